@@ -1,0 +1,143 @@
+import { effectivePlan } from '../plan/effective.ts';
+import type { Plan } from '../plan/types.ts';
+import { graphIndex } from '../snapshot/graph-index.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import { has, membersOf } from './bits.ts';
+import { chunkName, shortHash, uniqueNames } from './names.ts';
+import { presentSets } from './present.ts';
+import { evaluationOrder, Reacher } from './reach.ts';
+import { collectRoots, type RootDraft } from './roots.ts';
+import { estimateBytes, overheadOf } from './sizes.ts';
+import type { Chunk, ChunkGraph, Root } from './types.ts';
+
+/**
+ * Cuts a snapshot into chunks under a plan. Modules of one realm that the same roots need form one chunk (styles
+ * and scripts apart); a root's load group is the chunks of what it needs and doesn't find present. The result
+ * doesn't depend on the order of the snapshot's arrays but for the numbers in it.
+ */
+export function formChunks(snapshot: Snapshot, plan: Plan): ChunkGraph {
+  const index = graphIndex(snapshot);
+  const { deferred } = effectivePlan(snapshot, plan);
+  const reacher = new Reacher(snapshot, index, deferred);
+  const graph: ChunkGraph = { realms: [], roots: [], chunks: [], unreached: [] };
+  const reached = new Uint8Array(snapshot.modules.length);
+  const entries = [...snapshot.entries].sort((a, b) => (a.realm < b.realm ? -1 : 1));
+  for (const entry of entries) {
+    graph.realms.push(entry.realm);
+    const drafts = collectRoots(snapshot, index, deferred, reacher, entry);
+    for (const draft of drafts) for (const m of draft.reach) reached[m] = 1;
+    const present = presentSets(snapshot, index, reacher, drafts);
+    const need = drafts.map((d, r) => d.reach.filter((m) => !has(present[r], m)));
+    const order = evaluationOrder(snapshot, index, deferred, drafts.flatMap((d) => d.target));
+    addRealm(graph, snapshot, entry.realm, drafts, present.map(membersOf), need, order);
+  }
+  const targets = new Set<number>();
+  for (let i = 0; i < deferred.length; i++) {
+    const { to } = snapshot.imports[i];
+    if (deferred[i] && !reached[to]) targets.add(to);
+  }
+  graph.unreached = [...targets].sort((a, b) => index.rank[a] - index.rank[b]);
+  return graph;
+}
+
+function addRealm(
+  graph: ChunkGraph,
+  snapshot: Snapshot,
+  realm: string,
+  drafts: RootDraft[],
+  present: Uint32Array[],
+  need: Uint32Array[],
+  order: Int32Array,
+): void {
+  const firstRoot = graph.roots.length;
+  const firstChunk = graph.chunks.length;
+  const atoms = atomsOf(snapshot, need, order);
+  const roots = drafts.map((draft, r): Root => {
+    return {
+      ...draft,
+      realm,
+      askedBy: draft.askedBy.map((a) => ({ root: a.root + firstRoot, import: a.import })),
+      present: present[r],
+      need: need[r],
+      group: [],
+    };
+  });
+  const names = uniqueNames(atoms.map((a) => chunkName(snapshot, drafts, a.roots, a.modules)));
+  const deferredChunks = atoms.filter((a) => !a.roots.includes(0)).length;
+  atoms.forEach((atom, at) => {
+    const isEntry = atom.roots.includes(0) && atom.kind === 'script';
+    const overhead = atom.kind === 'style' ? { minified: 0, gzip: 0 } : overheadOf(atom.modules.length, isEntry, deferredChunks);
+    const bytes = estimateBytes(snapshot, atom.modules);
+    bytes.minified += overhead.minified;
+    bytes.gzip += overhead.gzip;
+    bytes.brotli += overhead.gzip;
+    const chunk: Chunk = {
+      id: `${realm}/${shortHash([atom.kind, ...atom.roots.map((r) => drafts[r].id)])}`,
+      name: names[at],
+      kind: atom.kind,
+      realm,
+      roots: atom.roots.map((r) => r + firstRoot),
+      modules: atom.modules,
+      bytes,
+      overhead,
+      ...evaluationCost(snapshot, atom.modules),
+    };
+    if (chunk.kind === 'script') chunk.estimatedBytes += overhead.minified;
+    graph.chunks.push(chunk);
+    for (const r of atom.roots) roots[r].group.push(firstChunk + at);
+  });
+  graph.roots.push(...roots);
+}
+
+function evaluationCost(snapshot: Snapshot, modules: number[]): { measuredMs: number; estimatedBytes: number } {
+  let measuredMs = 0;
+  let estimatedBytes = 0;
+  for (const m of modules) {
+    const { evaluationMs, bytes, kind } = snapshot.modules[m];
+    if (evaluationMs !== undefined) measuredMs += evaluationMs;
+    else if (kind !== 'style') estimatedBytes += bytes.minified;
+  }
+  return { measuredMs, estimatedBytes };
+}
+
+interface Atom {
+  kind: 'script' | 'style';
+  roots: number[];
+  modules: number[];
+}
+
+/** Refines the set of all modules root by root: two modules stay together while the same roots need both. */
+function atomsOf(snapshot: Snapshot, need: Uint32Array[], order: Int32Array): Atom[] {
+  const cell = new Int32Array(snapshot.modules.length);
+  const touched: number[] = [];
+  const rootsOfCell: number[][] = [[]];
+  need.forEach((members, r) => {
+    const next = new Map<number, number>();
+    for (const m of members) {
+      const old = cell[m];
+      let now = next.get(old);
+      if (now === undefined) {
+        now = rootsOfCell.length;
+        rootsOfCell.push([...rootsOfCell[old], r]);
+        next.set(old, now);
+      }
+      if (old === 0) touched.push(m);
+      cell[m] = now;
+    }
+  });
+  const atoms = new Map<number, Atom>();
+  for (const m of touched) {
+    const style = snapshot.modules[m].kind === 'style';
+    const key = cell[m] * 2 + (style ? 1 : 0);
+    let atom = atoms.get(key);
+    if (!atom) {
+      atom = { kind: style ? 'style' : 'script', roots: rootsOfCell[cell[m]], modules: [] };
+      atoms.set(key, atom);
+    }
+    atom.modules.push(m);
+  }
+  for (const atom of atoms.values()) atom.modules.sort((a, b) => order[a] - order[b]);
+  return [...atoms.values()].sort(
+    (a, b) => (a.kind === b.kind ? 0 : a.kind === 'style' ? -1 : 1) || b.roots.length - a.roots.length || order[a.modules[0]] - order[b.modules[0]],
+  );
+}

@@ -1,0 +1,47 @@
+import { shortName } from '../plan/decisions.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import type { RootDraft } from './roots.ts';
+
+/**
+ * A name that a person understands: what the chunk is for, or, for a shared one, the package that it mostly
+ * holds, or who shares it. Not yet unique; `uniqueNames` sees to that.
+ */
+export function chunkName(snapshot: Snapshot, drafts: RootDraft[], roots: number[], modules: number[]): string {
+  if (roots.length === 1) return rootName(snapshot, drafts[roots[0]]);
+  const weight = new Map<string, number>();
+  let total = 0;
+  for (const m of modules) {
+    const { package: name, bytes } = snapshot.modules[m];
+    total += bytes.minified;
+    if (name) weight.set(name, (weight.get(name) ?? 0) + bytes.minified);
+  }
+  const [most] = [...weight].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
+  if (most && most[1] > total * 0.6) return most[0];
+  const names = roots.map((r) => rootName(snapshot, drafts[r]));
+  return names.length <= 3 ? names.join(' + ') : `${names[0]} + ${names.length - 1} more`;
+}
+
+/** The name of a root: the entry's, or that of the module it stands for. */
+export function rootName(snapshot: Snapshot, root: Pick<RootDraft, 'kind' | 'target'>): string {
+  return root.kind === 'entry' ? 'entry' : shortName(snapshot.modules[root.target[0]].path);
+}
+
+/** Makes names unique by numbering repeats, in the order given. */
+export function uniqueNames(names: string[]): string[] {
+  const seen = new Map<string, number>();
+  return names.map((name) => {
+    const n = (seen.get(name) ?? 0) + 1;
+    seen.set(name, n);
+    return n === 1 ? name : `${name} ${n}`;
+  });
+}
+
+/** Short, stable text from a list of keys (FNV-1a over the text, base 36). */
+export function shortHash(keys: string[]): string {
+  let h = 0x811c9dc5;
+  for (const key of keys) {
+    for (let i = 0; i < key.length; i++) h = Math.imul(h ^ key.charCodeAt(i), 0x01000193);
+    h = Math.imul(h ^ 0x1f, 0x01000193);
+  }
+  return (h >>> 0).toString(36).padStart(7, '0');
+}

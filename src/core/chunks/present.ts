@@ -1,0 +1,65 @@
+import type { GraphIndex } from '../snapshot/graph-index.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import { addAll, type Bits, bitsOf, emptyBits, fullBits } from './bits.ts';
+import type { Reacher } from './reach.ts';
+import type { RootDraft } from './roots.ts';
+
+/**
+ * Present(r): the modules certainly loaded when root r is requested. The greatest fixpoint of
+ * Present(r) = ⋂ over the roots p that ask for r of Present(p) ∪ Reach(p); nothing for the entry. A page root
+ * also has what the layouts of every chain that uses the page reach, since they always travel with it.
+ */
+export function presentSets(snapshot: Snapshot, index: GraphIndex, reacher: Reacher, drafts: RootDraft[]): Bits[] {
+  const size = snapshot.modules.length;
+  const reach = drafts.map((d) => bitsOf(d.reach, size));
+  const withPage = drafts.map((d) => (d.kind === 'page' ? layoutsReach(snapshot, index, reacher, d) : null));
+  const present = drafts.map((_, r) => (r === 0 ? emptyBits(size) : fullBits(size)));
+  const asks = drafts.map(() => [] as number[]);
+  drafts.forEach((d, r) => {
+    for (const p of new Set(d.askedBy.map((a) => a.root))) asks[p].push(r);
+  });
+
+  const waiting = drafts.map((_, r) => r).slice(1);
+  const isWaiting = new Uint8Array(drafts.length).fill(1);
+  const words = present[0].length;
+  for (let next = 0; next < waiting.length; next++) {
+    const r = waiting[next];
+    isWaiting[r] = 0;
+    const askers = new Set(drafts[r].askedBy.map((a) => a.root));
+    const now = fullBits(size);
+    for (const p of askers) {
+      const had = present[p];
+      const own = reach[p];
+      for (let w = 0; w < words; w++) now[w] &= had[w] | own[w];
+    }
+    const extra = withPage[r];
+    if (extra) addAll(now, extra);
+    if (same(now, present[r])) continue;
+    present[r] = now;
+    for (const q of asks[r]) {
+      if (q === 0 || isWaiting[q]) continue;
+      isWaiting[q] = 1;
+      waiting.push(q);
+    }
+  }
+  return present;
+}
+
+function layoutsReach(snapshot: Snapshot, index: GraphIndex, reacher: Reacher, draft: RootDraft): Bits | null {
+  const size = snapshot.modules.length;
+  const page = snapshot.modules[draft.target[0]].path;
+  let common: Bits | null = null;
+  for (const route of snapshot.routes) {
+    if (route.page !== page) continue;
+    const layouts = route.layouts.flatMap((path) => index.moduleAt.get(path) ?? []);
+    const chain = bitsOf(reacher.from(layouts), size);
+    if (common === null) common = chain;
+    else for (let w = 0; w < common.length; w++) common[w] &= chain[w];
+  }
+  return common;
+}
+
+function same(a: Bits, b: Bits): boolean {
+  for (let w = 0; w < a.length; w++) if (a[w] !== b[w]) return false;
+  return true;
+}

@@ -1,0 +1,101 @@
+import type { GraphIndex } from '../snapshot/graph-index.ts';
+import type { Entry, Snapshot } from '../snapshot/types.ts';
+import type { Reacher } from './reach.ts';
+import type { RootKind } from './types.ts';
+
+export interface RootDraft {
+  id: string;
+  kind: RootKind;
+  target: number[];
+  routes: string[];
+  askedBy: { root: number; import: number }[];
+  reach: Uint32Array;
+}
+
+/**
+ * The live roots of one realm: the entry first, then every distinct target of a deferred import that a live root's
+ * static reach makes, and route modules that only the route convention asks for. Sorted by path after the entry.
+ */
+export function collectRoots(
+  snapshot: Snapshot,
+  index: GraphIndex,
+  deferred: Uint8Array,
+  reacher: Reacher,
+  entry: Entry,
+): RootDraft[] {
+  const starts = entry.modules.flatMap((path) => index.moduleAt.get(path) ?? []);
+  const routes = snapshot.routes.filter((r) => r.realm === entry.realm);
+  const drafts: RootDraft[] = [];
+  const draftOf = new Map<number, number>();
+  const open: number[] = [];
+  const make = (target: number[], kind: RootKind): number => {
+    const at = drafts.length;
+    const id = kind === 'entry' || kind === 'worker' ? `${entry.realm}:entry` : `${entry.realm}:${snapshot.modules[target[0]].path}`;
+    drafts.push({ id, kind, target, routes: [], askedBy: [], reach: reacher.from(target) });
+    open.push(at);
+    return at;
+  };
+  const ask = (target: number, root: number, via: number) => {
+    let at = draftOf.get(target);
+    if (at === undefined) {
+      at = make([target], 'split point');
+      draftOf.set(target, at);
+    }
+    drafts[at].askedBy.push({ root, import: via });
+  };
+  const follow = () => {
+    for (let root = open.pop(); root !== undefined; root = open.pop()) {
+      for (const m of drafts[root].reach) {
+        for (let e = index.outStart[m]; e < index.outStart[m + 1]; e++) {
+          const i = index.outgoing[e];
+          if (deferred[i]) ask(snapshot.imports[i].to, root, i);
+        }
+      }
+    }
+  };
+
+  make(starts, entry.kind === 'worker' ? 'worker' : 'entry');
+  follow();
+  const reached = new Set<number>();
+  for (const draft of drafts) for (const m of draft.reach) reached.add(m);
+  for (const route of routes) {
+    for (const path of [...route.layouts, route.page]) {
+      const m = index.moduleAt.get(path);
+      if (m === undefined || reached.has(m)) continue;
+      ask(m, 0, -1);
+      follow();
+      for (const draft of drafts) for (const n of draft.reach) reached.add(n);
+    }
+  }
+
+  for (const route of routes) {
+    drafts[0].routes.push(route.pattern);
+    for (const [at, path] of [...route.layouts, route.page].entries()) {
+      const draft = drafts[draftOf.get(index.moduleAt.get(path) ?? -1) ?? 0];
+      if (draft === drafts[0]) continue;
+      const isPage = at === route.layouts.length;
+      if (isPage) draft.kind = 'page';
+      else if (draft.kind !== 'page') draft.kind = 'layout';
+      if (!draft.routes.includes(route.pattern)) draft.routes.push(route.pattern);
+    }
+  }
+  return canonical(drafts);
+}
+
+/** Entry first, then by id; the order of the input arrays must not show in the result. */
+function canonical(drafts: RootDraft[]): RootDraft[] {
+  const order = drafts.map((_, i) => i);
+  order.sort((a, b) => (a === 0 ? -1 : b === 0 ? 1 : drafts[a].id < drafts[b].id ? -1 : 1));
+  const place = new Array<number>(drafts.length);
+  order.forEach((old, at) => {
+    place[old] = at;
+  });
+  return order.map((old) => {
+    const draft = drafts[old];
+    draft.routes.sort();
+    draft.askedBy = draft.askedBy
+      .map((a) => ({ root: place[a.root], import: a.import }))
+      .sort((a, b) => a.root - b.root || a.import - b.import);
+    return draft;
+  });
+}

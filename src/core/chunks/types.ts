@@ -1,0 +1,52 @@
+/** What formChunks gives. Module and chunk numbers are indices into the snapshot's modules and into `chunks`. */
+export interface ChunkGraph {
+  realms: string[];
+  roots: Root[];
+  chunks: Chunk[];
+  /** Targets of deferred imports that no entry reaches: listed, not formed. */
+  unreached: number[];
+}
+
+export type RootKind = 'entry' | 'page' | 'layout' | 'split point' | 'worker';
+
+export interface Root {
+  id: string;
+  kind: RootKind;
+  realm: string;
+  /** Modules whose loading this root stands for; several only for an entry. */
+  target: number[];
+  /** Patterns of the routes whose chain contains this root; for the entry, all routes of its realm. */
+  routes: string[];
+  /** Roots that ask for this one, with the deferred import (−1: the route convention asks, not code). */
+  askedBy: { root: number; import: number }[];
+  reach: Uint32Array;
+  present: Uint32Array;
+  need: Uint32Array;
+  /** The load group: chunks in the order in which they are evaluated, styles first. */
+  group: number[];
+}
+
+export interface Chunk {
+  id: string;
+  name: string;
+  kind: 'script' | 'style';
+  realm: string;
+  /** Roots that need it. */
+  roots: number[];
+  /** In evaluation order (styles: in import order). */
+  modules: number[];
+  bytes: ChunkBytes;
+  /** Included in `bytes`: loader, wrappers and chunk map. */
+  overhead: { minified: number; gzip: number };
+  /** Measured evaluation cost at CPU factor 1 where known for a module; the rest is estimated from bytes. */
+  measuredMs: number;
+  /** Minified bytes whose evaluation cost nobody measured. */
+  estimatedBytes: number;
+}
+
+export interface ChunkBytes {
+  source: number;
+  minified: number;
+  gzip: number;
+  brotli: number;
+}

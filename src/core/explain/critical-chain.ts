@@ -1,0 +1,108 @@
+import type { Cause, RequestRecord, Timeline } from '../sim/types.ts';
+
+export type LinkKind =
+  | 'connecting'
+  | 'round trips'
+  | 'server'
+  | 'transfer'
+  | 'sharing the link'
+  | 'held back'
+  | 'waiting for thread'
+  | 'running'
+  | 'waiting for a trigger'
+  | 'browser';
+
+/** A stretch of the chain that leads to a milestone. Stretches touch: each begins where the one before ends. */
+export interface ChainLink {
+  kind: LinkKind;
+  from: number;
+  to: number;
+  what: string;
+  request: number;
+  task: number;
+}
+
+/**
+ * Walks back from a milestone over the causes and splits the whole time from 0 to `at`. The stretches follow one
+ * another without gap or overlap, so their lengths add up to the milestone.
+ */
+export function criticalChain(timeline: Timeline, cause: Cause | null, at: number): ChainLink[] {
+  const back: ChainLink[] = [];
+  let now = at;
+  const add = (kind: LinkKind, from: number, what: string, request = -1, task = -1) => {
+    const start = Math.max(0, Math.min(from, now));
+    if (start < now) back.push({ kind, from: start, to: now, what, request, task });
+    now = start;
+  };
+  const seen = new Set<string>();
+  for (let by = cause; by && now > 0; ) {
+    const gap = by.kind === 'trigger' ? 'waiting for a trigger' : 'browser';
+    add(gap, by.at, by.what, by.request, by.task);
+    const step = by.task >= 0 ? `task ${by.task}` : `request ${by.request}`;
+    if (seen.has(step) && by.task >= 0) break;
+    seen.add(step);
+    if (by.task >= 0) {
+      const task = timeline.tasks[by.task];
+      add('running', task.start, task.name, task.request, by.task);
+      add('waiting for thread', task.ready, task.name, task.request, by.task);
+      by = task.cause;
+    } else if (by.request >= 0) {
+      const request = timeline.requests[by.request];
+      walkRequest(timeline, request, by.request, now, add);
+      by = request.cause;
+    } else {
+      break;
+    }
+  }
+  if (now > 0) add('browser', 0, 'before the first request');
+  return back.reverse();
+}
+
+function walkRequest(
+  timeline: Timeline,
+  request: RequestRecord,
+  index: number,
+  until: number,
+  add: (kind: LinkKind, from: number, what: string, request?: number) => void,
+): void {
+  const { name } = request;
+  if (until > request.firstByte) {
+    const alone = until - request.firstByte - sharedTime(timeline, request, request.firstByte, until);
+    add('transfer', until - alone, name, index);
+    add('sharing the link', request.firstByte, name, index);
+  }
+  const server = Math.max(0, request.served - request.sent);
+  const serverMs = Math.max(0, Math.min(server, server - halfTrip(request)));
+  add('round trips', request.sent + serverMs, name, index);
+  add('server', request.sent, name, index);
+  const connecting = request.sent - request.released;
+  add('connecting', request.sent - connecting, name, index);
+  add('held back', request.discovered, name, index);
+}
+
+/** The way up to the server, as far as it shows: half of what is neither server time nor transfer. */
+function halfTrip(request: RequestRecord): number {
+  const firstPiece = request.pieces[0];
+  const begun = firstPiece ? Math.min(firstPiece.from, request.firstByte) : request.firstByte;
+  return Math.min(request.served - request.sent, Math.max(0, begun - request.served));
+}
+
+/** Time between two instants in which pieces of other requests were on the link. */
+function sharedTime(timeline: Timeline, own: RequestRecord, from: number, to: number): number {
+  let shared = 0;
+  for (const other of timeline.requests) {
+    if (other === own) continue;
+    for (const piece of other.pieces) {
+      const overlap = Math.min(piece.to, to) - Math.max(piece.from, from);
+      if (overlap > 0) shared += overlap;
+    }
+  }
+  return Math.min(shared, to - from);
+}
+
+/** Sums of a chain by kind, in the order of their size; they add up to the milestone. */
+export function whereTheTimeWent(chain: ChainLink[]): { kind: LinkKind; ms: number }[] {
+  const sums = new Map<LinkKind, number>();
+  for (const link of chain) sums.set(link.kind, (sums.get(link.kind) ?? 0) + link.to - link.from);
+  return [...sums].map(([kind, ms]) => ({ kind, ms })).sort((a, b) => b.ms - a.ms);
+}

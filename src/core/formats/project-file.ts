@@ -1,0 +1,81 @@
+import { InputError } from '../errors.ts';
+import { checkPlan } from '../plan/check.ts';
+import type { Plan } from '../plan/types.ts';
+import { checkSnapshot } from '../snapshot/check.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import { list, object, text } from './fields.ts';
+
+export const PROJECT_FORMAT = 'yokeline-project';
+export const PROJECT_VERSION = 1;
+
+/** A whole project in one file (`*.yokeline.json`). */
+export interface ProjectFile {
+  format: typeof PROJECT_FORMAT;
+  version: number;
+  snapshot: Snapshot;
+  plans: Plan[];
+  /** Minified text per module path, for exact sizes; may be left out. */
+  texts?: Record<string, string>;
+}
+
+/**
+ * Reads a project file. Throws InputError that names the file or the field: not JSON (with line and column), not a
+ * project, a newer version than this program knows, or content that doesn't fit.
+ */
+export function parseProject(source: string, fileName: string): ProjectFile {
+  const item = object(parseJson(source, fileName), fileName);
+  if (item.format !== PROJECT_FORMAT) {
+    throw new InputError(
+      'Not a project file',
+      `The file has no "format": "${PROJECT_FORMAT}". Make one with: yokeline read FOLDER --out FILE.`,
+      fileName,
+    );
+  }
+  if (typeof item.version !== 'number' || !Number.isInteger(item.version) || item.version < 1) {
+    throw new InputError('Not a project file', 'Its version must be a whole number from 1.', `${fileName}: version`);
+  }
+  if (item.version > PROJECT_VERSION) {
+    throw new InputError(
+      'Project file of a newer version',
+      `The file has version ${item.version}; this program reads up to ${PROJECT_VERSION}. Update the program, or write the file again with this one.`,
+      `${fileName}: version`,
+    );
+  }
+  const plans = list(item.plans, 'plans').map((p, i) => checkPlan(p, `plans[${i}]`));
+  const names = new Set<string>();
+  plans.forEach((p, i) => {
+    if (names.has(p.name)) throw new InputError('Two plans with one name', `Rename one of the plans called ${p.name}.`, `plans[${i}].name`);
+    names.add(p.name);
+  });
+  return {
+    format: PROJECT_FORMAT,
+    version: PROJECT_VERSION,
+    snapshot: checkSnapshot(item.snapshot, 'snapshot'),
+    plans,
+    ...(item.texts === undefined ? {} : { texts: checkTexts(item.texts) }),
+  };
+}
+
+/** Parses JSON; throws InputError with line and column where it breaks off. */
+export function parseJson(source: string, fileName: string): unknown {
+  try {
+    return JSON.parse(source);
+  } catch (error) {
+    const said = error instanceof Error ? error.message : String(error);
+    const position = Number(/position (\d+)/.exec(said)?.[1] ?? source.length);
+    const before = source.slice(0, position);
+    const line = before.split('\n').length;
+    const column = position - before.lastIndexOf('\n');
+    throw new InputError('Broken JSON', `${said.replace(/ in JSON at position.*$/, '')}. Mend the file there.`, `${fileName}:${line}:${column}`);
+  }
+}
+
+function checkTexts(value: unknown): Record<string, string> {
+  const item = object(value, 'texts');
+  for (const [path, minified] of Object.entries(item)) text(minified, `texts["${path}"]`);
+  return item as Record<string, string>;
+}
+
+export function writeProject(project: ProjectFile): string {
+  return `${JSON.stringify(project)}\n`;
+}

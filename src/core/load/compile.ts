@@ -1,0 +1,145 @@
+import type { ChunkGraph } from '../chunks/types.ts';
+import { InputError } from '../errors.ts';
+import { type EffectivePlan, effectivePlan } from '../plan/effective.ts';
+import type { Hint, Plan, Trigger } from '../plan/types.ts';
+import { graphIndex } from '../snapshot/graph-index.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import { Files } from './files.ts';
+import { chunkOf, followLanding, type LandedRoot, type Landing } from './landing.ts';
+import { documentOf } from './markup.ts';
+import { screenParts } from './screen-parts.ts';
+import type { Action, LoadProgram, Resource } from './types.ts';
+
+/**
+ * Compiles the landing on a route into a load program: its document, the chunks that it asks for and the rules by
+ * which each is discovered. Throws InputError when the snapshot has no such route.
+ */
+export function compileLoad(snapshot: Snapshot, plan: Plan, graph: ChunkGraph, pattern: string): LoadProgram {
+  const route = snapshot.routes.find((r) => r.pattern === pattern);
+  if (!route) {
+    const known = snapshot.routes.map((r) => r.pattern).join(', ');
+    throw new InputError('No such route', known ? `The snapshot has these routes: ${known}.` : 'The snapshot has no routes.', pattern);
+  }
+  const effective = effectivePlan(snapshot, plan);
+  const landing = followLanding(snapshot, effective, graph, route);
+  const files = new Files(snapshot, graph, effective.loader);
+  addGroups(landing, graph, files, route.page, snapshot);
+  addRequests(snapshot, graph, landing, files);
+  const parts = screenParts(snapshot, graph, landing, files);
+  addContent(snapshot, graph, landing, files);
+  const hints = aims(snapshot, effective, graph, landing, files);
+  const document = documentOf(snapshot, effective, landing, files, parts, hints);
+  return { document, resources: files.resources, groups: files.groups, parts, steps: [] };
+}
+
+/** A page runs after the layouts of its chain, though they travel at the same time. */
+function addGroups(landing: Landing, graph: ChunkGraph, files: Files, page: string, snapshot: Snapshot): void {
+  const pageModule = graphIndex(snapshot).moduleAt.get(page);
+  const isPage = (l: LandedRoot) => l.inChain && graph.roots[l.root].target[0] === pageModule;
+  const layouts: number[] = [];
+  for (const landed of landing.roots.filter((l) => !isPage(l))) {
+    const group = files.root(landed, []);
+    if (landed.inChain) layouts.push(group);
+  }
+  for (const landed of landing.roots.filter(isPage)) files.root(landed, layouts);
+}
+
+/** Each deferred import of the landing becomes an action of the file that holds it. */
+function addRequests(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, files: Files): void {
+  for (const landed of landing.roots) {
+    if (landed.root === landing.entry) continue;
+    const asker = landed.askedBy < 0 ? entryFile(landing, files) : fileOf(snapshot, graph, landing, files, landed.askedBy);
+    asker?.then.push({ ...momentOf(landed.trigger), do: { kind: 'import', group: files.groupOf(landed.root) } });
+  }
+}
+
+function momentOf(trigger: Trigger): Omit<Action, 'do'> {
+  switch (trigger.on) {
+    case 'after first paint':
+      return { when: 'paint' };
+    case 'idle':
+      return { when: 'quiet' };
+    case 'after':
+      return { when: 'timer', delayMs: trigger.ms };
+    case 'media':
+      return { when: 'eval', media: { minWidth: trigger.minWidth, maxWidth: trigger.maxWidth } };
+    default:
+      return { when: 'eval' };
+  }
+}
+
+/** Calls and images that a module starts become actions of the file that holds the module. */
+function addContent(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, files: Files): void {
+  const { route } = landing;
+  const index = graphIndex(snapshot);
+  const at = (path: string): Resource | undefined => {
+    const module = index.moduleAt.get(path);
+    return module === undefined ? undefined : fileOf(snapshot, graph, landing, files, module);
+  };
+  if (route.rendering === 'client') {
+    for (const call of route.data) {
+      at(call.module)?.then.push({ when: 'eval', do: { kind: 'fetch', resource: files.data(call) } });
+    }
+  }
+  for (const item of route.content) {
+    if (item.foundIn === 'document' || (item.lazy && item.place === 'below')) continue;
+    at(item.foundIn.module)?.then.push({ when: 'eval', do: { kind: 'img', resource: files.content(item) } });
+  }
+}
+
+function entryFile(landing: Landing, files: Files): Resource | undefined {
+  return files.resources[files.groups[files.groupOf(landing.entry)]?.resources.at(-1) ?? -1];
+}
+
+/** The script file in which the landing finds a module; for a style, the script that asks for its group. */
+function fileOf(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, files: Files, module: number): Resource | undefined {
+  if (snapshot.modules[module].kind === 'style') return entryFile(landing, files);
+  const chunk = chunkOf(graph, landing.roots, module);
+  return chunk < 0 ? undefined : files.resources[files.chunk(chunk, 'later')];
+}
+
+/** The hints that this landing's document carries, with the files that they mean here. */
+function aims(
+  snapshot: Snapshot,
+  plan: EffectivePlan,
+  graph: ChunkGraph,
+  landing: Landing,
+  files: Files,
+): { hint: Hint; resources: number[]; origin?: string }[] {
+  const { route } = landing;
+  const out: { hint: Hint; resources: number[]; origin?: string }[] = [];
+  for (const hint of plan.hints) {
+    if (hint.routes.length > 0 && !hint.routes.includes(route.pattern)) continue;
+    const { target } = hint;
+    if (target.kind === 'origin') {
+      out.push({ hint, resources: [], origin: target.origin });
+      continue;
+    }
+    if (target.kind === 'asset') {
+      const item = route.content.find((c) => c.address === target.address);
+      const call = route.data.find((d) => d.address === target.address);
+      if (item) out.push({ hint, resources: [files.content(item)] });
+      else if (call) out.push({ hint, resources: [files.data(call)] });
+      continue;
+    }
+    const wanted = target.kind === 'split point' ? [target.module] : chainOf(snapshot, target.pattern);
+    const resources = wanted.flatMap((path) => rootFiles(snapshot, graph, landing, files, path, hint.routes.length > 0 || target.kind === 'route'));
+    if (resources.length > 0) out.push({ hint, resources: [...new Set(resources)] });
+  }
+  return out;
+}
+
+function chainOf(snapshot: Snapshot, pattern: string): string[] {
+  const route = snapshot.routes.find((r) => r.pattern === pattern);
+  return route ? [...route.layouts, route.page] : [];
+}
+
+/** Files of a split point. A hint without routes only goes into documents whose route can come to use it. */
+function rootFiles(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, files: Files, path: string, anywhere: boolean): number[] {
+  const module = graphIndex(snapshot).moduleAt.get(path);
+  const root = graph.roots.findIndex((r) => r.realm === landing.route.realm && r.kind !== 'entry' && r.target[0] === module);
+  if (root < 0) return [];
+  const here = [...landing.roots, ...landing.later].some((l) => l.root === root);
+  if (!here && !anywhere) return [];
+  return graph.roots[root].group.map((c) => files.chunk(c, 'later'));
+}

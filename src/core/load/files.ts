@@ -1,0 +1,169 @@
+import type { Chunk, ChunkGraph } from '../chunks/types.ts';
+import { graphIndex } from '../snapshot/graph-index.ts';
+import type { ClassicScript, ContentItem, DataCall, Snapshot } from '../snapshot/types.ts';
+import type { LandedRoot } from './landing.ts';
+import type { Group, LinkHint, LoadProgram, Resource } from './types.ts';
+
+/** Collects the files of a load program: each chunk, image, call or script becomes one resource, once. */
+export class Files {
+  readonly resources: Resource[] = [];
+  readonly groups: Group[] = [];
+  private readonly ofChunk = new Map<number, number>();
+  private readonly ofRoot = new Map<number, number>();
+  private readonly ofAddress = new Map<string, number>();
+
+  constructor(
+    private readonly snapshot: Snapshot,
+    private readonly graph: ChunkGraph,
+    private readonly loader: Group['loader'],
+  ) {}
+
+  chunk(c: number, purpose: Resource['purpose']): number {
+    const known = this.ofChunk.get(c);
+    if (known !== undefined) {
+      if (purpose === 'start') this.resources[known].purpose = 'start';
+      return known;
+    }
+    const chunk = this.graph.chunks[c];
+    const at = this.resources.push({ ...emptyResource(), ...chunkFile(chunk), purpose, chunk: c }) - 1;
+    this.ofChunk.set(c, at);
+    return at;
+  }
+
+  /** The load group of a root; what it evaluates last is what was asked for. */
+  root(landed: LandedRoot, after: number[]): number {
+    const known = this.ofRoot.get(landed.root);
+    if (known !== undefined) return known;
+    const root = this.graph.roots[landed.root];
+    const purpose = landed.trigger.on === 'at once' || landed.trigger.on === 'media' ? 'start' : 'later';
+    const target = new Set(root.target);
+    const chunks = [...root.group].sort((a, b) => this.holdsTarget(a, target) - this.holdsTarget(b, target));
+    const resources = chunks.map((c) => this.chunk(c, purpose));
+    const name = this.snapshot.modules[root.target[0]]?.path ?? 'entry';
+    const at = this.groups.push({ name, resources, after, loader: this.loader }) - 1;
+    this.ofRoot.set(landed.root, at);
+    if (this.loader === 'discovered') this.linkImports(root.group);
+    return at;
+  }
+
+  /** The group of a root that was added before; −1 otherwise. */
+  groupOf(root: number): number {
+    return this.ofRoot.get(root) ?? -1;
+  }
+
+  single(resource: number): number {
+    const group: Group = { name: this.resources[resource].name, resources: [resource], after: [], loader: 'listed' };
+    return this.groups.push(group) - 1;
+  }
+
+  content(item: ContentItem): number {
+    return this.addressed(item.address, () => ({
+      ...emptyResource(),
+      ...placed(item.address),
+      name: item.id,
+      type: 'image',
+      bytes: item.bytes,
+      serverMs: item.serverMs,
+      purpose: 'content',
+    }));
+  }
+
+  data(call: DataCall): number {
+    return this.addressed(call.address, () => ({
+      ...emptyResource(),
+      ...placed(call.address),
+      name: call.id,
+      type: 'fetch',
+      bytes: call.bytes,
+      serverMs: call.serverMs,
+      cache: 'no-store',
+      purpose: 'content',
+    }));
+  }
+
+  script(script: ClassicScript): number {
+    return this.addressed(script.address, () => ({
+      ...emptyResource(),
+      ...placed(script.address),
+      name: script.name,
+      type: 'script',
+      bytes: script.bytes,
+      serverMs: script.serverMs,
+      cpuMs: script.evaluationMs,
+      purpose: 'start',
+    }));
+  }
+
+  private addressed(address: string, make: () => Resource): number {
+    let at = this.ofAddress.get(address);
+    if (at === undefined) {
+      at = this.resources.push(make()) - 1;
+      this.ofAddress.set(address, at);
+    }
+    return at;
+  }
+
+  private holdsTarget(chunk: number, target: Set<number>): number {
+    return this.graph.chunks[chunk].modules.some((m) => target.has(m)) ? 1 : 0;
+  }
+
+  /** Static imports between the files of one group, for a browser that discovers them one after another. */
+  private linkImports(chunks: number[]): void {
+    const index = graphIndex(this.snapshot);
+    const home = new Map<number, number>();
+    for (const c of chunks) for (const m of this.graph.chunks[c].modules) home.set(m, c);
+    for (const c of chunks) {
+      const found = new Set<number>();
+      for (const m of this.graph.chunks[c].modules) {
+        for (let e = index.outStart[m]; e < index.outStart[m + 1]; e++) {
+          const item = this.snapshot.imports[index.outgoing[e]];
+          const to = item.kind === 'static' ? home.get(item.to) : undefined;
+          if (to !== undefined && to !== c) found.add(this.ofChunk.get(to)!);
+        }
+      }
+      this.resources[this.ofChunk.get(c)!].imports = [...found];
+    }
+  }
+}
+
+function emptyResource(): Resource {
+  return {
+    address: '',
+    name: '',
+    origin: '',
+    type: 'script',
+    bytes: 0,
+    serverMs: 5,
+    cache: 'immutable',
+    cpuMs: 0,
+    estimatedBytes: 0,
+    imports: [],
+    then: [],
+    purpose: 'start',
+  };
+}
+
+function chunkFile(chunk: Chunk): Pick<Resource, 'address' | 'name' | 'type' | 'bytes' | 'cpuMs' | 'estimatedBytes'> {
+  const slug = chunk.name.replace(/[^A-Za-z0-9]+/g, '-').replace(/^-|-$/g, '').toLowerCase();
+  return {
+    address: `/assets/${slug}-${chunk.id.slice(chunk.id.lastIndexOf('/') + 1)}.${chunk.kind === 'style' ? 'css' : 'js'}`,
+    name: chunk.name,
+    type: chunk.kind,
+    bytes: chunk.bytes.gzip,
+    cpuMs: chunk.measuredMs,
+    estimatedBytes: chunk.estimatedBytes,
+  };
+}
+
+function placed(address: string): { address: string; origin: string } {
+  const origin = /^https?:\/\/[^/]+/.exec(address)?.[0] ?? '';
+  return { address, origin };
+}
+
+/** How a file is asked for ahead, by its type. */
+export function preloadOf(program: Pick<LoadProgram, 'resources'>, resource: number, rel: LinkHint['rel']): LinkHint {
+  const { type } = program.resources[resource];
+  const real = rel === 'modulepreload' && type !== 'script' ? 'preload' : rel;
+  const crossorigin = type === 'fetch' || (type === 'script' && real === 'preload');
+  return { rel: real, resource, as: type, chosen: true, ...(crossorigin ? { crossorigin } : {}) };
+}

@@ -1,0 +1,104 @@
+import type { EffectivePlan } from '../plan/effective.ts';
+import type { Hint } from '../plan/types.ts';
+import type { ClassicScript, Snapshot } from '../snapshot/types.ts';
+import { type Files, preloadOf } from './files.ts';
+import type { Landing } from './landing.ts';
+import type { Action, DocumentLoad, LinkHint, MarkupItem, ScreenPart } from './types.ts';
+
+const HEAD_START = 180;
+const TAG_BYTES = 90;
+
+type Draft = MarkupItem extends infer T ? (T extends { at: number } ? Omit<T, 'at'> : never) : never;
+
+/** The landing's document: what stands in its head and body, in order, with the hints that the plan adds. */
+export function documentOf(
+  snapshot: Snapshot,
+  plan: EffectivePlan,
+  landing: Landing,
+  files: Files,
+  parts: ScreenPart[],
+  hints: { hint: Hint; resources: number[]; origin?: string }[],
+): DocumentLoad {
+  const { route } = landing;
+  const scripts = snapshot.scripts.map((s) => ({ ...s, placement: plan.placements.get(s.id) ?? s.placement }));
+  const given = (place: Hint['place']): LinkHint[] =>
+    hints.filter((h) => h.hint.place === place).flatMap(({ hint, resources, origin }) => linksOf(files, hint, resources, origin));
+
+  const head: Draft[] = [];
+  for (const link of given('markup')) head.push({ tag: 'link', ...link });
+  const entry = files.groupOf(landing.entry);
+  for (const r of files.groups[entry]?.resources ?? []) head.push(...styleLink(files, r));
+  if (route.rendering === 'server') head.push(...listedFiles(landing, files));
+  for (const s of scripts) if (!BODY_PLACES.includes(s.placement)) head.push(...scriptTag(files, s));
+  if (entry >= 0) head.push({ tag: 'script', group: entry, mode: 'module' });
+
+  const body: Draft[] = [{ tag: 'body' }];
+  parts.forEach((part, at) => {
+    if (part.drawnBy === 'document') body.push({ tag: 'text', part: at });
+  });
+  for (const item of route.content) {
+    if (item.foundIn !== 'document') continue;
+    body.push({ tag: 'img', resource: files.content(item), lazy: item.lazy, inView: item.place === 'first screen' });
+  }
+  for (const s of scripts) if (BODY_PLACES.includes(s.placement)) body.push(...scriptTag(files, s));
+
+  const inlined = scripts.filter((s) => s.placement === 'inlined').reduce((sum, s) => sum + s.bytes, 0);
+  const headBytes = HEAD_START + head.length * TAG_BYTES;
+  const bytes = Math.max(route.document.bytes, headBytes + (body.length + 1) * TAG_BYTES) + inlined;
+  const step = Math.floor((bytes - headBytes) / (body.length + 1));
+  return {
+    address: route.pattern,
+    bytes,
+    serverMs: route.document.serverMs,
+    cache: 'no-store',
+    earlyHints: given('early'),
+    linkHeader: given('header'),
+    flush: [],
+    markup: [
+      ...head.map((item, i) => ({ at: HEAD_START + i * TAG_BYTES, ...item })),
+      ...body.map((item, i) => ({ at: headBytes + i * step, ...item })),
+    ] as MarkupItem[],
+  };
+}
+
+const BODY_PLACES: readonly string[] = ['end of body', 'after load'];
+
+function styleLink(files: Files, resource: number): Draft[] {
+  if (files.resources[resource].type !== 'style') return [];
+  return [{ tag: 'link', rel: 'stylesheet', resource, chosen: false }];
+}
+
+/** A server that renders the route knows which files it needs, and lists them: no discovery hop. */
+function listedFiles(landing: Landing, files: Files): Draft[] {
+  const listed: Draft[] = [];
+  for (const landed of landing.roots) {
+    if (landed.root === landing.entry || landed.trigger.on !== 'at once') continue;
+    for (const r of files.groups[files.groupOf(landed.root)].resources) {
+      const style = styleLink(files, r);
+      listed.push(...(style.length ? style : [{ tag: 'link', rel: 'modulepreload', resource: r, chosen: false } as const]));
+    }
+  }
+  return listed;
+}
+
+function scriptTag(files: Files, script: ClassicScript): Draft[] {
+  const resource = files.script(script);
+  switch (script.placement) {
+    case 'inlined':
+      return [{ tag: 'inline', name: script.name, cpuMs: script.evaluationMs, then: [] }];
+    case 'after load': {
+      const then: Action[] = [{ when: 'load', do: { kind: 'script', group: files.single(resource), ordered: false } }];
+      files.resources[resource].purpose = 'later';
+      return [{ tag: 'inline', name: `${script.name}, after load`, cpuMs: 0, then }];
+    }
+    case 'end of body':
+      return [{ tag: 'script', group: files.single(resource), mode: 'blocking' }];
+    default:
+      return [{ tag: 'script', group: files.single(resource), mode: script.placement }];
+  }
+}
+
+function linksOf(files: Files, hint: Hint, resources: number[], origin: string | undefined): LinkHint[] {
+  if (hint.kind === 'preconnect') return [{ rel: 'preconnect', resource: -1, origin: origin ?? '', crossorigin: true, chosen: true }];
+  return resources.map((r) => preloadOf(files, r, hint.kind));
+}

@@ -1,0 +1,67 @@
+import type { ChunkGraph } from '../chunks/types.ts';
+import { shortName } from '../plan/decisions.ts';
+import { graphIndex } from '../snapshot/graph-index.ts';
+import type { Part, Snapshot } from '../snapshot/types.ts';
+import type { Files } from './files.ts';
+import { chunkOf, type Landing } from './landing.ts';
+import type { Need, ScreenPart } from './types.ts';
+
+/** Cost of drawing or hooking up a part, in ms on the reference device. An assumption, the same for all parts. */
+const RENDER_MS = 4;
+
+/** What the person sees of a landing: the shell, the page and the parts whose code the landing loads. */
+export function screenParts(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, files: Files): ScreenPart[] {
+  const { route } = landing;
+  const index = graphIndex(snapshot);
+  const drawnBy = route.rendering === 'server' ? 'document' : 'script';
+  const claimed = new Set(route.parts.flatMap((p) => p.needs));
+  const parts: ScreenPart[] = [];
+  const add = (id: string, name: string, path: string, place: ScreenPart['place'], more: Partial<ScreenPart>) => {
+    const module = index.moduleAt.get(path);
+    const needs = module === undefined ? [] : needsOf(graph, landing, files, module);
+    if (needs === null) return;
+    parts.push({
+      id, name, place, drawnBy, needs, interactive: true, after: [], fill: [], renderMs: RENDER_MS, onItsOwn: true, ...more,
+    });
+  };
+
+  const [shell] = route.layouts;
+  if (shell) add('shell', 'shell', shell, 'first screen', {});
+  const pageFill = route.content.filter((c) => c.place === 'first screen' && !c.lazy && !claimed.has(c.id));
+  const pageData = drawnBy === 'script' ? route.data.filter((d) => !claimed.has(d.id) && loads(snapshot, graph, landing, d.module)) : [];
+  add('page', shortName(route.page), route.page, 'first screen', {
+    after: shell ? [0] : [],
+    fill: [...pageFill.map((c) => files.content(c)), ...pageData.map((d) => files.data(d))],
+  });
+  const page = parts.findIndex((p) => p.id === 'page');
+  for (const part of route.parts) {
+    const place = placeOf(part);
+    if (place === 'later') continue;
+    const images = route.content.filter((c) => part.needs.includes(c.id) && !c.lazy).map((c) => files.content(c));
+    const calls = drawnBy === 'script' ? route.data.filter((d) => part.needs.includes(d.id)).map((d) => files.data(d)) : [];
+    add(part.id, part.name, part.module, place, { interactive: part.interactive, after: page >= 0 ? [page] : [], fill: [...images, ...calls] });
+  }
+  return parts;
+}
+
+function placeOf(part: Part): ScreenPart['place'] {
+  if (part.place === 'first screen' || part.place === 'below') return part.place;
+  return part.place === 'conditional' && part.condition?.kind === 'media' ? 'first screen' : 'later';
+}
+
+/** Whether a landing loads a module. */
+export function loads(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, path: string): boolean {
+  const module = graphIndex(snapshot).moduleAt.get(path);
+  return module !== undefined && chunkOf(graph, landing.roots, module) >= 0;
+}
+
+/** Scripts to be evaluated and styles to be there before a module can draw; null when the landing doesn't load it. */
+function needsOf(graph: ChunkGraph, landing: Landing, files: Files, module: number): Need[] | null {
+  const home = landing.roots.find((l) => chunkOf(graph, [l], module) >= 0);
+  if (!home) return null;
+  const group = files.groups[files.groupOf(home.root)];
+  return group.resources.map((resource) => ({
+    resource,
+    state: files.resources[resource].type === 'script' ? 'evaluated' : 'arrived',
+  }));
+}

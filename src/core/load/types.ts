@@ -1,0 +1,137 @@
+/**
+ * The load program: a document, resources, and the rules by which each is discovered. Beside the conditions it is
+ * all that the simulator sees. Resources and groups are named by their index. Sizes in bytes on the wire, times in
+ * ms on the reference device (CPU factor 1).
+ */
+export interface LoadProgram {
+  document: DocumentLoad;
+  resources: Resource[];
+  groups: Group[];
+  parts: ScreenPart[];
+  steps: Step[];
+}
+
+export interface DocumentLoad {
+  address: string;
+  bytes: number;
+  serverMs: number;
+  cache: CacheRule;
+  /** Sent as soon as the request is read, during server time. */
+  earlyHints: LinkHint[];
+  /** In the headers of the final response. */
+  linkHeader: LinkHint[];
+  /** Streamed bodies: everything up to byte `upTo` is written `atMs` after the first byte. */
+  flush: { upTo: number; atMs: number }[];
+  /** In document order. */
+  markup: MarkupItem[];
+}
+
+export type CacheRule = 'immutable' | 'revalidate' | 'no-store';
+export type ResourceType = 'script' | 'style' | 'image' | 'font' | 'fetch';
+
+export interface Resource {
+  address: string;
+  name: string;
+  /** Empty for the page's own origin. */
+  origin: string;
+  type: ResourceType;
+  bytes: number;
+  serverMs: number;
+  cache: CacheRule;
+  /** Measured evaluation cost. */
+  cpuMs: number;
+  /** Minified bytes whose evaluation cost is estimated from the device's rate. */
+  estimatedBytes: number;
+  /** Static imports that the browser finds in it, for the `discovered` loader. */
+  imports: number[];
+  then: Action[];
+  /** What it is for: the start of this landing, a later moment, or content. */
+  purpose: 'start' | 'later' | 'content';
+  /** Index of the chunk that it is, where it is one. */
+  chunk?: number;
+}
+
+/** Files that are asked for and evaluated together. */
+export interface Group {
+  name: string;
+  /** In evaluation order; the last one is what was asked for. */
+  resources: number[];
+  /** Groups that must have been evaluated before. */
+  after: number[];
+  loader: 'listed' | 'discovered';
+}
+
+export type FetchPriority = 'high' | 'low' | 'auto';
+
+export interface LinkHint {
+  rel: 'preload' | 'modulepreload' | 'prefetch' | 'preconnect' | 'stylesheet';
+  /** Resource index; −1 when only an origin is meant. */
+  resource: number;
+  origin?: string;
+  as?: string;
+  crossorigin?: boolean;
+  fetchpriority?: FetchPriority;
+  /** True for a hint that the plan or the page gives on purpose; false for files the renderer lists by itself. */
+  chosen: boolean;
+}
+
+export type ScriptMode = 'blocking' | 'async' | 'defer' | 'module' | 'module-async';
+
+export type MarkupItem = { at: number } & (
+  | ({ tag: 'link' } & LinkHint)
+  | { tag: 'script'; group: number; mode: ScriptMode; fetchpriority?: FetchPriority }
+  | { tag: 'inline'; name: string; cpuMs: number; then: Action[] }
+  | { tag: 'body' }
+  | { tag: 'text'; part: number }
+  | { tag: 'img'; resource: number; lazy: boolean; inView: boolean; fetchpriority?: FetchPriority }
+);
+
+export type ActionMoment = 'eval' | 'paint' | 'idle' | 'quiet' | 'load' | 'timer' | 'visible';
+
+export interface Action {
+  when: ActionMoment;
+  /** Waits that long after the moment. */
+  delayMs?: number;
+  /** For `visible`: the part that has to come into view. */
+  target?: number;
+  /** Only where the device's screen is like that. */
+  media?: { minWidth?: number; maxWidth?: number };
+  do: Deed;
+}
+
+export type Deed =
+  | { kind: 'import'; group: number }
+  | { kind: 'script'; group: number; ordered: boolean }
+  | { kind: 'fetch'; resource: number }
+  | { kind: 'img'; resource: number }
+  | { kind: 'link'; hint: LinkHint }
+  | { kind: 'cpu'; ms: number; name: string }
+  | { kind: 'scroll'; part: number }
+  | { kind: 'render'; part: number };
+
+export interface Need {
+  resource: number;
+  state: 'evaluated' | 'arrived';
+}
+
+/** Something the person sees. Drawn by the document or by script, and answering once its script has run. */
+export interface ScreenPart {
+  id: string;
+  name: string;
+  place: 'first screen' | 'below' | 'later';
+  drawnBy: 'document' | 'script';
+  interactive: boolean;
+  /** What script has to be there before it can be drawn (by script) or made to answer (drawn by the document). */
+  needs: Need[];
+  /** Parts that must be drawn before. */
+  after: number[];
+  /** Images and data that fill it; it counts as complete when they are there. */
+  fill: number[];
+  renderMs: number;
+  /** False when nothing on this landing asks for it: it waits for a `render` deed. */
+  onItsOwn: boolean;
+}
+
+export type Step =
+  | { id: string; kind: 'click'; atMs: number; do: Deed[]; ready: number[] }
+  | { id: string; kind: 'hover'; atMs: number; leadMs: number; do: Deed[]; clickDo: Deed[]; ready: number[] };

@@ -1,0 +1,83 @@
+import { amount, type Fields, list, object, oneOf, text } from '../formats/fields.ts';
+import type { Decision, Hint, HintTarget, Plan, Trigger } from './types.ts';
+
+const PLACEMENTS = ['blocking', 'async', 'defer', 'module', 'end of body', 'after load', 'inlined'] as const;
+const SIMPLE_TRIGGERS = ['at once', 'after first paint', 'idle', 'visible', 'approach', 'action'] as const;
+
+/** Checks a plan that came from outside; throws InputError naming the field. */
+export function checkPlan(value: unknown, at: string): Plan {
+  const plan = object(value, at);
+  return {
+    name: text(plan.name, `${at}.name`),
+    description: plan.description === undefined ? '' : text(plan.description, `${at}.description`),
+    decisions: checkDecisions(plan.decisions, `${at}.decisions`),
+  };
+}
+
+export function checkDecisions(value: unknown, at: string): Decision[] {
+  return list(value, at).map((item, i) => checkDecision(item, `${at}[${i}]`));
+}
+
+function checkDecision(value: unknown, at: string): Decision {
+  const item = object(value, at);
+  const kind = oneOf(item.kind, ['detach', 'join', 'trigger', 'hint', 'script', 'loader'] as const, `${at}.kind`);
+  switch (kind) {
+    case 'detach':
+    case 'join':
+      return { kind, import: text(item.import, `${at}.import`) };
+    case 'trigger':
+      return { kind, splitPoint: text(item.splitPoint, `${at}.splitPoint`), fetch: checkTrigger(item.fetch, `${at}.fetch`) };
+    case 'hint':
+      return { kind, hint: checkHint(item.hint, `${at}.hint`) };
+    case 'script':
+      return { kind, script: text(item.script, `${at}.script`), placement: oneOf(item.placement, PLACEMENTS, `${at}.placement`) };
+    case 'loader':
+      return { kind, loader: oneOf(item.loader, ['listed', 'discovered'] as const, `${at}.loader`) };
+  }
+}
+
+function checkTrigger(value: unknown, at: string): Trigger {
+  const item = object(value, at);
+  const on = oneOf(item.on, [...SIMPLE_TRIGGERS, 'after', 'media', 'answer', 'event'] as const, `${at}.on`);
+  switch (on) {
+    case 'after':
+      return { on, ms: amount(item.ms, `${at}.ms`, 3_600_000) };
+    case 'media':
+      return { on, ...width(item, 'minWidth', at), ...width(item, 'maxWidth', at) };
+    case 'answer':
+      return { on, of: text(item.of, `${at}.of`) };
+    case 'event':
+      return { on, name: text(item.name, `${at}.name`) };
+    default:
+      return { on };
+  }
+}
+
+function width(item: Fields, name: 'minWidth' | 'maxWidth', at: string): Fields {
+  return item[name] === undefined ? {} : { [name]: amount(item[name], `${at}.${name}`, 100_000) };
+}
+
+function checkHint(value: unknown, at: string): Hint {
+  const item = object(value, at);
+  return {
+    kind: oneOf(item.kind, ['preload', 'modulepreload', 'prefetch', 'preconnect'] as const, `${at}.kind`),
+    place: oneOf(item.place, ['markup', 'header', 'early'] as const, `${at}.place`),
+    target: checkTarget(item.target, `${at}.target`),
+    routes: list(item.routes, `${at}.routes`).map((r, i) => text(r, `${at}.routes[${i}]`)),
+  };
+}
+
+function checkTarget(value: unknown, at: string): HintTarget {
+  const item = object(value, at);
+  const kind = oneOf(item.kind, ['split point', 'route', 'asset', 'origin'] as const, `${at}.kind`);
+  switch (kind) {
+    case 'split point':
+      return { kind, module: text(item.module, `${at}.module`) };
+    case 'route':
+      return { kind, pattern: text(item.pattern, `${at}.pattern`) };
+    case 'asset':
+      return { kind, address: text(item.address, `${at}.address`) };
+    case 'origin':
+      return { kind, origin: text(item.origin, `${at}.origin`) };
+  }
+}

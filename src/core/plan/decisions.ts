@@ -1,0 +1,117 @@
+import type { Decision, Hint, HintTarget, Plan, ShipsBy, Trigger } from './types.ts';
+
+/** What a decision is about: two decisions with the same subject contradict each other, the later one holds. */
+export function subjectOf(decision: Decision): string {
+  switch (decision.kind) {
+    case 'detach':
+    case 'join':
+      return `import ${decision.import}`;
+    case 'trigger':
+      return `trigger ${decision.splitPoint}`;
+    case 'hint':
+      return `hint ${decision.hint.kind} ${targetName(decision.hint.target)} ${decision.hint.place} ${[...decision.hint.routes].sort().join(' ')}`;
+    case 'script':
+      return `script ${decision.script}`;
+    case 'loader':
+      return 'loader';
+  }
+}
+
+/** The plan with one decision more; an earlier one about the same subject is replaced in its place. */
+export function withDecision(plan: Plan, decision: Decision): Plan {
+  const subject = subjectOf(decision);
+  const at = plan.decisions.findIndex((d) => subjectOf(d) === subject);
+  const decisions = at < 0 ? [...plan.decisions, decision] : plan.decisions.with(at, decision);
+  return { ...plan, decisions };
+}
+
+/** The plan without the decision about that subject; the same plan when there is none. */
+export function withoutSubject(plan: Plan, subject: string): Plan {
+  const decisions = plan.decisions.filter((d) => subjectOf(d) !== subject);
+  return decisions.length === plan.decisions.length ? plan : { ...plan, decisions };
+}
+
+export function shipsBy(decision: Decision): ShipsBy {
+  switch (decision.kind) {
+    case 'detach':
+    case 'join':
+    case 'trigger':
+      return 'source edit';
+    case 'hint':
+    case 'script':
+      return 'server or markup';
+    case 'loader':
+      return 'build setting';
+  }
+}
+
+export function targetName(target: HintTarget): string {
+  switch (target.kind) {
+    case 'split point':
+      return target.module;
+    case 'route':
+      return target.pattern;
+    case 'asset':
+      return target.address;
+    case 'origin':
+      return target.origin;
+  }
+}
+
+/** A trigger in words, as in `after 400 ms` or `when the screen is at most 640 px wide`. */
+export function triggerWords(trigger: Trigger): string {
+  switch (trigger.on) {
+    case 'after':
+      return `after ${trigger.ms} ms`;
+    case 'media':
+      return trigger.maxWidth !== undefined
+        ? `up to ${trigger.maxWidth} px wide`
+        : trigger.minWidth !== undefined
+          ? `from ${trigger.minWidth} px wide`
+          : 'media';
+    case 'answer':
+      return `when ${trigger.of} answers so`;
+    case 'event':
+      return `on “${trigger.name}”`;
+    default:
+      return trigger.on;
+  }
+}
+
+/** A decision in words, for lists, undo and reports. */
+export function decisionWords(decision: Decision): string {
+  switch (decision.kind) {
+    case 'detach':
+      return `detach ${importWords(decision.import)}`;
+    case 'join':
+      return `join ${importWords(decision.import)}`;
+    case 'trigger':
+      return `fetch ${shortName(decision.splitPoint)} ${triggerWords(decision.fetch)}`;
+    case 'hint':
+      return hintWords(decision.hint);
+    case 'script':
+      return `place ${decision.script}: ${decision.placement}`;
+    case 'loader':
+      return decision.loader === 'listed' ? 'list whole load groups' : 'let imports be discovered';
+  }
+}
+
+function hintWords(hint: Hint): string {
+  const where = hint.place === 'markup' ? 'in the markup' : hint.place === 'header' ? 'in a header' : 'as early hint';
+  return `${hint.kind} ${shortName(targetName(hint.target))} ${where}`;
+}
+
+function importWords(key: string): string {
+  const [from, specifier] = key.split('::');
+  return `${shortName(specifier ?? '')} from ${shortName(from)}`;
+}
+
+/** `src/parts/fare-calculator.tsx` → `fare-calculator`; package names and addresses stay as they are. */
+export function shortName(path: string): string {
+  if (path.startsWith('@') || !path.includes('/')) return path;
+  const file = path.slice(path.lastIndexOf('/') + 1);
+  const bare = file.replace(/\.[a-z]+$/, '');
+  if (bare !== 'index' && bare !== '') return bare;
+  const folder = path.slice(0, path.lastIndexOf('/'));
+  return folder.slice(folder.lastIndexOf('/') + 1) || path;
+}

@@ -1,0 +1,67 @@
+/** Event queue over continuous time: a binary heap, ties in the order of scheduling. */
+export class Clock {
+  now = 0;
+  private readonly times: number[] = [];
+  private readonly order: number[] = [];
+  private readonly tasks: (() => void)[] = [];
+  private scheduled = 0;
+
+  /** Schedules something at an instant; never before now. */
+  at(time: number, run: () => void): void {
+    let hole = this.tasks.length;
+    const when = time > this.now ? time : this.now;
+    const seq = this.scheduled++;
+    while (hole > 0) {
+      const up = (hole - 1) >> 1;
+      if (this.times[up] <= when) break;
+      this.move(up, hole);
+      hole = up;
+    }
+    this.set(hole, when, seq, run);
+  }
+
+  /** Runs until nothing is left or `limit` events have run. Gives whether it came to the end. */
+  run(limit: number): boolean {
+    for (let n = 0; this.tasks.length > 0; n++) {
+      if (n >= limit) return false;
+      this.now = this.times[0];
+      const next = this.tasks[0];
+      this.removeFirst();
+      next();
+    }
+    return true;
+  }
+
+  private removeFirst(): void {
+    const last = this.tasks.length - 1;
+    const time = this.times[last];
+    const seq = this.order[last];
+    const run = this.tasks[last];
+    this.times.length = this.order.length = this.tasks.length = last;
+    if (last === 0) return;
+    let hole = 0;
+    for (;;) {
+      let child = 2 * hole + 1;
+      if (child >= last) break;
+      if (child + 1 < last && this.before(child + 1, child)) child++;
+      if (time < this.times[child] || (time === this.times[child] && seq < this.order[child])) break;
+      this.move(child, hole);
+      hole = child;
+    }
+    this.set(hole, time, seq, run);
+  }
+
+  private before(a: number, b: number): boolean {
+    return this.times[a] < this.times[b] || (this.times[a] === this.times[b] && this.order[a] < this.order[b]);
+  }
+
+  private move(from: number, to: number): void {
+    this.set(to, this.times[from], this.order[from], this.tasks[from]);
+  }
+
+  private set(at: number, time: number, seq: number, run: () => void): void {
+    this.times[at] = time;
+    this.order[at] = seq;
+    this.tasks[at] = run;
+  }
+}

@@ -1,0 +1,86 @@
+/** Under what circumstances a load is predicted. Times in ms, rates in kilobits per second. */
+export interface Conditions {
+  link: Link;
+  device: Device;
+  cache: CacheState;
+}
+
+export interface Link {
+  id: string;
+  name: string;
+  protocol: 'h1' | 'h2' | 'h3';
+  /** TLS version; HTTP/3 always uses 1.3. */
+  tls: 'none' | '1.2' | '1.3';
+  rttMs: number;
+  downKbps: number;
+  upKbps: number;
+  dnsMs: number;
+  /** In which order the server sends what is ready: as it became ready, or by urgency (RFC 9218). */
+  serverScheduling: 'fifo' | 'urgency';
+}
+
+export interface Device {
+  id: string;
+  name: string;
+  /** How many times slower than the reference machine it runs script. */
+  cpuFactor: number;
+  /** The same for the browser's own work; the CPU factor unless the two were told apart. */
+  browserFactor: number;
+  viewport: { width: number; height: number };
+  touch: boolean;
+  dataSaver: boolean;
+}
+
+/** `empty`: first visit. `returning`: everything was fetched before; what may be kept is fresh. */
+export type CacheState = 'empty' | 'returning';
+
+/** What the browser costs by itself on the reference machine, in ms. Scales with the CPU factor. */
+export const BROWSER = {
+  /** Document's first bytes → first subresource requests. */
+  discover: 18,
+  /** Document's first bytes → the parser inserts the body, when nothing blocks. */
+  body: 40,
+  /** Decision to fetch → request sent: from markup, from a running script. */
+  dispatchMarkup: 4,
+  dispatchScript: 2,
+  /** Response complete → evaluation starts, with a free thread. */
+  startImport: 2.6,
+  startAsync: 3.4,
+  startBlocking: 3.5,
+  startDefer: 4,
+  /** Wait for the next frame (set by the screen, not by the CPU), then the work of drawing it. */
+  frameWait: 8,
+  paint: 14,
+  /** First content → callbacks that wait for it. */
+  paintCallback: 15,
+  idle: 20,
+  diskRead: 4,
+} as const;
+
+/** Estimated cost of compiling and evaluating script on the reference machine, in ms per byte of minified text. */
+export const EVALUATION_RATE = { low: 0.00008, likely: 0.00014, high: 0.00022 } as const;
+
+export const LINKS: readonly Link[] = [
+  link('crowded-4g', 'Crowded 4G', 150, 1600, 750, 40),
+  link('clear-4g', 'Clear 4G', 70, 9000, 3000, 20),
+  link('ferry-wifi', 'Ferry Wi-Fi', 300, 2400, 600, 60),
+  link('edge-of-cover', 'Edge of coverage', 400, 500, 250, 80),
+  link('home-cable', 'Home cable', 28, 30000, 10000, 8),
+];
+
+export const DEVICES: readonly Device[] = [
+  device('mid-phone', 'Mid phone', 4, 390, 844, true),
+  device('old-phone', 'Old phone', 8, 360, 740, true),
+  device('tablet', 'Tablet', 2.5, 820, 1180, true),
+  device('laptop', 'Laptop', 1, 1280, 800, false),
+];
+
+export const DEFAULT_CONDITIONS: Conditions = { link: LINKS[0], device: DEVICES[0], cache: 'empty' };
+
+function link(id: string, name: string, rttMs: number, downKbps: number, upKbps: number, dnsMs: number): Link {
+  return { id, name, rttMs, downKbps, upKbps, dnsMs, protocol: 'h2', tls: '1.3', serverScheduling: 'fifo' };
+}
+
+function device(id: string, name: string, cpuFactor: number, width: number, height: number, touch: boolean): Device {
+  return { id, name, cpuFactor, browserFactor: cpuFactor, viewport: { width, height }, touch, dataSaver: false };
+}

@@ -1,0 +1,226 @@
+import type { FetchPriority, LinkHint, Resource } from '../load/types.ts';
+import { BROWSER } from './conditions.ts';
+import type { Exchange } from './network.ts';
+import { browserMs, byRequest, type Run } from './run.ts';
+import type { Cause, Priority, RequestRecord } from './types.ts';
+
+export interface Ask {
+  cause: Cause;
+  priority: Priority;
+  incremental?: boolean;
+  anonymous?: boolean;
+  /** From markup or from a running script: the way to the network differs. */
+  from: 'markup' | 'script';
+  /** A hint only fetches; whoever really uses the file asks without it. */
+  hint?: LinkHint;
+  /** For a user of the file: whether it belongs to the start or to a later moment. */
+  moment?: 'start' | 'later';
+}
+
+interface Flight {
+  record: RequestRecord;
+  exchange: Omit<Exchange, 'sent' | 'served' | 'progress'> | null;
+  usedAt: 'start' | 'later' | null;
+  hintedBy: LinkHint | null;
+  waiting: ((cause: Cause) => void)[];
+  arrived: Cause | null;
+}
+
+/** Requests of the page: who asks first, what is held back, what is answered from the cache. */
+export class Fetcher {
+  readonly requests: RequestRecord[] = [];
+  private readonly flights: Flight[] = [];
+  private readonly byResource = new Map<number, number>();
+  /** Who waits for files that nobody has asked for yet. */
+  private readonly unasked = new Map<number, ((cause: Cause) => void)[]>();
+  private held: number[] = [];
+  private flying = new Set<number>();
+
+  constructor(private readonly run: Run) {}
+
+  /** Index of the request for a resource; −1 while nobody has asked for it. */
+  requestOf(resource: number): number {
+    return this.byResource.get(resource) ?? -1;
+  }
+
+  /** Asks for a resource; a request in flight or answered is joined. Gives the index of its request. */
+  ask(resource: number, ask: Ask): number {
+    const known = this.byResource.get(resource);
+    if (known !== undefined) {
+      const flight = this.flights[known];
+      if (!ask.hint) flight.usedAt ??= ask.moment ?? 'start';
+      return known;
+    }
+    const item = this.run.program.resources[resource];
+    const index = this.begin(item, resource, ask);
+    this.byResource.set(resource, index);
+    return index;
+  }
+
+  /** Calls back when the answer to a resource is complete (at once if it is), whoever asks for it and whenever. */
+  onArrival(resource: number, then: (cause: Cause) => void): void {
+    const flight = this.flights[this.requestOf(resource)];
+    if (!flight) this.unasked.set(resource, [...(this.unasked.get(resource) ?? []), then]);
+    else if (flight.arrived) then(flight.arrived);
+    else flight.waiting.push(then);
+  }
+
+  hasArrived(resource: number): boolean {
+    const at = this.requestOf(resource);
+    return at >= 0 && this.flights[at].arrived !== null;
+  }
+
+  get quiet(): boolean {
+    return this.flying.size === 0 && this.held.length === 0;
+  }
+
+  /** Registers the document's own request, which the parser drives. */
+  addDocument(record: RequestRecord): number {
+    const flight: Flight = { record, exchange: null, usedAt: 'start', hintedBy: null, waiting: [], arrived: null };
+    this.requests.push(record);
+    return this.flights.push(flight) - 1;
+  }
+
+  /** Lets go what the still blocking head held back, as far as that is over. */
+  release(): void {
+    const still: number[] = [];
+    for (const index of this.held) if (!this.letGo(index)) still.push(index);
+    this.held = still;
+  }
+
+  /** Fills in the roles, once it is known what was used. */
+  settleRoles(): void {
+    for (const flight of this.flights) {
+      const { record } = flight;
+      const purpose = record.resource < 0 ? 'content' : this.run.program.resources[record.resource].purpose;
+      if (flight.usedAt === null) record.role = flight.hintedBy?.rel === 'prefetch' ? 'in case' : 'wasted';
+      else if (record.hint) record.role = 'hinted';
+      else if (purpose === 'content') record.role = 'content';
+      else record.role = flight.usedAt === 'later' ? 'on demand' : 'needed';
+    }
+  }
+
+  private begin(item: Resource, resource: number, ask: Ask): number {
+    const { clock } = this.run;
+    const parent = this.hopOf(ask.cause);
+    const record: RequestRecord = {
+      resource,
+      address: item.address,
+      name: item.name,
+      origin: item.origin,
+      type: item.type,
+      role: 'needed',
+      hop: parent + 1,
+      cause: ask.cause,
+      discovered: clock.now,
+      released: clock.now,
+      sent: clock.now,
+      served: clock.now,
+      firstByte: clock.now,
+      end: clock.now,
+      bytes: 0,
+      priority: ask.priority,
+      connection: -1,
+      hint: ask.hint?.chosen ?? false,
+      pieces: [],
+      evaluated: Number.NaN,
+    };
+    const flight: Flight = {
+      record,
+      exchange: null,
+      usedAt: ask.hint ? null : (ask.moment ?? 'start'),
+      hintedBy: ask.hint ?? null,
+      waiting: this.unasked.get(resource) ?? [],
+      arrived: null,
+    };
+    this.unasked.delete(resource);
+    const index = this.requests.push(record) - 1;
+    this.flights.push(flight);
+    if (this.run.conditions.cache === 'returning' && item.cache === 'immutable') {
+      clock.at(clock.now + browserMs(this.run, BROWSER.diskRead), () => this.finish(index));
+      return index;
+    }
+    const stale = this.run.conditions.cache === 'returning' && item.cache === 'revalidate';
+    flight.exchange = {
+      origin: item.origin,
+      anonymous: ask.anonymous ?? false,
+      priority: ask.priority,
+      incremental: ask.incremental ?? false,
+      serverMs: item.serverMs,
+      pieces: [{ bytes: stale ? 0 : item.bytes, atMs: 0 }],
+    };
+    const dispatch = ask.from === 'markup' ? BROWSER.dispatchMarkup : BROWSER.dispatchScript;
+    clock.at(clock.now + browserMs(this.run, dispatch), () => {
+      if (!this.letGo(index)) this.held.push(index);
+    });
+    return index;
+  }
+
+  /**
+   * While the head still blocks, a request of medium urgency waits while two of its kind are in flight, and a low
+   * one while two of any kind are. Recorded loads show this rule; see docs/SIMULATOR.md.
+   */
+  private letGo(index: number): boolean {
+    const { priority } = this.flights[index].record;
+    if (!this.run.parser.bodyInserted) {
+      if (priority === 2) {
+        let medium = 0;
+        for (const i of this.flying) if (this.flights[i].record.priority === 2) medium++;
+        if (medium >= 2) return false;
+      }
+      if (priority >= 3 && this.flying.size >= 2) return false;
+    }
+    this.send(index);
+    return true;
+  }
+
+  private send(index: number): void {
+    const { clock, network } = this.run;
+    const { record, exchange } = this.flights[index];
+    record.released = clock.now;
+    this.flying.add(index);
+    const size = exchange!.pieces[0].bytes;
+    network.exchange({
+      ...exchange!,
+      sent: (connection) => {
+        record.sent = clock.now;
+        record.connection = connection;
+      },
+      served: () => {
+        record.served = clock.now;
+      },
+      progress: (total, piece) => {
+        if (record.pieces.length === 0) record.firstByte = clock.now;
+        record.pieces.push(piece);
+        record.bytes = total;
+        if (total >= size - 0.5) this.finish(index);
+      },
+    });
+  }
+
+  private finish(index: number): void {
+    const flight = this.flights[index];
+    const { record } = flight;
+    record.end = this.run.clock.now;
+    if (record.pieces.length === 0) record.released = record.sent = record.served = record.firstByte = record.end;
+    this.flying.delete(index);
+    flight.arrived = byRequest(this.run, 'arrival', `${record.name} arrived`, index);
+    for (const then of flight.waiting.splice(0)) then(flight.arrived);
+    this.release();
+  }
+
+  /** Depth in the chain of discoveries: that of the request whose progress was the cause. */
+  private hopOf(cause: Cause): number {
+    if (cause.request >= 0) return this.requests[cause.request].hop;
+    if (cause.task < 0) return -1;
+    const task = this.run.thread.tasks[cause.task];
+    return task.request >= 0 ? this.requests[task.request].hop : this.hopOf(task.cause);
+  }
+}
+
+/** Priorities by type and attribute, as recorded from a real browser (VeryHigh = 0 … VeryLow = 4). */
+export function withAttribute(normal: Priority, attribute: FetchPriority | undefined): Priority {
+  if (attribute === 'high') return Math.min(normal, 1) as Priority;
+  if (attribute === 'low') return Math.max(normal, 3) as Priority;
+  return normal;
+}

@@ -1,0 +1,164 @@
+import type { Clock } from './clock.ts';
+import type { Link } from './conditions.ts';
+import { Connection } from './connection.ts';
+import { Pipe } from './pipe.ts';
+import { Stream } from './stream.ts';
+import type { Priority } from './types.ts';
+
+const HEADER_BYTES = 300;
+const FIRST_REQUEST_BYTES = 515;
+const REQUEST_BYTES = 120;
+const H1_REQUEST_BYTES = 450;
+const H1_CONNECTIONS = 6;
+/** A second connection to the page's origin is opened this long after the first, on a first visit. */
+const SPARE_AFTER = 20;
+
+export interface Exchange {
+  origin: string;
+  /** Requests without credentials use connections of their own. */
+  anonymous: boolean;
+  priority: Priority;
+  incremental: boolean;
+  serverMs: number;
+  /** Body pieces, with the instant (after the answer is ready) at which the server writes them. */
+  pieces: { bytes: number; atMs: number }[];
+  /** Sends a header-only answer ahead as soon as the request is read (103). */
+  early?: () => void;
+  sent(connection: number): void;
+  served(): void;
+  /** Body bytes that have arrived so far, and the piece that made it so. */
+  progress(total: number, piece: { from: number; to: number; bytes: number }): void;
+}
+
+interface Pool {
+  connections: Connection[];
+  /** h1: exchanges that wait for a free connection. */
+  queue: { exchange: Exchange; released: () => void }[];
+  resolved: number;
+}
+
+/** Connections to origins over one shared link. */
+export class Network {
+  private readonly up: Pipe;
+  private readonly down: Pipe;
+  private readonly pools = new Map<string, Pool>();
+  private opened = 0;
+  private firstRequest = true;
+
+  constructor(
+    private readonly clock: Clock,
+    private readonly link: Link,
+    private readonly firstVisit: boolean,
+  ) {
+    this.up = new Pipe(link.upKbps, link.rttMs / 2);
+    this.down = new Pipe(link.downKbps, link.rttMs / 2);
+  }
+
+  /** Connects ahead of any request. */
+  preconnect(origin: string, anonymous: boolean): void {
+    const pool = this.pool(origin, anonymous);
+    if (pool.connections.length === 0) this.addConnection(pool).whenOpen(() => this.serveQueue(pool));
+  }
+
+  exchange(exchange: Exchange): void {
+    const pool = this.pool(exchange.origin, exchange.anonymous);
+    this.clock.at(pool.resolved, () => {
+      if (this.link.protocol === 'h1') this.exchangeAlone(pool, exchange);
+      else this.exchangeShared(pool, exchange);
+    });
+  }
+
+  private pool(origin: string, anonymous: boolean): Pool {
+    const key = `${origin} ${anonymous && origin !== '' ? 'anonymous' : ''}`;
+    let pool = this.pools.get(key);
+    if (!pool) {
+      const known = this.pools.get(`${origin} `) ?? this.pools.get(`${origin} anonymous`);
+      pool = { connections: [], queue: [], resolved: known ? known.resolved : this.clock.now + this.link.dnsMs };
+      this.pools.set(key, pool);
+      if (origin === '' && this.firstVisit) this.openSpare(pool);
+    }
+    return pool;
+  }
+
+  private openSpare(pool: Pool): void {
+    this.clock.at(pool.resolved + SPARE_AFTER, () => {
+      const spare = new Connection(this.opened++, this.clock, this.up, this.down, this.link);
+      if (this.link.protocol === 'h1') pool.connections.push(spare);
+      spare.whenOpen(() => this.serveQueue(pool));
+    });
+  }
+
+  private addConnection(pool: Pool): Connection {
+    const made = new Connection(this.opened++, this.clock, this.up, this.down, this.link);
+    pool.connections.push(made);
+    return made;
+  }
+
+  private exchangeShared(pool: Pool, exchange: Exchange): void {
+    const connection = pool.connections[0] ?? this.addConnection(pool);
+    connection.whenOpen(() => this.send(connection, exchange, () => {}));
+  }
+
+  private exchangeAlone(pool: Pool, exchange: Exchange): void {
+    pool.queue.push({ exchange, released: () => this.serveQueue(pool) });
+    const idle = pool.connections.some((c) => c.state === 'open' && !c.busy);
+    const opening = pool.connections.filter((c) => c.state !== 'open').length;
+    if (!idle && opening < pool.queue.length && pool.connections.length < H1_CONNECTIONS) {
+      this.addConnection(pool).whenOpen(() => this.serveQueue(pool));
+    }
+    this.serveQueue(pool);
+  }
+
+  private serveQueue(pool: Pool): void {
+    for (const connection of pool.connections) {
+      if (connection.state !== 'open' || connection.busy) continue;
+      if (pool.queue.length === 0) return;
+      let first = 0;
+      for (let i = 1; i < pool.queue.length; i++) {
+        if (pool.queue[i].exchange.priority < pool.queue[first].exchange.priority) first = i;
+      }
+      const [{ exchange, released }] = pool.queue.splice(first, 1);
+      connection.busy = true;
+      this.send(connection, exchange, () => {
+        connection.busy = false;
+        released();
+      });
+    }
+  }
+
+  private send(connection: Connection, exchange: Exchange, over: () => void): void {
+    const { clock, link } = this;
+    const body = exchange.pieces.reduce((sum, p) => sum + p.bytes, 0);
+    const size = this.firstRequest ? FIRST_REQUEST_BYTES : link.protocol === 'h1' ? H1_REQUEST_BYTES : REQUEST_BYTES;
+    this.firstRequest = false;
+    let arrivedWire = 0;
+    let ahead = exchange.early ? HEADER_BYTES : 0;
+    const total = body + HEADER_BYTES;
+    const stream = new Stream(exchange.priority, exchange.incremental, (bytes, from) => {
+      if (ahead > 0) {
+        ahead = 0;
+        exchange.early?.();
+        return;
+      }
+      arrivedWire += bytes;
+      exchange.progress(Math.max(0, Math.min(body, arrivedWire - HEADER_BYTES)), { from, to: clock.now, bytes });
+      if (arrivedWire >= total - 0.5) over();
+    });
+    exchange.sent(connection.id);
+    connection.request(size, () => {
+      if (exchange.early) {
+        stream.write(HEADER_BYTES, link.serverScheduling);
+        connection.respond(stream);
+      }
+      clock.at(clock.now + exchange.serverMs, () => {
+        exchange.served();
+        exchange.pieces.forEach((piece, at) => {
+          clock.at(clock.now + piece.atMs, () => {
+            stream.write(piece.bytes + (at === 0 ? HEADER_BYTES : 0), link.serverScheduling);
+            connection.respond(stream);
+          });
+        });
+      });
+    });
+  }
+}

@@ -1,0 +1,56 @@
+import type { Clock } from './clock.ts';
+import type { Cause, TaskRecord } from './types.ts';
+
+interface Waiting {
+  record: TaskRecord;
+  index: number;
+  ms: number;
+  done: () => void;
+}
+
+/** The page's one main thread: tasks run one at a time, in the order in which they became ready. */
+export class Thread {
+  readonly tasks: TaskRecord[] = [];
+  private readonly queue: Waiting[] = [];
+  private running = false;
+  private readonly whenFree: (() => void)[] = [];
+
+  constructor(private readonly clock: Clock) {}
+
+  get idle(): boolean {
+    return !this.running && this.queue.length === 0;
+  }
+
+  /** Queues a task of so many ms; calls back at its end. Gives its index in `tasks`. */
+  add(kind: TaskRecord['kind'], name: string, ms: number, cause: Cause, request: number, done: () => void): number {
+    const { now } = this.clock;
+    const record: TaskRecord = { kind, name, request, ready: now, start: now, end: now, cause };
+    const index = this.tasks.push(record) - 1;
+    this.queue.push({ record, index, ms, done });
+    this.next();
+    return index;
+  }
+
+  /** Calls back once the thread has nothing to do. */
+  onIdle(then: () => void): void {
+    if (this.idle) then();
+    else this.whenFree.push(then);
+  }
+
+  private next(): void {
+    if (this.running) return;
+    const task = this.queue.shift();
+    if (!task) {
+      for (const then of this.whenFree.splice(0)) then();
+      return;
+    }
+    this.running = true;
+    task.record.start = this.clock.now;
+    task.record.end = this.clock.now + task.ms;
+    this.clock.at(task.record.end, () => {
+      this.running = false;
+      task.done();
+      this.next();
+    });
+  }
+}

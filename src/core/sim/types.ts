@@ -1,0 +1,87 @@
+import type { ResourceType } from '../load/types.ts';
+
+/** What the simulator gives. Times in ms from the start of the navigation, sizes in bytes. */
+export interface Timeline {
+  requests: RequestRecord[];
+  tasks: TaskRecord[];
+  reveals: Reveal[];
+  moments: PageMoments;
+  /** Instants by which a step's `ready` files had been evaluated, per step id. */
+  steps: { id: string; at: number; ready: number }[];
+  /** Set when the event limit ended the run: what was going on. */
+  stopped?: string;
+}
+
+export type RequestRole = 'needed' | 'hinted' | 'on demand' | 'in case' | 'wasted' | 'content';
+
+export interface RequestRecord {
+  /** Index of the resource; −1 for the document. */
+  resource: number;
+  address: string;
+  name: string;
+  origin: string;
+  type: ResourceType | 'document';
+  role: RequestRole;
+  hop: number;
+  cause: Cause;
+  /** When the browser decided to fetch it. */
+  discovered: number;
+  /** When it was free to go: no longer held back by more urgent ones. */
+  released: number;
+  /** When the connection was there and the request left. */
+  sent: number;
+  /** When the server had the answer ready, as seen from the client's clock. */
+  served: number;
+  firstByte: number;
+  end: number;
+  /** Body bytes that travelled; 0 from the cache. */
+  bytes: number;
+  priority: Priority;
+  connection: number;
+  hint: boolean;
+  /** Pieces as they arrived: how long the piece was on the link, and its size there. */
+  pieces: { from: number; to: number; bytes: number }[];
+  evaluated: number;
+}
+
+export type Priority = 0 | 1 | 2 | 3 | 4;
+
+export interface TaskRecord {
+  kind: 'parse' | 'evaluate' | 'render' | 'paint' | 'work';
+  name: string;
+  /** Request that brought the script; −1 when none did. */
+  request: number;
+  ready: number;
+  start: number;
+  end: number;
+  cause: Cause;
+}
+
+/** Why something happened: the request or task whose progress made it possible, and the instant of that progress. */
+export interface Cause {
+  kind: 'navigation' | 'parser' | 'header' | 'evaluation' | 'arrival' | 'task' | 'trigger';
+  /** In words, as in `import in departure-board`. */
+  what: string;
+  at: number;
+  request: number;
+  task: number;
+}
+
+/** `shown`: drawn; `filled`: its images and data are there too; `answering`: its script has run. */
+export type RevealState = 'stand-in' | 'shown' | 'filled' | 'answering';
+
+export interface Reveal {
+  part: number;
+  state: RevealState;
+  at: number;
+  cause: Cause;
+}
+
+export interface PageMoments {
+  bodyInserted: number;
+  domInteractive: number;
+  domContentLoaded: number;
+  load: number;
+  firstContent: number;
+  firstContentCause: Cause | null;
+}

@@ -1,0 +1,129 @@
+import { InputError } from '../errors.ts';
+import { amount, type Fields, flag, list, object, oneOf, text } from '../formats/fields.ts';
+import type { ClassicScript, ContentItem, DataCall, Evidence, Part, PartCondition, Route } from './types.ts';
+
+const DEFAULT_SERVER_MS = 5;
+
+/** Checks routes that came from outside; throws InputError naming the field. */
+export function checkRoutes(value: unknown, at: string): Route[] {
+  const routes = list(value, at).map((r, i) => checkRoute(r, `${at}[${i}]`));
+  const seen = new Set<string>();
+  routes.forEach((r, i) => {
+    const key = `${r.realm} ${r.pattern}`;
+    if (seen.has(key)) {
+      throw new InputError('Two routes with one pattern', `${r.pattern} is there more than once; keep one.`, `${at}[${i}].pattern`);
+    }
+    seen.add(key);
+  });
+  return routes;
+}
+
+function checkRoute(value: unknown, at: string): Route {
+  const item = object(value, at);
+  const document = object(item.document, `${at}.document`);
+  return {
+    pattern: text(item.pattern, `${at}.pattern`),
+    realm: text(item.realm, `${at}.realm`),
+    layouts: texts(item.layouts, `${at}.layouts`),
+    page: text(item.page, `${at}.page`),
+    evidence: checkEvidence(item.evidence, `${at}.evidence`),
+    rendering: oneOf(item.rendering, ['server', 'client'] as const, `${at}.rendering`),
+    document: {
+      bytes: amount(document.bytes, `${at}.document.bytes`),
+      serverMs: amount(document.serverMs, `${at}.document.serverMs`),
+    },
+    content: list(item.content, `${at}.content`).map((c, i) => checkContent(c, `${at}.content[${i}]`)),
+    data: list(item.data, `${at}.data`).map((d, i) => checkData(d, `${at}.data[${i}]`)),
+    parts: list(item.parts, `${at}.parts`).map((p, i) => checkPart(p, `${at}.parts[${i}]`)),
+    links: texts(item.links, `${at}.links`),
+  };
+}
+
+export function checkPart(value: unknown, at: string): Part {
+  const item = object(value, at);
+  const condition = item.condition === undefined ? undefined : checkCondition(item.condition, `${at}.condition`);
+  return {
+    id: text(item.id, `${at}.id`),
+    name: text(item.name, `${at}.name`),
+    module: text(item.module, `${at}.module`),
+    place: oneOf(item.place, ['first screen', 'below', 'action', 'conditional'] as const, `${at}.place`),
+    ...(item.action === undefined ? {} : { action: text(item.action, `${at}.action`) }),
+    ...(condition ? { condition } : {}),
+    interactive: item.interactive === undefined ? true : flag(item.interactive, `${at}.interactive`),
+    share: item.share === undefined ? 1 : amount(item.share, `${at}.share`, 1),
+    needs: item.needs === undefined ? [] : texts(item.needs, `${at}.needs`),
+  };
+}
+
+function checkCondition(value: unknown, at: string): PartCondition {
+  const item = object(value, at);
+  const kind = oneOf(item.kind, ['media', 'answer', 'segment', 'one of'] as const, `${at}.kind`);
+  const width = (name: string): Fields => (item[name] === undefined ? {} : { [name]: amount(item[name], `${at}.${name}`, 100_000) });
+  switch (kind) {
+    case 'media':
+      return { kind, ...width('minWidth'), ...width('maxWidth') };
+    case 'answer':
+      return { kind, of: text(item.of, `${at}.of`) };
+    case 'segment':
+      return { kind, segment: text(item.segment, `${at}.segment`) };
+    case 'one of':
+      return { kind, group: text(item.group, `${at}.group`) };
+  }
+}
+
+export function checkContent(value: unknown, at: string): ContentItem {
+  const item = object(value, at);
+  return {
+    id: text(item.id, `${at}.id`),
+    kind: oneOf(item.kind ?? 'image', ['image'] as const, `${at}.kind`),
+    address: text(item.address, `${at}.address`),
+    bytes: amount(item.bytes, `${at}.bytes`),
+    serverMs: item.serverMs === undefined ? DEFAULT_SERVER_MS : amount(item.serverMs, `${at}.serverMs`),
+    foundIn: item.foundIn === 'document' ? 'document' : { module: text(object(item.foundIn, `${at}.foundIn`).module, `${at}.foundIn.module`) },
+    place: oneOf(item.place ?? 'first screen', ['first screen', 'below'] as const, `${at}.place`),
+    lazy: item.lazy === undefined ? false : flag(item.lazy, `${at}.lazy`),
+  };
+}
+
+export function checkData(value: unknown, at: string): DataCall {
+  const item = object(value, at);
+  return {
+    id: text(item.id, `${at}.id`),
+    address: text(item.address, `${at}.address`),
+    bytes: amount(item.bytes, `${at}.bytes`),
+    serverMs: amount(item.serverMs, `${at}.serverMs`),
+    module: text(item.module, `${at}.module`),
+  };
+}
+
+/** Checks the classic scripts of a snapshot. */
+export function checkScripts(value: unknown, at: string): ClassicScript[] {
+  return list(value, at).map((s, i): ClassicScript => {
+    const where = `${at}[${i}]`;
+    const item = object(s, where);
+    return {
+      id: text(item.id, `${where}.id`),
+      name: text(item.name, `${where}.name`),
+      address: text(item.address, `${where}.address`),
+      bytes: amount(item.bytes, `${where}.bytes`),
+      serverMs: amount(item.serverMs, `${where}.serverMs`),
+      evaluationMs: amount(item.evaluationMs, `${where}.evaluationMs`),
+      placement: oneOf(
+        item.placement,
+        ['blocking', 'async', 'defer', 'module', 'end of body', 'after load', 'inlined'] as const,
+        `${where}.placement`,
+      ),
+      evidence: checkEvidence(item.evidence, `${where}.evidence`),
+    };
+  });
+}
+
+function checkEvidence(value: unknown, at: string): Evidence | null {
+  if (value === null || value === undefined) return null;
+  const item = object(value, at);
+  return { path: text(item.path, `${at}.path`), line: amount(item.line, `${at}.line`) };
+}
+
+function texts(value: unknown, at: string): string[] {
+  return list(value, at).map((t, i) => text(t, `${at}[${i}]`));
+}
