@@ -62,7 +62,9 @@ function addRealm(
       group: [],
     };
   });
-  const names = uniqueNames(atoms.map((a) => chunkName(snapshot, drafts, a.roots, a.modules)));
+  const names = uniqueNames(
+    atoms.map((a) => `${chunkName(snapshot, drafts, a.roots, a.modules)}${a.kind === 'style' ? ' styles' : ''}`),
+  );
   const deferredChunks = atoms.filter((a) => !a.roots.includes(0)).length;
   atoms.forEach((atom, at) => {
     const isEntry = atom.roots.includes(0) && atom.kind === 'script';

@@ -24,9 +24,10 @@ export interface ChainLink {
 
 /**
  * Walks back from a milestone over the causes and splits the whole time from 0 to `at`. The stretches follow one
- * another without gap or overlap, so their lengths add up to the milestone.
+ * another without gap or overlap, so their lengths add up to the milestone. Half of the round-trip time is on the way
+ * up to the server and half on the way down; what is left before an answer begins is server time or others' traffic.
  */
-export function criticalChain(timeline: Timeline, cause: Cause | null, at: number): ChainLink[] {
+export function criticalChain(timeline: Timeline, cause: Cause | null, at: number, rttMs: number): ChainLink[] {
   const back: ChainLink[] = [];
   let now = at;
   const add = (kind: LinkKind, from: number, what: string, request = -1, task = -1) => {
@@ -48,7 +49,7 @@ export function criticalChain(timeline: Timeline, cause: Cause | null, at: numbe
       by = task.cause;
     } else if (by.request >= 0) {
       const request = timeline.requests[by.request];
-      walkRequest(timeline, request, by.request, now, add);
+      walkRequest(timeline, request, by.request, now, rttMs, add);
       by = request.cause;
     } else {
       break;
@@ -63,28 +64,24 @@ function walkRequest(
   request: RequestRecord,
   index: number,
   until: number,
+  rttMs: number,
   add: (kind: LinkKind, from: number, what: string, request?: number) => void,
 ): void {
-  const { name } = request;
-  if (until > request.firstByte) {
-    const alone = until - request.firstByte - sharedTime(timeline, request, request.firstByte, until);
+  const { name, firstByte, served, sent } = request;
+  if (until > firstByte) {
+    const alone = until - firstByte - sharedTime(timeline, request, firstByte, until);
     add('transfer', until - alone, name, index);
-    add('sharing the link', request.firstByte, name, index);
+    add('sharing the link', firstByte, name, index);
   }
-  const server = Math.max(0, request.served - request.sent);
-  const serverMs = Math.max(0, Math.min(server, server - halfTrip(request)));
-  add('round trips', request.sent + serverMs, name, index);
-  add('server', request.sent, name, index);
-  const connecting = request.sent - request.released;
-  add('connecting', request.sent - connecting, name, index);
-  add('held back', request.discovered, name, index);
-}
-
-/** The way up to the server, as far as it shows: half of what is neither server time nor transfer. */
-function halfTrip(request: RequestRecord): number {
-  const firstPiece = request.pieces[0];
-  const begun = firstPiece ? Math.min(firstPiece.from, request.firstByte) : request.firstByte;
-  return Math.min(request.served - request.sent, Math.max(0, begun - request.served));
+  const answerable = Math.min(firstByte, served + rttMs / 2);
+  add('sharing the link', firstByte - sharedTime(timeline, request, answerable, firstByte), name, index);
+  const arrived = Math.min(served, sent + rttMs / 2);
+  add('round trips', served, name, index);
+  add('server', arrived, name, index);
+  add('round trips', sent, name, index);
+  add('connecting', request.released, name, index);
+  add('held back', request.queued, name, index);
+  add('browser', request.discovered, name, index);
 }
 
 /** Time between two instants in which pieces of other requests were on the link. */

@@ -1,4 +1,4 @@
-import type { Chunk, ChunkGraph, Root } from '../chunks/types.ts';
+import type { Chunk, ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import type { Trigger } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
@@ -23,55 +23,81 @@ export interface Landing {
   later: LandedRoot[];
 }
 
-/** Follows a landing on a route: which roots are asked for, by whom and when, under the plan's triggers. */
+/**
+ * Follows a landing on a route: which roots are asked for, by whom and when, under the plan's triggers. Only modules
+ * that take part in this landing ask: what the entry and the chain import, but not another route's page or layout
+ * that happens to travel in the same file.
+ */
 export function followLanding(snapshot: Snapshot, plan: EffectivePlan, graph: ChunkGraph, route: Route): Landing {
   const index = graphIndex(snapshot);
-  const chain = new Set([...route.layouts, route.page].map((path) => index.moduleAt.get(path)));
+  const chain = new Set([...route.layouts, route.page].flatMap((path) => index.moduleAt.get(path) ?? []));
+  const elsewhere = routeModules(snapshot, route.realm);
+  for (const m of chain) elsewhere.delete(m);
   const entry = graph.roots.findIndex((r) => r.realm === route.realm && r.kind === 'entry');
   const landing: Landing = { route, entry, roots: [], later: [] };
   if (entry < 0) return landing;
-  landing.roots.push({ root: entry, askedBy: -1, trigger: { on: 'at once' }, inChain: true });
-  const loaded = new Set([entry]);
-  const seenLater = new Set<number>();
-  const asks = asksOf(graph);
-  for (let next = 0; next < landing.roots.length; next++) {
-    for (const { root, via } of asks.get(landing.roots[next].root) ?? []) {
-      if (loaded.has(root)) continue;
-      const target = graph.roots[root].target[0];
-      const inChain = chain.has(target);
-      if (!inChain && isRouteModule(graph.roots[root])) continue;
-      const trigger = inChain ? AT_ONCE : triggerOf(snapshot, plan, route, target, via);
-      const landed = { root, askedBy: via < 0 ? -1 : snapshot.imports[via].from, trigger, inChain };
-      if (happensOnLanding(trigger)) {
-        loaded.add(root);
-        landing.roots.push(landed);
-      } else if (!seenLater.has(root)) {
-        seenLater.add(root);
-        landing.later.push(landed);
+  const rootOf = new Map<number, number>();
+  graph.roots.forEach((r, at) => {
+    if (r.realm === route.realm && at !== entry) rootOf.set(r.target[0], at);
+  });
+
+  const taken = new Set<number>();
+  const seenLater = new Map<number, LandedRoot>();
+  const active = new Uint8Array(snapshot.modules.length);
+  const open: number[] = [];
+  const activate = (m: number) => {
+    if (active[m] || elsewhere.has(m)) return;
+    active[m] = 1;
+    open.push(m);
+  };
+  const ask = (target: number, via: number) => {
+    const root = rootOf.get(target);
+    if (root === undefined || elsewhere.has(target) || taken.has(root)) return;
+    const inChain = chain.has(target);
+    const trigger = inChain ? AT_ONCE : triggerOf(snapshot, plan, route, target, via);
+    const landed = { root, askedBy: via < 0 ? -1 : snapshot.imports[via].from, trigger, inChain };
+    if (!happensOnLanding(trigger)) {
+      if (!seenLater.has(root)) seenLater.set(root, landed);
+      return;
+    }
+    taken.add(root);
+    landing.roots.push(landed);
+    activate(target);
+  };
+  const follow = () => {
+    for (let next = 0; next < open.length; next++) {
+      const m = open[next];
+      for (let e = index.outStart[m]; e < index.outStart[m + 1]; e++) {
+        const i = index.outgoing[e];
+        if (plan.deferred[i]) ask(snapshot.imports[i].to, i);
+        else activate(snapshot.imports[i].to);
       }
     }
-  }
-  landing.later = landing.later.filter((l) => !loaded.has(l.root));
+    open.length = 0;
+  };
+
+  landing.roots.push({ root: entry, askedBy: -1, trigger: AT_ONCE, inChain: true });
+  for (const m of graph.roots[entry].target) activate(m);
+  follow();
+  for (const m of chain) if (!active[m]) ask(m, -1);
+  follow();
+  landing.later = [...seenLater.values()].filter((l) => !taken.has(l.root));
   return landing;
 }
 
 const AT_ONCE: Trigger = { on: 'at once' };
 
-function isRouteModule(root: Root): boolean {
-  return root.kind === 'page' || root.kind === 'layout';
-}
-
-/** root → the roots that its modules ask for, with the import, in source order. */
-function asksOf(graph: ChunkGraph): Map<number, { root: number; via: number }[]> {
-  const asks = new Map<number, { root: number; via: number }[]>();
-  graph.roots.forEach((r, root) => {
-    for (const by of r.askedBy) {
-      const list = asks.get(by.root);
-      if (list) list.push({ root, via: by.import });
-      else asks.set(by.root, [{ root, via: by.import }]);
+function routeModules(snapshot: Snapshot, realm: string): Set<number> {
+  const index = graphIndex(snapshot);
+  const modules = new Set<number>();
+  for (const route of snapshot.routes) {
+    if (route.realm !== realm) continue;
+    for (const path of [...route.layouts, route.page]) {
+      const m = index.moduleAt.get(path);
+      if (m !== undefined) modules.add(m);
     }
-  });
-  return asks;
+  }
+  return modules;
 }
 
 /** Whether a trigger fires during a landing on which nobody does anything. */
@@ -89,8 +115,6 @@ export function triggerOf(snapshot: Snapshot, plan: EffectivePlan, route: Route,
   if (planned) return planned;
   const part = route.parts.find((p) => p.module === path);
   if (part) return placeTrigger(part);
-  const known = snapshot.routes.flatMap((r) => r.parts).find((p) => p.module === path);
-  if (known) return placeTrigger(known);
   const context = via < 0 ? 'wrapper' : (snapshot.imports[via].context ?? 'wrapper');
   return context === 'handler' || context === 'function' ? { on: 'action' } : AT_ONCE;
 }

@@ -113,6 +113,7 @@ export class Fetcher {
       hop: parent + 1,
       cause: ask.cause,
       discovered: clock.now,
+      queued: clock.now,
       released: clock.now,
       sent: clock.now,
       served: clock.now,
@@ -151,6 +152,7 @@ export class Fetcher {
     };
     const dispatch = ask.from === 'markup' ? BROWSER.dispatchMarkup : BROWSER.dispatchScript;
     clock.at(clock.now + browserMs(this.run, dispatch), () => {
+      record.queued = clock.now;
       if (!this.letGo(index)) this.held.push(index);
     });
     return index;
@@ -202,7 +204,7 @@ export class Fetcher {
     const flight = this.flights[index];
     const { record } = flight;
     record.end = this.run.clock.now;
-    if (record.pieces.length === 0) record.released = record.sent = record.served = record.firstByte = record.end;
+    if (record.pieces.length === 0) record.queued = record.released = record.sent = record.served = record.firstByte = record.end;
     this.flying.delete(index);
     flight.arrived = byRequest(this.run, 'arrival', `${record.name} arrived`, index);
     for (const then of flight.waiting.splice(0)) then(flight.arrived);

@@ -38,7 +38,7 @@ export class Parser {
     const record: RequestRecord = {
       resource: -1, address: document.address, name: 'document', origin: '', type: 'document', role: 'content', hop: 0,
       cause: { kind: 'navigation', what: 'navigation', at: 0, request: -1, task: -1 },
-      discovered: 0, released: 0, sent: 0, served: 0, firstByte: 0, end: 0, bytes: 0, priority: 0, connection: 0,
+      discovered: 0, queued: 0, released: 0, sent: 0, served: 0, firstByte: 0, end: 0, bytes: 0, priority: 0, connection: 0,
       hint: false, pieces: [], evaluated: Number.NaN,
     };
     this.document = run.fetcher.addDocument(record);

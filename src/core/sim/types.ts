@@ -26,6 +26,8 @@ export interface RequestRecord {
   cause: Cause;
   /** When the browser decided to fetch it. */
   discovered: number;
+  /** When the browser had it ready to send. */
+  queued: number;
   /** When it was free to go: no longer held back by more urgent ones. */
   released: number;
   /** When the connection was there and the request left. */

@@ -1,0 +1,10 @@
+import { messages } from '../shared/messages';
+
+export function Footer() {
+  return (
+    <footer class="footer">
+      <p>{messages.footer}</p>
+      <p><a href="/help#contact">{messages.contact}</a> · <a href="/help#access">{messages.access}</a></p>
+    </footer>
+  );
+}

@@ -1,0 +1,3 @@
+export function CrewBadge({ name }: { name: string }) {
+  return <span class="crew-badge">{name}</span>;
+}

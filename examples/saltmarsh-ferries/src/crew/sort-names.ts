@@ -1,0 +1,5 @@
+const collator = new Intl.Collator('en');
+
+export function byName(names: string[]): string[] {
+  return [...names].sort(collator.compare);
+}

@@ -1,0 +1,24 @@
+import { store } from '../../../../server/context.ts';
+import { handle } from '../../../../server/handle.ts';
+import { PlanChangeInput, readInput } from '../../../../server/inputs.ts';
+import { changePlan, planOf, removePlan } from '../../../../server/plans.ts';
+
+type Context = { params: Promise<{ id: string }> };
+
+export function GET(request: Request, { params }: Context): Promise<Response> {
+  return handle(request, async () => Response.json(planOf(store(), (await params).id)));
+}
+
+export function PUT(request: Request, { params }: Context): Promise<Response> {
+  return handle(request, async () => {
+    const input = await readInput(request, PlanChangeInput);
+    return Response.json(changePlan(store(), (await params).id, input));
+  });
+}
+
+export function DELETE(request: Request, { params }: Context): Promise<Response> {
+  return handle(request, async () => {
+    removePlan(store(), (await params).id);
+    return new Response(null, { status: 204 });
+  });
+}

@@ -1,0 +1,68 @@
+import type { Command } from 'commander';
+import { formChunks } from '../core/chunks/form-chunks.ts';
+import type { Chunk } from '../core/chunks/types.ts';
+import { InputError } from '../core/errors.ts';
+import type { ProjectFile } from '../core/formats/project-file.ts';
+import { exactSizes } from '../reader/weigh.ts';
+import { planNamed, readProject } from './files.ts';
+import { columns, kilobytes, print } from './output.ts';
+
+export function addChunks(program: Command): void {
+  program
+    .command('chunks')
+    .description('the chunks that a plan produces, and what each root needs')
+    .argument('<file>', 'project file')
+    .option('--plan <name>', 'plan in the file; the baseline by default')
+    .option('--exact', 'compress the real text instead of estimating')
+    .action((file: string, options: { plan?: string; exact?: boolean }, command: Command) => {
+      const project = readProject(file);
+      const { snapshot } = project;
+      const graph = formChunks(snapshot, planNamed(project, options.plan));
+      const paths = (list: Iterable<number>) => [...list].map((m) => snapshot.modules[m].path);
+      const result = {
+        chunks: graph.chunks.map((chunk) => ({
+          id: chunk.id,
+          name: chunk.name,
+          kind: chunk.kind,
+          modules: paths(chunk.modules),
+          bytes: options.exact ? exact(project, chunk) : sizes(chunk),
+          overhead: chunk.overhead,
+        })),
+        roots: graph.roots.map((root) => ({
+          id: root.id,
+          kind: root.kind,
+          realm: root.realm,
+          target: paths(root.target),
+          routes: root.routes,
+          present: paths(root.present),
+          need: paths(root.need),
+          group: root.group.map((c) => graph.chunks[c].id),
+        })),
+        unreached: paths(graph.unreached),
+      };
+      print(command, result, () =>
+        columns(result.chunks.map((c) => [c.name, c.kind, `${c.modules.length} modules`, kilobytes(c.bytes.minified), kilobytes(c.bytes.gzip)])),
+      );
+    });
+}
+
+function sizes({ bytes }: Chunk): { minified: number; gzip: number; brotli: number } {
+  return { minified: bytes.minified, gzip: bytes.gzip, brotli: bytes.brotli };
+}
+
+function exact({ snapshot, texts }: ProjectFile, chunk: Chunk): { minified: number; gzip: number; brotli: number } {
+  const all = chunk.modules.map((m) => {
+    const { path } = snapshot.modules[m];
+    const text = texts?.[path];
+    if (text === undefined) {
+      throw new InputError('No text to compress', 'The project file holds no minified text for this module; read the sources again.', path);
+    }
+    return text;
+  });
+  const made = exactSizes(all);
+  return {
+    minified: made.minified + chunk.overhead.minified,
+    gzip: made.gzip + chunk.overhead.gzip,
+    brotli: made.brotli + chunk.overhead.gzip,
+  };
+}

@@ -1,0 +1,36 @@
+import fs from 'node:fs';
+import { InputError } from '../core/errors.ts';
+import { parseProject, type ProjectFile, writeProject } from '../core/formats/project-file.ts';
+import { BASELINE, type Plan } from '../core/plan/types.ts';
+
+/** Reads a project file from disk. */
+export function readProject(file: string): ProjectFile {
+  let text: string;
+  try {
+    text = fs.readFileSync(file, 'utf8');
+  } catch {
+    throw new InputError('No such file', 'Check the path; make a project file with: yokeline read FOLDER --out FILE.', file);
+  }
+  return parseProject(text, file);
+}
+
+/** Writes a project file whole or not at all: beside its place first, then moved there. */
+export function saveProject(file: string, project: ProjectFile): void {
+  const beside = `${file}.part`;
+  try {
+    fs.writeFileSync(beside, writeProject(project));
+    fs.renameSync(beside, file);
+  } catch (error) {
+    fs.rmSync(beside, { force: true });
+    throw new InputError('The file can’t be written', (error as Error).message, file);
+  }
+}
+
+/** A plan of the project by its name; the baseline when none is named. */
+export function planNamed(project: ProjectFile, name: string | undefined): Plan {
+  if (name === undefined || name === BASELINE.name) return BASELINE;
+  const plan = project.plans.find((p) => p.name === name);
+  if (plan) return plan;
+  const known = project.plans.map((p) => p.name).join(', ') || 'no plans but the baseline';
+  throw new InputError('No such plan', `The file has ${known}.`, `--plan ${name}`);
+}

@@ -1,0 +1,35 @@
+import { Command } from 'commander';
+import { InputError } from '../core/errors.ts';
+import { addChunks } from './chunks.ts';
+import { addGraph } from './graph.ts';
+import { addPlan } from './plan.ts';
+import { addRead } from './read.ts';
+import { addSimulate } from './simulate.ts';
+
+const BAD_INPUT = 2;
+
+/** Builds the `yokeline` command. */
+export function yokeline(): Command {
+  const program = new Command('yokeline')
+    .description('Plan split points and predict the startup waterfall of a web app, without a browser.')
+    .version('0.1.0')
+    .configureHelp({ showGlobalOptions: true })
+    .option('--json', 'print JSON (also when the output is not a terminal)')
+    .exitOverride((error) => {
+      process.exit(error.exitCode === 0 ? 0 : BAD_INPUT);
+    });
+  for (const add of [addRead, addGraph, addChunks, addSimulate, addPlan]) add(program);
+  return program;
+}
+
+/** Runs a command line; bad input ends with exit code 2 and says on stderr what to do. */
+export async function run(argv: string[]): Promise<void> {
+  try {
+    await yokeline().parseAsync(argv);
+  } catch (error) {
+    if (!(error instanceof InputError)) throw error;
+    const said = argv.includes('--json') ? JSON.stringify({ error: error.toJSON() }) : `yokeline: ${error.message}`;
+    process.stderr.write(`${said}\n`);
+    process.exitCode = BAD_INPUT;
+  }
+}

@@ -1,0 +1,53 @@
+import type { Command } from 'commander';
+import { InputError } from '../core/errors.ts';
+import { decisionWords, withDecision } from '../core/plan/decisions.ts';
+import { effectivePlan } from '../core/plan/effective.ts';
+import { parseHint, parseImport } from '../core/plan/notation.ts';
+import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
+import { readProject, saveProject } from './files.ts';
+import { print } from './output.ts';
+
+interface Options {
+  name: string;
+  detach: string[];
+  join: string[];
+  hint: string[];
+  route: string[];
+  out?: string;
+}
+
+const collect = (value: string, before: string[]) => [...before, value];
+
+export function addPlan(program: Command): void {
+  program
+    .command('plan')
+    .description('make or change a plan inside a project file')
+    .argument('<file>', 'project file')
+    .requiredOption('--name <name>', 'name of the plan; made when the file has none of that name')
+    .option('--detach <import>', 'defer an import, written FROM::SPECIFIER; may be given several times', collect, [])
+    .option('--join <import>', 'make a deferred import static; may be given several times', collect, [])
+    .option('--hint <hint>', 'add a hint, written KIND:TARGET@PLACE; may be given several times', collect, [])
+    .option('--route <pattern>', 'routes whose document carries the hints; all that can use them by default', collect, [])
+    .option('--out <file>', 'write there instead of changing the file')
+    .action((file: string, options: Options, command: Command) => {
+      const project = readProject(file);
+      const { snapshot } = project;
+      if (options.name === BASELINE.name) {
+        throw new InputError('The baseline stays as it is', 'Give the plan another name.', '--name');
+      }
+      for (const pattern of options.route) {
+        if (!snapshot.routes.some((r) => r.pattern === pattern)) throw new InputError('No such route', `The routes are ${snapshot.routes.map((r) => r.pattern).join(', ')}.`, `--route ${pattern}`);
+      }
+      const decisions: Decision[] = [
+        ...options.detach.map((t): Decision => ({ kind: 'detach', import: parseImport(snapshot, t) })),
+        ...options.join.map((t): Decision => ({ kind: 'join', import: parseImport(snapshot, t) })),
+        ...options.hint.map((t): Decision => ({ kind: 'hint', hint: parseHint(snapshot, t, options.route) })),
+      ];
+      const old: Plan = project.plans.find((p) => p.name === options.name) ?? { name: options.name, description: '', decisions: [] };
+      const plan = decisions.reduce(withDecision, old);
+      const others = project.plans.filter((p) => p.name !== options.name);
+      saveProject(options.out ?? file, { ...project, plans: [...others, plan] });
+      const { stale } = effectivePlan(snapshot, plan);
+      print(command, { plan, stale }, () => [`${plan.name}:`, ...plan.decisions.map((d) => `  ${decisionWords(d)}`)]);
+    });
+}

@@ -1,0 +1,33 @@
+import { formChunks } from '../chunks/form-chunks.ts';
+import type { ChunkGraph } from '../chunks/types.ts';
+import { type ChainLink, criticalChain } from '../explain/critical-chain.ts';
+import { compileLoad } from '../load/compile.ts';
+import type { LoadProgram } from '../load/types.ts';
+import { lowerBound } from '../metrics/lower-bound.ts';
+import { type Reading, readTimeline } from '../metrics/readout.ts';
+import type { Plan } from '../plan/types.ts';
+import type { Conditions } from '../sim/conditions.ts';
+import { simulate } from '../sim/simulate.ts';
+import type { Timeline } from '../sim/types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+
+/** Everything known about one landing under one plan and one set of conditions. */
+export interface Prediction {
+  graph: ChunkGraph;
+  program: LoadProgram;
+  timeline: Timeline;
+  reading: Reading;
+  /** What leads to interactive; adds up to it. */
+  chain: ChainLink[];
+  lowerBound: number;
+}
+
+/** The whole pipeline for one landing: form chunks, compile the load, simulate it, read it off. */
+export function predict(snapshot: Snapshot, plan: Plan, route: string, conditions: Conditions): Prediction {
+  const graph = formChunks(snapshot, plan);
+  const program = compileLoad(snapshot, plan, graph, route);
+  const timeline = simulate(program, conditions);
+  const reading = readTimeline(program, timeline, conditions);
+  const chain = criticalChain(timeline, reading.causes.interactive, reading.milestones.interactive, conditions.link.rttMs);
+  return { graph, program, timeline, reading, chain, lowerBound: lowerBound(program, timeline, conditions) };
+}

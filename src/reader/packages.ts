@@ -1,0 +1,76 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import type { Package } from '../core/snapshot/types.ts';
+
+interface Described extends Package {
+  /** Whether importing a file of the package does something by itself. */
+  sideEffects: (file: string) => boolean;
+}
+
+/** Finds the package that each file belongs to: the nearest folder with a named description, below the app's own. */
+export class Packages {
+  private readonly byFolder = new Map<string, Described | null>();
+
+  constructor(private readonly root: string) {}
+
+  of(file: string): Described | null {
+    return this.at(path.dirname(file));
+  }
+
+  list(): Package[] {
+    const all = [...this.byFolder.values()].filter((d) => d !== null);
+    const unique = new Map(all.map((d) => [d.folder, { name: d.name, version: d.version, folder: d.folder }]));
+    return [...unique.values()].sort((a, b) => (a.folder < b.folder ? -1 : 1));
+  }
+
+  private at(folder: string): Described | null {
+    if (folder === this.root || !folder.startsWith(this.root)) return null;
+    const known = this.byFolder.get(folder);
+    if (known !== undefined) return known;
+    const found = this.describe(folder) ?? this.at(path.dirname(folder));
+    this.byFolder.set(folder, found);
+    return found;
+  }
+
+  private describe(folder: string): Described | null {
+    let text: string;
+    try {
+      text = fs.readFileSync(path.join(folder, 'package.json'), 'utf8');
+    } catch {
+      return null;
+    }
+    let item: { name?: unknown; version?: unknown; sideEffects?: unknown };
+    try {
+      item = JSON.parse(text);
+    } catch {
+      return null;
+    }
+    if (typeof item.name !== 'string') return null;
+    return {
+      name: item.name,
+      version: typeof item.version === 'string' ? item.version : null,
+      folder: path.relative(this.root, folder).split(path.sep).join('/'),
+      sideEffects: effects(item.sideEffects, folder),
+    };
+  }
+}
+
+function effects(field: unknown, folder: string): (file: string) => boolean {
+  if (field === false) return () => false;
+  if (!Array.isArray(field)) return () => true;
+  const patterns = field.filter((p): p is string => typeof p === 'string').map(toExpression);
+  return (file) => {
+    const relative = path.relative(folder, file).split(path.sep).join('/');
+    return patterns.some((p) => p.test(relative));
+  };
+}
+
+/** `*.css` matches at any depth, `./src/*.js` only there, `**` crosses folders. */
+function toExpression(pattern: string): RegExp {
+  const bare = pattern.replace(/^\.\//, '');
+  const body = bare
+    .split(/(\*\*\/?|\*)/)
+    .map((piece) => (piece.startsWith('**') ? '(?:.*/)?' : piece === '*' ? '[^/]*' : piece.replace(/[.+^${}()|[\]\\?]/g, '\\$&')))
+    .join('');
+  return new RegExp(bare.includes('/') ? `^${body}$` : `(?:^|/)${body}$`);
+}

@@ -1,0 +1,138 @@
+import { parseSync } from 'oxc-parser';
+import { transformSync } from 'oxc-transform';
+import type { DeferredContext, Import } from '../core/snapshot/types.ts';
+import { findRouteTables, type RouteTable } from './route-table.ts';
+import { SourceText } from './source-text.ts';
+import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
+
+export type FoundImport = Omit<Import, 'from' | 'to' | 'ordinal'>;
+
+export interface ParsedScript {
+  imports: FoundImport[];
+  /** Scripts that run in workers: `new URL('./x', import.meta.url)` handed to a worker. */
+  workers: { specifier: string; line: number }[];
+  /** Imports whose specifier isn't a constant. */
+  unclear: { specifier: string; line: number; reason: string }[];
+  tables: RouteTable[];
+  /** Plain JavaScript: types and markup syntax compiled away. */
+  code: string;
+  error: { line: number; message: string } | null;
+}
+
+type Language = 'ts' | 'tsx' | 'js' | 'jsx';
+
+/**
+ * Parses one script: its imports with their places, as far as they exist at run time. Imports that only serve types
+ * are left out, and those that the compiler adds for markup syntax are put in.
+ */
+export function parseScript(path: string, text: string, jsxImportSource: string): ParsedScript {
+  const lang = languageOf(path);
+  const parsed = parseSync(path, text, { lang });
+  const source = new SourceText(text);
+  const broken = parsed.errors.find((e) => e.severity === 'Error');
+  if (broken) {
+    const at = broken.labels[0]?.start ?? 0;
+    const error = { line: source.place(at).line, message: broken.message };
+    return { imports: [], workers: [], unclear: [], tables: [], code: text, error };
+  }
+  const { code } = transformSync(path, text, { lang, jsx: { runtime: 'automatic', importSource: jsxImportSource } });
+  const live = parseSync('out.js', code).module;
+  const result: ParsedScript = { imports: [], workers: [], unclear: [], tables: [], code, error: null };
+  const fromTo = (start: number, end: number) => ({ ...source.place(start), start, end });
+
+  const liveNames = new Map<string, Set<string>>();
+  const note = (specifier: string, names: string[]) => {
+    const known = liveNames.get(specifier) ?? new Set();
+    for (const n of names) known.add(n);
+    liveNames.set(specifier, known);
+  };
+  for (const item of live.staticImports) note(item.moduleRequest.value, item.entries.map((e) => importedName(e.importName)));
+  for (const item of live.staticExports) {
+    for (const e of item.entries) if (e.moduleRequest) note(e.moduleRequest.value, [importedName(e.importName)]);
+  }
+
+  const written = new Set<string>();
+  for (const item of parsed.module.staticImports) {
+    const specifier = item.moduleRequest.value;
+    const names = liveNames.get(specifier);
+    if (!names) continue;
+    const own = item.entries.filter((e) => !e.isType).map((e) => importedName(e.importName)).filter((n) => names.has(n));
+    if (item.entries.length > 0 && own.length === 0) continue;
+    written.add(specifier);
+    result.imports.push({ kind: 'static', specifier, names: own, ...fromTo(item.start, item.end) });
+  }
+  for (const item of parsed.module.staticExports) {
+    const request = item.entries.find((e) => e.moduleRequest && !e.isType)?.moduleRequest;
+    if (!request || !liveNames.has(request.value)) continue;
+    const names = item.entries.filter((e) => !e.isType).map((e) => importedName(e.importName));
+    written.add(request.value);
+    result.imports.push({ kind: 'static', specifier: request.value, names, ...fromTo(item.start, item.end) });
+  }
+  for (const [specifier, names] of liveNames) {
+    if (!written.has(specifier)) result.imports.push({ kind: 'static', specifier, names: [...names], ...fromTo(0, 0) });
+  }
+  if (/import\s*\(|require\s*\(|new\s+URL\s*\(|\bpath\s*:/.test(text)) {
+    const program = parsed.program as unknown as SyntaxNode;
+    collectCalls(program, source, result);
+    result.tables = findRouteTables(program, source);
+  }
+  result.imports.sort((a, b) => a.start - b.start);
+  return result;
+}
+
+function importedName(name: { kind: string; name: string | null }): string {
+  if (name.kind === 'Default') return 'default';
+  return name.name ?? '*';
+}
+
+function languageOf(path: string): Language {
+  if (/\.[mc]?ts$/.test(path)) return 'ts';
+  if (path.endsWith('.tsx')) return 'tsx';
+  return 'jsx';
+}
+
+function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScript): void {
+  walk(program, (node, above) => {
+    if (node.type === 'ImportExpression') {
+      const specifier = constantText(node.source);
+      const place = source.place(node.start);
+      if (specifier === null) {
+        const said = source.text.slice(node.start, Math.min(node.end, node.start + 80));
+        result.unclear.push({ specifier: said, line: place.line, reason: 'the address is not a constant' });
+        return;
+      }
+      const context = contextOf(node, above);
+      result.imports.push({ kind: 'dynamic', specifier, names: ['*'], context, ...place, start: node.start, end: node.end });
+    } else if (node.type === 'CallExpression' && nameOf(node.callee) === 'require') {
+      const specifier = constantText((node.arguments as unknown[])[0]);
+      if (specifier !== null) {
+        result.imports.push({ kind: 'static', specifier, names: ['*'], ...source.place(node.start), start: node.start, end: node.end });
+      }
+    } else if (node.type === 'NewExpression' && /Worker$/.test(nameOf(node.callee) ?? '')) {
+      const [first] = node.arguments as SyntaxNode[];
+      if (first?.type !== 'NewExpression' || nameOf(first.callee) !== 'URL') return;
+      const specifier = constantText((first.arguments as unknown[])[0]);
+      if (specifier !== null) result.workers.push({ specifier, line: source.place(node.start).line });
+    }
+  });
+}
+
+/** What the code around a deferred import tells about when it runs. */
+function contextOf(node: SyntaxNode, above: readonly SyntaxNode[]): DeferredContext {
+  const functions = above.filter(isFunction);
+  if (functions.length === 0) return 'module';
+  if (above.some((n, i) => isHandler(n, above[i + 1]))) return 'handler';
+  const nearest = functions[functions.length - 1];
+  const parent = above[above.indexOf(nearest) - 1];
+  const wraps = parent?.type === 'CallExpression' && (parent.arguments as unknown[]).includes(nearest);
+  const returns = nearest.body === node || (isNode(nearest.body) && nearest.body.start <= node.start && nearest.type === 'ArrowFunctionExpression');
+  return wraps && returns && functions.length === 1 ? 'wrapper' : 'function';
+}
+
+function isHandler(node: SyntaxNode, child: SyntaxNode | undefined): boolean {
+  const named = (key: unknown) => /^(on|handle)[A-Z]/.test(nameOf(key) ?? '');
+  if (node.type === 'JSXAttribute') return named(node.name);
+  if (!child || !isFunction(child)) return false;
+  if (node.type === 'VariableDeclarator') return named(node.id);
+  return (node.type === 'Property' || node.type === 'ObjectProperty') && named(node.key);
+}

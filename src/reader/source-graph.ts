@@ -1,0 +1,202 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import type { Failed, Import, Module, ModuleKind, Package, Unresolved } from '../core/snapshot/types.ts';
+import type { TableInModule } from './find-routes.ts';
+import { Packages } from './packages.ts';
+import { type FoundImport, parseScript } from './parse-script.ts';
+import { type Resolution, Resolver } from './resolve.ts';
+import type { RouteTable } from './route-table.ts';
+import { marginalSizes, minifyScript, minifyStyle, weigh } from './weigh.ts';
+
+/** Called as modules are read: how many so far, and how many are known to come. */
+export type ReadProgress = (read: number, known: number) => void;
+
+interface ReadModule {
+  path: string;
+  kind: ModuleKind;
+  module: Module;
+  minified: string;
+  imports: { found: FoundImport; to: string }[];
+  resolved: Map<string, string>;
+  tables: RouteTable[];
+  realm: string;
+}
+
+/** Follows imports from the entries and weighs each module once. */
+export class SourceGraph {
+  readonly workers = new Set<string>();
+  private readonly modules = new Map<string, ReadModule>();
+  private readonly open: string[] = [];
+  private readonly known = new Set<string>();
+  private readonly unresolved: Unresolved[] = [];
+  private readonly failed: Failed[] = [];
+  private readonly resolver: Resolver;
+  private readonly packages: Packages;
+
+  constructor(
+    private readonly root: string,
+    private readonly jsxImportSource: string,
+    private readonly progress: ReadProgress,
+  ) {
+    this.resolver = new Resolver(root);
+    this.packages = new Packages(root);
+  }
+
+  /** Adds an entry by the address under which the document names it. */
+  start(address: string, kind: 'script' | 'style'): Resolution {
+    const specifier = address.startsWith('/') || address.startsWith('.') ? address : `./${address}`;
+    const found = this.resolver.resolve(path.join(this.root, 'index.html'), specifier, kind);
+    if ('reason' in found) return found;
+    return { path: this.enqueue(found.path) };
+  }
+
+  /** Reads all that is open and what it leads to. */
+  follow(realm: string): void {
+    for (let file = this.open.pop(); file !== undefined; file = this.open.pop()) {
+      this.read(file, realm);
+      this.progress(this.modules.size, this.known.size);
+    }
+  }
+
+  /** Modules with route tables, in the order of their paths. */
+  tables(): TableInModule[] {
+    return this.sorted()
+      .filter((m) => m.tables.length > 0)
+      .map(({ path, realm, tables, resolved }) => ({ path, realm, tables, resolved }));
+  }
+
+  /** The columns of the snapshot, in canonical order. */
+  finish(): { modules: Module[]; imports: Import[]; packages: Package[]; unresolved: Unresolved[]; failed: Failed[]; texts: Record<string, string> } {
+    const sorted = this.sorted();
+    const at = new Map(sorted.map((m, i) => [m.path, i]));
+    for (const style of [true, false]) {
+      const alike = sorted.filter((m) => (m.kind === 'style') === style);
+      marginalSizes(alike.map((m) => m.minified)).forEach((size, i) => {
+        alike[i].module.bytes.marginal = size;
+      });
+    }
+    const imports: Import[] = [];
+    sorted.forEach((m, from) => {
+      const seen = new Map<string, number>();
+      for (const { found, to } of m.imports) {
+        const ordinal = seen.get(found.specifier) ?? 0;
+        seen.set(found.specifier, ordinal + 1);
+        imports.push({ from, to: at.get(to)!, ordinal, ...found });
+      }
+    });
+    return {
+      modules: sorted.map((m) => m.module),
+      imports,
+      packages: this.packages.list(),
+      unresolved: this.unresolved,
+      failed: this.failed,
+      texts: Object.fromEntries(sorted.map((m) => [m.path, m.minified])),
+    };
+  }
+
+  private sorted(): ReadModule[] {
+    return [...this.modules.values()].sort((a, b) => (a.path < b.path ? -1 : 1));
+  }
+
+  private enqueue(file: string): string {
+    if (!this.known.has(file)) {
+      this.known.add(file);
+      this.open.push(file);
+    }
+    return this.relative(file);
+  }
+
+  private relative(file: string): string {
+    return path.relative(this.root, file).split(path.sep).join('/');
+  }
+
+  private read(file: string, realm: string): void {
+    const relative = this.relative(file);
+    const kind = kindOf(file);
+    const raw = fs.readFileSync(file);
+    const read: ReadModule = {
+      path: relative,
+      kind,
+      minified: '',
+      imports: [],
+      resolved: new Map(),
+      tables: [],
+      realm,
+      module: {
+        path: relative,
+        kind,
+        package: this.packages.of(file)?.name ?? null,
+        bytes: { source: raw.length, minified: 0, gzip: 0, brotli: 0, marginal: 0 },
+        sideEffects: this.packages.of(file)?.sideEffects(file) ?? true,
+      },
+    };
+    this.modules.set(relative, read);
+    if (kind === 'script') this.readScript(file, raw.toString('utf8'), read);
+    else if (kind === 'style') this.readStyle(file, raw.toString('utf8'), read);
+    else if (kind === 'json') this.readJson(raw.toString('utf8'), read);
+    else {
+      read.module.fileBytes = raw.length;
+      read.minified = `export default "/assets/${path.basename(file)}";`;
+    }
+    read.module.bytes = { ...weigh(raw.length, read.minified), marginal: 0 };
+  }
+
+  private readScript(file: string, text: string, read: ReadModule): void {
+    const parsed = parseScript(read.path, text, this.jsxImportSource);
+    if (parsed.error) {
+      this.failed.push({ path: read.path, ...parsed.error });
+      read.minified = text;
+      return;
+    }
+    read.minified = minifyScript(read.path, parsed.code);
+    read.tables = parsed.tables;
+    for (const found of parsed.imports) this.link(file, found, 'script', read);
+    for (const { specifier, line } of parsed.workers) {
+      const target = this.resolver.resolve(file, specifier, 'script');
+      if ('reason' in target) this.unresolved.push({ from: read.path, specifier, line, reason: target.reason });
+      else this.workers.add(this.enqueue(target.path));
+    }
+    for (const unclear of parsed.unclear) this.unresolved.push({ from: read.path, ...unclear });
+  }
+
+  private readStyle(file: string, text: string, read: ReadModule): void {
+    try {
+      const { code, imports } = minifyStyle(read.path, text);
+      read.minified = code;
+      for (const { specifier, line } of imports) {
+        const found: FoundImport = { kind: 'static', specifier, names: [], line, column: 1, start: line, end: line };
+        this.link(file, found, 'style', read);
+      }
+    } catch (error) {
+      const { message, loc } = error as Error & { loc?: { line: number } };
+      this.failed.push({ path: read.path, line: loc?.line ?? 1, message });
+      read.minified = text;
+    }
+  }
+
+  private readJson(text: string, read: ReadModule): void {
+    try {
+      read.minified = `export default ${JSON.stringify(JSON.parse(text))};`;
+    } catch (error) {
+      this.failed.push({ path: read.path, line: 1, message: `broken JSON: ${(error as Error).message}` });
+      read.minified = text;
+    }
+  }
+
+  private link(file: string, found: FoundImport, kind: 'script' | 'style', read: ReadModule): void {
+    const target = this.resolver.resolve(file, found.specifier, kind);
+    if ('reason' in target) {
+      this.unresolved.push({ from: read.path, specifier: found.specifier, line: found.line, reason: target.reason });
+      return;
+    }
+    const to = this.enqueue(target.path);
+    read.imports.push({ found, to });
+    read.resolved.set(found.specifier, to);
+  }
+}
+
+function kindOf(file: string): ModuleKind {
+  if (/\.([mc]?[jt]sx?)$/.test(file)) return 'script';
+  if (file.endsWith('.css')) return 'style';
+  return file.endsWith('.json') ? 'json' : 'asset';
+}

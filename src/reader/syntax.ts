@@ -1,0 +1,50 @@
+/** A node of the parsed tree, as loose as the walkers need it. */
+export interface SyntaxNode {
+  type: string;
+  start: number;
+  end: number;
+  [field: string]: unknown;
+}
+
+export function isNode(value: unknown): value is SyntaxNode {
+  return typeof value === 'object' && value !== null && typeof (value as SyntaxNode).type === 'string';
+}
+
+/** Visits every node, parents first, with its ancestors (nearest last). */
+export function walk(root: SyntaxNode, visit: (node: SyntaxNode, above: readonly SyntaxNode[]) => void): void {
+  const above: SyntaxNode[] = [];
+  const step = (node: SyntaxNode) => {
+    visit(node, above);
+    above.push(node);
+    for (const field in node) {
+      const value = node[field];
+      if (Array.isArray(value)) {
+        for (const item of value) if (isNode(item)) step(item);
+      } else if (isNode(value)) step(value);
+    }
+    above.pop();
+  };
+  step(root);
+}
+
+/** The text of a string literal or of a template without places to fill; null for anything else. */
+export function constantText(node: unknown): string | null {
+  if (!isNode(node)) return null;
+  if (node.type === 'Literal' && typeof node.value === 'string') return node.value;
+  if (node.type === 'TemplateLiteral' && (node.expressions as unknown[]).length === 0) {
+    const [only] = node.quasis as { value: { cooked: string } }[];
+    return only.value.cooked;
+  }
+  return null;
+}
+
+export function isFunction(node: SyntaxNode): boolean {
+  return ['ArrowFunctionExpression', 'FunctionExpression', 'FunctionDeclaration'].includes(node.type);
+}
+
+/** Name of a property key or identifier; null when it is computed. */
+export function nameOf(node: unknown): string | null {
+  if (!isNode(node)) return null;
+  if (typeof node.name === 'string') return node.name;
+  return constantText(node);
+}

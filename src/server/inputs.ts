@@ -1,0 +1,69 @@
+import 'reflect-metadata';
+import { type ClassConstructor, plainToInstance } from 'class-transformer';
+import { IsArray, IsInt, IsOptional, IsString, Length, MaxLength, Min, type ValidationError, validateSync } from 'class-validator';
+import { Problem } from './problems.ts';
+
+export class NewPlanInput {
+  @IsString()
+  @Length(1, 80)
+  name!: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(2000)
+  description?: string;
+
+  @IsOptional()
+  @IsArray()
+  decisions?: unknown[];
+}
+
+export class PlanChangeInput {
+  @IsInt()
+  @Min(1)
+  version!: number;
+
+  @IsOptional()
+  @IsString()
+  @Length(1, 80)
+  name?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(2000)
+  description?: string;
+
+  @IsOptional()
+  @IsArray()
+  decisions?: unknown[];
+}
+
+export class ProjectInput {
+  @IsString()
+  @Length(1, 200)
+  fileName!: string;
+
+  @IsString()
+  text!: string;
+}
+
+/** Turns the body of a request into a checked input; throws a Problem that names the field. */
+export async function readInput<T extends object>(request: Request, kind: ClassConstructor<T>): Promise<T> {
+  let body: unknown;
+  try {
+    body = await request.json();
+  } catch {
+    throw new Problem(400, 'Broken JSON', 'The body of the request must be JSON.');
+  }
+  if (typeof body !== 'object' || body === null || Array.isArray(body)) {
+    throw new Problem(422, 'Unexpected content', 'The body of the request must be an object.');
+  }
+  const input = plainToInstance(kind, body);
+  const [first] = validateSync(input, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true });
+  if (first) throw new Problem(422, 'Unexpected content', `${wordsOf(first)}.`, { at: first.property });
+  return input;
+}
+
+function wordsOf(error: ValidationError): string {
+  return Object.values(error.constraints ?? { wrong: `${error.property} is not as expected` }).join('; ');
+}

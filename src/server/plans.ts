@@ -1,0 +1,65 @@
+import { randomUUID } from 'node:crypto';
+import { checkDecisions } from '../core/plan/check.ts';
+import type { Store } from '../store/database.ts';
+import { deletePlan, findPlan, insertPlan, listPlans, type StoredPlan, updatePlan } from '../store/plans.ts';
+import { findProject } from '../store/projects.ts';
+import type { NewPlanInput, PlanChangeInput } from './inputs.ts';
+import { Problem } from './problems.ts';
+
+export function createPlan(store: Store, projectId: string, input: NewPlanInput): StoredPlan {
+  if (!findProject(store, projectId)) throw new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
+  const plan: StoredPlan = {
+    id: randomUUID(),
+    projectId,
+    name: input.name,
+    description: input.description ?? '',
+    decisions: checkDecisions(input.decisions ?? [], 'decisions'),
+    version: 1,
+    changedAt: new Date().toISOString(),
+  };
+  store.transaction(() => {
+    refuseTwin(store, projectId, input.name, plan.id);
+    insertPlan(store, plan);
+  })();
+  return plan;
+}
+
+/**
+ * Changes a plan. The writer tells which version it saw; if another one is stored by now, nothing is written and the
+ * stored plan comes back with the problem.
+ */
+export function changePlan(store: Store, id: string, input: PlanChangeInput): StoredPlan {
+  return store.transaction(() => {
+    const old = planOf(store, id);
+    const next: StoredPlan = {
+      ...old,
+      name: input.name ?? old.name,
+      description: input.description ?? old.description,
+      decisions: input.decisions ? checkDecisions(input.decisions, 'decisions') : old.decisions,
+      version: old.version + 1,
+      changedAt: new Date().toISOString(),
+    };
+    if (next.name !== old.name) refuseTwin(store, old.projectId, next.name, id);
+    if (old.version !== input.version || !updatePlan(store, next, input.version)) {
+      throw new Problem(409, 'Changed elsewhere', `“${old.name}” was changed in another tab or by someone else since you opened it.`, { current: old });
+    }
+    return next;
+  })();
+}
+
+export function removePlan(store: Store, id: string): void {
+  planOf(store, id);
+  deletePlan(store, id);
+}
+
+export function planOf(store: Store, id: string): StoredPlan {
+  const plan = findPlan(store, id);
+  if (!plan) throw new Problem(404, 'No such plan', 'It may have been deleted. Choose another one.');
+  return plan;
+}
+
+function refuseTwin(store: Store, projectId: string, name: string, id: string): void {
+  if (name === 'Baseline' || listPlans(store, projectId).some((p) => p.name === name && p.id !== id)) {
+    throw new Problem(422, 'Two plans with one name', `There is a plan called “${name}” already; choose another name.`, { at: 'name' });
+  }
+}

@@ -1,0 +1,63 @@
+import { randomUUID } from 'node:crypto';
+import { parseProject } from '../core/formats/project-file.ts';
+import type { Plan } from '../core/plan/types.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
+import type { Store } from '../store/database.ts';
+import { insertPlan, listPlans, type StoredPlan } from '../store/plans.ts';
+import { findProject, insertProject, listProjects, type ProjectRow } from '../store/projects.ts';
+import { insertSnapshot, newestSnapshot } from '../store/snapshots.ts';
+import { Problem } from './problems.ts';
+
+export interface ProjectView extends ProjectRow {
+  snapshotId: string;
+  readAt: string;
+  plans: StoredPlan[];
+}
+
+const FIRST_PLAN = 'First plan';
+
+export function allProjects(store: Store): ProjectRow[] {
+  return listProjects(store);
+}
+
+/** A project with its plans and the name of its newest snapshot. */
+export function projectView(store: Store, id: string): ProjectView {
+  const row = findProject(store, id);
+  const snapshot = row && newestSnapshot(store, id);
+  if (!row || !snapshot) throw new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
+  return { ...row, snapshotId: snapshot.id, readAt: snapshot.readAt, plans: listPlans(store, id) };
+}
+
+/** The newest snapshot as compressed JSON. */
+export function snapshotBody(store: Store, projectId: string): Buffer {
+  const found = newestSnapshot(store, projectId);
+  if (!found) throw new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
+  return found.body;
+}
+
+/** Stores a project whole: itself, its snapshot and its plans, or nothing at all. */
+export function addProject(store: Store, snapshot: Snapshot, plans: Plan[], texts?: Record<string, string>, id: string = randomUUID()): string {
+  const now = new Date().toISOString();
+  store.transaction(() => {
+    insertProject(store, { id, name: titleOf(snapshot.name), createdAt: now });
+    insertSnapshot(store, { id: randomUUID(), projectId: id, readAt: now, snapshot, texts });
+    const own = plans.length > 0 ? plans : [{ name: FIRST_PLAN, description: '', decisions: [] }];
+    for (const plan of own) insertPlan(store, { id: randomUUID(), projectId: id, ...plan, version: 1, changedAt: now });
+  })();
+  return id;
+}
+
+/** Opens a project file that somebody brought. */
+export function importProject(store: Store, fileName: string, text: string): string {
+  const { snapshot, plans, texts } = parseProject(text, fileName);
+  return addProject(store, snapshot, plans, texts);
+}
+
+/** `saltmarsh-ferries` → `Saltmarsh Ferries`. */
+function titleOf(name: string): string {
+  return name
+    .replace(/^@[^/]+\//, '')
+    .split(/[-_\s]+/)
+    .map((w) => w.charAt(0).toUpperCase() + w.slice(1))
+    .join(' ');
+}

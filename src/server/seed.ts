@@ -1,0 +1,15 @@
+import { readSource } from '../reader/read-source.ts';
+import { dataFolder, sampleFolder, store } from './context.ts';
+import { addProject, allProjects } from './projects.ts';
+import { SAMPLE_ID } from './sample.ts';
+
+/** Reads the sample into the database when it isn't there yet. */
+const open = store();
+if (allProjects(open).some((p) => p.id === SAMPLE_ID)) {
+  console.log(`database: ready in ${dataFolder()}`);
+} else {
+  const { snapshot, texts, ms } = readSource(sampleFolder());
+  addProject(open, snapshot, [], texts, SAMPLE_ID);
+  console.log(`database: sample of ${snapshot.modules.length} modules read in ${Math.round(ms)} ms`);
+}
+open.close();

@@ -1,0 +1,29 @@
+import zlib from 'node:zlib';
+import type { Snapshot } from '../core/snapshot/types.ts';
+import type { Store } from './database.ts';
+
+export interface NewSnapshot {
+  id: string;
+  projectId: string;
+  readAt: string;
+  snapshot: Snapshot;
+  texts: Record<string, string> | undefined;
+}
+
+export function insertSnapshot(store: Store, { id, projectId, readAt, snapshot, texts }: NewSnapshot): void {
+  store
+    .prepare('INSERT INTO snapshots (id, project_id, read_at, body) VALUES (?, ?, ?, ?)')
+    .run(id, projectId, readAt, pack(snapshot));
+  if (texts) store.prepare('INSERT INTO texts (snapshot_id, body) VALUES (?, ?)').run(id, pack(texts));
+}
+
+/** The newest snapshot of a project, as compressed JSON (gzip), ready to be sent on. */
+export function newestSnapshot(store: Store, projectId: string): { id: string; readAt: string; body: Buffer } | undefined {
+  return store
+    .prepare('SELECT id, read_at AS readAt, body FROM snapshots WHERE project_id = ? ORDER BY read_at DESC, rowid DESC LIMIT 1')
+    .get(projectId) as { id: string; readAt: string; body: Buffer } | undefined;
+}
+
+function pack(value: unknown): Buffer {
+  return zlib.gzipSync(Buffer.from(JSON.stringify(value)), { level: 4 });
+}
