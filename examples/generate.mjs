@@ -65,17 +65,29 @@ function body(name, kilobytes) {
       const kind = next();
       if (kind < 0.5) lines.push(`  const ${local} = ${expression(names)};`);
       else if (kind < 0.62) {
-        lines.push(`  let ${local} = ${number()};`, `  for (let i = 0; i < ${2 + Math.floor(next() * 7)}; i++) ${local} += ${expression([...names, 'i'])};`);
+        lines.push(
+          `  let ${local} = ${number()};`,
+          `  for (let i = 0; i < ${2 + Math.floor(next() * 7)}; i++) ${local} += ${expression([...names, 'i'])};`,
+        );
       } else if (kind < 0.74) {
-        lines.push(`  let ${local} = ${expression(names)};`, `  if (${local} < ${number()}) ${local} = ${expression(names)};`, `  else state.${compound()} = ${local};`);
+        lines.push(
+          `  let ${local} = ${expression(names)};`,
+          `  if (${local} < ${number()}) ${local} = ${expression(names)};`,
+          `  else state.${compound()} = ${local};`,
+        );
       } else if (kind < 0.88) {
-        lines.push(`  const ${local} = [${Array.from({ length: 3 + Math.floor(next() * 6) }, number).join(', ')}].reduce((a, b) => a + b * ${pick(names)}, 0);`);
+        lines.push(
+          `  const ${local} = [${Array.from({ length: 3 + Math.floor(next() * 6) }, number).join(', ')}].reduce((a, b) => a + b * ${pick(names)}, 0);`,
+        );
       } else {
-        lines.push(`  const ${local} = state.${compound()} === '${pick(WORDS)} ${pick(WORDS)}' ? ${number()} : ${pick(names)};`);
+        lines.push(
+          `  const ${local} = state.${compound()} === '${pick(WORDS)} ${pick(WORDS)}' ? ${number()} : ${pick(names)};`,
+        );
       }
       names.push(local);
     }
-    if (functions.length > 2 && next() < 0.6) lines.push(`  if (from > ${number()}) return ${pick(functions)}(to, ${pick(names)}, state);`);
+    if (functions.length > 2 && next() < 0.6)
+      lines.push(`  if (from > ${number()}) return ${pick(functions)}(to, ${pick(names)}, state);`);
     lines.push(`  state.${compound()} = '${pick(WORDS)} ${pick(WORDS)} ${compound()}';`);
     lines.push(`  return ${names.slice(2).join(' + ') || 'from'};`, '}');
     const text = lines.join('\n');

@@ -41,7 +41,15 @@ export function addChunks(program: Command): void {
         unreached: paths(graph.unreached),
       };
       print(command, result, () =>
-        columns(result.chunks.map((c) => [c.name, c.kind, `${c.modules.length} modules`, kilobytes(c.bytes.minified), kilobytes(c.bytes.gzip)])),
+        columns(
+          result.chunks.map((c) => [
+            c.name,
+            c.kind,
+            `${c.modules.length} modules`,
+            kilobytes(c.bytes.minified),
+            kilobytes(c.bytes.gzip),
+          ]),
+        ),
       );
     });
 }
@@ -55,7 +63,11 @@ function exact({ snapshot, texts }: ProjectFile, chunk: Chunk): { minified: numb
     const { path } = snapshot.modules[m];
     const text = texts?.[path];
     if (text === undefined) {
-      throw new InputError('No text to compress', 'The project file holds no minified text for this module; read the sources again.', path);
+      throw new InputError(
+        'No text to compress',
+        'The project file holds no minified text for this module; read the sources again.',
+        path,
+      );
     }
     return text;
   });

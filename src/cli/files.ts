@@ -1,6 +1,6 @@
 import fs from 'node:fs';
 import { InputError } from '../core/errors.ts';
-import { parseProject, type ProjectFile, writeProject } from '../core/formats/project-file.ts';
+import { type ProjectFile, parseProject, writeProject } from '../core/formats/project-file.ts';
 import { BASELINE, type Plan } from '../core/plan/types.ts';
 
 /** Reads a project file from disk. */
@@ -9,7 +9,11 @@ export function readProject(file: string): ProjectFile {
   try {
     text = fs.readFileSync(file, 'utf8');
   } catch {
-    throw new InputError('No such file', 'Check the path; make a project file with: yokeline read FOLDER --out FILE.', file);
+    throw new InputError(
+      'No such file',
+      'Check the path; make a project file with: yokeline read FOLDER --out FILE.',
+      file,
+    );
   }
   return parseProject(text, file);
 }

@@ -30,9 +30,15 @@ export function addGraph(program: Command): void {
         })),
         entries: [
           ...snapshot.entries.map(({ realm, modules }) => ({ realm, route: null as string | null, modules })),
-          ...snapshot.routes.map(({ realm, pattern, layouts, page }) => ({ realm, route: pattern, modules: [...layouts, page] })),
+          ...snapshot.routes.map(({ realm, pattern, layouts, page }) => ({
+            realm,
+            route: pattern,
+            modules: [...layouts, page],
+          })),
         ],
       };
-      print(command, result, () => result.imports.map((i) => `${i.kind === 'dynamic' ? '⇢' : '→'} ${i.from}:${i.line}  ${i.to}`));
+      print(command, result, () =>
+        result.imports.map((i) => `${i.kind === 'dynamic' ? '⇢' : '→'} ${i.from}:${i.line}  ${i.to}`),
+      );
     });
 }

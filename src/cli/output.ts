@@ -9,7 +9,12 @@ export function print(command: Command, result: unknown, lines: () => string[]):
 /** Columns of text, the first one aligned left, the others right. */
 export function columns(rows: (string | number)[][]): string[] {
   const widths = rows.reduce<number[]>((w, row) => row.map((cell, i) => Math.max(w[i] ?? 0, String(cell).length)), []);
-  return rows.map((row) => row.map((c, i) => (i === 0 ? String(c).padEnd(widths[i]) : String(c).padStart(widths[i]))).join('  ').trimEnd());
+  return rows.map((row) =>
+    row
+      .map((c, i) => (i === 0 ? String(c).padEnd(widths[i]) : String(c).padStart(widths[i])))
+      .join('  ')
+      .trimEnd(),
+  );
 }
 
 export function kilobytes(bytes: number): string {

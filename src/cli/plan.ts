@@ -27,7 +27,12 @@ export function addPlan(program: Command): void {
     .option('--detach <import>', 'defer an import, written FROM::SPECIFIER; may be given several times', collect, [])
     .option('--join <import>', 'make a deferred import static; may be given several times', collect, [])
     .option('--hint <hint>', 'add a hint, written KIND:TARGET@PLACE; may be given several times', collect, [])
-    .option('--route <pattern>', 'routes whose document carries the hints; all that can use them by default', collect, [])
+    .option(
+      '--route <pattern>',
+      'routes whose document carries the hints; all that can use them by default',
+      collect,
+      [],
+    )
     .option('--out <file>', 'write there instead of changing the file')
     .action((file: string, options: Options, command: Command) => {
       const project = readProject(file);
@@ -36,14 +41,23 @@ export function addPlan(program: Command): void {
         throw new InputError('The baseline stays as it is', 'Give the plan another name.', '--name');
       }
       for (const pattern of options.route) {
-        if (!snapshot.routes.some((r) => r.pattern === pattern)) throw new InputError('No such route', `The routes are ${snapshot.routes.map((r) => r.pattern).join(', ')}.`, `--route ${pattern}`);
+        if (!snapshot.routes.some((r) => r.pattern === pattern))
+          throw new InputError(
+            'No such route',
+            `The routes are ${snapshot.routes.map((r) => r.pattern).join(', ')}.`,
+            `--route ${pattern}`,
+          );
       }
       const decisions: Decision[] = [
         ...options.detach.map((t): Decision => ({ kind: 'detach', import: parseImport(snapshot, t) })),
         ...options.join.map((t): Decision => ({ kind: 'join', import: parseImport(snapshot, t) })),
         ...options.hint.map((t): Decision => ({ kind: 'hint', hint: parseHint(snapshot, t, options.route) })),
       ];
-      const old: Plan = project.plans.find((p) => p.name === options.name) ?? { name: options.name, description: '', decisions: [] };
+      const old: Plan = project.plans.find((p) => p.name === options.name) ?? {
+        name: options.name,
+        description: '',
+        decisions: [],
+      };
       const plan = decisions.reduce(withDecision, old);
       const others = project.plans.filter((p) => p.name !== options.name);
       saveProject(options.out ?? file, { ...project, plans: [...others, plan] });

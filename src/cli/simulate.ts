@@ -26,7 +26,13 @@ export function addSimulate(program: Command): void {
     .action((file: string, options: Options, command: Command) => {
       const project = readProject(file);
       const conditions = conditionsOf(options);
-      const { timeline, reading, chain, lowerBound, program: load } = predict(project.snapshot, planNamed(project, options.plan), options.route, conditions);
+      const {
+        timeline,
+        reading,
+        chain,
+        lowerBound,
+        program: load,
+      } = predict(project.snapshot, planNamed(project, options.plan), options.route, conditions);
       const { milestones, readout } = reading;
       const result = {
         conditions,
@@ -52,16 +58,34 @@ export function addSimulate(program: Command): void {
       print(command, result, () => [
         `first content ${said(milestones.firstContent)}, interactive ${said(milestones.interactive)} (no plan gets below ${said(lowerBound)})`,
         `${readout.requests} requests in ${readout.hops + 1} hops, ${kilobytes(readout.startBytes)} of script and style at start`,
-        ...columns(timeline.requests.map((r) => [`${'  '.repeat(r.hop)}${r.name}`, r.role, kilobytes(r.bytes), said(r.sent), said(r.end)])),
+        ...columns(
+          timeline.requests.map((r) => [
+            `${'  '.repeat(r.hop)}${r.name}`,
+            r.role,
+            kilobytes(r.bytes),
+            said(r.sent),
+            said(r.end),
+          ]),
+        ),
       ]);
     });
 }
 
 function conditionsOf(options: Options): Conditions {
   const link = LINKS.find((l) => l.id === options.link || l.name === options.link);
-  if (!link) throw new InputError('No such link', `Choose one of ${LINKS.map((l) => l.id).join(', ')}.`, `--link ${options.link}`);
+  if (!link)
+    throw new InputError(
+      'No such link',
+      `Choose one of ${LINKS.map((l) => l.id).join(', ')}.`,
+      `--link ${options.link}`,
+    );
   const device = DEVICES.find((d) => d.id === options.device || d.name === options.device);
-  if (!device) throw new InputError('No such device', `Choose one of ${DEVICES.map((d) => d.id).join(', ')}.`, `--device ${options.device}`);
+  if (!device)
+    throw new InputError(
+      'No such device',
+      `Choose one of ${DEVICES.map((d) => d.id).join(', ')}.`,
+      `--device ${options.device}`,
+    );
   if (options.cache !== 'empty' && options.cache !== 'returning') {
     throw new InputError('No such cache state', 'Choose empty or returning.', `--cache ${options.cache}`);
   }
@@ -71,7 +95,10 @@ function conditionsOf(options: Options): Conditions {
 function mapped<T extends object>(values: T, digits = 1): Record<string, number | null> {
   const scale = 10 ** digits;
   return Object.fromEntries(
-    Object.entries(values).map(([key, value]) => [key, Number.isFinite(value) ? Math.round(value * scale) / scale : null]),
+    Object.entries(values).map(([key, value]) => [
+      key,
+      Number.isFinite(value) ? Math.round(value * scale) / scale : null,
+    ]),
   );
 }
 

@@ -71,7 +71,8 @@ function routeNotes(value: unknown, at: string): RouteNotes {
     parts: items(item.parts, `${at}.parts`, checkPart),
     links: items(item.links, `${at}.links`, text),
   };
-  if (item.rendering !== undefined) notes.rendering = oneOf(item.rendering, ['server', 'client'] as const, `${at}.rendering`);
+  if (item.rendering !== undefined)
+    notes.rendering = oneOf(item.rendering, ['server', 'client'] as const, `${at}.rendering`);
   if (item.document !== undefined) {
     const document = object(item.document, `${at}.document`);
     notes.document = {
@@ -110,7 +111,11 @@ export function annotate(
   const ids = new Set<string>();
   for (const part of parts) {
     if (ids.has(part.id)) {
-      throw new InputError('Two parts with one id', `Rename one of the parts called ${part.id}.`, `${NOTES_FILE}: routes["${route.pattern}"].parts`);
+      throw new InputError(
+        'Two parts with one id',
+        `Rename one of the parts called ${part.id}.`,
+        `${NOTES_FILE}: routes["${route.pattern}"].parts`,
+      );
     }
     ids.add(part.id);
   }

@@ -20,11 +20,22 @@ export function findEntries(root: string, description: { main?: unknown; module?
   const started = html.filter((e) => e.starts.length > 0);
   if (started.length > 0) return started;
   const named = [description.module, description.main].filter((m): m is string => typeof m === 'string');
-  const file = [...named, ...USUAL].find((f) => fs.existsSync(path.join(root, f)) && fs.statSync(path.join(root, f)).isFile());
-  if (file) return [{ realm: 'site', document: null, starts: [{ address: `/${file}`, line: 1, kind: 'script' }], classic: [] }];
+  const file = [...named, ...USUAL].find(
+    (f) => fs.existsSync(path.join(root, f)) && fs.statSync(path.join(root, f)).isFile(),
+  );
+  if (file)
+    return [{ realm: 'site', document: null, starts: [{ address: `/${file}`, line: 1, kind: 'script' }], classic: [] }];
   throw hasSources(root)
-    ? new InputError('No entry', `There are sources, but no HTML file with a module script and none of ${USUAL.slice(0, 4).join(', ')} …`, path.basename(root))
-    : new InputError('No sources', 'The folder has no HTML, script or style files. Name the folder that holds package.json or index.html.', path.basename(root));
+    ? new InputError(
+        'No entry',
+        `There are sources, but no HTML file with a module script and none of ${USUAL.slice(0, 4).join(', ')} …`,
+        path.basename(root),
+      )
+    : new InputError(
+        'No sources',
+        'The folder has no HTML, script or style files. Name the folder that holds package.json or index.html.',
+        path.basename(root),
+      );
 }
 
 function fromHtml(root: string, file: string): FoundEntry {

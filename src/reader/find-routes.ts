@@ -35,7 +35,11 @@ export function findRoutes(modules: TableInModule[]): { routes: FoundRoute[]; fa
     const pattern = joined(above, node.path);
     const view = node.view === null ? null : holder.resolved.get(node.view);
     if (view === undefined) {
-      failed.push({ path: holder.path, line: node.line, message: `the route ${pattern} leads to ${node.view}, which can't be found` });
+      failed.push({
+        path: holder.path,
+        line: node.line,
+        message: `the route ${pattern} leads to ${node.view}, which can't be found`,
+      });
       return;
     }
     const inner = view === null || open.has(view) ? undefined : byPath.get(view);
@@ -43,12 +47,23 @@ export function findRoutes(modules: TableInModule[]): { routes: FoundRoute[]; fa
     if (node.children.length > 0) {
       for (const child of node.children) visit(child, holder, pattern, chain, open);
     } else if (inner && inner !== holder && inner.tables.length > 0) {
-      for (const table of inner.tables) for (const child of table) visit(child, inner, pattern, chain, new Set([...open, view!]));
+      for (const table of inner.tables)
+        for (const child of table) visit(child, inner, pattern, chain, new Set([...open, view!]));
     } else if (view !== null && seen.has(pattern)) {
-      failed.push({ path: holder.path, line: node.line, message: `the route ${pattern} is there twice; the first one counts` });
+      failed.push({
+        path: holder.path,
+        line: node.line,
+        message: `the route ${pattern} is there twice; the first one counts`,
+      });
     } else if (view !== null) {
       seen.add(pattern);
-      routes.push({ pattern, realm: holder.realm, layouts, page: view, evidence: { path: holder.path, line: node.line } });
+      routes.push({
+        pattern,
+        realm: holder.realm,
+        layouts,
+        page: view,
+        evidence: { path: holder.path, line: node.line },
+      });
     }
   };
   for (const holder of modules) {

@@ -39,7 +39,13 @@ function meet(node: DefaultTreeAdapterTypes.Element, inBody: boolean, entry: Htm
     entry.modules.push({ address, line });
     return;
   }
-  const placement = attributes.has('async') ? 'async' : attributes.has('defer') ? 'defer' : inBody ? 'end of body' : 'blocking';
+  const placement = attributes.has('async')
+    ? 'async'
+    : attributes.has('defer')
+      ? 'defer'
+      : inBody
+        ? 'end of body'
+        : 'blocking';
   const id = attributes.get('id') ?? path.posix.basename(address).replace(/\.\w+$/, '');
   entry.classic.push({ id, address, placement, line });
 }

@@ -70,7 +70,9 @@ function toExpression(pattern: string): RegExp {
   const bare = pattern.replace(/^\.\//, '');
   const body = bare
     .split(/(\*\*\/?|\*)/)
-    .map((piece) => (piece.startsWith('**') ? '(?:.*/)?' : piece === '*' ? '[^/]*' : piece.replace(/[.+^${}()|[\]\\?]/g, '\\$&')))
+    .map((piece) =>
+      piece.startsWith('**') ? '(?:.*/)?' : piece === '*' ? '[^/]*' : piece.replace(/[.+^${}()|[\]\\?]/g, '\\$&'),
+    )
     .join('');
   return new RegExp(bare.includes('/') ? `^${body}$` : `(?:^|/)${body}$`);
 }

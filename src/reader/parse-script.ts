@@ -46,7 +46,11 @@ export function parseScript(path: string, text: string, jsxImportSource: string)
     for (const n of names) known.add(n);
     liveNames.set(specifier, known);
   };
-  for (const item of live.staticImports) note(item.moduleRequest.value, item.entries.map((e) => importedName(e.importName)));
+  for (const item of live.staticImports)
+    note(
+      item.moduleRequest.value,
+      item.entries.map((e) => importedName(e.importName)),
+    );
   for (const item of live.staticExports) {
     for (const e of item.entries) if (e.moduleRequest) note(e.moduleRequest.value, [importedName(e.importName)]);
   }
@@ -56,7 +60,10 @@ export function parseScript(path: string, text: string, jsxImportSource: string)
     const specifier = item.moduleRequest.value;
     const names = liveNames.get(specifier);
     if (!names) continue;
-    const own = item.entries.filter((e) => !e.isType).map((e) => importedName(e.importName)).filter((n) => names.has(n));
+    const own = item.entries
+      .filter((e) => !e.isType)
+      .map((e) => importedName(e.importName))
+      .filter((n) => names.has(n));
     if (item.entries.length > 0 && own.length === 0) continue;
     written.add(specifier);
     result.imports.push({ kind: 'static', specifier, names: own, ...fromTo(item.start, item.end) });
@@ -102,11 +109,26 @@ function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScr
         return;
       }
       const context = contextOf(node, above);
-      result.imports.push({ kind: 'dynamic', specifier, names: ['*'], context, ...place, start: node.start, end: node.end });
+      result.imports.push({
+        kind: 'dynamic',
+        specifier,
+        names: ['*'],
+        context,
+        ...place,
+        start: node.start,
+        end: node.end,
+      });
     } else if (node.type === 'CallExpression' && nameOf(node.callee) === 'require') {
       const specifier = constantText((node.arguments as unknown[])[0]);
       if (specifier !== null) {
-        result.imports.push({ kind: 'static', specifier, names: ['*'], ...source.place(node.start), start: node.start, end: node.end });
+        result.imports.push({
+          kind: 'static',
+          specifier,
+          names: ['*'],
+          ...source.place(node.start),
+          start: node.start,
+          end: node.end,
+        });
       }
     } else if (node.type === 'NewExpression' && /Worker$/.test(nameOf(node.callee) ?? '')) {
       const [first] = node.arguments as SyntaxNode[];
@@ -125,7 +147,9 @@ function contextOf(node: SyntaxNode, above: readonly SyntaxNode[]): DeferredCont
   const nearest = functions[functions.length - 1];
   const parent = above[above.indexOf(nearest) - 1];
   const wraps = parent?.type === 'CallExpression' && (parent.arguments as unknown[]).includes(nearest);
-  const returns = nearest.body === node || (isNode(nearest.body) && nearest.body.start <= node.start && nearest.type === 'ArrowFunctionExpression');
+  const returns =
+    nearest.body === node ||
+    (isNode(nearest.body) && nearest.body.start <= node.start && nearest.type === 'ArrowFunctionExpression');
   return wraps && returns && functions.length === 1 ? 'wrapper' : 'function';
 }
 

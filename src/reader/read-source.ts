@@ -3,7 +3,7 @@ import path from 'node:path';
 import { InputError } from '../core/errors.ts';
 import { parseJson } from '../core/formats/project-file.ts';
 import type { ClassicScript, Entry, Failed, Snapshot, Unresolved } from '../core/snapshot/types.ts';
-import { annotate, type AppNotes, NO_NOTES, NOTES_FILE, parseNotes } from './app-notes.ts';
+import { type AppNotes, annotate, NO_NOTES, NOTES_FILE, parseNotes } from './app-notes.ts';
 import { findEntries } from './find-entries.ts';
 import { findRoutes } from './find-routes.ts';
 import { type ReadProgress, SourceGraph } from './source-graph.ts';
@@ -34,20 +34,26 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
     const modules: string[] = [];
     for (const { address, line, kind } of entry.starts) {
       const module = graph.start(address, kind);
-      if ('reason' in module) unresolved.push({ from: entry.document ?? entry.realm, specifier: address, line, reason: module.reason });
+      if ('reason' in module)
+        unresolved.push({ from: entry.document ?? entry.realm, specifier: address, line, reason: module.reason });
       else modules.push(module.path);
     }
     entries.push({ realm: entry.realm, kind: 'document', document: entry.document, modules });
     graph.follow(entry.realm);
   }
-  for (const worker of graph.workers) entries.push({ realm: `worker ${worker}`, kind: 'worker', document: null, modules: [worker] });
+  for (const worker of graph.workers)
+    entries.push({ realm: `worker ${worker}`, kind: 'worker', document: null, modules: [worker] });
 
   const tables = findRoutes(graph.tables());
   const routes = tables.routes.map((r) => annotate(r, notes));
   for (const pattern of notes.routes.keys()) {
     if (routes.some((r) => r.pattern === pattern)) continue;
     const known = routes.map((r) => r.pattern).join(', ') || 'none';
-    failed.push({ path: NOTES_FILE, line: 1, message: `routes["${pattern}"] names a route that no table has (found: ${known})` });
+    failed.push({
+      path: NOTES_FILE,
+      line: 1,
+      message: `routes["${pattern}"] names a route that no table has (found: ${known})`,
+    });
   }
   const built = graph.finish();
   const snapshot: Snapshot = {
@@ -72,7 +78,8 @@ function realFolder(folder: string): string {
   } catch {
     throw new InputError('No such folder', 'Check the path; it must name a folder on this machine.', folder);
   }
-  if (!fs.statSync(root).isDirectory()) throw new InputError('Not a folder', 'Name the folder that holds the app, not a file in it.', folder);
+  if (!fs.statSync(root).isDirectory())
+    throw new InputError('Not a folder', 'Name the folder that holds the app, not a file in it.', folder);
   return root;
 }
 

@@ -21,8 +21,16 @@ export class Resolver {
       builtinModules: true,
       ...(fs.existsSync(config) ? { tsconfig: { configFile: config, references: 'auto' as const } } : {}),
     };
-    this.scripts = new ResolverFactory({ ...common, conditionNames: ['browser', 'import', 'module', 'production', 'default'] });
-    this.styles = new ResolverFactory({ ...common, conditionNames: ['style', 'browser', 'default'], extensions: ['.css'], mainFields: ['style', 'main'] });
+    this.scripts = new ResolverFactory({
+      ...common,
+      conditionNames: ['browser', 'import', 'module', 'production', 'default'],
+    });
+    this.styles = new ResolverFactory({
+      ...common,
+      conditionNames: ['style', 'browser', 'default'],
+      extensions: ['.css'],
+      mainFields: ['style', 'main'],
+    });
   }
 
   /** Resolves a specifier as written in a file (absolute path). */

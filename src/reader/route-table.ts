@@ -29,7 +29,12 @@ export function findRouteTables(program: SyntaxNode, source: SourceText): RouteT
   return tables;
 }
 
-function readTable(list: SyntaxNode, bindings: Map<string, string>, source: SourceText, inside: Set<SyntaxNode>): RouteTable {
+function readTable(
+  list: SyntaxNode,
+  bindings: Map<string, string>,
+  source: SourceText,
+  inside: Set<SyntaxNode>,
+): RouteTable {
   const nodes: RouteTable = [];
   for (const element of list.elements as unknown[]) {
     if (!isNode(element) || element.type !== 'ObjectExpression') return [];
@@ -39,7 +44,12 @@ function readTable(list: SyntaxNode, bindings: Map<string, string>, source: Sour
   return nodes;
 }
 
-function readNode(object: SyntaxNode, bindings: Map<string, string>, source: SourceText, inside: Set<SyntaxNode>): RouteNode | null {
+function readNode(
+  object: SyntaxNode,
+  bindings: Map<string, string>,
+  source: SourceText,
+  inside: Set<SyntaxNode>,
+): RouteNode | null {
   let path: string | null = null;
   let view: string | null = null;
   let isLayout = false;

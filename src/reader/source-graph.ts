@@ -66,7 +66,14 @@ export class SourceGraph {
   }
 
   /** The columns of the snapshot, in canonical order. */
-  finish(): { modules: Module[]; imports: Import[]; packages: Package[]; unresolved: Unresolved[]; failed: Failed[]; texts: Record<string, string> } {
+  finish(): {
+    modules: Module[];
+    imports: Import[];
+    packages: Package[];
+    unresolved: Unresolved[];
+    failed: Failed[];
+    texts: Record<string, string>;
+  } {
     const sorted = this.sorted();
     const at = new Map(sorted.map((m, i) => [m.path, i]));
     for (const style of [true, false]) {

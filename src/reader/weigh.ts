@@ -15,7 +15,10 @@ export function minifyScript(path: string, code: string): string {
 }
 
 /** Minifies a style sheet and lists what it imports, with lines. Throws on broken style text, with its line. */
-export function minifyStyle(path: string, text: string): { code: string; imports: { specifier: string; line: number }[] } {
+export function minifyStyle(
+  path: string,
+  text: string,
+): { code: string; imports: { specifier: string; line: number }[] } {
   const { code, dependencies } = transformStyle({
     filename: path,
     code: Buffer.from(text),
@@ -23,7 +26,9 @@ export function minifyStyle(path: string, text: string): { code: string; imports
     analyzeDependencies: { preserveImports: true },
     errorRecovery: false,
   });
-  const imports = (dependencies ?? []).flatMap((d) => (d.type === 'import' ? [{ specifier: d.url, line: d.loc.start.line }] : []));
+  const imports = (dependencies ?? []).flatMap((d) =>
+    d.type === 'import' ? [{ specifier: d.url, line: d.loc.start.line }] : [],
+  );
   const small = Buffer.from(code).toString('utf8');
   return { code: small.replace(/@import[^;]+;/g, ''), imports };
 }
@@ -61,6 +66,9 @@ export function exactSizes(texts: readonly string[]): { minified: number; gzip: 
 }
 
 function brotli(bytes: Buffer, quality: number): number {
-  const params = { [zlib.constants.BROTLI_PARAM_QUALITY]: quality, [zlib.constants.BROTLI_PARAM_SIZE_HINT]: bytes.length };
+  const params = {
+    [zlib.constants.BROTLI_PARAM_QUALITY]: quality,
+    [zlib.constants.BROTLI_PARAM_SIZE_HINT]: bytes.length,
+  };
   return zlib.brotliCompressSync(bytes, { params }).length;
 }

@@ -16,6 +16,9 @@ const held = globalThis as typeof globalThis & { yokelineStore?: Store };
 
 /** The one open database of this process. */
 export function store(): Store {
-  held.yokelineStore ??= openStore(path.join(dataFolder(), 'yokeline.sqlite'), path.join(HOME, 'src', 'store', 'migrations'));
+  held.yokelineStore ??= openStore(
+    path.join(dataFolder(), 'yokeline.sqlite'),
+    path.join(HOME, 'src', 'store', 'migrations'),
+  );
   return held.yokelineStore;
 }

@@ -8,7 +8,8 @@ const LOCAL = /^(localhost|127(\.\d{1,3}){3}|\[::1\])(:\d+)?$/i;
  */
 export function guard(request: Request): void {
   const host = request.headers.get('host') ?? '';
-  if (!LOCAL.test(host)) throw new Problem(403, 'Not from here', 'Yokeline answers only under localhost or a loopback address.');
+  if (!LOCAL.test(host))
+    throw new Problem(403, 'Not from here', 'Yokeline answers only under localhost or a loopback address.');
   if (request.method === 'GET' || request.method === 'HEAD') return;
   const origin = request.headers.get('origin');
   if (origin !== null && new URL(origin).host !== host) {

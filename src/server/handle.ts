@@ -1,6 +1,6 @@
 import pino from 'pino';
-import { guard } from './guard.ts';
 import { InputError } from '../core/errors.ts';
+import { guard } from './guard.ts';
 import { Problem, problemResponse } from './problems.ts';
 
 const log = pino({ name: 'yokeline' });

@@ -1,6 +1,16 @@
 import 'reflect-metadata';
 import { type ClassConstructor, plainToInstance } from 'class-transformer';
-import { IsArray, IsInt, IsOptional, IsString, Length, MaxLength, Min, type ValidationError, validateSync } from 'class-validator';
+import {
+  IsArray,
+  IsInt,
+  IsOptional,
+  IsString,
+  Length,
+  MaxLength,
+  Min,
+  type ValidationError,
+  validateSync,
+} from 'class-validator';
 import { Problem } from './problems.ts';
 
 export class NewPlanInput {

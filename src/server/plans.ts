@@ -7,7 +7,8 @@ import type { NewPlanInput, PlanChangeInput } from './inputs.ts';
 import { Problem } from './problems.ts';
 
 export function createPlan(store: Store, projectId: string, input: NewPlanInput): StoredPlan {
-  if (!findProject(store, projectId)) throw new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
+  if (!findProject(store, projectId))
+    throw new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
   const plan: StoredPlan = {
     id: randomUUID(),
     projectId,
@@ -41,7 +42,12 @@ export function changePlan(store: Store, id: string, input: PlanChangeInput): St
     };
     if (next.name !== old.name) refuseTwin(store, old.projectId, next.name, id);
     if (old.version !== input.version || !updatePlan(store, next, input.version)) {
-      throw new Problem(409, 'Changed elsewhere', `“${old.name}” was changed in another tab or by someone else since you opened it.`, { current: old });
+      throw new Problem(
+        409,
+        'Changed elsewhere',
+        `“${old.name}” was changed in another tab or by someone else since you opened it.`,
+        { current: old },
+      );
     }
     return next;
   })();
@@ -60,6 +66,11 @@ export function planOf(store: Store, id: string): StoredPlan {
 
 function refuseTwin(store: Store, projectId: string, name: string, id: string): void {
   if (name === 'Baseline' || listPlans(store, projectId).some((p) => p.name === name && p.id !== id)) {
-    throw new Problem(422, 'Two plans with one name', `There is a plan called “${name}” already; choose another name.`, { at: 'name' });
+    throw new Problem(
+      422,
+      'Two plans with one name',
+      `There is a plan called “${name}” already; choose another name.`,
+      { at: 'name' },
+    );
   }
 }

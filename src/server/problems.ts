@@ -15,12 +15,22 @@ export class Problem extends Error {
 /** The answer for a failed use case. Unknown failures tell nothing of the inside. */
 export function problemResponse(error: unknown): Response {
   const problem = asProblem(error);
-  const body = { type: 'about:blank', status: problem.status, title: problem.title, detail: problem.detail, ...problem.more };
-  return new Response(JSON.stringify(body), { status: problem.status, headers: { 'content-type': 'application/problem+json' } });
+  const body = {
+    type: 'about:blank',
+    status: problem.status,
+    title: problem.title,
+    detail: problem.detail,
+    ...problem.more,
+  };
+  return new Response(JSON.stringify(body), {
+    status: problem.status,
+    headers: { 'content-type': 'application/problem+json' },
+  });
 }
 
 function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error;
-  if (error instanceof InputError) return new Problem(422, error.title, error.detail, error.at === undefined ? {} : { at: error.at });
+  if (error instanceof InputError)
+    return new Problem(422, error.title, error.detail, error.at === undefined ? {} : { at: error.at });
   return new Problem(500, 'Something broke on the server', 'Nothing was changed. The log of the server tells more.');
 }

@@ -36,7 +36,13 @@ export function snapshotBody(store: Store, projectId: string): Buffer {
 }
 
 /** Stores a project whole: itself, its snapshot and its plans, or nothing at all. */
-export function addProject(store: Store, snapshot: Snapshot, plans: Plan[], texts?: Record<string, string>, id: string = randomUUID()): string {
+export function addProject(
+  store: Store,
+  snapshot: Snapshot,
+  plans: Plan[],
+  texts?: Record<string, string>,
+  id: string = randomUUID(),
+): string {
   const now = new Date().toISOString();
   store.transaction(() => {
     insertProject(store, { id, name: titleOf(snapshot.name), createdAt: now });

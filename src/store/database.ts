@@ -24,7 +24,8 @@ function migrate(store: Store, folder: string): void {
   store
     .transaction(() => {
       const done = store.pragma('user_version', { simple: true }) as number;
-      if (done > steps.length) throw new Error(`the database has form ${done}, newer than this program's ${steps.length}; update the program`);
+      if (done > steps.length)
+        throw new Error(`the database has form ${done}, newer than this program's ${steps.length}; update the program`);
       for (const [at, name] of steps.entries()) {
         if (at < done) continue;
         store.exec(fs.readFileSync(path.join(folder, name), 'utf8'));

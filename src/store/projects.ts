@@ -8,11 +8,15 @@ export interface ProjectRow {
 
 /** Projects, newest first. */
 export function listProjects(store: Store): ProjectRow[] {
-  return store.prepare('SELECT id, name, created_at AS createdAt FROM projects ORDER BY created_at DESC, id').all() as ProjectRow[];
+  return store
+    .prepare('SELECT id, name, created_at AS createdAt FROM projects ORDER BY created_at DESC, id')
+    .all() as ProjectRow[];
 }
 
 export function findProject(store: Store, id: string): ProjectRow | undefined {
-  return store.prepare('SELECT id, name, created_at AS createdAt FROM projects WHERE id = ?').get(id) as ProjectRow | undefined;
+  return store.prepare('SELECT id, name, created_at AS createdAt FROM projects WHERE id = ?').get(id) as
+    | ProjectRow
+    | undefined;
 }
 
 export function insertProject(store: Store, row: ProjectRow): void {

@@ -18,9 +18,14 @@ export function insertSnapshot(store: Store, { id, projectId, readAt, snapshot, 
 }
 
 /** The newest snapshot of a project, as compressed JSON (gzip), ready to be sent on. */
-export function newestSnapshot(store: Store, projectId: string): { id: string; readAt: string; body: Buffer } | undefined {
+export function newestSnapshot(
+  store: Store,
+  projectId: string,
+): { id: string; readAt: string; body: Buffer } | undefined {
   return store
-    .prepare('SELECT id, read_at AS readAt, body FROM snapshots WHERE project_id = ? ORDER BY read_at DESC, rowid DESC LIMIT 1')
+    .prepare(
+      'SELECT id, read_at AS readAt, body FROM snapshots WHERE project_id = ? ORDER BY read_at DESC, rowid DESC LIMIT 1',
+    )
     .get(projectId) as { id: string; readAt: string; body: Buffer } | undefined;
 }
 

@@ -28,7 +28,12 @@ export function formChunks(snapshot: Snapshot, plan: Plan): ChunkGraph {
     for (const draft of drafts) for (const m of draft.reach) reached[m] = 1;
     const present = presentSets(snapshot, index, reacher, drafts);
     const need = drafts.map((d, r) => d.reach.filter((m) => !has(present[r], m)));
-    const order = evaluationOrder(snapshot, index, deferred, drafts.flatMap((d) => d.target));
+    const order = evaluationOrder(
+      snapshot,
+      index,
+      deferred,
+      drafts.flatMap((d) => d.target),
+    );
     addRealm(graph, snapshot, entry.realm, drafts, present.map(membersOf), need, order);
   }
   const targets = new Set<number>();
@@ -68,7 +73,8 @@ function addRealm(
   const deferredChunks = atoms.filter((a) => !a.roots.includes(0)).length;
   atoms.forEach((atom, at) => {
     const isEntry = atom.roots.includes(0) && atom.kind === 'script';
-    const overhead = atom.kind === 'style' ? { minified: 0, gzip: 0 } : overheadOf(atom.modules.length, isEntry, deferredChunks);
+    const overhead =
+      atom.kind === 'style' ? { minified: 0, gzip: 0 } : overheadOf(atom.modules.length, isEntry, deferredChunks);
     const bytes = estimateBytes(snapshot, atom.modules);
     bytes.minified += overhead.minified;
     bytes.gzip += overhead.gzip;
@@ -140,6 +146,9 @@ function atomsOf(snapshot: Snapshot, need: Uint32Array[], order: Int32Array): At
   }
   for (const atom of atoms.values()) atom.modules.sort((a, b) => order[a] - order[b]);
   return [...atoms.values()].sort(
-    (a, b) => (a.kind === b.kind ? 0 : a.kind === 'style' ? -1 : 1) || b.roots.length - a.roots.length || order[a.modules[0]] - order[b.modules[0]],
+    (a, b) =>
+      (a.kind === b.kind ? 0 : a.kind === 'style' ? -1 : 1) ||
+      b.roots.length - a.roots.length ||
+      order[a.modules[0]] - order[b.modules[0]],
   );
 }

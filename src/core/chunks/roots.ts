@@ -30,7 +30,10 @@ export function collectRoots(
   const open: number[] = [];
   const make = (target: number[], kind: RootKind): number => {
     const at = drafts.length;
-    const id = kind === 'entry' || kind === 'worker' ? `${entry.realm}:entry` : `${entry.realm}:${snapshot.modules[target[0]].path}`;
+    const id =
+      kind === 'entry' || kind === 'worker'
+        ? `${entry.realm}:entry`
+        : `${entry.realm}:${snapshot.modules[target[0]].path}`;
     drafts.push({ id, kind, target, routes: [], askedBy: [], reach: reacher.from(target) });
     open.push(at);
     return at;

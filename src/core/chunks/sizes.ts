@@ -30,7 +30,11 @@ export function estimateBytes(snapshot: Snapshot, modules: readonly number[]): C
   return sum;
 }
 
-export function overheadOf(modules: number, isEntry: boolean, deferredChunks: number): { minified: number; gzip: number } {
+export function overheadOf(
+  modules: number,
+  isEntry: boolean,
+  deferredChunks: number,
+): { minified: number; gzip: number } {
   const minified = modules * OVERHEAD.wrapper.minified;
   const gzip = modules * OVERHEAD.wrapper.gzip;
   if (!isEntry) return { minified, gzip };

@@ -44,7 +44,8 @@ export function parseProject(source: string, fileName: string): ProjectFile {
   const plans = list(item.plans, 'plans').map((p, i) => checkPlan(p, `plans[${i}]`));
   const names = new Set<string>();
   plans.forEach((p, i) => {
-    if (names.has(p.name)) throw new InputError('Two plans with one name', `Rename one of the plans called ${p.name}.`, `plans[${i}].name`);
+    if (names.has(p.name))
+      throw new InputError('Two plans with one name', `Rename one of the plans called ${p.name}.`, `plans[${i}].name`);
     names.add(p.name);
   });
   return {
@@ -66,7 +67,11 @@ export function parseJson(source: string, fileName: string): unknown {
     const before = source.slice(0, position);
     const line = before.split('\n').length;
     const column = position - before.lastIndexOf('\n');
-    throw new InputError('Broken JSON', `${said.replace(/ in JSON at position.*$/, '')}. Mend the file there.`, `${fileName}:${line}:${column}`);
+    throw new InputError(
+      'Broken JSON',
+      `${said.replace(/ in JSON at position.*$/, '')}. Mend the file there.`,
+      `${fileName}:${line}:${column}`,
+    );
   }
 }
 

@@ -18,7 +18,11 @@ export function compileLoad(snapshot: Snapshot, plan: Plan, graph: ChunkGraph, p
   const route = snapshot.routes.find((r) => r.pattern === pattern);
   if (!route) {
     const known = snapshot.routes.map((r) => r.pattern).join(', ');
-    throw new InputError('No such route', known ? `The snapshot has these routes: ${known}.` : 'The snapshot has no routes.', pattern);
+    throw new InputError(
+      'No such route',
+      known ? `The snapshot has these routes: ${known}.` : 'The snapshot has no routes.',
+      pattern,
+    );
   }
   const effective = effectivePlan(snapshot, plan);
   const landing = followLanding(snapshot, effective, graph, route);
@@ -48,8 +52,9 @@ function addGroups(landing: Landing, graph: ChunkGraph, files: Files, page: stri
 function addRequests(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, files: Files): void {
   for (const landed of landing.roots) {
     if (landed.root === landing.entry) continue;
-    const asker = landed.askedBy < 0 ? entryFile(landing, files) : fileOf(snapshot, graph, landing, files, landed.askedBy);
-    asker?.then.push({ ...momentOf(landed.trigger), do: { kind: 'import', group: files.groupOf(landed.root) } });
+    const asker =
+      landed.askedBy < 0 ? entryFile(landing, files) : fileOf(snapshot, graph, landing, files, landed.askedBy);
+    asker?.follow.push({ ...momentOf(landed.trigger), do: { kind: 'import', group: files.groupOf(landed.root) } });
   }
 }
 
@@ -78,12 +83,12 @@ function addContent(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, fil
   };
   if (route.rendering === 'client') {
     for (const call of route.data) {
-      at(call.module)?.then.push({ when: 'eval', do: { kind: 'fetch', resource: files.data(call) } });
+      at(call.module)?.follow.push({ when: 'eval', do: { kind: 'fetch', resource: files.data(call) } });
     }
   }
   for (const item of route.content) {
     if (item.foundIn === 'document' || (item.lazy && item.place === 'below')) continue;
-    at(item.foundIn.module)?.then.push({ when: 'eval', do: { kind: 'img', resource: files.content(item) } });
+    at(item.foundIn.module)?.follow.push({ when: 'eval', do: { kind: 'img', resource: files.content(item) } });
   }
 }
 
@@ -92,7 +97,13 @@ function entryFile(landing: Landing, files: Files): Resource | undefined {
 }
 
 /** The script file in which the landing finds a module; for a style, the script that asks for its group. */
-function fileOf(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, files: Files, module: number): Resource | undefined {
+function fileOf(
+  snapshot: Snapshot,
+  graph: ChunkGraph,
+  landing: Landing,
+  files: Files,
+  module: number,
+): Resource | undefined {
   if (snapshot.modules[module].kind === 'style') return entryFile(landing, files);
   const chunk = chunkOf(graph, landing.roots, module);
   return chunk < 0 ? undefined : files.resources[files.chunk(chunk, 'later')];
@@ -123,7 +134,9 @@ function aims(
       continue;
     }
     const wanted = target.kind === 'split point' ? [target.module] : chainOf(snapshot, target.pattern);
-    const resources = wanted.flatMap((path) => rootFiles(snapshot, graph, landing, files, path, hint.routes.length > 0 || target.kind === 'route'));
+    const resources = wanted.flatMap((path) =>
+      rootFiles(snapshot, graph, landing, files, path, hint.routes.length > 0 || target.kind === 'route'),
+    );
     if (resources.length > 0) out.push({ hint, resources: [...new Set(resources)] });
   }
   return out;
@@ -135,9 +148,18 @@ function chainOf(snapshot: Snapshot, pattern: string): string[] {
 }
 
 /** Files of a split point. A hint without routes only goes into documents whose route can come to use it. */
-function rootFiles(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, files: Files, path: string, anywhere: boolean): number[] {
+function rootFiles(
+  snapshot: Snapshot,
+  graph: ChunkGraph,
+  landing: Landing,
+  files: Files,
+  path: string,
+  anywhere: boolean,
+): number[] {
   const module = graphIndex(snapshot).moduleAt.get(path);
-  const root = graph.roots.findIndex((r) => r.realm === landing.route.realm && r.kind !== 'entry' && r.target[0] === module);
+  const root = graph.roots.findIndex(
+    (r) => r.realm === landing.route.realm && r.kind !== 'entry' && r.target[0] === module,
+  );
   if (root < 0) return [];
   const here = [...landing.roots, ...landing.later].some((l) => l.root === root);
   if (!here && !anywhere) return [];

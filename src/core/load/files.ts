@@ -138,13 +138,16 @@ function emptyResource(): Resource {
     cpuMs: 0,
     estimatedBytes: 0,
     imports: [],
-    then: [],
+    follow: [],
     purpose: 'start',
   };
 }
 
 function chunkFile(chunk: Chunk): Pick<Resource, 'address' | 'name' | 'type' | 'bytes' | 'cpuMs' | 'estimatedBytes'> {
-  const slug = chunk.name.replace(/[^A-Za-z0-9]+/g, '-').replace(/^-|-$/g, '').toLowerCase();
+  const slug = chunk.name
+    .replace(/[^A-Za-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
+    .toLowerCase();
   return {
     address: `/assets/${slug}-${chunk.id.slice(chunk.id.lastIndexOf('/') + 1)}.${chunk.kind === 'style' ? 'css' : 'js'}`,
     name: chunk.name,

@@ -22,7 +22,9 @@ export function documentOf(
   const { route } = landing;
   const scripts = snapshot.scripts.map((s) => ({ ...s, placement: plan.placements.get(s.id) ?? s.placement }));
   const given = (place: Hint['place']): LinkHint[] =>
-    hints.filter((h) => h.hint.place === place).flatMap(({ hint, resources, origin }) => linksOf(files, hint, resources, origin));
+    hints
+      .filter((h) => h.hint.place === place)
+      .flatMap(({ hint, resources, origin }) => linksOf(files, hint, resources, origin));
 
   const head: Draft[] = [];
   for (const link of given('markup')) head.push({ tag: 'link', ...link });
@@ -75,7 +77,9 @@ function listedFiles(landing: Landing, files: Files): Draft[] {
     if (landed.root === landing.entry || landed.trigger.on !== 'at once') continue;
     for (const r of files.groups[files.groupOf(landed.root)].resources) {
       const style = styleLink(files, r);
-      listed.push(...(style.length ? style : [{ tag: 'link', rel: 'modulepreload', resource: r, chosen: false } as const]));
+      listed.push(
+        ...(style.length ? style : [{ tag: 'link', rel: 'modulepreload', resource: r, chosen: false } as const]),
+      );
     }
   }
   return listed;
@@ -85,11 +89,13 @@ function scriptTag(files: Files, script: ClassicScript): Draft[] {
   const resource = files.script(script);
   switch (script.placement) {
     case 'inlined':
-      return [{ tag: 'inline', name: script.name, cpuMs: script.evaluationMs, then: [] }];
+      return [{ tag: 'inline', name: script.name, cpuMs: script.evaluationMs, follow: [] }];
     case 'after load': {
-      const then: Action[] = [{ when: 'load', do: { kind: 'script', group: files.single(resource), ordered: false } }];
+      const follow: Action[] = [
+        { when: 'load', do: { kind: 'script', group: files.single(resource), ordered: false } },
+      ];
       files.resources[resource].purpose = 'later';
-      return [{ tag: 'inline', name: `${script.name}, after load`, cpuMs: 0, then }];
+      return [{ tag: 'inline', name: `${script.name}, after load`, cpuMs: 0, follow }];
     }
     case 'end of body':
       return [{ tag: 'script', group: files.single(resource), mode: 'blocking' }];
@@ -99,6 +105,7 @@ function scriptTag(files: Files, script: ClassicScript): Draft[] {
 }
 
 function linksOf(files: Files, hint: Hint, resources: number[], origin: string | undefined): LinkHint[] {
-  if (hint.kind === 'preconnect') return [{ rel: 'preconnect', resource: -1, origin: origin ?? '', crossorigin: true, chosen: true }];
+  if (hint.kind === 'preconnect')
+    return [{ rel: 'preconnect', resource: -1, origin: origin ?? '', crossorigin: true, chosen: true }];
   return resources.map((r) => preloadOf(files, r, hint.kind));
 }

@@ -21,14 +21,27 @@ export function screenParts(snapshot: Snapshot, graph: ChunkGraph, landing: Land
     const needs = module === undefined ? [] : needsOf(graph, landing, files, module);
     if (needs === null) return;
     parts.push({
-      id, name, place, drawnBy, needs, interactive: true, after: [], fill: [], renderMs: RENDER_MS, onItsOwn: true, ...more,
+      id,
+      name,
+      place,
+      drawnBy,
+      needs,
+      interactive: true,
+      after: [],
+      fill: [],
+      renderMs: RENDER_MS,
+      onItsOwn: true,
+      ...more,
     });
   };
 
   const [shell] = route.layouts;
   if (shell) add('shell', 'shell', shell, 'first screen', {});
   const pageFill = route.content.filter((c) => c.place === 'first screen' && !c.lazy && !claimed.has(c.id));
-  const pageData = drawnBy === 'script' ? route.data.filter((d) => !claimed.has(d.id) && loads(snapshot, graph, landing, d.module)) : [];
+  const pageData =
+    drawnBy === 'script'
+      ? route.data.filter((d) => !claimed.has(d.id) && loads(snapshot, graph, landing, d.module))
+      : [];
   add('page', shortName(route.page), route.page, 'first screen', {
     after: shell ? [0] : [],
     fill: [...pageFill.map((c) => files.content(c)), ...pageData.map((d) => files.data(d))],
@@ -38,8 +51,13 @@ export function screenParts(snapshot: Snapshot, graph: ChunkGraph, landing: Land
     const place = placeOf(part);
     if (place === 'later') continue;
     const images = route.content.filter((c) => part.needs.includes(c.id) && !c.lazy).map((c) => files.content(c));
-    const calls = drawnBy === 'script' ? route.data.filter((d) => part.needs.includes(d.id)).map((d) => files.data(d)) : [];
-    add(part.id, part.name, part.module, place, { interactive: part.interactive, after: page >= 0 ? [page] : [], fill: [...images, ...calls] });
+    const calls =
+      drawnBy === 'script' ? route.data.filter((d) => part.needs.includes(d.id)).map((d) => files.data(d)) : [];
+    add(part.id, part.name, part.module, place, {
+      interactive: part.interactive,
+      after: page >= 0 ? [page] : [],
+      fill: [...images, ...calls],
+    });
   }
   return parts;
 }

@@ -44,7 +44,7 @@ export interface Resource {
   estimatedBytes: number;
   /** Static imports that the browser finds in it, for the `discovered` loader. */
   imports: number[];
-  then: Action[];
+  follow: Action[];
   /** What it is for: the start of this landing, a later moment, or content. */
   purpose: 'start' | 'later' | 'content';
   /** Index of the chunk that it is, where it is one. */
@@ -80,7 +80,7 @@ export type ScriptMode = 'blocking' | 'async' | 'defer' | 'module' | 'module-asy
 export type MarkupItem = { at: number } & (
   | ({ tag: 'link' } & LinkHint)
   | { tag: 'script'; group: number; mode: ScriptMode; fetchpriority?: FetchPriority }
-  | { tag: 'inline'; name: string; cpuMs: number; then: Action[] }
+  | { tag: 'inline'; name: string; cpuMs: number; follow: Action[] }
   | { tag: 'body' }
   | { tag: 'text'; part: number }
   | { tag: 'img'; resource: number; lazy: boolean; inView: boolean; fetchpriority?: FetchPriority }

@@ -39,9 +39,20 @@ export interface Reading {
 /** Reads the milestones and the readout off a timeline. */
 export function readTimeline(program: LoadProgram, timeline: Timeline, conditions: Conditions): Reading {
   const firstContent = timeline.moments.firstContent;
-  const complete = lastReveal(program, timeline, (s) => s === 'shown' || s === 'filled', () => true);
-  const answering = lastReveal(program, timeline, (s) => s === 'answering', (p) => program.parts[p].interactive);
-  const base: Instant = answering ?? later(atLoad(timeline), { at: firstContent, cause: timeline.moments.firstContentCause });
+  const complete = lastReveal(
+    program,
+    timeline,
+    (s) => s === 'shown' || s === 'filled',
+    () => true,
+  );
+  const answering = lastReveal(
+    program,
+    timeline,
+    (s) => s === 'answering',
+    (p) => program.parts[p].interactive,
+  );
+  const base: Instant =
+    answering ?? later(atLoad(timeline), { at: firstContent, cause: timeline.moments.firstContentCause });
   const settled = afterLongTasks(timeline, base);
   const milestones: Milestones = {
     firstContent,
@@ -140,7 +151,8 @@ function readoutOf(timeline: Timeline, { firstContent, interactive }: Milestones
     if (unneeded && r.end <= until) out.unusedAtStart += r.bytes;
     for (const piece of r.pieces) {
       const span = piece.to - piece.from;
-      if (piece.from < until) carried += piece.bytes * (piece.to <= until || span === 0 ? 1 : (until - piece.from) / span);
+      if (piece.from < until)
+        carried += piece.bytes * (piece.to <= until || span === 0 ? 1 : (until - piece.from) / span);
     }
     if (r.sent > until) continue;
     out.requests++;

@@ -26,11 +26,19 @@ function checkDecision(value: unknown, at: string): Decision {
     case 'join':
       return { kind, import: text(item.import, `${at}.import`) };
     case 'trigger':
-      return { kind, splitPoint: text(item.splitPoint, `${at}.splitPoint`), fetch: checkTrigger(item.fetch, `${at}.fetch`) };
+      return {
+        kind,
+        splitPoint: text(item.splitPoint, `${at}.splitPoint`),
+        fetch: checkTrigger(item.fetch, `${at}.fetch`),
+      };
     case 'hint':
       return { kind, hint: checkHint(item.hint, `${at}.hint`) };
     case 'script':
-      return { kind, script: text(item.script, `${at}.script`), placement: oneOf(item.placement, PLACEMENTS, `${at}.placement`) };
+      return {
+        kind,
+        script: text(item.script, `${at}.script`),
+        placement: oneOf(item.placement, PLACEMENTS, `${at}.placement`),
+      };
     case 'loader':
       return { kind, loader: oneOf(item.loader, ['listed', 'discovered'] as const, `${at}.loader`) };
   }

@@ -1,7 +1,6 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Snapshot } from '../snapshot/types.ts';
+import type { ScriptPlacement, Snapshot } from '../snapshot/types.ts';
 import type { Hint, Plan, Trigger } from './types.ts';
-import type { ScriptPlacement } from '../snapshot/types.ts';
 
 /** A plan laid over a snapshot: what is really asked for, by index, and what no longer applies. */
 export interface EffectivePlan {

@@ -28,6 +28,11 @@ export function predict(snapshot: Snapshot, plan: Plan, route: string, condition
   const program = compileLoad(snapshot, plan, graph, route);
   const timeline = simulate(program, conditions);
   const reading = readTimeline(program, timeline, conditions);
-  const chain = criticalChain(timeline, reading.causes.interactive, reading.milestones.interactive, conditions.link.rttMs);
+  const chain = criticalChain(
+    timeline,
+    reading.causes.interactive,
+    reading.milestones.interactive,
+    conditions.link.rttMs,
+  );
   return { graph, program, timeline, reading, chain, lowerBound: lowerBound(program, timeline, conditions) };
 }

@@ -204,7 +204,8 @@ export class Fetcher {
     const flight = this.flights[index];
     const { record } = flight;
     record.end = this.run.clock.now;
-    if (record.pieces.length === 0) record.queued = record.released = record.sent = record.served = record.firstByte = record.end;
+    if (record.pieces.length === 0)
+      record.queued = record.released = record.sent = record.served = record.firstByte = record.end;
     this.flying.delete(index);
     flight.arrived = byRequest(this.run, 'arrival', `${record.name} arrived`, index);
     for (const then of flight.waiting.splice(0)) then(flight.arrived);

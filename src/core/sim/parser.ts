@@ -36,10 +36,27 @@ export class Parser {
     const { run } = this;
     const { document } = run.program;
     const record: RequestRecord = {
-      resource: -1, address: document.address, name: 'document', origin: '', type: 'document', role: 'content', hop: 0,
+      resource: -1,
+      address: document.address,
+      name: 'document',
+      origin: '',
+      type: 'document',
+      role: 'content',
+      hop: 0,
       cause: { kind: 'navigation', what: 'navigation', at: 0, request: -1, task: -1 },
-      discovered: 0, queued: 0, released: 0, sent: 0, served: 0, firstByte: 0, end: 0, bytes: 0, priority: 0, connection: 0,
-      hint: false, pieces: [], evaluated: Number.NaN,
+      discovered: 0,
+      queued: 0,
+      released: 0,
+      sent: 0,
+      served: 0,
+      firstByte: 0,
+      end: 0,
+      bytes: 0,
+      priority: 0,
+      connection: 0,
+      hint: false,
+      pieces: [],
+      evaluated: Number.NaN,
     };
     this.document = run.fetcher.addDocument(record);
     const cuts = document.flush.length > 0 ? document.flush : [{ upTo: document.bytes, atMs: 0 }];
@@ -48,7 +65,12 @@ export class Parser {
     if (rest > 0) pieces.push({ bytes: rest, atMs: cuts[cuts.length - 1].atMs });
     const early = document.earlyHints.length > 0 && run.conditions.link.protocol !== 'h1';
     run.network.exchange({
-      origin: '', anonymous: false, priority: 0, incremental: true, serverMs: document.serverMs, pieces,
+      origin: '',
+      anonymous: false,
+      priority: 0,
+      incremental: true,
+      serverMs: document.serverMs,
+      pieces,
       ...(early ? { early: () => this.hints(document.earlyHints, 'early hint') } : {}),
       sent: (connection) => {
         record.sent = run.clock.now;
@@ -83,7 +105,8 @@ export class Parser {
     }
     const { linkHeader } = run.program.document;
     run.clock.at(run.clock.now + browserMs(run, BROWSER.discover), () => {
-      for (const hint of linkHeader) run.triggers.link(hint, { ...cause, kind: 'header', what: 'Link header' }, 'markup');
+      for (const hint of linkHeader)
+        run.triggers.link(hint, { ...cause, kind: 'header', what: 'Link header' }, 'markup');
       this.scan(cause);
       run.thread.add('parse', 'document', browserMs(run, BROWSER.body - BROWSER.discover), cause, this.document, () => {
         this.parsing = 'ready';
@@ -109,12 +132,14 @@ export class Parser {
         if (item.rel === 'stylesheet') this.styleFound(item.resource);
         return;
       case 'script': {
-        const late = this.images > 0 || run.program.document.markup.slice(0, this.scanned - 1).some((m) => m.tag === 'text');
+        const late =
+          this.images > 0 || run.program.document.markup.slice(0, this.scanned - 1).some((m) => m.tag === 'text');
         const normal: Priority = item.mode === 'module' ? 1 : item.mode === 'blocking' ? (late ? 2 : 1) : 3;
         const anonymous = item.mode === 'module' || item.mode === 'module-async';
         run.scripts.request(item.group, ask(withAttribute(normal, item.fetchpriority), { anonymous }));
         this.holdLoad(run.program.groups[item.group].resources);
-        if (item.mode === 'async' || item.mode === 'module-async') run.scripts.evaluateWhenReady(item.group, START.async);
+        if (item.mode === 'async' || item.mode === 'module-async')
+          run.scripts.evaluateWhenReady(item.group, START.async);
         return;
       }
       case 'img': {
@@ -181,7 +206,7 @@ export class Parser {
           const ms = item.cpuMs * run.conditions.device.cpuFactor;
           const task = run.thread.add('evaluate', item.name, ms, cause, this.document, () => {
             const by = byTask(run, 'evaluation', item.name, task);
-            for (const action of item.then) run.triggers.start(action, by, item.name);
+            for (const action of item.follow) run.triggers.start(action, by, item.name);
             this.resume(by);
           });
         });

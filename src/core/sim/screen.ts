@@ -51,7 +51,8 @@ export class Screen {
           });
         });
       });
-      if (!ready && part.after.length > 0) this.whenPainted((cause) => !this.drawn[at] && this.reveal(at, 'stand-in', cause));
+      if (!ready && part.after.length > 0)
+        this.whenPainted((cause) => !this.drawn[at] && this.reveal(at, 'stand-in', cause));
     });
   }
 
@@ -82,7 +83,8 @@ export class Screen {
         shown();
         if (part.place === 'first screen') run.triggers.seen(at);
         const waits = part.fill.map((r) => (next: Then) => this.whenNeed({ resource: r, state: 'arrived' }, next));
-        if (waits.length > 0) run.scripts.afterAll(waits, (last) => this.reveal(at, 'filled', last.at > by.at ? last : by));
+        if (waits.length > 0)
+          run.scripts.afterAll(waits, (last) => this.reveal(at, 'filled', last.at > by.at ? last : by));
       };
       if (late) run.clock.at(run.clock.now + BROWSER.frameWait, () => show(cause));
       else show(paint);
@@ -95,12 +97,15 @@ export class Screen {
     const { run } = this;
     const part = run.program.parts[at];
     if (!part.interactive) return;
-    run.scripts.afterAll(part.needs.map((need) => (next: Then) => this.whenNeed(need, next)), (cause) => {
-      const ms = part.renderMs * run.conditions.device.cpuFactor;
-      const task = run.thread.add('render', part.name, ms, cause, -1, () => {
-        this.reveal(at, 'answering', byTask(run, 'task', `${part.name} answers`, task));
-      });
-    });
+    run.scripts.afterAll(
+      part.needs.map((need) => (next: Then) => this.whenNeed(need, next)),
+      (cause) => {
+        const ms = part.renderMs * run.conditions.device.cpuFactor;
+        const task = run.thread.add('render', part.name, ms, cause, -1, () => {
+          this.reveal(at, 'answering', byTask(run, 'task', `${part.name} answers`, task));
+        });
+      },
+    );
   }
 
   private reveal(part: number, state: RevealState, cause: Cause): void {
@@ -118,7 +123,10 @@ export class Screen {
     const { run } = this;
     if (this.painting || !this.hasContent || !run.parser.bodyInserted || run.parser.renderBlocked) return;
     this.painting = true;
-    const cause = run.parser.lastBlocker && run.parser.lastBlocker.at >= this.hasContent.at ? run.parser.lastBlocker : this.hasContent;
+    const cause =
+      run.parser.lastBlocker && run.parser.lastBlocker.at >= this.hasContent.at
+        ? run.parser.lastBlocker
+        : this.hasContent;
     run.clock.at(run.clock.now + BROWSER.frameWait, () => {
       if (run.parser.renderBlocked) {
         this.painting = false;

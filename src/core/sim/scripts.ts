@@ -61,7 +61,11 @@ export class Scripts {
   whenEvaluated(group: number, then: Then): void {
     const { resources, after, name } = this.run.program.groups[group];
     const scripts = resources.filter((r) => this.run.program.resources[r].type === 'script');
-    if (scripts.length > 0) this.afterAll(scripts.map((r) => (next: Then) => this.onEvaluated(r, next)), then);
+    if (scripts.length > 0)
+      this.afterAll(
+        scripts.map((r) => (next: Then) => this.onEvaluated(r, next)),
+        then,
+      );
     else if (after.length + resources.length > 0) this.whenReady(group, then);
     else if (this.requested.has(group)) then(byTask(this.run, 'trigger', name, -1));
     else this.requestWaiters.set(group, [...(this.requestWaiters.get(group) ?? []), then]);
@@ -100,7 +104,7 @@ export class Scripts {
       const by = byTask(run, 'evaluation', `${item.name} ran`, task);
       this.evaluatedBy[resource] = by;
       if (request >= 0) run.fetcher.requests[request].evaluated = run.clock.now;
-      for (const action of item.then) run.triggers.start(action, by, item.name);
+      for (const action of item.follow) run.triggers.start(action, by, item.name);
       for (const then of this.waiting[resource].splice(0)) then(by);
     });
   }

@@ -101,8 +101,8 @@ export class Triggers {
       case 'fetch':
         run.fetcher.ask(deed.resource, { ...script, priority: 1, incremental: true, anonymous: true });
         run.fetcher.onArrival(deed.resource, (by) => {
-          const { then, name } = run.program.resources[deed.resource];
-          for (const action of then) this.start(action, by, name);
+          const { follow, name } = run.program.resources[deed.resource];
+          for (const action of follow) this.start(action, by, name);
         });
         return;
       case 'img':

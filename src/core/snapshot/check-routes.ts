@@ -11,7 +11,11 @@ export function checkRoutes(value: unknown, at: string): Route[] {
   routes.forEach((r, i) => {
     const key = `${r.realm} ${r.pattern}`;
     if (seen.has(key)) {
-      throw new InputError('Two routes with one pattern', `${r.pattern} is there more than once; keep one.`, `${at}[${i}].pattern`);
+      throw new InputError(
+        'Two routes with one pattern',
+        `${r.pattern} is there more than once; keep one.`,
+        `${at}[${i}].pattern`,
+      );
     }
     seen.add(key);
   });
@@ -58,7 +62,8 @@ export function checkPart(value: unknown, at: string): Part {
 function checkCondition(value: unknown, at: string): PartCondition {
   const item = object(value, at);
   const kind = oneOf(item.kind, ['media', 'answer', 'segment', 'one of'] as const, `${at}.kind`);
-  const width = (name: string): Fields => (item[name] === undefined ? {} : { [name]: amount(item[name], `${at}.${name}`, 100_000) });
+  const width = (name: string): Fields =>
+    item[name] === undefined ? {} : { [name]: amount(item[name], `${at}.${name}`, 100_000) };
   switch (kind) {
     case 'media':
       return { kind, ...width('minWidth'), ...width('maxWidth') };
@@ -79,7 +84,10 @@ export function checkContent(value: unknown, at: string): ContentItem {
     address: text(item.address, `${at}.address`),
     bytes: amount(item.bytes, `${at}.bytes`),
     serverMs: item.serverMs === undefined ? DEFAULT_SERVER_MS : amount(item.serverMs, `${at}.serverMs`),
-    foundIn: item.foundIn === 'document' ? 'document' : { module: text(object(item.foundIn, `${at}.foundIn`).module, `${at}.foundIn.module`) },
+    foundIn:
+      item.foundIn === 'document'
+        ? 'document'
+        : { module: text(object(item.foundIn, `${at}.foundIn`).module, `${at}.foundIn.module`) },
     place: oneOf(item.place ?? 'first screen', ['first screen', 'below'] as const, `${at}.place`),
     lazy: item.lazy === undefined ? false : flag(item.lazy, `${at}.lazy`),
   };

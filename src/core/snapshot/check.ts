@@ -9,10 +9,13 @@ export function checkSnapshot(value: unknown, at: string): Snapshot {
   const modules = list(item.modules, `${at}.modules`).map((m, i) => checkModule(m, `${at}.modules[${i}]`));
   const seen = new Set<string>();
   modules.forEach((m, i) => {
-    if (seen.has(m.path)) throw new InputError('Module twice', `${m.path} is listed more than once.`, `${at}.modules[${i}].path`);
+    if (seen.has(m.path))
+      throw new InputError('Module twice', `${m.path} is listed more than once.`, `${at}.modules[${i}].path`);
     seen.add(m.path);
   });
-  const imports = list(item.imports, `${at}.imports`).map((x, i) => checkImport(x, modules.length, `${at}.imports[${i}]`));
+  const imports = list(item.imports, `${at}.imports`).map((x, i) =>
+    checkImport(x, modules.length, `${at}.imports[${i}]`),
+  );
   return {
     name: text(item.name, `${at}.name`),
     origin: oneOf(item.origin, ['source', 'output'] as const, `${at}.origin`),
@@ -53,7 +56,11 @@ function checkImport(value: unknown, modules: number, at: string): Import {
   const module = (name: 'from' | 'to') => {
     const m = amount(item[name], `${at}.${name}`);
     if (!Number.isInteger(m) || m >= modules) {
-      throw new InputError('Import of nothing', `${at}.${name} is ${m}, but there are ${modules} modules (numbered from 0).`, `${at}.${name}`);
+      throw new InputError(
+        'Import of nothing',
+        `${at}.${name} is ${m}, but there are ${modules} modules (numbered from 0).`,
+        `${at}.${name}`,
+      );
     }
     return m;
   };
@@ -88,7 +95,8 @@ function checkEntry(value: unknown, paths: Set<string>, at: string): Entry {
   const item = object(value, at);
   const modules = list(item.modules, `${at}.modules`).map((m, i) => {
     const path = text(m, `${at}.modules[${i}]`);
-    if (!paths.has(path)) throw new InputError('Entry without a module', `There is no module ${path}.`, `${at}.modules[${i}]`);
+    if (!paths.has(path))
+      throw new InputError('Entry without a module', `There is no module ${path}.`, `${at}.modules[${i}]`);
     return path;
   });
   return {

@@ -51,7 +51,9 @@ function build(snapshot: Snapshot): GraphIndex {
   order.sort((a, b) => {
     const x = imports[a];
     const y = imports[b];
-    return rank[x.from] - rank[y.from] || x.start - y.start || compare(x.specifier, y.specifier) || x.ordinal - y.ordinal;
+    return (
+      rank[x.from] - rank[y.from] || x.start - y.start || compare(x.specifier, y.specifier) || x.ordinal - y.ordinal
+    );
   });
   const outStart = new Uint32Array(modules.length + 1);
   const inStart = new Uint32Array(modules.length + 1);

@@ -1,0 +1,9 @@
+import type { NextConfig } from 'next';
+
+const config: NextConfig = {
+  serverExternalPackages: ['better-sqlite3', 'pino'],
+  poweredByHeader: false,
+  devIndicators: false,
+};
+
+export default config;

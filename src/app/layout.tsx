@@ -1,0 +1,29 @@
+import '@fontsource/ibm-plex-sans/latin-400.css';
+import '@fontsource/ibm-plex-sans/latin-500.css';
+import '@fontsource/ibm-plex-sans/latin-600.css';
+import '@fontsource/ibm-plex-mono/latin-400.css';
+import './globals.css';
+import type { Metadata } from 'next';
+import type { ReactNode } from 'react';
+import { Toaster } from 'sonner';
+import { THEME_SCRIPT } from '../ui/frame/theme.ts';
+
+export const metadata: Metadata = {
+  title: 'Yokeline',
+  description: 'Plan split points, predict the startup waterfall, choose hints.',
+};
+
+export default function RootLayout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en" suppressHydrationWarning>
+      <head>
+        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: sets the theme before the first paint; a constant of ours */}
+        <script dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
+      </head>
+      <body>
+        {children}
+        <Toaster position="top-center" toastOptions={{ style: { fontFamily: 'inherit', borderRadius: 4 } }} />
+      </body>
+    </html>
+  );
+}

@@ -1,0 +1,25 @@
+'use client';
+
+import { useWorkbench } from '../state/workbench.ts';
+
+/** Told when the plan was changed elsewhere: nothing is overwritten, both ways out are offered. */
+export function ConflictBar() {
+  const conflict = useWorkbench((s) => s.conflict);
+  const takeTheirs = useWorkbench((s) => s.takeTheirs);
+  const keepMine = useWorkbench((s) => s.keepMine);
+  if (!conflict) return <div />;
+  return (
+    <div role="alert" className="flex items-center gap-4 border-b border-line bg-mark px-4 py-2">
+      <span>
+        <strong className="font-semibold">“{conflict.name}” was changed in another tab.</strong> Your last change isn’t
+        saved yet. Nothing was overwritten.
+      </span>
+      <button type="button" onClick={takeTheirs} className="rounded bg-ink px-3 py-1 font-medium text-on-ink">
+        Reload theirs
+      </button>
+      <button type="button" onClick={() => void keepMine()} className="rounded border border-ink px-3 py-1">
+        Keep mine as a copy
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,150 @@
+'use client';
+
+import { type ReactNode, useRef } from 'react';
+import type { LandingView } from '../../worker/analyst.ts';
+import { Change } from '../parts/change.tsx';
+import { count, size, time } from '../parts/format.ts';
+import { ROLES } from '../parts/roles.tsx';
+import { useWidth } from '../parts/use-width.ts';
+import { useLanding } from '../state/landing.ts';
+import { storedPlan, useWorkbench } from '../state/workbench.ts';
+import { stripRows } from './strip-rows.ts';
+
+/** The startup of the present choice with the baseline as a ghost, and the readout with its changes. */
+export function LiveStrip() {
+  const now = useLanding((s) => s.now);
+  const baseline = useLanding((s) => s.baseline);
+  const error = useLanding((s) => s.error);
+  const plan = useWorkbench((s) => storedPlan(s));
+  return (
+    <section aria-label="Live strip" className="flex min-w-0 border-t border-line bg-sheet">
+      <div className="w-[148px] shrink-0 border-r border-line px-4 pt-3">
+        <h2 className="font-semibold">Live strip</h2>
+        <p className="text-soft">{plan ? 'plan over baseline ghost' : 'baseline, as built'}</p>
+      </div>
+      {error ? <p className="p-4 text-worse">{error}</p> : null}
+      {now && baseline && !error ? (
+        <>
+          <Figures now={now} baseline={baseline} />
+          <Strip now={now} baseline={baseline} />
+        </>
+      ) : null}
+    </section>
+  );
+}
+
+function Figures({ now, baseline }: { now: LandingView; baseline: LandingView }) {
+  const was = baseline.milestones;
+  const old = baseline.readout;
+  return (
+    <dl className="flex shrink-0 py-6 pl-1" aria-live="polite">
+      <Figure name="first content" value={time(now.milestones.firstContent)}>
+        <Change value={now.milestones.firstContent - was.firstContent} format={time} />
+      </Figure>
+      <Figure name="interactive" value={time(now.milestones.interactive)}>
+        <Change value={now.milestones.interactive - was.interactive} format={time} />
+      </Figure>
+      <Figure name="start" value={size(now.readout.startBytes)}>
+        <Change value={now.readout.startBytes - old.startBytes} format={size} />
+      </Figure>
+      <Figure name="requests" value={count(now.readout.requests)}>
+        <Change value={now.readout.requests - old.requests} format={count} />
+      </Figure>
+      <Figure name="hops" value={count(now.readout.hops)}>
+        <Change value={now.readout.hops - old.hops} format={count} />
+      </Figure>
+      <Figure name="waste" value={size(now.readout.wasted)}>
+        <Change value={now.readout.wasted - old.wasted} format={size} />
+      </Figure>
+    </dl>
+  );
+}
+
+function Figure({ name, value, children }: { name: string; value: string; children: ReactNode }) {
+  return (
+    <div data-figure={name} className="min-w-[82px] border-r border-line px-3 last:border-r-0">
+      <dt className="text-[11px] leading-tight text-soft">{name}</dt>
+      <dd className="text-[17px] leading-6 font-medium whitespace-nowrap">{value}</dd>
+      <dd className="text-xs whitespace-nowrap">{children}</dd>
+    </div>
+  );
+}
+
+const TOP = 18;
+const HEIGHT = 116;
+
+function Strip({ now, baseline }: { now: LandingView; baseline: LandingView }) {
+  const box = useRef<HTMLDivElement>(null);
+  const width = useWidth(box, 420);
+  const rows = stripRows(now.timeline.requests, baseline.timeline.requests);
+  const last = Math.max(
+    baseline.milestones.interactive || 0,
+    now.milestones.interactive || 0,
+    ...rows.flatMap((r) => [r.now?.end ?? 0, r.ghost?.end ?? 0]),
+  );
+  const x = (ms: number) => 10 + (Math.max(0, ms) / (last || 1)) * (width - 90);
+  const pitch = Math.min(13, (HEIGHT - TOP - 10) / Math.max(1, rows.length));
+  const bar = Math.max(2, pitch * 0.45);
+  const here = x(now.milestones.interactive);
+  const there = x(baseline.milestones.interactive);
+  return (
+    <div ref={box} className="min-w-0 flex-1 overflow-hidden">
+      <svg
+        width={width}
+        height={HEIGHT}
+        role="img"
+        aria-label={`Interactive after ${time(now.milestones.interactive)}, baseline ${time(baseline.milestones.interactive)}`}
+      >
+        {rows.map((row, i) => {
+          const y = TOP + i * pitch;
+          return (
+            <g key={row.address}>
+              {row.ghost ? (
+                <rect
+                  x={x(row.ghost.sent)}
+                  y={y - 1}
+                  width={Math.max(1.5, x(row.ghost.end) - x(row.ghost.sent))}
+                  height={bar + 2}
+                  fill="var(--ghost)"
+                />
+              ) : null}
+              {row.now ? (
+                <rect
+                  x={x(row.now.sent)}
+                  y={y}
+                  width={Math.max(1.5, x(row.now.end) - x(row.now.sent))}
+                  height={bar}
+                  fill={ROLES[row.now.role].fill}
+                  stroke={row.now.role === 'content' ? ROLES.content.stroke : 'none'}
+                  strokeWidth={0.5}
+                />
+              ) : null}
+            </g>
+          );
+        })}
+        {Number.isFinite(there) && Math.abs(there - here) > 2 ? (
+          <>
+            <line x1={there} x2={there} y1={10} y2={HEIGHT - 14} stroke="var(--faint)" strokeDasharray="2 3" />
+            <text
+              x={there + 4}
+              y={HEIGHT - 4}
+              textAnchor={there > width - 150 ? 'end' : 'start'}
+              fontSize="11"
+              fill="var(--soft)"
+            >
+              baseline {time(baseline.milestones.interactive)}
+            </text>
+          </>
+        ) : null}
+        {Number.isFinite(here) ? (
+          <>
+            <line x1={here} x2={here} y1={8} y2={HEIGHT - 14} stroke="var(--ink)" strokeWidth="1.500" />
+            <text x={here + 4} y={12} fontSize="11" fill="var(--ink)">
+              interactive
+            </text>
+          </>
+        ) : null}
+      </svg>
+    </div>
+  );
+}

@@ -1,0 +1,58 @@
+'use client';
+
+import { useEffect } from 'react';
+import { create } from 'zustand';
+import { useWorkbench } from '../state/workbench.ts';
+import { STATIONS, type StationId } from './station-list.ts';
+import { toggleTheme } from './theme.ts';
+
+export const useShortcutSheet = create<{ open: boolean }>()(() => ({ open: false }));
+
+/** Keys that work everywhere, with what they do. */
+export const SHORTCUTS: { keys: string; does: string }[] = [
+  ...STATIONS.map((s) => ({ keys: s.key, does: `go to ${s.name}` })),
+  { keys: '[  ]', does: 'route before, next route' },
+  { keys: '↑  ↓', does: 'move through the rows' },
+  { keys: '←', does: 'Startup: go to what caused the request' },
+  { keys: 'd', does: 'Split: detach or join the chosen import' },
+  { keys: 'p', does: 'Split: preload the chosen split point, or take it back' },
+  { keys: '/', does: 'Split: find an import' },
+  { keys: 'Ctrl Z', does: 'undo' },
+  { keys: 'Ctrl Shift Z', does: 'redo' },
+  { keys: 't', does: 'light or dark' },
+  { keys: '?', does: 'this list' },
+];
+
+/** Installs the keys that work everywhere. */
+export function useShortcuts(go: (station: StationId) => void): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (target.matches('input, textarea, select, [role=listbox] [role=option]') && !event.ctrlKey) return;
+      const { undo, redo } = useWorkbench.getState();
+      if (event.ctrlKey || event.metaKey) {
+        if (event.key.toLowerCase() !== 'z' || target.matches('input, textarea')) return;
+        event.preventDefault();
+        if (event.shiftKey) redo();
+        else undo();
+        return;
+      }
+      if (event.altKey) return;
+      const station = STATIONS.find((s) => s.key === event.key);
+      if (station) go(station.id);
+      else if (event.key === '?') useShortcutSheet.setState((s) => ({ open: !s.open }));
+      else if (event.key === 't') toggleTheme();
+      else if (event.key === '[' || event.key === ']') stepRoute(event.key === ']' ? 1 : -1);
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, [go]);
+}
+
+function stepRoute(by: number): void {
+  const { app, route, choose } = useWorkbench.getState();
+  if (!app || app.routes.length === 0) return;
+  const at = app.routes.findIndex((r) => r.pattern === route);
+  const to = app.routes[(at + by + app.routes.length) % app.routes.length];
+  choose({ route: to.pattern, selection: null });
+}

@@ -1,0 +1,11 @@
+/** Stations in working order, as far as they are built. */
+export const STATIONS = [
+  { id: 'split', name: 'Split', key: '2' },
+  { id: 'startup', name: 'Startup', key: '4' },
+] as const;
+
+export type StationId = (typeof STATIONS)[number]['id'];
+
+export function isStation(id: string): id is StationId {
+  return STATIONS.some((s) => s.id === id);
+}

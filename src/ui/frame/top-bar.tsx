@@ -1,0 +1,153 @@
+'use client';
+
+import { MoonStar, Redo2, Undo2 } from 'lucide-react';
+import { DEVICES, LINKS } from '../../core/sim/conditions.ts';
+import { Choice } from '../parts/choice.tsx';
+import { count, screenSize } from '../parts/format.ts';
+import { useWorkbench } from '../state/workbench.ts';
+import { PlanChoice } from './plan-choice.tsx';
+import { ProjectChoice } from './project-choice.tsx';
+import { useShortcutSheet } from './shortcuts.ts';
+import { toggleTheme } from './theme.ts';
+
+/** Project, plan, moment and conditions: always there. */
+export function TopBar({ loaded }: { loaded: boolean }) {
+  return (
+    <header className="flex min-w-0 items-stretch border-b border-line bg-sheet">
+      <a
+        href="/"
+        className="flex w-[148px] shrink-0 items-center gap-2 border-r border-line pl-4 text-[15px] font-semibold"
+      >
+        <Logo /> Yokeline
+      </a>
+      {loaded ? <Choices /> : <div className="flex-1" />}
+      {loaded ? <History /> : null}
+      <button
+        type="button"
+        aria-label="Light or dark"
+        title="Light or dark (t)"
+        onClick={toggleTheme}
+        className="px-2.5 text-soft hover:text-ink"
+      >
+        <MoonStar size={15} />
+      </button>
+      <button
+        type="button"
+        aria-label="Keys"
+        title="Keys (?)"
+        onClick={() => useShortcutSheet.setState({ open: true })}
+        className="mr-3 px-1.5 font-mono text-soft hover:text-ink"
+      >
+        ?
+      </button>
+    </header>
+  );
+}
+
+function Choices() {
+  const app = useWorkbench((s) => s.app);
+  const route = useWorkbench((s) => s.route);
+  const linkId = useWorkbench((s) => s.linkId);
+  const deviceId = useWorkbench((s) => s.deviceId);
+  const cache = useWorkbench((s) => s.cache);
+  const choose = useWorkbench((s) => s.choose);
+  return (
+    <div className="flex min-w-0 flex-1 items-stretch">
+      <ProjectChoice />
+      <PlanChoice />
+      <Choice
+        caption="moment: landing on"
+        value={route}
+        options={(app?.routes ?? []).map((r) => ({ value: r.pattern, label: r.pattern }))}
+        onChange={(next) => choose({ route: next, selection: null })}
+      />
+      <Choice
+        caption="link"
+        value={linkId}
+        options={LINKS.map((l) => ({
+          value: l.id,
+          label: l.name,
+          note: `${l.rttMs} ms, ${(l.downKbps / 1000).toFixed(1)} Mbit/s`,
+        }))}
+        onChange={(next) => choose({ linkId: next })}
+      />
+      <Choice
+        caption="device"
+        value={deviceId}
+        options={DEVICES.map((d) => ({
+          value: d.id,
+          label: d.name,
+          note: `${d.cpuFactor}× slower, ${screenSize(d.viewport)}`,
+        }))}
+        onChange={(next) => choose({ deviceId: next })}
+      />
+      <Choice
+        caption="cache"
+        value={cache}
+        options={[
+          { value: 'empty', label: 'Empty', note: 'first visit' },
+          { value: 'returning', label: 'Returning', note: 'nothing changed since' },
+        ]}
+        onChange={(next) => choose({ cache: next as 'empty' | 'returning' })}
+      />
+    </div>
+  );
+}
+
+function History() {
+  const done = useWorkbench((s) => s.done);
+  const undone = useWorkbench((s) => s.undone);
+  const saving = useWorkbench((s) => s.saving);
+  const undo = useWorkbench((s) => s.undo);
+  const redo = useWorkbench((s) => s.redo);
+  const saveNow = useWorkbench((s) => s.saveNow);
+  const last = done.at(-1);
+  const next = undone.at(-1);
+  return (
+    <div className="flex shrink-0 items-center gap-1 pl-3 text-soft">
+      {saving === 'failed' ? (
+        <button type="button" className="mr-1 text-worse underline" onClick={() => void saveNow()}>
+          not saved, try again
+        </button>
+      ) : null}
+      <button
+        type="button"
+        disabled={!last}
+        onClick={undo}
+        aria-label={last ? `Undo “${last.words}” (${count(done.length)} steps)` : 'Nothing to undo'}
+        title={last ? `Undo “${last.words}” (Ctrl Z)` : 'Nothing to undo'}
+        className="flex h-7 items-center gap-1.5 rounded px-1.5 enabled:hover:bg-band disabled:opacity-40"
+      >
+        <Undo2 size={15} />
+        {last ? <span className="hidden max-w-40 truncate xl:inline">{last.words}</span> : null}
+      </button>
+      <button
+        type="button"
+        disabled={!next}
+        onClick={redo}
+        aria-label={next ? `Redo “${next.words}”` : 'Nothing to redo'}
+        title={next ? `Redo “${next.words}” (Ctrl Shift Z)` : 'Nothing to redo'}
+        className="flex h-7 items-center rounded px-1.5 enabled:hover:bg-band disabled:opacity-40"
+      >
+        <Redo2 size={15} />
+      </button>
+    </div>
+  );
+}
+
+function Logo() {
+  return (
+    <svg width="22" height="22" viewBox="0 0 24 24" aria-hidden="true">
+      <title>Yokeline</title>
+      <path
+        d="M4 16.5C4 9 10 9 12 12s8 3 8-4.500"
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth="2.400"
+        strokeLinecap="round"
+      />
+      <circle cx="4" cy="17" r="2.600" fill="var(--ink)" />
+      <circle cx="20" cy="7" r="2.600" fill="var(--hinted)" />
+    </svg>
+  );
+}

@@ -1,0 +1,61 @@
+'use client';
+
+import { useEffect } from 'react';
+import { create } from 'zustand';
+import type { Plan } from '../../core/plan/types.ts';
+import type { Conditions } from '../../core/sim/conditions.ts';
+import type { LandingView } from '../../worker/analyst.ts';
+import { analyst } from '../../worker/client.ts';
+import { conditionsOf, usePlan, useWorkbench } from './workbench.ts';
+
+interface Landing {
+  now: LandingView | null;
+  baseline: LandingView | null;
+  stale: { decision: number; reason: string }[];
+  error: string | null;
+  /** From the choice to the answer of the worker, in ms. */
+  tookMs: number;
+}
+
+export const useLanding = create<Landing>()(() => ({ now: null, baseline: null, stale: [], error: null, tookMs: 0 }));
+
+interface Wish {
+  plan: Plan;
+  route: string;
+  conditions: Conditions;
+  at: number;
+}
+
+let running = false;
+let next: Wish | null = null;
+
+/** Keeps the landing up to date; while one is computed only the newest wish waits. */
+export function useLandingUpdates(): void {
+  const plan = usePlan();
+  const ready = useWorkbench((s) => s.app !== null);
+  const route = useWorkbench((s) => s.route);
+  const linkId = useWorkbench((s) => s.linkId);
+  const deviceId = useWorkbench((s) => s.deviceId);
+  const cache = useWorkbench((s) => s.cache);
+  useEffect(() => {
+    if (!ready || route === '') return;
+    next = { plan, route, conditions: conditionsOf({ linkId, deviceId, cache }), at: performance.now() };
+    void work();
+  }, [ready, plan, route, linkId, deviceId, cache]);
+}
+
+async function work(): Promise<void> {
+  if (running) return;
+  running = true;
+  while (next) {
+    const { plan, route, conditions, at }: Wish = next;
+    next = null;
+    try {
+      const found = await analyst().landing(plan, route, conditions);
+      useLanding.setState({ ...found, error: null, tookMs: performance.now() - at });
+    } catch (error) {
+      useLanding.setState({ error: error instanceof Error ? error.message : String(error) });
+    }
+  }
+  running = false;
+}

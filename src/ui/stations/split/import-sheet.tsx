@@ -1,0 +1,67 @@
+'use client';
+
+import type { ImportRow } from '../../../core/outline/outline.ts';
+import type { Decision } from '../../../core/plan/types.ts';
+import { size } from '../../parts/format.ts';
+import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+import { BeforeAfter } from './before-after.tsx';
+import { toggleImport } from './toggles.ts';
+import { usePreview } from './use-outline.ts';
+
+/** A joined import: what would leave the start if it were detached, what stays, and what that does to the start. */
+export function ImportSheet({ row }: { row: ImportRow }) {
+  const plan = useWorkbench((s) => storedPlan(s));
+  const decision: Decision = { kind: 'detach', import: row.key };
+  const preview = usePreview([decision]);
+  const first = row.part?.place === 'first screen';
+  return (
+    <>
+      <p className="text-[11px] break-all text-soft">
+        import in {row.from}, line {row.line}
+      </p>
+      <h2 className="text-[15px] font-semibold break-words">{row.name}</h2>
+      <p className="mb-3 font-mono text-[11px] break-all text-soft">{row.to}</p>
+      <button
+        type="button"
+        disabled={!plan}
+        onClick={() => toggleImport({ kind: 'import', id: row.key, row })}
+        className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink disabled:opacity-40"
+      >
+        Detach it <kbd className="ml-1 font-mono text-xs opacity-70">d</kbd>
+      </button>
+      {plan ? null : <p className="mt-2 text-soft">The baseline stays as built. Choose a plan at the top to decide.</p>}
+      <h3 className="mt-5 mb-1 font-semibold">If you detach it</h3>
+      <dl className="grid grid-cols-[1fr_auto] gap-y-1">
+        <dt>leaves the start</dt>
+        <dd className={`font-semibold ${row.carried.compressed > 0 ? 'text-better' : ''}`}>
+          {size(row.carried.compressed)}
+        </dd>
+        <dt className="text-soft">of it {row.name} itself</dt>
+        <dd className="text-soft">{size(Math.min(row.own.compressed, row.carried.compressed))}</dd>
+        <dt className="text-soft">minified</dt>
+        <dd className="text-soft">{size(row.carried.minified)}</dd>
+      </dl>
+      {row.heldBy.length > 0 ? (
+        <>
+          <p className="mt-3">
+            {row.carried.minified === 0 ? 'Nothing leaves, because others import it too:' : 'Also imported by'}
+          </p>
+          <ul className="text-soft">
+            {row.heldBy.slice(0, 6).map((path) => (
+              <li key={path} className="break-all">
+                {path}
+              </li>
+            ))}
+            {row.heldBy.length > 6 ? <li>and {row.heldBy.length - 6} more</li> : null}
+          </ul>
+        </>
+      ) : null}
+      {first ? (
+        <p className="mt-3 text-worse">
+          It belongs to the first screen: deferring it adds a hop before that is complete.
+        </p>
+      ) : null}
+      <BeforeAfter preview={preview} />
+    </>
+  );
+}

@@ -1,0 +1,117 @@
+'use client';
+
+import type { SplitRow } from '../../../core/outline/outline.ts';
+import { triggerWords } from '../../../core/plan/decisions.ts';
+import type { Decision, Hint, Trigger } from '../../../core/plan/types.ts';
+import { size } from '../../parts/format.ts';
+import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+import { BeforeAfter } from './before-after.tsx';
+import { hintFor, joinSplit, toggleHint } from './toggles.ts';
+import { usePreview } from './use-outline.ts';
+
+const TRIGGERS: Trigger[] = [
+  { on: 'at once' },
+  { on: 'after first paint' },
+  { on: 'idle' },
+  { on: 'visible' },
+  { on: 'approach' },
+  { on: 'action' },
+];
+
+const HINTS: { kind: Hint['kind']; place: Hint['place']; words: string }[] = [
+  { kind: 'modulepreload', place: 'markup', words: 'preload in the markup' },
+  { kind: 'modulepreload', place: 'header', words: 'preload in a header' },
+  { kind: 'modulepreload', place: 'early', words: 'preload as early hint' },
+  { kind: 'prefetch', place: 'markup', words: 'prefetch' },
+];
+
+/** A split point: when it is fetched, hints for it, and what joining it back would do. */
+export function SplitPointSheet({ row }: { row: SplitRow }) {
+  const plan = useWorkbench((s) => storedPlan(s));
+  const route = useWorkbench((s) => s.route);
+  const decide = useWorkbench((s) => s.decide);
+  const joins: Decision[] = row.imports.map((i) => ({ kind: 'join', import: i.key }));
+  const preview = usePreview(joins.length > 0 ? joins : null);
+  const current = triggerWords(row.trigger);
+  const shown = TRIGGERS.some((t) => triggerWords(t) === current) ? TRIGGERS : [row.trigger, ...TRIGGERS];
+  return (
+    <>
+      <p className="text-[11px] text-soft">split point{row.inChain ? ', part of the route' : ''}</p>
+      <h2 className="text-[15px] font-semibold break-words">{row.name}</h2>
+      <p className="mb-3 font-mono text-[11px] break-all text-soft">{row.target}</p>
+      {joins.length > 0 ? (
+        <button
+          type="button"
+          disabled={!plan}
+          onClick={() => joinSplit(row)}
+          className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink disabled:opacity-40"
+        >
+          Join it <kbd className="ml-1 font-mono text-xs opacity-70">d</kbd>
+        </button>
+      ) : null}
+      {plan ? null : <p className="mt-2 text-soft">The baseline stays as built. Choose a plan at the top to decide.</p>}
+      <p className="mt-3">
+        Its load group brings <strong className="font-semibold">{size(row.group.compressed)}</strong>{' '}
+        <span className="text-soft">({size(row.group.minified)} minified)</span>
+      </p>
+      <ul className="text-soft">
+        {row.imports.map((i) => (
+          <li key={i.key} className="break-all">
+            asked for in {i.from}, line {i.line}
+          </li>
+        ))}
+      </ul>
+      {row.inChain ? (
+        <p className="mt-4 text-soft">The route can’t be shown without it, so it is fetched as soon as it is found.</p>
+      ) : (
+        <fieldset className="mt-4" disabled={!plan}>
+          <legend className="mb-1.5 font-semibold">Fetch when</legend>
+          <div className="flex flex-wrap gap-1.5">
+            {shown.map((t) => (
+              <Pill
+                key={triggerWords(t)}
+                on={triggerWords(t) === current}
+                onClick={() => decide([{ kind: 'trigger', splitPoint: row.target, fetch: t }])}
+              >
+                {triggerWords(t)}
+              </Pill>
+            ))}
+          </div>
+        </fieldset>
+      )}
+      <fieldset className="mt-4" disabled={!plan}>
+        <legend className="mb-1.5 font-semibold">Hints on {route}</legend>
+        <div className="flex flex-wrap gap-1.5">
+          {HINTS.map((h) => (
+            <Pill
+              key={h.words}
+              on={row.hints.some((r) => r.kind === h.kind && r.place === h.place)}
+              onClick={() => toggleHint(row, hintFor(row, route, h.kind, h.place))}
+            >
+              {h.words}
+            </Pill>
+          ))}
+        </div>
+      </fieldset>
+      {joins.length > 0 ? (
+        <>
+          <h3 className="mt-5 -mb-4 text-soft">If you join it</h3>
+          <BeforeAfter preview={preview} />
+        </>
+      ) : null}
+    </>
+  );
+}
+
+function Pill({ on, onClick, children }: { on: boolean; onClick: () => void; children: string }) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      onClick={onClick}
+      className={`rounded-full border px-2.5 py-0.5 disabled:opacity-50 ${on ? 'border-ink bg-ink text-on-ink' : 'border-line enabled:hover:border-ink'}`}
+    >
+      {children}
+    </button>
+  );
+}

@@ -1,0 +1,56 @@
+import type { SplitRow } from '../../../core/outline/outline.ts';
+import { decisionWords, shortName, subjectOf } from '../../../core/plan/decisions.ts';
+import type { Decision, Hint } from '../../../core/plan/types.ts';
+import { useWorkbench } from '../../state/workbench.ts';
+import type { Line } from './lines.ts';
+
+/** Detaches a joined import, or joins a deferred one; goes back to as built where that is the same. */
+export function toggleImport(line: Line): void {
+  if (line.kind === 'import') {
+    const { key, changed, to } = line.row;
+    if (changed) takeBack({ kind: 'join', import: key });
+    else useWorkbench.getState().decide([{ kind: 'detach', import: key }]);
+    useWorkbench.getState().choose({ selection: { kind: 'split point', module: to } });
+  } else if (line.kind === 'split') {
+    joinSplit(line.row);
+  }
+}
+
+/** Joins all the imports that lead to a split point: what the plan detached is taken back, the rest is joined. */
+export function joinSplit(row: SplitRow): void {
+  const { decide, withdraw, choose } = useWorkbench.getState();
+  const detached = row.imports.filter((i) => i.changed);
+  const words = `join ${row.name}`;
+  if (detached.length === row.imports.length) {
+    withdraw(
+      detached.map((i) => subjectOf({ kind: 'detach', import: i.key })),
+      words,
+    );
+  } else {
+    decide(
+      row.imports.map((i) => ({ kind: 'join', import: i.key })),
+      words,
+    );
+  }
+  choose({ selection: row.imports[0] ? { kind: 'import', key: row.imports[0].key } : null });
+}
+
+function takeBack(decision: Decision): void {
+  useWorkbench.getState().withdraw([subjectOf(decision)], `take back: ${decisionWords(decision)}`);
+}
+
+/** A hint for a split point on one route. */
+export function hintFor(row: SplitRow, route: string, kind: Hint['kind'], place: Hint['place']): Hint {
+  return { kind, place, target: { kind: 'split point', module: row.target }, routes: [route] };
+}
+
+export function toggleHint(row: SplitRow, hint: Hint): void {
+  const decision: Decision = { kind: 'hint', hint };
+  const there = row.hints.some((h) => h.kind === hint.kind && h.place === hint.place);
+  if (there) useWorkbench.getState().withdraw([subjectOf(decision)], `no ${hint.kind} for ${shortName(row.target)}`);
+  else useWorkbench.getState().decide([decision]);
+}
+
+export function togglePreload(row: SplitRow, route: string): void {
+  toggleHint(row, hintFor(row, route, 'modulepreload', 'markup'));
+}

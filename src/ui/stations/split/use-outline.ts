@@ -1,0 +1,54 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import type { Outline } from '../../../core/outline/outline.ts';
+import type { Decision } from '../../../core/plan/types.ts';
+import type { Preview } from '../../../worker/analyst.ts';
+import { analyst } from '../../../worker/client.ts';
+import { conditionsOf, usePlan, useWorkbench } from '../../state/workbench.ts';
+
+/** The outline of the chosen route under the present plan; the last one stays until the next is there. */
+export function useOutline(): { outline: Outline | null; error: string | null } {
+  const plan = usePlan();
+  const route = useWorkbench((s) => s.route);
+  const [state, setState] = useState<{ outline: Outline | null; error: string | null }>({ outline: null, error: null });
+  useEffect(() => {
+    let current = true;
+    analyst()
+      .outline(plan, route)
+      .then(
+        (outline) => current && setState({ outline, error: null }),
+        (error: Error) => current && setState({ outline: null, error: error.message }),
+      );
+    return () => {
+      current = false;
+    };
+  }, [plan, route]);
+  return state;
+}
+
+/** What decisions would change, computed without making them. */
+export function usePreview(decisions: Decision[] | null): Preview | null {
+  const plan = usePlan();
+  const route = useWorkbench((s) => s.route);
+  const linkId = useWorkbench((s) => s.linkId);
+  const deviceId = useWorkbench((s) => s.deviceId);
+  const cache = useWorkbench((s) => s.cache);
+  const [preview, setPreview] = useState<Preview | null>(null);
+  const wish = decisions ? JSON.stringify(decisions) : null;
+  useEffect(() => {
+    setPreview(null);
+    if (wish === null) return;
+    let current = true;
+    analyst()
+      .preview(plan, JSON.parse(wish) as Decision[], route, conditionsOf({ linkId, deviceId, cache }))
+      .then(
+        (found) => current && setPreview(found),
+        () => current && setPreview(null),
+      );
+    return () => {
+      current = false;
+    };
+  }, [plan, route, linkId, deviceId, cache, wish]);
+  return preview;
+}

@@ -1,0 +1,97 @@
+'use client';
+
+import { X } from 'lucide-react';
+import type { LandingView } from '../../../worker/analyst.ts';
+import { size, time } from '../../parts/format.ts';
+import { ROLES, RoleMark } from '../../parts/roles.tsx';
+import { useWorkbench } from '../../state/workbench.ts';
+import { sourceRequest } from './rows.ts';
+
+/** All about one request: why it travels, when, and what is in it. */
+export function RequestDetails({ view, index }: { view: LandingView; index: number }) {
+  const choose = useWorkbench((s) => s.choose);
+  const request = view.timeline.requests[index];
+  const contents = view.contents[index];
+  const source = sourceRequest(view.timeline, request.cause);
+  const by = source >= 0 ? view.timeline.requests[source] : null;
+  const phases: [string, number][] = [
+    ['held back', request.released - request.queued],
+    ['connecting', request.sent - request.released],
+    ['waiting for the answer', request.firstByte - request.sent],
+    ['receiving', request.end - request.firstByte],
+  ];
+  return (
+    <section className="mb-5 border-b border-line pb-5">
+      <div className="flex items-start justify-between gap-2">
+        <h2 className="min-w-0 text-[15px] font-semibold break-words">{request.name}</h2>
+        <button
+          type="button"
+          aria-label="Close the details"
+          onClick={() => choose({ selection: null })}
+          className="mt-0.5 text-soft hover:text-ink"
+        >
+          <X size={15} />
+        </button>
+      </div>
+      <p className="mb-2 font-mono text-[11px] break-all text-soft">{request.address}</p>
+      <p className="flex items-center gap-2">
+        <RoleMark role={request.role} /> {request.role}
+        <span className="text-soft">{ROLES[request.role].words}</span>
+      </p>
+      {by ? (
+        <p className="mt-1 text-soft">
+          asked for by{' '}
+          <button
+            type="button"
+            className="text-ink underline"
+            onClick={() => choose({ selection: { kind: 'request', address: by.address } })}
+          >
+            {by.name}
+          </button>
+          , {time(request.discovered)}
+        </p>
+      ) : null}
+      <table className="mt-2 w-full">
+        <tbody>
+          {phases
+            .filter(([, ms]) => ms >= 0.5)
+            .map(([name, ms]) => (
+              <tr key={name}>
+                <td className="py-0.5 text-soft">{name}</td>
+                <td className="py-0.5 text-right">{Math.round(ms)} ms</td>
+              </tr>
+            ))}
+          <tr>
+            <td className="py-0.5 text-soft">there at</td>
+            <td className="py-0.5 text-right">{time(request.end)}</td>
+          </tr>
+          <tr>
+            <td className="py-0.5 text-soft">on the wire</td>
+            <td className="py-0.5 text-right">{size(request.bytes)}</td>
+          </tr>
+        </tbody>
+      </table>
+      {contents ? (
+        <>
+          <h3 className="mt-3 font-semibold">
+            {contents.count} {contents.count === 1 ? 'module' : 'modules'}{' '}
+            <span className="font-normal text-soft">minified</span>
+          </h3>
+          <ul className="mt-1">
+            {contents.modules.map((m) => (
+              <li key={m.path} className="flex justify-between gap-3">
+                <span className="truncate text-left [direction:rtl]" title={m.path}>
+                  <bdi>{m.path}</bdi>
+                </span>
+                <span className="shrink-0">{size(m.minified)}</span>
+              </li>
+            ))}
+            {contents.count > contents.modules.length ? (
+              <li className="text-soft">and {contents.count - contents.modules.length} lighter ones</li>
+            ) : null}
+          </ul>
+        </>
+      ) : null}
+    </section>
+  );
+}

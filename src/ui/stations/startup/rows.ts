@@ -1,0 +1,116 @@
+import type { ChainLink } from '../../../core/explain/critical-chain.ts';
+import type { RequestRecord, Timeline } from '../../../core/sim/types.ts';
+
+/** Geometry of the waterfall, in px from the top of the rows. */
+export const ROW = 27;
+export const HOP_GAP = 10;
+const HOP_PADDING = 3;
+
+export interface Row {
+  request: number;
+  y: number;
+}
+
+export interface Hop {
+  hop: number;
+  from: number;
+  to: number;
+}
+
+export interface Rows {
+  rows: Row[];
+  hops: Hop[];
+  height: number;
+}
+
+/** Rows in hops (stairs), within a hop in order of discovery. */
+export function layRows(requests: RequestRecord[]): Rows {
+  const order = requests
+    .map((_, i) => i)
+    .sort((a, b) => requests[a].hop - requests[b].hop || requests[a].discovered - requests[b].discovered || a - b);
+  const rows: Row[] = [];
+  const hops: Hop[] = [];
+  let y = 0;
+  for (const request of order) {
+    const { hop } = requests[request];
+    const current = hops.at(-1);
+    if (current?.hop !== hop) {
+      if (current) {
+        y += HOP_PADDING;
+        current.to = y;
+        y += HOP_GAP;
+      }
+      hops.push({ hop, from: y, to: y });
+      y += HOP_PADDING;
+    }
+    rows.push({ request, y });
+    y += ROW;
+  }
+  const last = hops.at(-1);
+  if (last) last.to = y + HOP_PADDING;
+  return { rows, hops, height: y + HOP_PADDING };
+}
+
+/** The request that a cause leads back to: its own, or that of the script whose task it was; −1 for none. */
+export function sourceRequest(timeline: Timeline, cause: RequestRecord['cause']): number {
+  if (cause.request >= 0) return cause.request;
+  if (cause.task < 0) return -1;
+  const task = timeline.tasks[cause.task];
+  return task.request >= 0 ? task.request : sourceRequest(timeline, task.cause);
+}
+
+/** A stretch of an answer that had one share of the link. */
+export interface Piece {
+  from: number;
+  to: number;
+  share: number;
+}
+
+/** Stretches of an answer with the share of the link that each had; neighbours that are alike are put together. */
+export function shares(request: RequestRecord, downKbps: number): Piece[] {
+  const out: Piece[] = [];
+  for (const { from, to, bytes } of request.pieces) {
+    const share = Math.min(1, (bytes * 8) / downKbps / Math.max(0.01, to - from));
+    const last = out.at(-1);
+    if (last && from - last.to < 1 && Math.abs(last.share - share) < 0.12) {
+      const total = to - last.from;
+      last.share = (last.share * (last.to - last.from) + share * (to - from)) / total;
+      last.to = to;
+    } else out.push({ from: Math.max(from, last?.to ?? from), to, share });
+  }
+  return out;
+}
+
+/** Requests and tasks that the critical chain passes. */
+export function litBy(chain: ChainLink[]): { requests: Set<number>; tasks: Set<number> } {
+  return {
+    requests: new Set(chain.filter((l) => l.request >= 0).map((l) => l.request)),
+    tasks: new Set(chain.filter((l) => l.task >= 0).map((l) => l.task)),
+  };
+}
+
+export interface Flag {
+  name: string;
+  at: number;
+  level: number;
+  x: number;
+  width: number;
+}
+
+/** Places the milestones' flags so that none covers another: on the first of the levels where there is room. */
+export function placeFlags(
+  flags: { name: string; at: number; width: number }[],
+  x: (ms: number) => number,
+  most: number,
+): Flag[] {
+  const ends: number[] = [];
+  return [...flags]
+    .sort((a, b) => a.at - b.at)
+    .map((flag) => {
+      const left = Math.min(x(flag.at), most - flag.width);
+      let level = ends.findIndex((end) => end + 6 <= left);
+      if (level < 0) level = ends.length;
+      ends[level] = left + flag.width;
+      return { ...flag, level, x: left };
+    });
+}

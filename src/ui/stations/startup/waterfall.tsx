@@ -1,0 +1,179 @@
+'use client';
+
+import { scaleLinear } from 'd3-scale';
+import { type KeyboardEvent, useId, useMemo } from 'react';
+import type { Conditions } from '../../../core/sim/conditions.ts';
+import type { LandingView } from '../../../worker/analyst.ts';
+import { time } from '../../parts/format.ts';
+import { useWorkbench } from '../../state/workbench.ts';
+import { MilestoneFlags } from './milestone-flags.tsx';
+import { RequestRow } from './request-row.tsx';
+import { layRows, litBy, sourceRequest } from './rows.ts';
+import { LinkTrack, RevealLanes, ThreadTrack } from './tracks.tsx';
+
+export const GUTTER = 216;
+const RIGHT = 18;
+const TOP = 12;
+const LANE = 17;
+
+/** The whole picture of one landing over time. */
+export function Waterfall({
+  view,
+  conditions,
+  width,
+  chosen,
+}: {
+  view: LandingView;
+  conditions: Conditions;
+  width: number;
+  chosen: number;
+}) {
+  const choose = useWorkbench((s) => s.choose);
+  const ids = useId();
+  const { timeline, parts } = view;
+  const until = useMemo(() => lastInstant(view), [view]);
+  const laid = useMemo(() => layRows(timeline.requests), [timeline]);
+  const lit = useMemo(() => litBy(view.chain), [view]);
+  const x = useMemo(() => scaleLinear([0, until], [GUTTER, width - RIGHT]), [until, width]);
+  const lanes = parts.flatMap((p, i) =>
+    p.place === 'first screen' && timeline.reveals.some((r) => r.part === i) ? [i] : [],
+  );
+  const lanesTop = TOP + laid.height + 26;
+  const threadTop = lanesTop + lanes.length * LANE + 18;
+  const linkTop = threadTop + 52;
+  const height = linkTop + 66;
+  const at = laid.rows.findIndex((r) => r.request === chosen);
+
+  const select = (row: number) => {
+    const next = laid.rows[Math.max(0, Math.min(laid.rows.length - 1, row))];
+    choose({ selection: { kind: 'request', address: timeline.requests[next.request].address } });
+    document.getElementById(`${ids}${next.request}`)?.scrollIntoView({ block: 'nearest' });
+  };
+  const onKey = (event: KeyboardEvent) => {
+    if (event.key === 'ArrowDown') select(at + 1);
+    else if (event.key === 'ArrowUp') select(at < 0 ? 0 : at - 1);
+    else if (event.key === 'Home') select(0);
+    else if (event.key === 'End') select(laid.rows.length - 1);
+    else if (event.key === 'Escape') choose({ selection: null });
+    else if (event.key === 'ArrowLeft' && chosen >= 0) {
+      const source = sourceRequest(timeline, timeline.requests[chosen].cause);
+      if (source >= 0) select(laid.rows.findIndex((r) => r.request === source));
+    } else return;
+    event.preventDefault();
+  };
+
+  return (
+    <div className="relative">
+      <MilestoneFlags view={view} x={x} width={width} bodyHeight={height - 22} />
+      <div
+        role="listbox"
+        tabIndex={0}
+        aria-label="Requests of this landing, in hops"
+        aria-activedescendant={chosen >= 0 ? `${ids}${chosen}` : undefined}
+        onKeyDown={onKey}
+        className="outline-offset-[-2px]"
+      >
+        <svg width={width} height={height} className="block">
+          <title>Predicted waterfall</title>
+          <Grid x={x} top={TOP} bottom={linkTop + 40} height={height} />
+          {laid.hops.map((hop) => (
+            <g key={hop.hop}>
+              <rect
+                x={0}
+                y={TOP + hop.from}
+                width={width}
+                height={hop.to - hop.from}
+                fill={hop.hop % 2 ? 'var(--paper)' : 'var(--band)'}
+                opacity={0.75}
+              />
+              <rect x={0} y={TOP + hop.from} width={3} height={hop.to - hop.from} fill="var(--line)" />
+              <text x={10} y={TOP + hop.from + 15} fontSize={11} fontWeight={600} fill="var(--soft)">
+                hop {hop.hop}
+              </text>
+            </g>
+          ))}
+          <Grid x={x} top={TOP} bottom={linkTop + 40} height={height} />
+          <YokeLines view={view} rows={laid.rows} x={x} chosen={chosen} lit={lit.requests} />
+          {laid.rows.map(({ request, y }) => (
+            <RequestRow
+              key={request}
+              id={`${ids}${request}`}
+              request={timeline.requests[request]}
+              y={TOP + y}
+              x={x}
+              width={width}
+              downKbps={conditions.link.downKbps}
+              lit={lit.requests.has(request)}
+              chosen={request === chosen}
+              onChoose={() => choose({ selection: { kind: 'request', address: timeline.requests[request].address } })}
+            />
+          ))}
+          <RevealLanes view={view} lanes={lanes} top={lanesTop} lane={LANE} x={x} until={until} />
+          <ThreadTrack view={view} top={threadTop} x={x} until={until} lit={lit.tasks} />
+          <LinkTrack view={view} top={linkTop} x={x} until={until} downKbps={conditions.link.downKbps} />
+        </svg>
+      </div>
+    </div>
+  );
+}
+
+function lastInstant({ timeline, milestones }: LandingView): number {
+  const ends = timeline.requests.map((r) => r.end).concat(timeline.tasks.map((t) => t.end));
+  return Math.max(100, milestones.interactive || 0, milestones.firstScreenComplete || 0, ...ends) * 1.02;
+}
+
+type Scale = ReturnType<typeof scaleLinear<number, number>>;
+
+function Grid({ x, top, bottom, height }: { x: Scale; top: number; bottom: number; height: number }) {
+  return (
+    <g>
+      {x.ticks(8).map((t) => (
+        <g key={t}>
+          <line x1={x(t)} x2={x(t)} y1={top} y2={bottom} stroke="var(--line)" opacity={0.6} />
+          <text x={x(t)} y={height - 8} fontSize={11} textAnchor="middle" fill="var(--soft)">
+            {t === 0 ? '0 s' : t >= 1000 ? `${t / 1000} s` : time(t)}
+          </text>
+        </g>
+      ))}
+    </g>
+  );
+}
+
+/** Thin lines from what caused a request to the request. */
+function YokeLines({
+  view,
+  rows,
+  x,
+  chosen,
+  lit,
+}: {
+  view: LandingView;
+  rows: { request: number; y: number }[];
+  x: Scale;
+  chosen: number;
+  lit: Set<number>;
+}) {
+  const yOf = new Map(rows.map((r) => [r.request, TOP + r.y + 14]));
+  return (
+    <g fill="none">
+      {rows.map(({ request }) => {
+        const { cause, discovered } = view.timeline.requests[request];
+        const source = sourceRequest(view.timeline, cause);
+        if (source < 0) return null;
+        const [x0, x1] = [x(cause.at), x(discovered)];
+        const [y0, y1] = [yOf.get(source)! + 10, yOf.get(request)!];
+        const bend = Math.min(10, Math.abs(y1 - y0) / 2);
+        const strong = request === chosen || source === chosen;
+        return (
+          <path
+            key={request}
+            d={`M${x0},${y0} V${y1 - bend} Q${x0},${y1} ${Math.max(x0 + 5, x1)},${y1}`}
+            stroke={strong || lit.has(request) ? 'var(--ink)' : 'var(--faint)'}
+            strokeWidth={strong ? 1.8 : lit.has(request) ? 1.2 : 0.9}
+            opacity={strong ? 1 : lit.has(request) ? 0.8 : 0.55}
+          />
+        );
+      })}
+    </g>
+  );
+}

@@ -1,0 +1,57 @@
+import { type LinkKind, whereTheTimeWent } from '../../../core/explain/critical-chain.ts';
+import type { LandingView } from '../../../worker/analyst.ts';
+import { time } from '../../parts/format.ts';
+import { CHAIN_LOOKS } from './chain-looks.ts';
+
+/** The critical chain to interactive as sums that add up to it. */
+export function WhereTimeWent({ view }: { view: LandingView }) {
+  const sums = whereTheTimeWent(view.chain).filter((s) => s.ms >= 0.5);
+  const total = view.milestones.interactive;
+  if (!Number.isFinite(total)) return null;
+  return (
+    <section>
+      <h2 className="font-semibold">Where the time went</h2>
+      <p className="mb-2 text-soft">to interactive, along its deciding chain</p>
+      <div className="flex h-4 overflow-hidden rounded-sm" aria-hidden="true">
+        {sums.map((s) => (
+          <span key={s.kind} style={{ width: `${(s.ms / total) * 100}%`, background: CHAIN_LOOKS[s.kind].colour }} />
+        ))}
+      </div>
+      <table className="mt-2 w-full">
+        <tbody>
+          {sums.map((s) => (
+            <Line key={s.kind} kind={s.kind} ms={s.ms} />
+          ))}
+          <tr className="border-t border-line font-semibold">
+            <td className="pt-1.5">sum</td>
+            <td className="pt-1.5 text-right">{Math.round(total)} ms</td>
+          </tr>
+        </tbody>
+      </table>
+      <p className="mt-3 text-soft">
+        No plan gets this landing below <span className="font-medium text-hinted-text">{time(view.lowerBound)}</span>:
+        connecting, a round trip, the needed bytes at line rate and the last script.
+      </p>
+      <p className="mt-2 text-[11px] text-soft">
+        Evaluation times are estimated from the size of the script; they may be 40 % lower or higher.
+      </p>
+    </section>
+  );
+}
+
+function Line({ kind, ms }: { kind: LinkKind; ms: number }) {
+  const { colour, words } = CHAIN_LOOKS[kind];
+  return (
+    <tr title={words}>
+      <td className="py-[3px]">
+        <span
+          aria-hidden="true"
+          className="mr-2 inline-block size-[11px] rounded-[2px] align-[-1px]"
+          style={{ background: colour }}
+        />
+        {kind === 'browser' ? 'browser’s own work' : kind}
+      </td>
+      <td className="py-[3px] text-right">{Math.round(ms)} ms</td>
+    </tr>
+  );
+}

@@ -1,0 +1,123 @@
+import type { Chunk } from '../core/chunks/types.ts';
+import { InputError } from '../core/errors.ts';
+import type { ChainLink } from '../core/explain/critical-chain.ts';
+import type { ScreenPart } from '../core/load/types.ts';
+import type { Milestones, Readout } from '../core/metrics/readout.ts';
+import { type Outline, outlineOf } from '../core/outline/outline.ts';
+import { withDecision } from '../core/plan/decisions.ts';
+import { effectivePlan } from '../core/plan/effective.ts';
+import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
+import { type Prediction, predict } from '../core/predict/predict.ts';
+import type { Conditions } from '../core/sim/conditions.ts';
+import type { Timeline } from '../core/sim/types.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
+
+/** A landing as the page draws it. */
+export interface LandingView {
+  timeline: Timeline;
+  parts: ScreenPart[];
+  milestones: Milestones;
+  readout: Readout;
+  chain: ChainLink[];
+  lowerBound: number;
+  /** Per request: what is in it, heaviest first. */
+  contents: (ChunkContents | null)[];
+}
+
+export interface ChunkContents {
+  modules: { path: string; minified: number }[];
+  count: number;
+}
+
+export interface AppView {
+  name: string;
+  modules: number;
+  routes: { pattern: string; page: string }[];
+  unresolved: number;
+  failed: number;
+}
+
+export interface Preview {
+  before: { milestones: Milestones; readout: Readout };
+  after: { milestones: Milestones; readout: Readout };
+}
+
+const HEAVIEST = 6;
+
+/** The computations behind the workbench, on a thread of their own. */
+export class Analyst {
+  private snapshot: Snapshot | null = null;
+  private baseline: { key: string; view: LandingView } | null = null;
+
+  /** Fetches a project's snapshot and tells what is in it. */
+  async open(address: string): Promise<AppView> {
+    const answer = await fetch(address);
+    if (!answer.ok) throw new Error(`the snapshot couldn't be loaded (${answer.status})`);
+    return this.take((await answer.json()) as Snapshot);
+  }
+
+  take(snapshot: Snapshot): AppView {
+    this.snapshot = snapshot;
+    this.baseline = null;
+    return {
+      name: snapshot.name,
+      modules: snapshot.modules.length,
+      routes: snapshot.routes.map(({ pattern, page }) => ({ pattern, page })),
+      unresolved: snapshot.unresolved.length,
+      failed: snapshot.failed.length,
+    };
+  }
+
+  /** A landing under a plan, with the baseline's beside it, and the decisions that no longer apply. */
+  landing(
+    plan: Plan,
+    route: string,
+    conditions: Conditions,
+  ): { now: LandingView; baseline: LandingView; stale: { decision: number; reason: string }[] } {
+    const key = JSON.stringify([route, conditions]);
+    if (this.baseline?.key !== key) this.baseline = { key, view: this.view(BASELINE, route, conditions) };
+    const now = plan.decisions.length === 0 ? this.baseline.view : this.view(plan, route, conditions);
+    return { now, baseline: this.baseline.view, stale: effectivePlan(this.app(), plan).stale };
+  }
+
+  outline(plan: Plan, route: string): Outline {
+    return outlineOf(this.app(), plan, route);
+  }
+
+  /** What a decision would change, without making it. */
+  preview(plan: Plan, decisions: Decision[], route: string, conditions: Conditions): Preview {
+    const before = predict(this.app(), plan, route, conditions).reading;
+    const after = predict(this.app(), decisions.reduce(withDecision, plan), route, conditions).reading;
+    return { before, after };
+  }
+
+  private view(plan: Plan, route: string, conditions: Conditions): LandingView {
+    const made = predict(this.app(), plan, route, conditions);
+    return {
+      timeline: made.timeline,
+      parts: made.program.parts,
+      milestones: made.reading.milestones,
+      readout: made.reading.readout,
+      chain: made.chain,
+      lowerBound: made.lowerBound,
+      contents: made.timeline.requests.map((r) => this.contentsOf(made, r.resource)),
+    };
+  }
+
+  private contentsOf({ program, graph }: Prediction, resource: number): ChunkContents | null {
+    const chunk = resource < 0 ? undefined : program.resources[resource].chunk;
+    return chunk === undefined ? null : this.heaviest(graph.chunks[chunk]);
+  }
+
+  private heaviest(chunk: Chunk): ChunkContents {
+    const modules = chunk.modules
+      .map((m) => ({ path: this.app().modules[m].path, minified: this.app().modules[m].bytes.minified }))
+      .sort((a, b) => b.minified - a.minified);
+    return { modules: modules.slice(0, HEAVIEST), count: modules.length };
+  }
+
+  private app(): Snapshot {
+    if (!this.snapshot) throw new InputError('No project open', 'Open a project first.');
+    return this.snapshot;
+  }
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { Analyst } from './analyst.ts';
+
+expose(new Analyst());
