@@ -9,7 +9,7 @@ export class Clock {
   /** Schedules something at an instant; never before now. */
   at(time: number, run: () => void): void {
     let hole = this.tasks.length;
-    const when = time > this.now ? time : this.now;
+    const when = Math.max(time, this.now);
     const seq = this.scheduled++;
     while (hole > 0) {
       const up = (hole - 1) >> 1;

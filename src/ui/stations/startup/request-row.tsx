@@ -37,7 +37,6 @@ export function RequestRow({
   const begins = pieces[0]?.from ?? request.end;
   const name = request.name.length > LONGEST_NAME ? `${request.name.slice(0, LONGEST_NAME - 1)}…` : request.name;
   return (
-    // biome-ignore lint/a11y/useKeyWithClickEvents: the list around it takes the keys
     <g
       id={id}
       role="option"
