@@ -4,6 +4,8 @@ const config: NextConfig = {
   serverExternalPackages: ['better-sqlite3', 'pino'],
   poweredByHeader: false,
   devIndicators: false,
+  // Served on this machine: compressing would only take time.
+  compress: false,
 };
 
 export default config;

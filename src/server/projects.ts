@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import zlib from 'node:zlib';
 import { parseProject } from '../core/formats/project-file.ts';
 import type { Plan } from '../core/plan/types.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
@@ -28,11 +29,11 @@ export function projectView(store: Store, id: string): ProjectView {
   return { ...row, snapshotId: snapshot.id, readAt: snapshot.readAt, plans: listPlans(store, id) };
 }
 
-/** The newest snapshot as compressed JSON. */
+/** The newest snapshot as JSON text. */
 export function snapshotBody(store: Store, projectId: string): Buffer {
   const found = newestSnapshot(store, projectId);
   if (!found) throw new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
-  return found.body;
+  return zlib.gunzipSync(found.body);
 }
 
 /** Stores a project whole: itself, its snapshot and its plans, or nothing at all. */

@@ -3,20 +3,23 @@ import type { Snapshot } from '../snapshot/types.ts';
 import type { RootDraft } from './roots.ts';
 
 /**
- * A name that a person understands: what the chunk is for, or, for a shared one, the package that it mostly
- * holds, or who shares it. Not yet unique; `uniqueNames` sees to that.
+ * A name that a person understands: what the chunk is for, or, for a shared one, the package or module that it
+ * mostly holds, or who shares it. Not yet unique; `uniqueNames` sees to that.
  */
 export function chunkName(snapshot: Snapshot, drafts: RootDraft[], roots: number[], modules: number[]): string {
   if (roots.length === 1) return rootName(snapshot, drafts[roots[0]]);
   const weight = new Map<string, number>();
   let total = 0;
+  let heaviest = modules[0];
   for (const m of modules) {
     const { package: name, bytes } = snapshot.modules[m];
     total += bytes.minified;
+    if (bytes.minified > snapshot.modules[heaviest].bytes.minified) heaviest = m;
     if (name) weight.set(name, (weight.get(name) ?? 0) + bytes.minified);
   }
   const [most] = [...weight].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
   if (most && most[1] > total * 0.6) return most[0];
+  if (snapshot.modules[heaviest].bytes.minified > total * 0.5) return shortName(snapshot.modules[heaviest].path);
   const names = roots.map((r) => rootName(snapshot, drafts[r]));
   return names.length <= 3 ? names.join(' + ') : `${names[0]} + ${names.length - 1} more`;
 }

@@ -23,15 +23,15 @@ export function BeforeAfter({ preview }: { preview: Preview | null }) {
       />
       <dl className="mt-2 grid grid-cols-[1fr_auto] gap-y-1 text-soft">
         <dt>script and style at start</dt>
-        <dd>
+        <dd className="text-right">
           {size(before.readout.startBytes)} → {size(after.readout.startBytes)}
         </dd>
         <dt>requests</dt>
-        <dd>
+        <dd className="text-right">
           {count(before.readout.requests)} → {count(after.readout.requests)}
         </dd>
         <dt>hops</dt>
-        <dd>
+        <dd className="text-right">
           {count(before.readout.hops)} → {count(after.readout.hops)}
         </dd>
       </dl>

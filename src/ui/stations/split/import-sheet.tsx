@@ -33,13 +33,13 @@ export function ImportSheet({ row }: { row: ImportRow }) {
       <h3 className="mt-5 mb-1 font-semibold">If you detach it</h3>
       <dl className="grid grid-cols-[1fr_auto] gap-y-1">
         <dt>leaves the start</dt>
-        <dd className={`font-semibold ${row.carried.compressed > 0 ? 'text-better' : ''}`}>
+        <dd className={`text-right font-semibold ${row.carried.compressed > 0 ? 'text-better' : ''}`}>
           {size(row.carried.compressed)}
         </dd>
         <dt className="text-soft">of it {row.name} itself</dt>
-        <dd className="text-soft">{size(Math.min(row.own.compressed, row.carried.compressed))}</dd>
+        <dd className="text-right text-soft">{size(Math.min(row.own.compressed, row.carried.compressed))}</dd>
         <dt className="text-soft">minified</dt>
-        <dd className="text-soft">{size(row.carried.minified)}</dd>
+        <dd className="text-right text-soft">{size(row.carried.minified)}</dd>
       </dl>
       {row.heldBy.length > 0 ? (
         <>

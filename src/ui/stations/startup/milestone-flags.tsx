@@ -23,7 +23,7 @@ export function MilestoneFlags({
     { name: 'interactive', at: interactive },
   ].filter((f) => Number.isFinite(f.at));
   const flags = placeFlags(
-    wanted.map((f) => ({ ...f, width: (f.name.length + time(f.at).length + 1) * 6 + 12 })),
+    wanted.map((f) => ({ ...f, width: (f.name.length + time(f.at).length + 1) * 5.8 + 10 })),
     x,
     width - 4,
   );

@@ -5,7 +5,7 @@ import { ROW, shares } from './rows.ts';
 
 const NAME_END = 152;
 const SIZE_END = 206;
-const LONGEST_NAME = 19;
+const LONGEST_NAME = 17;
 const THIN = 4;
 const THICK = 19;
 
@@ -32,7 +32,7 @@ export function RequestRow({
   onChoose: () => void;
 }) {
   const look = ROLES[request.role];
-  const middle = y + 14;
+  const middle = y + ROW / 2;
   const pieces = shares(request, downKbps);
   const begins = pieces[0]?.from ?? request.end;
   const name = request.name.length > LONGEST_NAME ? `${request.name.slice(0, LONGEST_NAME - 1)}…` : request.name;

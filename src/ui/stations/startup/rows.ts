@@ -2,7 +2,7 @@ import type { ChainLink } from '../../../core/explain/critical-chain.ts';
 import type { RequestRecord, Timeline } from '../../../core/sim/types.ts';
 
 /** Geometry of the waterfall, in px from the top of the rows. */
-export const ROW = 27;
+export const ROW = 25;
 export const HOP_GAP = 10;
 const HOP_PADDING = 3;
 
@@ -97,20 +97,23 @@ export interface Flag {
   width: number;
 }
 
-/** Places the milestones' flags so that none covers another: on the first of the levels where there is room. */
-export function placeFlags(
-  flags: { name: string; at: number; width: number }[],
-  x: (ms: number) => number,
-  most: number,
-): Flag[] {
-  const ends: number[] = [];
+/**
+ * Places the milestones' flags so that none covers another: to the right of its instant or, where that is too near
+ * the edge, to its left; on the first of the levels where there is room.
+ */
+export function placeFlags(flags: { name: string; at: number; width: number }[], x: (ms: number) => number, most: number): Flag[] {
+  const taken: { from: number; to: number }[][] = [];
   return [...flags]
     .sort((a, b) => a.at - b.at)
     .map((flag) => {
-      const left = Math.min(x(flag.at), most - flag.width);
-      let level = ends.findIndex((end) => end + 6 <= left);
-      if (level < 0) level = ends.length;
-      ends[level] = left + flag.width;
-      return { ...flag, level, x: left };
+      const here = x(flag.at);
+      const sides = [here + flag.width <= most ? here : here - flag.width, here - flag.width];
+      for (let level = 0; ; level++) {
+        taken[level] ??= [];
+        const left = sides.find((l) => taken[level].every((t) => l >= t.to + 5 || l + flag.width <= t.from - 5));
+        if (left === undefined) continue;
+        taken[level].push({ from: left, to: left + flag.width });
+        return { ...flag, level, x: left };
+      }
     });
 }

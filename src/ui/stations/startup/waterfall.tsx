@@ -8,13 +8,13 @@ import { time } from '../../parts/format.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { MilestoneFlags } from './milestone-flags.tsx';
 import { RequestRow } from './request-row.tsx';
-import { layRows, litBy, sourceRequest } from './rows.ts';
+import { layRows, litBy, ROW, sourceRequest } from './rows.ts';
 import { LinkTrack, RevealLanes, ThreadTrack } from './tracks.tsx';
 
 export const GUTTER = 216;
 const RIGHT = 18;
 const TOP = 12;
-const LANE = 17;
+const LANE = 14;
 
 /** The whole picture of one landing over time. */
 export function Waterfall({
@@ -153,7 +153,7 @@ function YokeLines({
   chosen: number;
   lit: Set<number>;
 }) {
-  const yOf = new Map(rows.map((r) => [r.request, TOP + r.y + 14]));
+  const yOf = new Map(rows.map((r) => [r.request, TOP + r.y + ROW / 2]));
   return (
     <g fill="none">
       {rows.map(({ request }) => {
