@@ -7,12 +7,13 @@ import type { RootDraft } from './roots.ts';
 /**
  * Present(r): the modules certainly loaded when root r is requested. The greatest fixpoint of
  * Present(r) = ⋂ over the roots p that ask for r of Present(p) ∪ Reach(p); nothing for the entry. A page root
- * also has what the layouts of every chain that uses the page reach, since they always travel with it.
+ * also has what the layouts of every chain that uses the page reach, since they always travel with it. Only layouts
+ * that are asked for without the page's help count: one that the page itself brings can't be there before it.
  */
 export function presentSets(snapshot: Snapshot, index: GraphIndex, reacher: Reacher, drafts: RootDraft[]): Bits[] {
   const size = snapshot.modules.length;
   const reach = drafts.map((d) => bitsOf(d.reach, size));
-  const withPage = drafts.map((d) => (d.kind === 'page' ? layoutsReach(snapshot, index, reacher, d) : null));
+  const withPage = drafts.map((d, r) => (d.kind === 'page' ? layoutsReach(snapshot, index, reacher, drafts, r) : null));
   const present = drafts.map((_, r) => (r === 0 ? emptyBits(size) : fullBits(size)));
   const asks = drafts.map(() => [] as number[]);
   drafts.forEach((d, r) => {
@@ -45,18 +46,39 @@ export function presentSets(snapshot: Snapshot, index: GraphIndex, reacher: Reac
   return present;
 }
 
-function layoutsReach(snapshot: Snapshot, index: GraphIndex, reacher: Reacher, draft: RootDraft): Bits | null {
+function layoutsReach(
+  snapshot: Snapshot,
+  index: GraphIndex,
+  reacher: Reacher,
+  drafts: RootDraft[],
+  page: number,
+): Bits | null {
   const size = snapshot.modules.length;
-  const page = snapshot.modules[draft.target[0]].path;
+  const { path } = snapshot.modules[drafts[page].target[0]];
+  const alone = askedWithout(drafts, page);
   let common: Bits | null = null;
   for (const route of snapshot.routes) {
-    if (route.page !== page) continue;
-    const layouts = route.layouts.flatMap((path) => index.moduleAt.get(path) ?? []);
+    if (route.page !== path) continue;
+    const layouts = route.layouts.flatMap((l) => index.moduleAt.get(l) ?? []).filter((m) => alone.has(m));
     const chain = bitsOf(reacher.from(layouts), size);
     if (common === null) common = chain;
     else for (let w = 0; w < common.length; w++) common[w] &= chain[w];
   }
   return common;
+}
+
+/** Targets of the roots that the entry leads to when one root is left out. */
+function askedWithout(drafts: RootDraft[], left: number): Set<number> {
+  const reached = new Set([0]);
+  for (let grew = true; grew; ) {
+    grew = false;
+    drafts.forEach((d, r) => {
+      if (r === left || reached.has(r) || !d.askedBy.some((a) => reached.has(a.root))) return;
+      reached.add(r);
+      grew = true;
+    });
+  }
+  return new Set([...reached].filter((r) => r > 0).flatMap((r) => drafts[r].target));
 }
 
 function same(a: Bits, b: Bits): boolean {

@@ -14,7 +14,8 @@ export interface RootDraft {
 
 /**
  * The live roots of one realm: the entry first, then every distinct target of a deferred import that a live root's
- * static reach makes, and route modules that only the route convention asks for. Sorted by path after the entry.
+ * static reach makes, and route modules that no code reaches: those the route convention asks for, from the entry.
+ * Sorted by path after the entry.
  */
 export function collectRoots(
   snapshot: Snapshot,
@@ -61,15 +62,9 @@ export function collectRoots(
   follow();
   const reached = new Set<number>();
   for (const draft of drafts) for (const m of draft.reach) reached.add(m);
-  for (const route of routes) {
-    for (const path of [...route.layouts, route.page]) {
-      const m = index.moduleAt.get(path);
-      if (m === undefined || reached.has(m)) continue;
-      ask(m, 0, -1);
-      follow();
-      for (const draft of drafts) for (const n of draft.reach) reached.add(n);
-    }
-  }
+  const named = routes.flatMap((r) => [...r.layouts, r.page]).flatMap((path) => index.moduleAt.get(path) ?? []);
+  for (const m of new Set(named.filter((m) => !reached.has(m)))) ask(m, 0, -1);
+  follow();
 
   for (const route of routes) {
     drafts[0].routes.push(route.pattern);

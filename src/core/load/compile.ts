@@ -36,16 +36,32 @@ export function compileLoad(snapshot: Snapshot, plan: Plan, graph: ChunkGraph, p
   return { document, resources: files.resources, groups: files.groups, parts, steps: [] };
 }
 
-/** A page runs after the layouts of its chain, though they travel at the same time. */
+/** A page runs after the layouts of its chain, though they travel at the same time; not after those that it asks for. */
 function addGroups(landing: Landing, graph: ChunkGraph, files: Files, page: string, snapshot: Snapshot): void {
   const pageModule = graphIndex(snapshot).moduleAt.get(page);
-  const isPage = (l: LandedRoot) => l.inChain && graph.roots[l.root].target[0] === pageModule;
-  const layouts: number[] = [];
-  for (const landed of landing.roots.filter((l) => !isPage(l))) {
+  const pageRoot = landing.roots.find(
+    (l) => l.inChain && l.root !== landing.entry && graph.roots[l.root].target[0] === pageModule,
+  );
+  const before: number[] = [];
+  for (const landed of landing.roots) {
+    if (landed === pageRoot) continue;
     const group = files.root(landed, []);
-    if (landed.inChain) layouts.push(group);
+    if (landed.inChain && !(pageRoot && leadsTo(graph, landing, pageRoot, landed))) before.push(group);
   }
-  for (const landed of landing.roots.filter(isPage)) files.root(landed, layouts);
+  if (pageRoot) files.root(pageRoot, before);
+}
+
+/** Whether one root is asked for because of another one's code, at any remove. */
+function leadsTo(graph: ChunkGraph, landing: Landing, cause: LandedRoot, landed: LandedRoot): boolean {
+  const seen = new Set<LandedRoot>();
+  for (let at: LandedRoot | undefined = landed; at && !seen.has(at); ) {
+    seen.add(at);
+    const asker: number = at.askedBy;
+    if (asker < 0) return false;
+    at = landing.roots.find((l) => graph.roots[l.root].reach.includes(asker));
+    if (at === cause) return true;
+  }
+  return false;
 }
 
 /** Each deferred import of the landing becomes an action of the file that holds it. */

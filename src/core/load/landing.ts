@@ -31,11 +31,11 @@ export interface Landing {
 export function followLanding(snapshot: Snapshot, plan: EffectivePlan, graph: ChunkGraph, route: Route): Landing {
   const index = graphIndex(snapshot);
   const chain = new Set([...route.layouts, route.page].flatMap((path) => index.moduleAt.get(path) ?? []));
-  const elsewhere = routeModules(snapshot, route.realm);
-  for (const m of chain) elsewhere.delete(m);
   const entry = graph.roots.findIndex((r) => r.realm === route.realm && r.kind === 'entry');
   const landing: Landing = { route, entry, roots: [], later: [] };
   if (entry < 0) return landing;
+  const elsewhere = routeModules(snapshot, route.realm);
+  for (const m of [...chain, ...graph.roots[entry].target]) elsewhere.delete(m);
   const rootOf = new Map<number, number>();
   graph.roots.forEach((r, at) => {
     if (r.realm === route.realm && at !== entry) rootOf.set(r.target[0], at);
@@ -64,6 +64,15 @@ export function followLanding(snapshot: Snapshot, plan: EffectivePlan, graph: Ch
     landing.roots.push(landed);
     activate(target);
   };
+  /** A page or layout that travels only inside another route's file: that file has to come. */
+  const bring = (m: number) => {
+    const root = graph.roots.findIndex((r) => r.realm === route.realm && r.reach.includes(m));
+    if (root >= 0 && root !== entry && !taken.has(root)) {
+      taken.add(root);
+      landing.roots.push({ root, askedBy: -1, trigger: AT_ONCE, inChain: true });
+    }
+    activate(m);
+  };
   const follow = () => {
     for (let next = 0; next < open.length; next++) {
       const m = open[next];
@@ -79,8 +88,12 @@ export function followLanding(snapshot: Snapshot, plan: EffectivePlan, graph: Ch
   landing.roots.push({ root: entry, askedBy: -1, trigger: AT_ONCE, inChain: true });
   for (const m of graph.roots[entry].target) activate(m);
   follow();
-  for (const m of chain) if (!active[m]) ask(m, -1);
-  follow();
+  for (const m of chain) {
+    if (active[m]) continue;
+    if (rootOf.has(m)) ask(m, -1);
+    else bring(m);
+    follow();
+  }
   landing.later = [...seenLater.values()].filter((l) => !taken.has(l.root));
   return landing;
 }

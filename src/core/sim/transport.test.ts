@@ -1,0 +1,127 @@
+import { Clock } from './clock.ts';
+import { LINKS, type Link } from './conditions.ts';
+import { Network } from './network.ts';
+import { Pipe } from './pipe.ts';
+
+const link: Link = { ...LINKS[0], rttMs: 100, downKbps: 8000, upKbps: 8000, dnsMs: 0, tls: '1.3', protocol: 'h2' };
+
+/** Runs exchanges of so many body bytes, all asked for at 0, and gives when each was complete. */
+function run(
+  sizes: number[],
+  over: Partial<Link> = {},
+  more: Partial<Parameters<Network['exchange']>[0]>[] = [],
+): number[] {
+  const clock = new Clock();
+  const network = new Network(clock, { ...link, ...over }, false);
+  const ends = sizes.map(() => Number.NaN);
+  sizes.forEach((bytes, i) => {
+    network.exchange({
+      origin: '',
+      anonymous: false,
+      priority: 1,
+      incremental: false,
+      serverMs: 0,
+      pieces: [{ bytes, atMs: 0 }],
+      sent: () => {},
+      served: () => {},
+      progress: (total) => {
+        if (total >= bytes) ends[i] = clock.now;
+      },
+      ...more[i],
+    });
+  });
+  expect(clock.run(1_000_000)).toBe(true);
+  return ends;
+}
+
+describe('Clock', () => {
+  it('runs in order of time, ties in order of scheduling, and stops at its limit', () => {
+    const clock = new Clock();
+    const seen: string[] = [];
+    for (const [at, name] of [
+      [5, 'c'],
+      [1, 'a'],
+      [5, 'd'],
+      [3, 'b'],
+      [5, 'e'],
+    ] as const)
+      clock.at(at, () => seen.push(`${name}${clock.now}`));
+    expect(clock.run(100)).toBe(true);
+    expect(seen).toEqual(['a1', 'b3', 'c5', 'd5', 'e5']);
+    const again = () => clock.at(clock.now + 1, again);
+    again();
+    expect(clock.run(50)).toBe(false);
+  });
+});
+
+describe('Pipe', () => {
+  it('queues packets behind each other and delays each by half a round trip', () => {
+    const pipe = new Pipe(8000, 50);
+    expect(pipe.send(0, 1000)).toBe(51);
+    expect(pipe.send(0, 1000)).toBe(52);
+    expect(pipe.send(100, 1000)).toBe(151);
+  });
+});
+
+describe('a connection', () => {
+  it('takes one round trip for TCP, one for TLS 1.3, one for a small answer', () => {
+    const [end] = run([1000]);
+    expect(end).toBeGreaterThan(300);
+    expect(end).toBeLessThan(306);
+  });
+
+  it.each([
+    ['none', 'h2', 200],
+    ['1.2', 'h2', 400],
+    ['1.3', 'h3', 200],
+  ] as const)('with TLS %s over %s takes %d ms for the same', (tls, protocol, ms) => {
+    const [end] = run([1000], { tls, protocol });
+    expect(end).toBeGreaterThan(ms);
+    expect(end).toBeLessThan(ms + 9);
+  });
+
+  it('opens its window by doubling: ten packets, then twenty, one round trip apart', () => {
+    const fast = { downKbps: 1_000_000, upKbps: 1_000_000 };
+    const [ten] = run([10 * 1448 - 300], fast);
+    const [eleven] = run([11 * 1448 - 300], fast);
+    const [thirty] = run([30 * 1448 - 300], fast);
+    const [more] = run([31 * 1448 - 300], fast);
+    expect(eleven - ten).toBeGreaterThan(99);
+    expect(eleven - ten).toBeLessThan(102);
+    expect(thirty - ten).toBeLessThan(102);
+    expect(more - thirty).toBeGreaterThan(97);
+  });
+
+  it('comes down to the line rate for a long answer', () => {
+    const bytes = 4_000_000;
+    const [end] = run([bytes], { downKbps: 2000 });
+    const atLineRate = ((bytes * 1500) / 1448 / 2000) * 8;
+    expect(end).toBeGreaterThan(atLineRate);
+    expect(end).toBeLessThan(atLineRate * 1.05 + 500);
+  });
+
+  it('sends answers in the order in which they became ready, or by urgency where the server can', () => {
+    const asks = [
+      { priority: 3 as const, serverMs: 0 },
+      { priority: 1 as const, serverMs: 5 },
+    ];
+    const [low, high] = run([400_000, 50_000], {}, asks);
+    expect(low).toBeLessThan(high);
+    const [lowUrgent, highUrgent] = run([400_000, 50_000], { serverScheduling: 'urgency' }, asks);
+    expect(highUrgent).toBeLessThan(lowUrgent);
+  });
+
+  it('carries one answer at a time over HTTP/1.1, on up to six connections', () => {
+    const ends = run(new Array(12).fill(20_000), { protocol: 'h1' }, new Array(12).fill({ serverMs: 200 }));
+    const firstSix = ends.slice(0, 6);
+    expect(Math.min(...ends.slice(6))).toBeGreaterThan(Math.min(...firstSix) + 200);
+  });
+
+  it('needs a connection of its own for requests without credentials to another origin', () => {
+    const far = { origin: 'https://far.example' };
+    const [a, b] = run([1000, 1000], {}, [{ ...far }, { ...far, anonymous: true }]);
+    const [c, d] = run([1000, 1000], {}, [{ ...far }, { ...far }]);
+    expect(Math.abs(a - b)).toBeGreaterThan(0.5);
+    expect(Math.abs(c - d)).toBeLessThan(3);
+  });
+});
