@@ -1,4 +1,5 @@
 import type { Command } from 'commander';
+import { membersOf } from '../core/chunks/bits.ts';
 import { formChunks } from '../core/chunks/form-chunks.ts';
 import type { Chunk } from '../core/chunks/types.ts';
 import { InputError } from '../core/errors.ts';
@@ -34,7 +35,7 @@ export function addChunks(program: Command): void {
           realm: root.realm,
           target: paths(root.target),
           routes: root.routes,
-          present: paths(root.present),
+          present: paths(membersOf(root.present)),
           need: paths(root.need),
           group: root.group.map((c) => graph.chunks[c].id),
         })),

@@ -12,7 +12,7 @@ export function guard(request: Request): void {
     throw new Problem(403, 'Not from here', 'Yokeline answers only under localhost or a loopback address.');
   if (request.method === 'GET' || request.method === 'HEAD') return;
   const origin = request.headers.get('origin');
-  if (origin !== null && new URL(origin).host !== host) {
+  if (origin !== null && (!URL.canParse(origin) || new URL(origin).host !== host)) {
     throw new Problem(403, 'Not from here', 'Changes are taken only from Yokeline’s own page.');
   }
 }

@@ -100,7 +100,9 @@ export function anyApp(most = 24): fc.Arbitrary<Snapshot> {
         const name = (m: number) => `m${String(m).padStart(2, '0')}`;
         const modules: Record<string, Sketch> = {};
         for (let m = 0; m < count; m++) {
-          const imports = edges.filter(([from]) => from === m).map(([, to, deferred]) => `${deferred ? '~' : ''}${name(to)}`);
+          const imports = edges
+            .filter(([from]) => from === m)
+            .map(([, to, deferred]) => `${deferred ? '~' : ''}${name(to)}`);
           modules[name(m)] = { bytes: sizes[m], imports, kind: m > 0 && styles[m] && m % 5 === 0 ? 'style' : 'script' };
         }
         const routes = chains.map((c, i) =>

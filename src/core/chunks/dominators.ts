@@ -24,7 +24,7 @@ export function dominatorTree(
   deferred: Uint8Array,
   starts: readonly number[],
 ): DominatorTree {
-  const order = Uint32Array.from(postOrder(snapshot, index, deferred, starts)).reverse();
+  const order = Uint32Array.from(postOrder(index, deferred, starts)).reverse();
   const count = order.length;
   const number = new Int32Array(snapshot.modules.length).fill(-1);
   for (let v = 0; v < count; v++) number[order[v]] = v;

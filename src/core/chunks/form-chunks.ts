@@ -2,7 +2,7 @@ import { effectivePlan } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { has, membersOf } from './bits.ts';
+import { type Bits, has } from './bits.ts';
 import { chunkName, shortHash, uniqueNames } from './names.ts';
 import { presentSets } from './present.ts';
 import { evaluationOrder, Reacher } from './reach.ts';
@@ -18,7 +18,7 @@ import type { Chunk, ChunkGraph, Root } from './types.ts';
 export function formChunks(snapshot: Snapshot, plan: Plan): ChunkGraph {
   const index = graphIndex(snapshot);
   const { deferred } = effectivePlan(snapshot, plan);
-  const reacher = new Reacher(snapshot, index, deferred);
+  const reacher = new Reacher(index, deferred);
   const graph: ChunkGraph = { realms: [], roots: [], chunks: [], unreached: [] };
   const reached = new Uint8Array(snapshot.modules.length);
   const entries = [...snapshot.entries].sort((a, b) => (a.realm < b.realm ? -1 : 1));
@@ -29,12 +29,11 @@ export function formChunks(snapshot: Snapshot, plan: Plan): ChunkGraph {
     const present = presentSets(snapshot, index, reacher, drafts);
     const need = drafts.map((d, r) => d.reach.filter((m) => !has(present[r], m)));
     const order = evaluationOrder(
-      snapshot,
       index,
       deferred,
       drafts.flatMap((d) => d.target),
     );
-    addRealm(graph, snapshot, entry.realm, drafts, present.map(membersOf), need, order);
+    addRealm(graph, snapshot, entry.realm, drafts, present, need, order);
   }
   const targets = new Set<number>();
   for (let i = 0; i < deferred.length; i++) {
@@ -50,7 +49,7 @@ function addRealm(
   snapshot: Snapshot,
   realm: string,
   drafts: RootDraft[],
-  present: Uint32Array[],
+  present: Bits[],
   need: Uint32Array[],
   order: Int32Array,
 ): void {

@@ -1,5 +1,4 @@
 import type { GraphIndex } from '../snapshot/graph-index.ts';
-import type { Snapshot } from '../snapshot/types.ts';
 
 /** Walks static imports under a plan. One walker is reused for many starts: its marks are versioned, not cleared. */
 export class Reacher {
@@ -8,19 +7,17 @@ export class Reacher {
   private version = 0;
 
   constructor(
-    private readonly snapshot: Snapshot,
     private readonly index: GraphIndex,
     private readonly deferred: Uint8Array,
   ) {
-    this.mark = new Uint32Array(snapshot.modules.length);
+    this.mark = new Uint32Array(index.rank.length);
   }
 
-  /** Modules reachable from the starts over static imports, the starts included, ascending by index. */
+  /** Modules reachable from the starts over static imports, the starts included, in no particular order. */
   from(starts: readonly number[]): Uint32Array {
     const version = ++this.version;
     const { mark, stack, deferred } = this;
-    const { outStart, outgoing } = this.index;
-    const { imports } = this.snapshot;
+    const { outStart, outgoing, target } = this.index;
     const found: number[] = [];
     for (const m of starts) {
       if (mark[m] === version) continue;
@@ -33,13 +30,13 @@ export class Reacher {
       for (let e = outStart[m]; e < outStart[m + 1]; e++) {
         const i = outgoing[e];
         if (deferred[i]) continue;
-        const to = imports[i].to;
+        const to = target[i];
         if (mark[to] === version) continue;
         mark[to] = version;
         stack.push(to);
       }
     }
-    return Uint32Array.from(found).sort();
+    return Uint32Array.from(found);
   }
 }
 
@@ -47,14 +44,9 @@ export class Reacher {
  * Depth-first post-order of static imports from the starts, taken one after another in the order given: the order
  * in which the modules are evaluated. Cycles are entered once, as the platform does.
  */
-export function postOrder(
-  snapshot: Snapshot,
-  index: GraphIndex,
-  deferred: Uint8Array,
-  starts: Iterable<number>,
-): number[] {
-  const entered = new Uint8Array(snapshot.modules.length);
-  const { outStart, outgoing } = index;
+export function postOrder(index: GraphIndex, deferred: Uint8Array, starts: Iterable<number>): number[] {
+  const entered = new Uint8Array(index.rank.length);
+  const { outStart, outgoing, target } = index;
   const post: number[] = [];
   const path: number[] = [];
   const cursor: number[] = [];
@@ -75,7 +67,7 @@ export function postOrder(
         continue;
       }
       const i = outgoing[e];
-      const { to } = snapshot.imports[i];
+      const to = target[i];
       if (!deferred[i] && !entered[to]) enter(to);
     }
   }
@@ -83,14 +75,9 @@ export function postOrder(
 }
 
 /** Position of each module in the post-order of the starts; −1 for modules never reached. */
-export function evaluationOrder(
-  snapshot: Snapshot,
-  index: GraphIndex,
-  deferred: Uint8Array,
-  starts: Iterable<number>,
-): Int32Array {
-  const position = new Int32Array(snapshot.modules.length).fill(-1);
-  postOrder(snapshot, index, deferred, starts).forEach((m, at) => {
+export function evaluationOrder(index: GraphIndex, deferred: Uint8Array, starts: Iterable<number>): Int32Array {
+  const position = new Int32Array(index.rank.length).fill(-1);
+  postOrder(index, deferred, starts).forEach((m, at) => {
     position[m] = at;
   });
   return position;

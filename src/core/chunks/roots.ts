@@ -47,9 +47,12 @@ export function collectRoots(
     }
     drafts[at].askedBy.push({ root, import: via });
   };
+  const asks = new Uint8Array(snapshot.modules.length);
+  for (let i = 0; i < deferred.length; i++) if (deferred[i]) asks[snapshot.imports[i].from] = 1;
   const follow = () => {
     for (let root = open.pop(); root !== undefined; root = open.pop()) {
       for (const m of drafts[root].reach) {
+        if (!asks[m]) continue;
         for (let e = index.outStart[m]; e < index.outStart[m + 1]; e++) {
           const i = index.outgoing[e];
           if (deferred[i]) ask(snapshot.imports[i].to, root, i);

@@ -1,3 +1,5 @@
+import type { Bits } from './bits.ts';
+
 /** What formChunks gives. Module and chunk numbers are indices into the snapshot's modules and into `chunks`. */
 export interface ChunkGraph {
   realms: string[];
@@ -19,8 +21,11 @@ export interface Root {
   routes: string[];
   /** Roots that ask for this one, with the deferred import (−1: the route convention asks, not code). */
   askedBy: { root: number; import: number }[];
+  /** Modules reachable over static imports, in no particular order. */
   reach: Uint32Array;
-  present: Uint32Array;
+  /** Modules certainly loaded when it is requested; `membersOf` lists them. */
+  present: Bits;
+  /** Modules of `reach` that are not present. */
   need: Uint32Array;
   /** The load group: chunks in the order in which they are evaluated, styles first. */
   group: number[];

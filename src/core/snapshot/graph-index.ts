@@ -14,6 +14,8 @@ export interface GraphIndex {
   /** Imports of module m: `outgoing[outStart[m] .. outStart[m + 1]]`, indices into `imports`, in source order. */
   outStart: Uint32Array;
   outgoing: Uint32Array;
+  /** Import i aims at module `target[i]`. */
+  target: Uint32Array;
   /** Imports that aim at module m, by importer's path, then source order. */
   inStart: Uint32Array;
   incoming: Uint32Array;
@@ -75,7 +77,8 @@ function build(snapshot: Snapshot): GraphIndex {
     incoming[inFill[imports[i].to]++] = i;
     importAt.set(importKey(snapshot, imports[i]), i);
   }
-  return { moduleAt, rank, sorted, outStart, outgoing, inStart, incoming, importAt };
+  const target = Uint32Array.from(imports, (i) => i.to);
+  return { moduleAt, rank, sorted, outStart, outgoing, target, inStart, incoming, importAt };
 }
 
 function compare(a: string, b: string): number {

@@ -56,8 +56,8 @@ export function Split() {
           <div className="min-w-0">
             <h1 className="text-[15px] font-semibold">What {route} pulls in</h1>
             <p className="text-soft">
-              {outline ? `${size(outline.start.compressed)} of modules at start · ` : ''}solid: own weight · outline: what it
-              carries with it
+              {outline ? `${size(outline.start.compressed)} of modules at start · ` : ''}solid: own weight · outline:
+              what it carries with it
             </p>
           </div>
           <div className="flex shrink-0 items-center gap-3">

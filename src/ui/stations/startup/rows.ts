@@ -101,7 +101,11 @@ export interface Flag {
  * Places the milestones' flags so that none covers another: to the right of its instant or, where that is too near
  * the edge, to its left; on the first of the levels where there is room.
  */
-export function placeFlags(flags: { name: string; at: number; width: number }[], x: (ms: number) => number, most: number): Flag[] {
+export function placeFlags(
+  flags: { name: string; at: number; width: number }[],
+  x: (ms: number) => number,
+  most: number,
+): Flag[] {
   const taken: { from: number; to: number }[][] = [];
   return [...flags]
     .sort((a, b) => a.at - b.at)

@@ -1,0 +1,130 @@
+import type { Page } from 'playwright-core';
+import { becomes, changed, figure, Served } from './served.ts';
+
+let served: Served;
+
+beforeAll(async () => {
+  served = await Served.start(4791);
+});
+afterAll(() => served.stop());
+
+const TIMETABLE = '/p/saltmarsh/split?route=/timetable';
+
+async function choose(page: Page, name: string): Promise<void> {
+  await page.getByRole('option', { name: new RegExp(`^${name},`) }).click();
+}
+
+describe('a first improvement on the sample', () => {
+  it('opens the sample, detaches an import, preloads a split point, sees interactive earlier, and finds it kept', async () => {
+    const page = await served.page('/');
+    await expect(page.title()).resolves.toBe('Yokeline');
+    await page.goto(served.address + TIMETABLE);
+    await page.locator('[data-figure="interactive"]').waitFor();
+    const before = await figure(page, 'interactive');
+
+    await choose(page, 'ticket-dialog');
+    await page.getByRole('button', { name: 'Detach it' }).click();
+    const detached = await changed(page, 'interactive', before);
+    expect(detached).toBeLessThan(before - 300);
+
+    await choose(page, 'weather-strip');
+    await page.getByRole('button', { name: 'preload in the markup' }).click();
+    await page.getByRole('button', { name: 'preload in the markup', pressed: true }).waitFor();
+    await page.getByText('First plan · 2 decisions').waitFor();
+    const hinted = await figure(page, 'interactive');
+    expect(hinted).toBeLessThan(before);
+
+    await page.getByRole('button', { name: 'Startup' }).click();
+    await page.getByRole('option', { name: /^weather-strip, hinted/ }).waitFor();
+    await page.waitForTimeout(300);
+    await page.reload();
+    await page.getByText('First plan · 2 decisions').waitFor();
+    expect(await figure(page, 'interactive')).toBe(hinted);
+    await page.close();
+  });
+
+  it('undoes and redoes by keyboard', async () => {
+    const page = await served.page(TIMETABLE);
+    const start = await figure(page, 'start');
+    await choose(page, 'berth-finder');
+    await page.keyboard.press('d');
+    await page.getByRole('button', { name: 'action', exact: true }).click();
+    await page.getByText('First plan · 4 decisions').waitFor();
+    await page.waitForTimeout(300);
+    const lean = await figure(page, 'start');
+    expect(lean).toBeLessThan(start);
+    await page.keyboard.press('Control+z');
+    await page.keyboard.press('Control+z');
+    await becomes(page, 'start', start);
+    await page.keyboard.press('Control+Shift+z');
+    await page.keyboard.press('Control+Shift+z');
+    await becomes(page, 'start', lean);
+    await page.keyboard.press('Control+z');
+    await page.keyboard.press('Control+z');
+    await becomes(page, 'start', start);
+    await page.waitForTimeout(300);
+    await page.close();
+  });
+
+  it('lets two tabs on one plan not overwrite each other', async () => {
+    const [one, two] = [await served.page(TIMETABLE), await served.page(TIMETABLE)];
+    await choose(one, 'fare-calculator');
+    await one.keyboard.press('d');
+    await one.getByText('First plan · 3 decisions').waitFor();
+    await one.waitForTimeout(300);
+    await choose(two, 'tide-note');
+    await two.keyboard.press('d');
+    await two.getByText('was changed in another tab').waitFor();
+    await two.getByRole('button', { name: 'Keep mine as a copy' }).click();
+    await two.getByText('First plan, my copy · 3 decisions').waitFor();
+    await one.reload();
+    await one.getByText('First plan · 3 decisions').waitFor();
+    await choose(one, 'tide-note');
+    await one.getByRole('button', { name: 'Join it' }).waitFor();
+    await one.close();
+    await two.close();
+  });
+
+  it('walks the waterfall by keyboard, back to the cause', async () => {
+    const page = await served.page('/p/saltmarsh/startup?route=/crew/duty/manifest&plan=baseline');
+    expect(await figure(page, 'hops')).toBe(6);
+    await page.getByRole('listbox').focus();
+    await page.keyboard.press('End');
+    await page.getByRole('heading', { name: 'manifest', exact: true }).waitFor();
+    await page.keyboard.press('ArrowLeft');
+    await page.getByRole('heading', { name: 'manifest-grid' }).waitFor();
+    await page.keyboard.press('ArrowLeft');
+    await page.getByRole('heading', { name: 'manifest-page' }).waitFor();
+    await page.close();
+  });
+
+  it('refuses broken project files with the place, and opens good ones', async () => {
+    const page = await served.page(TIMETABLE);
+    const bring = (name: string, text: string) =>
+      page.getByLabel('Project file').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
+    await bring('broken.json', '{\n oops');
+    await page.getByText('broken.json:2:2').waitFor();
+    await bring('newer.json', '{"format":"yokeline-project","version":7}');
+    await page.getByText('version 7; this program reads up to 1').waitFor();
+    const empty = {
+      format: 'yokeline-project',
+      version: 1,
+      plans: [],
+      snapshot: {
+        name: 'empty',
+        origin: 'source',
+        modules: [],
+        imports: [],
+        packages: [],
+        entries: [],
+        routes: [],
+        scripts: [],
+        unresolved: [],
+        failed: [],
+      },
+    };
+    await bring('empty.json', JSON.stringify(empty));
+    await page.getByRole('heading', { name: 'This snapshot has no routes' }).waitFor();
+    await page.close();
+  });
+});

@@ -1,0 +1,3 @@
+import base from '../jest.config.mjs';
+
+export default { ...base, rootDir: '..', roots: ['<rootDir>/e2e'], testTimeout: 60_000, maxWorkers: 1 };

@@ -1,0 +1,96 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import fs from 'node:fs';
+import path from 'node:path';
+import { folderOf, removeFolders, SAMPLE } from '../test-support/folders.ts';
+
+const bin = path.resolve('bin/yokeline.mjs');
+
+function run(...args: string[]) {
+  return JSON.parse(execFileSync(process.execPath, [bin, ...args, '--json'], { encoding: 'utf8' }));
+}
+
+function refused(...args: string[]) {
+  const { status, stderr } = spawnSync(process.execPath, [bin, ...args, '--json'], { encoding: 'utf8' });
+  return { status, error: JSON.parse(stderr).error };
+}
+
+describe('yokeline', () => {
+  const file = path.join(folderOf({}), 'sample.yokeline.json');
+  const read = run('read', SAMPLE, '--out', file);
+  afterAll(removeFolders);
+
+  it('reads a folder into a project file', () => {
+    expect(read).toMatchObject({ imports: { dynamic: 21 }, unresolved: [], failed: [] });
+    expect(read.routes).toHaveLength(8);
+    expect(read.bytes.source).toBeGreaterThan(read.bytes.minified);
+    expect(read.bytes.minified).toBeGreaterThan(read.bytes.gzip);
+    expect(fs.existsSync(`${file}.part`)).toBe(false);
+  });
+
+  it('tells the imports, and the chunks whose groups cover what each root needs', () => {
+    const graph = run('graph', file);
+    expect(graph.modules).toHaveLength(read.modules);
+    expect(graph.entries[0]).toEqual({ realm: 'site', route: null, modules: ['src/main.tsx'] });
+    const { chunks, roots } = run('chunks', file);
+    const inChunk = new Map(chunks.map((c: { id: string; modules: string[] }) => [c.id, c.modules]));
+    for (const root of roots) {
+      expect(root.group.flatMap((id: string) => inChunk.get(id)).sort()).toEqual([...root.need].sort());
+    }
+    const exact = run('chunks', file, '--exact').chunks.find((c: { name: string }) => c.name === 'entry');
+    const estimate = chunks.find((c: { name: string }) => c.name === 'entry');
+    expect(exact.bytes.gzip / estimate.bytes.gzip).toBeCloseTo(1, 1);
+  });
+
+  it('makes a plan and predicts that the landing gets shorter', () => {
+    const before = run('simulate', file, '--route', '/timetable');
+    const detach = 'src/timetable/departure-board.tsx::../tickets/ticket-dialog';
+    const { plan } = run(
+      'plan',
+      file,
+      '--name',
+      'Lean',
+      '--detach',
+      detach,
+      '--hint',
+      'modulepreload:src/timetable/weather-strip.tsx@header',
+    );
+    expect(plan.decisions).toHaveLength(2);
+    const after = run('simulate', file, '--route', '/timetable', '--plan', 'Lean');
+    expect(after.milestones.interactive).toBeLessThan(before.milestones.interactive - 500);
+    expect(after.requests.find((r: { name: string }) => r.name === 'weather-strip').role).toBe('hinted');
+    const last = before.chain.at(-1);
+    expect(last.to).toBeCloseTo(before.milestones.interactive, 0);
+    expect(
+      run('graph', file, '--plan', 'Lean').imports.find((i: { to: string }) => i.to === 'src/tickets/ticket-dialog.tsx')
+        .kind,
+    ).toBe('dynamic');
+    const other = path.join(path.dirname(file), 'other.json');
+    run('plan', file, '--name', 'Else', '--join', 'src/app/routes.tsx::../help/help-page', '--out', other);
+    expect(run('chunks', other, '--plan', 'Else').roots.length).toBeLessThan(run('chunks', file).roots.length);
+  });
+
+  it.each([
+    [['graph', 'none.json'], 'No such file'],
+    [['read', SAMPLE, '--out', '/nowhere/at/all.json'], 'The file can’t be written'],
+    [['simulate', file, '--route', '/none'], 'No such route'],
+    [['simulate', file, '--route', '/', '--link', 'string'], 'No such link'],
+    [['simulate', file, '--route', '/', '--device', 'abacus'], 'No such device'],
+    [['simulate', file, '--route', '/', '--cache', 'full'], 'No such cache state'],
+    [['simulate', file, '--route', '/', '--plan', 'none'], 'No such plan'],
+    [['plan', file, '--name', 'Baseline'], 'The baseline stays as it is'],
+    [['plan', file, '--name', 'X', '--detach', 'src/main.tsx::none'], 'No such import'],
+    [['plan', file, '--name', 'X', '--hint', 'preload:none@markup'], 'Hint without a target'],
+    [['plan', file, '--name', 'X', '--route', '/none'], 'No such route'],
+  ])('ends with 2 and says what to do for bad input (%#)', (args, title) => {
+    const { status, error } = refused(...args);
+    expect(status).toBe(2);
+    expect(error.title).toBe(title);
+    expect(error.detail.length).toBeGreaterThan(5);
+  });
+
+  it('explains itself', () => {
+    const help = execFileSync(process.execPath, [bin, 'simulate', '--help'], { encoding: 'utf8' });
+    expect(help).toContain('--route <pattern>');
+    expect(spawnSync(process.execPath, [bin, 'simulate']).status).toBe(2);
+  });
+});
