@@ -20,6 +20,7 @@ export interface LandingView {
   readout: Readout;
   chain: ChainLink[];
   lowerBound: number;
+  filesBound: number;
   /** Per request: what is in it, heaviest first. */
   contents: (ChunkContents | null)[];
 }
@@ -100,6 +101,7 @@ export class Analyst {
       readout: made.reading.readout,
       chain: made.chain,
       lowerBound: made.lowerBound,
+      filesBound: made.filesBound,
       contents: made.timeline.requests.map((r) => this.contentsOf(made, r.resource)),
     };
   }

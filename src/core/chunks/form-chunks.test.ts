@@ -55,14 +55,16 @@ function oracle(snapshot: Snapshot): Map<string, { reach: Set<string>; present: 
       const from = [...(askers.get(r) ?? [])].map((p) => new Set([...present.get(p)!, ...roots.get(p)!]));
       const now = new Set([...all].filter((m) => from.every((s) => s.has(m))));
       if (pages.has(r)) {
-        const alone = new Set(['entry']);
-        for (let known = -1; known !== alone.size; ) {
-          known = alone.size;
-          for (const [target, by] of askers) if (target !== r && [...by].some((p) => alone.has(p))) alone.add(target);
+        const led = new Set([r]);
+        for (let known = -1; known !== led.size; ) {
+          known = led.size;
+          for (const [target, by] of askers) if ([...by].some((p) => led.has(p))) led.add(target);
         }
+        const layouts = new Set(snapshot.routes.flatMap((x) => x.layouts));
+        const alone = new Set([...layouts].filter((l) => roots.has(l) && !pages.has(l) && !led.has(l)));
         const chains = snapshot.routes
-          .filter((x) => x.page === r)
-          .map((x) => reach(x.layouts.filter((l) => alone.has(l))));
+          .filter((x) => x.page === r || x.layouts.includes(r))
+          .map((x) => reach(x.layouts.filter((l) => l !== r && alone.has(l))));
         for (const m of all) if (chains.every((c) => c.has(m))) now.add(m);
       }
       if (now.size !== present.get(r)!.size) {

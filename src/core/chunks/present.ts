@@ -8,7 +8,8 @@ import type { RootDraft } from './roots.ts';
  * Present(r): the modules certainly loaded when root r is requested. The greatest fixpoint of
  * Present(r) = ⋂ over the roots p that ask for r of Present(p) ∪ Reach(p); nothing for the entry. A page root
  * also has what the layouts of every chain that uses the page reach, since they always travel with it. Only layouts
- * that are asked for without the page's help count: one that the page itself brings can't be there before it.
+ * that nothing of the page leads to count, and that are no pages themselves: what the page brings can't be there before it. Where
+ * the same module serves another route as a layout, that chain counts as well.
  */
 export function presentSets(snapshot: Snapshot, index: GraphIndex, reacher: Reacher, drafts: RootDraft[]): Bits[] {
   const size = snapshot.modules.length;
@@ -55,11 +56,14 @@ function layoutsReach(
 ): Bits | null {
   const size = snapshot.modules.length;
   const { path } = snapshot.modules[drafts[page].target[0]];
-  const alone = askedWithout(drafts, page);
+  const alone = layoutsApart(drafts, page);
   let common: Bits | null = null;
   for (const route of snapshot.routes) {
-    if (route.page !== path) continue;
-    const layouts = route.layouts.flatMap((l) => index.moduleAt.get(l) ?? []).filter((m) => alone.has(m));
+    if (route.page !== path && !route.layouts.includes(path)) continue;
+    const layouts = route.layouts
+      .filter((l) => l !== path)
+      .flatMap((l) => index.moduleAt.get(l) ?? [])
+      .filter((m) => alone.has(m));
     const chain = bitsOf(reacher.from(layouts), size);
     if (common === null) common = chain;
     else for (let w = 0; w < common.length; w++) common[w] &= chain[w];
@@ -67,18 +71,18 @@ function layoutsReach(
   return common;
 }
 
-/** Targets of the roots that the entry leads to when one root is left out. */
-function askedWithout(drafts: RootDraft[], left: number): Set<number> {
-  const reached = new Set([0]);
+/** Targets of the layout roots that a page's own code doesn't lead to, at any remove. */
+function layoutsApart(drafts: RootDraft[], page: number): Set<number> {
+  const led = new Set([page]);
   for (let grew = true; grew; ) {
     grew = false;
     drafts.forEach((d, r) => {
-      if (r === left || reached.has(r) || !d.askedBy.some((a) => reached.has(a.root))) return;
-      reached.add(r);
+      if (led.has(r) || !d.askedBy.some((a) => led.has(a.root))) return;
+      led.add(r);
       grew = true;
     });
   }
-  return new Set([...reached].filter((r) => r > 0).flatMap((r) => drafts[r].target));
+  return new Set(drafts.flatMap((d, r) => (d.kind === 'layout' && !led.has(r) ? d.target : [])));
 }
 
 function same(a: Bits, b: Bits): boolean {

@@ -64,12 +64,15 @@ export function followLanding(snapshot: Snapshot, plan: EffectivePlan, graph: Ch
     landing.roots.push(landed);
     activate(target);
   };
-  /** A page or layout that travels only inside another route's file: that file has to come. */
+  /**
+   * A page or layout that only another route's code leads to: the roots on a shortest way from the entry have to come
+   * as well, though nothing of them is drawn.
+   */
   const bring = (m: number) => {
-    const root = graph.roots.findIndex((r) => r.realm === route.realm && r.reach.includes(m));
-    if (root >= 0 && root !== entry && !taken.has(root)) {
-      taken.add(root);
-      landing.roots.push({ root, askedBy: -1, trigger: AT_ONCE, inChain: true });
+    const holder = rootOf.get(m) ?? graph.roots.findIndex((r) => r.realm === route.realm && r.need.includes(m));
+    for (const landed of wayTo(snapshot, graph, entry, holder, taken)) {
+      taken.add(landed.root);
+      landing.roots.push(landed);
     }
     activate(m);
   };
@@ -89,13 +92,27 @@ export function followLanding(snapshot: Snapshot, plan: EffectivePlan, graph: Ch
   for (const m of graph.roots[entry].target) activate(m);
   follow();
   for (const m of chain) {
-    if (active[m]) continue;
-    if (rootOf.has(m)) ask(m, -1);
-    else bring(m);
+    const own = rootOf.get(m);
+    if (own === undefined ? active[m] : taken.has(own)) continue;
+    bring(m);
     follow();
   }
   landing.later = [...seenLater.values()].filter((l) => !taken.has(l.root));
   return landing;
+}
+
+/** Roots on a shortest way from the entry (or from what is taken) to a root, that root last; empty when it is there. */
+function wayTo(snapshot: Snapshot, graph: ChunkGraph, entry: number, root: number, taken: Set<number>): LandedRoot[] {
+  const known = new Map<number, LandedRoot[]>([[root, []]]);
+  for (const [at, after] of known) {
+    if (at === entry || at < 0 || taken.has(at)) return after;
+    for (const by of graph.roots[at].askedBy) {
+      if (known.has(by.root)) continue;
+      const askedBy = by.import < 0 ? -1 : snapshot.imports[by.import].from;
+      known.set(by.root, [{ root: at, askedBy, trigger: AT_ONCE, inChain: true }, ...after]);
+    }
+  }
+  return [];
 }
 
 const AT_ONCE: Trigger = { on: 'at once' };

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { anyApp } from '../../test-support/snapshots.ts';
 import { whereTheTimeWent } from '../explain/critical-chain.ts';
-import { BASELINE } from '../plan/types.ts';
+import { BASELINE, type Decision } from '../plan/types.ts';
 import { type Conditions, DEVICES, LINKS } from '../sim/conditions.ts';
+import { importKey } from '../snapshot/graph-index.ts';
 import { predict } from './predict.ts';
 
 const anyConditions: fc.Arbitrary<Conditions> = fc.record({
@@ -19,6 +20,33 @@ const anyConditions: fc.Arbitrary<Conditions> = fc.record({
   }),
   device: fc.constantFrom(...DEVICES),
   cache: fc.constantFrom('empty' as const, 'returning' as const),
+});
+
+describe('the lower bound', () => {
+  it('is beaten by no plan', () => {
+    const picks = fc.array(fc.record({ at: fc.nat(), kind: fc.constantFrom('detach' as const, 'join' as const) }), {
+      maxLength: 8,
+    });
+    fc.assert(
+      fc.property(anyApp(), anyConditions, picks, fc.boolean(), (snapshot, conditions, chosen, hinted) => {
+        fc.pre(snapshot.imports.length > 0);
+        const item = (at: number) => snapshot.imports[at % snapshot.imports.length];
+        const decisions: Decision[] = chosen.map(({ at, kind }) => ({ kind, import: importKey(snapshot, item(at)) }));
+        for (const { at } of hinted ? chosen : []) {
+          const module = snapshot.modules[item(at).to].path;
+          decisions.push({
+            kind: 'hint',
+            hint: { kind: 'modulepreload', target: { kind: 'split point', module }, place: 'early', routes: [] },
+          });
+        }
+        const made = predict(snapshot, { ...BASELINE, decisions }, '/r0', conditions);
+        const base = predict(snapshot, BASELINE, '/r0', conditions);
+        expect(base.lowerBound).toBeLessThanOrEqual(made.reading.milestones.interactive);
+        expect(made.filesBound).toBeLessThanOrEqual(made.reading.milestones.interactive);
+      }),
+      { numRuns: 200 },
+    );
+  });
 });
 
 describe('a prediction of any app under any conditions', () => {

@@ -3,7 +3,7 @@ import type { ChunkGraph } from '../chunks/types.ts';
 import { type ChainLink, criticalChain } from '../explain/critical-chain.ts';
 import { compileLoad } from '../load/compile.ts';
 import type { LoadProgram } from '../load/types.ts';
-import { lowerBound } from '../metrics/lower-bound.ts';
+import { filesBound, lowerBound } from '../metrics/lower-bound.ts';
 import { type Reading, readTimeline } from '../metrics/readout.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
@@ -19,7 +19,10 @@ export interface Prediction {
   reading: Reading;
   /** What leads to interactive; adds up to it. */
   chain: ChainLink[];
+  /** What no plan can beat, in ms until interactive. */
   lowerBound: number;
+  /** What no hint or order can beat with the files of this plan. */
+  filesBound: number;
 }
 
 /** The whole pipeline for one landing: form chunks, compile the load, simulate it, read it off. */
@@ -34,5 +37,14 @@ export function predict(snapshot: Snapshot, plan: Plan, route: string, condition
     reading.milestones.interactive,
     conditions.link.rttMs,
   );
-  return { graph, program, timeline, reading, chain, lowerBound: lowerBound(program, timeline, conditions) };
+  const landed = snapshot.routes.find((r) => r.pattern === route)!;
+  return {
+    graph,
+    program,
+    timeline,
+    reading,
+    chain,
+    lowerBound: lowerBound(snapshot, landed, conditions),
+    filesBound: filesBound(program, timeline, conditions),
+  };
 }

@@ -87,9 +87,6 @@ export function Waterfall({
                 opacity={0.75}
               />
               <rect x={0} y={TOP + hop.from} width={3} height={hop.to - hop.from} fill="var(--line)" />
-              <text x={10} y={TOP + hop.from + 15} fontSize={11} fontWeight={600} fill="var(--soft)">
-                hop {hop.hop}
-              </text>
             </g>
           ))}
           <Grid x={x} top={TOP} bottom={linkTop + 40} height={height} />
@@ -107,6 +104,19 @@ export function Waterfall({
               chosen={request === chosen}
               onChoose={() => choose({ selection: { kind: 'request', address: timeline.requests[request].address } })}
             />
+          ))}
+          {laid.hops.map((hop) => (
+            <text
+              key={hop.hop}
+              x={10}
+              y={TOP + hop.from + 15}
+              fontSize={11}
+              fontWeight={600}
+              fill="var(--soft)"
+              pointerEvents="none"
+            >
+              hop {hop.hop}
+            </text>
           ))}
           <RevealLanes view={view} lanes={lanes} top={lanesTop} lane={LANE} x={x} until={until} />
           <ThreadTrack view={view} top={threadTop} x={x} until={until} lit={lit.tasks} />

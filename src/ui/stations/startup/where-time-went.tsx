@@ -29,8 +29,8 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
         </tbody>
       </table>
       <p className="mt-3 text-soft">
-        No plan gets this landing below <span className="font-medium text-hinted-text">{time(view.lowerBound)}</span>:
-        connecting, a round trip, the needed bytes at line rate and the last script.
+        With these files no hint or order gets below <Bound ms={view.filesBound} />. No plan at all gets below{' '}
+        <Bound ms={view.lowerBound} />: connecting, a round trip, and the bare modules of the first screen at line rate.
       </p>
       <p className="mt-2 text-[11px] text-soft">
         Evaluation times are estimated from the size of the script; they may be 40 % lower or higher.
@@ -54,4 +54,8 @@ function Line({ kind, ms }: { kind: LinkKind; ms: number }) {
       <td className="py-[3px] text-right">{Math.round(ms)} ms</td>
     </tr>
   );
+}
+
+function Bound({ ms }: { ms: number }) {
+  return <span className="font-medium whitespace-nowrap text-hinted-text">{time(ms)}</span>;
 }
