@@ -1,8 +1,7 @@
-import { execFileSync, spawn } from 'node:child_process';
-import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { largeApp } from '../examples/large-app.mjs';
+import { withSample } from './served.mjs';
 
 const core = (file) => import(new URL(`../dist/core/${file}`, import.meta.url));
 const { formChunks } = await core('chunks/form-chunks.js');
@@ -87,56 +86,27 @@ report(
 if (!process.argv.includes('--no-browser')) await browserToggle();
 process.exitCode = missed > 0 ? 1 : 0;
 
-/** From the click on a decision to the redrawn live strip, in a real browser on the served sample. */
-async function browserToggle() {
-  const { chromium } = await import('playwright-core');
-  const data = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-bench-'));
-  const env = { ...process.env, YOKELINE_DATA: data, NODE_ENV: 'production' };
-  execFileSync(process.execPath, ['dist/server/seed.js'], { env });
-  const port = 4792;
-  const server = spawn(
-    process.execPath,
-    ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', String(port)],
-    { env, stdio: 'ignore' },
-  );
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking'],
-  });
-  try {
-    for (let tries = 0; tries < 100; tries++) {
-      if (
-        await fetch(`http://127.0.0.1:${port}/api/projects`).then(
-          (r) => r.ok,
-          () => false,
-        )
-      )
-        break;
-      await new Promise((wake) => setTimeout(wake, 200));
-    }
+/** From the key that decides to the redrawn live strip, in a real browser on the served sample. */
+function browserToggle() {
+  return withSample(4792, async (address, browser) => {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`http://127.0.0.1:${port}/p/saltmarsh/split?route=/timetable`);
+    await page.goto(`${address}/p/saltmarsh/split?route=/timetable`);
     await page.locator('[data-figure="interactive"]').waitFor();
     await page.getByRole('option', { name: /^ticket-dialog,/ }).click();
     const times = [];
     for (let i = 0; i < 12; i++) {
       times.push(
         await page.evaluate(async () => {
-          const strip = document.querySelector('[data-figure="interactive"] dd');
-          const was = strip.textContent;
+          const shown = () => document.querySelector('[data-figure="interactive"] dd').textContent;
+          const was = shown();
           const began = performance.now();
           document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'd', bubbles: true }));
-          while (document.querySelector('[data-figure="interactive"] dd').textContent === was)
-            await new Promise(requestAnimationFrame);
+          while (shown() === was) await new Promise(requestAnimationFrame);
           return performance.now() - began;
         }),
       );
       await page.waitForTimeout(300);
     }
     report('browser: a toggle on the sample to the redrawn strip', median(times.slice(2)), 100);
-  } finally {
-    await browser.close();
-    server.kill();
-    fs.rmSync(data, { recursive: true, force: true });
-  }
+  });
 }

@@ -13,11 +13,7 @@ import {
 } from 'class-validator';
 import { Problem } from './problems.ts';
 
-export class NewPlanInput {
-  @IsString()
-  @Length(1, 80)
-  name!: string;
-
+class PlanContent {
   @IsOptional()
   @IsString()
   @MaxLength(2000)
@@ -28,7 +24,13 @@ export class NewPlanInput {
   decisions?: unknown[];
 }
 
-export class PlanChangeInput {
+export class NewPlanInput extends PlanContent {
+  @IsString()
+  @Length(1, 80)
+  name!: string;
+}
+
+export class PlanChangeInput extends PlanContent {
   @IsInt()
   @Min(1)
   version!: number;
@@ -37,15 +39,6 @@ export class PlanChangeInput {
   @IsString()
   @Length(1, 80)
   name?: string;
-
-  @IsOptional()
-  @IsString()
-  @MaxLength(2000)
-  description?: string;
-
-  @IsOptional()
-  @IsArray()
-  decisions?: unknown[];
 }
 
 export class ProjectInput {

@@ -7,6 +7,7 @@ const SEGMENT = 1448;
 const PACKET_OVERHEAD = 52;
 const INITIAL_WINDOW = 10;
 const ACK = 52;
+const ROUND_SAMPLES = 8;
 
 /** Handshake sizes on the link, as counted in recorded loads. */
 const HELLO_UP = [1500, 552];
@@ -22,7 +23,8 @@ interface OutRecord {
 
 /**
  * One TCP (or QUIC) connection over the shared link. The server's window opens by a packet per acknowledgement in
- * slow start, which ends when packets begin to queue; from then on it grows slowly. Requests travel as packets
+ * slow start, which ends when even the first packets of a round find a queue (hybrid slow start, as Linux does it);
+ * from then on the window grows slowly. Requests travel as packets
  * too, and the client's window starts at ten of them.
  */
 export class Connection {
@@ -31,6 +33,10 @@ export class Connection {
   busy = false;
   private window = INITIAL_WINDOW;
   private slowStart = true;
+  /** Packets sent so far, and the round of slow start that is being acknowledged: its end and its shortest queue. */
+  private sentPackets = 0;
+  private ackedPackets = 0;
+  private round = { end: 0, samples: 0, shortest: Number.POSITIVE_INFINITY };
   private inFlight = 0;
   private lastSent = 0;
   private streams: Stream[] = [];
@@ -136,6 +142,7 @@ export class Connection {
       for (const record of begun) record.from = arrival - down.serialMs(payload);
       for (const { stream, bytes, from } of done) clock.at(arrival, () => stream.onRecord(bytes, from));
       this.inFlight++;
+      this.sentPackets++;
       this.lastSent = clock.now;
       clock.at(arrival + this.up.delayMs + this.up.serialMs(ACK), () => this.acknowledged(queued));
     }
@@ -143,14 +150,29 @@ export class Connection {
 
   private acknowledged(queued: number): void {
     this.inFlight--;
+    this.ackedPackets++;
     if (this.slowStart) {
       this.window += 1;
-      const limit = Math.min(16, Math.max(4, this.link.rttMs / 8));
-      if (queued > limit && this.window >= 16) this.slowStart = false;
+      if (this.window >= 16 && this.queueStands(queued)) this.slowStart = false;
     } else {
       this.window += 0.5 / this.window;
     }
     this.pump();
+  }
+
+  /** Whether the first packets of a round, which no burst of its own delays, have found a queue. */
+  private queueStands(queued: number): boolean {
+    const { round } = this;
+    if (this.ackedPackets > round.end) {
+      round.end = this.sentPackets;
+      round.samples = 0;
+      round.shortest = Number.POSITIVE_INFINITY;
+    }
+    if (round.samples >= ROUND_SAMPLES) return false;
+    round.samples++;
+    round.shortest = Math.min(round.shortest, queued);
+    const limit = Math.min(16, Math.max(4, this.link.rttMs / 8));
+    return round.samples === ROUND_SAMPLES && round.shortest > limit;
   }
 
   /** What the server writes next: in order of readiness (near-simultaneous ones by priority), or by urgency. */

@@ -33,29 +33,23 @@ export function LiveStrip() {
   );
 }
 
+const FIGURES: { name: string; read: (view: LandingView) => number; write: (value: number) => string }[] = [
+  { name: 'first content', read: (v) => v.milestones.firstContent, write: time },
+  { name: 'interactive', read: (v) => v.milestones.interactive, write: time },
+  { name: 'start', read: (v) => v.readout.startBytes, write: size },
+  { name: 'requests', read: (v) => v.readout.requests, write: count },
+  { name: 'hops', read: (v) => v.readout.hops, write: count },
+  { name: 'waste', read: (v) => v.readout.wasted, write: size },
+];
+
 function Figures({ now, baseline }: { now: LandingView; baseline: LandingView }) {
-  const was = baseline.milestones;
-  const old = baseline.readout;
   return (
     <dl className="flex shrink-0 py-6 pl-1" aria-live="polite">
-      <Figure name="first content" value={time(now.milestones.firstContent)}>
-        <Change value={now.milestones.firstContent - was.firstContent} format={time} />
-      </Figure>
-      <Figure name="interactive" value={time(now.milestones.interactive)}>
-        <Change value={now.milestones.interactive - was.interactive} format={time} />
-      </Figure>
-      <Figure name="start" value={size(now.readout.startBytes)}>
-        <Change value={now.readout.startBytes - old.startBytes} format={size} />
-      </Figure>
-      <Figure name="requests" value={count(now.readout.requests)}>
-        <Change value={now.readout.requests - old.requests} format={count} />
-      </Figure>
-      <Figure name="hops" value={count(now.readout.hops)}>
-        <Change value={now.readout.hops - old.hops} format={count} />
-      </Figure>
-      <Figure name="waste" value={size(now.readout.wasted)}>
-        <Change value={now.readout.wasted - old.wasted} format={size} />
-      </Figure>
+      {FIGURES.map(({ name, read, write }) => (
+        <Figure key={name} name={name} value={write(read(now))}>
+          <Change value={read(now) - read(baseline)} format={write} />
+        </Figure>
+      ))}
     </dl>
   );
 }

@@ -1,0 +1,36 @@
+// Refreshes docs/screenshots from the sample. Build first: npm run build:node && npm run build:web
+import { withSample } from './served.mjs';
+
+await withSample(4793, async (address, browser) => {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const open = async (where) => {
+    await page.goto(address + where);
+    await page.locator('[data-figure="interactive"]').waitFor();
+    await page.waitForTimeout(500);
+  };
+  const take = (name) => page.screenshot({ path: `docs/screenshots/${name}.png` });
+  const choose = (name) => page.getByRole('option', { name: new RegExp(`^${name},`) }).click();
+
+  await open('/p/saltmarsh/startup?route=/crew/duty/manifest&plan=baseline');
+  await take('staircase');
+
+  await open('/p/saltmarsh/split?route=/timetable');
+  await choose('berth-finder');
+  await page.keyboard.press('d');
+  await page.getByRole('button', { name: 'action', exact: true }).click();
+  await choose('weather-strip');
+  await page.keyboard.press('p');
+  await choose('ticket-dialog');
+  await page.waitForTimeout(600);
+  await take('split');
+  await page.keyboard.press('d');
+  await page.waitForTimeout(600);
+
+  await page.keyboard.press('4');
+  await page.waitForTimeout(600);
+  await take('startup');
+  await page.keyboard.press('t');
+  await page.getByRole('option', { name: /^entry,/ }).click();
+  await page.waitForTimeout(300);
+  await take('startup-dark');
+});

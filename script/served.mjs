@@ -1,0 +1,34 @@
+import { execFileSync, spawn } from 'node:child_process';
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { chromium } from 'playwright-core';
+
+/** Serves a fresh database with the sample, hands a browser to `use`, and cleans up. */
+export async function withSample(port, use) {
+  const data = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-served-'));
+  const env = { ...process.env, YOKELINE_DATA: data, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' };
+  execFileSync(process.execPath, ['dist/server/seed.js'], { env });
+  const command = ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', String(port)];
+  const server = spawn(process.execPath, command, { env, stdio: 'ignore' });
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking'],
+  });
+  try {
+    const address = `http://127.0.0.1:${port}`;
+    for (let tries = 0; tries < 150; tries++) {
+      const up = await fetch(`${address}/api/projects`).then(
+        (r) => r.ok,
+        () => false,
+      );
+      if (up) break;
+      await new Promise((wake) => setTimeout(wake, 200));
+    }
+    await use(address, browser);
+  } finally {
+    await browser.close();
+    server.kill();
+    fs.rmSync(data, { recursive: true, force: true });
+  }
+}
