@@ -47,7 +47,7 @@ export function RequestRow({
       className="cursor-pointer outline-none"
     >
       <title>{request.name}</title>
-      <rect x={3} y={y} width={width} height={ROW} fill={chosen ? 'var(--mark)' : 'transparent'} />
+      <rect x={3} y={y} width={width} height={ROW} fill="transparent" />
       <text x={NAME_END} y={middle + 4} fontSize={12} textAnchor="end" fontWeight={lit ? 600 : 400} fill="var(--ink)">
         {name}
       </text>

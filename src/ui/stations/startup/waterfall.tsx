@@ -90,6 +90,7 @@ export function Waterfall({
             </g>
           ))}
           <Grid x={x} top={TOP} bottom={linkTop + 40} height={height} />
+          {at >= 0 ? <rect x={3} y={TOP + laid.rows[at].y} width={width} height={ROW} fill="var(--mark)" /> : null}
           <YokeLines view={view} rows={laid.rows} x={x} chosen={chosen} lit={lit.requests} />
           {laid.rows.map(({ request, y }) => (
             <RequestRow
