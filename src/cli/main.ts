@@ -2,6 +2,7 @@ import { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
 import { addChunks } from './chunks.ts';
 import { addGraph } from './graph.ts';
+import { addLoadCase } from './load-case.ts';
 import { addPlan } from './plan.ts';
 import { addRead } from './read.ts';
 import { addSimulate } from './simulate.ts';
@@ -18,7 +19,7 @@ export function yokeline(): Command {
     .exitOverride((error) => {
       process.exit(error.exitCode === 0 ? 0 : BAD_INPUT);
     });
-  for (const add of [addRead, addGraph, addChunks, addSimulate, addPlan]) add(program);
+  for (const add of [addRead, addGraph, addChunks, addSimulate, addPlan, addLoadCase]) add(program);
   return program;
 }
 

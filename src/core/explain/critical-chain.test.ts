@@ -1,0 +1,97 @@
+import type { Cause, RequestRecord, TaskRecord, Timeline } from '../sim/types.ts';
+import { criticalChain, whereTheTimeWent } from './critical-chain.ts';
+
+const by = (more: Partial<Cause>): Cause => ({ kind: 'task', what: 'x', at: 0, request: -1, task: -1, ...more });
+
+function request(
+  times: [number, number, number, number, number, number, number],
+  cause: Cause,
+  pieces: RequestRecord['pieces'],
+): RequestRecord {
+  const [discovered, queued, released, sent, served, firstByte, end] = times;
+  return {
+    resource: 0,
+    address: '/a',
+    name: 'a',
+    origin: '',
+    type: 'script',
+    role: 'needed',
+    hop: 1,
+    cause,
+    discovered,
+    queued,
+    released,
+    sent,
+    served,
+    firstByte,
+    end,
+    bytes: 1,
+    priority: 1,
+    connection: 0,
+    hint: false,
+    pieces,
+    evaluated: end,
+  };
+}
+
+function lengths(timeline: Timeline, cause: Cause, at: number): [string, number][] {
+  return criticalChain(timeline, cause, at, 100).map((l) => [l.kind, l.to - l.from]);
+}
+
+const task = (ready: number, start: number, end: number, cause: Cause): TaskRecord => ({
+  kind: 'evaluate',
+  name: 'run',
+  request: 0,
+  ready,
+  start,
+  end,
+  cause,
+});
+
+describe('criticalChain', () => {
+  it('splits a request and a task into every way of spending time', () => {
+    const a = request([10, 14, 34, 60, 160, 240, 300], by({ kind: 'navigation' }), [{ from: 240, to: 300, bytes: 10 }]);
+    const b = request([10, 10, 10, 10, 10, 10, 10], by({}), [
+      { from: 215, to: 235, bytes: 5 },
+      { from: 250, to: 270, bytes: 5 },
+    ]);
+    const timeline = {
+      requests: [a, b],
+      tasks: [task(305, 320, 400, by({ kind: 'arrival', at: 300, request: 0 }))],
+    } as unknown as Timeline;
+    const chain = lengths(timeline, by({ at: 400, task: 0 }), 410);
+    expect(chain).toEqual([
+      ['browser', 10],
+      ['browser', 4],
+      ['held back', 20],
+      ['connecting', 26],
+      ['round trips', 50],
+      ['server', 50],
+      ['round trips', 60],
+      ['sharing the link', 20],
+      ['sharing the link', 20],
+      ['transfer', 40],
+      ['browser', 5],
+      ['waiting for thread', 15],
+      ['running', 80],
+      ['browser', 10],
+    ]);
+    expect(chain.reduce((sum, [, ms]) => sum + ms, 0)).toBe(410);
+    const sums = whereTheTimeWent(criticalChain(timeline, by({ at: 400, task: 0 }), 410, 100));
+    expect(sums[0]).toEqual({ kind: 'round trips', ms: 110 });
+  });
+
+  it('calls the time until a trigger fires a wait for a trigger', () => {
+    const timeline = { requests: [], tasks: [task(0, 0, 50, by({ kind: 'navigation' }))] } as unknown as Timeline;
+    expect(lengths(timeline, by({ kind: 'trigger', at: 50, task: 0 }), 200)).toEqual([
+      ['running', 50],
+      ['waiting for a trigger', 150],
+    ]);
+  });
+
+  it('is one stretch when nothing is known, and empty at 0', () => {
+    const nothing = { requests: [], tasks: [] } as unknown as Timeline;
+    expect(lengths(nothing, by({ at: 0 }), 80)).toEqual([['browser', 80]]);
+    expect(criticalChain(nothing, null, 0, 100)).toEqual([]);
+  });
+});

@@ -1,0 +1,104 @@
+import { findRoutes, type TableInModule } from './find-routes.ts';
+import { parseScript } from './parse-script.ts';
+
+function tables(path: string, text: string, leads: Record<string, string>): TableInModule {
+  const { tables, error } = parseScript(path, text, 'made-up');
+  expect(error).toBeNull();
+  return { path, realm: 'site', tables, resolved: new Map(Object.entries(leads)) };
+}
+
+describe('route tables', () => {
+  it('are found in the usual shapes: components, markup, deferred arrows and wrapped imports', () => {
+    const text = `
+      import Home from './home';
+      import { Shell as Frame } from './shell';
+      const Lazy = defer(() => import('./lazy'));
+      const notRoutes = [{ path: 'a' }, { path: 'b' }];
+      export const routes = [
+        { path: '/', component: Home },
+        { path: '/shell', element: <Frame />, children: [{ index: true, element: <Home /> }, { path: 'deep/:id', lazy: () => import('./deep') }] },
+        { path: '/lazy', component: Lazy },
+        { path: '/wrapped', view: wrap(() => import('./wrapped')) },
+      ];`;
+    const leads = {
+      './home': 'home.ts',
+      './shell': 'shell.ts',
+      './lazy': 'lazy.ts',
+      './deep': 'deep.ts',
+      './wrapped': 'wrapped.ts',
+    };
+    const { routes, failed } = findRoutes([tables('routes.tsx', text, leads)]);
+    expect(failed).toEqual([]);
+    expect(routes.map((r) => [r.pattern, r.layouts, r.page, r.evidence?.line])).toEqual([
+      ['/', [], 'home.ts', 7],
+      ['/shell', ['shell.ts'], 'home.ts', 8],
+      ['/shell/deep/:id', ['shell.ts'], 'deep.ts', 8],
+      ['/lazy', [], 'lazy.ts', 9],
+      ['/wrapped', [], 'wrapped.ts', 10],
+    ]);
+  });
+
+  it('in the module of a view are nested there, at any depth, and cycles end', () => {
+    const top = tables('top.ts', "export const t = [{ path: '/area', view: () => import('./area') }];", {
+      './area': 'area.ts',
+    });
+    const area = tables(
+      'area.ts',
+      "export const t = [{ path: 'one', view: () => import('./one') }, { path: 'again', view: () => import('./area') }];",
+      { './one': 'one.ts', './area': 'area.ts' },
+    );
+    const { routes } = findRoutes([area, top]);
+    expect(routes.map((r) => [r.pattern, r.layouts, r.page])).toEqual([
+      ['/area/one', ['area.ts'], 'one.ts'],
+      ['/area/again', ['area.ts'], 'area.ts'],
+    ]);
+  });
+
+  it('with absolute paths inside children keep them', () => {
+    const text =
+      "import A from './a';\nexport const t = [{ path: '/x', component: A, children: [{ path: '/x/y', component: A }] }];";
+    const { routes } = findRoutes([tables('t.ts', text, { './a': 'a.ts' })]);
+    expect(routes.map((r) => r.pattern)).toEqual(['/x/y']);
+  });
+});
+
+describe('parseScript', () => {
+  const contexts = (text: string) =>
+    parseScript('a.tsx', text, 'made-up')
+      .imports.filter((i) => i.kind === 'dynamic')
+      .map((i) => i.context);
+
+  it('tells the code around a deferred import', () => {
+    expect(contexts("const A = later(() => import('./a'));")).toEqual(['wrapper']);
+    expect(contexts("const A = later(async () => { return import('./a'); });")).toEqual(['wrapper']);
+    expect(contexts("import('./a');")).toEqual(['module']);
+    expect(contexts("const b = <button onClick={() => import('./a')} />;")).toEqual(['handler']);
+    expect(contexts("const handleOpen = async () => { await import('./a'); };")).toEqual(['handler']);
+    expect(contexts("const x = { onPress() { return import('./a'); } };")).toEqual(['handler']);
+    expect(contexts("async function open() { await import('./a'); }")).toEqual(['function']);
+    expect(contexts("const routes = { page: () => import('./a') };")).toEqual(['function']);
+  });
+
+  it('keeps what exists at run time, with names, and nothing else', () => {
+    const { imports } = parseScript(
+      'a.ts',
+      "import type { T } from './t';\nimport { type U, used, unused } from './u';\nimport all, * as ns from './n';\nexport { x as y } from './x';\nexport * from './s';\nexport type { V } from './v';\nconsole.log(used, all, ns);",
+      'made-up',
+    );
+    expect(imports.map((i) => [i.specifier, i.names, i.line])).toEqual([
+      ['./u', ['used'], 2],
+      ['./n', ['default', '*'], 3],
+      ['./x', ['x'], 4],
+      ['./s', ['*'], 5],
+    ]);
+  });
+
+  it('sees requires of constants and imports that the compiler adds', () => {
+    const { imports } = parseScript(
+      'a.jsx',
+      "const a = require('./a');\nrequire(name);\nexport const b = <a.B />;",
+      'made-up',
+    );
+    expect(imports.map((i) => i.specifier).sort()).toEqual(['./a', 'made-up/jsx-runtime']);
+  });
+});
