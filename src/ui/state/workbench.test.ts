@@ -1,0 +1,197 @@
+import { randomUUID } from 'node:crypto';
+import path from 'node:path';
+import { BASELINE } from '../../core/plan/types.ts';
+import { folderOf, removeFolders } from '../../test-support/folders.ts';
+import { route, sketch } from '../../test-support/snapshots.ts';
+import type { AppView } from '../../worker/analyst.ts';
+import { storedPlan, useWorkbench } from './workbench.ts';
+
+/** The interface's state over the real route handlers and a real database; only the wire between them is left out. */
+process.env.YOKELINE_DATA = path.join(folderOf({}), 'data');
+const { store } = await import('../../server/context.ts');
+const { addProject, projectView } = await import('../../server/projects.ts');
+const plansRoute = await import('../../app/api/plans/[id]/route.ts');
+const projectPlansRoute = await import('../../app/api/projects/[id]/plans/route.ts');
+const projectsRoute = await import('../../app/api/projects/route.ts');
+const projectRoute = await import('../../app/api/projects/[id]/route.ts');
+const { api } = await import('./api.ts');
+
+let reachable = true;
+let calls = 0;
+
+globalThis.fetch = (async (address: string, init: RequestInit) => {
+  calls++;
+  if (!reachable) throw new TypeError('fetch failed');
+  const request = new Request(`http://127.0.0.1:4780${address}`, {
+    ...init,
+    headers: { ...init.headers, host: '127.0.0.1:4780' },
+  });
+  const [, , kind, id, rest] = address.split('/');
+  const context = { params: Promise.resolve({ id }) };
+  if (kind === 'plans') return plansRoute[init.method as 'GET' | 'PUT' | 'DELETE'](request, context);
+  if (rest === 'plans') return projectPlansRoute.POST(request, context);
+  if (id) return projectRoute.GET(request, context);
+  return projectsRoute[init.method as 'GET' | 'POST'](request);
+}) as typeof fetch;
+
+const snapshot = sketch(
+  { main: { imports: ['a', 'b'] }, a: {}, b: {} },
+  { routes: [route('/', 'a'), route('/b', 'b')] },
+);
+const app: AppView = { name: 'sketch', modules: 3, routes: snapshot.routes, unresolved: 0, failed: 0 };
+const state = () => useWorkbench.getState();
+const detach = (name: string) => ({ kind: 'detach' as const, import: `main::${name}` });
+
+/** Waits until everything is saved, or can't be. */
+async function settled(): Promise<void> {
+  for (let i = 0; i < 200 && state().saving === 'saving'; i++) await new Promise((wake) => setTimeout(wake, 5));
+}
+
+async function opened(): Promise<string> {
+  const id = addProject(store(), snapshot, [], undefined, randomUUID());
+  state().open(await api.project(id), app, {});
+  return id;
+}
+
+beforeEach(() => {
+  reachable = true;
+});
+afterAll(() => {
+  store().close();
+  removeFolders();
+});
+
+describe('the workbench', () => {
+  it('saves each decision as it is made', async () => {
+    const id = await opened();
+    state().decide([detach('a')]);
+    await settled();
+    expect(state().saving).toBe('saved');
+    expect(projectView(store(), id).plans[0]).toMatchObject({ version: 2, decisions: [detach('a')] });
+    expect(state().done.map((s) => s.words)).toEqual(['detach a from main']);
+  });
+
+  it('undoes and redoes by steps with names, and saves that too', async () => {
+    const id = await opened();
+    state().decide([detach('a')]);
+    state().decide([detach('b')], 'the second');
+    state().undo();
+    expect(storedPlan(state())?.decisions).toEqual([detach('a')]);
+    expect(state().undone.map((s) => s.words)).toEqual(['the second']);
+    state().redo();
+    state().undo();
+    state().undo();
+    state().undo();
+    await settled();
+    expect(projectView(store(), id).plans[0].decisions).toEqual([]);
+    state().decide([detach('b')]);
+    expect(state().undone).toEqual([]);
+    await settled();
+    expect(projectView(store(), id).plans[0].decisions).toEqual([detach('b')]);
+  });
+
+  it('sends quick changes together, the last one winning', async () => {
+    const id = await opened();
+    const before = calls;
+    for (let i = 0; i < 10; i++) state().decide([{ kind: 'trigger', splitPoint: 'a', fetch: { on: 'after', ms: i } }]);
+    await settled();
+    expect(calls - before).toBeLessThanOrEqual(3);
+    expect(projectView(store(), id).plans[0].decisions).toEqual([
+      { kind: 'trigger', splitPoint: 'a', fetch: { on: 'after', ms: 9 } },
+    ]);
+  });
+
+  it('withdraws decisions, and leaves the baseline alone', async () => {
+    await opened();
+    state().decide([detach('a'), detach('b')]);
+    state().withdraw(['import main::a'], 'a again');
+    expect(storedPlan(state())?.decisions).toEqual([detach('b')]);
+    await settled();
+    state().choosePlan(null);
+    state().decide([detach('a')]);
+    state().undo();
+    expect(storedPlan(state())).toBeNull();
+    expect(BASELINE.decisions).toEqual([]);
+  });
+
+  it('keeps a change that could not be saved, and saves it on the next try', async () => {
+    const id = await opened();
+    reachable = false;
+    state().decide([detach('a')]);
+    await settled();
+    expect(state().saving).toBe('failed');
+    expect(storedPlan(state())?.decisions).toEqual([detach('a')]);
+    reachable = true;
+    await state().saveNow();
+    expect(projectView(store(), id).plans[0].decisions).toEqual([detach('a')]);
+  });
+
+  it('notices a change made elsewhere: theirs can be taken', async () => {
+    await opened();
+    const mine = storedPlan(state())!;
+    await api.savePlan(mine.id, mine.version, { decisions: [detach('b')] });
+    state().decide([detach('a')]);
+    await settled();
+    expect(state().conflict).toMatchObject({ version: 2, decisions: [detach('b')] });
+    state().takeTheirs();
+    expect(storedPlan(state())?.decisions).toEqual([detach('b')]);
+    state().decide([detach('a')]);
+    await settled();
+    expect(state().saving).toBe('saved');
+  });
+
+  it('or mine is kept as a copy, and nothing is lost', async () => {
+    const id = await opened();
+    const mine = storedPlan(state())!;
+    await api.savePlan(mine.id, mine.version, { decisions: [detach('b')] });
+    state().decide([detach('a')]);
+    await settled();
+    await state().keepMine();
+    const plans = projectView(store(), id).plans.map((p) => [p.name, p.decisions]);
+    expect(plans).toEqual([
+      ['First plan', [detach('b')]],
+      ['First plan, my copy', [detach('a')]],
+    ]);
+    expect(storedPlan(state())?.name).toBe('First plan, my copy');
+    expect(state().conflict).toBeNull();
+  });
+
+  it('makes plans, and says why it can’t make one', async () => {
+    await opened();
+    await state().addPlan('Another', [detach('a')]);
+    expect(storedPlan(state())).toMatchObject({ name: 'Another', decisions: [detach('a')] });
+    await expect(state().addPlan('Another', [])).rejects.toThrow('choose another name');
+    const { planId } = state();
+    await api.removePlan(planId!);
+    await expect(api.plan(planId!)).rejects.toMatchObject({ status: 404, title: 'No such plan' });
+  });
+
+  it('opens with what the address wishes, as far as that exists', async () => {
+    const id = await opened();
+    const project = await api.project(id);
+    state().open(project, app, {
+      planId: 'baseline',
+      route: '/b',
+      linkId: 'home-cable',
+      deviceId: 'none',
+      cache: 'returning',
+    });
+    expect(state()).toMatchObject({
+      planId: null,
+      route: '/b',
+      linkId: 'home-cable',
+      deviceId: 'mid-phone',
+      cache: 'returning',
+    });
+    state().open(project, app, { planId: 'gone', route: '/gone' });
+    expect(state()).toMatchObject({ planId: project.plans[0].id, route: '/' });
+  });
+
+  it('brings project files, and refuses broken ones with the place', async () => {
+    const text = JSON.stringify({ format: 'yokeline-project', version: 1, snapshot, plans: [] });
+    const { id } = await api.importProject('a.json', text);
+    expect((await api.project(id)).plans).toHaveLength(1);
+    await expect(api.importProject('a.json', text.slice(0, 40))).rejects.toThrow('a.json:1:');
+    expect((await api.projects()).map((p) => p.id)).toContain(id);
+  });
+});
