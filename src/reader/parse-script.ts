@@ -1,11 +1,15 @@
-import { parseSync } from 'oxc-parser';
+import { minifySync } from 'oxc-minify';
+import { type EcmaScriptModule, parseSync } from 'oxc-parser';
 import { transformSync } from 'oxc-transform';
 import type { DeferredContext, Import } from '../core/snapshot/types.ts';
 import { findRouteTables, type RouteTable } from './route-table.ts';
 import { SourceText } from './source-text.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
 
-export type FoundImport = Omit<Import, 'from' | 'to' | 'ordinal'>;
+export type FoundImport = Omit<Import, 'from' | 'to' | 'ordinal'> & {
+  /** Made by a `require` call. */
+  required?: boolean;
+};
 
 export interface ParsedScript {
   imports: FoundImport[];
@@ -14,10 +18,33 @@ export interface ParsedScript {
   /** Imports whose specifier isn't a constant. */
   unclear: { specifier: string; line: number; reason: string }[];
   tables: RouteTable[];
+  /** Names that it passes on, by specifier, and those that it defines. */
+  exports: ScriptExports;
+  /** Files that it names by address: `new URL('./x', import.meta.url)`. */
+  assets: { specifier: string; line: number; start: number; end: number }[];
+  /** Deferred imports of any file that fits: constant beginning and end around something computed. */
+  globs: FoundGlob[];
   /** Plain JavaScript: types and markup syntax compiled away. */
   code: string;
   error: { line: number; message: string } | null;
 }
+
+export interface ScriptExports {
+  named: { name: string; specifier: string; imported: string }[];
+  stars: string[];
+  own: string[];
+}
+
+export interface FoundGlob {
+  prefix: string;
+  suffix: string;
+  found: FoundImport;
+}
+
+const NO_EXPORTS: ScriptExports = { named: [], stars: [], own: [] };
+
+/** Read as it ships: branches for development are gone before requires are followed. */
+const PRODUCTION = { 'process.env.NODE_ENV': '"production"' };
 
 type Language = 'ts' | 'tsx' | 'js' | 'jsx';
 
@@ -33,11 +60,11 @@ export function parseScript(path: string, text: string, jsxImportSource: string)
   if (broken) {
     const at = broken.labels[0]?.start ?? 0;
     const error = { line: source.place(at).line, message: broken.message };
-    return { imports: [], workers: [], unclear: [], tables: [], code: text, error };
+    return { ...emptyScript(text), error };
   }
-  const { code } = transformSync(path, text, { lang, jsx: { runtime: 'automatic', importSource: jsxImportSource } });
+  const code = shippedCode(path, text, lang, jsxImportSource);
   const live = parseSync('out.js', code).module;
-  const result: ParsedScript = { imports: [], workers: [], unclear: [], tables: [], code, error: null };
+  const result = emptyScript(code);
   const fromTo = (start: number, end: number) => ({ ...source.place(start), start, end });
 
   const liveNames = new Map<string, Set<string>>();
@@ -83,8 +110,57 @@ export function parseScript(path: string, text: string, jsxImportSource: string)
     collectCalls(program, source, result);
     result.tables = findRouteTables(program, source);
   }
+  if (text.includes('require') && text.includes('process.env.NODE_ENV')) dropDeadRequires(result);
+  result.exports = exportsOf(live);
   result.imports.sort((a, b) => a.start - b.start);
   return result;
+}
+
+function emptyScript(code: string): ParsedScript {
+  return {
+    imports: [],
+    workers: [],
+    unclear: [],
+    tables: [],
+    exports: NO_EXPORTS,
+    assets: [],
+    globs: [],
+    code,
+    error: null,
+  };
+}
+
+/** Types and markup syntax compiled away; where the build kind is asked for, as the production build answers. */
+function shippedCode(path: string, text: string, lang: Language, importSource: string): string {
+  const define = text.includes('process.env.NODE_ENV') ? { define: PRODUCTION } : {};
+  return transformSync(path, text, { lang, jsx: { runtime: 'automatic', importSource }, ...define }).code;
+}
+
+/** Leaves out requires that only a development branch makes. */
+function dropDeadRequires(result: ParsedScript): void {
+  const { code } = minifySync('out.js', result.code, { compress: true, mangle: false });
+  result.imports = result.imports.filter(
+    (i) =>
+      !i.required ||
+      code.includes(JSON.stringify(i.specifier)) ||
+      code.includes(`'${i.specifier}'`) ||
+      code.includes(`\`${i.specifier}\``),
+  );
+}
+
+function exportsOf(module: EcmaScriptModule): ScriptExports {
+  const exports: ScriptExports = { named: [], stars: [], own: [] };
+  for (const { entries } of module.staticExports) {
+    for (const e of entries) {
+      const name = e.exportName.kind === 'Default' ? 'default' : e.exportName.name;
+      if (!e.moduleRequest) {
+        if (name) exports.own.push(name);
+      } else if (name)
+        exports.named.push({ name, specifier: e.moduleRequest.value, imported: importedName(e.importName) });
+      else exports.stars.push(e.moduleRequest.value);
+    }
+  }
+  return exports;
 }
 
 function importedName(name: { kind: string; name: string | null }): string {
@@ -103,6 +179,23 @@ function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScr
     if (node.type === 'ImportExpression') {
       const specifier = constantText(node.source);
       const place = source.place(node.start);
+      const glob = specifier === null ? globOf(node.source) : null;
+      if (glob) {
+        const context = contextOf(node, above);
+        result.globs.push({
+          ...glob,
+          found: {
+            kind: 'dynamic',
+            specifier: `${glob.prefix}*${glob.suffix}`,
+            names: ['*'],
+            context,
+            ...place,
+            start: node.start,
+            end: node.end,
+          },
+        });
+        return;
+      }
       if (specifier === null) {
         const said = source.text.slice(node.start, Math.min(node.end, node.start + 80));
         result.unclear.push({ specifier: said, line: place.line, reason: 'the address is not a constant' });
@@ -125,18 +218,30 @@ function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScr
           kind: 'static',
           specifier,
           names: ['*'],
+          required: true,
           ...source.place(node.start),
           start: node.start,
           end: node.end,
         });
       }
-    } else if (node.type === 'NewExpression' && /Worker$/.test(nameOf(node.callee) ?? '')) {
-      const [first] = node.arguments as SyntaxNode[];
-      if (first?.type !== 'NewExpression' || nameOf(first.callee) !== 'URL') return;
-      const specifier = constantText((first.arguments as unknown[])[0]);
-      if (specifier !== null) result.workers.push({ specifier, line: source.place(node.start).line });
+    } else if (node.type === 'NewExpression' && nameOf(node.callee) === 'URL') {
+      const [first, base] = node.arguments as SyntaxNode[];
+      const specifier = constantText(first);
+      if (specifier === null || !base || !source.text.slice(base.start, base.end).includes('import.meta.url')) return;
+      const { line } = source.place(node.start);
+      const parent = above[above.length - 1];
+      if (parent?.type === 'NewExpression' && /Worker$/.test(nameOf(parent.callee) ?? ''))
+        result.workers.push({ specifier, line });
+      else result.assets.push({ specifier, line, start: node.start, end: node.end });
     }
   });
+}
+
+/** Constant beginning and end of a computed address with one gap; null without a folder to look in. */
+function globOf(node: unknown): { prefix: string; suffix: string } | null {
+  if (!isNode(node) || node.type !== 'TemplateLiteral' || (node.expressions as unknown[]).length !== 1) return null;
+  const [before, after] = (node.quasis as { value: { cooked: string } }[]).map((q) => q.value.cooked);
+  return /^\.{1,2}\/.*\//.test(before) || /^\.{1,2}\/$/.test(before) ? { prefix: before, suffix: after } : null;
 }
 
 /** What the code around a deferred import tells about when it runs. */

@@ -3,28 +3,19 @@ import path from 'node:path';
 import type { Failed, Import, Module, ModuleKind, Package, Unresolved } from '../core/snapshot/types.ts';
 import type { TableInModule } from './find-routes.ts';
 import { Packages } from './packages.ts';
-import { type FoundImport, parseScript } from './parse-script.ts';
+import { type FoundGlob, type FoundImport, type ParsedScript, parseScript } from './parse-script.ts';
+import { prunedLinks, type Reexports } from './prune.ts';
+import type { ReadModule } from './read-module.ts';
 import { type Resolution, Resolver } from './resolve.ts';
-import type { RouteTable } from './route-table.ts';
 import { marginalSizes, minifyScript, minifyStyle, weigh } from './weigh.ts';
 
 /** Called as modules are read: how many so far, and how many are known to come. */
 export type ReadProgress = (read: number, known: number) => void;
 
-interface ReadModule {
-  path: string;
-  kind: ModuleKind;
-  module: Module;
-  minified: string;
-  imports: { found: FoundImport; to: string }[];
-  resolved: Map<string, string>;
-  tables: RouteTable[];
-  realm: string;
-}
-
 /** Follows imports from the entries and weighs each module once. */
 export class SourceGraph {
   readonly workers = new Set<string>();
+  private readonly starts = new Set<string>();
   private readonly modules = new Map<string, ReadModule>();
   private readonly open: string[] = [];
   private readonly known = new Set<string>();
@@ -47,7 +38,9 @@ export class SourceGraph {
     const specifier = address.startsWith('/') || address.startsWith('.') ? address : `./${address}`;
     const found = this.resolver.resolve(path.join(this.root, 'index.html'), specifier, kind);
     if ('reason' in found) return found;
-    return { path: this.enqueue(found.path) };
+    const start = this.enqueue(found.path);
+    this.starts.add(start);
+    return { path: start };
   }
 
   /** Reads all that is open and what it leads to. */
@@ -74,7 +67,8 @@ export class SourceGraph {
     failed: Failed[];
     texts: Record<string, string>;
   } {
-    const sorted = this.sorted();
+    const links = prunedLinks(this.modules);
+    const sorted = this.reached(links);
     const at = new Map(sorted.map((m, i) => [m.path, i]));
     for (const style of [true, false]) {
       const alike = sorted.filter((m) => (m.kind === 'style') === style);
@@ -85,10 +79,11 @@ export class SourceGraph {
     const imports: Import[] = [];
     sorted.forEach((m, from) => {
       const seen = new Map<string, number>();
-      for (const { found, to } of m.imports) {
+      for (const { found, to } of links.get(m.path)!) {
         const ordinal = seen.get(found.specifier) ?? 0;
         seen.set(found.specifier, ordinal + 1);
-        imports.push({ from, to: at.get(to)!, ordinal, ...found });
+        const { required: _, ...item } = found;
+        imports.push({ from, to: at.get(to)!, ordinal, ...item });
       }
     });
     return {
@@ -99,6 +94,13 @@ export class SourceGraph {
       failed: this.failed,
       texts: Object.fromEntries(sorted.map((m) => [m.path, m.minified])),
     };
+  }
+
+  /** Modules that the starts still lead to, in canonical order. */
+  private reached(links: Map<string, { to: string }[]>): ReadModule[] {
+    const seen = new Set([...this.starts, ...this.workers]);
+    for (const path of seen) for (const { to } of links.get(path) ?? []) seen.add(to);
+    return this.sorted().filter((m) => seen.has(m.path));
   }
 
   private sorted(): ReadModule[] {
@@ -129,6 +131,7 @@ export class SourceGraph {
       resolved: new Map(),
       tables: [],
       realm,
+      reexports: null,
       module: {
         path: relative,
         kind,
@@ -164,13 +167,19 @@ export class SourceGraph {
       else this.workers.add(this.enqueue(target.path));
     }
     for (const unclear of parsed.unclear) this.unresolved.push({ from: read.path, ...unclear });
+    for (const { specifier, ...place } of parsed.assets) {
+      this.link(file, { kind: 'static', specifier, names: ['default'], column: 1, ...place }, 'script', read);
+    }
+    for (const glob of parsed.globs) this.linkGlob(file, glob, read);
+    read.reexports = reexportsOf(parsed, read.resolved);
   }
 
   private readStyle(file: string, text: string, read: ReadModule): void {
     try {
-      const { code, imports } = minifyStyle(read.path, text);
+      const { code, imports, urls } = minifyStyle(read.path, text);
       read.minified = code;
-      for (const { specifier, line } of imports) {
+      const files = urls.filter((u) => !/^(data:|#|https?:|\/\/)/.test(u.specifier));
+      for (const { specifier, line } of [...imports, ...files]) {
         const found: FoundImport = { kind: 'static', specifier, names: [], line, column: 1, start: line, end: line };
         this.link(file, found, 'style', read);
       }
@@ -190,6 +199,21 @@ export class SourceGraph {
     }
   }
 
+  /** A computed deferred import can lead to any file that fits between its constant beginning and end. */
+  private linkGlob(file: string, { prefix, suffix, found }: FoundGlob, read: ReadModule): void {
+    const inside = prefix.slice(0, prefix.lastIndexOf('/') + 1);
+    const begins = prefix.slice(inside.length);
+    const folder = path.join(path.dirname(file), inside);
+    const names = fs.existsSync(folder) ? fs.readdirSync(folder).sort() : [];
+    const ends = (name: string) => (suffix === '' ? SCRIPT.test(name) : name.endsWith(suffix));
+    const fits = names.filter((n) => n.startsWith(begins) && ends(n) && path.join(folder, n) !== file);
+    if (fits.length === 0) {
+      const reason = 'no file fits the computed address';
+      this.unresolved.push({ from: read.path, specifier: found.specifier, line: found.line, reason });
+    }
+    for (const name of fits) this.link(file, { ...found, specifier: `${inside}${name}` }, 'script', read);
+  }
+
   private link(file: string, found: FoundImport, kind: 'script' | 'style', read: ReadModule): void {
     const target = this.resolver.resolve(file, found.specifier, kind);
     if ('reason' in target) {
@@ -202,8 +226,19 @@ export class SourceGraph {
   }
 }
 
+const SCRIPT = /\.([mc]?[jt]sx?)$/;
+
+function reexportsOf({ exports }: ParsedScript, resolved: Map<string, string>): Reexports {
+  const named: Reexports['named'] = new Map();
+  for (const { name, specifier, imported } of exports.named) {
+    const to = resolved.get(specifier);
+    if (to !== undefined) named.set(name, { to, name: imported });
+  }
+  return { named, stars: exports.stars.flatMap((s) => resolved.get(s) ?? []), own: new Set(exports.own) };
+}
+
 function kindOf(file: string): ModuleKind {
-  if (/\.([mc]?[jt]sx?)$/.test(file)) return 'script';
+  if (SCRIPT.test(file)) return 'script';
   if (file.endsWith('.css')) return 'style';
   return file.endsWith('.json') ? 'json' : 'asset';
 }

@@ -14,11 +14,13 @@ export function minifyScript(path: string, code: string): string {
   return errors.some((e) => e.severity === 'Error') ? code : small;
 }
 
+export interface StyleLink {
+  specifier: string;
+  line: number;
+}
+
 /** Minifies a style sheet and lists what it imports, with lines. Throws on broken style text, with its line. */
-export function minifyStyle(
-  path: string,
-  text: string,
-): { code: string; imports: { specifier: string; line: number }[] } {
+export function minifyStyle(path: string, text: string): { code: string; imports: StyleLink[]; urls: StyleLink[] } {
   const { code, dependencies } = transformStyle({
     filename: path,
     code: Buffer.from(text),
@@ -26,11 +28,10 @@ export function minifyStyle(
     analyzeDependencies: { preserveImports: true },
     errorRecovery: false,
   });
-  const imports = (dependencies ?? []).flatMap((d) =>
-    d.type === 'import' ? [{ specifier: d.url, line: d.loc.start.line }] : [],
-  );
+  const links = (kind: 'import' | 'url') =>
+    (dependencies ?? []).flatMap((d) => (d.type === kind ? [{ specifier: d.url, line: d.loc.start.line }] : []));
   const small = Buffer.from(code).toString('utf8');
-  return { code: small.replace(/@import[^;]+;/g, ''), imports };
+  return { code: small.replace(/@import[^;]+;/g, ''), imports: links('import'), urls: links('url') };
 }
 
 /** Sizes of one text alone. */

@@ -8,6 +8,7 @@ import {
   Length,
   MaxLength,
   Min,
+  ValidateIf,
   type ValidationError,
   validateSync,
 } from 'class-validator';
@@ -41,13 +42,21 @@ export class PlanChangeInput extends PlanContent {
   name?: string;
 }
 
+/** A project file that somebody brings, or a folder to be read. */
 export class ProjectInput {
+  @ValidateIf((input: ProjectInput) => input.folder === undefined)
   @IsString()
   @Length(1, 200)
-  fileName!: string;
+  fileName?: string;
 
+  @ValidateIf((input: ProjectInput) => input.folder === undefined)
   @IsString()
-  text!: string;
+  text?: string;
+
+  @IsOptional()
+  @IsString()
+  @Length(1, 4000)
+  folder?: string;
 }
 
 /** Turns the body of a request into a checked input; throws a Problem that names the field. */

@@ -9,7 +9,7 @@ if (allProjects(open).some((p) => p.id === SAMPLE_ID)) {
   console.log(`database: ready in ${dataFolder()}`);
 } else {
   const { snapshot, texts, ms } = readSource(sampleFolder());
-  addProject(open, snapshot, [], texts, SAMPLE_ID);
+  addProject(open, snapshot, [], { texts, folder: sampleFolder(), id: SAMPLE_ID });
   console.log(`database: sample of ${snapshot.modules.length} modules read in ${Math.round(ms)} ms`);
 }
 open.close();

@@ -1,3 +1,4 @@
+import fs from 'node:fs';
 import path from 'node:path';
 import { openStore, type Store } from '../store/database.ts';
 import { folderOf, removeFolders } from '../test-support/folders.ts';
@@ -7,7 +8,8 @@ import { handle } from './handle.ts';
 import { NewPlanInput, PlanChangeInput, readInput } from './inputs.ts';
 import { changePlan, createPlan, planOf, removePlan } from './plans.ts';
 import { Problem } from './problems.ts';
-import { addProject, allProjects, importProject, projectView, snapshotBody } from './projects.ts';
+import { addProject, allProjects, importProject, projectView, searchTexts, snapshotBody } from './projects.ts';
+import { readAgain, readFolder } from './reading.ts';
 
 const migrations = path.resolve('src/store/migrations');
 const snapshot = sketch({ main: { imports: ['a'] }, a: {} }, { name: 'tiny-app', routes: [route('/', 'a')] });
@@ -67,6 +69,62 @@ describe('projects', () => {
     store.pragma('user_version = 99');
     store.close();
     expect(() => openStore(file, migrations)).toThrow('update the program');
+  });
+});
+
+describe('folders', () => {
+  const html = '<script type="module" src="/main.js"></script>';
+  const files = {
+    'index.html': html,
+    'main.js': "import './a.js';\nimport './b.js';",
+    'a.js': "console.log('Twenty minutes before');",
+    'b.js': '',
+  };
+
+  it('are read into projects, whose shipped text can be searched', () => {
+    const { store } = fresh();
+    const id = readFolder(store, folderOf(files));
+    expect(projectView(store, id)).toMatchObject({ folder: expect.stringContaining('yokeline-') });
+    expect(searchTexts(store, id, 'twenty MINUTES')).toEqual([
+      { path: 'a.js', around: expect.stringContaining('Twenty minutes') },
+    ]);
+    expect(searchTexts(store, id, 'not there at all')).toEqual([]);
+    expect(() => searchTexts(store, id, 'ab')).toThrow('three characters');
+    expect(() => searchTexts(store, 'none', 'abc')).toThrow('No such project');
+  });
+
+  it('are read again into a new snapshot, which tells what changed and what no longer applies', () => {
+    const { store } = fresh();
+    const folder = folderOf(files);
+    const id = readFolder(store, folder);
+    const [plan] = projectView(store, id).plans;
+    changePlan(store, plan.id, { version: 1, decisions: [{ kind: 'detach', import: 'main.js::./b.js' }] });
+    fs.writeFileSync(path.join(folder, 'main.js'), "import './a.js';\nimport './c.js';");
+    fs.writeFileSync(path.join(folder, 'a.js'), "console.log('Twenty minutes before, or forty with a car');");
+    fs.writeFileSync(path.join(folder, 'c.js'), '');
+    const { snapshotId } = projectView(store, id);
+    expect(readAgain(store, id)).toEqual({
+      added: ['c.js'],
+      removed: ['b.js'],
+      grown: [{ path: 'a.js', by: 21 }],
+      stale: [{ plan: 'First plan', reasons: ['no import main.js::./b.js in this snapshot'] }],
+    });
+    expect(projectView(store, id).snapshotId).not.toBe(snapshotId);
+  });
+
+  it('that can’t be read leave everything as it was', () => {
+    const { store, id } = fresh();
+    expect(() => readFolder(store, 'relative/path')).toThrow('Not a whole path');
+    expect(() => readFolder(store, folderOf({ 'a.txt': '' }))).toThrow('No sources');
+    expect(() => readAgain(store, id)).toThrow('Nothing to read again');
+    expect(allProjects(store)).toHaveLength(1);
+    const folder = folderOf(files);
+    const read = readFolder(store, folder);
+    const { snapshotId } = projectView(store, read);
+    fs.rmSync(path.join(folder, 'index.html'));
+    fs.rmSync(path.join(folder, 'main.js'));
+    expect(() => readAgain(store, read)).toThrow('No entry');
+    expect(projectView(store, read).snapshotId).toBe(snapshotId);
   });
 });
 

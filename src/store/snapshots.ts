@@ -29,6 +29,14 @@ export function newestSnapshot(
     .get(projectId) as { id: string; readAt: string; body: Buffer } | undefined;
 }
 
+/** Minified text per module path; nothing for a snapshot that came without. */
+export function textsOf(store: Store, snapshotId: string): Record<string, string> {
+  const row = store.prepare('SELECT body FROM texts WHERE snapshot_id = ?').get(snapshotId) as
+    | { body: Buffer }
+    | undefined;
+  return row ? (JSON.parse(zlib.gunzipSync(row.body).toString()) as Record<string, string>) : {};
+}
+
 function pack(value: unknown): Buffer {
   return zlib.gzipSync(Buffer.from(JSON.stringify(value)), { level: 4 });
 }

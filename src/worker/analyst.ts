@@ -1,6 +1,8 @@
 import type { Chunk } from '../core/chunks/types.ts';
 import { InputError } from '../core/errors.ts';
 import type { ChainLink } from '../core/explain/critical-chain.ts';
+import { type Inventory, inventoryOf } from '../core/inventory/inventory.ts';
+import { type Whereabouts, whereabouts } from '../core/inventory/whereabouts.ts';
 import type { ScreenPart } from '../core/load/types.ts';
 import type { Milestones, Readout } from '../core/metrics/readout.ts';
 import { type Outline, outlineOf } from '../core/outline/outline.ts';
@@ -10,7 +12,7 @@ import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
 import { type Prediction, predict } from '../core/predict/predict.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { Timeline } from '../core/sim/types.ts';
-import type { Snapshot } from '../core/snapshot/types.ts';
+import type { Failed, Snapshot, Unresolved } from '../core/snapshot/types.ts';
 
 /** A landing as the page draws it. */
 export interface LandingView {
@@ -83,6 +85,17 @@ export class Analyst {
 
   outline(plan: Plan, route: string): Outline {
     return outlineOf(this.app(), plan, route);
+  }
+
+  /** What every route's start is made of. */
+  inventory(plan: Plan, conditions: Conditions): Inventory & { unresolved: Unresolved[]; failed: Failed[] } {
+    const { unresolved, failed } = this.app();
+    return { ...inventoryOf(this.app(), plan, conditions), unresolved, failed };
+  }
+
+  /** Where a module is, and the import paths that put it there. */
+  whereabouts(plan: Plan, path: string): Whereabouts | null {
+    return whereabouts(this.app(), plan, path);
   }
 
   /** What a decision would change, without making it. */

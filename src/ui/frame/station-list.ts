@@ -1,5 +1,6 @@
 /** Stations in working order, as far as they are built. */
 export const STATIONS = [
+  { id: 'inventory', name: 'Inventory', key: '1' },
   { id: 'split', name: 'Split', key: '2' },
   { id: 'startup', name: 'Startup', key: '4' },
 ] as const;

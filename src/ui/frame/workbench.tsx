@@ -1,12 +1,13 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { analyst } from '../../worker/client.ts';
 import { Message } from '../parts/message.tsx';
 import { RoleTextures } from '../parts/roles.tsx';
-import { api, Refusal } from '../state/api.ts';
+import { Refusal } from '../state/api.ts';
 import { useLandingUpdates } from '../state/landing.ts';
+import { openProject } from '../state/open-project.ts';
 import { useWorkbench } from '../state/workbench.ts';
+import { InventoryStation } from '../stations/inventory/inventory-station.tsx';
 import { Split } from '../stations/split/split.tsx';
 import { Startup } from '../stations/startup/startup.tsx';
 import { useAddress, wishesOf } from './address.ts';
@@ -50,6 +51,8 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
               Yokeline found {app.modules} modules but no route table. Add one to the code, or open another project from
               the top left.
             </Message>
+          ) : at === 'inventory' ? (
+            <InventoryStation onGo={setAt} />
           ) : at === 'startup' ? (
             <Startup />
           ) : (
@@ -65,17 +68,12 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
 
 /** Loads a project into the store and its snapshot into the worker; gives what went wrong. */
 function useProject(projectId: string): { title: string; detail: string } | null {
-  const open = useWorkbench((s) => s.open);
   const [failure, setFailure] = useState<{ title: string; detail: string } | null>(null);
   useEffect(() => {
     let current = true;
     const load = async () => {
       try {
-        const [project, app] = await Promise.all([
-          api.project(projectId),
-          analyst().open(`${location.origin}/api/projects/${projectId}/snapshot`),
-        ]);
-        if (current) open(project, app, wishesOf(location.search));
+        await openProject(projectId, wishesOf(location.search), () => current);
       } catch (error) {
         if (!current) return;
         setFailure(
@@ -89,6 +87,6 @@ function useProject(projectId: string): { title: string; detail: string } | null
     return () => {
       current = false;
     };
-  }, [projectId, open]);
+  }, [projectId]);
   return failure;
 }

@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import { BASELINE } from '../../core/plan/types.ts';
 import { folderOf, removeFolders } from '../../test-support/folders.ts';
@@ -48,7 +47,7 @@ async function settled(): Promise<void> {
 }
 
 async function opened(): Promise<string> {
-  const id = addProject(store(), snapshot, [], undefined, randomUUID());
+  const id = addProject(store(), snapshot, []);
   state().open(await api.project(id), app, {});
   return id;
 }

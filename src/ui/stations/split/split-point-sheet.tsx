@@ -4,6 +4,7 @@ import type { SplitRow } from '../../../core/outline/outline.ts';
 import { triggerWords } from '../../../core/plan/decisions.ts';
 import type { Decision, Hint, Trigger } from '../../../core/plan/types.ts';
 import { size } from '../../parts/format.ts';
+import { Pill } from '../../parts/pill.tsx';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { BeforeAfter } from './before-after.tsx';
 import { hintFor, joinSplit, toggleHint } from './toggles.ts';
@@ -100,18 +101,5 @@ export function SplitPointSheet({ row }: { row: SplitRow }) {
         </>
       ) : null}
     </>
-  );
-}
-
-function Pill({ on, onClick, children }: { on: boolean; onClick: () => void; children: string }) {
-  return (
-    <button
-      type="button"
-      aria-pressed={on}
-      onClick={onClick}
-      className={`rounded-full border px-2.5 py-0.5 disabled:opacity-50 ${on ? 'border-ink bg-ink text-on-ink' : 'border-line enabled:hover:border-ink'}`}
-    >
-      {children}
-    </button>
   );
 }

@@ -1,0 +1,10 @@
+import { store } from '../../../../../server/context.ts';
+import { handle } from '../../../../../server/handle.ts';
+import { searchTexts } from '../../../../../server/projects.ts';
+
+export function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+  return handle(request, async () => {
+    const phrase = new URL(request.url).searchParams.get('q') ?? '';
+    return Response.json(searchTexts(store(), (await params).id, phrase));
+  });
+}

@@ -1,0 +1,138 @@
+import { compileLoad } from '../load/compile.ts';
+import { readTimeline } from '../metrics/readout.ts';
+import type { Plan } from '../plan/types.ts';
+import type { Conditions } from '../sim/conditions.ts';
+import { simulate } from '../sim/simulate.ts';
+import type { Module, Snapshot } from '../snapshot/types.ts';
+import { findLeaks, type Leak } from './leaks.ts';
+import { type Start, startsOf } from './starts.ts';
+
+/** Sizes in the three kinds that get confused. */
+export interface Sizes {
+  source: number;
+  minified: number;
+  compressed: number;
+}
+
+export interface RouteRow {
+  pattern: string;
+  page: string;
+  /** What arrives at start, by who else needs it at start. */
+  only: Sizes;
+  some: Sizes;
+  every: Sizes;
+  script: Sizes;
+  style: Sizes;
+  requests: number;
+  hops: number;
+  interactive: number;
+  /** Packages in the start, heaviest first; the app's own code has no name. */
+  packages: { name: string | null; sizes: Sizes }[];
+}
+
+export interface PackageRow {
+  name: string;
+  versions: (string | null)[];
+  modules: number;
+  sizes: Sizes;
+  /** Routes that have any of it at start. */
+  routes: string[];
+}
+
+export interface ModuleRow {
+  path: string;
+  package: string | null;
+  kind: Module['kind'];
+  sizes: Sizes;
+  /** Routes that have it at start. */
+  routes: number;
+}
+
+export interface Inventory {
+  routes: RouteRow[];
+  packages: PackageRow[];
+  modules: ModuleRow[];
+  leaks: Leak[];
+  /** Packages that are there in more than one version or folder. */
+  doubled: PackageRow[];
+}
+
+/** What each route's start is made of, what is heavy, and what is in the wrong start. Modules heaviest first. */
+export function inventoryOf(snapshot: Snapshot, plan: Plan, conditions: Conditions): Inventory {
+  const { graph, effective, starts } = startsOf(snapshot, plan);
+  const uses = new Uint32Array(snapshot.modules.length);
+  for (const { modules } of starts) for (const m of modules) uses[m]++;
+  const routes = starts.map((start): RouteRow => {
+    const program = compileLoad(snapshot, plan, graph, start.route.pattern);
+    const { readout, milestones } = readTimeline(program, simulate(program, conditions), conditions);
+    const { requests, hops } = readout;
+    return { ...shares(snapshot, start, uses, starts.length), requests, hops, interactive: milestones.interactive };
+  });
+  const packages = packageRows(snapshot, starts);
+  return {
+    routes,
+    packages,
+    modules: snapshot.modules
+      .map((m, i) => ({ path: m.path, package: m.package, kind: m.kind, sizes: sizesOf(m), routes: uses[i] }))
+      .sort((a, b) => b.sizes.minified - a.sizes.minified || (a.path < b.path ? -1 : 1)),
+    leaks: findLeaks(snapshot, effective, starts),
+    doubled: packages.filter((p) => p.versions.length > 1),
+  };
+}
+
+export function sizesOf({ bytes }: Module): Sizes {
+  return { source: bytes.source, minified: bytes.minified, compressed: bytes.marginal };
+}
+
+function none(): Sizes {
+  return { source: 0, minified: 0, compressed: 0 };
+}
+
+function add(to: Sizes, more: Sizes): void {
+  to.source += more.source;
+  to.minified += more.minified;
+  to.compressed += more.compressed;
+}
+
+type Shares = Omit<RouteRow, 'requests' | 'hops' | 'interactive'>;
+
+function shares(snapshot: Snapshot, start: Start, uses: Uint32Array, routes: number): Shares {
+  const row = { only: none(), some: none(), every: none(), script: none(), style: none() };
+  const packages = new Map<string | null, Sizes>();
+  for (const m of start.modules) {
+    const module = snapshot.modules[m];
+    const sizes = sizesOf(module);
+    add(uses[m] === 1 && routes > 1 ? row.only : uses[m] === routes ? row.every : row.some, sizes);
+    add(module.kind === 'style' ? row.style : row.script, sizes);
+    const own = packages.get(module.package) ?? none();
+    add(own, sizes);
+    packages.set(module.package, own);
+  }
+  return {
+    ...row,
+    pattern: start.route.pattern,
+    page: start.route.page,
+    packages: [...packages]
+      .map(([name, sizes]) => ({ name, sizes }))
+      .sort((a, b) => b.sizes.minified - a.sizes.minified),
+  };
+}
+
+function packageRows(snapshot: Snapshot, starts: Start[]): PackageRow[] {
+  const rows = new Map<string, PackageRow>();
+  snapshot.modules.forEach((m, i) => {
+    if (m.package === null) return;
+    let row = rows.get(m.package);
+    if (!row) {
+      const versions = snapshot.packages.filter((p) => p.name === m.package).map((p) => p.version);
+      row = { name: m.package, versions, modules: 0, sizes: none(), routes: [] };
+      rows.set(m.package, row);
+    }
+    row.modules++;
+    add(row.sizes, sizesOf(m));
+    for (const { route, modules } of starts) {
+      if (modules.has(i) && !row.routes.includes(route.pattern)) row.routes.push(route.pattern);
+    }
+  });
+  return [...rows.values()].sort((a, b) => b.sizes.minified - a.sizes.minified);
+}

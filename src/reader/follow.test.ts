@@ -1,0 +1,151 @@
+import type { Snapshot } from '../core/snapshot/types.ts';
+import { folderOf, removeFolders } from '../test-support/folders.ts';
+import { readSource } from './read-source.ts';
+
+afterAll(removeFolders);
+
+const html = '<script type="module" src="/main.ts"></script>';
+
+function read(files: Record<string, string>): Snapshot {
+  return readSource(folderOf({ 'index.html': html, ...files })).snapshot;
+}
+
+function edges(snapshot: Snapshot, from: string): string[] {
+  return snapshot.imports
+    .filter((i) => snapshot.modules[i.from].path === from)
+    .map((i) => `${i.kind === 'dynamic' ? '~' : ''}${snapshot.modules[i.to].path} ${i.names.join(',')}`);
+}
+
+const paths = (snapshot: Snapshot) => snapshot.modules.map((m) => m.path);
+
+describe('named imports through files that only pass names on', () => {
+  const kit = (sideEffects: string) => ({
+    'node_modules/kit/package.json': `{ "name": "kit", "version": "1.0.0", "main": "index.js"${sideEffects} }`,
+    'node_modules/kit/index.js':
+      "export { Button, Other as Renamed } from './button.js';\nexport * from './more.js';\nexport * as tools from './tools.js';\nexport { default as Chart } from './chart.js';\nexport const own = 1;",
+    'node_modules/kit/button.js': 'export const Button = 1;\nexport const Other = 2;',
+    'node_modules/kit/more.js': "export { deep } from './deep.js';\nexport const near = 1;",
+    'node_modules/kit/deep.js': 'export const deep = 1;',
+    'node_modules/kit/tools.js': 'export const a = 1;',
+    'node_modules/kit/chart.js': 'export default function chart() {}',
+  });
+
+  it('reach only the modules that define them, in side-effect-free packages', () => {
+    const snapshot = read({
+      ...kit(', "sideEffects": false'),
+      'main.ts':
+        "import { Renamed, deep } from 'kit';\nimport { Chart } from 'kit';\nconsole.log(Renamed, deep, Chart);",
+    });
+    expect(edges(snapshot, 'main.ts')).toEqual([
+      'node_modules/kit/button.js Other',
+      'node_modules/kit/deep.js deep',
+      'node_modules/kit/chart.js default',
+    ]);
+    expect(paths(snapshot)).toEqual([
+      'main.ts',
+      'node_modules/kit/button.js',
+      'node_modules/kit/chart.js',
+      'node_modules/kit/deep.js',
+    ]);
+    expect(snapshot.imports.map((i) => i.ordinal)).toEqual([0, 1, 2]);
+  });
+
+  it('stop at a name that the file defines itself, and at a namespace', () => {
+    const own = read({ ...kit(', "sideEffects": false'), 'main.ts': "import { own } from 'kit';\nconsole.log(own);" });
+    expect(edges(own, 'main.ts')).toEqual(['node_modules/kit/index.js own']);
+    const tools = read({
+      ...kit(', "sideEffects": false'),
+      'main.ts': "import { tools } from 'kit';\nconsole.log(tools);",
+    });
+    expect(edges(tools, 'main.ts')).toEqual(['node_modules/kit/tools.js *']);
+    const all = read({ ...kit(', "sideEffects": false'), 'main.ts': "import * as kit from 'kit';\nconsole.log(kit);" });
+    expect(paths(all)).toHaveLength(7);
+  });
+
+  it('take the whole file along where importing it may do something', () => {
+    const snapshot = read({ ...kit(''), 'main.ts': "import { near } from 'kit';\nconsole.log(near);" });
+    expect(edges(snapshot, 'main.ts')).toEqual(['node_modules/kit/index.js near']);
+    expect(paths(snapshot)).toContain('node_modules/kit/chart.js');
+  });
+
+  it('end in files that pass names around in a circle', () => {
+    const snapshot = read({
+      'node_modules/ring/package.json': '{ "name": "ring", "main": "a.js", "sideEffects": false }',
+      'node_modules/ring/a.js': "export * from './b.js';",
+      'node_modules/ring/b.js': "export * from './a.js';",
+      'main.ts': "import { lost } from 'ring';\nconsole.log(lost);",
+    });
+    expect(edges(snapshot, 'main.ts')).toEqual(['node_modules/ring/a.js lost']);
+  });
+});
+
+describe('CommonJS packages', () => {
+  it('ship only the production branch', () => {
+    const snapshot = read({
+      'main.ts': "import lib from 'lib';\nconsole.log(lib);",
+      'node_modules/lib/package.json': '{ "name": "lib", "main": "index.js" }',
+      'node_modules/lib/index.js':
+        "'use strict';\nif (process.env.NODE_ENV === 'production') {\n  module.exports = require('./lib.production.js');\n} else {\n  module.exports = require('./lib.development.js');\n}",
+      'node_modules/lib/lib.production.js': 'exports.a = 1;',
+      'node_modules/lib/lib.development.js': "exports.a = require('./warnings.js');",
+      'node_modules/lib/warnings.js': 'exports.w = 1;',
+    });
+    expect(paths(snapshot)).toEqual(['main.ts', 'node_modules/lib/index.js', 'node_modules/lib/lib.production.js']);
+  });
+
+  it('are found through exports with conditions and the browser field', () => {
+    const snapshot = read({
+      'main.ts': "import a from 'with-exports/sub';\nimport b from 'with-browser';\nconsole.log(a, b);",
+      'node_modules/with-exports/package.json':
+        '{ "name": "with-exports", "exports": { "./sub": { "node": "./node.js", "import": "./esm.js", "default": "./cjs.js" } } }',
+      'node_modules/with-exports/esm.js': 'export default 1;',
+      'node_modules/with-exports/cjs.js': 'module.exports = 1;',
+      'node_modules/with-exports/node.js': 'export default 0;',
+      'node_modules/with-browser/package.json': '{ "name": "with-browser", "main": "node.js", "browser": "web.js" }',
+      'node_modules/with-browser/web.js': 'module.exports = 1;',
+      'node_modules/with-browser/node.js': 'module.exports = 0;',
+    });
+    expect(paths(snapshot)).toEqual([
+      'main.ts',
+      'node_modules/with-browser/web.js',
+      'node_modules/with-exports/esm.js',
+    ]);
+  });
+
+  it('whose exports point nowhere are listed, and the rest is read', () => {
+    const snapshot = read({
+      'main.ts': "import a from 'broken';\nimport './fine';\nconsole.log(a);",
+      'fine.ts': 'export {};',
+      'node_modules/broken/package.json': '{ "name": "broken", "exports": "./missing.js" }',
+    });
+    expect(snapshot.unresolved).toMatchObject([{ from: 'main.ts', specifier: 'broken', line: 1 }]);
+    expect(paths(snapshot)).toContain('fine.ts');
+  });
+});
+
+describe('addresses that are computed or only named', () => {
+  it('with a constant beginning lead to every file that fits', () => {
+    const snapshot = read({
+      'main.ts':
+        'export const load = (n: string) => import(`./parts/part-${n}.ts`);\nexport const any = (n: string) => import(`./none/${n}`);',
+      'parts/part-a.ts': '',
+      'parts/part-b.ts': '',
+      'parts/other.ts': '',
+      'parts/part-c.css': '',
+    });
+    expect(edges(snapshot, 'main.ts')).toEqual(['~parts/part-a.ts *', '~parts/part-b.ts *']);
+    expect(snapshot.unresolved).toMatchObject([{ line: 2, reason: 'no file fits the computed address' }]);
+  });
+
+  it('in new URL and in styles are assets', () => {
+    const snapshot = read({
+      'main.ts': "import './a.css';\nexport const pic = new URL('./pic.png', import.meta.url);",
+      'a.css': ".a { background: url('./back.png'); }\n.b { background: url(data:image/png;base64,AAAA); }",
+      'pic.png': 'x',
+      'back.png': 'xy',
+    });
+    expect(edges(snapshot, 'main.ts')).toEqual(['a.css ', 'pic.png default']);
+    expect(edges(snapshot, 'a.css')).toEqual(['back.png ']);
+    expect(snapshot.unresolved).toEqual([]);
+  });
+});

@@ -1,0 +1,18 @@
+import type { Module, ModuleKind } from '../core/snapshot/types.ts';
+import type { FoundImport } from './parse-script.ts';
+import type { Reexports } from './prune.ts';
+import type { RouteTable } from './route-table.ts';
+
+/** A module as read, with its imports resolved to paths. */
+export interface ReadModule {
+  path: string;
+  kind: ModuleKind;
+  module: Module;
+  minified: string;
+  imports: { found: FoundImport; to: string }[];
+  /** specifier → path. */
+  resolved: Map<string, string>;
+  tables: RouteTable[];
+  realm: string;
+  reexports: Reexports | null;
+}

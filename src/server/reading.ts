@@ -1,0 +1,67 @@
+import { randomUUID } from 'node:crypto';
+import path from 'node:path';
+import { effectivePlan } from '../core/plan/effective.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
+import { readSource } from '../reader/read-source.ts';
+import type { Store } from '../store/database.ts';
+import { listPlans } from '../store/plans.ts';
+import { findProject } from '../store/projects.ts';
+import { insertSnapshot } from '../store/snapshots.ts';
+import { Problem } from './problems.ts';
+import { addProject, snapshotBody } from './projects.ts';
+
+/** What reading a folder again has changed. */
+export interface ReadAgain {
+  added: string[];
+  removed: string[];
+  /** Modules whose minified size changed, by how much. */
+  grown: { path: string; by: number }[];
+  /** Plans with decisions that no longer apply. */
+  stale: { plan: string; reasons: string[] }[];
+}
+
+/** Reads a folder on this machine into a new project. */
+export function readFolder(store: Store, folder: string): string {
+  const { snapshot, texts } = readSource(absolute(folder));
+  return addProject(store, snapshot, [], { texts, folder: absolute(folder) });
+}
+
+/** Reads a project's folder again: a new snapshot beside the old ones. Nothing is stored when the reading fails. */
+export function readAgain(store: Store, projectId: string): ReadAgain {
+  const project = findProject(store, projectId);
+  if (!project) throw new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
+  if (!project.folder)
+    throw new Problem(
+      422,
+      'Nothing to read again',
+      'This project came as a file. Read its folder as a project of its own.',
+    );
+  const before = JSON.parse(snapshotBody(store, projectId).toString()) as Snapshot;
+  const { snapshot, texts } = readSource(project.folder);
+  insertSnapshot(store, { id: randomUUID(), projectId, readAt: new Date().toISOString(), snapshot, texts });
+  const stale = listPlans(store, projectId).map((plan) => ({
+    plan: plan.name,
+    reasons: effectivePlan(snapshot, plan).stale.map((s) => s.reason),
+  }));
+  return { ...difference(before, snapshot), stale: stale.filter((s) => s.reasons.length > 0) };
+}
+
+function difference(before: Snapshot, after: Snapshot): Omit<ReadAgain, 'stale'> {
+  const old = new Map(before.modules.map((m) => [m.path, m.bytes.minified]));
+  const now = new Map(after.modules.map((m) => [m.path, m.bytes.minified]));
+  const grown = [...now].flatMap(([path, bytes]) => {
+    const by = bytes - (old.get(path) ?? bytes);
+    return by === 0 ? [] : [{ path, by }];
+  });
+  return {
+    added: [...now.keys()].filter((p) => !old.has(p)),
+    removed: [...old.keys()].filter((p) => !now.has(p)),
+    grown: grown.sort((a, b) => Math.abs(b.by) - Math.abs(a.by)),
+  };
+}
+
+function absolute(folder: string): string {
+  if (!path.isAbsolute(folder))
+    throw new Problem(422, 'Not a whole path', 'Give the path from the root of this machine.', { at: 'folder' });
+  return path.normalize(folder);
+}

@@ -1,0 +1,20 @@
+import { analyst } from '../../worker/client.ts';
+import { api } from './api.ts';
+import { useWorkbench } from './workbench.ts';
+
+type Wishes = Parameters<ReturnType<typeof useWorkbench.getState>['open']>[2];
+
+/** Loads a project into the state and its snapshot into the worker. */
+export async function openProject(id: string, wishes: Wishes, wanted: () => boolean = () => true): Promise<void> {
+  const [project, app] = await Promise.all([
+    api.project(id),
+    analyst().open(`${location.origin}/api/projects/${id}/snapshot`),
+  ]);
+  if (wanted()) useWorkbench.getState().open(project, app, wishes);
+}
+
+/** The same project with its newest snapshot; what was chosen stays chosen as far as it is still there. */
+export function reload(id: string): Promise<void> {
+  const { planId, route, linkId, deviceId, cache } = useWorkbench.getState();
+  return openProject(id, { planId: planId ?? 'baseline', route, linkId, deviceId, cache });
+}

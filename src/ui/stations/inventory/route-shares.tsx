@@ -1,0 +1,129 @@
+'use client';
+
+import { useState } from 'react';
+import type { RouteRow, Sizes } from '../../../core/inventory/inventory.ts';
+import { size, time } from '../../parts/format.ts';
+import { useWorkbench } from '../../state/workbench.ts';
+
+const SHARES = [
+  { field: 'every', words: 'every route', fill: 'var(--ink)' },
+  { field: 'some', words: 'some routes', fill: 'url(#share-some)' },
+  { field: 'only', words: 'only this route', fill: 'var(--needed)' },
+] as const;
+
+type Column = 'route' | 'start' | 'requests' | 'hops' | 'interactive';
+
+const BAR = 300;
+
+/** Routes with their start in three shares; sorted by any column. */
+export function RouteShares({ routes, kind }: { routes: RouteRow[]; kind: keyof Sizes }) {
+  const route = useWorkbench((s) => s.route);
+  const choose = useWorkbench((s) => s.choose);
+  const [by, setBy] = useState<Column>('start');
+  const whole = (r: RouteRow) => r.only[kind] + r.some[kind] + r.every[kind];
+  const value = (r: RouteRow): number => (by === 'start' ? whole(r) : by === 'route' ? 0 : r[by]);
+  const sorted = [...routes].sort((a, b) => (by === 'route' ? (a.pattern < b.pattern ? -1 : 1) : value(b) - value(a)));
+  const heaviest = Math.max(1, ...routes.map(whole));
+  const heading = (column: Column, words: string, right = true) => (
+    <th
+      scope="col"
+      aria-sort={by === column ? 'descending' : 'none'}
+      className={`py-1 font-normal ${right ? 'text-right' : 'text-left'}`}
+    >
+      <button
+        type="button"
+        onClick={() => setBy(column)}
+        className={by === column ? 'font-medium text-ink' : 'text-soft hover:text-ink'}
+      >
+        {words}
+      </button>
+    </th>
+  );
+  return (
+    <>
+      <svg width="0" height="0" className="absolute" aria-hidden="true">
+        <title>textures</title>
+        <defs>
+          <pattern id="share-some" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <rect width="4" height="4" fill="var(--needed-pale)" />
+            <line x1="0" y1="0" x2="0" y2="4" stroke="var(--needed)" strokeWidth="1.500" />
+          </pattern>
+        </defs>
+      </svg>
+      <table className="w-full">
+        <thead>
+          <tr>
+            {heading('route', 'route', false)}
+            <th scope="col" className="text-left font-normal">
+              <span className="flex gap-4 text-soft">
+                {SHARES.map((s) => (
+                  <span key={s.field} className="flex items-center gap-1.5">
+                    <svg width="12" height="10" aria-hidden="true">
+                      <title>{s.words}</title>
+                      <rect width="12" height="10" fill={s.fill} />
+                    </svg>
+                    {s.words}
+                  </span>
+                ))}
+              </span>
+            </th>
+            {heading('start', 'start')}
+            <th scope="col" className="text-right font-normal text-soft">
+              style
+            </th>
+            {heading('requests', 'requests')}
+            {heading('hops', 'hops')}
+            {heading('interactive', 'interactive')}
+          </tr>
+        </thead>
+        <tbody>
+          {sorted.map((r) => (
+            <tr key={r.pattern} className={r.pattern === route ? 'bg-mark' : 'hover:bg-band'}>
+              <td className="max-w-44 truncate py-[3px] pl-1.5">
+                <button
+                  type="button"
+                  title={r.pattern}
+                  onClick={() => choose({ route: r.pattern })}
+                  className={r.pattern === route ? 'font-semibold' : 'hover:underline'}
+                >
+                  {r.pattern}
+                </button>
+              </td>
+              <td>
+                <Bar row={r} kind={kind} heaviest={heaviest} />
+              </td>
+              <td className="text-right font-medium">{size(whole(r))}</td>
+              <td className="text-right text-soft">{size(r.style[kind])}</td>
+              <td className="text-right">{r.requests}</td>
+              <td className="text-right">{r.hops}</td>
+              <td className="pr-1.5 text-right">{time(r.interactive)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+function Bar({ row, kind, heaviest }: { row: RouteRow; kind: keyof Sizes; heaviest: number }) {
+  let x = 0;
+  return (
+    <svg
+      width={BAR}
+      height="14"
+      role="img"
+      aria-label={SHARES.map((s) => `${s.words} ${size(row[s.field][kind])}`).join(', ')}
+    >
+      {SHARES.map((s) => {
+        const from = x;
+        const width = (row[s.field][kind] / heaviest) * BAR;
+        x += width;
+        return (
+          <rect key={s.field} x={from} y="1" width={width} height="12" fill={s.fill}>
+            <title>{`${s.words}: ${size(row[s.field][kind])}`}</title>
+          </rect>
+        );
+      })}
+    </svg>
+  );
+}
