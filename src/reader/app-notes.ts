@@ -103,7 +103,7 @@ function items<T>(value: unknown, at: string, check: (item: unknown, at: string)
 
 /** Adds what the notes know to a route that the code names. */
 export function annotate(
-  route: Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence'>,
+  route: Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence' | 'rendering'>,
   { defaults, shell, routes }: AppNotes,
 ): Route {
   const own = routes.get(route.pattern);
@@ -121,7 +121,7 @@ export function annotate(
   }
   return {
     ...route,
-    rendering: own?.rendering ?? defaults.rendering ?? 'client',
+    rendering: own?.rendering ?? defaults.rendering ?? route.rendering,
     document: own?.document ?? defaults.document ?? DEFAULT_DOCUMENT,
     content: own?.content ?? defaults.content,
     data: own?.data ?? defaults.data,

@@ -1,6 +1,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { InputError } from '../core/errors.ts';
+import { type DirectoryRoute, directoryRoutes } from './directory-routes.ts';
 import { type HtmlScript, readHtml, realmOf } from './html-entry.ts';
 
 export interface FoundEntry {
@@ -8,6 +9,8 @@ export interface FoundEntry {
   document: string | null;
   starts: { address: string; line: number; kind: 'script' | 'style' }[];
   classic: HtmlScript[];
+  /** Routes that folders stand for, where the app has no document of its own. */
+  routes: DirectoryRoute[];
 }
 
 const USUAL = ['main', 'index', 'app', 'client', 'entry'].flatMap((name) =>
@@ -19,12 +22,23 @@ export function findEntries(root: string, description: { main?: unknown; module?
   const html = htmlFiles(root).map((file) => fromHtml(root, file));
   const started = html.filter((e) => e.starts.length > 0);
   if (started.length > 0) return started;
+  const routes = directoryRoutes(root);
+  if (routes.length > 0)
+    return [{ realm: 'site', document: null, starts: directoryStarts(routes), classic: [], routes }];
   const named = [description.module, description.main].filter((m): m is string => typeof m === 'string');
   const file = [...named, ...USUAL].find(
     (f) => fs.existsSync(path.join(root, f)) && fs.statSync(path.join(root, f)).isFile(),
   );
   if (file)
-    return [{ realm: 'site', document: null, starts: [{ address: `/${file}`, line: 1, kind: 'script' }], classic: [] }];
+    return [
+      {
+        realm: 'site',
+        document: null,
+        starts: [{ address: `/${file}`, line: 1, kind: 'script' }],
+        classic: [],
+        routes: [],
+      },
+    ];
   throw hasSources(root)
     ? new InputError(
         'No entry',
@@ -48,7 +62,15 @@ function fromHtml(root: string, file: string): FoundEntry {
       ...modules.map((m) => ({ ...m, kind: 'script' as const })),
     ],
     classic,
+    routes: [],
   };
+}
+
+/** What every route starts with: the layouts around all of them. */
+function directoryStarts(routes: DirectoryRoute[]): FoundEntry['starts'] {
+  const [first, ...others] = routes;
+  const common = first.layouts.filter((l) => others.every((r) => r.layouts.includes(l)));
+  return common.map((l) => ({ address: `/${l}`, line: 1, kind: 'script' }));
 }
 
 /** HTML files at the top and one folder down. */

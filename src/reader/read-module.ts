@@ -15,4 +15,6 @@ export interface ReadModule {
   tables: RouteTable[];
   realm: string;
   reexports: Reexports | null;
+  /** Marked as the beginning of code for the browser. */
+  client: boolean;
 }

@@ -26,7 +26,8 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
   const notes = readNotes(root);
   const description = packageDescription(root);
   const found = findEntries(root, description);
-  const graph = new SourceGraph(root, jsxSource(root), progress);
+  const byFolders = found.flatMap((e) => e.routes.map((r) => ({ ...r, realm: e.realm })));
+  const graph = new SourceGraph(root, jsxSource(root), progress, byFolders.length > 0);
   const entries: Entry[] = [];
   const failed: Failed[] = [];
   const unresolved: Unresolved[] = [];
@@ -39,13 +40,18 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
       else modules.push(module.path);
     }
     entries.push({ realm: entry.realm, kind: 'document', document: entry.document, modules });
+    for (const { page, layouts } of entry.routes)
+      for (const file of [...layouts, page]) graph.start(`/${file}`, 'script');
     graph.follow(entry.realm);
   }
   for (const worker of graph.workers)
     entries.push({ realm: `worker ${worker}`, kind: 'worker', document: null, modules: [worker] });
 
   const tables = findRoutes(graph.tables());
-  const routes = tables.routes.map((r) => annotate(r, notes));
+  const routes = [
+    ...tables.routes.map((r) => annotate({ ...r, rendering: 'client' }, notes)),
+    ...byFolders.map((r) => annotate({ ...r, rendering: 'server', evidence: { path: r.page, line: 1 } }, notes)),
+  ];
   for (const pattern of notes.routes.keys()) {
     if (routes.some((r) => r.pattern === pattern)) continue;
     const known = routes.map((r) => r.pattern).join(', ') || 'none';

@@ -38,12 +38,18 @@ export class Resolver {
     if (/^(https?:)?\/\//.test(specifier)) return { reason: 'an address on the network is not followed' };
     const plain = specifier.replace(/[?#].*$/, '');
     if (plain === '') return { reason: 'the specifier is empty' };
-    const resolver = kind === 'style' ? this.styles : this.scripts;
-    const wanted = kind === 'style' && !/^[./@]/.test(plain) ? `./${plain}` : plain;
-    const found = resolver.sync(path.dirname(from), wanted.startsWith('/') ? path.join(this.root, wanted) : wanted);
+    const found = this.lookUp(path.dirname(from), plain, kind);
     if (found.builtin) return { reason: 'a module of the server platform, which a browser doesn’t have' };
     if (!found.path) return { reason: tidy(found.error ?? 'not found', this.root) };
     return this.inside(found.path) ? { path: found.path } : { reason: 'it lies outside the folder that was read' };
+  }
+
+  /** In styles a bare name is a file beside first, and a package second. */
+  private lookUp(folder: string, specifier: string, kind: 'script' | 'style') {
+    const resolver = kind === 'style' ? this.styles : this.scripts;
+    const rooted = specifier.startsWith('/') ? path.join(this.root, specifier) : specifier;
+    const beside = kind === 'style' && !/^[./@]/.test(specifier) ? resolver.sync(folder, `./${specifier}`) : null;
+    return beside?.path ? beside : resolver.sync(folder, rooted);
   }
 
   private inside(file: string): boolean {

@@ -7,6 +7,7 @@ import { type FoundGlob, type FoundImport, type ParsedScript, parseScript } from
 import { prunedLinks, type Reexports } from './prune.ts';
 import type { ReadModule } from './read-module.ts';
 import { type Resolution, Resolver } from './resolve.ts';
+import { beginsClient, shippedModules, withoutWeight } from './server-only.ts';
 import { marginalSizes, minifyScript, minifyStyle, weigh } from './weigh.ts';
 
 /** Called as modules are read: how many so far, and how many are known to come. */
@@ -28,6 +29,8 @@ export class SourceGraph {
     private readonly root: string,
     private readonly jsxImportSource: string,
     private readonly progress: ReadProgress,
+    /** Pages are rendered on a server, so only what is marked as client code ships. */
+    private readonly serverRendered: boolean,
   ) {
     this.resolver = new Resolver(root);
     this.packages = new Packages(root);
@@ -67,6 +70,7 @@ export class SourceGraph {
     failed: Failed[];
     texts: Record<string, string>;
   } {
+    this.dropServerOnly();
     const links = prunedLinks(this.modules);
     const sorted = this.reached(links);
     const at = new Map(sorted.map((m, i) => [m.path, i]));
@@ -94,6 +98,20 @@ export class SourceGraph {
       failed: this.failed,
       texts: Object.fromEntries(sorted.map((m) => [m.path, m.minified])),
     };
+  }
+
+  /** What only runs on the server weighs nothing; of its packages nothing is kept. */
+  private dropServerOnly(): void {
+    if (!this.serverRendered) return;
+    const shipped = shippedModules(this.modules, this.workers);
+    if (shipped.size === this.modules.size) return;
+    for (const m of this.modules.values()) {
+      if (shipped.has(m.path)) continue;
+      withoutWeight(m);
+      m.imports = m.imports.filter(({ to }) => shipped.has(to) || this.modules.get(to)?.module.package === null);
+    }
+    const stays = <T extends { from: string }>(item: T) => shipped.has(item.from);
+    this.unresolved.splice(0, this.unresolved.length, ...this.unresolved.filter(stays));
   }
 
   /** Modules that the starts still lead to, in canonical order. */
@@ -132,6 +150,7 @@ export class SourceGraph {
       tables: [],
       realm,
       reexports: null,
+      client: false,
       module: {
         path: relative,
         kind,
@@ -158,6 +177,7 @@ export class SourceGraph {
       read.minified = text;
       return;
     }
+    read.client = beginsClient(text);
     read.minified = minifyScript(read.path, parsed.code);
     read.tables = parsed.tables;
     for (const found of parsed.imports) this.link(file, found, 'script', read);

@@ -33,6 +33,12 @@ export function documentOf(
   if (route.rendering === 'server') head.push(...listedFiles(landing, files));
   for (const s of scripts) if (!BODY_PLACES.includes(s.placement)) head.push(...scriptTag(files, s));
   if (entry >= 0) head.push({ tag: 'script', group: entry, mode: 'module' });
+  if (!files.groups[entry]?.resources.length) {
+    for (const landed of landing.roots) {
+      if (landed.askedBy < 0 && landed.root !== landing.entry)
+        head.push({ tag: 'script', group: files.groupOf(landed.root), mode: 'module' });
+    }
+  }
 
   const body: Draft[] = [{ tag: 'body' }];
   parts.forEach((part, at) => {
