@@ -127,4 +127,40 @@ describe('a first improvement on the sample', () => {
     await page.getByRole('heading', { name: 'This snapshot has no routes' }).waitFor();
     await page.close();
   });
+
+  it('explains in the Inventory why the document maker is on the landing route, and leads to the import', async () => {
+    const page = await served.page('/p/saltmarsh/inventory?route=/timetable&plan=baseline');
+    await page.getByText('berth-finder').first().waitFor();
+    await page.getByLabel('Where is').fill('minutes before');
+    await page.getByRole('button', { name: /ticket-lines/ }).click();
+    await page.getByLabel('Where is').fill('paperkit/src');
+    await page
+      .getByRole('button', { name: /paperkit.src.index/ })
+      .first()
+      .click();
+    const why = page.locator('section', {
+      has: page.getByRole('heading', { name: 'Why it is at start of /timetable' }),
+    });
+    await why.getByText('src/tickets/ticket-dialog.tsx').waitFor();
+    expect(await why.locator('ol').first().textContent()).toContain('src/timetable/departure-board.tsx, line 6');
+    await page.getByRole('button', { name: 'show in Split' }).nth(1).click();
+    await page.getByRole('heading', { name: 'berth-finder' }).waitFor();
+    await page.close();
+  });
+
+  it('reads a folder on this machine, and says what is wrong with one that can’t be read', async () => {
+    const page = await served.page('/p/saltmarsh/inventory');
+    const ask = async (folder: string) => {
+      await page.getByLabel('Whole path').fill(folder);
+      await page.getByRole('button', { name: 'Read it' }).click();
+    };
+    await page.getByRole('combobox', { name: /^project/ }).click();
+    await page.getByRole('option', { name: 'Read a folder on this machine' }).click();
+    await ask('/no/such/folder');
+    await page.getByText('No such folder').waitFor();
+    await ask(`${process.cwd()}/examples/saltmarsh-ferries`);
+    await page.waitForURL(/\/p\/(?!saltmarsh)[^/]+\/inventory/);
+    await page.getByText('berth-finder').first().waitFor();
+    await page.close();
+  });
 });

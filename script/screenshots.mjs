@@ -14,6 +14,16 @@ await withSample(4793, async (address, browser) => {
   await open('/p/saltmarsh/startup?route=/crew/duty/manifest&plan=baseline');
   await take('staircase');
 
+  await open('/p/saltmarsh/inventory?route=/timetable');
+  await page.getByLabel('Where is').fill('paperkit/src');
+  await page
+    .getByRole('button', { name: /paperkit.src.index/ })
+    .first()
+    .click();
+  await page.getByLabel('Where is').fill('');
+  await page.getByRole('heading', { name: /Why it is at start/ }).waitFor();
+  await take('inventory');
+
   await open('/p/saltmarsh/split?route=/timetable');
   await choose('berth-finder');
   await page.keyboard.press('d');
