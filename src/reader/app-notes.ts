@@ -101,13 +101,14 @@ function items<T>(value: unknown, at: string, check: (item: unknown, at: string)
   return value === undefined ? [] : list(value, at).map((item, i) => check(item, `${at}[${i}]`));
 }
 
-/** Adds what the notes know to a route that the code names. */
+/** Adds what the notes know to a route that the code names; parts proposed from the code give way to noted ones. */
 export function annotate(
-  route: Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence' | 'rendering'>,
+  route: Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence' | 'rendering' | 'parts'>,
   { defaults, shell, routes }: AppNotes,
 ): Route {
   const own = routes.get(route.pattern);
-  const parts = [...shell.parts, ...(own?.parts ?? defaults.parts)];
+  const noted = own !== undefined || shell.parts.length > 0 || defaults.parts.length > 0;
+  const parts = noted ? [...shell.parts, ...(own?.parts ?? defaults.parts)] : route.parts;
   const ids = new Set<string>();
   for (const part of parts) {
     if (ids.has(part.id)) {

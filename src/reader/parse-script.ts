@@ -2,6 +2,7 @@ import { minifySync } from 'oxc-minify';
 import { type EcmaScriptModule, parseSync } from 'oxc-parser';
 import { transformSync } from 'oxc-transform';
 import type { DeferredContext, Import } from '../core/snapshot/types.ts';
+import { type ComponentUse, findComponentUses } from './component-uses.ts';
 import { findRouteTables, type RouteTable } from './route-table.ts';
 import { SourceText } from './source-text.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
@@ -18,6 +19,8 @@ export interface ParsedScript {
   /** Imports whose specifier isn't a constant. */
   unclear: { specifier: string; line: number; reason: string }[];
   tables: RouteTable[];
+  /** Components that it draws. */
+  uses: ComponentUse[];
   /** Names that it passes on, by specifier, and those that it defines. */
   exports: ScriptExports;
   /** Files that it names by address: `new URL('./x', import.meta.url)`. */
@@ -110,6 +113,8 @@ export function parseScript(path: string, text: string, jsxImportSource: string)
     collectCalls(program, source, result);
     result.tables = findRouteTables(program, source);
   }
+  if (/<[A-Z]/.test(text) && lang !== 'ts')
+    result.uses = findComponentUses(parsed.program as unknown as SyntaxNode, source);
   if (text.includes('require') && text.includes('process.env.NODE_ENV')) dropDeadRequires(result);
   result.exports = exportsOf(live);
   result.imports.sort((a, b) => a.start - b.start);
@@ -122,6 +127,7 @@ function emptyScript(code: string): ParsedScript {
     workers: [],
     unclear: [],
     tables: [],
+    uses: [],
     exports: NO_EXPORTS,
     assets: [],
     globs: [],

@@ -1,4 +1,5 @@
 import type { Module, ModuleKind } from '../core/snapshot/types.ts';
+import type { ComponentUse } from './component-uses.ts';
 import type { FoundImport } from './parse-script.ts';
 import type { Reexports } from './prune.ts';
 import type { RouteTable } from './route-table.ts';
@@ -14,6 +15,7 @@ export interface ReadModule {
   resolved: Map<string, string>;
   tables: RouteTable[];
   realm: string;
+  uses: ComponentUse[];
   reexports: Reexports | null;
   /** Marked as the beginning of code for the browser. */
   client: boolean;

@@ -5,6 +5,7 @@ import { parseJson } from '../core/formats/project-file.ts';
 import type { ClassicScript, Entry, Failed, Snapshot, Unresolved } from '../core/snapshot/types.ts';
 import { type AppNotes, annotate, NO_NOTES, NOTES_FILE, parseNotes } from './app-notes.ts';
 import { findEntries } from './find-entries.ts';
+import { proposeParts } from './find-parts.ts';
 import { findRoutes } from './find-routes.ts';
 import { type ReadProgress, SourceGraph } from './source-graph.ts';
 
@@ -48,9 +49,12 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
     entries.push({ realm: `worker ${worker}`, kind: 'worker', document: null, modules: [worker] });
 
   const tables = findRoutes(graph.tables());
+  const proposed = (r: { layouts: string[]; page: string }) => proposeParts(r, (path) => graph.drawing(path));
   const routes = [
-    ...tables.routes.map((r) => annotate({ ...r, rendering: 'client' }, notes)),
-    ...byFolders.map((r) => annotate({ ...r, rendering: 'server', evidence: { path: r.page, line: 1 } }, notes)),
+    ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', parts: proposed(r) }, notes)),
+    ...byFolders.map((r) =>
+      annotate({ ...r, rendering: 'server', evidence: { path: r.page, line: 1 }, parts: proposed(r) }, notes),
+    ),
   ];
   for (const pattern of notes.routes.keys()) {
     if (routes.some((r) => r.pattern === pattern)) continue;

@@ -94,7 +94,7 @@ function deferredIn(value: SyntaxNode): string | null {
 }
 
 /** local name → specifier, for imports and for top-level names that wrap a deferred import. */
-function importedBindings(program: SyntaxNode): Map<string, string> {
+export function importedBindings(program: SyntaxNode): Map<string, string> {
   const bindings = new Map<string, string>();
   for (const statement of program.body as SyntaxNode[]) {
     if (statement.type === 'ImportDeclaration') {

@@ -1,6 +1,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import type { Failed, Import, Module, ModuleKind, Package, Unresolved } from '../core/snapshot/types.ts';
+import type { DrawingModule } from './find-parts.ts';
 import type { TableInModule } from './find-routes.ts';
 import { Packages } from './packages.ts';
 import { type FoundGlob, type FoundImport, type ParsedScript, parseScript } from './parse-script.ts';
@@ -59,6 +60,14 @@ export class SourceGraph {
     return this.sorted()
       .filter((m) => m.tables.length > 0)
       .map(({ path, realm, tables, resolved }) => ({ path, realm, tables, resolved }));
+  }
+
+  /** What a module draws. */
+  drawing(path: string): DrawingModule | undefined {
+    const m = this.modules.get(path);
+    if (!m) return undefined;
+    const deferred = new Set(m.imports.filter((i) => i.found.kind === 'dynamic').map((i) => i.found.specifier));
+    return { uses: m.uses, resolved: m.resolved, deferred, package: m.module.package };
   }
 
   /** The columns of the snapshot, in canonical order. */
@@ -149,6 +158,7 @@ export class SourceGraph {
       resolved: new Map(),
       tables: [],
       realm,
+      uses: [],
       reexports: null,
       client: false,
       module: {
@@ -180,6 +190,7 @@ export class SourceGraph {
     read.client = beginsClient(text);
     read.minified = minifyScript(read.path, parsed.code);
     read.tables = parsed.tables;
+    read.uses = parsed.uses;
     for (const found of parsed.imports) this.link(file, found, 'script', read);
     for (const { specifier, line } of parsed.workers) {
       const target = this.resolver.resolve(file, specifier, 'script');

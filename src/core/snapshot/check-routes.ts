@@ -45,6 +45,7 @@ function checkRoute(value: unknown, at: string): Route {
 
 export function checkPart(value: unknown, at: string): Part {
   const item = object(value, at);
+  const evidence = checkEvidence(item.evidence, `${at}.evidence`);
   const condition = item.condition === undefined ? undefined : checkCondition(item.condition, `${at}.condition`);
   return {
     id: text(item.id, `${at}.id`),
@@ -56,6 +57,7 @@ export function checkPart(value: unknown, at: string): Part {
     interactive: item.interactive === undefined ? true : flag(item.interactive, `${at}.interactive`),
     share: item.share === undefined ? 1 : amount(item.share, `${at}.share`, 1),
     needs: item.needs === undefined ? [] : texts(item.needs, `${at}.needs`),
+    ...(evidence ? { evidence } : {}),
   };
 }
 

@@ -119,6 +119,8 @@ export interface Part {
   share: number;
   /** Ids of the data calls and content that it shows. */
   needs: string[];
+  /** The line of code that draws it, where the part was proposed from code. */
+  evidence?: Evidence;
 }
 
 export type PartCondition =

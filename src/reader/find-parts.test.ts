@@ -1,0 +1,97 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import type { Route } from '../core/snapshot/types.ts';
+import { folderOf, removeFolders, SAMPLE } from '../test-support/folders.ts';
+import { readSource } from './read-source.ts';
+
+afterAll(removeFolders);
+
+/** The sample without its notes: parts then come from the code alone. */
+function sampleWithoutNotes(): string {
+  const folder = folderOf({});
+  fs.cpSync(SAMPLE, folder, { recursive: true });
+  fs.rmSync(path.join(folder, 'yokeline.app.json'));
+  return folder;
+}
+
+const said = (routes: Route[]) =>
+  new Set(
+    routes.flatMap((r) =>
+      r.parts.map((p) => `${r.pattern} ${p.module} ${p.place === 'below' ? 'first screen' : p.place}`),
+    ),
+  );
+
+describe('parts proposed from code', () => {
+  it('agree with what is noted of the sample', () => {
+    const noted = said(readSource(SAMPLE).snapshot.routes);
+    const found = said(readSource(sampleWithoutNotes()).snapshot.routes);
+    const right = [...found].filter((p) => noted.has(p)).length;
+    expect(right / noted.size).toBeGreaterThan(0.9);
+    expect(right / found.size).toBeGreaterThan(0.7);
+  });
+
+  it('name the action, the condition and the line', () => {
+    const { snapshot } = readSource(sampleWithoutNotes());
+    const part = (pattern: string, module: string) =>
+      snapshot.routes.find((r) => r.pattern === pattern)!.parts.find((p) => p.module.endsWith(module))!;
+    expect(part('/timetable', 'fare-calculator.tsx')).toMatchObject({
+      place: 'action',
+      action: 'Price a crossing',
+      evidence: { path: 'src/timetable/timetable-page.tsx', line: 22 },
+    });
+    expect(part('/timetable', 'ticket-dialog.tsx')).toMatchObject({ place: 'action', action: 'make ticket' });
+    expect(part('/', 'narrow-menu.tsx')).toMatchObject({
+      place: 'conditional',
+      condition: { kind: 'media', maxWidth: 640 },
+    });
+    expect(part('/book', 'passenger-fields.tsx').place).toBe('first screen');
+    expect(part('/book', 'payment.tsx')).toMatchObject({ place: 'action', action: 'Next' });
+  });
+
+  it('are found in another style of code too', () => {
+    const { snapshot } = readSource(
+      folderOf({
+        'index.html': '<script type="module" src="/src/index.jsx"></script>',
+        'src/index.jsx':
+          "import { Home } from './home.jsx';\nexport const routes = [{ path: '/', element: <Home /> }];",
+        'src/home.jsx': `
+          import { useState, lazy } from './hooks.js';
+          import { Header } from './header.jsx';
+          import { Editor } from './editor.jsx';
+          import { Wide } from './wide.jsx';
+          const Preview = lazy(() => import('./preview.jsx'));
+          const Help = lazy(() => import('./help.jsx'));
+          export function Home() {
+            const [editing, setEditing] = useState(false);
+            const [tab, setTab] = useState('text');
+            const handleEdit = () => setEditing(true);
+            return <div>
+              <Header />
+              <button onClick={() => setEditing(true)} title="x">Edit <b>it</b></button>
+              <a onClick={() => setTab('preview')}>{'Preview'}</a>
+              {editing && <Editor onClose={() => setEditing(false)} />}
+              {tab === 'preview' && <Preview />}
+              {tab === 'text' ? <Help /> : null}
+              {window.matchMedia('(min-width: 900px)').matches && <Wide />}
+            </div>;
+          }`,
+        'src/hooks.js': 'export const useState = (x) => [x, () => {}];\nexport const lazy = (f) => f;',
+        'src/header.jsx': "import { Logo } from './logo.jsx';\nexport const Header = () => <header><Logo /></header>;",
+        'src/logo.jsx': 'export const Logo = () => null;',
+        'src/editor.jsx': "import { Toolbar } from './logo2.jsx';\nexport const Editor = () => <Toolbar />;",
+        'src/logo2.jsx': 'export const Toolbar = () => null;',
+        'src/wide.jsx': 'export const Wide = () => null;',
+        'src/preview.jsx': 'export default () => null;',
+        'src/help.jsx': 'export default () => null;',
+      }),
+    );
+    const parts = snapshot.routes[0].parts.map((p) => [p.name, p.place, p.action ?? p.condition ?? null]);
+    expect(parts).toEqual([
+      ['header', 'first screen', null],
+      ['editor', 'action', 'Edit it'],
+      ['preview', 'action', 'Preview'],
+      ['help', 'first screen', null],
+      ['wide', 'conditional', { kind: 'media', minWidth: 900 }],
+    ]);
+  });
+});
