@@ -11,7 +11,7 @@ afterAll(() => served.stop());
 const TIMETABLE = '/p/saltmarsh/split?route=/timetable';
 
 async function choose(page: Page, name: string): Promise<void> {
-  await page.getByRole('option', { name: new RegExp(`^${name},`) }).click();
+  await page.getByRole('option', { name: new RegExp(`^${name} ?,`) }).click();
 }
 
 describe('a first improvement on the sample', () => {
@@ -35,7 +35,7 @@ describe('a first improvement on the sample', () => {
     expect(hinted).toBeLessThan(before);
 
     await page.getByRole('button', { name: 'Startup' }).click();
-    await page.getByRole('option', { name: /^weather-strip, hinted/ }).waitFor();
+    await page.getByRole('option', { name: /^weather-strip .*hinted/ }).waitFor();
     await page.waitForTimeout(300);
     await page.reload();
     await page.getByText('First plan · 2 decisions').waitFor();

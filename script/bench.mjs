@@ -123,7 +123,7 @@ function browserToggle() {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(`${address}/p/saltmarsh/split?route=/timetable`);
     await page.locator('[data-figure="interactive"]').waitFor();
-    await page.getByRole('option', { name: /^ticket-dialog,/ }).click();
+    await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();
     const times = [];
     for (let i = 0; i < 12; i++) {
       times.push(

@@ -9,7 +9,7 @@ await withSample(4793, async (address, browser) => {
     await page.waitForTimeout(500);
   };
   const take = (name) => page.screenshot({ path: `docs/screenshots/${name}.png` });
-  const choose = (name) => page.getByRole('option', { name: new RegExp(`^${name},`) }).click();
+  const choose = (name) => page.getByRole('option', { name: new RegExp(`^${name} ?,`) }).click();
 
   await open('/p/saltmarsh/startup?route=/crew/duty/manifest&plan=baseline');
   await take('staircase');
@@ -40,7 +40,7 @@ await withSample(4793, async (address, browser) => {
   await page.waitForTimeout(600);
   await take('startup');
   await page.keyboard.press('t');
-  await page.getByRole('option', { name: /^entry,/ }).click();
+  await page.getByRole('option', { name: /^entry \d/ }).click();
   await page.waitForTimeout(300);
   await take('startup-dark');
 });

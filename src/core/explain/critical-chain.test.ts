@@ -1,7 +1,6 @@
+import { cause as by, requestRecord } from '../../test-support/programs.ts';
 import type { Cause, RequestRecord, TaskRecord, Timeline } from '../sim/types.ts';
 import { criticalChain, whereTheTimeWent } from './critical-chain.ts';
-
-const by = (more: Partial<Cause>): Cause => ({ kind: 'task', what: 'x', at: 0, request: -1, task: -1, ...more });
 
 function request(
   times: [number, number, number, number, number, number, number],
@@ -9,29 +8,7 @@ function request(
   pieces: RequestRecord['pieces'],
 ): RequestRecord {
   const [discovered, queued, released, sent, served, firstByte, end] = times;
-  return {
-    resource: 0,
-    address: '/a',
-    name: 'a',
-    origin: '',
-    type: 'script',
-    role: 'needed',
-    hop: 1,
-    cause,
-    discovered,
-    queued,
-    released,
-    sent,
-    served,
-    firstByte,
-    end,
-    bytes: 1,
-    priority: 1,
-    connection: 0,
-    hint: false,
-    pieces,
-    evaluated: end,
-  };
+  return requestRecord(sent, end, { discovered, queued, released, served, firstByte, cause, pieces });
 }
 
 function lengths(timeline: Timeline, cause: Cause, at: number): [string, number][] {

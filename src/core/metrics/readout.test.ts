@@ -1,39 +1,13 @@
+import { cause as noCause, requestRecord as request } from '../../test-support/programs.ts';
 import type { LoadProgram } from '../load/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
-import type { Cause, RequestRecord, TaskRecord, Timeline } from '../sim/types.ts';
+import type { TaskRecord, Timeline } from '../sim/types.ts';
 import { readTimeline } from './readout.ts';
 
-const cause: Cause = { kind: 'task', what: 'test', at: 0, request: -1, task: -1 };
+const cause = noCause();
 
 function task(start: number, end: number, ready = start): TaskRecord {
   return { kind: 'evaluate', name: 'task', request: -1, ready, start, end, cause };
-}
-
-function request(sent: number, end: number, more: Partial<RequestRecord> = {}): RequestRecord {
-  return {
-    resource: 0,
-    address: '/a.js',
-    name: 'a',
-    origin: '',
-    type: 'script',
-    role: 'needed',
-    hop: 1,
-    cause,
-    discovered: sent,
-    queued: sent,
-    released: sent,
-    sent,
-    served: sent,
-    firstByte: sent,
-    end,
-    bytes: 1000,
-    priority: 1,
-    connection: 0,
-    hint: false,
-    pieces: [{ from: sent, to: end, bytes: 1000 }],
-    evaluated: end,
-    ...more,
-  };
 }
 
 function timeline(firstContent: number, more: Partial<Timeline>): Timeline {

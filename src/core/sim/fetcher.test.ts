@@ -1,48 +1,16 @@
-import type { LoadProgram, MarkupItem, Resource } from '../load/types.ts';
-import { type Conditions, DEVICES, LINKS } from './conditions.ts';
+import { file as anyFile, page, ROUND } from '../../test-support/programs.ts';
+import type { MarkupItem, Resource } from '../load/types.ts';
+import type { Conditions } from './conditions.ts';
 import { withAttribute } from './fetcher.ts';
 import { simulate } from './simulate.ts';
 
-const conditions: Conditions = {
-  link: { ...LINKS[0], rttMs: 100, downKbps: 8000, upKbps: 8000, dnsMs: 0 },
-  device: { ...DEVICES[3], cpuFactor: 1, browserFactor: 1 },
-  cache: 'empty',
-};
+const conditions = ROUND;
 
-const file = (address: string, more: Partial<Resource> = {}): Resource => ({
-  address,
-  name: address,
-  origin: '',
-  type: 'script',
-  bytes: 4000,
-  serverMs: 100,
-  cache: 'immutable',
-  cpuMs: 0,
-  estimatedBytes: 0,
-  imports: [],
-  follow: [],
-  purpose: 'start',
-  ...more,
-});
+const file = (address: string, more: Partial<Resource> = {}) =>
+  anyFile(address, { bytes: 4000, serverMs: 100, ...more });
 
 function load(markup: MarkupItem[], resources: Resource[], over: Partial<Conditions> = {}) {
-  const program: LoadProgram = {
-    document: {
-      address: '/',
-      bytes: 6000,
-      serverMs: 20,
-      cache: 'no-store',
-      earlyHints: [],
-      linkHeader: [],
-      flush: [],
-      markup,
-    },
-    resources,
-    groups: resources.map((r, i) => ({ name: r.name, resources: [i], after: [], loader: 'listed' })),
-    parts: [],
-    steps: [],
-  };
-  const timeline = simulate(program, { ...conditions, ...over });
+  const timeline = simulate(page(markup, resources), { ...conditions, ...over });
   return { timeline, of: (address: string) => timeline.requests.find((r) => r.address === address)! };
 }
 

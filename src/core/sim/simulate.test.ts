@@ -1,52 +1,9 @@
-import type { LinkHint, LoadProgram, MarkupItem, Resource } from '../load/types.ts';
-import { type Conditions, DEVICES, LINKS } from './conditions.ts';
+import { file, page, ROUND } from '../../test-support/programs.ts';
+import type { LinkHint, LoadProgram, MarkupItem } from '../load/types.ts';
 import { simulate } from './simulate.ts';
 import type { Timeline } from './types.ts';
 
-const conditions: Conditions = {
-  link: { ...LINKS[0], rttMs: 100, downKbps: 8000, upKbps: 8000, dnsMs: 0 },
-  device: { ...DEVICES[3], cpuFactor: 1, browserFactor: 1 },
-  cache: 'empty',
-};
-
-function file(address: string, more: Partial<Resource> = {}): Resource {
-  return {
-    address,
-    name: address,
-    origin: '',
-    type: 'script',
-    bytes: 1000,
-    serverMs: 0,
-    cache: 'immutable',
-    cpuMs: 0,
-    estimatedBytes: 0,
-    imports: [],
-    follow: [],
-    purpose: 'start',
-    ...more,
-  };
-}
-
-/** A page of these files, each in a group of its own. */
-function page(markup: MarkupItem[], resources: Resource[], more: Partial<LoadProgram> = {}): LoadProgram {
-  return {
-    document: {
-      address: '/',
-      bytes: 5000,
-      serverMs: 50,
-      cache: 'no-store',
-      earlyHints: [],
-      linkHeader: [],
-      flush: [],
-      markup,
-    },
-    resources,
-    groups: resources.map((r, i) => ({ name: r.name, resources: [i], after: [], loader: 'listed' })),
-    parts: [],
-    steps: [],
-    ...more,
-  };
-}
+const conditions = ROUND;
 
 const text: LoadProgram['parts'][number] = {
   id: 'text',

@@ -97,9 +97,9 @@ export function SplitList({
           return (
             <div key={item.key} className="absolute inset-x-0" style={{ top: item.start, height: item.size }}>
               {line.kind === 'heading' ? (
-                <h2 className="flex h-full items-end gap-2 pb-1.5 pl-2 font-semibold">
+                <div role="presentation" className="flex h-full items-end gap-2 pb-1.5 pl-2 font-semibold">
                   {line.title} <span className="font-normal text-soft">{line.note}</span>
-                </h2>
+                </div>
               ) : (
                 <ListLine
                   line={line}
@@ -145,7 +145,6 @@ function ListLine({
       role="option"
       tabIndex={-1}
       aria-selected={chosen}
-      aria-label={`${row.name}, ${split ? 'deferred' : 'joined'}, ${size(outer.compressed)}`}
       onClick={onChoose}
       onDoubleClick={() => toggleImport(line)}
       className={`grid h-full cursor-pointer grid-cols-[22px_minmax(0,1fr)_250px_150px_minmax(96px,150px)] items-center rounded-sm pr-2 outline-none ${chosen ? 'bg-mark' : 'hover:bg-band'}`}
@@ -156,6 +155,9 @@ function ListLine({
         title={split ? line.row.target : `${line.row.from}:${line.row.line} imports ${line.row.to}`}
       >
         <span className={chosen ? 'font-semibold' : ''}>{row.name}</span>
+        <span className="sr-only">
+          , {split ? 'deferred' : 'joined'}, {size(outer.compressed)},
+        </span>
         <span className="ml-2 text-[11px] text-soft">
           {split ? '' : `in ${line.row.from.replace(/^.*\//, '')}:${line.row.line}`}
         </span>

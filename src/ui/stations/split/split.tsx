@@ -72,7 +72,11 @@ export function Split() {
               placeholder="find  /"
               aria-label="Find an import"
               onChange={(event) => setText(event.target.value)}
-              onKeyDown={(event) => event.key === 'Escape' && event.currentTarget.blur()}
+              onKeyDown={(event) => {
+                if (event.key !== 'Escape') return;
+                event.preventDefault();
+                event.currentTarget.blur();
+              }}
               className="w-40 rounded border border-line bg-paper px-2 py-1"
             />
           </div>

@@ -36,23 +36,24 @@ export function RequestRow({
   const pieces = shares(request, downKbps);
   const begins = pieces[0]?.from ?? request.end;
   const name = request.name.length > LONGEST_NAME ? `${request.name.slice(0, LONGEST_NAME - 1)}…` : request.name;
+  const amount = request.bytes > 0 ? size(request.bytes) : 'cached';
   return (
     <g
       id={id}
       role="option"
       tabIndex={-1}
       aria-selected={chosen}
-      aria-label={`${request.name}, ${request.role}, ${size(request.bytes)}, asked for at ${time(request.discovered)} by ${request.cause.what}, there at ${time(request.end)}`}
+      aria-label={`${name} ${amount}, ${request.role}, asked for at ${time(request.discovered)} by ${request.cause.what}, there at ${time(request.end)}`}
       onClick={onChoose}
       className="cursor-pointer outline-none"
     >
       <title>{request.name}</title>
       <rect x={3} y={y} width={width} height={ROW} fill="transparent" />
       <text x={NAME_END} y={middle + 4} fontSize={12} textAnchor="end" fontWeight={lit ? 600 : 400} fill="var(--ink)">
-        {name}
+        {`${name} `}
       </text>
       <text x={SIZE_END} y={middle + 4} fontSize={12} textAnchor="end" fill="var(--soft)">
-        {request.bytes > 0 ? size(request.bytes) : 'cached'}
+        {amount}
       </text>
       <line
         x1={x(request.discovered)}

@@ -13,6 +13,7 @@ import { WhereTimeWent } from './where-time-went.tsx';
 export function Startup() {
   const view = useLanding((s) => s.now);
   const error = useLanding((s) => s.error);
+  const route = useWorkbench((s) => s.route);
   const selection = useWorkbench((s) => s.selection);
   const linkId = useWorkbench((s) => s.linkId);
   const deviceId = useWorkbench((s) => s.deviceId);
@@ -26,6 +27,7 @@ export function Startup() {
       : -1;
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_286px]">
+      <h1 className="sr-only">Startup of {route}</h1>
       <div ref={box} className="min-h-0 min-w-0 overflow-x-hidden overflow-y-auto">
         {view ? (
           <Waterfall view={view} conditions={conditionsOf({ linkId, deviceId, cache })} width={width} chosen={chosen} />

@@ -1,0 +1,130 @@
+import { createRequire } from 'node:module';
+import type { Page } from 'playwright-core';
+import { Served } from './served.ts';
+
+const axe = createRequire(import.meta.url).resolve('axe-core/axe.min.js');
+
+let served: Served;
+
+beforeAll(async () => {
+  served = await Served.start(4794);
+});
+afterAll(() => served.stop());
+
+interface Violation {
+  id: string;
+  nodes: { html: string; failureSummary: string }[];
+}
+
+/** What an automated check for accessibility finds on a page. */
+async function violations(page: Page): Promise<string[]> {
+  await page.addScriptTag({ path: axe });
+  const found = await page.evaluate(async () => {
+    const checker = (globalThis as unknown as { axe: { run(): Promise<{ violations: Violation[] }> } }).axe;
+    return (await checker.run()).violations;
+  });
+  return found.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.failureSummary}`));
+}
+
+describe.each(['light', 'dark'])('every station in the %s theme', (theme) => {
+  it.each([
+    ['inventory', '/p/saltmarsh/inventory?route=/timetable', 'ticket-dialog', true],
+    ['split', '/p/saltmarsh/split?route=/timetable', 'ticket-dialog', false],
+    ['startup', '/p/saltmarsh/startup?route=/crew/duty/manifest', 'entry', false],
+  ])('%s has no accessibility violations that a machine can find', async (station, where, chosen, module) => {
+    const page = await served.page(where);
+    if (theme === 'dark') await page.keyboard.press('t');
+    if (module) {
+      await page.getByRole('tab', { name: /modules/ }).click();
+      await page.getByLabel('Where is').fill(chosen);
+      await page
+        .getByRole('button', { name: new RegExp(chosen) })
+        .first()
+        .click();
+      await page.getByRole('heading', { name: /Why it is at start/ }).waitFor();
+    } else {
+      await page.getByRole('option', { name: new RegExp(`^${chosen} ?(,|\\d)`) }).click();
+      await page.getByRole('complementary').getByRole('heading', { name: chosen }).waitFor();
+    }
+    if (station === 'split') await page.getByText('Start, before and after').waitFor();
+    expect(await violations(page)).toEqual([]);
+    await page.close();
+  });
+});
+
+describe('links and keys', () => {
+  it('keep every choice in the address, and open it again', async () => {
+    const page = await served.page(
+      '/p/saltmarsh/startup?route=/help&link=home-cable&device=laptop&cache=returning&plan=baseline',
+    );
+    for (const words of ['/help', 'Home cable', 'Laptop', 'Returning', 'Baseline, as built'])
+      await page.getByText(words).first().waitFor();
+    await page.keyboard.press(']');
+    await page.waitForURL(/route=%2Fcrew/);
+    await page.keyboard.press('2');
+    await page.waitForURL(/\/split\?/);
+    await page.getByRole('heading', { name: 'What /crew/duty/manifest pulls in' }).waitFor();
+    await page.keyboard.press('?');
+    await page.getByRole('dialog', { name: 'Keys' }).waitFor();
+    await page.keyboard.press('Escape');
+    await page.close();
+  });
+
+  it('find an import from the keyboard alone, and detach it', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/timetable');
+    await page.keyboard.press('/');
+    await page.keyboard.type('formrig');
+    await page.keyboard.press('Escape');
+    await page.getByRole('listbox').focus();
+    await page.keyboard.press('ArrowDown');
+    await page.getByRole('heading', { name: '@saltmarsh/formrig' }).waitFor();
+    await page.keyboard.press('d');
+    await page.getByText('First plan · 1 decision').waitFor();
+    await page.getByRole('button', { name: 'Join it' }).waitFor();
+    await page.keyboard.press('d');
+    await page.getByText('First plan · 0 decisions').waitFor();
+    await page.close();
+  });
+
+  it('leave the baseline alone and say so', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/timetable&plan=baseline');
+    await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();
+    expect(await page.getByRole('button', { name: 'Detach it' }).isDisabled()).toBe(true);
+    await page.keyboard.press('d');
+    await page.getByText('The baseline stays as built. Choose or make a plan first.').waitFor();
+    await page.close();
+  });
+
+  it('make a plan, and a copy of it with its decisions', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/timetable');
+    const make = async (choice: string, name: string) => {
+      await page.getByRole('combobox', { name: /^plan/ }).click();
+      await page.getByRole('option', { name: choice }).click();
+      await page.getByLabel('Name').fill(name);
+      await page.getByRole('button', { name: 'Make plan' }).click();
+    };
+    await make('New plan', 'Slack water');
+    await page.getByText('Slack water · 0 decisions').waitFor();
+    await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();
+    await page.keyboard.press('d');
+    await page.getByText('Slack water · 1 decision').waitFor();
+    await make('Copy', 'Slack water');
+    await page.getByText('choose another name').waitFor();
+    await page.getByLabel('Name').fill('High water');
+    await page.getByRole('button', { name: 'Make plan' }).click();
+    await page.getByText('High water · 1 decision').waitFor();
+    await page.close();
+  });
+});
+
+describe('what isn’t there', () => {
+  it('is said in words, with a way on', async () => {
+    const page = await served.browser.newPage();
+    await page.goto(`${served.address}/p/nothing/startup`);
+    await page.getByRole('heading', { name: 'No such project' }).waitFor();
+    await page.goto(`${served.address}/p/saltmarsh/nowhere`);
+    await page.getByRole('link', { name: 'Open the sample' }).click();
+    await page.locator('[data-figure="interactive"]').waitFor();
+    await page.close();
+  });
+});
