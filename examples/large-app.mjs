@@ -1,6 +1,51 @@
 // Makes the snapshot of a generated app of any size, for benchmarks: folders of modules that mostly import their
 // neighbours, some shared packages, routes and split points spread over it. Seeded: the same every time.
 
+import fs from 'node:fs';
+import path from 'node:path';
+
+/** Writes the sources of such an app into a folder: TypeScript modules, styles, package descriptions, a route table. */
+export function writeLargeApp(folder, count, seed = 1) {
+  const { modules, imports, routes } = largeApp(count, seed);
+  const save = (name, text) => {
+    const file = path.join(folder, name);
+    fs.mkdirSync(path.dirname(file), { recursive: true });
+    fs.writeFileSync(file, text);
+  };
+  const wanted = modules.map(() => []);
+  for (const i of imports) wanted[i.from].push(i);
+  modules.forEach((m, at) => {
+    if (m.kind === 'style') {
+      save(
+        m.path.replace(/\.ts$/, '.css'),
+        `.m${at} { color: #${(at % 4096).toString(16).padStart(3, '0')}; }\n`.repeat(1 + (m.bytes.minified >> 6)),
+      );
+      return;
+    }
+    const lines = [];
+    for (const i of wanted[at]) {
+      const to = modules[i.to];
+      const way = path.posix.relative(path.posix.dirname(m.path), to.path);
+      const name = (way.startsWith('.') ? way : `./${way}`).replace(/\.ts$/, to.kind === 'style' ? '.css' : '');
+      lines.push(i.kind === 'dynamic' ? `export const load${i.to} = () => import('${name}');` : `import '${name}';`);
+    }
+    if (at === 0) {
+      const table = routes.map((r, n) => `  { path: '${r.pattern}', page: () => import('./r${n}/page') },`);
+      lines.push("import { Frame } from './frame';", 'export const routes = [', ...table, '];', 'console.log(Frame);');
+    }
+    if (m.path === 'src/frame.ts') lines.push('export const Frame = () => 1;');
+    for (let size = 0, n = 0; size < m.bytes.minified; n++) {
+      const line = `export const value${at}_${n} = (from: number, to: number): number => Math.sqrt(from * ${(at * 31 + n * 17) % 997}) - to / ${n + 2} + ${(at ^ n) % 89};`;
+      lines.push(line);
+      size += line.length * 0.72;
+    }
+    save(m.path, `${lines.join('\n')}\n`);
+  });
+  for (let p = 0; p < 40; p++) save(`packages/p${p}/package.json`, `{ "name": "@made/p${p}", "version": "1.0.${p}" }`);
+  save('index.html', '<!doctype html><script type="module" src="/src/main.ts"></script>');
+  save('package.json', `{ "name": "generated-${count}" }`);
+}
+
 /** A snapshot with so many modules; about four imports per module, one route per 200 modules (at least four). */
 export function largeApp(count, seed = 1) {
   let s = seed >>> 0;

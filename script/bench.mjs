@@ -1,6 +1,7 @@
+import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { largeApp } from '../examples/large-app.mjs';
+import { largeApp, writeLargeApp } from '../examples/large-app.mjs';
 import { withSample } from './served.mjs';
 
 const core = (file) => import(new URL(`../dist/core/${file}`, import.meta.url));
@@ -73,6 +74,24 @@ report(
   measure(() => readSource(sample), 5, 1),
   2000,
 );
+{
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-large-'));
+  writeLargeApp(folder, 10_000);
+  let modules = 0;
+  const ms = measure(
+    () => {
+      modules = readSource(folder).snapshot.modules.length;
+    },
+    1,
+    0,
+  );
+  report(`generated source tree of ${modules.toLocaleString('en')} modules: read`, ms, 60_000);
+  const megabytes = process.resourceUsage().maxRSS / 1024;
+  console.log(
+    `${'largest memory of this process so far'.padEnd(58)} ${megabytes.toFixed(0).padStart(9)} MB   aim ≤ 1500 MB`,
+  );
+  fs.rmSync(folder, { recursive: true, force: true });
+}
 const { snapshot, texts } = readSource(sample);
 const graph = formChunks(snapshot, BASELINE);
 const program = compileLoad(snapshot, BASELINE, graph, '/timetable');

@@ -1,15 +1,17 @@
 import path from 'node:path';
 import { openStore, type Store } from '../store/database.ts';
 
-/** The program's folder, and the one for data. */
-const HOME = process.env.YOKELINE_HOME ?? process.cwd();
+/** The program's folder. */
+export function home(): string {
+  return process.env.YOKELINE_HOME ?? process.cwd();
+}
 
 export function dataFolder(): string {
-  return process.env.YOKELINE_DATA ?? path.join(HOME, 'data');
+  return process.env.YOKELINE_DATA ?? path.join(home(), 'data');
 }
 
 export function sampleFolder(): string {
-  return path.join(HOME, 'examples', 'saltmarsh-ferries');
+  return path.join(home(), 'examples', 'saltmarsh-ferries');
 }
 
 const held = globalThis as typeof globalThis & { yokelineStore?: Store };
@@ -18,7 +20,7 @@ const held = globalThis as typeof globalThis & { yokelineStore?: Store };
 export function store(): Store {
   held.yokelineStore ??= openStore(
     path.join(dataFolder(), 'yokeline.sqlite'),
-    path.join(HOME, 'src', 'store', 'migrations'),
+    path.join(home(), 'src', 'store', 'migrations'),
   );
   return held.yokelineStore;
 }

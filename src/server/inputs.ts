@@ -42,21 +42,26 @@ export class PlanChangeInput extends PlanContent {
   name?: string;
 }
 
-/** A project file that somebody brings, or a folder to be read. */
 export class ProjectInput {
-  @ValidateIf((input: ProjectInput) => input.folder === undefined)
   @IsString()
   @Length(1, 200)
-  fileName?: string;
+  fileName!: string;
 
-  @ValidateIf((input: ProjectInput) => input.folder === undefined)
   @IsString()
-  text?: string;
+  text!: string;
+}
 
-  @IsOptional()
+/** A folder to be read, or the project whose folder is to be read again. */
+export class ReadingInput {
+  @ValidateIf((input: ReadingInput) => input.projectId === undefined)
   @IsString()
   @Length(1, 4000)
   folder?: string;
+
+  @IsOptional()
+  @IsString()
+  @Length(1, 80)
+  projectId?: string;
 }
 
 /** Turns the body of a request into a checked input; throws a Problem that names the field. */

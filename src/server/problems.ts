@@ -14,7 +14,7 @@ export class Problem extends Error {
 
 /** The answer for a failed use case. Unknown failures tell nothing of the inside. */
 export function problemResponse(error: unknown): Response {
-  const problem = asProblem(error);
+  const problem = problemOf(error);
   const body = {
     type: 'about:blank',
     status: problem.status,
@@ -28,7 +28,8 @@ export function problemResponse(error: unknown): Response {
   });
 }
 
-function asProblem(error: unknown): Problem {
+/** Any failure as a problem; unknown ones tell nothing of the inside. */
+export function problemOf(error: unknown): Problem {
   if (error instanceof Problem) return error;
   if (error instanceof InputError)
     return new Problem(422, error.title, error.detail, error.at === undefined ? {} : { at: error.at });

@@ -2,7 +2,6 @@ import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import { effectivePlan } from '../core/plan/effective.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
-import { readSource } from '../reader/read-source.ts';
 import type { Store } from '../store/database.ts';
 import { listPlans } from '../store/plans.ts';
 import { findProject } from '../store/projects.ts';
@@ -20,14 +19,13 @@ export interface ReadAgain {
   stale: { plan: string; reasons: string[] }[];
 }
 
-/** Reads a folder on this machine into a new project. */
-export function readFolder(store: Store, folder: string): string {
-  const { snapshot, texts } = readSource(absolute(folder));
-  return addProject(store, snapshot, [], { texts, folder: absolute(folder) });
+/** Keeps what was read from a folder as a new project. */
+export function keepNew(store: Store, folder: string, snapshot: Snapshot, texts: Record<string, string>): string {
+  return addProject(store, snapshot, [], { texts, folder });
 }
 
-/** Reads a project's folder again: a new snapshot beside the old ones. Nothing is stored when the reading fails. */
-export function readAgain(store: Store, projectId: string): ReadAgain {
+/** Folder of a project that can be read again. */
+export function rereadable(store: Store, projectId: string): string {
   const project = findProject(store, projectId);
   if (!project) throw new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
   if (!project.folder)
@@ -36,8 +34,17 @@ export function readAgain(store: Store, projectId: string): ReadAgain {
       'Nothing to read again',
       'This project came as a file. Read its folder as a project of its own.',
     );
+  return project.folder;
+}
+
+/** Keeps a project's folder as read again: a new snapshot beside the old ones. Tells what changed. */
+export function keepAgain(
+  store: Store,
+  projectId: string,
+  snapshot: Snapshot,
+  texts: Record<string, string>,
+): ReadAgain {
   const before = JSON.parse(snapshotBody(store, projectId).toString()) as Snapshot;
-  const { snapshot, texts } = readSource(project.folder);
   insertSnapshot(store, { id: randomUUID(), projectId, readAt: new Date().toISOString(), snapshot, texts });
   const stale = listPlans(store, projectId).map((plan) => ({
     plan: plan.name,
@@ -60,7 +67,8 @@ function difference(before: Snapshot, after: Snapshot): Omit<ReadAgain, 'stale'>
   };
 }
 
-function absolute(folder: string): string {
+/** The folder that a person named, as a whole path. */
+export function absoluteFolder(folder: string): string {
   if (!path.isAbsolute(folder))
     throw new Problem(422, 'Not a whole path', 'Give the path from the root of this machine.', { at: 'folder' });
   return path.normalize(folder);

@@ -1,7 +1,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { openStore, type Store } from '../store/database.ts';
-import { folderOf, removeFolders } from '../test-support/folders.ts';
+import { folderOf, removeFolders, SAMPLE } from '../test-support/folders.ts';
 import { route, sketch } from '../test-support/snapshots.ts';
 import { guard } from './guard.ts';
 import { handle } from './handle.ts';
@@ -9,7 +9,7 @@ import { NewPlanInput, PlanChangeInput, readInput } from './inputs.ts';
 import { changePlan, createPlan, planOf, removePlan } from './plans.ts';
 import { Problem } from './problems.ts';
 import { addProject, allProjects, importProject, projectView, searchTexts, snapshotBody } from './projects.ts';
-import { readAgain, readFolder } from './reading.ts';
+import { type ReadingState, readingState, startReading, startReadingAgain, stopReading } from './reading-jobs.ts';
 
 const migrations = path.resolve('src/store/migrations');
 const snapshot = sketch({ main: { imports: ['a'] }, a: {} }, { name: 'tiny-app', routes: [route('/', 'a')] });
@@ -81,9 +81,22 @@ describe('folders', () => {
     'b.js': '',
   };
 
-  it('are read into projects, whose shipped text can be searched', () => {
+  /** Follows a reading on its real thread to the end. */
+  async function ended(state: ReadingState): Promise<ReadingState> {
+    for (let i = 0; i < 400 && readingState(state.id).state === 'reading'; i++)
+      await new Promise((wake) => setTimeout(wake, 25));
+    return readingState(state.id);
+  }
+
+  async function read(store: Store, folder: string): Promise<string> {
+    const end = await ended(startReading(store, folder));
+    expect(end.problem).toBeNull();
+    return end.projectId!;
+  }
+
+  it('are read into projects, whose shipped text can be searched', async () => {
     const { store } = fresh();
-    const id = readFolder(store, folderOf(files));
+    const id = await read(store, folderOf(files));
     expect(projectView(store, id)).toMatchObject({ folder: expect.stringContaining('yokeline-') });
     expect(searchTexts(store, id, 'twenty MINUTES')).toEqual([
       { path: 'a.js', around: expect.stringContaining('Twenty minutes') },
@@ -93,17 +106,18 @@ describe('folders', () => {
     expect(() => searchTexts(store, 'none', 'abc')).toThrow('No such project');
   });
 
-  it('are read again into a new snapshot, which tells what changed and what no longer applies', () => {
+  it('are read again into a new snapshot, which tells what changed and what no longer applies', async () => {
     const { store } = fresh();
     const folder = folderOf(files);
-    const id = readFolder(store, folder);
+    const id = await read(store, folder);
     const [plan] = projectView(store, id).plans;
     changePlan(store, plan.id, { version: 1, decisions: [{ kind: 'detach', import: 'main.js::./b.js' }] });
     fs.writeFileSync(path.join(folder, 'main.js'), "import './a.js';\nimport './c.js';");
     fs.writeFileSync(path.join(folder, 'a.js'), "console.log('Twenty minutes before, or forty with a car');");
     fs.writeFileSync(path.join(folder, 'c.js'), '');
     const { snapshotId } = projectView(store, id);
-    expect(readAgain(store, id)).toEqual({
+    const end = await ended(startReadingAgain(store, id));
+    expect(end.changes).toEqual({
       added: ['c.js'],
       removed: ['b.js'],
       grown: [{ path: 'a.js', by: 21 }],
@@ -112,19 +126,32 @@ describe('folders', () => {
     expect(projectView(store, id).snapshotId).not.toBe(snapshotId);
   });
 
-  it('that can’t be read leave everything as it was', () => {
+  it('that can’t be read leave everything as it was', async () => {
     const { store, id } = fresh();
-    expect(() => readFolder(store, 'relative/path')).toThrow('Not a whole path');
-    expect(() => readFolder(store, folderOf({ 'a.txt': '' }))).toThrow('No sources');
-    expect(() => readAgain(store, id)).toThrow('Nothing to read again');
+    expect(() => startReading(store, 'relative/path')).toThrow('Not a whole path');
+    expect(() => startReadingAgain(store, id)).toThrow('Nothing to read again');
+    expect(() => startReadingAgain(store, 'none')).toThrow('No such project');
+    const refused = await ended(startReading(store, folderOf({ 'a.txt': '' })));
+    expect(refused).toMatchObject({ state: 'failed', projectId: null, problem: { title: 'No sources' } });
     expect(allProjects(store)).toHaveLength(1);
     const folder = folderOf(files);
-    const read = readFolder(store, folder);
-    const { snapshotId } = projectView(store, read);
+    const project = await read(store, folder);
+    const { snapshotId } = projectView(store, project);
     fs.rmSync(path.join(folder, 'index.html'));
     fs.rmSync(path.join(folder, 'main.js'));
-    expect(() => readAgain(store, read)).toThrow('No entry');
-    expect(projectView(store, read).snapshotId).toBe(snapshotId);
+    expect((await ended(startReadingAgain(store, project))).problem?.title).toBe('No entry');
+    expect(projectView(store, project).snapshotId).toBe(snapshotId);
+  });
+
+  it('tell how far they are, and can be stopped with nothing kept', async () => {
+    const { store } = fresh();
+    const { id } = startReading(store, SAMPLE);
+    for (let i = 0; i < 400 && readingState(id).read === 0; i++) await new Promise((wake) => setTimeout(wake, 10));
+    expect(readingState(id)).toMatchObject({ state: 'reading' });
+    expect(readingState(id).known).toBeGreaterThan(0);
+    expect((await stopReading(id)).state).toBe('stopped');
+    expect(allProjects(store)).toHaveLength(1);
+    expect(() => readingState('none')).toThrow('No such reading');
   });
 });
 

@@ -2,23 +2,33 @@
 
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
+import type { ReadingState } from '../../server/reading-jobs.ts';
 import { api } from '../state/api.ts';
+import { follow, progressWords, troubleWords } from '../state/reading.ts';
 
 /** Asks for a folder on this machine and reads it into a new project. */
 export function FolderDialog({ onClose, onRead }: { onClose: () => void; onRead: (id: string) => void }) {
   const [folder, setFolder] = useState('');
-  const [state, setState] = useState<'asking' | 'reading' | string>('asking');
+  const [running, setRunning] = useState<ReadingState | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
   const read = async () => {
-    setState('reading');
+    setTrouble(null);
     try {
-      const { id } = await api.readFolder(folder.trim());
-      onClose();
-      onRead(id);
+      const end = await follow({ folder: folder.trim() }, setRunning);
+      if (end.state === 'done' && end.projectId) {
+        onClose();
+        onRead(end.projectId);
+      } else setTrouble(end.state === 'stopped' ? 'Stopped. Nothing was kept.' : troubleWords(end));
     } catch (error) {
-      setState(error instanceof Error ? error.message : String(error));
+      setTrouble(error instanceof Error ? error.message : String(error));
     }
+    setRunning(null);
   };
-  const busy = state === 'reading';
+  const stop = () => {
+    if (running) void api.stopReading(running.id);
+    else onClose();
+  };
+  const busy = running !== null;
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
@@ -47,17 +57,25 @@ export function FolderDialog({ onClose, onRead }: { onClose: () => void; onRead:
               onChange={(event) => setFolder(event.target.value)}
               className="mt-1 w-full rounded border border-line bg-paper px-2 py-1.5 font-mono text-xs"
             />
-            {busy ? (
-              <p className="mt-2 text-soft">Reading and weighing the modules. A large app takes up to a minute.</p>
+            {running ? (
+              <div className="mt-3" role="status">
+                <p className="text-soft">{progressWords(running)}</p>
+                <div className="mt-1 h-1.5 bg-line">
+                  <div
+                    className="h-full bg-needed"
+                    style={{ width: `${(running.read / Math.max(1, running.known)) * 100}%` }}
+                  />
+                </div>
+              </div>
             ) : null}
-            {!busy && state !== 'asking' ? (
+            {trouble ? (
               <p role="alert" className="mt-2 text-worse">
-                {state}
+                {trouble}
               </p>
             ) : null}
             <div className="mt-4 flex justify-end gap-2">
-              <button type="button" onClick={onClose} className="rounded border border-line px-3 py-1.5">
-                Cancel
+              <button type="button" onClick={stop} className="rounded border border-line px-3 py-1.5">
+                {busy ? 'Stop' : 'Cancel'}
               </button>
               <button
                 type="submit"

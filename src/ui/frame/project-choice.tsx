@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { Choice } from '../parts/choice.tsx';
 import { api } from '../state/api.ts';
 import { reload } from '../state/open-project.ts';
+import { follow, progressWords, troubleWords } from '../state/reading.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { FolderDialog } from './folder-dialog.tsx';
 
@@ -38,7 +39,11 @@ export function ProjectChoice() {
     if (!project) return;
     const reading = toast.loading(`Reading ${project.name} again`);
     try {
-      const { added, removed, grown, stale } = await api.readAgain(project.id);
+      const end = await follow({ projectId: project.id }, (state) =>
+        toast.loading(progressWords(state), { id: reading }),
+      );
+      if (!end.changes) throw new Error(troubleWords(end) ?? 'The reading was stopped.');
+      const { added, removed, grown, stale } = end.changes;
       const lost = stale.map((s) => `${s.plan}: ${s.reasons.join('; ')}`).join('. ');
       const words = `${added.length} modules added, ${removed.length} removed, ${grown.length} changed in size.`;
       toast.success(lost ? `${words} No longer applies: ${lost}` : words, { id: reading, duration: 10_000 });

@@ -43,6 +43,9 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
               <button type="button" className="mt-3 underline" onClick={() => location.reload()}>
                 Try again
               </button>
+              <a className="ml-4 underline" href="/">
+                Open the sample
+              </a>
             </Message>
           ) : !loaded ? (
             <Message title="Opening the project">Reading the snapshot and predicting the first landing.</Message>

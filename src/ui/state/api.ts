@@ -1,6 +1,6 @@
 import type { Decision } from '../../core/plan/types.ts';
 import type { ProjectView, TextHit } from '../../server/projects.ts';
-import type { ReadAgain } from '../../server/reading.ts';
+import type { ReadingState } from '../../server/reading-jobs.ts';
 import type { StoredPlan } from '../../store/plans.ts';
 
 /** What the server answered when something can't be done. */
@@ -45,8 +45,9 @@ async function call<T>(method: string, address: string, body?: unknown): Promise
 export const api = {
   search: (projectId: string, phrase: string) =>
     call<TextHit[]>('GET', `/api/projects/${projectId}/search?${new URLSearchParams({ q: phrase })}`),
-  readFolder: (folder: string) => call<{ id: string }>('POST', '/api/projects', { folder }),
-  readAgain: (projectId: string) => call<ReadAgain>('POST', `/api/projects/${projectId}/snapshot`),
+  startReading: (what: { folder: string } | { projectId: string }) => call<ReadingState>('POST', '/api/readings', what),
+  reading: (id: string) => call<ReadingState>('GET', `/api/readings/${id}`),
+  stopReading: (id: string) => call<ReadingState>('DELETE', `/api/readings/${id}`),
   projects: () => call<{ id: string; name: string }[]>('GET', '/api/projects'),
   project: (id: string) => call<ProjectView>('GET', `/api/projects/${id}`),
   importProject: (fileName: string, text: string) => call<{ id: string }>('POST', '/api/projects', { fileName, text }),

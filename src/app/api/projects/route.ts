@@ -2,7 +2,6 @@ import { store } from '../../../server/context.ts';
 import { handle } from '../../../server/handle.ts';
 import { ProjectInput, readInput } from '../../../server/inputs.ts';
 import { allProjects, importProject } from '../../../server/projects.ts';
-import { readFolder } from '../../../server/reading.ts';
 
 export function GET(request: Request): Promise<Response> {
   return handle(request, () => Response.json(allProjects(store())));
@@ -10,8 +9,7 @@ export function GET(request: Request): Promise<Response> {
 
 export function POST(request: Request): Promise<Response> {
   return handle(request, async () => {
-    const { fileName = '', text = '', folder } = await readInput(request, ProjectInput);
-    const id = folder === undefined ? importProject(store(), fileName, text) : readFolder(store(), folder);
-    return Response.json({ id }, { status: 201 });
+    const { fileName, text } = await readInput(request, ProjectInput);
+    return Response.json({ id: importProject(store(), fileName, text) }, { status: 201 });
   });
 }

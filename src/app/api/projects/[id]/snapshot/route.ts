@@ -1,7 +1,6 @@
 import { store } from '../../../../../server/context.ts';
 import { handle } from '../../../../../server/handle.ts';
 import { snapshotBody } from '../../../../../server/projects.ts';
-import { readAgain } from '../../../../../server/reading.ts';
 
 export function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   return handle(request, async () => {
@@ -10,9 +9,4 @@ export function GET(request: Request, { params }: { params: Promise<{ id: string
       headers: { 'content-type': 'application/json', 'cache-control': 'no-cache' },
     });
   });
-}
-
-/** Reads the project's folder again. */
-export function POST(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
-  return handle(request, async () => Response.json(readAgain(store(), (await params).id), { status: 201 }));
 }

@@ -1,0 +1,28 @@
+import type { ReadingState } from '../../server/reading-jobs.ts';
+import { api } from './api.ts';
+
+const POLL_MS = 200;
+
+/** Starts a reading and follows it to its end; `told` hears how far it is. */
+export async function follow(
+  what: { folder: string } | { projectId: string },
+  told: (state: ReadingState) => void,
+): Promise<ReadingState> {
+  let state = await api.startReading(what);
+  while (state.state === 'reading') {
+    told(state);
+    await new Promise((wake) => setTimeout(wake, POLL_MS));
+    state = await api.reading(state.id);
+  }
+  return state;
+}
+
+/** How far a reading is, in words. */
+export function progressWords({ read, known }: ReadingState): string {
+  return known === 0 ? 'Finding the entries' : `${read} of ${known} known modules read`;
+}
+
+/** What went wrong, in words; null when nothing did. */
+export function troubleWords({ problem }: ReadingState): string | null {
+  return problem && `${problem.title}. ${problem.detail}${typeof problem.at === 'string' ? ` (${problem.at})` : ''}`;
+}
