@@ -1,0 +1,143 @@
+import { annotate, NO_NOTES, parseNotes } from './app-notes.ts';
+import { readHtml, realmOf } from './html-entry.ts';
+import { exactSizes, marginalSizes, minifyScript, minifyStyle, weigh } from './weigh.ts';
+
+describe('HTML entries', () => {
+  it('start modules, styles and classic scripts, each with its place and line', () => {
+    const entry = readHtml(
+      `<!doctype html>
+<html>
+<head>
+<link rel="stylesheet" href="/base.css">
+<script src="/block.js"></script>
+<script src="/async.js" async></script>
+<script src="/defer.js" defer id="later"></script>
+<script type="module" src="/src/main.ts"></script>
+<script>inline()</script>
+</head>
+<body><p>Hello</p><script src="/end.js"></script></body></html>`,
+    );
+    expect(entry.modules).toEqual([{ address: '/src/main.ts', line: 8 }]);
+    expect(entry.styles).toEqual([{ address: '/base.css', line: 4 }]);
+    expect(entry.classic).toEqual([
+      { id: 'block', address: '/block.js', placement: 'blocking', line: 5 },
+      { id: 'async', address: '/async.js', placement: 'async', line: 6 },
+      { id: 'later', address: '/defer.js', placement: 'defer', line: 7 },
+      { id: 'end', address: '/end.js', placement: 'end of body', line: 11 },
+    ]);
+  });
+
+  it('are named after their file or folder', () => {
+    expect(['index.html', 'admin.html', 'admin/index.html'].map(realmOf)).toEqual(['site', 'admin', 'admin']);
+  });
+});
+
+describe('app notes', () => {
+  const bare = {
+    pattern: '/a',
+    realm: 'site',
+    layouts: [],
+    page: 'a.tsx',
+    evidence: null,
+    rendering: 'client' as const,
+    parts: [
+      {
+        id: 'found',
+        name: 'found',
+        module: 'f.tsx',
+        place: 'first screen' as const,
+        interactive: true,
+        share: 1,
+        needs: [],
+      },
+    ],
+  };
+
+  it('give way to nothing, and fill in what they leave out', () => {
+    const notes = parseNotes(
+      JSON.stringify({
+        defaults: { rendering: 'server', document: { bytes: 9000, serverMs: 10 } },
+        shell: {
+          parts: [
+            {
+              id: 'menu',
+              name: 'menu',
+              module: 'menu.tsx',
+              place: 'conditional',
+              condition: { kind: 'media', maxWidth: 600 },
+            },
+          ],
+        },
+        routes: {
+          '/a': {
+            content: [{ id: 'pic', address: '/p.jpg', bytes: 5, foundIn: 'document' }],
+            parts: [{ id: 'own', name: 'own', module: 'own.tsx', place: 'below' }],
+          },
+        },
+      }),
+    );
+    const route = annotate(bare, notes);
+    expect(route).toMatchObject({ rendering: 'server', document: { bytes: 9000, serverMs: 10 } });
+    expect(route.parts.map((p) => [p.id, p.interactive, p.share])).toEqual([
+      ['menu', true, 1],
+      ['own', true, 1],
+    ]);
+    expect(route.content[0]).toEqual({
+      id: 'pic',
+      kind: 'image',
+      address: '/p.jpg',
+      bytes: 5,
+      serverMs: 5,
+      foundIn: 'document',
+      place: 'first screen',
+      lazy: false,
+    });
+  });
+
+  it('leave what the code proposes alone where there are none', () => {
+    expect(annotate(bare, NO_NOTES)).toMatchObject({ rendering: 'client', parts: bare.parts, data: [], links: [] });
+  });
+
+  it.each([
+    [
+      '{"routes": {"/a": {"parts": [{"id": "x", "name": "x", "module": "m", "place": "moon"}]}}}',
+      'routes["/a"].parts[0].place must be one of',
+    ],
+    ['{"defaults": {"rendering": "cloud"}}', 'defaults.rendering'],
+    ['{"scripts": {"chat": {"bytes": -4}}}', 'scripts["chat"].bytes'],
+    ['{"shell": []}', 'shell must be an object'],
+  ])('that don’t fit are refused by the field (%#)', (text, words) => {
+    expect(() => parseNotes(text)).toThrow(words);
+  });
+
+  it('refuse two parts of one id on a route', () => {
+    const twin = { id: 'x', name: 'x', module: 'm', place: 'below' };
+    const notes = parseNotes(JSON.stringify({ routes: { '/a': { parts: [twin, twin] } } }));
+    expect(() => annotate(bare, notes)).toThrow('Rename one of the parts called x');
+  });
+});
+
+describe('weighing', () => {
+  const text = (seed: number) =>
+    Array.from({ length: 80 }, (_, i) => `export const name${seed}_${i} = ${(i * seed) % 97};`).join('\n');
+
+  it('minifies scripts and styles, and leaves alone what it can’t', () => {
+    expect(minifyScript('a.js', 'export const sum = (first, second) => first + second;').length).toBeLessThan(40);
+    expect(minifyScript('a.js', 'const = broken')).toBe('const = broken');
+    const style = minifyStyle('a.css', '@import "b.css";\n.a { color: #ff0000; background: url("x.png"); }');
+    expect(style.imports).toEqual([{ specifier: 'b.css', line: 1 }]);
+    expect(style.urls).toEqual([{ specifier: 'x.png', line: 2 }]);
+    expect(style.code).not.toContain('@import');
+    expect(() => minifyStyle('a.css', '.a { color: red')).not.toThrow();
+    expect(() => minifyStyle('a.css', '} .a { color: red }')).toThrow();
+  });
+
+  it('counts less for what follows its like, and about as much as compressing all of it really takes', () => {
+    const texts = [1, 2, 3, 4, 5].map(text);
+    const alone = texts.map((t) => weigh(t.length, t).gzip);
+    const marginal = marginalSizes(texts);
+    expect(marginal[3]).toBeLessThan(alone[3] * 0.9);
+    const estimate = alone[0] + marginal.slice(1).reduce((a, b) => a + b, 0);
+    expect(Math.abs(estimate - exactSizes(texts).gzip) / exactSizes(texts).gzip).toBeLessThan(0.08);
+  });
+});

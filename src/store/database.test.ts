@@ -1,0 +1,111 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import Database from 'better-sqlite3';
+import { folderOf, removeFolders } from '../test-support/folders.ts';
+import { sketch } from '../test-support/snapshots.ts';
+import { openStore } from './database.ts';
+import { deletePlan, findPlan, insertPlan, listPlans, updatePlan } from './plans.ts';
+import { findProject, insertProject, listProjects } from './projects.ts';
+import { insertSnapshot, newestSnapshot, textsOf } from './snapshots.ts';
+
+const migrations = path.resolve('src/store/migrations');
+const steps = fs.readdirSync(migrations).sort();
+
+afterAll(removeFolders);
+
+const fresh = () => openStore(path.join(folderOf({}), 'a.sqlite'), migrations);
+const project = (id: string, createdAt = '2026-01-01') => ({ id, name: `Project ${id}`, createdAt, folder: null });
+const plan = (id: string, name: string) => ({
+  id,
+  projectId: 'p',
+  name,
+  description: '',
+  decisions: [],
+  version: 1,
+  changedAt: '2026-01-01',
+});
+
+describe('the database', () => {
+  it('is brought from any earlier form to the newest, with everything in it kept', () => {
+    const folder = folderOf({});
+    const old = path.join(folder, 'old');
+    fs.mkdirSync(old);
+    fs.copyFileSync(path.join(migrations, steps[0]), path.join(old, steps[0]));
+    const file = path.join(folder, 'a.sqlite');
+    const before = openStore(file, old);
+    before.prepare("INSERT INTO projects (id, name, created_at) VALUES ('p', 'Old', '2025')").run();
+    before.close();
+    const after = openStore(file, migrations);
+    expect(findProject(after, 'p')).toEqual({ id: 'p', name: 'Old', createdAt: '2025', folder: null });
+    expect(after.pragma('user_version', { simple: true })).toBe(steps.length);
+    after.close();
+  });
+
+  it('stays as it was when a step to a newer form breaks off', () => {
+    const folder = folderOf({});
+    const file = path.join(folder, 'a.sqlite');
+    openStore(file, migrations).close();
+    const broken = path.join(folder, 'broken');
+    fs.cpSync(migrations, broken, { recursive: true });
+    fs.writeFileSync(path.join(broken, '9999-broken.sql'), 'CREATE TABLE half (a TEXT); SELECT nonsense FROM nowhere;');
+    expect(() => openStore(file, broken)).toThrow('nowhere');
+    const raw = new Database(file);
+    expect(raw.prepare("SELECT count(*) AS n FROM sqlite_master WHERE name = 'half'").get()).toEqual({ n: 0 });
+    expect(raw.pragma('user_version', { simple: true })).toBe(steps.length);
+    raw.close();
+  });
+
+  it('keeps what is confirmed in a file that is safe to read meanwhile, and refuses loose ends', () => {
+    const store = fresh();
+    expect(store.pragma('journal_mode', { simple: true })).toBe('wal');
+    expect(() => insertPlan(store, plan('x', 'Without a project'))).toThrow('FOREIGN KEY');
+    store.close();
+  });
+});
+
+describe('queries', () => {
+  it('list projects newest first', () => {
+    const store = fresh();
+    insertProject(store, project('a', '2026-01-01'));
+    insertProject(store, { ...project('b', '2026-02-01'), folder: '/apps/b' });
+    expect(listProjects(store).map((p) => [p.id, p.folder])).toEqual([
+      ['b', '/apps/b'],
+      ['a', null],
+    ]);
+    expect(findProject(store, 'none')).toBeUndefined();
+    store.close();
+  });
+
+  it('give the newest snapshot of a project, and the texts of each', () => {
+    const store = fresh();
+    insertProject(store, project('p'));
+    const snapshot = sketch({ main: {} });
+    const add = (id: string, readAt: string, texts?: Record<string, string>) =>
+      insertSnapshot(store, { id, projectId: 'p', readAt, snapshot: { ...snapshot, name: id }, texts });
+    add('first', '2026-01-01', { main: 'one' });
+    add('second', '2026-01-02');
+    expect(newestSnapshot(store, 'p')?.id).toBe('second');
+    expect(textsOf(store, 'first')).toEqual({ main: 'one' });
+    expect(textsOf(store, 'second')).toEqual({});
+    expect(newestSnapshot(store, 'none')).toBeUndefined();
+    store.close();
+  });
+
+  it('write a plan only over the version that was seen, and no two of one name', () => {
+    const store = fresh();
+    insertProject(store, project('p'));
+    insertPlan(store, plan('1', 'B'));
+    insertPlan(store, plan('2', 'A'));
+    expect(listPlans(store, 'p').map((p) => p.name)).toEqual(['A', 'B']);
+    expect(() => insertPlan(store, plan('3', 'A'))).toThrow('UNIQUE');
+    const next = { ...plan('1', 'B'), version: 2, decisions: [{ kind: 'loader' as const, loader: 'listed' as const }] };
+    expect(updatePlan(store, next, 1)).toBe(true);
+    expect(updatePlan(store, next, 1)).toBe(false);
+    expect(findPlan(store, '1')).toMatchObject({ version: 2, decisions: next.decisions });
+    expect(deletePlan(store, '1')).toBe(true);
+    expect(deletePlan(store, '1')).toBe(false);
+    store.prepare("DELETE FROM projects WHERE id = 'p'").run();
+    expect(listPlans(store, 'p')).toEqual([]);
+    store.close();
+  });
+});
