@@ -5,6 +5,7 @@ import { Message } from '../../parts/message.tsx';
 import { useWidth } from '../../parts/use-width.ts';
 import { useLanding } from '../../state/landing.ts';
 import { conditionsOf, useWorkbench } from '../../state/workbench.ts';
+import { Legend } from './legend.tsx';
 import { RequestDetails } from './request-details.tsx';
 import { Waterfall } from './waterfall.tsx';
 import { WhereTimeWent } from './where-time-went.tsx';
@@ -38,6 +39,7 @@ export function Startup() {
       <aside aria-label="Details" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
         {view && chosen >= 0 ? <RequestDetails view={view} index={chosen} /> : null}
         {view ? <WhereTimeWent view={view} /> : null}
+        {view ? <Legend view={view} /> : null}
       </aside>
     </div>
   );

@@ -1,7 +1,10 @@
 import { type LinkKind, whereTheTimeWent } from '../../../core/explain/critical-chain.ts';
+import { EVALUATION_RATE } from '../../../core/sim/conditions.ts';
 import type { LandingView } from '../../../worker/analyst.ts';
-import { time } from '../../parts/format.ts';
+import { percent, time } from '../../parts/format.ts';
 import { CHAIN_LOOKS } from './chain-looks.ts';
+
+const { low, likely, high } = EVALUATION_RATE;
 
 /** The critical chain to interactive as sums that add up to it. */
 export function WhereTimeWent({ view }: { view: LandingView }) {
@@ -33,7 +36,8 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
         <Bound ms={view.lowerBound} />: connecting, a round trip, and the bare modules of the first screen at line rate.
       </p>
       <p className="mt-2 text-[11px] text-soft">
-        Evaluation times are estimated from the size of the script; they may be 40 % lower or higher.
+        Running times are estimated from the size of the script: the real ones may be {percent(1 - low / likely)} lower
+        to {percent(high / likely - 1)} higher.
       </p>
     </section>
   );
