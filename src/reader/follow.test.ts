@@ -149,3 +149,39 @@ describe('addresses that are computed or only named', () => {
     expect(snapshot.unresolved).toEqual([]);
   });
 });
+
+describe('single-file components', () => {
+  const panel = `<template>
+  <button @click="open">Open the panel</button>
+</template>
+
+<script lang="ts">
+import { helper, type Shape } from './helper';
+import Button from './button.vue';
+const shape: Shape = helper();
+export default { open: () => import('./later.vue'), shape };
+</script>
+
+<style>
+.panel { color: red; }
+</style>
+`;
+
+  it('have their script followed with its places, and all of them weighed', () => {
+    const snapshot = read({
+      'main.ts': "import Panel from './panel.vue';\nconsole.log(Panel);",
+      'panel.vue': panel,
+      'later.vue': '<template>later</template>',
+      'button.vue': '<template>button</template>',
+      'helper.ts': 'export interface Shape {}\nexport const helper = (): Shape => ({});',
+    });
+    expect(edges(snapshot, 'panel.vue')).toEqual(['helper.ts helper', 'button.vue default', '~later.vue *']);
+    const found = snapshot.imports.find((i) => i.specifier === './helper')!;
+    expect(found.line).toBe(6);
+    expect(panel.slice(found.start, found.end)).toBe("import { helper, type Shape } from './helper';");
+    const weight = snapshot.modules.find((m) => m.path === 'panel.vue')!.bytes;
+    expect(weight.source).toBe(panel.length);
+    expect(weight.minified).toBeGreaterThan(100);
+    expect(snapshot.failed).toEqual([]);
+  });
+});

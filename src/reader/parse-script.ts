@@ -53,9 +53,10 @@ type Language = 'ts' | 'tsx' | 'js' | 'jsx';
 
 /**
  * Parses one script: its imports with their places, as far as they exist at run time. Imports that only serve types
- * are left out, and those that the compiler adds for markup syntax are put in.
+ * are left out, and those that the compiler adds for markup syntax are put in. `usedElsewhere`: a template outside of the
+ * script may use any import, so that only those marked as types go.
  */
-export function parseScript(path: string, text: string, jsxImportSource: string): ParsedScript {
+export function parseScript(path: string, text: string, jsxImportSource: string, usedElsewhere = false): ParsedScript {
   const lang = languageOf(path);
   const parsed = parseSync(path, text, { lang });
   const source = new SourceText(text);
@@ -65,7 +66,7 @@ export function parseScript(path: string, text: string, jsxImportSource: string)
     const error = { line: source.place(at).line, message: broken.message };
     return { ...emptyScript(text), error };
   }
-  const code = shippedCode(path, text, lang, jsxImportSource);
+  const code = shippedCode(path, text, lang, jsxImportSource, usedElsewhere);
   const live = parseSync('out.js', code).module;
   const result = emptyScript(code);
   const fromTo = (start: number, end: number) => ({ ...source.place(start), start, end });
@@ -137,9 +138,10 @@ function emptyScript(code: string): ParsedScript {
 }
 
 /** Types and markup syntax compiled away; where the build kind is asked for, as the production build answers. */
-function shippedCode(path: string, text: string, lang: Language, importSource: string): string {
+function shippedCode(path: string, text: string, lang: Language, importSource: string, usedElsewhere: boolean): string {
   const define = text.includes('process.env.NODE_ENV') ? { define: PRODUCTION } : {};
-  return transformSync(path, text, { lang, jsx: { runtime: 'automatic', importSource }, ...define }).code;
+  const typescript = { onlyRemoveTypeImports: usedElsewhere };
+  return transformSync(path, text, { lang, jsx: { runtime: 'automatic', importSource }, typescript, ...define }).code;
 }
 
 /** Leaves out requires that only a development branch makes. */

@@ -9,6 +9,7 @@ import { prunedLinks, type Reexports } from './prune.ts';
 import type { ReadModule } from './read-module.ts';
 import { type Resolution, Resolver } from './resolve.ts';
 import { beginsClient, shippedModules, withoutWeight } from './server-only.ts';
+import { isSingleFile, splitSingleFile } from './single-file.ts';
 import { marginalSizes, minifyScript, minifyStyle, weigh } from './weigh.ts';
 
 /** Called as modules are read: how many so far, and how many are known to come. */
@@ -181,14 +182,20 @@ export class SourceGraph {
   }
 
   private readScript(file: string, text: string, read: ReadModule): void {
-    const parsed = parseScript(read.path, text, this.jsxImportSource);
+    const single = isSingleFile(read.path) ? splitSingleFile(read.path, text) : null;
+    const parsed = parseScript(
+      single?.scriptPath ?? read.path,
+      single?.script ?? text,
+      this.jsxImportSource,
+      single !== null,
+    );
     if (parsed.error) {
       this.failed.push({ path: read.path, ...parsed.error });
       read.minified = text;
       return;
     }
     read.client = beginsClient(text);
-    read.minified = minifyScript(read.path, parsed.code);
+    read.minified = minifyScript(`${read.path}.js`, parsed.code) + (single ? JSON.stringify(single.rest) : '');
     read.tables = parsed.tables;
     read.uses = parsed.uses;
     for (const found of parsed.imports) this.link(file, found, 'script', read);
@@ -269,7 +276,7 @@ function reexportsOf({ exports }: ParsedScript, resolved: Map<string, string>): 
 }
 
 function kindOf(file: string): ModuleKind {
-  if (SCRIPT.test(file)) return 'script';
+  if (SCRIPT.test(file) || isSingleFile(file)) return 'script';
   if (file.endsWith('.css')) return 'style';
   return file.endsWith('.json') ? 'json' : 'asset';
 }
