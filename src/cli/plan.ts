@@ -1,6 +1,6 @@
 import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
-import { decisionWords, withDecision } from '../core/plan/decisions.ts';
+import { decisionWords, shipsBy, withDecision } from '../core/plan/decisions.ts';
 import { effectivePlan } from '../core/plan/effective.ts';
 import { parseHint, parseImport } from '../core/plan/notation.ts';
 import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
@@ -62,6 +62,9 @@ export function addPlan(program: Command): void {
       const others = project.plans.filter((p) => p.name !== options.name);
       saveProject(options.out ?? file, { ...project, plans: [...others, plan] });
       const { stale } = effectivePlan(snapshot, plan);
-      print(command, { plan, stale }, () => [`${plan.name}:`, ...plan.decisions.map((d) => `  ${decisionWords(d)}`)]);
+      print(command, { plan, stale }, () => [
+        `${plan.name}:`,
+        ...plan.decisions.map((d) => `  ${decisionWords(d)} (by ${shipsBy(d)})`),
+      ]);
     });
 }

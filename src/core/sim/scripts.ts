@@ -1,4 +1,3 @@
-import type { Group } from '../load/types.ts';
 import { BROWSER, EVALUATION_RATE } from './conditions.ts';
 import type { Ask } from './fetcher.ts';
 import { browserMs, byTask, type Run } from './run.ts';
@@ -133,8 +132,3 @@ export const START = {
   blocking: BROWSER.startBlocking,
   defer: BROWSER.startDefer,
 } as const;
-
-/** The file of a group that was asked for by name. */
-export function leadOf(group: Group): number {
-  return group.resources[group.resources.length - 1];
-}

@@ -5,7 +5,7 @@ export interface Island {
   note: string;
 }
 export const ISLANDS: Island[] = [
-  { code: 'gul', name: 'Gullholm', minutes: 35, note: 'lighthouse and beach' },
+  { code: 'gul', name: 'Gullholm', minutes: 35, note: 'beacon and beach' },
   { code: 'ree', name: 'Reedsay', minutes: 50, note: 'no cars' },
   { code: 'tor', name: 'Torsay', minutes: 80, note: 'market on Fridays' },
   { code: 'ebb', name: 'Ebb Skerry', minutes: 25, note: 'at high water only' },
