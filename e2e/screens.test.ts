@@ -1,4 +1,8 @@
+import { execFileSync } from 'node:child_process';
+import fs from 'node:fs';
 import { createRequire } from 'node:module';
+import os from 'node:os';
+import path from 'node:path';
 import type { Page } from 'playwright-core';
 import { Served } from './served.ts';
 
@@ -86,6 +90,23 @@ describe('links and keys', () => {
     await page.close();
   });
 
+  it('work after a row was clicked, and not while a menu or a field has the focus', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/timetable');
+    await page.getByRole('option', { name: /^tide-level ?,/ }).click();
+    const before = await page.getByRole('combobox', { name: /^plan/ }).textContent();
+    await page.getByRole('combobox', { name: /^link/ }).click();
+    await page.getByRole('option', { name: /^Crowded 4G/ }).waitFor();
+    for (const key of ['d', 'p', '1']) await page.keyboard.press(key);
+    await page.keyboard.press('Escape');
+    await page.waitForTimeout(300);
+    expect(await page.getByRole('combobox', { name: /^plan/ }).textContent()).toBe(before);
+    await page.getByRole('heading', { name: 'What /timetable pulls in' }).waitFor();
+    await page.getByRole('option', { name: /^tide-level ?,/ }).click();
+    await page.keyboard.press('4');
+    await page.getByRole('heading', { name: 'Where the time went' }).waitFor();
+    await page.close();
+  });
+
   it('leave the baseline alone and say so', async () => {
     const page = await served.page('/p/saltmarsh/split?route=/timetable&plan=baseline');
     await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();
@@ -127,4 +148,28 @@ describe('what isn’t there', () => {
     await page.locator('[data-figure="interactive"]').waitFor();
     await page.close();
   });
+
+  it('in a plan is counted, with the reason at hand', async () => {
+    const { snapshot } = JSON.parse(fs.readFileSync(sampleFile(), 'utf8')) as { snapshot: unknown };
+    const decisions = [{ kind: 'detach', import: 'src/gone.ts::./nothing' }];
+    const project = { format: 'yokeline-project', version: 1, snapshot, plans: [{ name: 'Old', decisions }] };
+    const answer = await fetch(`${served.address}/api/projects`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ fileName: 'old.json', text: JSON.stringify(project) }),
+    });
+    const { id } = (await answer.json()) as { id: string };
+    const page = await served.page(`/p/${id}/startup`);
+    const warning = page.getByText('1 decision no longer applies');
+    await warning.waitFor();
+    expect(await warning.getAttribute('title')).toContain('src/gone.ts::./nothing');
+    await page.close();
+  });
 });
+
+/** The sample as a project file, made by the command line. */
+function sampleFile(): string {
+  const file = path.join(fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-e2e-')), 'sample.json');
+  execFileSync(process.execPath, ['bin/yokeline.mjs', 'read', 'examples/saltmarsh-ferries', '--out', file]);
+  return file;
+}

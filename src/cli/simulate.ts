@@ -54,8 +54,10 @@ export function addSimulate(program: Command): void {
         reveals: timeline.reveals.map((r) => ({ part: load.parts[r.part].id, state: r.state, at: ms(r.at) })),
         chain: chain.map(({ kind, from, to, what }) => ({ kind, from, to, what })),
         lowerBound: ms(lowerBound),
+        ...(timeline.stopped ? { stopped: timeline.stopped } : {}),
       };
       print(command, result, () => [
+        ...(timeline.stopped ? [`cut off: ${timeline.stopped}`] : []),
         `first content ${said(milestones.firstContent)}, interactive ${said(milestones.interactive)} (no plan gets below ${said(lowerBound)})`,
         `${readout.requests} requests in ${readout.hops + 1} hops, ${kilobytes(readout.startBytes)} of script and style at start`,
         ...columns(

@@ -30,6 +30,27 @@ describe('the analyst', () => {
     expect(after).toEqual(analystReading([detach]));
   });
 
+  it('answers the same whether it has worked it out before or not, and starts afresh with another snapshot', () => {
+    const other = new Analyst();
+    other.take(snapshot);
+    const plans = Array.from({ length: 9 }, (_, i) => ({
+      ...BASELINE,
+      decisions: i % 3 === 0 ? [] : i % 3 === 1 ? [detach] : [{ ...detach, kind: 'join' as const }],
+    }));
+    for (const [i, plan] of plans.entries()) {
+      const route = snapshot.routes[i % 5].pattern;
+      expect(other.landing(plan, route, DEFAULT_CONDITIONS).now.milestones).toEqual(
+        predict(snapshot, plan, route, DEFAULT_CONDITIONS).reading.milestones,
+      );
+    }
+    const slower = {
+      ...snapshot,
+      routes: snapshot.routes.map((r) => ({ ...r, document: { ...r.document, serverMs: 5000 } })),
+    };
+    other.take(slower);
+    expect(other.landing(BASELINE, '/', DEFAULT_CONDITIONS).now.milestones.firstContent).toBeGreaterThan(5000);
+  });
+
   it('needs a project first', () => {
     expect(() => new Analyst().outline(BASELINE, '/')).toThrow('Open a project first');
   });

@@ -46,11 +46,13 @@ export interface Preview {
 }
 
 const HEAVIEST = 6;
+const MOST_KNOWN = 6;
 
 /** The computations behind the workbench, on a thread of their own. */
 export class Analyst {
   private snapshot: Snapshot | null = null;
-  private baseline: { key: string; view: LandingView } | null = null;
+  /** The last predictions, by what was asked; strip, previews and baseline share them. */
+  private readonly known = new Map<string, Prediction>();
 
   /** Fetches a project's snapshot and tells what is in it. */
   async open(address: string): Promise<AppView> {
@@ -61,7 +63,7 @@ export class Analyst {
 
   take(snapshot: Snapshot): AppView {
     this.snapshot = snapshot;
-    this.baseline = null;
+    this.known.clear();
     return {
       name: snapshot.name,
       modules: snapshot.modules.length,
@@ -77,10 +79,9 @@ export class Analyst {
     route: string,
     conditions: Conditions,
   ): { now: LandingView; baseline: LandingView; stale: { decision: number; reason: string }[] } {
-    const key = JSON.stringify([route, conditions]);
-    if (this.baseline?.key !== key) this.baseline = { key, view: this.view(BASELINE, route, conditions) };
-    const now = plan.decisions.length === 0 ? this.baseline.view : this.view(plan, route, conditions);
-    return { now, baseline: this.baseline.view, stale: effectivePlan(this.app(), plan).stale };
+    const baseline = this.view(BASELINE, route, conditions);
+    const now = plan.decisions.length === 0 ? baseline : this.view(plan, route, conditions);
+    return { now, baseline, stale: effectivePlan(this.app(), plan).stale };
   }
 
   outline(plan: Plan, route: string): Outline {
@@ -100,13 +101,25 @@ export class Analyst {
 
   /** What a decision would change, without making it. */
   preview(plan: Plan, decisions: Decision[], route: string, conditions: Conditions): Preview {
-    const before = predict(this.app(), plan, route, conditions).reading;
-    const after = predict(this.app(), decisions.reduce(withDecision, plan), route, conditions).reading;
+    const before = this.predicted(plan, route, conditions).reading;
+    const after = this.predicted(decisions.reduce(withDecision, plan), route, conditions).reading;
     return { before, after };
   }
 
+  private predicted(plan: Plan, route: string, conditions: Conditions): Prediction {
+    const key = JSON.stringify([plan.decisions, route, conditions]);
+    const made = this.known.get(key) ?? predict(this.app(), plan, route, conditions);
+    this.known.delete(key);
+    this.known.set(key, made);
+    for (const [oldest] of this.known) {
+      if (this.known.size <= MOST_KNOWN) break;
+      this.known.delete(oldest);
+    }
+    return made;
+  }
+
   private view(plan: Plan, route: string, conditions: Conditions): LandingView {
-    const made = predict(this.app(), plan, route, conditions);
+    const made = this.predicted(plan, route, conditions);
     return {
       timeline: made.timeline,
       parts: made.program.parts,

@@ -5,8 +5,9 @@ const RECORD = { fifo: 16_000, urgency: 4_000 } as const;
 
 /** An answer on its way: the server writes, the transport takes it record by record. */
 export class Stream {
+  /** Sizes of the records that the transport hasn't taken yet. */
   private unsent: number[] = [];
-  /** Bytes of which the browser has seen nothing yet, but that are cut into records already. */
+  /** When the server had something to send: decides the turn where the order is that of readiness. */
   readyAt = 0;
 
   constructor(

@@ -1,8 +1,8 @@
 'use client';
 
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { ReadingState } from '../../server/reading-jobs.ts';
+import { Modal, ModalButtons } from '../parts/modal.tsx';
 import { api } from '../state/api.ts';
 import { follow, progressWords, troubleWords } from '../state/reading.ts';
 
@@ -26,68 +26,58 @@ export function FolderDialog({ onClose, onRead }: { onClose: () => void; onRead:
   };
   const stop = () => {
     if (running) void api.stopReading(running.id);
-    else onClose();
   };
   const busy = running !== null;
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
-        <Dialog.Content className="fixed top-24 left-1/2 z-50 w-[440px] -translate-x-1/2 rounded border border-line bg-sheet p-5 shadow-xl">
-          <Dialog.Title className="text-base font-semibold">Read a folder on this machine</Dialog.Title>
-          <Dialog.Description className="mt-1 text-soft">
-            The folder with index.html or package.json. Its code is read, never run, and nothing outside of it is
-            touched.
-          </Dialog.Description>
-          <form
-            className="mt-3"
-            onSubmit={(event) => {
-              event.preventDefault();
-              void read();
-            }}
-          >
-            <label htmlFor="folder" className="block text-soft">
-              Whole path
-            </label>
-            <input
-              id="folder"
-              value={folder}
-              disabled={busy}
-              spellCheck={false}
-              onChange={(event) => setFolder(event.target.value)}
-              className="mt-1 w-full rounded border border-line bg-paper px-2 py-1.5 font-mono text-xs"
-            />
-            {running ? (
-              <div className="mt-3" role="status">
-                <p className="text-soft">{progressWords(running)}</p>
-                <div className="mt-1 h-1.5 bg-line">
-                  <div
-                    className="h-full bg-needed"
-                    style={{ width: `${(running.read / Math.max(1, running.known)) * 100}%` }}
-                  />
-                </div>
-              </div>
-            ) : null}
-            {trouble ? (
-              <p role="alert" className="mt-2 text-worse">
-                {trouble}
-              </p>
-            ) : null}
-            <div className="mt-4 flex justify-end gap-2">
-              <button type="button" onClick={stop} className="rounded border border-line px-3 py-1.5">
-                {busy ? 'Stop' : 'Cancel'}
-              </button>
-              <button
-                type="submit"
-                disabled={busy || folder.trim() === ''}
-                className="rounded bg-ink px-3 py-1.5 font-medium text-on-ink disabled:opacity-40"
-              >
-                Read it
-              </button>
+    <Modal
+      title="Read a folder on this machine"
+      about="The folder with index.html or package.json. Its code is read, never run, and nothing outside of it is touched."
+      width="wide"
+      onClose={() => {
+        stop();
+        onClose();
+      }}
+    >
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void read();
+        }}
+      >
+        <label htmlFor="folder" className="block text-soft">
+          Whole path
+        </label>
+        <input
+          id="folder"
+          value={folder}
+          disabled={busy}
+          spellCheck={false}
+          onChange={(event) => setFolder(event.target.value)}
+          className="mt-1 w-full rounded border border-line bg-paper px-2 py-1.5 font-mono text-xs"
+        />
+        {running ? (
+          <div className="mt-3" role="status">
+            <p className="text-soft">{progressWords(running)}</p>
+            <div className="mt-1 h-1.5 bg-line">
+              <div
+                className="h-full bg-needed"
+                style={{ width: `${(running.read / Math.max(1, running.known)) * 100}%` }}
+              />
             </div>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          </div>
+        ) : null}
+        {trouble ? (
+          <p role="alert" className="mt-2 text-worse">
+            {trouble}
+          </p>
+        ) : null}
+        <ModalButtons
+          stop={busy ? 'Stop' : 'Cancel'}
+          onStop={busy ? stop : onClose}
+          go="Read it"
+          ready={!busy && folder.trim() !== ''}
+        />
+      </form>
+    </Modal>
   );
 }

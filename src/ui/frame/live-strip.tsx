@@ -21,6 +21,7 @@ export function LiveStrip() {
       <div className="w-[148px] shrink-0 border-r border-line px-4 pt-3">
         <h2 className="font-semibold">Live strip</h2>
         <p className="text-soft">{plan ? 'plan over baseline ghost' : 'baseline, as built'}</p>
+        <Warnings />
       </div>
       {error ? <p className="p-4 text-worse">{error}</p> : null}
       {now && baseline && !error ? (
@@ -33,20 +34,75 @@ export function LiveStrip() {
   );
 }
 
-const FIGURES: { name: string; read: (view: LandingView) => number; write: (value: number) => string }[] = [
-  { name: 'first content', read: (v) => v.milestones.firstContent, write: time },
-  { name: 'interactive', read: (v) => v.milestones.interactive, write: time },
-  { name: 'start', read: (v) => v.readout.startBytes, write: size },
-  { name: 'requests', read: (v) => v.readout.requests, write: count },
-  { name: 'hops', read: (v) => v.readout.hops, write: count },
-  { name: 'waste', read: (v) => v.readout.wasted, write: size },
+/** What must not pass in silence: decisions that name nothing any more, and a prediction that was cut off. */
+function Warnings() {
+  const stale = useLanding((s) => s.stale);
+  const stopped = useLanding((s) => s.now?.timeline.stopped);
+  return (
+    <>
+      {stale.length > 0 ? (
+        <p className="text-worse" title={stale.map((s) => s.reason).join('\n')}>
+          {stale.length === 1 ? '1 decision no longer applies' : `${stale.length} decisions no longer apply`}
+        </p>
+      ) : null}
+      {stopped ? (
+        <p className="text-worse" title={stopped}>
+          prediction cut off
+        </p>
+      ) : null}
+    </>
+  );
+}
+
+const FIGURES: {
+  name: string;
+  words: string;
+  read: (view: LandingView) => number;
+  write: (value: number) => string;
+}[] = [
+  {
+    name: 'first content',
+    words: 'when the first content is on the screen',
+    read: (v) => v.milestones.firstContent,
+    write: time,
+  },
+  {
+    name: 'interactive',
+    words: 'when all interactive parts of the first screen answer',
+    read: (v) => v.milestones.interactive,
+    write: time,
+  },
+  {
+    name: 'start',
+    words: 'script and style that travelled until interactive, compressed, third-party scripts and loader included',
+    read: (v) => v.readout.startBytes,
+    write: size,
+  },
+  {
+    name: 'requests',
+    words: 'requests sent until interactive, the document included',
+    read: (v) => v.readout.requests,
+    write: count,
+  },
+  {
+    name: 'hops',
+    words: 'longest chain of discoveries among them, the document being hop 0',
+    read: (v) => v.readout.hops,
+    write: count,
+  },
+  {
+    name: 'waste',
+    words: 'bytes that this landing fetches and doesn’t use',
+    read: (v) => v.readout.wasted,
+    write: size,
+  },
 ];
 
 function Figures({ now, baseline }: { now: LandingView; baseline: LandingView }) {
   return (
     <dl className="flex shrink-0 py-6 pl-1" aria-live="polite">
-      {FIGURES.map(({ name, read, write }) => (
-        <Figure key={name} name={name} value={write(read(now))}>
+      {FIGURES.map(({ name, words, read, write }) => (
+        <Figure key={name} name={name} words={words} value={write(read(now))}>
           <Change value={read(now) - read(baseline)} format={write} />
         </Figure>
       ))}
@@ -54,9 +110,9 @@ function Figures({ now, baseline }: { now: LandingView; baseline: LandingView })
   );
 }
 
-function Figure({ name, value, children }: { name: string; value: string; children: ReactNode }) {
+function Figure({ name, words, value, children }: { name: string; words: string; value: string; children: ReactNode }) {
   return (
-    <div data-figure={name} className="min-w-[82px] border-r border-line px-3 last:border-r-0">
+    <div data-figure={name} title={words} className="min-w-[82px] border-r border-line px-3 last:border-r-0">
       <dt className="text-[11px] leading-tight text-soft">{name}</dt>
       <dd className="text-[17px] leading-6 font-medium whitespace-nowrap">{value}</dd>
       <dd className="text-xs whitespace-nowrap">{children}</dd>

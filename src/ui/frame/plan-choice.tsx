@@ -1,9 +1,9 @@
 'use client';
 
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { Choice } from '../parts/choice.tsx';
+import { Modal, ModalButtons } from '../parts/modal.tsx';
 import { storedPlan, useWorkbench } from '../state/workbench.ts';
 
 const NEW = ':new';
@@ -58,47 +58,25 @@ function NameDialog({ copyOf, onClose }: { copyOf: string | undefined; onClose: 
     }
   };
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-24 left-1/2 z-50 w-80 -translate-x-1/2 rounded border border-line bg-sheet p-5 shadow-xl"
-        >
-          <Dialog.Title className="mb-3 text-base font-semibold">
-            {copyOf ? `Copy “${copyOf}”` : 'New plan'}
-          </Dialog.Title>
-          <form
-            onSubmit={(event) => {
-              event.preventDefault();
-              void make();
-            }}
-          >
-            <label className="block text-soft" htmlFor="plan-name">
-              Name
-            </label>
-            <input
-              id="plan-name"
-              value={name}
-              maxLength={80}
-              onChange={(event) => setName(event.target.value)}
-              className="mt-1 w-full rounded border border-line bg-paper px-2 py-1.5"
-            />
-            <div className="mt-4 flex justify-end gap-2">
-              <button type="button" onClick={onClose} className="rounded border border-line px-3 py-1.5">
-                Cancel
-              </button>
-              <button
-                type="submit"
-                disabled={name.trim() === ''}
-                className="rounded bg-ink px-3 py-1.5 font-medium text-on-ink disabled:opacity-40"
-              >
-                Make plan
-              </button>
-            </div>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Modal title={copyOf ? `Copy “${copyOf}”` : 'New plan'} width="narrow" onClose={onClose}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void make();
+        }}
+      >
+        <label className="block text-soft" htmlFor="plan-name">
+          Name
+        </label>
+        <input
+          id="plan-name"
+          value={name}
+          maxLength={80}
+          onChange={(event) => setName(event.target.value)}
+          className="mt-1 w-full rounded border border-line bg-paper px-2 py-1.5"
+        />
+        <ModalButtons stop="Cancel" onStop={onClose} go="Make plan" ready={name.trim() !== ''} />
+      </form>
+    </Modal>
   );
 }

@@ -2,6 +2,7 @@
 
 import { useEffect } from 'react';
 import { create } from 'zustand';
+import { isTakenElsewhere } from '../parts/keys.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { STATIONS, type StationId } from './station-list.ts';
 import { toggleTheme } from './theme.ts';
@@ -27,11 +28,10 @@ export const SHORTCUTS: { keys: string; does: string }[] = [
 export function useShortcuts(go: (station: StationId) => void): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (target.matches('input, textarea, select, [role=listbox] [role=option]') && !event.ctrlKey) return;
+      if (isTakenElsewhere(event)) return;
       const { undo, redo } = useWorkbench.getState();
       if (event.ctrlKey || event.metaKey) {
-        if (event.key.toLowerCase() !== 'z' || target.matches('input, textarea')) return;
+        if (event.key.toLowerCase() !== 'z') return;
         event.preventDefault();
         if (event.shiftKey) redo();
         else undo();
@@ -40,7 +40,7 @@ export function useShortcuts(go: (station: StationId) => void): void {
       if (event.altKey) return;
       const station = STATIONS.find((s) => s.key === event.key);
       if (station) go(station.id);
-      else if (event.key === '?') useShortcutSheet.setState((s) => ({ open: !s.open }));
+      else if (event.key === '?') useShortcutSheet.setState({ open: true });
       else if (event.key === 't') toggleTheme();
       else if (event.key === '[' || event.key === ']') stepRoute(event.key === ']' ? 1 : -1);
     };

@@ -36,16 +36,20 @@ export function useInventory(): { inventory: FullInventory | null; error: string
   return state;
 }
 
-export function useWhereabouts(path: string | null): Whereabouts | null {
+/** Where a module is; an error in words when that can't be told. */
+export function useWhereabouts(path: string | null): Whereabouts | string | null {
   const plan = usePlan();
-  const [found, setFound] = useState<Whereabouts | null>(null);
+  const [found, setFound] = useState<Whereabouts | string | null>(null);
   useEffect(() => {
     setFound(null);
     if (path === null) return;
     let current = true;
     analyst()
       .whereabouts(plan, path)
-      .then((next) => current && setFound(next));
+      .then(
+        (next) => current && setFound(next ?? 'This module is not in the snapshot any more.'),
+        (error: Error) => current && setFound(error.message),
+      );
     return () => {
       current = false;
     };

@@ -18,6 +18,7 @@ export function WhereaboutsSheet({ path, onGo }: { path: string | null; onGo: (s
       </p>
     );
   }
+  if (typeof found === 'string') return <p className="text-worse">{found}</p>;
   if (!found) return <p className="text-soft">Following the imports …</p>;
   const here = found.atStart.find((r) => r.pattern === route);
   const shown = here ?? found.atStart[0];

@@ -2,7 +2,8 @@ import type { Preview } from '../../../worker/analyst.ts';
 import { count, size, time } from '../../parts/format.ts';
 
 /** Start times before and after a decision that isn't made yet. */
-export function BeforeAfter({ preview }: { preview: Preview | null }) {
+export function BeforeAfter({ preview }: { preview: Preview | string | null }) {
+  if (typeof preview === 'string') return <p className="mt-5 text-worse">{preview}</p>;
   if (!preview) return <p className="mt-5 text-soft">Working out the difference …</p>;
   const { before, after } = preview;
   const longest = Math.max(before.milestones.interactive, after.milestones.interactive, 1);

@@ -3,6 +3,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { size } from '../../parts/format.ts';
+import { isTakenElsewhere } from '../../parts/keys.ts';
 import { Message } from '../../parts/message.tsx';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { ImportSheet } from './import-sheet.tsx';
@@ -31,8 +32,7 @@ export function Split() {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if ((event.target as HTMLElement).matches('input, textarea') || event.ctrlKey || event.metaKey || event.altKey)
-        return;
+      if (isTakenElsewhere(event) || event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.key === '/') {
         event.preventDefault();
         search.current?.focus();
@@ -96,7 +96,7 @@ export function Split() {
               the start if it were detached, before anything is decided.
             </p>
             <button type="button" className="mt-3 text-ink underline" onClick={() => pickFirst(lines, choose)}>
-              Choose the heaviest import
+              Choose it for me
             </button>
           </div>
         )}
@@ -109,6 +109,6 @@ function pickFirst(
   lines: ReturnType<typeof linesOf>,
   choose: (change: { selection: { kind: 'import'; key: string } }) => void,
 ): void {
-  const first = lines.find((l) => l.kind === 'import');
+  const first = lines.find((l) => l.kind === 'import' && l.row.part?.place !== 'first screen');
   if (first?.kind === 'import') choose({ selection: { kind: 'import', key: first.row.key } });
 }

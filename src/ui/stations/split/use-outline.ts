@@ -27,14 +27,14 @@ export function useOutline(): { outline: Outline | null; error: string | null } 
   return state;
 }
 
-/** What decisions would change, computed without making them. */
-export function usePreview(decisions: Decision[] | null): Preview | null {
+/** What decisions would change, computed without making them; an error in words when that fails. */
+export function usePreview(decisions: Decision[] | null): Preview | string | null {
   const plan = usePlan();
   const route = useWorkbench((s) => s.route);
   const linkId = useWorkbench((s) => s.linkId);
   const deviceId = useWorkbench((s) => s.deviceId);
   const cache = useWorkbench((s) => s.cache);
-  const [preview, setPreview] = useState<Preview | null>(null);
+  const [preview, setPreview] = useState<Preview | string | null>(null);
   const wish = decisions ? JSON.stringify(decisions) : null;
   useEffect(() => {
     setPreview(null);
@@ -44,7 +44,7 @@ export function usePreview(decisions: Decision[] | null): Preview | null {
       .preview(plan, JSON.parse(wish) as Decision[], route, conditionsOf({ linkId, deviceId, cache }))
       .then(
         (found) => current && setPreview(found),
-        () => current && setPreview(null),
+        (error: Error) => current && setPreview(error.message),
       );
     return () => {
       current = false;
