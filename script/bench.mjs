@@ -142,21 +142,27 @@ function browserToggle() {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(`${address}/p/saltmarsh/split?route=/timetable`);
     await page.locator('[data-figure="interactive"]').waitFor();
-    await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();
+    // Each import once: a plan that was worked out before would be answered from memory.
+    const names = ['ticket-dialog', 'berth-finder', 'fare-calculator', 'tide-level', '@saltmarsh/datelog'];
     const times = [];
-    for (let i = 0; i < 12; i++) {
+    for (const name of names) {
+      await page
+        .getByRole('option', { name: new RegExp(`^${name} ?,`) })
+        .first()
+        .click();
+      await page.waitForTimeout(400);
       times.push(
         await page.evaluate(async () => {
-          const shown = () => document.querySelector('[data-figure="interactive"] dd').textContent;
+          const shown = () => document.querySelector('dl:has([data-figure])').textContent;
           const was = shown();
           const began = performance.now();
           document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'd', bubbles: true }));
-          while (shown() === was) await new Promise(requestAnimationFrame);
+          while (shown() === was && performance.now() - began < 5000) await new Promise(requestAnimationFrame);
           return performance.now() - began;
         }),
       );
-      await page.waitForTimeout(300);
+      await page.waitForTimeout(400);
     }
-    report('browser: a toggle on the sample to the redrawn strip', median(times.slice(2)), 100);
+    report('browser: a toggle on the sample to the redrawn strip', median(times), 100);
   });
 }
