@@ -144,5 +144,10 @@ export function largeApp(count, seed = 1) {
     scripts: [],
     unresolved: [],
     failed: [],
+    links: [],
+    base: '/',
+    notices: [],
+    unusedRules: [],
+    output: null,
   };
 }

@@ -2,13 +2,23 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { InputError } from '../core/errors.ts';
 import { type DirectoryRoute, directoryRoutes } from './directory-routes.ts';
-import { type HtmlScript, readHtml, realmOf } from './html-entry.ts';
+import { type HtmlDocument, readHtml, realmOf } from './html-document.ts';
+import { onNetwork } from './resolve.ts';
+
+export interface FoundStart {
+  address: string;
+  line: number;
+  kind: 'script' | 'style';
+  /** Written in an import inside the document, so a bare name means a package. */
+  imported?: boolean;
+}
 
 export interface FoundEntry {
   realm: string;
   document: string | null;
-  starts: { address: string; line: number; kind: 'script' | 'style' }[];
-  classic: HtmlScript[];
+  starts: FoundStart[];
+  /** What the document asks for; null for an app without one. */
+  html: HtmlDocument | null;
   /** Routes that folders stand for, where the app has no document of its own. */
   routes: DirectoryRoute[];
 }
@@ -24,21 +34,15 @@ export function findEntries(root: string, description: { main?: unknown; module?
   if (started.length > 0) return started;
   const routes = directoryRoutes(root);
   if (routes.length > 0)
-    return [{ realm: 'site', document: null, starts: directoryStarts(routes), classic: [], routes }];
+    return [{ realm: 'site', document: null, starts: directoryStarts(routes), html: null, routes }];
   const named = [description.module, description.main].filter((m): m is string => typeof m === 'string');
   const file = [...named, ...USUAL].find(
     (f) => fs.existsSync(path.join(root, f)) && fs.statSync(path.join(root, f)).isFile(),
   );
-  if (file)
-    return [
-      {
-        realm: 'site',
-        document: null,
-        starts: [{ address: `/${file}`, line: 1, kind: 'script' }],
-        classic: [],
-        routes: [],
-      },
-    ];
+  if (file) {
+    const starts: FoundStart[] = [{ address: `/${file}`, line: 1, kind: 'script' }];
+    return [{ realm: 'site', document: null, starts, html: null, routes: [] }];
+  }
   throw hasSources(root)
     ? new InputError(
         'No entry',
@@ -53,21 +57,36 @@ export function findEntries(root: string, description: { main?: unknown; module?
 }
 
 function fromHtml(root: string, file: string): FoundEntry {
-  const { modules, styles, classic } = readHtml(fs.readFileSync(path.join(root, file), 'utf8'));
+  const html = readHtml(fs.readFileSync(path.join(root, file), 'utf8'));
+  const own = html.tags.filter((t) => !onNetwork(t.address));
   return {
     realm: realmOf(file),
     document: file,
     starts: [
-      ...styles.filter((s) => !/^(https?:)?\/\//.test(s.address)).map((s) => ({ ...s, kind: 'style' as const })),
-      ...modules.map((m) => ({ ...m, kind: 'script' as const })),
-    ],
-    classic,
+      ...own.filter((t) => t.kind === 'style'),
+      ...own.filter((t) => t.kind === 'script' && t.placement === 'module'),
+    ]
+      .map(({ address, line, kind }): FoundStart => ({ address, line, kind }))
+      .concat(html.inline.filter((i) => i.module).flatMap((i) => inlineImports(i.text, i.line))),
+    html,
     routes: [],
   };
 }
 
+const STATIC_IMPORT = /^\s*import\s+(?:[^'"()]*?\sfrom\s*)?(['"])([^'"]+)\1/gm;
+
+/** What a module script written into the document imports. */
+function inlineImports(text: string, line: number): FoundStart[] {
+  return [...text.matchAll(STATIC_IMPORT)].map((found) => ({
+    address: found[2],
+    line: line + text.slice(0, found.index + found[0].length).split('\n').length - 1,
+    kind: 'script',
+    imported: true,
+  }));
+}
+
 /** What every route starts with: the layouts around all of them. */
-function directoryStarts(routes: DirectoryRoute[]): FoundEntry['starts'] {
+function directoryStarts(routes: DirectoryRoute[]): FoundStart[] {
   const [first, ...others] = routes;
   const common = first.layouts.filter((l) => others.every((r) => r.layouts.includes(l)));
   return common.map((l) => ({ address: `/${l}`, line: 1, kind: 'script' }));

@@ -1,5 +1,5 @@
 import { annotate, NO_NOTES, parseNotes } from './app-notes.ts';
-import { readHtml, realmOf } from './html-entry.ts';
+import { readHtml, realmOf } from './html-document.ts';
 import { exactSizes, marginalSizes, minifyScript, minifyStyle, weigh } from './weigh.ts';
 
 describe('HTML entries', () => {
@@ -17,14 +17,40 @@ describe('HTML entries', () => {
 </head>
 <body><p>Hello</p><script src="/end.js"></script></body></html>`,
     );
-    expect(entry.modules).toEqual([{ address: '/src/main.ts', line: 8 }]);
-    expect(entry.styles).toEqual([{ address: '/base.css', line: 4 }]);
-    expect(entry.classic).toEqual([
-      { id: 'block', address: '/block.js', placement: 'blocking', line: 5 },
-      { id: 'async', address: '/async.js', placement: 'async', line: 6 },
-      { id: 'later', address: '/defer.js', placement: 'defer', line: 7 },
-      { id: 'end', address: '/end.js', placement: 'end of body', line: 11 },
+    const tags = entry.tags.map(({ kind, address, placement, line }) => [kind, address, placement, line]);
+    expect(tags).toEqual([
+      ['style', '/base.css', 'blocking', 4],
+      ['script', '/block.js', 'blocking', 5],
+      ['script', '/async.js', 'async', 6],
+      ['script', '/defer.js', 'defer', 7],
+      ['script', '/src/main.ts', 'module', 8],
+      ['script', '/end.js', 'end of body', 11],
     ]);
+    expect(entry.tags[3].id).toBe('later');
+    expect(entry.inline).toEqual([{ module: false, text: 'inline()', id: null, line: 9 }]);
+    expect(entry.drawn).toBe(true);
+  });
+
+  it('tell what they ask for ahead, and what of it browsers will ignore', () => {
+    const entry = readHtml(`<base href="/app/">
+<link rel="preload" href="/hero.jpg" as="image" fetchpriority="high">
+<link rel="modulepreload" href="/src/heavy.ts">
+<link rel="preconnect" href="https://cdn.example" crossorigin>
+<link rel="preload" href="/forgot.js">
+<link rel="prefetch">
+<script nomodule src="/old.js"></script>
+<script type="application/ld+json">{"a":1}</script>
+<script type="importmap">{"imports":{"kit":"/lib/kit.js","far/":"https://cdn.example/far/"}}</script>
+<script type="importmap">{ broken</script>
+<body><script>document.body.append('drawn by script')</script></body>`);
+    expect(entry.links.map(({ rel, as, crossorigin, priority }) => [rel, as, crossorigin, priority])).toEqual([
+      ['preload', 'image', false, 'high'],
+      ['modulepreload', 'script', false, 'auto'],
+      ['preconnect', '', true, 'auto'],
+    ]);
+    expect(entry.troubles.map((t) => t.line)).toEqual([5, 6, 10]);
+    expect([...entry.imports.keys()]).toEqual(['kit', 'far/']);
+    expect([entry.base, entry.tags, entry.drawn, entry.inline.length]).toEqual(['/app/', [], false, 1]);
   });
 
   it('are named after their file or folder', () => {

@@ -2,9 +2,11 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { InputError } from '../core/errors.ts';
 import { parseJson } from '../core/formats/project-file.ts';
-import type { ClassicScript, Entry, Failed, Snapshot, Unresolved } from '../core/snapshot/types.ts';
+import { checkBase } from '../core/snapshot/base.ts';
+import type { Entry, Failed, Snapshot, Unresolved } from '../core/snapshot/types.ts';
 import { type AppNotes, annotate, NO_NOTES, NOTES_FILE, parseNotes } from './app-notes.ts';
-import { findEntries } from './find-entries.ts';
+import { documentExtras } from './document-extras.ts';
+import { type FoundEntry, findEntries } from './find-entries.ts';
 import { proposeParts } from './find-parts.ts';
 import { findRoutes } from './find-routes.ts';
 import { type ReadProgress, SourceGraph } from './source-graph.ts';
@@ -28,31 +30,35 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
   const description = packageDescription(root);
   const found = findEntries(root, description);
   const byFolders = found.flatMap((e) => e.routes.map((r) => ({ ...r, realm: e.realm })));
-  const graph = new SourceGraph(root, jsxSource(root), progress, byFolders.length > 0);
+  const importMap = new Map(found.flatMap((e) => [...(e.html?.imports ?? [])]));
+  const graph = new SourceGraph(root, jsxSource(root), progress, byFolders.length > 0, importMap);
   const entries: Entry[] = [];
   const failed: Failed[] = [];
   const unresolved: Unresolved[] = [];
   for (const entry of found) {
     const modules: string[] = [];
-    for (const { address, line, kind } of entry.starts) {
-      const module = graph.start(address, kind);
-      if ('reason' in module)
-        unresolved.push({ from: entry.document ?? entry.realm, specifier: address, line, reason: module.reason });
-      else modules.push(module.path);
+    for (const start of entry.starts) {
+      const module = graph.start(start);
+      if ('path' in module) modules.push(module.path);
+      else
+        unresolved.push({ from: entry.document ?? entry.realm, specifier: start.address, line: start.line, ...module });
     }
     entries.push({ realm: entry.realm, kind: 'document', document: entry.document, modules });
     for (const { page, layouts } of entry.routes)
-      for (const file of [...layouts, page]) graph.start(`/${file}`, 'script');
+      for (const file of [...layouts, page]) graph.start({ address: `/${file}`, kind: 'script' });
     graph.follow(entry.realm);
   }
   for (const worker of graph.workers)
     entries.push({ realm: `worker ${worker}`, kind: 'worker', document: null, modules: [worker] });
 
+  const extras = found.flatMap((e) =>
+    e.html && e.document ? [documentExtras(root, e.document, e.realm, e.html, notes)] : [],
+  );
   const tables = findRoutes(graph.tables());
   const proposed = (r: { layouts: string[]; page: string }) => proposeParts(r, (path) => graph.drawing(path));
   const routes = [
     ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', parts: proposed(r) }, notes)),
-    ...byFolders.map((r) =>
+    ...firstOfEach(byFolders).map((r) =>
       annotate({ ...r, rendering: 'server', evidence: { path: r.page, line: 1 }, parts: proposed(r) }, notes),
     ),
   ];
@@ -67,21 +73,26 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
   }
   const built = graph.finish();
   const snapshot: Snapshot = {
-    name: typeof description.name === 'string' ? description.name : path.basename(root),
+    name: appName(root),
     origin: 'source',
     modules: built.modules,
     imports: built.imports,
     packages: built.packages,
     entries,
     routes,
-    scripts: found.flatMap((e) => e.classic.map((s) => classicScript(root, s, notes, e.document, failed))),
+    scripts: extras.flatMap((e) => e.scripts),
+    links: extras.flatMap((e) => e.links),
+    base: baseOf(found, failed),
     unresolved: [...unresolved, ...built.unresolved],
-    failed: [...built.failed, ...tables.failed, ...failed],
+    failed: [...built.failed, ...tables.failed, ...extras.flatMap((e) => e.failed), ...twins(byFolders), ...failed],
+    notices: [],
+    unusedRules: [],
+    output: null,
   };
   return { snapshot, texts: built.texts, ms: performance.now() - began };
 }
 
-function realFolder(folder: string): string {
+export function realFolder(folder: string): string {
   let root: string;
   try {
     root = fs.realpathSync(folder);
@@ -93,9 +104,15 @@ function realFolder(folder: string): string {
   return root;
 }
 
-function readNotes(root: string): AppNotes {
+export function readNotes(root: string): AppNotes {
   const file = path.join(root, NOTES_FILE);
   return fs.existsSync(file) ? parseNotes(fs.readFileSync(file, 'utf8')) : NO_NOTES;
+}
+
+/** The described name of an app, else its folder's. */
+export function appName(root: string): string {
+  const { name } = packageDescription(root);
+  return typeof name === 'string' ? name : path.basename(root);
 }
 
 function packageDescription(root: string): { name?: unknown; main?: unknown; module?: unknown } {
@@ -111,28 +128,37 @@ function jsxSource(root: string): string {
   return /"jsxImportSource"\s*:\s*"([^"]+)"/.exec(fs.readFileSync(file, 'utf8'))?.[1] ?? 'react';
 }
 
-function classicScript(
-  root: string,
-  script: { id: string; address: string; placement: ClassicScript['placement']; line: number },
-  notes: AppNotes,
-  document: string | null,
-  failed: Failed[],
-): ClassicScript {
-  const known = notes.scripts.get(script.id) ?? {};
-  const local = path.join(root, script.address);
-  const size = !/^(https?:)?\/\//.test(script.address) && fs.existsSync(local) ? fs.statSync(local).size : undefined;
-  if (known.bytes === undefined && size === undefined) {
-    const message = `the size of the script ${script.address} isn't known; give scripts["${script.id}"].bytes in ${NOTES_FILE}`;
-    failed.push({ path: document ?? '', line: script.line, message });
+/** The base address that the documents name; `/` when they name none or one that can't be. */
+function baseOf(entries: FoundEntry[], failed: Failed[]): string {
+  for (const { html, document } of entries) {
+    if (!html?.base) continue;
+    try {
+      return checkBase(html.base, `${document}: base`);
+    } catch (error) {
+      failed.push({
+        path: document ?? '',
+        line: 1,
+        message: `the base address ${html.base} is left aside: ${(error as Error).message}`,
+      });
+    }
   }
-  return {
-    id: script.id,
-    name: known.name ?? script.id,
-    address: script.address,
-    bytes: known.bytes ?? size ?? 0,
-    serverMs: known.serverMs ?? 20,
-    evaluationMs: known.evaluationMs ?? 0,
-    placement: script.placement,
-    evidence: document === null ? null : { path: document, line: script.line },
-  };
+  return '/';
+}
+
+function firstOfEach<T extends { pattern: string }>(routes: T[]): T[] {
+  return routes.filter((r, at) => routes.findIndex((o) => o.pattern === r.pattern) === at);
+}
+
+/** Folders that stand for one address twice: the first one counts. */
+function twins(routes: { pattern: string; page: string }[]): Failed[] {
+  const first = new Map<string, string>();
+  return routes.flatMap(({ pattern, page }) => {
+    const other = first.get(pattern);
+    if (other === undefined) {
+      first.set(pattern, page);
+      return [];
+    }
+    const message = `the route ${pattern} is there twice, here and in ${other}; the first one counts`;
+    return [{ path: page, line: 1, message }];
+  });
 }

@@ -2,7 +2,13 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { ResolverFactory } from 'oxc-resolver';
 
-export type Resolution = { path: string } | { reason: string };
+/** Where a specifier leads, or why nowhere; `leftOut`: it isn't followed on purpose. */
+export type Resolution = { path: string } | { reason: string; leftOut: boolean };
+
+/** Whether an address is on the network rather than in the folder. */
+export function onNetwork(address: string): boolean {
+  return /^([a-z][a-z0-9+.-]*:)?\/\//i.test(address);
+}
 
 const EXTENSIONS = ['.tsx', '.ts', '.jsx', '.js', '.mts', '.mjs', '.cjs', '.json', '.css'];
 
@@ -11,7 +17,11 @@ export class Resolver {
   private readonly scripts: ResolverFactory;
   private readonly styles: ResolverFactory;
 
-  constructor(private readonly root: string) {
+  constructor(
+    private readonly root: string,
+    /** The documents' import map. */
+    private readonly imports: ReadonlyMap<string, string>,
+  ) {
     const config = path.join(root, 'tsconfig.json');
     const common = {
       extensions: EXTENSIONS,
@@ -35,13 +45,24 @@ export class Resolver {
 
   /** Resolves a specifier as written in a file (absolute path). */
   resolve(from: string, specifier: string, kind: 'script' | 'style'): Resolution {
-    if (/^(https?:)?\/\//.test(specifier)) return { reason: 'an address on the network is not followed' };
-    const plain = specifier.replace(/[?#].*$/, '');
-    if (plain === '') return { reason: 'the specifier is empty' };
-    const found = this.lookUp(path.dirname(from), plain, kind);
-    if (found.builtin) return { reason: 'a module of the server platform, which a browser doesn’t have' };
-    if (!found.path) return { reason: tidy(found.error ?? 'not found', this.root) };
-    return this.inside(found.path) ? { path: found.path } : { reason: 'it lies outside the folder that was read' };
+    const mapped = kind === 'script' ? this.mapped(specifier) : null;
+    if (mapped !== null && onNetwork(mapped)) return leftOut(`the import map sends it to ${mapped}`);
+    if (onNetwork(specifier)) return leftOut('an address on the network is not followed');
+    const plain = (mapped ?? specifier).replace(/[?#].*$/, '');
+    if (plain === '') return lost('the specifier is empty');
+    const found = this.lookUp(mapped === null ? path.dirname(from) : this.root, plain, kind);
+    if (found.builtin) return leftOut('a module of the server platform, which a browser doesn’t have');
+    if (!found.path) return lost(tidy(found.error ?? 'not found', this.root));
+    return this.inside(found.path) ? { path: found.path } : lost('it lies outside the folder that was read');
+  }
+
+  /** What the import map makes of a specifier: the longest name that fits, as the platform does. */
+  private mapped(specifier: string): string | null {
+    const whole = this.imports.get(specifier);
+    if (whole !== undefined) return whole;
+    const prefixes = [...this.imports.keys()].filter((name) => name.endsWith('/') && specifier.startsWith(name));
+    const longest = prefixes.sort((a, b) => b.length - a.length)[0];
+    return longest === undefined ? null : `${this.imports.get(longest)}${specifier.slice(longest.length)}`;
   }
 
   /** In styles a bare name is a file beside first, and a package second. */
@@ -56,6 +77,14 @@ export class Resolver {
     const relative = path.relative(this.root, fs.realpathSync(file));
     return !relative.startsWith('..') && !path.isAbsolute(relative);
   }
+}
+
+function leftOut(reason: string): Resolution {
+  return { reason, leftOut: true };
+}
+
+function lost(reason: string): Resolution {
+  return { reason, leftOut: false };
 }
 
 /** The resolver's words without paths of this machine. */

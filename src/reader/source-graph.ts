@@ -1,6 +1,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import type { Failed, Import, Module, ModuleKind, Package, Unresolved } from '../core/snapshot/types.ts';
+import type { FoundStart } from './find-entries.ts';
 import type { DrawingModule } from './find-parts.ts';
 import type { TableInModule } from './find-routes.ts';
 import { Packages } from './packages.ts';
@@ -33,14 +34,15 @@ export class SourceGraph {
     private readonly progress: ReadProgress,
     /** Pages are rendered on a server, so only what is marked as client code ships. */
     private readonly serverRendered: boolean,
+    importMap: ReadonlyMap<string, string> = new Map(),
   ) {
-    this.resolver = new Resolver(root);
+    this.resolver = new Resolver(root, importMap);
     this.packages = new Packages(root);
   }
 
   /** Adds an entry by the address under which the document names it. */
-  start(address: string, kind: 'script' | 'style'): Resolution {
-    const specifier = address.startsWith('/') || address.startsWith('.') ? address : `./${address}`;
+  start({ address, kind, imported }: Pick<FoundStart, 'address' | 'kind' | 'imported'>): Resolution {
+    const specifier = imported || address.startsWith('/') || address.startsWith('.') ? address : `./${address}`;
     const found = this.resolver.resolve(path.join(this.root, 'index.html'), specifier, kind);
     if ('reason' in found) return found;
     const start = this.enqueue(found.path);
@@ -201,10 +203,10 @@ export class SourceGraph {
     for (const found of parsed.imports) this.link(file, found, 'script', read);
     for (const { specifier, line } of parsed.workers) {
       const target = this.resolver.resolve(file, specifier, 'script');
-      if ('reason' in target) this.unresolved.push({ from: read.path, specifier, line, reason: target.reason });
+      if ('reason' in target) this.unresolved.push({ from: read.path, specifier, line, ...target });
       else this.workers.add(this.enqueue(target.path));
     }
-    for (const unclear of parsed.unclear) this.unresolved.push({ from: read.path, ...unclear });
+    for (const unclear of parsed.unclear) this.unresolved.push({ from: read.path, ...unclear, leftOut: false });
     for (const { specifier, ...place } of parsed.assets) {
       this.link(file, { kind: 'static', specifier, names: ['default'], column: 1, ...place }, 'script', read);
     }
@@ -247,7 +249,7 @@ export class SourceGraph {
     const fits = names.filter((n) => n.startsWith(begins) && ends(n) && path.join(folder, n) !== file);
     if (fits.length === 0) {
       const reason = 'no file fits the computed address';
-      this.unresolved.push({ from: read.path, specifier: found.specifier, line: found.line, reason });
+      this.unresolved.push({ from: read.path, specifier: found.specifier, line: found.line, reason, leftOut: false });
     }
     for (const name of fits) this.link(file, { ...found, specifier: `${inside}${name}` }, 'script', read);
   }
@@ -255,7 +257,7 @@ export class SourceGraph {
   private link(file: string, found: FoundImport, kind: 'script' | 'style', read: ReadModule): void {
     const target = this.resolver.resolve(file, found.specifier, kind);
     if ('reason' in target) {
-      this.unresolved.push({ from: read.path, specifier: found.specifier, line: found.line, reason: target.reason });
+      this.unresolved.push({ from: read.path, specifier: found.specifier, line: found.line, ...target });
       return;
     }
     const to = this.enqueue(target.path);
@@ -275,7 +277,7 @@ function reexportsOf({ exports }: ParsedScript, resolved: Map<string, string>): 
   return { named, stars: exports.stars.flatMap((s) => resolved.get(s) ?? []), own: new Set(exports.own) };
 }
 
-function kindOf(file: string): ModuleKind {
+export function kindOf(file: string): ModuleKind {
   if (SCRIPT.test(file) || isSingleFile(file)) return 'script';
   if (file.endsWith('.css')) return 'style';
   return file.endsWith('.json') ? 'json' : 'asset';

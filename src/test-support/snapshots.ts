@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { NOTHING_MORE } from '../core/snapshot/complete.ts';
 import type { Import, Module, Part, Route, Snapshot } from '../core/snapshot/types.ts';
 
 /** A module of a test snapshot: its size, and what it imports (`~name` is deferred). */
@@ -58,6 +59,7 @@ export function sketch(modules: Record<string, Sketch>, more: Partial<Snapshot> 
     scripts: [],
     unresolved: [],
     failed: [],
+    ...NOTHING_MORE,
     ...more,
   };
 }

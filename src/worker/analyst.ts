@@ -12,6 +12,7 @@ import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
 import { type Prediction, predict } from '../core/predict/predict.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { Timeline } from '../core/sim/types.ts';
+import { complete } from '../core/snapshot/complete.ts';
 import type { Failed, Snapshot, Unresolved } from '../core/snapshot/types.ts';
 
 /** A landing as the page draws it. */
@@ -62,7 +63,7 @@ export class Analyst {
   }
 
   take(snapshot: Snapshot): AppView {
-    this.snapshot = snapshot;
+    this.snapshot = complete(snapshot);
     this.known.clear();
     return {
       name: snapshot.name,

@@ -2,13 +2,15 @@ import { effectivePlan } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { type Bits, has } from './bits.ts';
+import { type Atom, atomsOf } from './atoms.ts';
+import { has } from './bits.ts';
+import { builtAtoms, cutAsBuilt } from './built.ts';
 import { chunkName, shortHash, uniqueNames } from './names.ts';
 import { presentSets } from './present.ts';
 import { evaluationOrder, Reacher } from './reach.ts';
 import { collectRoots, type RootDraft } from './roots.ts';
 import { estimateBytes, overheadOf } from './sizes.ts';
-import type { Chunk, ChunkGraph, Root } from './types.ts';
+import type { Chunk, ChunkBytes, ChunkGraph, Root } from './types.ts';
 
 /**
  * Cuts a snapshot into chunks under a plan. Modules of one realm that the same roots need form one chunk (styles
@@ -33,7 +35,9 @@ export function formChunks(snapshot: Snapshot, plan: Plan): ChunkGraph {
       deferred,
       drafts.flatMap((d) => d.target),
     );
-    addRealm(graph, snapshot, entry.realm, drafts, present, need, order);
+    const built = snapshot.output ? cutAsBuilt(snapshot, entry) : null;
+    const atoms = built ? builtAtoms(snapshot, built, { drafts, need }, order) : atomsOf(snapshot, need, order);
+    addRealm(graph, snapshot, entry.realm, drafts, present, need, atoms);
   }
   const targets = new Set<number>();
   for (let i = 0; i < deferred.length; i++) {
@@ -49,13 +53,12 @@ function addRealm(
   snapshot: Snapshot,
   realm: string,
   drafts: RootDraft[],
-  present: Bits[],
+  present: Root['present'][],
   need: Uint32Array[],
-  order: Int32Array,
+  atoms: Atom[],
 ): void {
   const firstRoot = graph.roots.length;
   const firstChunk = graph.chunks.length;
-  const atoms = atomsOf(snapshot, need, order);
   const roots = drafts.map((draft, r): Root => {
     return {
       ...draft,
@@ -67,19 +70,15 @@ function addRealm(
     };
   });
   const names = uniqueNames(
-    atoms.map((a) => `${chunkName(snapshot, drafts, a.roots, a.modules)}${a.kind === 'style' ? ' styles' : ''}`),
+    atoms.map((a) => `${chunkName(snapshot, drafts, a)}${a.kind === 'style' ? ' styles' : ''}`),
   );
   const deferredChunks = atoms.filter((a) => !a.roots.includes(0)).length;
   atoms.forEach((atom, at) => {
-    const isEntry = atom.roots.includes(0) && atom.kind === 'script';
-    const overhead =
-      atom.kind === 'style' ? { minified: 0, gzip: 0 } : overheadOf(atom.modules.length, isEntry, deferredChunks);
-    const bytes = estimateBytes(snapshot, atom.modules);
-    bytes.minified += overhead.minified;
-    bytes.gzip += overhead.gzip;
-    bytes.brotli += overhead.gzip;
+    const { bytes, overhead } = atom.file
+      ? { bytes: atom.file.bytes, overhead: { minified: atom.file.unmapped, gzip: 0 } }
+      : formedBytes(snapshot, atom, deferredChunks);
     const chunk: Chunk = {
-      id: `${realm}/${shortHash([atom.kind, ...atom.roots.map((r) => drafts[r].id)])}`,
+      id: `${realm}/${shortHash(atom.file ? [atom.file.path] : [atom.kind, ...atom.roots.map((r) => drafts[r].id)])}`,
       name: names[at],
       kind: atom.kind,
       realm,
@@ -88,12 +87,29 @@ function addRealm(
       bytes,
       overhead,
       ...evaluationCost(snapshot, atom.modules),
+      ...(atom.file ? { file: atom.file.path } : {}),
     };
     if (chunk.kind === 'script') chunk.estimatedBytes += overhead.minified;
     graph.chunks.push(chunk);
     for (const r of atom.roots) roots[r].group.push(firstChunk + at);
   });
   graph.roots.push(...roots);
+}
+
+/** Sizes of a chunk that doesn't exist yet, with what the build will put around its modules. */
+function formedBytes(
+  snapshot: Snapshot,
+  atom: Atom,
+  deferredChunks: number,
+): { bytes: ChunkBytes; overhead: Chunk['overhead'] } {
+  const isEntry = atom.roots.includes(0) && !snapshot.output;
+  const overhead =
+    atom.kind === 'style' ? { minified: 0, gzip: 0 } : overheadOf(atom.modules.length, isEntry, deferredChunks);
+  const bytes = estimateBytes(snapshot, atom.modules);
+  bytes.minified += overhead.minified;
+  bytes.gzip += overhead.gzip;
+  bytes.brotli += overhead.gzip;
+  return { bytes, overhead };
 }
 
 function evaluationCost(snapshot: Snapshot, modules: number[]): { measuredMs: number; estimatedBytes: number } {
@@ -105,49 +121,4 @@ function evaluationCost(snapshot: Snapshot, modules: number[]): { measuredMs: nu
     else if (kind !== 'style') estimatedBytes += bytes.minified;
   }
   return { measuredMs, estimatedBytes };
-}
-
-interface Atom {
-  kind: 'script' | 'style';
-  roots: number[];
-  modules: number[];
-}
-
-/** Refines the set of all modules root by root: two modules stay together while the same roots need both. */
-function atomsOf(snapshot: Snapshot, need: Uint32Array[], order: Int32Array): Atom[] {
-  const cell = new Int32Array(snapshot.modules.length);
-  const touched: number[] = [];
-  const rootsOfCell: number[][] = [[]];
-  need.forEach((members, r) => {
-    const next = new Map<number, number>();
-    for (const m of members) {
-      const old = cell[m];
-      let now = next.get(old);
-      if (now === undefined) {
-        now = rootsOfCell.length;
-        rootsOfCell.push([...rootsOfCell[old], r]);
-        next.set(old, now);
-      }
-      if (old === 0) touched.push(m);
-      cell[m] = now;
-    }
-  });
-  const atoms = new Map<number, Atom>();
-  for (const m of touched) {
-    const style = snapshot.modules[m].kind === 'style';
-    const key = cell[m] * 2 + (style ? 1 : 0);
-    let atom = atoms.get(key);
-    if (!atom) {
-      atom = { kind: style ? 'style' : 'script', roots: rootsOfCell[cell[m]], modules: [] };
-      atoms.set(key, atom);
-    }
-    atom.modules.push(m);
-  }
-  for (const atom of atoms.values()) atom.modules.sort((a, b) => order[a] - order[b]);
-  return [...atoms.values()].sort(
-    (a, b) =>
-      (a.kind === b.kind ? 0 : a.kind === 'style' ? -1 : 1) ||
-      b.roots.length - a.roots.length ||
-      order[a.modules[0]] - order[b.modules[0]],
-  );
 }

@@ -1,13 +1,16 @@
 import { shortName } from '../plan/decisions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import type { Atom } from './atoms.ts';
 import type { RootDraft } from './roots.ts';
 
 /**
  * A name that a person understands: what the chunk is for, or, for a shared one, the package or module that it
- * mostly holds, or who shares it. Not yet unique; `uniqueNames` sees to that.
+ * mostly holds, or who shares it. A document has several files as built, so those are named by what they hold. Not yet
+ * unique; `uniqueNames` sees to that.
  */
-export function chunkName(snapshot: Snapshot, drafts: RootDraft[], roots: number[], modules: number[]): string {
-  if (roots.length === 1) return rootName(snapshot, drafts[roots[0]]);
+export function chunkName(snapshot: Snapshot, drafts: RootDraft[], { roots, modules, file }: Atom): string {
+  if (modules.length === 0) return file?.path ?? 'empty';
+  if (roots.length === 1 && !(file && roots[0] === 0)) return rootName(snapshot, drafts[roots[0]]);
   const weight = new Map<string, number>();
   let total = 0;
   let heaviest = modules[0];
@@ -21,6 +24,7 @@ export function chunkName(snapshot: Snapshot, drafts: RootDraft[], roots: number
   if (most && most[1] > total * 0.6) return most[0];
   if (snapshot.modules[heaviest].bytes.minified > total * 0.5) return shortName(snapshot.modules[heaviest].path);
   const names = roots.map((r) => rootName(snapshot, drafts[r]));
+  if (names.length === 1) return shortName(snapshot.modules[heaviest].path);
   return names.length <= 3 ? names.join(' + ') : `${names[0]} + ${names.length - 1} more`;
 }
 

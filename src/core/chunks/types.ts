@@ -47,6 +47,8 @@ export interface Chunk {
   measuredMs: number;
   /** Minified bytes whose evaluation cost nobody measured. */
   estimatedBytes: number;
+  /** Path of the real file that it is (or what a plan leaves of it), for a production output. */
+  file?: string;
 }
 
 export interface ChunkBytes {

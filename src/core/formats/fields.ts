@@ -18,6 +18,11 @@ export function list(value: unknown, at: string): unknown[] {
   return value;
 }
 
+/** A list whose items are checked one by one. */
+export function each<T>(value: unknown, at: string, check: (item: unknown, at: string) => T): T[] {
+  return list(value, at).map((item, i) => check(item, `${at}[${i}]`));
+}
+
 export function text(value: unknown, at: string): string {
   if (typeof value !== 'string') fail(at, 'a text', value);
   return value;

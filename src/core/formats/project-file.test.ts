@@ -33,7 +33,7 @@ const project: ProjectFile = {
         }),
       ],
       packages: [{ name: '@made/up', version: null, folder: 'packages/up' }],
-      unresolved: [{ from: 'main', specifier: 'x', line: 1, reason: 'none' }],
+      unresolved: [{ from: 'main', specifier: 'x', line: 1, reason: 'none', leftOut: true }],
       failed: [{ path: 'a', line: 2, message: 'broken' }],
       scripts: [
         {

@@ -1,6 +1,6 @@
 import type { Chunk, ChunkGraph } from '../chunks/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { ClassicScript, ContentItem, DataCall, Snapshot } from '../snapshot/types.ts';
+import type { ClassicScript, ContentItem, DataCall, DocumentLink, Snapshot } from '../snapshot/types.ts';
 import type { LandedRoot } from './landing.ts';
 import type { Group, LinkHint, LoadProgram, Resource } from './types.ts';
 
@@ -25,7 +25,8 @@ export class Files {
       return known;
     }
     const chunk = this.graph.chunks[c];
-    const at = this.resources.push({ ...emptyResource(), ...chunkFile(chunk), purpose, chunk: c }) - 1;
+    const own = { ...emptyResource(), ...chunkFile(chunk, this.snapshot.base) };
+    const at = this.resources.push({ ...own, purpose, chunk: c }) - 1;
     this.ofChunk.set(c, at);
     return at;
   }
@@ -94,6 +95,30 @@ export class Files {
     }));
   }
 
+  /** What a link in the document names: one of the known files, or a file that only the link knows of. */
+  linked(link: DocumentLink, realm: string): number {
+    const path = link.address.startsWith(this.snapshot.base) ? link.address.slice(this.snapshot.base.length) : '';
+    const chunk = this.chunkNamed(path, realm);
+    if (chunk >= 0) return this.chunk(chunk, 'later');
+    return this.addressed(link.address, () => ({
+      ...emptyResource(),
+      ...placed(link.address),
+      name: link.address.slice(link.address.lastIndexOf('/') + 1),
+      type: LINKED_TYPES[link.as] ?? 'fetch',
+      bytes: link.bytes ?? 0,
+      purpose: 'content',
+    }));
+  }
+
+  /** The chunk that is the real file of that path, or that holds the module of that path; −1 without one. */
+  chunkNamed(path: string, realm: string): number {
+    const module = graphIndex(this.snapshot).moduleAt.get(path);
+    const script = module !== undefined && this.snapshot.modules[module].kind !== 'asset';
+    return this.graph.chunks.findIndex(
+      (c) => c.realm === realm && (c.file === path || (script && c.modules.includes(module))),
+    );
+  }
+
   private addressed(address: string, make: () => Resource): number {
     let at = this.ofAddress.get(address);
     if (at === undefined) {
@@ -143,13 +168,25 @@ function emptyResource(): Resource {
   };
 }
 
-function chunkFile(chunk: Chunk): Pick<Resource, 'address' | 'name' | 'type' | 'bytes' | 'cpuMs' | 'estimatedBytes'> {
+const LINKED_TYPES: Record<string, Resource['type']> = {
+  script: 'script',
+  style: 'style',
+  image: 'image',
+  font: 'font',
+};
+
+function chunkFile(
+  chunk: Chunk,
+  base: string,
+): Pick<Resource, 'address' | 'origin' | 'name' | 'type' | 'bytes' | 'cpuMs' | 'estimatedBytes'> {
   const slug = chunk.name
     .replace(/[^A-Za-z0-9]+/g, '-')
     .replace(/^-|-$/g, '')
     .toLowerCase();
   return {
-    address: `/assets/${slug}-${chunk.id.slice(chunk.id.lastIndexOf('/') + 1)}.${chunk.kind === 'style' ? 'css' : 'js'}`,
+    ...placed(
+      `${base}${chunk.file ?? `assets/${slug}-${chunk.id.slice(chunk.id.lastIndexOf('/') + 1)}.${chunk.kind === 'style' ? 'css' : 'js'}`}`,
+    ),
     name: chunk.name,
     type: chunk.kind,
     bytes: chunk.bytes.gzip,

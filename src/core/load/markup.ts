@@ -1,6 +1,7 @@
 import type { EffectivePlan } from '../plan/effective.ts';
 import type { Hint } from '../plan/types.ts';
-import type { ClassicScript, Snapshot } from '../snapshot/types.ts';
+import type { ClassicScript, DocumentLink, Snapshot } from '../snapshot/types.ts';
+import { builtTags } from './built-tags.ts';
 import { type Files, preloadOf } from './files.ts';
 import type { Landing } from './landing.ts';
 import type { Action, DocumentLoad, LinkHint, MarkupItem, ScreenPart } from './types.ts';
@@ -8,7 +9,7 @@ import type { Action, DocumentLoad, LinkHint, MarkupItem, ScreenPart } from './t
 const HEAD_START = 180;
 const TAG_BYTES = 90;
 
-type Draft = MarkupItem extends infer T ? (T extends { at: number } ? Omit<T, 'at'> : never) : never;
+export type Draft = MarkupItem extends infer T ? (T extends { at: number } ? Omit<T, 'at'> : never) : never;
 
 /** The landing's document: what stands in its head and body, in order, with the hints that the plan adds. */
 export function documentOf(
@@ -28,11 +29,14 @@ export function documentOf(
 
   const head: Draft[] = [];
   for (const link of given('markup')) head.push({ tag: 'link', ...link });
+  for (const link of snapshot.links) if (link.realm === route.realm) head.push(documentLink(files, link));
   const entry = files.groupOf(landing.entry);
-  for (const r of files.groups[entry]?.resources ?? []) head.push(...styleLink(files, r));
-  if (route.rendering === 'server') head.push(...listedFiles(landing, files));
+  const built = snapshot.output ? builtTags(snapshot.output, landing, files) : null;
+  if (built) head.push(...built.head);
+  else for (const r of files.groups[entry]?.resources ?? []) head.push(...styleLink(files, r));
+  if (route.rendering === 'server' && !built) head.push(...listedFiles(landing, files));
   for (const s of scripts) if (!BODY_PLACES.includes(s.placement)) head.push(...scriptTag(files, s));
-  if (entry >= 0) head.push({ tag: 'script', group: entry, mode: 'module' });
+  if (entry >= 0 && !built) head.push({ tag: 'script', group: entry, mode: 'module' });
   if (!files.groups[entry]?.resources.length) {
     for (const landed of landing.roots) {
       if (landed.askedBy < 0 && landed.root !== landing.entry)
@@ -48,6 +52,7 @@ export function documentOf(
     if (item.foundIn !== 'document') continue;
     body.push({ tag: 'img', resource: files.content(item), lazy: item.lazy, inView: item.place === 'first screen' });
   }
+  if (built) body.push(...built.body);
   for (const s of scripts) if (BODY_PLACES.includes(s.placement)) body.push(...scriptTag(files, s));
 
   const inlined = scripts.filter((s) => s.placement === 'inlined').reduce((sum, s) => sum + s.bytes, 0);
@@ -71,7 +76,14 @@ export function documentOf(
 
 const BODY_PLACES: readonly string[] = ['end of body', 'after load'];
 
-function styleLink(files: Files, resource: number): Draft[] {
+/** A link that the document carries by itself. */
+function documentLink(files: Files, link: DocumentLink): Draft {
+  const asked = { as: link.as, crossorigin: link.crossorigin, fetchpriority: link.priority, chosen: true };
+  if (link.rel === 'preconnect') return { tag: 'link', rel: link.rel, resource: -1, origin: link.address, ...asked };
+  return { tag: 'link', rel: link.rel, resource: files.linked(link, link.realm), ...asked };
+}
+
+export function styleLink(files: Files, resource: number): Draft[] {
   if (files.resources[resource].type !== 'style') return [];
   return [{ tag: 'link', rel: 'stylesheet', resource, chosen: false }];
 }

@@ -128,7 +128,7 @@ export function checkScripts(value: unknown, at: string): ClassicScript[] {
   });
 }
 
-function checkEvidence(value: unknown, at: string): Evidence | null {
+export function checkEvidence(value: unknown, at: string): Evidence | null {
   if (value === null || value === undefined) return null;
   const item = object(value, at);
   return { path: text(item.path, `${at}.path`), line: amount(item.line, `${at}.line`) };

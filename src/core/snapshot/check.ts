@@ -1,5 +1,7 @@
 import { InputError } from '../errors.ts';
-import { amount, flag, list, object, oneOf, text } from '../formats/fields.ts';
+import { amount, each, flag, list, object, oneOf, text } from '../formats/fields.ts';
+import { checkBase } from './base.ts';
+import { checkLink, checkNotice, checkOutput, checkRule } from './check-output.ts';
 import { checkRoutes, checkScripts } from './check-routes.ts';
 import type { Entry, Failed, Import, Module, Package, Snapshot, Unresolved } from './types.ts';
 
@@ -25,8 +27,13 @@ export function checkSnapshot(value: unknown, at: string): Snapshot {
     entries: list(item.entries, `${at}.entries`).map((e, i) => checkEntry(e, seen, `${at}.entries[${i}]`)),
     routes: checkRoutes(item.routes, `${at}.routes`),
     scripts: checkScripts(item.scripts, `${at}.scripts`),
+    links: each(item.links ?? [], `${at}.links`, checkLink),
+    base: item.base === undefined ? '/' : checkBase(item.base, `${at}.base`),
     unresolved: list(item.unresolved, `${at}.unresolved`).map((u, i) => checkUnresolved(u, `${at}.unresolved[${i}]`)),
     failed: list(item.failed, `${at}.failed`).map((f, i) => checkFailed(f, `${at}.failed[${i}]`)),
+    notices: each(item.notices ?? [], `${at}.notices`, checkNotice),
+    unusedRules: each(item.unusedRules ?? [], `${at}.unusedRules`, checkRule),
+    output: item.output == null ? null : checkOutput(item.output, modules.length, `${at}.output`),
   };
 }
 
@@ -114,6 +121,7 @@ function checkUnresolved(value: unknown, at: string): Unresolved {
     specifier: text(item.specifier, `${at}.specifier`),
     line: amount(item.line, `${at}.line`),
     reason: text(item.reason, `${at}.reason`),
+    leftOut: item.leftOut === undefined ? false : flag(item.leftOut, `${at}.leftOut`),
   };
 }
 

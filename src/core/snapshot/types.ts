@@ -13,8 +13,18 @@ export interface Snapshot {
   routes: Route[];
   /** Scripts that are not part of the module graph: third-party or classic ones, in document order. */
   scripts: ClassicScript[];
+  /** Links in documents that ask for something ahead, in document order. */
+  links: DocumentLink[];
+  /** Under which addresses files are served: begins and ends with `/`, or a whole `https://…/`. */
+  base: string;
   unresolved: Unresolved[];
   failed: Failed[];
+  /** What is no error but worth knowing about how the app was built or read. */
+  notices: Notice[];
+  /** Style rules whose names nothing in the app mentions. */
+  unusedRules: StyleRule[];
+  /** The real files, for a snapshot of a production output; null for one of sources. */
+  output: BuiltOutput | null;
 }
 
 export type ModuleKind = 'script' | 'style' | 'json' | 'asset';
@@ -164,11 +174,75 @@ export interface ClassicScript {
   evidence: Evidence | null;
 }
 
+/** A link in a document's head that asks for something ahead. */
+export interface DocumentLink {
+  realm: string;
+  rel: 'preload' | 'modulepreload' | 'prefetch' | 'preconnect';
+  address: string;
+  /** What it is asked for as; empty when the link doesn't say. */
+  as: string;
+  crossorigin: boolean;
+  priority: 'high' | 'low' | 'auto';
+  /** Compressed size of the file that it names, where that file was found. */
+  bytes: number | null;
+  evidence: Evidence;
+}
+
 export interface Unresolved {
   from: string;
   specifier: string;
   line: number;
   reason: string;
+  /** Not followed on purpose: a module of the server platform, an address on the network. */
+  leftOut: boolean;
+}
+
+export type NoticeKind = 'development' | 'unminified' | 'uncompressed' | 'inline map' | 'map' | 'base' | 'unnamed file';
+
+export interface Notice {
+  kind: NoticeKind;
+  path: string;
+  message: string;
+}
+
+/** A style rule in which every selector needs a name that nothing mentions. */
+export interface StyleRule {
+  module: string;
+  line: number;
+  selector: string;
+  /** Minified bytes of the rule. */
+  bytes: number;
+  /** The names (of classes, ids, elements) that nothing mentions, one per selector of the rule. */
+  missing: string[];
+}
+
+/** A production output as it lies in its folder. */
+export interface BuiltOutput {
+  files: BuiltFile[];
+  starts: BuiltStart[];
+}
+
+export interface BuiltFile {
+  path: string;
+  kind: 'script' | 'style';
+  bytes: { minified: number; gzip: number; brotli: number };
+  /**
+   * What the file's map tells about its inside: `sources`: which modules, with their text; `names`: only their names
+   * and sizes; `none`: nothing, the file counts as one module.
+   */
+  inside: 'sources' | 'names' | 'none';
+  /** Modules in it, by index, with the bytes that each has in this file. */
+  modules: { module: number; bytes: number }[];
+  /** For `names`: what is in it, heaviest first. */
+  contents: { source: string; bytes: number }[];
+  /** Files that it asks for, by index into `files`. */
+  imports: { to: number; kind: 'static' | 'dynamic'; line: number }[];
+}
+
+/** What a document of an output asks for by itself, in document order. */
+export interface BuiltStart {
+  realm: string;
+  tags: { file: number; placement: 'blocking' | 'async' | 'defer' | 'module' | 'style'; offset: number }[];
 }
 
 export interface Failed {

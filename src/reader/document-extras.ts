@@ -1,0 +1,77 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import zlib from 'node:zlib';
+import { EVALUATION_RATE } from '../core/sim/conditions.ts';
+import type { ClassicScript, DocumentLink, Failed } from '../core/snapshot/types.ts';
+import { type AppNotes, NOTES_FILE } from './app-notes.ts';
+import type { HtmlDocument } from './html-document.ts';
+import { onNetwork } from './resolve.ts';
+
+/** What a document brings beside the module graph. */
+export interface DocumentExtras {
+  scripts: ClassicScript[];
+  links: DocumentLink[];
+  failed: Failed[];
+}
+
+const SERVER_MS = 20;
+
+/** Classic and inline scripts and links of a document, with sizes as far as their files are in the folder. */
+export function documentExtras(
+  root: string,
+  document: string,
+  realm: string,
+  html: HtmlDocument,
+  notes: AppNotes,
+): DocumentExtras {
+  const failed: Failed[] = html.troubles.map((t) => ({ path: document, ...t }));
+  const scripts: ClassicScript[] = [];
+  const add = (id: string, script: Omit<ClassicScript, 'id' | 'serverMs' | 'evidence'>, line: number) => {
+    const known = notes.scripts.get(id) ?? {};
+    const evidence = { path: document, line };
+    scripts.push({ serverMs: SERVER_MS, ...script, ...known, id, evidence });
+  };
+  for (const tag of html.tags) {
+    if (tag.kind !== 'script' || (tag.placement === 'module' && !onNetwork(tag.address))) continue;
+    const id = tag.id ?? path.posix.basename(tag.address.replace(/[?#].*/, '')).replace(/\.\w+$/, '');
+    const file = fileAt(root, tag.address);
+    if (!file && notes.scripts.get(id)?.bytes === undefined) {
+      const message = `the size of the script ${tag.address} isn't known; give scripts["${id}"].bytes in ${NOTES_FILE}`;
+      failed.push({ path: document, line: tag.line, message });
+    }
+    const sizes = file ? { bytes: compressed(file), evaluationMs: cost(file.length) } : { bytes: 0, evaluationMs: 0 };
+    add(id, { name: id, address: tag.address, placement: tag.placement, ...sizes }, tag.line);
+  }
+  for (const { module, text, id, line } of html.inline) {
+    if (module) continue;
+    const name = id ?? `inline script, line ${line}`;
+    const bytes = Buffer.byteLength(text);
+    add(name, { name, address: '', placement: 'inlined', bytes, evaluationMs: cost(bytes) }, line);
+  }
+  const links = html.links.map(({ line, ...link }): DocumentLink => {
+    const file = link.rel === 'preconnect' ? null : fileAt(root, link.address);
+    return { ...link, realm, bytes: file && compressed(file), evidence: { path: document, line } };
+  });
+  return { scripts, links, failed };
+}
+
+/** An estimate at the device of factor 1, as for modules. */
+function cost(bytes: number): number {
+  return Math.round(bytes * EVALUATION_RATE.likely * 10) / 10;
+}
+
+function compressed(file: Buffer): number {
+  return zlib.gzipSync(file).length;
+}
+
+/** A file that an address of the app's own origin names, in the folder or in its folder of public files. */
+function fileAt(root: string, address: string): Buffer | null {
+  if (onNetwork(address)) return null;
+  const plain = decodeURI(address.replace(/[?#].*$/, ''));
+  for (const folder of ['', 'public', 'static']) {
+    const file = path.join(root, folder, plain);
+    if (!file.startsWith(root + path.sep) || !fs.existsSync(file)) continue;
+    if (fs.statSync(file).isFile() && fs.realpathSync(file).startsWith(root)) return fs.readFileSync(file);
+  }
+  return null;
+}

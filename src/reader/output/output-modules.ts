@@ -1,0 +1,192 @@
+import type { Failed, Import, Module, ModuleKind, Package, Unresolved } from '../../core/snapshot/types.ts';
+import type { DrawingModule } from '../find-parts.ts';
+import type { TableInModule } from '../find-routes.ts';
+import { type ParsedScript, parseScript } from '../parse-script.ts';
+import { isSingleFile, splitSingleFile } from '../single-file.ts';
+import { kindOf } from '../source-graph.ts';
+import { marginalSizes, weigh } from '../weigh.ts';
+import { MapResolver } from './map-resolver.ts';
+import type { OutputFile } from './output-files.ts';
+import { packageOf, sourcePath } from './source-names.ts';
+
+/** Sources have to make up this share of a file's mapped bytes for it to count as known inside. */
+const KNOWN_SHARE = 0.9;
+
+interface Draft {
+  path: string;
+  kind: ModuleKind;
+  /** Source text; null for a file that counts as one module. */
+  content: string | null;
+  text: string;
+  /** Bytes per file, by the file's number. */
+  inFile: Map<number, number>;
+}
+
+/** The modules that an output's maps tell of, and the imports between them. */
+export class OutputModules {
+  readonly modules: Module[] = [];
+  readonly imports: Import[] = [];
+  readonly packages: Package[] = [];
+  readonly unresolved: Unresolved[] = [];
+  readonly failed: Failed[] = [];
+  readonly texts: Record<string, string> = {};
+  /** Per file: its modules with bytes, in the order in which they stand in it. */
+  readonly inside: { module: number; bytes: number }[][];
+  readonly knowledge: ('sources' | 'names' | 'none')[];
+  private readonly at = new Map<string, number>();
+  private readonly parsed = new Map<string, { script: ParsedScript; resolved: Map<string, string> }>();
+
+  constructor(private readonly files: OutputFile[]) {
+    this.knowledge = files.map(knowledgeOf);
+    const drafts = this.drafts();
+    this.inside = files.map(() => []);
+    for (const draft of drafts) this.add(draft);
+    const sizes = marginalSizes(drafts.map((d) => d.text));
+    sizes.forEach((size, i) => {
+      this.modules[i].bytes.marginal = size;
+    });
+    this.linkSources(drafts);
+    this.linkFiles();
+  }
+
+  /** Modules in a set of files that nothing there imports at once; with the first of every circle that is left. */
+  startsOf(files: Iterable<number>): string[] {
+    const within = [...files].flatMap((f) => this.inside[f].map((m) => m.module));
+    const members = new Set(within);
+    const statics = new Map<number, number[]>();
+    const imported = new Set<number>();
+    for (const { from, to, kind } of this.imports) {
+      if (kind === 'dynamic') imported.add(to);
+      if (kind !== 'static' || !members.has(from) || from === to) continue;
+      imported.add(to);
+      statics.set(from, [...(statics.get(from) ?? []), to]);
+    }
+    const reached = new Set<number>();
+    const starts: number[] = [];
+    const take = (m: number) => {
+      starts.push(m);
+      const open = [m];
+      for (let next = open.pop(); next !== undefined; next = open.pop()) {
+        if (reached.has(next)) continue;
+        reached.add(next);
+        open.push(...(statics.get(next) ?? []));
+      }
+    };
+    for (const m of members) if (!imported.has(m)) take(m);
+    for (const m of members) if (!reached.has(m)) take(m);
+    return starts.map((m) => this.modules[m].path);
+  }
+
+  tables(realm: string): TableInModule[] {
+    return [...this.parsed]
+      .filter(([, { script }]) => script.tables.length > 0)
+      .map(([path, { script, resolved }]) => ({ path, realm, tables: script.tables, resolved }));
+  }
+
+  drawing(path: string): DrawingModule | undefined {
+    const known = this.parsed.get(path);
+    const at = this.at.get(path);
+    if (!known || at === undefined) return undefined;
+    const deferred = new Set(known.script.imports.filter((i) => i.kind === 'dynamic').map((i) => i.specifier));
+    return { uses: known.script.uses, resolved: known.resolved, deferred, package: this.modules[at].package };
+  }
+
+  /** Modules by name, in canonical order. */
+  private drafts(): Draft[] {
+    const drafts = new Map<string, Draft>();
+    this.files.forEach((file, f) => {
+      const whole = this.knowledge[f] !== 'sources';
+      const parts = whole
+        ? [{ path: file.path, content: null, text: file.text, bytes: file.bytes.minified }]
+        : file.map!.sources.map((s) => ({ ...s, path: moduleName(file, s.source) }));
+      for (const { path, content, text, bytes } of parts) {
+        const known = drafts.get(path);
+        if (known) {
+          known.inFile.set(f, (known.inFile.get(f) ?? 0) + bytes);
+          if (text.length > known.text.length) known.text = text;
+        } else {
+          const kind = file.kind === 'style' ? 'style' : whole ? 'script' : scriptKind(path);
+          drafts.set(path, { path, kind, content, text, inFile: new Map([[f, bytes]]) });
+        }
+      }
+    });
+    return [...drafts.values()].sort((a, b) => (a.path < b.path ? -1 : 1));
+  }
+
+  private add(draft: Draft): void {
+    const owner = packageOf(draft.path);
+    if (owner && !this.packages.some((p) => p.folder === owner.folder)) this.packages.push({ ...owner, version: null });
+    const module = this.modules.length;
+    this.at.set(draft.path, module);
+    this.texts[draft.path] = draft.text;
+    this.modules.push({
+      path: draft.path,
+      kind: draft.kind,
+      package: owner?.name ?? null,
+      bytes: { ...weigh(Buffer.byteLength(draft.content ?? draft.text), draft.text), marginal: 0 },
+      sideEffects: true,
+    });
+    for (const [file, bytes] of draft.inFile) this.inside[file].push({ module, bytes });
+  }
+
+  private linkSources(drafts: Draft[]): void {
+    const resolver = new MapResolver(new Set(this.at.keys()));
+    for (const { path, kind, content } of drafts) {
+      if (content === null || kind !== 'script') continue;
+      const single = isSingleFile(path) ? splitSingleFile(path, content) : null;
+      const script = parseScript(single?.scriptPath ?? path, single?.script ?? content, 'react', single !== null);
+      if (script.error) {
+        this.failed.push({ path, ...script.error });
+        continue;
+      }
+      const resolved = new Map<string, string>();
+      const seen = new Map<string, number>();
+      for (const { required: _, ...found } of script.imports) {
+        const to = resolver.resolve(path, found.specifier);
+        if (to === null) {
+          const reason = 'no map holds it: the build left it out or put it under another name';
+          this.unresolved.push({ from: path, specifier: found.specifier, line: found.line, reason, leftOut: true });
+          continue;
+        }
+        resolved.set(found.specifier, to);
+        const ordinal = seen.get(found.specifier) ?? 0;
+        seen.set(found.specifier, ordinal + 1);
+        this.imports.push({ from: this.at.get(path)!, to: this.at.get(to)!, ordinal, ...found });
+      }
+      this.parsed.set(path, { script, resolved });
+    }
+  }
+
+  /** Files without known insides ask for others as they are. */
+  private linkFiles(): void {
+    this.files.forEach((file, f) => {
+      if (this.knowledge[f] === 'sources') return;
+      const from = this.at.get(file.path)!;
+      for (const [ordinal, { to, kind, line }] of file.imports.entries()) {
+        const target = this.inside[this.files.findIndex((o) => o.path === to)]?.at(-1)?.module;
+        if (target === undefined) continue;
+        const place = { line, column: 1, start: ordinal, end: ordinal };
+        const context = kind === 'dynamic' ? { context: 'function' as const } : {};
+        this.imports.push({ from, to: target, kind, specifier: to, ordinal: 0, names: [], ...place, ...context });
+      }
+    });
+  }
+}
+
+function knowledgeOf({ map }: OutputFile): 'sources' | 'names' | 'none' {
+  if (!map || map.sources.length === 0) return 'none';
+  const mapped = map.sources.reduce((sum, s) => sum + s.bytes, 0);
+  const known = map.sources.filter((s) => s.content !== null).reduce((sum, s) => sum + s.bytes, 0);
+  return known >= mapped * KNOWN_SHARE ? 'sources' : 'names';
+}
+
+/** What a script holds of a style sheet are the names in it, and not the rules, which lie in a file of their own. */
+function moduleName(file: OutputFile, source: string): string {
+  const path = sourcePath(source);
+  return file.kind === 'script' && path.endsWith('.css') ? `${path} (names)` : path;
+}
+
+function scriptKind(path: string): ModuleKind {
+  const kind = kindOf(path);
+  return kind === 'style' || kind === 'asset' ? 'script' : kind;
+}

@@ -1,0 +1,199 @@
+import { InputError } from '../../core/errors.ts';
+import type { BuiltOutput, BuiltStart, Entry, Failed, Notice, Route, Snapshot } from '../../core/snapshot/types.ts';
+import { type AppNotes, annotate } from '../app-notes.ts';
+import { documentExtras } from '../document-extras.ts';
+import { proposeParts } from '../find-parts.ts';
+import { findRoutes } from '../find-routes.ts';
+import type { Reading } from '../read-source.ts';
+import type { ReadProgress } from '../source-graph.ts';
+import { fileOf, type OutputDocument, outputDocuments, proposeBase, strayAddresses } from './documents.ts';
+import { noticesOf } from './notices.ts';
+import { filesBelow, NamedFiles, type OutputFile, readOutputFile } from './output-files.ts';
+import { OutputModules } from './output-modules.ts';
+
+/**
+ * Reads a production output: its documents, the files that they ask for, and what the files' source maps tell of
+ * their inside. The real files are the baseline. InputError when no document asks for a file of the folder; a broken
+ * map, an address that leads nowhere or a file that nobody names are listed in the snapshot.
+ */
+export function readOutput(
+  root: string,
+  name: string,
+  notes: AppNotes,
+  progress: ReadProgress = () => {},
+  givenBase?: string,
+): Omit<Reading, 'ms'> {
+  const all = filesBelow(root);
+  const present = new Set(all);
+  const documents = outputDocuments(root, all);
+  const base = givenBase ?? proposeBase(documents, present);
+  const asked = documents.flatMap((d) => d.html.tags.flatMap((t) => fileOf(t.address, d.path, base, present) ?? []));
+  if (asked.length === 0) {
+    throw new InputError(
+      'No documents',
+      documents.length === 0
+        ? 'A production output needs HTML files that ask for its scripts. Name the folder that is deployed.'
+        : `The HTML files ask for no file of this folder under the base address ${base}. Name the folder that is deployed, or another base address.`,
+      name,
+    );
+  }
+  const failed: Failed[] = [];
+  const files = readFiles(root, all, asked, failed, progress);
+  const numbered = new Map(files.map((f, at) => [f.path, at]));
+  const inside = new OutputModules(files);
+  const output: BuiltOutput = {
+    files: files.map((file, f) => ({
+      path: file.path,
+      kind: file.kind,
+      bytes: file.bytes,
+      inside: inside.knowledge[f],
+      modules: inside.inside[f],
+      contents: inside.knowledge[f] === 'names' ? contentsOf(file) : [],
+      imports: file.imports.flatMap(({ to, kind, line }) => {
+        const at = numbered.get(to);
+        return at === undefined ? [] : [{ to: at, kind, line }];
+      }),
+    })),
+    starts: documents.map((d) => startOf(d, base, present, numbered)),
+  };
+  const entries = output.starts.map((start, d): Entry => {
+    const { realm, path } = documents[d];
+    const modules = inside.startsOf(closure(output, start));
+    return { realm, kind: 'document', document: path, modules };
+  });
+  const notices: Notice[] = [
+    ...strayAddresses(documents, base, present),
+    ...noticesOf(files, present),
+    ...unnamed(output, inside, base, documents),
+  ];
+  const extras = documents.map((d) =>
+    documentExtras(root, d.path, d.realm, { ...d.html, tags: d.html.tags.filter(isForeign) }, notes),
+  );
+  const snapshot: Snapshot = {
+    name,
+    origin: 'output',
+    modules: inside.modules,
+    imports: inside.imports,
+    packages: inside.packages,
+    entries,
+    routes: documents.flatMap((d, at) => routesOf(d, entries[at], inside, notes, failed)),
+    scripts: onlyOnce(extras.flatMap((e) => e.scripts)),
+    links: extras.flatMap((e) => e.links).map((l) => ({ ...l, bytes: l.bytes ?? sizeAt(files, base, l.address) })),
+    base,
+    unresolved: inside.unresolved,
+    failed: [...inside.failed, ...failed, ...extras.flatMap((e) => e.failed)],
+    notices,
+    unusedRules: [],
+    output,
+  };
+  return { snapshot, texts: inside.texts };
+
+  function isForeign(tag: { address: string }): boolean {
+    return documents.every((d) => fileOf(tag.address, d.path, base, present) === null);
+  }
+}
+
+/** Scripts and styles in the folders from which documents ask for files, with their maps. */
+function readFiles(
+  root: string,
+  all: string[],
+  asked: string[],
+  failed: Failed[],
+  progress: ReadProgress,
+): OutputFile[] {
+  const tops = new Set(asked.map(topOf));
+  const wanted = all.filter((f) => /\.(m?js|css)$/.test(f) && (tops.has(topOf(f)) || asked.includes(f)));
+  const byName = new NamedFiles(wanted);
+  return wanted.map((file, at) => {
+    const read = readOutputFile(root, file, byName, failed);
+    progress(at + 1, wanted.length);
+    return read;
+  });
+}
+
+/** The outermost folder of a file; files that lie in none stand together. */
+function topOf(file: string): string {
+  const at = file.indexOf('/');
+  return at < 0 ? '' : file.slice(0, at);
+}
+
+function startOf(
+  { path, realm, html }: OutputDocument,
+  base: string,
+  present: ReadonlySet<string>,
+  numbered: ReadonlyMap<string, number>,
+): BuiltStart {
+  const tags = html.tags.flatMap((tag): BuiltStart['tags'] => {
+    const file = numbered.get(fileOf(tag.address, path, base, present) ?? '');
+    if (file === undefined) return [];
+    const placement = tag.kind === 'style' ? 'style' : tag.placement === 'end of body' ? 'blocking' : tag.placement;
+    return [{ file, placement, offset: tag.offset }];
+  });
+  return { realm, tags };
+}
+
+function closure({ files }: BuiltOutput, { tags }: BuiltStart): Set<number> {
+  const all = new Set(tags.map((t) => t.file));
+  for (const f of all) for (const { to, kind } of files[f].imports) if (kind === 'static') all.add(to);
+  return all;
+}
+
+/** Routes that a table in the sources names; else the document itself is one. */
+function routesOf(
+  { pattern, path, html, bytes }: OutputDocument,
+  entry: Entry,
+  inside: OutputModules,
+  notes: AppNotes,
+  failed: Failed[],
+): Route[] {
+  const own = entry.modules.filter((m) => inside.drawing(m)?.package === null);
+  const page = own.at(-1) ?? entry.modules.at(-1);
+  if (page === undefined) return [];
+  const rendering = html.drawn ? ('server' as const) : ('client' as const);
+  const sized = (route: Route): Route =>
+    (notes.routes.get(route.pattern)?.document ?? notes.defaults.document)
+      ? route
+      : { ...route, document: { ...route.document, bytes } };
+  const parts = (r: { layouts: string[]; page: string }) => proposeParts(r, (m) => inside.drawing(m));
+  // A page of its own per document needs no table; one document for all is what tables are for.
+  const tables = pattern === '/' ? findRoutes(inside.tables(entry.realm)) : { routes: [], failed: [] };
+  if (tables.routes.length > 0 && !html.drawn) {
+    failed.push(...tables.failed);
+    return tables.routes.map((r) => sized(annotate({ ...r, rendering, parts: parts(r) }, notes)));
+  }
+  const layouts = own.filter((m) => m !== page);
+  const route = { pattern, realm: entry.realm, layouts: [], page, evidence: { path, line: 1 }, rendering };
+  return [sized(annotate({ ...route, parts: parts({ layouts, page }) }, notes))];
+}
+
+function contentsOf(file: OutputFile): { source: string; bytes: number }[] {
+  return file.map!.sources.map(({ source, bytes }) => ({ source, bytes })).sort((a, b) => b.bytes - a.bytes);
+}
+
+/** Files whose name stands nowhere and whose modules nothing imports. */
+function unnamed(output: BuiltOutput, inside: OutputModules, base: string, documents: OutputDocument[]): Notice[] {
+  const old = new Set(documents.flatMap((d) => d.html.forOldBrowsers));
+  const named = new Set(output.starts.flatMap((s) => [...closure(output, s)]));
+  for (const f of named) for (const { to } of output.files[f].imports) named.add(to);
+  const imported = new Set(inside.imports.map((i) => i.to));
+  return output.files.flatMap((file, f): Notice[] => {
+    if (named.has(f) || old.has(base + file.path) || file.modules.some((m) => imported.has(m.module))) return [];
+    const message = 'is named by no document and no other file; it is in no start, and nothing tells when it is loaded';
+    return [{ kind: 'unnamed file', path: file.path, message }];
+  });
+}
+
+/** One script that several documents name is one script. */
+function onlyOnce<T extends { address: string; id: string }>(scripts: T[]): T[] {
+  const seen = new Set<string>();
+  return scripts.filter((s) => {
+    const key = s.address || s.id;
+    if (seen.has(key)) return false;
+    seen.add(key);
+    return true;
+  });
+}
+
+function sizeAt(files: OutputFile[], base: string, address: string): number | null {
+  return files.find((f) => `${base}${f.path}` === address)?.bytes.gzip ?? null;
+}

@@ -1,0 +1,96 @@
+import { decodedMappings, FlattenMap, type TraceMap } from '@jridgewell/trace-mapping';
+
+/** One source of a map, as far as its file holds something of it. */
+export interface MappedSource {
+  /** As written in the map, with its root. */
+  source: string;
+  /** The source's text, where the map carries it. */
+  content: string | null;
+  /** Bytes of the file that come from it. */
+  bytes: number;
+  /** Those bytes as text, in the order of the file. */
+  text: string;
+}
+
+export interface MapReading {
+  sources: MappedSource[];
+  /** Bytes that belong to no source. */
+  unmapped: number;
+  /** Mappings that point outside of the file or to a source that isn't there; they are left aside. */
+  outside: number;
+  mappings: number;
+}
+
+/**
+ * Reads a source map (ECMA-426, index maps included) against the file that it belongs to: every byte of the file
+ * belongs to the source of the mapping before it in its line. Throws an Error in words when the map can't be read.
+ */
+export function readMap(json: string, file: string): MapReading {
+  const map = parseMap(json);
+  const names = map.resolvedSources;
+  const found = new Map<number, { pieces: string[] }>();
+  const lines = file.split('\n');
+  let outside = 0;
+  let unmapped = 0;
+  const give = (source: number, text: string) => {
+    if (text === '') return;
+    if (source < 0) {
+      unmapped += Buffer.byteLength(text);
+      return;
+    }
+    const known = found.get(source);
+    if (known) known.pieces.push(text);
+    else found.set(source, { pieces: [text] });
+  };
+  const mappings = decodedMappings(map);
+  for (let at = lines.length; at < mappings.length; at++) outside += mappings[at].length;
+  lines.forEach((line, at) => {
+    // The line break goes with what stands before it.
+    const text = at < lines.length - 1 ? `${line}\n` : line;
+    let from = 0;
+    let source = -1;
+    for (const segment of mappings[at] ?? []) {
+      const [column] = segment;
+      const next = segment.length === 1 ? -1 : segment[1];
+      if (column > line.length || next >= names.length) {
+        outside++;
+        continue;
+      }
+      if (next === source) continue;
+      give(source, text.slice(from, column));
+      from = column;
+      source = next;
+    }
+    give(source, text.slice(from));
+  });
+  const sources = [...found].map(([index, { pieces }]): MappedSource => {
+    const text = pieces.join('');
+    const content = map.sourcesContent?.[index] ?? null;
+    return { source: names[index] ?? `source ${index}`, content, bytes: Buffer.byteLength(text), text };
+  });
+  return { sources, unmapped, outside, mappings: mappings.reduce((sum, line) => sum + line.length, 0) };
+}
+
+function parseMap(json: string): TraceMap {
+  // A guard against being read as a script, which the standard allows in front.
+  const value = JSON.parse(json.replace(/^\)\]\}'[^\n]*\n/, '')) as { version?: unknown };
+  if (typeof value !== 'object' || value === null) throw new Error('it is no object');
+  if (value.version !== 3) throw new Error(`its version is ${JSON.stringify(value.version)}, not 3`);
+  return new FlattenMap(value as ConstructorParameters<typeof FlattenMap>[0]);
+}
+
+const COMMENT = /(?:\/\/|\/\*)[#@]\s*sourceMappingURL=([^\s*]+)\s*(?:\*\/)?\s*$/;
+
+/** The address of a file's map as its last comment gives it; null without one. */
+export function mapAddress(file: string): string | null {
+  // Maps inside of files can be long; the comment is looked for from its beginning.
+  const at = file.lastIndexOf('sourceMappingURL=');
+  return at < 0 ? null : (COMMENT.exec(file.slice(Math.max(0, at - 8)))?.[1] ?? null);
+}
+
+/** The JSON inside a `data:` address; null for another kind of address. Throws when it is damaged. */
+export function inlineMap(address: string): string | null {
+  const found = /^data:application\/json[^,]*?(;base64)?,(.*)$/s.exec(address);
+  if (!found) return null;
+  return found[1] ? Buffer.from(found[2], 'base64').toString('utf8') : decodeURIComponent(found[2]);
+}

@@ -1,0 +1,61 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import { filesBelow } from './output/output-files.ts';
+import { readOutput } from './output/read-output.ts';
+import { mapAddress } from './output/source-map.ts';
+import { appName, type Reading, readNotes, readSource, realFolder } from './read-source.ts';
+import type { ReadProgress } from './source-graph.ts';
+
+/** What a folder holds; `tell by content` looks. */
+export const READ_AS = ['tell by content', 'sources', 'output'] as const;
+export type ReadAs = (typeof READ_AS)[number];
+
+export interface ReadOptions {
+  as?: ReadAs;
+  /** Base address of an output, where the proposed one is wrong. */
+  base?: string;
+  progress?: ReadProgress;
+}
+
+/** Reads a folder, be it an app's sources or what a production build made of them. */
+export function readApp(folder: string, { as = 'tell by content', base, progress }: ReadOptions = {}): Reading {
+  const root = realFolder(folder);
+  if (as === 'sources' || (as === 'tell by content' && !looksBuilt(root))) return readSource(folder, progress);
+  const began = performance.now();
+  const read = readOutput(root, outputName(root), readNotes(root), progress, base);
+  return { ...read, ms: performance.now() - began };
+}
+
+/** The folder of an output is mostly called after the build; the app is the folder around it. */
+function outputName(root: string): string {
+  const name = appName(root);
+  return /^(\..*|dist|build|out|output|public|www)$/.test(name) ? path.basename(path.dirname(root)) : name;
+}
+
+const ENOUGH = 40;
+
+/** Whether a folder holds a production output: no description of a package, but documents and scripts with maps or as only builds write them. */
+function looksBuilt(root: string): boolean {
+  const description = path.join(root, 'package.json');
+  if (fs.existsSync(description) && 'name' in JSON.parse(safe(description))) return false;
+  const files = filesBelow(root);
+  const scripts = files.filter((f) => /\.m?js$/.test(f));
+  if (!files.some((f) => /\.html?$/.test(f)) || scripts.length === 0) return false;
+  if (files.some((f) => /\.(m?js|css)\.map$/.test(f))) return true;
+  if (files.some((f) => /\.(tsx?|jsx|vue|svelte)$/.test(f) && !f.endsWith('.d.ts'))) return false;
+  return scripts.slice(0, ENOUGH).some((f) => isBuilt(fs.readFileSync(path.join(root, f), 'utf8')));
+}
+
+/** A comment that names a map, or lines as only a program writes them. */
+function isBuilt(text: string): boolean {
+  return mapAddress(text) !== null || (text.length > 1000 && text.length / text.split('\n').length > 400);
+}
+
+function safe(file: string): string {
+  try {
+    const text = fs.readFileSync(file, 'utf8');
+    return typeof JSON.parse(text) === 'object' ? text : '{}';
+  } catch {
+    return '{}';
+  }
+}
