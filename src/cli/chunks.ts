@@ -3,7 +3,7 @@ import { membersOf } from '../core/chunks/bits.ts';
 import { formChunks } from '../core/chunks/form-chunks.ts';
 import type { Chunk } from '../core/chunks/types.ts';
 import { InputError } from '../core/errors.ts';
-import type { ProjectFile } from '../core/formats/project-file.ts';
+import { type ProjectFile, studied } from '../core/formats/project-file.ts';
 import { exactSizes } from '../reader/weigh.ts';
 import { planNamed, readProject } from './files.ts';
 import { columns, kilobytes, print } from './output.ts';
@@ -17,7 +17,7 @@ export function addChunks(program: Command): void {
     .option('--exact', 'compress the real text instead of estimating')
     .action((file: string, options: { plan?: string; exact?: boolean }, command: Command) => {
       const project = readProject(file);
-      const { snapshot } = project;
+      const snapshot = studied(project);
       const graph = formChunks(snapshot, planNamed(project, options.plan));
       const paths = (list: Iterable<number>) => [...list].map((m) => snapshot.modules[m].path);
       const result = {

@@ -1,4 +1,5 @@
 import type { Command } from 'commander';
+import { studied } from '../core/formats/project-file.ts';
 import { effectivePlan } from '../core/plan/effective.ts';
 import { planNamed, readProject } from './files.ts';
 import { print } from './output.ts';
@@ -11,7 +12,7 @@ export function addGraph(program: Command): void {
     .option('--plan <name>', 'plan in the file; the baseline by default')
     .action((file: string, options: { plan?: string }, command: Command) => {
       const project = readProject(file);
-      const { snapshot } = project;
+      const snapshot = studied(project);
       const { deferred } = effectivePlan(snapshot, planNamed(project, options.plan));
       const path = (m: number) => snapshot.modules[m].path;
       const result = {

@@ -1,5 +1,6 @@
 import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
+import { studied } from '../core/formats/project-file.ts';
 import { decisionWords, shipsBy, withDecision } from '../core/plan/decisions.ts';
 import { effectivePlan } from '../core/plan/effective.ts';
 import { parseHint, parseImport } from '../core/plan/notation.ts';
@@ -36,7 +37,7 @@ export function addPlan(program: Command): void {
     .option('--out <file>', 'write there instead of changing the file')
     .action((file: string, options: Options, command: Command) => {
       const project = readProject(file);
-      const { snapshot } = project;
+      const snapshot = studied(project);
       if (options.name === BASELINE.name) {
         throw new InputError('The baseline stays as it is', 'Give the plan another name.', '--name');
       }

@@ -1,19 +1,26 @@
-import type { Command } from 'commander';
+import { type Command, Option } from 'commander';
+import { NO_AMENDMENTS } from '../core/amend/types.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION } from '../core/formats/project-file.ts';
-import { readSource } from '../reader/read-source.ts';
+import { checkBase } from '../core/snapshot/base.ts';
+import { readApp } from '../reader/read-app.ts';
+import { READ_AS, type ReadAs } from '../reader/read-as.ts';
 import { saveProject } from './files.ts';
 import { kilobytes, print } from './output.ts';
 
 export function addRead(program: Command): void {
   program
     .command('read')
-    .description('read an app’s source tree into a project file')
-    .argument('<folder>', 'folder with index.html or package.json')
+    .description('read an app’s sources, or what a production build made of them, into a project file')
+    .argument('<folder>', 'folder with index.html or package.json, or the folder that is deployed')
     .option('--out <file>', 'where to write the project file')
-    .action((folder: string, options: { out?: string }, command: Command) => {
-      const { snapshot, texts, ms } = readSource(folder);
+    .addOption(new Option('--as <what>', 'what the folder holds').choices(READ_AS).default(READ_AS[0]))
+    .option('--base <address>', 'base address of an output, where the proposed one is wrong')
+    .action((folder: string, options: { out?: string; as: ReadAs; base?: string }, command: Command) => {
+      const base = options.base === undefined ? {} : { base: checkBase(options.base, '--base') };
+      const { snapshot, texts, ms } = readApp(folder, { as: options.as, ...base });
       if (options.out) {
-        saveProject(options.out, { format: PROJECT_FORMAT, version: PROJECT_VERSION, snapshot, plans: [], texts });
+        const head = { format: PROJECT_FORMAT, version: PROJECT_VERSION } as const;
+        saveProject(options.out, { ...head, snapshot, plans: [], amendments: NO_AMENDMENTS, texts });
       }
       const bytes = { source: 0, minified: 0, gzip: 0, brotli: 0 };
       for (const module of snapshot.modules) {
@@ -28,14 +35,20 @@ export function addRead(program: Command): void {
         routes: snapshot.routes.map(({ pattern, page, layouts }) => ({ pattern, page, layouts })),
         unresolved: snapshot.unresolved,
         failed: snapshot.failed,
+        origin: snapshot.origin,
+        base: snapshot.base,
+        notices: snapshot.notices,
         ms: Math.round(ms),
       };
       print(command, result, () => [
         `${snapshot.name}: ${result.modules} modules, ${result.imports.static} static and ${dynamic} deferred imports, ${result.packages} packages`,
         `${kilobytes(bytes.source)} source, ${kilobytes(bytes.minified)} minified, ${kilobytes(bytes.gzip)} gzip, ${kilobytes(bytes.brotli)} brotli`,
         ...result.routes.map((r) => `  ${r.pattern}  ${r.page}`),
-        ...snapshot.unresolved.map((u) => `unresolved: ${u.from}:${u.line} ${u.specifier} (${u.reason})`),
+        ...snapshot.unresolved.map(
+          (u) => `${u.leftOut ? 'left out' : 'unresolved'}: ${u.from}:${u.line} ${u.specifier} (${u.reason})`,
+        ),
         ...snapshot.failed.map((f) => `failed: ${f.path}:${f.line} ${f.message}`),
+        ...snapshot.notices.map((n) => `${n.kind}: ${n.path || 'the files'} ${n.message}`),
       ]);
     });
 }

@@ -1,5 +1,6 @@
 import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
+import { studied } from '../core/formats/project-file.ts';
 import { predict } from '../core/predict/predict.ts';
 import { type CacheState, type Conditions, DEVICES, LINKS } from '../core/sim/conditions.ts';
 import { planNamed, readProject } from './files.ts';
@@ -32,7 +33,7 @@ export function addSimulate(program: Command): void {
         chain,
         lowerBound,
         program: load,
-      } = predict(project.snapshot, planNamed(project, options.plan), options.route, conditions);
+      } = predict(studied(project), planNamed(project, options.plan), options.route, conditions);
       const { milestones, readout } = reading;
       const result = {
         conditions,

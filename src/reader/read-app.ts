@@ -3,12 +3,9 @@ import path from 'node:path';
 import { filesBelow } from './output/output-files.ts';
 import { readOutput } from './output/read-output.ts';
 import { mapAddress } from './output/source-map.ts';
+import type { ReadAs } from './read-as.ts';
 import { appName, type Reading, readNotes, readSource, realFolder } from './read-source.ts';
 import type { ReadProgress } from './source-graph.ts';
-
-/** What a folder holds; `tell by content` looks. */
-export const READ_AS = ['tell by content', 'sources', 'output'] as const;
-export type ReadAs = (typeof READ_AS)[number];
 
 export interface ReadOptions {
   as?: ReadAs;

@@ -2,7 +2,9 @@ import 'reflect-metadata';
 import { type ClassConstructor, plainToInstance } from 'class-transformer';
 import {
   IsArray,
+  IsIn,
   IsInt,
+  IsObject,
   IsOptional,
   IsString,
   Length,
@@ -12,6 +14,7 @@ import {
   type ValidationError,
   validateSync,
 } from 'class-validator';
+import { READ_AS, type ReadAs } from '../reader/read-as.ts';
 import { Problem } from './problems.ts';
 
 class PlanContent {
@@ -62,6 +65,41 @@ export class ReadingInput {
   @IsString()
   @Length(1, 80)
   projectId?: string;
+
+  @IsOptional()
+  @IsIn(READ_AS)
+  as?: ReadAs;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  base?: string;
+}
+
+/** Corrections to what was read of a project, whole. Their inside is checked by the core. */
+export class AmendmentsInput {
+  @IsInt()
+  @Min(1)
+  version!: number;
+
+  @IsObject()
+  amendments!: object;
+}
+
+/** How an archive is to be read; its bytes are the body. */
+export class ArchiveInput {
+  @IsString()
+  @Length(1, 200)
+  name!: string;
+
+  @IsOptional()
+  @IsIn(READ_AS)
+  as?: ReadAs;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  base?: string;
 }
 
 /** Turns the body of a request into a checked input; throws a Problem that names the field. */
@@ -75,6 +113,11 @@ export async function readInput<T extends object>(request: Request, kind: ClassC
   if (typeof body !== 'object' || body === null || Array.isArray(body)) {
     throw new Problem(422, 'Unexpected content', 'The body of the request must be an object.');
   }
+  return checkInput(body, kind);
+}
+
+/** Turns what somebody sent into a checked input; throws a Problem that names the field. */
+export function checkInput<T extends object>(body: object, kind: ClassConstructor<T>): T {
   const input = plainToInstance(kind, body);
   const [first] = validateSync(input, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true });
   if (first) throw new Problem(422, 'Unexpected content', `${wordsOf(first)}.`, { at: first.property });

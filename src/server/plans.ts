@@ -5,10 +5,10 @@ import { deletePlan, findPlan, insertPlan, listPlans, type StoredPlan, updatePla
 import { findProject } from '../store/projects.ts';
 import type { NewPlanInput, PlanChangeInput } from './inputs.ts';
 import { Problem } from './problems.ts';
+import { noProject } from './projects.ts';
 
 export function createPlan(store: Store, projectId: string, input: NewPlanInput): StoredPlan {
-  if (!findProject(store, projectId))
-    throw new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
+  if (!findProject(store, projectId)) throw noProject();
   const plan: StoredPlan = {
     id: randomUUID(),
     projectId,

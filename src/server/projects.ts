@@ -1,18 +1,31 @@
 import { randomUUID } from 'node:crypto';
 import zlib from 'node:zlib';
+import { checkAmendments } from '../core/amend/check.ts';
+import type { Amendments } from '../core/amend/types.ts';
 import { parseProject } from '../core/formats/project-file.ts';
 import type { Plan } from '../core/plan/types.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
+import { READ_AS } from '../reader/read-as.ts';
 import type { Store } from '../store/database.ts';
 import { insertPlan, listPlans, type StoredPlan } from '../store/plans.ts';
-import { findProject, insertProject, listProjects, type ProjectRow } from '../store/projects.ts';
-import { insertSnapshot, newestSnapshot, textsOf } from '../store/snapshots.ts';
+import {
+  amendmentsOf,
+  findProject,
+  insertProject,
+  listProjects,
+  type ProjectRow,
+  type StoredAmendments,
+  updateAmendments,
+} from '../store/projects.ts';
+import { insertSnapshot, newestSnapshot } from '../store/snapshots.ts';
+import type { AmendmentsInput } from './inputs.ts';
 import { Problem } from './problems.ts';
 
 export interface ProjectView extends ProjectRow {
   snapshotId: string;
   readAt: string;
   plans: StoredPlan[];
+  amended: StoredAmendments;
 }
 
 const FIRST_PLAN = 'First plan';
@@ -25,31 +38,34 @@ export function allProjects(store: Store): ProjectRow[] {
 export function projectView(store: Store, id: string): ProjectView {
   const row = findProject(store, id);
   const snapshot = row && newestSnapshot(store, id);
-  if (!row || !snapshot) throw new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
-  return { ...row, snapshotId: snapshot.id, readAt: snapshot.readAt, plans: listPlans(store, id) };
+  if (!row || !snapshot) throw noProject();
+  const amended = amendmentsOf(store, id)!;
+  return { ...row, snapshotId: snapshot.id, readAt: snapshot.readAt, plans: listPlans(store, id), amended };
 }
 
 /** The newest snapshot as JSON text. */
 export function snapshotBody(store: Store, projectId: string): Buffer {
   const found = newestSnapshot(store, projectId);
-  if (!found) throw new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
+  if (!found) throw noProject();
   return zlib.gunzipSync(found.body);
 }
 
-/** Stores a project whole: itself, its snapshot and its plans, or nothing at all. */
-export function addProject(
-  store: Store,
-  snapshot: Snapshot,
-  plans: Plan[],
-  {
-    texts,
-    folder = null,
-    id = randomUUID(),
-  }: { texts?: Record<string, string>; folder?: string | null; id?: string } = {},
-): string {
+export interface ProjectOrigin {
+  texts?: Record<string, string>;
+  folder?: string | null;
+  readAs?: string;
+  givenBase?: string | null;
+  amendments?: Amendments;
+  id?: string;
+}
+
+/** Stores a project whole: itself, its snapshot, its plans and corrections, or nothing at all. */
+export function addProject(store: Store, snapshot: Snapshot, plans: Plan[], origin: ProjectOrigin = {}): string {
+  const { texts, folder = null, readAs = READ_AS[0], givenBase = null, amendments, id = randomUUID() } = origin;
   const now = new Date().toISOString();
   store.transaction(() => {
-    insertProject(store, { id, name: titleOf(snapshot.name), createdAt: now, folder });
+    insertProject(store, { id, name: titleOf(snapshot.name), createdAt: now, folder, readAs, givenBase });
+    if (amendments) updateAmendments(store, id, 1, amendments);
     insertSnapshot(store, { id: randomUUID(), projectId: id, readAt: now, snapshot, texts });
     const own = plans.length > 0 ? plans : [{ name: FIRST_PLAN, description: '', decisions: [] }];
     for (const plan of own) insertPlan(store, { id: randomUUID(), projectId: id, ...plan, version: 1, changedAt: now });
@@ -57,35 +73,26 @@ export function addProject(
   return id;
 }
 
-export interface TextHit {
-  path: string;
-  /** What stands around the phrase. */
-  around: string;
-}
-
-const MOST_HITS = 60;
-const AROUND = 40;
-
-/** Modules in whose shipped text a phrase stands, such as one that was seen on the screen; case doesn't matter. */
-export function searchTexts(store: Store, projectId: string, phrase: string): TextHit[] {
-  const found = newestSnapshot(store, projectId);
-  if (!found) throw new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
-  const wanted = phrase.trim().toLowerCase();
-  if (wanted.length < 3) throw new Problem(422, 'Phrase too short', 'Give at least three characters.', { at: 'q' });
-  const hits: TextHit[] = [];
-  for (const [path, text] of Object.entries(textsOf(store, found.id))) {
-    const at = text.toLowerCase().indexOf(wanted);
-    if (at < 0) continue;
-    hits.push({ path, around: text.slice(Math.max(0, at - AROUND), at + wanted.length + AROUND) });
-    if (hits.length === MOST_HITS) break;
+/** Changes a project's corrections. The writer tells which version it saw; nobody's work is written over. */
+export function changeAmendments(store: Store, projectId: string, input: AmendmentsInput): StoredAmendments {
+  const amendments = checkAmendments(input.amendments, 'amendments');
+  if (!updateAmendments(store, projectId, input.version, amendments)) {
+    const current = amendmentsOf(store, projectId);
+    if (!current) throw noProject();
+    const detail = 'Routes and parts were corrected in another tab since you opened this one. Theirs are shown now.';
+    throw new Problem(409, 'Changed elsewhere', detail, { current });
   }
-  return hits;
+  return amendmentsOf(store, projectId)!;
 }
 
 /** Opens a project file that somebody brought. */
 export function importProject(store: Store, fileName: string, text: string): string {
-  const { snapshot, plans, texts } = parseProject(text, fileName);
-  return addProject(store, snapshot, plans, texts ? { texts } : {});
+  const { snapshot, plans, texts, amendments } = parseProject(text, fileName);
+  return addProject(store, snapshot, plans, { amendments, ...(texts ? { texts } : {}) });
+}
+
+export function noProject(): Problem {
+  return new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
 }
 
 /** `saltmarsh-ferries` → `Saltmarsh Ferries`. */

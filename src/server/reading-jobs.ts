@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import fs from 'node:fs';
 import path from 'node:path';
 import type { Worker } from 'node:worker_threads';
 import { InputError } from '../core/errors.ts';
@@ -6,7 +7,9 @@ import type { Snapshot } from '../core/snapshot/types.ts';
 import type { Store } from '../store/database.ts';
 import { home } from './context.ts';
 import { Problem, problemOf } from './problems.ts';
-import { absoluteFolder, keepAgain, keepNew, type ReadAgain, rereadable } from './reading.ts';
+import { addProject } from './projects.ts';
+import type { Archive, ReadWork } from './read-worker.ts';
+import { absoluteFolder, type HowToRead, keepAgain, type ReadAgain, rereadable } from './reading.ts';
 
 /** How far a reading is, and what came of it. */
 export interface ReadingState {
@@ -22,6 +25,7 @@ export interface ReadingState {
 interface Job {
   state: ReadingState;
   worker: Worker;
+  end: (change: Partial<ReadingState>) => void;
 }
 
 type Told =
@@ -40,15 +44,27 @@ function jobs(): Map<string, Job> {
 }
 
 /** Starts reading a folder into a new project. */
-export function startReading(store: Store, folder: string): ReadingState {
+export function startReading(store: Store, folder: string, how: HowToRead): ReadingState {
   const full = absoluteFolder(folder);
-  return start(full, (snapshot, texts) => ({ projectId: keepNew(store, full, snapshot, texts), changes: null }));
+  return start({ folder: full, ...how }, (snapshot, texts) => {
+    const origin = { texts, folder: full, readAs: how.as, givenBase: how.base };
+    return { projectId: addProject(store, snapshot, [], origin), changes: null };
+  });
 }
 
 /** Starts reading a project's folder again. */
 export function startReadingAgain(store: Store, projectId: string): ReadingState {
-  const folder = rereadable(store, projectId);
-  return start(folder, (snapshot, texts) => ({ projectId, changes: keepAgain(store, projectId, snapshot, texts) }));
+  const { folder, how } = rereadable(store, projectId);
+  return start({ folder, ...how }, (snapshot, texts) => ({
+    projectId,
+    changes: keepAgain(store, projectId, snapshot, texts),
+  }));
+}
+
+/** Starts reading an archive that lies in a folder of its own; that folder is gone when the reading is over. */
+export function startReadingArchive(store: Store, archive: Archive, how: HowToRead): ReadingState {
+  const keep: Keep = (snapshot, texts) => ({ projectId: addProject(store, snapshot, [], { texts }), changes: null });
+  return start({ archive, ...how }, keep, () => fs.rmSync(archive.folder, { recursive: true, force: true }));
 }
 
 export function readingState(id: string): ReadingState {
@@ -66,18 +82,19 @@ export function readingState(id: string): ReadingState {
 export async function stopReading(id: string): Promise<ReadingState> {
   const state = readingState(id);
   if (state.state === 'reading') {
-    state.state = 'stopped';
-    await jobs().get(id)!.worker.terminate();
+    const { worker, end } = jobs().get(id)!;
+    await worker.terminate();
+    end({ state: 'stopped' });
   }
   return state;
 }
 
 type Keep = (snapshot: Snapshot, texts: Record<string, string>) => Pick<ReadingState, 'projectId' | 'changes'>;
 
-function start(folder: string, keep: Keep): ReadingState {
+function start(work: ReadWork, keep: Keep, after: () => void = () => {}): ReadingState {
   // Not imported: the web build would take the worker's file for a module of its own and look for it in the bundle.
   const { Worker: Thread } = process.getBuiltinModule('node:worker_threads');
-  const worker = new Thread(path.join(home(), 'dist', 'server', 'read-worker.js'), { workerData: { folder } });
+  const worker = new Thread(path.join(home(), 'dist', 'server', 'read-worker.js'), { workerData: work });
   const state: ReadingState = {
     id: randomUUID(),
     state: 'reading',
@@ -87,12 +104,13 @@ function start(folder: string, keep: Keep): ReadingState {
     changes: null,
     problem: null,
   };
-  jobs().set(state.id, { state, worker });
   const end = (change: Partial<ReadingState>) => {
     if (state.state !== 'reading') return;
     Object.assign(state, change);
+    after();
     setTimeout(() => jobs().delete(state.id), KEPT_MS).unref();
   };
+  jobs().set(state.id, { state, worker, end });
   const fail = (error: unknown) => {
     const { title, detail, more } = problemOf(error);
     end({ state: 'failed', problem: { title, detail, at: more.at } });

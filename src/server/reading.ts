@@ -1,13 +1,28 @@
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
+import { amend } from '../core/amend/amend.ts';
+import { NO_AMENDMENTS } from '../core/amend/types.ts';
 import { effectivePlan } from '../core/plan/effective.ts';
+import { checkBase } from '../core/snapshot/base.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
+import { READ_AS, type ReadAs } from '../reader/read-as.ts';
 import type { Store } from '../store/database.ts';
 import { listPlans } from '../store/plans.ts';
-import { findProject } from '../store/projects.ts';
+import { amendmentsOf, findProject } from '../store/projects.ts';
 import { insertSnapshot } from '../store/snapshots.ts';
 import { Problem } from './problems.ts';
-import { addProject, snapshotBody } from './projects.ts';
+import { noProject, snapshotBody } from './projects.ts';
+
+/** What a folder or archive is to be read as; `base`: the base address that a person gave for an output. */
+export interface HowToRead {
+  as: ReadAs;
+  base: string | null;
+}
+
+/** The same from what somebody sent; refuses a base address that can't be one. */
+export function howToRead({ as, base }: { as?: ReadAs; base?: string }): HowToRead {
+  return { as: as ?? READ_AS[0], base: base === undefined || base === '' ? null : checkBase(base, 'base') };
+}
 
 /** What reading a folder again has changed. */
 export interface ReadAgain {
@@ -15,26 +30,21 @@ export interface ReadAgain {
   removed: string[];
   /** Modules whose minified size changed, by how much. */
   grown: { path: string; by: number }[];
-  /** Plans with decisions that no longer apply. */
+  /** Plans with decisions, and corrections to routes, that no longer apply. */
   stale: { plan: string; reasons: string[] }[];
 }
 
-/** Keeps what was read from a folder as a new project. */
-export function keepNew(store: Store, folder: string, snapshot: Snapshot, texts: Record<string, string>): string {
-  return addProject(store, snapshot, [], { texts, folder });
-}
-
-/** Folder of a project that can be read again. */
-export function rereadable(store: Store, projectId: string): string {
+/** A project's folder that can be read again, and how it was read. */
+export function rereadable(store: Store, projectId: string): { folder: string; how: HowToRead } {
   const project = findProject(store, projectId);
-  if (!project) throw new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
+  if (!project) throw noProject();
   if (!project.folder)
     throw new Problem(
       422,
       'Nothing to read again',
       'This project came as a file. Read its folder as a project of its own.',
     );
-  return project.folder;
+  return { folder: project.folder, how: { as: project.readAs as ReadAs, base: project.givenBase } };
 }
 
 /** Keeps a project's folder as read again: a new snapshot beside the old ones. Tells what changed. */
@@ -50,6 +60,8 @@ export function keepAgain(
     plan: plan.name,
     reasons: effectivePlan(snapshot, plan).stale.map((s) => s.reason),
   }));
+  const amended = amend(snapshot, amendmentsOf(store, projectId)?.amendments ?? NO_AMENDMENTS);
+  stale.push({ plan: 'routes and parts', reasons: amended.stale.map((s) => `${s.at} ${s.reason}`) });
   return { ...difference(before, snapshot), stale: stale.filter((s) => s.reasons.length > 0) };
 }
 

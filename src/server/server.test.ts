@@ -1,15 +1,14 @@
-import fs from 'node:fs';
 import path from 'node:path';
+import { NO_AMENDMENTS } from '../core/amend/types.ts';
 import { openStore, type Store } from '../store/database.ts';
-import { folderOf, removeFolders, SAMPLE } from '../test-support/folders.ts';
+import { folderOf, removeFolders } from '../test-support/folders.ts';
 import { route, sketch } from '../test-support/snapshots.ts';
 import { guard } from './guard.ts';
 import { handle } from './handle.ts';
 import { NewPlanInput, PlanChangeInput, readInput } from './inputs.ts';
 import { changePlan, createPlan, planOf, removePlan } from './plans.ts';
 import { Problem } from './problems.ts';
-import { addProject, allProjects, importProject, projectView, searchTexts, snapshotBody } from './projects.ts';
-import { type ReadingState, readingState, startReading, startReadingAgain, stopReading } from './reading-jobs.ts';
+import { addProject, allProjects, changeAmendments, importProject, projectView, snapshotBody } from './projects.ts';
 
 const migrations = path.resolve('src/store/migrations');
 const snapshot = sketch({ main: { imports: ['a'] }, a: {} }, { name: 'tiny-app', routes: [route('/', 'a')] });
@@ -72,86 +71,31 @@ describe('projects', () => {
   });
 });
 
-describe('folders', () => {
-  const html = '<script type="module" src="/main.js"></script>';
-  const files = {
-    'index.html': html,
-    'main.js': "import './a.js';\nimport './b.js';",
-    'a.js': "console.log('Twenty minutes before');",
-    'b.js': '',
-  };
+describe('corrections to what was read', () => {
+  const change = { ...NO_AMENDMENTS, keep: ['tone-*'] };
 
-  /** Follows a reading on its real thread to the end. */
-  async function ended(state: ReadingState): Promise<ReadingState> {
-    for (let i = 0; i < 400 && readingState(state.id).state === 'reading'; i++)
-      await new Promise((wake) => setTimeout(wake, 25));
-    return readingState(state.id);
-  }
-
-  async function read(store: Store, folder: string): Promise<string> {
-    const end = await ended(startReading(store, folder));
-    expect(end.problem).toBeNull();
-    return end.projectId!;
-  }
-
-  it('are read into projects, whose shipped text can be searched', async () => {
-    const { store } = fresh();
-    const id = await read(store, folderOf(files));
-    expect(projectView(store, id)).toMatchObject({ folder: expect.stringContaining('yokeline-') });
-    expect(searchTexts(store, id, 'twenty MINUTES')).toEqual([
-      { path: 'a.js', around: expect.stringContaining('Twenty minutes') },
-    ]);
-    expect(searchTexts(store, id, 'not there at all')).toEqual([]);
-    expect(() => searchTexts(store, id, 'ab')).toThrow('three characters');
-    expect(() => searchTexts(store, 'none', 'abc')).toThrow('No such project');
-  });
-
-  it('are read again into a new snapshot, which tells what changed and what no longer applies', async () => {
-    const { store } = fresh();
-    const folder = folderOf(files);
-    const id = await read(store, folder);
-    const [plan] = projectView(store, id).plans;
-    changePlan(store, plan.id, { version: 1, decisions: [{ kind: 'detach', import: 'main.js::./b.js' }] });
-    fs.writeFileSync(path.join(folder, 'main.js'), "import './a.js';\nimport './c.js';");
-    fs.writeFileSync(path.join(folder, 'a.js'), "console.log('Twenty minutes before, or forty with a car');");
-    fs.writeFileSync(path.join(folder, 'c.js'), '');
-    const { snapshotId } = projectView(store, id);
-    const end = await ended(startReadingAgain(store, id));
-    expect(end.changes).toEqual({
-      added: ['c.js'],
-      removed: ['b.js'],
-      grown: [{ path: 'a.js', by: 21 }],
-      stale: [{ plan: 'First plan', reasons: ['no import main.js::./b.js in this snapshot'] }],
-    });
-    expect(projectView(store, id).snapshotId).not.toBe(snapshotId);
-  });
-
-  it('that can’t be read leave everything as it was', async () => {
+  it('are kept, and not overwritten by a writer who saw an older version', () => {
     const { store, id } = fresh();
-    expect(() => startReading(store, 'relative/path')).toThrow('Not a whole path');
-    expect(() => startReadingAgain(store, id)).toThrow('Nothing to read again');
-    expect(() => startReadingAgain(store, 'none')).toThrow('No such project');
-    const refused = await ended(startReading(store, folderOf({ 'a.txt': '' })));
-    expect(refused).toMatchObject({ state: 'failed', projectId: null, problem: { title: 'No sources' } });
-    expect(allProjects(store)).toHaveLength(1);
-    const folder = folderOf(files);
-    const project = await read(store, folder);
-    const { snapshotId } = projectView(store, project);
-    fs.rmSync(path.join(folder, 'index.html'));
-    fs.rmSync(path.join(folder, 'main.js'));
-    expect((await ended(startReadingAgain(store, project))).problem?.title).toBe('No entry');
-    expect(projectView(store, project).snapshotId).toBe(snapshotId);
+    expect(projectView(store, id).amended).toEqual({ version: 1, amendments: NO_AMENDMENTS });
+    expect(changeAmendments(store, id, { version: 1, amendments: change })).toEqual({ version: 2, amendments: change });
+    expect(() => changeAmendments(store, id, { version: 1, amendments: NO_AMENDMENTS })).toThrow(
+      expect.objectContaining({ status: 409, more: { current: { version: 2, amendments: change } } }),
+    );
+    expect(projectView(store, id).amended.amendments).toEqual(change);
   });
 
-  it('tell how far they are, and can be stopped with nothing kept', async () => {
+  it('that don’t fit, or are of no project, change nothing', () => {
+    const { store, id } = fresh();
+    expect(() => changeAmendments(store, id, { version: 1, amendments: { base: 'app' } })).toThrow('amendments.base');
+    expect(() => changeAmendments(store, 'none', { version: 1, amendments: {} })).toThrow('No such project');
+    expect(projectView(store, id).amended.version).toBe(1);
+  });
+
+  it('come and go with project files', () => {
     const { store } = fresh();
-    const { id } = startReading(store, SAMPLE);
-    for (let i = 0; i < 400 && readingState(id).read === 0; i++) await new Promise((wake) => setTimeout(wake, 10));
-    expect(readingState(id)).toMatchObject({ state: 'reading' });
-    expect(readingState(id).known).toBeGreaterThan(0);
-    expect((await stopReading(id)).state).toBe('stopped');
-    expect(allProjects(store)).toHaveLength(1);
-    expect(() => readingState('none')).toThrow('No such reading');
+    const file = { format: 'yokeline-project', version: 1, snapshot, plans: [], amendments: change };
+    const id = importProject(store, 'a.json', JSON.stringify(file));
+    expect(projectView(store, id).amended.amendments).toEqual(change);
   });
 });
 

@@ -8,13 +8,20 @@ import { deletePlan, findPlan, insertPlan, listPlans, updatePlan } from './plans
 import { findProject, insertProject, listProjects } from './projects.ts';
 import { insertSnapshot, newestSnapshot, textsOf } from './snapshots.ts';
 
+const FROM_CONTENT = { readAs: 'tell by content', givenBase: null };
 const migrations = path.resolve('src/store/migrations');
 const steps = fs.readdirSync(migrations).sort();
 
 afterAll(removeFolders);
 
 const fresh = () => openStore(path.join(folderOf({}), 'a.sqlite'), migrations);
-const project = (id: string, createdAt = '2026-01-01') => ({ id, name: `Project ${id}`, createdAt, folder: null });
+const project = (id: string, createdAt = '2026-01-01') => ({
+  id,
+  name: `Project ${id}`,
+  createdAt,
+  folder: null,
+  ...FROM_CONTENT,
+});
 const plan = (id: string, name: string) => ({
   id,
   projectId: 'p',
@@ -36,7 +43,7 @@ describe('the database', () => {
     before.prepare("INSERT INTO projects (id, name, created_at) VALUES ('p', 'Old', '2025')").run();
     before.close();
     const after = openStore(file, migrations);
-    expect(findProject(after, 'p')).toEqual({ id: 'p', name: 'Old', createdAt: '2025', folder: null });
+    expect(findProject(after, 'p')).toEqual({ id: 'p', name: 'Old', createdAt: '2025', folder: null, ...FROM_CONTENT });
     expect(after.pragma('user_version', { simple: true })).toBe(steps.length);
     after.close();
   });

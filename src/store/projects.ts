@@ -1,3 +1,5 @@
+import type { Amendments } from '../core/amend/types.ts';
+import { NO_AMENDMENTS } from '../core/amend/types.ts';
 import type { Store } from './database.ts';
 
 export interface ProjectRow {
@@ -6,23 +8,54 @@ export interface ProjectRow {
   createdAt: string;
   /** Folder on this machine that it was read from. */
   folder: string | null;
+  /** What the folder was read as, and the base address that was given for it. */
+  readAs: string;
+  givenBase: string | null;
 }
+
+const COLUMNS = 'id, name, created_at AS createdAt, folder, read_as AS readAs, given_base AS givenBase';
 
 /** Projects, newest first. */
 export function listProjects(store: Store): ProjectRow[] {
-  return store
-    .prepare('SELECT id, name, created_at AS createdAt, folder FROM projects ORDER BY created_at DESC, id')
-    .all() as ProjectRow[];
+  return store.prepare(`SELECT ${COLUMNS} FROM projects ORDER BY created_at DESC, id`).all() as ProjectRow[];
 }
 
 export function findProject(store: Store, id: string): ProjectRow | undefined {
-  return store.prepare('SELECT id, name, created_at AS createdAt, folder FROM projects WHERE id = ?').get(id) as
-    | ProjectRow
-    | undefined;
+  return store.prepare(`SELECT ${COLUMNS} FROM projects WHERE id = ?`).get(id) as ProjectRow | undefined;
 }
 
 export function insertProject(store: Store, row: ProjectRow): void {
   store
-    .prepare('INSERT INTO projects (id, name, created_at, folder) VALUES (@id, @name, @createdAt, @folder)')
+    .prepare(
+      'INSERT INTO projects (id, name, created_at, folder, read_as, given_base) VALUES (@id, @name, @createdAt, @folder, @readAs, @givenBase)',
+    )
     .run(row);
+}
+
+export interface StoredAmendments {
+  version: number;
+  amendments: Amendments;
+}
+
+/** What a person corrected on a project; undefined when there is no such project. */
+export function amendmentsOf(store: Store, projectId: string): StoredAmendments | undefined {
+  const row = store
+    .prepare('SELECT amendments, amendments_version AS version FROM projects WHERE id = ?')
+    .get(projectId) as { amendments: string; version: number } | undefined;
+  return row && { version: row.version, amendments: { ...NO_AMENDMENTS, ...JSON.parse(row.amendments) } };
+}
+
+/** Writes corrections if they still have the version that the writer saw. Gives whether it did. */
+export function updateAmendments(
+  store: Store,
+  projectId: string,
+  seenVersion: number,
+  amendments: Amendments,
+): boolean {
+  const { changes } = store
+    .prepare(
+      'UPDATE projects SET amendments = ?, amendments_version = amendments_version + 1 WHERE id = ? AND amendments_version = ?',
+    )
+    .run(JSON.stringify(amendments), projectId, seenVersion);
+  return changes === 1;
 }

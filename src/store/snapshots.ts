@@ -29,6 +29,14 @@ export function newestSnapshot(
     .get(projectId) as { id: string; readAt: string; body: Buffer } | undefined;
 }
 
+/** The name of a project's newest snapshot, without its content. */
+export function newestSnapshotId(store: Store, projectId: string): string | undefined {
+  const row = store
+    .prepare('SELECT id FROM snapshots WHERE project_id = ? ORDER BY read_at DESC, rowid DESC LIMIT 1')
+    .get(projectId) as { id: string } | undefined;
+  return row?.id;
+}
+
 /** Minified text per module path; nothing for a snapshot that came without. */
 export function textsOf(store: Store, snapshotId: string): Record<string, string> {
   const row = store.prepare('SELECT body FROM texts WHERE snapshot_id = ?').get(snapshotId) as

@@ -5,6 +5,12 @@ import { PROJECT_FORMAT, PROJECT_VERSION, type ProjectFile, parseProject, writeP
 const project: ProjectFile = {
   format: PROJECT_FORMAT,
   version: PROJECT_VERSION,
+  amendments: {
+    confirmed: true,
+    base: '/app/',
+    routes: [{ realm: 'site', pattern: '/', kind: 'changed', change: { rendering: 'server' } }],
+    keep: ['tone-*'],
+  },
   snapshot: sketch(
     { main: { imports: ['~a'] }, a: {} },
     {
@@ -35,6 +41,34 @@ const project: ProjectFile = {
       packages: [{ name: '@made/up', version: null, folder: 'packages/up' }],
       unresolved: [{ from: 'main', specifier: 'x', line: 1, reason: 'none', leftOut: true }],
       failed: [{ path: 'a', line: 2, message: 'broken' }],
+      notices: [{ kind: 'unminified', path: 'a', message: 'is not minified' }],
+      unusedRules: [{ module: 'a', line: 1, selector: '.x', bytes: 9, missing: ['x'] }],
+      links: [
+        {
+          realm: 'site',
+          rel: 'preload',
+          address: '/p.jpg',
+          as: 'image',
+          crossorigin: false,
+          priority: 'high',
+          bytes: null,
+          evidence: { path: 'index.html', line: 3 },
+        },
+      ],
+      output: {
+        files: [
+          {
+            path: 'f.js',
+            kind: 'script',
+            bytes: { minified: 3, gzip: 2, brotli: 1 },
+            inside: 'names',
+            modules: [{ module: 0, bytes: 3 }],
+            contents: [{ source: 'main', bytes: 3 }],
+            imports: [{ to: 0, kind: 'dynamic', line: 1 }],
+          },
+        ],
+        starts: [{ realm: 'site', tags: [{ file: 0, placement: 'module', offset: 12 }] }],
+      },
       scripts: [
         {
           id: 'c',

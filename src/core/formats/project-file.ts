@@ -1,3 +1,6 @@
+import { amend } from '../amend/amend.ts';
+import { checkAmendments } from '../amend/check.ts';
+import type { Amendments } from '../amend/types.ts';
 import { InputError } from '../errors.ts';
 import { checkPlan } from '../plan/check.ts';
 import type { Plan } from '../plan/types.ts';
@@ -14,6 +17,8 @@ export interface ProjectFile {
   version: number;
   snapshot: Snapshot;
   plans: Plan[];
+  /** What a person corrected on what was read. */
+  amendments: Amendments;
   /** Minified text per module path, for exact sizes; may be left out. */
   texts?: Record<string, string>;
 }
@@ -53,6 +58,7 @@ export function parseProject(source: string, fileName: string): ProjectFile {
     version: PROJECT_VERSION,
     snapshot: checkSnapshot(item.snapshot, 'snapshot'),
     plans,
+    amendments: checkAmendments(item.amendments ?? {}, 'amendments'),
     ...(item.texts === undefined ? {} : { texts: checkTexts(item.texts) }),
   };
 }
@@ -79,6 +85,11 @@ function checkTexts(value: unknown): Record<string, string> {
   const item = object(value, 'texts');
   for (const [path, minified] of Object.entries(item)) text(minified, `texts["${path}"]`);
   return item as Record<string, string>;
+}
+
+/** The project's snapshot with its corrections: what everything is worked out from. */
+export function studied(project: Pick<ProjectFile, 'snapshot' | 'amendments'>): Snapshot {
+  return amend(project.snapshot, project.amendments).snapshot;
 }
 
 export function writeProject(project: ProjectFile): string {

@@ -1,5 +1,5 @@
 import { InputError } from '../errors.ts';
-import { amount, type Fields, flag, list, object, oneOf, text } from '../formats/fields.ts';
+import { amount, each, type Fields, flag, list, object, oneOf, text } from '../formats/fields.ts';
 import type { ClassicScript, ContentItem, DataCall, Evidence, Part, PartCondition, Route } from './types.ts';
 
 const DEFAULT_SERVER_MS = 5;
@@ -24,23 +24,67 @@ export function checkRoutes(value: unknown, at: string): Route[] {
 
 function checkRoute(value: unknown, at: string): Route {
   const item = object(value, at);
-  const document = object(item.document, `${at}.document`);
   return {
-    pattern: text(item.pattern, `${at}.pattern`),
+    pattern: checkPattern(item.pattern, `${at}.pattern`),
     realm: text(item.realm, `${at}.realm`),
     layouts: texts(item.layouts, `${at}.layouts`),
     page: text(item.page, `${at}.page`),
     evidence: checkEvidence(item.evidence, `${at}.evidence`),
-    rendering: oneOf(item.rendering, ['server', 'client'] as const, `${at}.rendering`),
-    document: {
-      bytes: amount(document.bytes, `${at}.document.bytes`),
-      serverMs: amount(document.serverMs, `${at}.document.serverMs`),
-    },
-    content: list(item.content, `${at}.content`).map((c, i) => checkContent(c, `${at}.content[${i}]`)),
-    data: list(item.data, `${at}.data`).map((d, i) => checkData(d, `${at}.data[${i}]`)),
-    parts: list(item.parts, `${at}.parts`).map((p, i) => checkPart(p, `${at}.parts[${i}]`)),
+    rendering: oneOf(item.rendering, RENDERINGS, `${at}.rendering`),
+    document: checkDocument(item.document, `${at}.document`),
+    content: each(item.content, `${at}.content`, checkContent),
+    data: each(item.data, `${at}.data`, checkData),
+    parts: each(item.parts, `${at}.parts`, checkPart),
     links: texts(item.links, `${at}.links`),
   };
+}
+
+const RENDERINGS = ['server', 'client'] as const;
+
+/** What can be corrected on a route: every field but where it was found. */
+export type RouteChange = Partial<Omit<Route, 'realm' | 'evidence'>>;
+
+/** Checks corrections to a route; fields that are left out stay as read. Throws InputError naming the field. */
+export function checkRouteChange(value: unknown, at: string): RouteChange {
+  const item = object(value, at);
+  const change: RouteChange = {};
+  const given = (field: keyof RouteChange) => item[field] !== undefined;
+  if (given('pattern')) change.pattern = checkPattern(item.pattern, `${at}.pattern`);
+  if (given('layouts')) change.layouts = texts(item.layouts, `${at}.layouts`);
+  if (given('page')) change.page = text(item.page, `${at}.page`);
+  if (given('rendering')) change.rendering = oneOf(item.rendering, RENDERINGS, `${at}.rendering`);
+  if (given('document')) change.document = checkDocument(item.document, `${at}.document`);
+  if (given('content')) change.content = each(item.content, `${at}.content`, checkContent);
+  if (given('data')) change.data = each(item.data, `${at}.data`, checkData);
+  if (given('parts')) change.parts = withOneIdEach(each(item.parts, `${at}.parts`, checkPart), `${at}.parts`);
+  if (given('links')) change.links = texts(item.links, `${at}.links`);
+  return change;
+}
+
+/** An address pattern: begins with a slash, holds no spaces, query or fragment. */
+export function checkPattern(value: unknown, at: string): string {
+  const pattern = text(value, at);
+  if (/^\/[^\s?#]*$/.test(pattern)) return pattern;
+  throw new InputError(
+    'Not an address pattern',
+    `${JSON.stringify(pattern)} must begin with / and hold no spaces, ? or #, as in /trips/:id.`,
+    at,
+  );
+}
+
+function withOneIdEach(parts: Part[], at: string): Part[] {
+  const seen = new Set<string>();
+  parts.forEach(({ id }, i) => {
+    if (seen.has(id))
+      throw new InputError('Two parts with one name', `Rename one of those called ${id}.`, `${at}[${i}].id`);
+    seen.add(id);
+  });
+  return parts;
+}
+
+function checkDocument(value: unknown, at: string): Route['document'] {
+  const item = object(value, at);
+  return { bytes: amount(item.bytes, `${at}.bytes`), serverMs: amount(item.serverMs, `${at}.serverMs`) };
 }
 
 export function checkPart(value: unknown, at: string): Part {

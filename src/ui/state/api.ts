@@ -1,6 +1,7 @@
 import type { Decision } from '../../core/plan/types.ts';
-import type { ProjectView, TextHit } from '../../server/projects.ts';
+import type { ProjectView } from '../../server/projects.ts';
 import type { ReadingState } from '../../server/reading-jobs.ts';
+import type { TextHit } from '../../server/search.ts';
 import type { StoredPlan } from '../../store/plans.ts';
 
 /** What the server answered when something can't be done. */

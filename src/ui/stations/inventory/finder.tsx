@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo, useState } from 'react';
 import type { ModuleRow } from '../../../core/inventory/inventory.ts';
-import type { TextHit } from '../../../server/projects.ts';
+import type { TextHit } from '../../../server/search.ts';
 import { api } from '../../state/api.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 

@@ -1,6 +1,6 @@
 import { store } from '../../../../../server/context.ts';
 import { handle } from '../../../../../server/handle.ts';
-import { searchTexts } from '../../../../../server/projects.ts';
+import { searchTexts } from '../../../../../server/search.ts';
 
 export function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   return handle(request, async () => {

@@ -1,0 +1,12 @@
+import { store } from '../../../../../server/context.ts';
+import { handle } from '../../../../../server/handle.ts';
+import { AmendmentsInput, readInput } from '../../../../../server/inputs.ts';
+import { changeAmendments } from '../../../../../server/projects.ts';
+
+/** Changes what a person corrected on what was read. */
+export function PUT(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+  return handle(request, async () => {
+    const { id } = await params;
+    return Response.json(changeAmendments(store(), id, await readInput(request, AmendmentsInput)));
+  });
+}

@@ -1,0 +1,114 @@
+import { part, route, sketch } from '../../test-support/snapshots.ts';
+import { amend } from './amend.ts';
+import { checkAmendments } from './check.ts';
+import { areaOf, asRead, withChange, withoutRoute, withRoute } from './edit.ts';
+import { NO_AMENDMENTS } from './types.ts';
+
+const snapshot = sketch(
+  { main: { imports: ['a', 'b'] }, a: {}, b: {} },
+  {
+    routes: [route('/', 'a'), route('/crew', 'b'), route('/crew/:id', 'b')],
+    unusedRules: [
+      { module: 'a', line: 1, selector: '.tone-red', bytes: 20, missing: ['tone-red'] },
+      { module: 'a', line: 2, selector: '.gone', bytes: 10, missing: ['gone'] },
+    ],
+  },
+);
+const site = (pattern: string) => ({ realm: 'site', pattern });
+const patterns = (s: typeof snapshot) => s.routes.map((r) => r.pattern);
+
+describe('amendments', () => {
+  it('of nothing leave the very same snapshot', () => {
+    expect(amend(snapshot, NO_AMENDMENTS)).toEqual({ snapshot, stale: [] });
+    expect(amend(snapshot, { ...NO_AMENDMENTS, confirmed: true }).snapshot).toBe(snapshot);
+  });
+
+  it('change fields of a route one by one, keep the others, and follow it through a new pattern', () => {
+    let made = withChange(NO_AMENDMENTS, site('/'), { pattern: '/start' });
+    made = withChange(made, site('/start'), { rendering: 'server' });
+    made = withChange(made, site('/start'), { parts: [part('hero', 'b')] });
+    expect(made.routes).toHaveLength(1);
+    const { snapshot: now, stale } = amend(snapshot, made);
+    expect(now.routes[0]).toEqual({
+      ...snapshot.routes[0],
+      pattern: '/start',
+      rendering: 'server',
+      parts: [part('hero', 'b')],
+    });
+    expect(stale).toEqual([]);
+    expect(amend(snapshot, asRead(made, site('/start'))).snapshot).toBe(snapshot);
+  });
+
+  it('add and remove routes, and forget an added one that is removed', () => {
+    const added = withRoute(NO_AMENDMENTS, site('/new'), 'b');
+    expect(patterns(amend(snapshot, added).snapshot)).toEqual(['/', '/crew', '/crew/:id', '/new']);
+    expect(withoutRoute(added, site('/new'))).toEqual(NO_AMENDMENTS);
+    const removed = withoutRoute(withChange(NO_AMENDMENTS, site('/crew'), { links: ['/'] }), site('/crew'));
+    expect(patterns(amend(snapshot, removed).snapshot)).toEqual(['/', '/crew/:id']);
+  });
+
+  it('that name what is gone are listed, and what was read stays', () => {
+    const made = [
+      withChange(NO_AMENDMENTS, site('/'), { page: 'lost' }),
+      withChange(NO_AMENDMENTS, site('/old'), { rendering: 'server' }),
+      withRoute(NO_AMENDMENTS, { realm: 'admin', pattern: '/x' }, 'b'),
+      withChange(NO_AMENDMENTS, site('/crew'), { pattern: '/' }),
+    ].map((a) => amend(snapshot, a));
+    expect(made.map((m) => m.stale.map((s) => s.reason))).toEqual([
+      ['names the module lost, which is not in this snapshot'],
+      ['there is no such route any more'],
+      ['there is no entry admin any more'],
+      ['two routes have this pattern; the first one counts'],
+    ]);
+    for (const m of made) expect(patterns(m.snapshot)).toEqual(patterns(snapshot));
+  });
+
+  it('keep style rules whose names are composed, and set the base address', () => {
+    const { snapshot: now } = amend(snapshot, { ...NO_AMENDMENTS, keep: ['tone-*'], base: '/app/' });
+    expect(now.unusedRules.map((r) => r.selector)).toEqual(['.gone']);
+    expect(now.base).toBe('/app/');
+    expect(amend(snapshot, { ...NO_AMENDMENTS, keep: ['tone.red'] }).snapshot.unusedRules).toHaveLength(2);
+  });
+
+  it('know the area of a route', () => {
+    expect(areaOf(snapshot.routes, site('/crew/:id')).map((r) => r.pattern)).toEqual(['/crew', '/crew/:id']);
+    expect(areaOf(snapshot.routes, site('/')).map((r) => r.pattern)).toEqual(['/']);
+  });
+});
+
+describe('amendments from outside', () => {
+  const full = {
+    confirmed: true,
+    base: '/app/',
+    keep: ['x-*'],
+    routes: [
+      { realm: 'site', pattern: '/', kind: 'changed', change: { rendering: 'server', parts: [part('p', 'a')] } },
+    ],
+  };
+
+  it('are taken as they are when they fit', () => {
+    expect(checkAmendments(full, 'amendments')).toEqual(full);
+    expect(checkAmendments({}, 'amendments')).toEqual(NO_AMENDMENTS);
+  });
+
+  it.each([
+    [{ base: 'app/' }, 'amendments.base'],
+    [{ base: '/app' }, 'amendments.base'],
+    [{ base: '//cdn.example/' }, 'amendments.base'],
+    [{ base: '/a b/' }, 'amendments.base'],
+    [{ base: '/a/../' }, 'amendments.base'],
+    [{ keep: [1] }, 'amendments.keep[0]'],
+    [{ routes: [{ ...full.routes[0], pattern: 'x' }] }, 'amendments.routes[0].pattern'],
+    [{ routes: [{ ...full.routes[0], change: { rendering: 'magic' } }] }, 'amendments.routes[0].change.rendering'],
+    [
+      { routes: [{ ...full.routes[0], change: { document: { bytes: -1, serverMs: 1 } } }] },
+      'amendments.routes[0].change.document.bytes',
+    ],
+    [
+      { routes: [{ ...full.routes[0], change: { parts: [part('p', 'a'), part('p', 'b')] } }] },
+      'amendments.routes[0].change.parts[1].id',
+    ],
+  ])('that don’t fit (%j) are refused by field', (wrong, at) => {
+    expect(() => checkAmendments(wrong, 'amendments')).toThrow(expect.objectContaining({ at }));
+  });
+});

@@ -1,0 +1,25 @@
+import { each, flag, object, oneOf, text } from '../formats/fields.ts';
+import { checkBase } from '../snapshot/base.ts';
+import { checkPattern, checkRouteChange } from '../snapshot/check-routes.ts';
+import type { Amendments, RouteAmendment } from './types.ts';
+
+/** Checks amendments that came from outside; throws InputError naming the field. Fields left out mean nothing amended. */
+export function checkAmendments(value: unknown, at: string): Amendments {
+  const item = object(value, at);
+  return {
+    confirmed: item.confirmed === undefined ? false : flag(item.confirmed, `${at}.confirmed`),
+    base: item.base == null ? null : checkBase(item.base, `${at}.base`),
+    routes: each(item.routes ?? [], `${at}.routes`, checkRouteAmendment),
+    keep: each(item.keep ?? [], `${at}.keep`, text),
+  };
+}
+
+function checkRouteAmendment(value: unknown, at: string): RouteAmendment {
+  const item = object(value, at);
+  return {
+    realm: text(item.realm, `${at}.realm`),
+    pattern: checkPattern(item.pattern, `${at}.pattern`),
+    kind: oneOf(item.kind, ['changed', 'added', 'removed'] as const, `${at}.kind`),
+    change: checkRouteChange(item.change ?? {}, `${at}.change`),
+  };
+}

@@ -1,0 +1,134 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import { Readable, Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { createGunzip } from 'node:zlib';
+import tar from 'tar-stream';
+import { type Entry, open, type ZipFile } from 'yauzl';
+import { InputError } from '../../core/errors.ts';
+import { LIMITS, type Limits, Meter } from './limits.ts';
+
+/** What came of an archive. */
+export interface Unpacked {
+  /** The folder to read: where everything lies, or the one folder that holds everything. */
+  folder: string;
+  files: number;
+  /** Links in it; none was followed. */
+  links: string[];
+}
+
+/** Never needed to read an app, and often many. */
+const LEFT_OUT = /(^|\/)(\.git|\.hg|\.svn|\.cache)\//;
+const LINK = 0o120000;
+const KIND = 0o170000;
+
+/**
+ * Unpacks a `.zip` or `.tar.gz` into an empty folder, within limits. Throws InputError that names the entry for names
+ * that lead outside, for too much, and for damaged archives; the caller removes the folder then. Links are left out.
+ */
+export async function unpack(file: string, name: string, into: string, limits: Limits = LIMITS): Promise<Unpacked> {
+  const meter = new Meter(name, fs.statSync(file).size, limits);
+  try {
+    const start = firstBytes(file);
+    if (start.startsWith('504b')) return topOf(into, await unpackZip(file, into, meter));
+    if (start.startsWith('1f8b')) return topOf(into, await unpackTar(file, into, meter));
+  } catch (error) {
+    if (error instanceof InputError) throw error;
+    throw new InputError(
+      'Archive can’t be read',
+      `It is damaged or holds names that lead outside (${(error as Error).message}). Pack it again.`,
+      name,
+    );
+  }
+  throw new InputError('Not an archive', 'Bring a .zip or .tar.gz file, or drop the folder itself.', name);
+}
+
+type Contents = Pick<Unpacked, 'files' | 'links'>;
+
+async function unpackZip(file: string, into: string, meter: Meter): Promise<Contents> {
+  const zip = await new Promise<ZipFile>((done, fail) =>
+    open(file, { lazyEntries: true, autoClose: false }, (error, opened) => (error ? fail(error) : done(opened))),
+  );
+  const contents: Contents = { files: 0, links: [] };
+  try {
+    await new Promise<void>((done, fail) => {
+      zip.on('error', fail);
+      zip.on('end', done);
+      zip.on('entry', (entry: Entry) => {
+        takeZipEntry(zip, entry, into, meter, contents).then(() => zip.readEntry(), fail);
+      });
+      zip.readEntry();
+    });
+  } finally {
+    zip.close();
+  }
+  return contents;
+}
+
+async function takeZipEntry(zip: ZipFile, entry: Entry, into: string, meter: Meter, contents: Contents): Promise<void> {
+  const name = entry.fileName;
+  const target = meter.place(into, name);
+  if (name.endsWith('/') || LEFT_OUT.test(name)) return;
+  if (((entry.externalFileAttributes >>> 16) & KIND) === LINK) {
+    contents.links.push(name);
+    return;
+  }
+  const stream = await new Promise<Readable>((done, fail) =>
+    zip.openReadStream(entry, (error, opened) => (error ? fail(error) : done(opened))),
+  );
+  await save(stream, name, target, meter, contents);
+}
+
+async function unpackTar(file: string, into: string, meter: Meter): Promise<Contents> {
+  const contents: Contents = { files: 0, links: [] };
+  const entries = tar.extract();
+  const feeding = pipeline(fs.createReadStream(file), createGunzip(), entries);
+  // The failure of the feeding shows as the end of the entries; it is thrown below.
+  feeding.catch(() => {});
+  for await (const entry of entries) {
+    const { name, type } = entry.header;
+    const target = meter.place(into, name);
+    if (type === 'symlink' || type === 'link') contents.links.push(name);
+    if (type === 'file' && !LEFT_OUT.test(name)) await save(Readable.from(entry), name, target, meter, contents);
+    else entry.resume();
+  }
+  await feeding;
+  return contents;
+}
+
+async function save(from: Readable, name: string, target: string, meter: Meter, contents: Contents): Promise<void> {
+  meter.file(name);
+  fs.mkdirSync(path.dirname(target), { recursive: true });
+  let own = 0;
+  const measured = new Transform({
+    transform(piece: Buffer, _, done) {
+      own += piece.length;
+      try {
+        meter.more(name, piece.length, own);
+        done(null, piece);
+      } catch (error) {
+        done(error as Error);
+      }
+    },
+  });
+  await pipeline(from, measured, fs.createWriteStream(target, { flags: 'wx' }));
+  contents.files++;
+}
+
+function topOf(into: string, contents: Contents): Unpacked {
+  let folder = into;
+  for (;;) {
+    const inside = fs.existsSync(folder) ? fs.readdirSync(folder, { withFileTypes: true }) : [];
+    if (inside.length !== 1 || !inside[0].isDirectory() || inside[0].name === 'src') break;
+    folder = path.join(folder, inside[0].name);
+  }
+  return { folder, ...contents };
+}
+
+function firstBytes(file: string): string {
+  const handle = fs.openSync(file, 'r');
+  const start = Buffer.alloc(4);
+  fs.readSync(handle, start, 0, 4, 0);
+  fs.closeSync(handle);
+  return start.toString('hex');
+}

@@ -1,0 +1,45 @@
+import { randomUUID } from 'node:crypto';
+import fs from 'node:fs';
+import path from 'node:path';
+import { Readable, Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import type { ReadableStream } from 'node:stream/web';
+import { dataFolder } from './context.ts';
+import { Problem } from './problems.ts';
+import type { Archive } from './read-worker.ts';
+
+const MOST_BYTES = 500_000_000;
+const FILE = 'archive';
+
+/** Puts the body of a request into a folder of its own, piece by piece. Nothing is left behind when it breaks off. */
+export async function receiveArchive(request: Request, name: string): Promise<Archive> {
+  if (!request.body) throw new Problem(400, 'No archive', 'The body of the request must be the archive.');
+  const folder = path.join(dataFolder(), 'uploads', randomUUID());
+  fs.mkdirSync(folder, { recursive: true });
+  let bytes = 0;
+  const limited = new Transform({
+    transform(piece: Buffer, _, done) {
+      bytes += piece.length;
+      if (bytes <= MOST_BYTES) done(null, piece);
+      else done(tooLarge());
+    },
+  });
+  try {
+    const body = Readable.fromWeb(request.body as ReadableStream<Uint8Array>);
+    await pipeline(body, limited, fs.createWriteStream(path.join(folder, FILE)));
+  } catch (error) {
+    fs.rmSync(folder, { recursive: true, force: true });
+    throw error;
+  }
+  return { folder, file: FILE, name };
+}
+
+/** Removes what earlier runs of the server left behind. */
+export function clearUploads(): void {
+  fs.rmSync(path.join(dataFolder(), 'uploads'), { recursive: true, force: true });
+}
+
+function tooLarge(): Problem {
+  const detail = `It is larger than ${MOST_BYTES / 1e6} MB. Type the path of its folder instead, or leave out what the app doesn’t ship.`;
+  return new Problem(413, 'Archive too large', detail);
+}
