@@ -3,13 +3,14 @@ import path from 'node:path';
 import { InputError } from '../core/errors.ts';
 import { parseJson } from '../core/formats/project-file.ts';
 import { checkBase } from '../core/snapshot/base.ts';
-import type { Entry, Failed, Snapshot, Unresolved } from '../core/snapshot/types.ts';
+import type { Entry, Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
 import { type AppNotes, annotate, NO_NOTES, NOTES_FILE, parseNotes } from './app-notes.ts';
 import { documentExtras } from './document-extras.ts';
 import { type FoundEntry, findEntries } from './find-entries.ts';
 import { proposeParts } from './find-parts.ts';
 import { findRoutes } from './find-routes.ts';
 import { type ReadProgress, SourceGraph } from './source-graph.ts';
+import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
 
 export interface Reading {
   snapshot: Snapshot;
@@ -86,7 +87,7 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
     unresolved: [...unresolved, ...built.unresolved],
     failed: [...built.failed, ...tables.failed, ...extras.flatMap((e) => e.failed), ...twins(byFolders), ...failed],
     notices: [],
-    unusedRules: [],
+    unusedRules: unusedIn(root, graph.sheets, built),
     output: null,
   };
   return { snapshot, texts: built.texts, ms: performance.now() - began };
@@ -126,6 +127,19 @@ function jsxSource(root: string): string {
   const file = path.join(root, 'tsconfig.json');
   if (!fs.existsSync(file)) return 'react';
   return /"jsxImportSource"\s*:\s*"([^"]+)"/.exec(fs.readFileSync(file, 'utf8'))?.[1] ?? 'react';
+}
+
+/** Rules whose names neither the shipped scripts nor documents and templates in the folder mention. */
+function unusedIn(root: string, sheets: SourceGraph['sheets'], built: ReturnType<SourceGraph['finish']>): StyleRule[] {
+  if (sheets.length === 0) return [];
+  const mentions = new Mentions();
+  for (const { path, kind } of built.modules) if (kind !== 'style') mentions.add(built.texts[path]);
+  addTemplates(root, mentions);
+  const there = new Set(built.modules.map((m) => m.path));
+  return unusedRules(
+    sheets.filter((s) => there.has(s.path)),
+    mentions,
+  );
 }
 
 /** The base address that the documents name; `/` when they name none or one that can't be. */

@@ -19,6 +19,8 @@ export type ReadProgress = (read: number, known: number) => void;
 /** Follows imports from the entries and weighs each module once. */
 export class SourceGraph {
   readonly workers = new Set<string>();
+  /** Style sheets as written. */
+  readonly sheets: { path: string; text: string }[] = [];
   private readonly starts = new Set<string>();
   private readonly modules = new Map<string, ReadModule>();
   private readonly open: string[] = [];
@@ -215,6 +217,7 @@ export class SourceGraph {
   }
 
   private readStyle(file: string, text: string, read: ReadModule): void {
+    this.sheets.push({ path: read.path, text });
     try {
       const { code, imports, urls } = minifyStyle(read.path, text);
       read.minified = code;

@@ -1,11 +1,21 @@
 import { InputError } from '../../core/errors.ts';
-import type { BuiltOutput, BuiltStart, Entry, Failed, Notice, Route, Snapshot } from '../../core/snapshot/types.ts';
+import type {
+  BuiltOutput,
+  BuiltStart,
+  Entry,
+  Failed,
+  Notice,
+  Route,
+  Snapshot,
+  StyleRule,
+} from '../../core/snapshot/types.ts';
 import { type AppNotes, annotate } from '../app-notes.ts';
 import { documentExtras } from '../document-extras.ts';
 import { proposeParts } from '../find-parts.ts';
 import { findRoutes } from '../find-routes.ts';
 import type { Reading } from '../read-source.ts';
 import type { ReadProgress } from '../source-graph.ts';
+import { addTemplates, Mentions, unusedRules } from '../unused-rules.ts';
 import { fileOf, type OutputDocument, outputDocuments, proposeBase, strayAddresses } from './documents.ts';
 import { noticesOf } from './notices.ts';
 import { filesBelow, NamedFiles, type OutputFile, readOutputFile } from './output-files.ts';
@@ -83,7 +93,7 @@ export function readOutput(
     unresolved: inside.unresolved,
     failed: [...inside.failed, ...failed, ...extras.flatMap((e) => e.failed)],
     notices,
-    unusedRules: [],
+    unusedRules: unusedIn(root, files),
     output,
   };
   return { snapshot, texts: inside.texts };
@@ -164,6 +174,16 @@ function routesOf(
   const layouts = own.filter((m) => m !== page);
   const route = { pattern, realm: entry.realm, layouts: [], page, evidence: { path, line: 1 }, rendering };
   return [sized(annotate({ ...route, parts: parts({ layouts, page }) }, notes))];
+}
+
+function unusedIn(root: string, files: OutputFile[]): StyleRule[] {
+  const mentions = new Mentions();
+  for (const { kind, text } of files) if (kind === 'script') mentions.add(text);
+  addTemplates(root, mentions);
+  return unusedRules(
+    files.filter((f) => f.kind === 'style'),
+    mentions,
+  );
 }
 
 function contentsOf(file: OutputFile): { source: string; bytes: number }[] {

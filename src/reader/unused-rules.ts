@@ -1,0 +1,108 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import postcss, { type Rule } from 'postcss';
+import parseSelector, { type Node as SelectorNode } from 'postcss-selector-parser';
+import type { StyleRule } from '../core/snapshot/types.ts';
+import { filesBelow } from './output/output-files.ts';
+
+/** Names that something in the app mentions: whole ones, and beginnings of names that code puts together. */
+export class Mentions {
+  private readonly words = new Set<string>();
+  private readonly beginnings = new Set<string>();
+
+  add(text: string): void {
+    for (const [word] of text.matchAll(/-?[A-Za-z_][\w-]*/g)) {
+      this.words.add(word);
+      // `tone-${name}` begins every name of that kind.
+      if (/[A-Za-z]{2,}[-_]+$/.test(word)) this.beginnings.add(word);
+    }
+  }
+
+  has(name: string): boolean {
+    if (this.words.has(name)) return true;
+    for (const start of this.beginnings) if (name.startsWith(start)) return true;
+    return false;
+  }
+}
+
+/** What every document has, whether or not anything mentions it. */
+const ALWAYS = new Set(['html', 'body', 'head', 'main', 'a', 'p', 'button', 'input', '*']);
+const TEMPLATES = /\.(html?|ejs|hbs|handlebars|mustache|njk|liquid|twig|erb|php|jsp|cshtml|pug|astro|md|mdx|svg)$/;
+const LARGEST_TEMPLATE = 2_000_000;
+
+/** Adds what documents and server templates in a folder mention. */
+export function addTemplates(root: string, mentions: Mentions): void {
+  for (const file of filesBelow(root)) {
+    if (!TEMPLATES.test(file)) continue;
+    const full = path.join(root, file);
+    if (fs.statSync(full).size <= LARGEST_TEMPLATE) mentions.add(fs.readFileSync(full, 'utf8'));
+  }
+}
+
+/**
+ * Rules of style sheets that can't match, since every selector needs a class, id or element that nothing mentions. An
+ * estimate: it can't see names that come from a server's answer. Sheets that can't be parsed give nothing.
+ */
+export function unusedRules(sheets: { path: string; text: string }[], mentions: Mentions): StyleRule[] {
+  return sheets.flatMap(({ path: module, text }) => {
+    const found: StyleRule[] = [];
+    let root: postcss.Root;
+    try {
+      root = postcss.parse(text);
+    } catch {
+      return [];
+    }
+    root.walkRules((rule) => {
+      if (!isOuter(rule)) return;
+      const missing = deadBecause(rule.selector, mentions);
+      if (missing === null) return;
+      const line = rule.source?.start?.line ?? 1;
+      const selector = rule.selector.replace(/\s+/g, ' ');
+      found.push({ module, line, selector, bytes: minifiedLength(rule.toString()), missing });
+    });
+    return found;
+  });
+}
+
+/** Rules inside of rules belong to the outer one; steps of animations are no rules. */
+function isOuter(rule: Rule): boolean {
+  for (let at = rule.parent; at; at = at.parent as typeof at) {
+    if (at.type === 'rule') return false;
+    if (at.type === 'atrule' && /keyframes$/.test((at as postcss.AtRule).name)) return false;
+  }
+  return true;
+}
+
+/** One name per selector that nothing mentions; null when one of the selectors can match. */
+function deadBecause(selectors: string, mentions: Mentions): string[] | null {
+  const missing: string[] = [];
+  let live = false;
+  try {
+    parseSelector((all) => {
+      for (const selector of all.nodes) {
+        const name = selector.nodes.map((n) => missingName(n, mentions)).find((n) => n !== null);
+        if (name === undefined || name === null) live = true;
+        else missing.push(name);
+      }
+    }).processSync(selectors);
+  } catch {
+    return null;
+  }
+  return live || missing.length === 0 ? null : missing;
+}
+
+/** The name that a simple selector needs, if nothing mentions it. What stands inside of `:not(…)` and the like may miss. */
+function missingName(node: SelectorNode, mentions: Mentions): string | null {
+  if (node.type !== 'class' && node.type !== 'id' && node.type !== 'tag') return null;
+  const name = node.value;
+  return ALWAYS.has(name) || /^\d|%$/.test(name) || mentions.has(name) ? null : name;
+}
+
+function minifiedLength(rule: string): number {
+  const small = rule
+    .replace(/\/\*[\s\S]*?\*\//g, '')
+    .replace(/\s+/g, ' ')
+    .replace(/ ?([{};:,>]) ?/g, '$1')
+    .replace(/;}/g, '}');
+  return Buffer.byteLength(small.trim());
+}
