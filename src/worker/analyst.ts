@@ -1,3 +1,5 @@
+import { amend } from '../core/amend/amend.ts';
+import { type Amendments, NO_AMENDMENTS } from '../core/amend/types.ts';
 import type { Chunk } from '../core/chunks/types.ts';
 import { InputError } from '../core/errors.ts';
 import type { ChainLink } from '../core/explain/critical-chain.ts';
@@ -13,7 +15,7 @@ import { type Prediction, predict } from '../core/predict/predict.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { Timeline } from '../core/sim/types.ts';
 import { complete } from '../core/snapshot/complete.ts';
-import type { Failed, Snapshot, Unresolved } from '../core/snapshot/types.ts';
+import type { Failed, Notice, Route, Snapshot, Unresolved } from '../core/snapshot/types.ts';
 
 /** A landing as the page draws it. */
 export interface LandingView {
@@ -35,10 +37,18 @@ export interface ChunkContents {
 
 export interface AppView {
   name: string;
+  origin: Snapshot['origin'];
   modules: number;
-  routes: { pattern: string; page: string }[];
+  routes: Route[];
+  /** Realms with a document, where routes can be. */
+  realms: string[];
+  base: string;
+  /** Whether there is a module graph to cut; an output without sources in its maps has none. */
+  splittable: boolean;
   unresolved: number;
   failed: number;
+  /** Corrections that no longer fit what was read. */
+  stale: { at: string; reason: string }[];
 }
 
 export interface Preview {
@@ -46,11 +56,22 @@ export interface Preview {
   after: { milestones: Milestones; readout: Readout };
 }
 
+/** The inventory, with what could not be read and what is worth knowing. */
+export type FullInventory = Inventory & {
+  unresolved: Unresolved[];
+  failed: Failed[];
+  notices: Notice[];
+  /** Files of an output of whose inside only names are known. */
+  named: { path: string; bytes: number; contents: { source: string; bytes: number }[] }[];
+};
+
 const HEAVIEST = 6;
 const MOST_KNOWN = 6;
 
 /** The computations behind the workbench, on a thread of their own. */
 export class Analyst {
+  /** As read, and with the person's corrections. */
+  private read: Snapshot | null = null;
   private snapshot: Snapshot | null = null;
   /** The last predictions, by what was asked; strip, previews and baseline share them. */
   private readonly known = new Map<string, Prediction>();
@@ -63,14 +84,28 @@ export class Analyst {
   }
 
   take(snapshot: Snapshot): AppView {
-    this.snapshot = complete(snapshot);
+    this.read = complete(snapshot);
+    return this.amend(NO_AMENDMENTS);
+  }
+
+  /** Lays a person's corrections over what was read, in place of earlier ones. */
+  amend(amendments: Amendments): AppView {
+    if (!this.read) throw new InputError('No project open', 'Open a project first.');
+    const { snapshot, stale } = amend(this.read, amendments);
+    this.snapshot = snapshot;
     this.known.clear();
+    const { name, origin, modules, routes, base, unresolved, failed, output, entries } = snapshot;
     return {
-      name: snapshot.name,
-      modules: snapshot.modules.length,
-      routes: snapshot.routes.map(({ pattern, page }) => ({ pattern, page })),
-      unresolved: snapshot.unresolved.length,
-      failed: snapshot.failed.length,
+      name,
+      origin,
+      modules: modules.length,
+      routes,
+      realms: entries.filter((e) => e.kind === 'document').map((e) => e.realm),
+      base,
+      splittable: output === null || output.files.some((f) => f.inside === 'sources'),
+      unresolved: unresolved.length,
+      failed: failed.length,
+      stale,
     };
   }
 
@@ -90,9 +125,11 @@ export class Analyst {
   }
 
   /** What every route's start is made of. */
-  inventory(plan: Plan, conditions: Conditions): Inventory & { unresolved: Unresolved[]; failed: Failed[] } {
-    const { unresolved, failed } = this.app();
-    return { ...inventoryOf(this.app(), plan, conditions), unresolved, failed };
+  inventory(plan: Plan, conditions: Conditions): FullInventory {
+    const { unresolved, failed, notices, output } = this.app();
+    const inside = output?.files.filter((f) => f.inside === 'names') ?? [];
+    const named = inside.map(({ path, bytes, contents }) => ({ path, bytes: bytes.minified, contents }));
+    return { ...inventoryOf(this.app(), plan, conditions), unresolved, failed, notices, named };
   }
 
   /** Where a module is, and the import paths that put it there. */

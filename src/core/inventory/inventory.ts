@@ -1,9 +1,11 @@
+import type { ChunkGraph } from '../chunks/types.ts';
 import { compileLoad } from '../load/compile.ts';
 import { readTimeline } from '../metrics/readout.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
-import type { Module, Snapshot } from '../snapshot/types.ts';
+import { graphIndex } from '../snapshot/graph-index.ts';
+import type { Module, Snapshot, StyleRule } from '../snapshot/types.ts';
 import { findLeaks, type Leak } from './leaks.ts';
 import { type Start, startsOf } from './starts.ts';
 
@@ -55,6 +57,27 @@ export interface Inventory {
   leaks: Leak[];
   /** Packages that are there in more than one version or folder. */
   doubled: PackageRow[];
+  /** Modules that travel in more than one file. */
+  copies: CopyRow[];
+  /** Style sheets with rules that nothing can use, the most wasteful first. */
+  unusedStyles: UnusedStyles[];
+}
+
+export interface CopyRow {
+  path: string;
+  files: string[];
+  /** What the copies beside the first cost, in minified bytes. */
+  extra: number;
+}
+
+export interface UnusedStyles {
+  module: string;
+  rules: StyleRule[];
+  /** Minified bytes of the rules, and of the whole sheet. */
+  bytes: number;
+  whole: number;
+  /** Routes that have the sheet at start. */
+  routes: string[];
 }
 
 /** What each route's start is made of, what is heavy, and what is in the wrong start. Modules heaviest first. */
@@ -77,7 +100,50 @@ export function inventoryOf(snapshot: Snapshot, plan: Plan, conditions: Conditio
       .sort((a, b) => b.sizes.minified - a.sizes.minified || (a.path < b.path ? -1 : 1)),
     leaks: findLeaks(snapshot, effective, starts),
     doubled: packages.filter((p) => p.versions.length > 1),
+    copies: copiesIn(snapshot, graph),
+    unusedStyles: unusedStyles(snapshot, starts),
   };
+}
+
+/** Modules in several files: real ones of an output, or chunks of one realm. */
+function copiesIn(snapshot: Snapshot, graph: ChunkGraph): CopyRow[] {
+  const files = new Map<number, Map<string, string>>();
+  for (const chunk of graph.chunks) {
+    for (const m of chunk.modules) {
+      const homes = files.get(m) ?? new Map<string, string>();
+      homes.set(`${chunk.file ? '' : chunk.realm} ${chunk.file ?? chunk.id}`, chunk.file ?? chunk.name);
+      files.set(m, homes);
+    }
+  }
+  const rows = [...files].flatMap(([m, homes]): CopyRow[] => {
+    const realms = new Set([...homes.keys()].map((key) => key.slice(0, key.indexOf(' '))));
+    // Two entries of an app, such as site and admin, have files of their own; nobody loads both.
+    if (homes.size < 2 || (realms.size === homes.size && !realms.has(''))) return [];
+    const { path, bytes } = snapshot.modules[m];
+    return [{ path, files: [...homes.values()], extra: bytes.minified * (homes.size - 1) }];
+  });
+  return rows.sort((a, b) => b.extra - a.extra || (a.path < b.path ? -1 : 1));
+}
+
+function unusedStyles(snapshot: Snapshot, starts: Start[]): UnusedStyles[] {
+  const { moduleAt } = graphIndex(snapshot);
+  const sheets = new Map<string, StyleRule[]>();
+  for (const rule of snapshot.unusedRules) {
+    const own = sheets.get(rule.module);
+    if (own) own.push(rule);
+    else sheets.set(rule.module, [rule]);
+  }
+  const rows = [...sheets].map(([module, rules]): UnusedStyles => {
+    const at = moduleAt.get(module) ?? -1;
+    return {
+      module,
+      rules,
+      bytes: rules.reduce((sum, r) => sum + r.bytes, 0),
+      whole: snapshot.modules[at]?.bytes.minified ?? 0,
+      routes: starts.filter((s) => s.modules.has(at)).map((s) => s.route.pattern),
+    };
+  });
+  return rows.sort((a, b) => b.bytes - a.bytes);
 }
 
 export function sizesOf({ bytes }: Module): Sizes {

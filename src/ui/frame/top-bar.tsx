@@ -97,7 +97,7 @@ function Choices() {
 function History() {
   const done = useWorkbench((s) => s.done);
   const undone = useWorkbench((s) => s.undone);
-  const saving = useWorkbench((s) => s.saving);
+  const failed = useWorkbench((s) => s.saving === 'failed' || s.savingAmendments === 'failed');
   const undo = useWorkbench((s) => s.undo);
   const redo = useWorkbench((s) => s.redo);
   const saveNow = useWorkbench((s) => s.saveNow);
@@ -105,7 +105,7 @@ function History() {
   const next = undone.at(-1);
   return (
     <div className="flex shrink-0 items-center gap-1 pl-3 text-soft">
-      {saving === 'failed' ? (
+      {failed ? (
         <button type="button" className="mr-1 text-worse underline" onClick={() => void saveNow()}>
           not saved, try again
         </button>

@@ -1,8 +1,10 @@
 import type { Decision } from '../../core/plan/types.ts';
+import type { ReadAs } from '../../reader/read-as.ts';
 import type { ProjectView } from '../../server/projects.ts';
 import type { ReadingState } from '../../server/reading-jobs.ts';
 import type { TextHit } from '../../server/search.ts';
 import type { StoredPlan } from '../../store/plans.ts';
+import type { ProjectRow, StoredAmendments } from '../../store/projects.ts';
 
 /** What the server answered when something can't be done. */
 export class Refusal extends Error {
@@ -10,19 +12,22 @@ export class Refusal extends Error {
     readonly status: number,
     readonly title: string,
     readonly detail: string,
-    readonly current?: StoredPlan,
+    /** What is stored meanwhile, where somebody else was faster. */
+    readonly current?: unknown,
   ) {
     super(`${title}. ${detail}`);
   }
 }
 
-async function call<T>(method: string, address: string, body?: unknown): Promise<T> {
+function call<T>(method: string, address: string, body?: unknown): Promise<T> {
+  if (body === undefined) return ask(address, { method });
+  return ask(address, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+}
+
+async function ask<T>(address: string, init: RequestInit): Promise<T> {
   let answer: Response;
   try {
-    answer = await fetch(address, {
-      method,
-      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
-    });
+    answer = await fetch(address, init);
   } catch {
     throw new Refusal(0, 'The server doesn’t answer', 'Check that it still runs; your changes are kept in this tab.');
   }
@@ -31,7 +36,7 @@ async function call<T>(method: string, address: string, body?: unknown): Promise
     title?: string;
     detail?: string;
     at?: string;
-    current?: StoredPlan;
+    current?: unknown;
   };
   if (answer.ok) return content as T;
   const where = content.at ? ` (${content.at})` : '';
@@ -43,13 +48,22 @@ async function call<T>(method: string, address: string, body?: unknown): Promise
   );
 }
 
+/** What a folder or archive is to be read as, and its base address where the proposed one is wrong. */
+export type How = { as?: ReadAs; base?: string };
+
 export const api = {
   search: (projectId: string, phrase: string) =>
     call<TextHit[]>('GET', `/api/projects/${projectId}/search?${new URLSearchParams({ q: phrase })}`),
-  startReading: (what: { folder: string } | { projectId: string }) => call<ReadingState>('POST', '/api/readings', what),
+  startReading: (what: ({ folder: string } & How) | { projectId: string }) =>
+    call<ReadingState>('POST', '/api/readings', what),
+  readArchive: (name: string, archive: Blob, how: How) =>
+    ask<ReadingState>(`/api/readings/archive?${new URLSearchParams({ name, ...how })}`, {
+      method: 'POST',
+      body: archive,
+    }),
   reading: (id: string) => call<ReadingState>('GET', `/api/readings/${id}`),
   stopReading: (id: string) => call<ReadingState>('DELETE', `/api/readings/${id}`),
-  projects: () => call<{ id: string; name: string }[]>('GET', '/api/projects'),
+  projects: () => call<ProjectRow[]>('GET', '/api/projects'),
   project: (id: string) => call<ProjectView>('GET', `/api/projects/${id}`),
   importProject: (fileName: string, text: string) => call<{ id: string }>('POST', '/api/projects', { fileName, text }),
   createPlan: (projectId: string, name: string, decisions: Decision[]) =>
@@ -57,5 +71,7 @@ export const api = {
   savePlan: (id: string, version: number, change: { decisions?: Decision[]; name?: string }) =>
     call<StoredPlan>('PUT', `/api/plans/${id}`, { version, ...change }),
   removePlan: (id: string) => call<void>('DELETE', `/api/plans/${id}`),
+  saveAmendments: (projectId: string, amended: StoredAmendments) =>
+    call<StoredAmendments>('PUT', `/api/projects/${projectId}/amendments`, amended),
   plan: (id: string) => call<StoredPlan>('GET', `/api/plans/${id}`),
 };

@@ -32,16 +32,16 @@ let next: Wish | null = null;
 /** Keeps the landing up to date; while one is computed only the newest wish waits. */
 export function useLandingUpdates(): void {
   const plan = usePlan();
-  const ready = useWorkbench((s) => s.app !== null);
+  const app = useWorkbench((s) => s.app);
   const route = useWorkbench((s) => s.route);
   const linkId = useWorkbench((s) => s.linkId);
   const deviceId = useWorkbench((s) => s.deviceId);
   const cache = useWorkbench((s) => s.cache);
   useEffect(() => {
-    if (!ready || route === '') return;
+    if (!app?.routes.some((r) => r.pattern === route)) return;
     next = { plan, route, conditions: conditionsOf({ linkId, deviceId, cache }), at: performance.now() };
     void work();
-  }, [ready, plan, route, linkId, deviceId, cache]);
+  }, [app, plan, route, linkId, deviceId, cache]);
 }
 
 async function work(): Promise<void> {

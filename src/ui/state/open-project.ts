@@ -6,10 +6,11 @@ type Wishes = Parameters<ReturnType<typeof useWorkbench.getState>['open']>[2];
 
 /** Loads a project into the state and its snapshot into the worker. */
 export async function openProject(id: string, wishes: Wishes, wanted: () => boolean = () => true): Promise<void> {
-  const [project, app] = await Promise.all([
+  const [project] = await Promise.all([
     api.project(id),
     analyst().open(`${location.origin}/api/projects/${id}/snapshot`),
   ]);
+  const app = await analyst().amend(project.amended.amendments);
   if (wanted()) useWorkbench.getState().open(project, app, wishes);
 }
 

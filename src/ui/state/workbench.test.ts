@@ -1,4 +1,5 @@
 import path from 'node:path';
+import { NO_AMENDMENTS } from '../../core/amend/types.ts';
 import { BASELINE } from '../../core/plan/types.ts';
 import { folderOf, removeFolders } from '../../test-support/folders.ts';
 import { route, sketch } from '../../test-support/snapshots.ts';
@@ -11,6 +12,7 @@ const { store } = await import('../../server/context.ts');
 const { addProject, projectView } = await import('../../server/projects.ts');
 const plansRoute = await import('../../app/api/plans/[id]/route.ts');
 const projectPlansRoute = await import('../../app/api/projects/[id]/plans/route.ts');
+const amendmentsRoute = await import('../../app/api/projects/[id]/amendments/route.ts');
 const projectsRoute = await import('../../app/api/projects/route.ts');
 const projectRoute = await import('../../app/api/projects/[id]/route.ts');
 const { api } = await import('./api.ts');
@@ -28,6 +30,7 @@ globalThis.fetch = (async (address: string, init: RequestInit) => {
   const [, , kind, id, rest] = address.split('/');
   const context = { params: Promise.resolve({ id }) };
   if (kind === 'plans') return plansRoute[init.method as 'GET' | 'PUT' | 'DELETE'](request, context);
+  if (rest === 'amendments') return amendmentsRoute.PUT(request, context);
   if (rest === 'plans') return projectPlansRoute.POST(request, context);
   if (id) return projectRoute.GET(request, context);
   return projectsRoute[init.method as 'GET' | 'POST'](request);
@@ -37,13 +40,25 @@ const snapshot = sketch(
   { main: { imports: ['a', 'b'] }, a: {}, b: {} },
   { routes: [route('/', 'a'), route('/b', 'b')] },
 );
-const app: AppView = { name: 'sketch', modules: 3, routes: snapshot.routes, unresolved: 0, failed: 0 };
+const app: AppView = {
+  name: 'sketch',
+  origin: 'source',
+  modules: 3,
+  routes: snapshot.routes,
+  realms: ['site'],
+  base: '/',
+  splittable: true,
+  unresolved: 0,
+  failed: 0,
+  stale: [],
+};
 const state = () => useWorkbench.getState();
 const detach = (name: string) => ({ kind: 'detach' as const, import: `main::${name}` });
 
 /** Waits until everything is saved, or can't be. */
 async function settled(): Promise<void> {
-  for (let i = 0; i < 200 && state().saving === 'saving'; i++) await new Promise((wake) => setTimeout(wake, 5));
+  const saving = () => state().saving === 'saving' || state().savingAmendments === 'saving';
+  for (let i = 0; i < 200 && saving(); i++) await new Promise((wake) => setTimeout(wake, 5));
 }
 
 async function opened(): Promise<string> {
@@ -153,6 +168,44 @@ describe('the workbench', () => {
     ]);
     expect(storedPlan(state())?.name).toBe('First plan, my copy');
     expect(state().conflict).toBeNull();
+  });
+
+  it('saves corrections to what was read, and undoes them in one row with decisions', async () => {
+    const id = await opened();
+    const keep = (...names: string[]) => ({ ...NO_AMENDMENTS, keep: names });
+    state().amend(keep('a-*'), 'keep a-*');
+    state().decide([detach('a')]);
+    state().amend(keep('a-*', 'b-*'), 'keep b-*');
+    await settled();
+    expect(projectView(store(), id).amended).toEqual({ version: 3, amendments: keep('a-*', 'b-*') });
+    state().undo();
+    state().undo();
+    await settled();
+    expect(projectView(store(), id).amended.amendments).toEqual(keep('a-*'));
+    expect(projectView(store(), id).plans[0].decisions).toEqual([]);
+    state().choosePlan(null);
+    expect(state().done.map((s) => s.words)).toEqual(['keep a-*']);
+    state().undo();
+    await settled();
+    expect(projectView(store(), id).amended.amendments).toEqual(NO_AMENDMENTS);
+  });
+
+  it('shows corrections that were made elsewhere, and never writes over them', async () => {
+    const id = await opened();
+    const theirs = { ...NO_AMENDMENTS, base: '/theirs/' };
+    await api.saveAmendments(id, { version: 1, amendments: theirs });
+    state().amend({ ...NO_AMENDMENTS, base: '/mine/' }, 'base');
+    await settled();
+    expect(state().project?.amended).toEqual({ version: 2, amendments: theirs });
+    expect(state().notice).toContain('another tab');
+    expect(state().done).toEqual([]);
+    reachable = false;
+    state().amend({ ...theirs, confirmed: true }, 'confirm');
+    await settled();
+    expect(state().savingAmendments).toBe('failed');
+    reachable = true;
+    await state().saveNow();
+    expect(projectView(store(), id).amended).toEqual({ version: 3, amendments: { ...theirs, confirmed: true } });
   });
 
   it('makes plans, and says why it can’t make one', async () => {

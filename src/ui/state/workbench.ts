@@ -1,6 +1,7 @@
 'use client';
 
 import { create } from 'zustand';
+import type { Amendments } from '../../core/amend/types.ts';
 import { decisionWords, withDecision, withoutSubject } from '../../core/plan/decisions.ts';
 import { BASELINE, type Decision, type Plan } from '../../core/plan/types.ts';
 import { type CacheState, type Conditions, DEVICES, LINKS } from '../../core/sim/conditions.ts';
@@ -8,6 +9,7 @@ import type { ProjectView } from '../../server/projects.ts';
 import type { StoredPlan } from '../../store/plans.ts';
 import type { AppView } from '../../worker/analyst.ts';
 import { api, Refusal } from './api.ts';
+import { oneAtATime } from './one-at-a-time.ts';
 
 /** What is chosen anywhere and marked everywhere. */
 export type Selection =
@@ -16,11 +18,13 @@ export type Selection =
   | { kind: 'split point'; module: string }
   | null;
 
-interface Step {
-  words: string;
-  before: Decision[];
-  after: Decision[];
-}
+/** Something that can be undone: a change of the plan, or of what was read. */
+type Step = { words: string } & (
+  | { of: 'plan'; before: Decision[]; after: Decision[] }
+  | { of: 'reading'; before: Amendments; after: Amendments }
+);
+
+type Saving = 'saved' | 'saving' | 'failed';
 
 interface Workbench {
   project: ProjectView | null;
@@ -33,7 +37,10 @@ interface Workbench {
   selection: Selection;
   done: Step[];
   undone: Step[];
-  saving: 'saved' | 'saving' | 'failed';
+  saving: Saving;
+  savingAmendments: Saving;
+  /** Something that happened without the person doing it, to be told once. */
+  notice: string | null;
   /** The plan as somebody else left it, while ours differs. */
   conflict: StoredPlan | null;
 
@@ -46,6 +53,8 @@ interface Workbench {
   choosePlan(id: string | null): void;
   decide(decisions: Decision[], words?: string): void;
   withdraw(subjects: string[], words: string): void;
+  /** Corrects what was read. */
+  amend(amendments: Amendments, words: string): void;
   undo(): void;
   redo(): void;
   addPlan(name: string, decisions: Decision[]): Promise<void>;
@@ -55,8 +64,6 @@ interface Workbench {
 }
 
 export const useWorkbench = create<Workbench>()((set, get) => {
-  let pending = false;
-
   const putPlan = (plan: StoredPlan) => {
     const { project } = get();
     if (!project) return;
@@ -68,14 +75,72 @@ export const useWorkbench = create<Workbench>()((set, get) => {
     const plan = storedPlan(get());
     if (!plan) return;
     putPlan({ ...plan, decisions });
-    void get().saveNow();
+    void savePlan();
   };
+
+  const correct = (amendments: Amendments) => {
+    const { project } = get();
+    if (!project) return;
+    set({ project: { ...project, amended: { ...project.amended, amendments } } });
+    void saveAmendments();
+  };
+
+  const push = (step: Step) => set({ done: [...get().done, step], undone: [] });
 
   const step = (words: string, after: Decision[]) => {
     const plan = storedPlan(get());
     if (!plan) return;
-    set({ done: [...get().done, { words, before: plan.decisions, after }], undone: [] });
+    push({ of: 'plan', words, before: plan.decisions, after });
     change(after);
+  };
+
+  const go = (step: Step, to: 'before' | 'after') => {
+    if (step.of === 'plan') change(step[to]);
+    else correct(step[to]);
+  };
+
+  /** Saves the plan as it stands. */
+  const savePlan = oneAtATime(async () => {
+    const sent = storedPlan(get());
+    if (!sent || get().conflict) return;
+    set({ saving: 'saving' });
+    try {
+      const saved = await api.savePlan(sent.id, sent.version, { decisions: sent.decisions });
+      const mine = get().project?.plans.find((p) => p.id === sent.id);
+      if (mine) putPlan({ ...mine, version: saved.version, changedAt: saved.changedAt });
+      set({ saving: 'saved' });
+    } catch (error) {
+      const theirs = error instanceof Refusal && error.status === 409 ? (error.current as StoredPlan) : undefined;
+      set({ saving: 'failed', conflict: theirs ?? get().conflict });
+    }
+  });
+
+  /** Saves the corrections as they stand; where somebody else was faster, theirs are shown and the steps forgotten. */
+  const saveAmendments = oneAtATime(async () => {
+    const { project } = get();
+    if (!project) return;
+    set({ savingAmendments: 'saving' });
+    try {
+      const { version } = await api.saveAmendments(project.id, project.amended);
+      putAmended(project.id, (mine) => ({ ...mine, version }));
+      set({ savingAmendments: 'saved' });
+    } catch (error) {
+      if (error instanceof Refusal && error.status === 409) {
+        putAmended(project.id, () => error.current as ProjectView['amended']);
+        const forget = (steps: Step[]) => steps.filter((s) => s.of === 'plan');
+        set({
+          savingAmendments: 'saved',
+          done: forget(get().done),
+          undone: forget(get().undone),
+          notice: error.detail,
+        });
+      } else set({ savingAmendments: 'failed' });
+    }
+  });
+
+  const putAmended = (projectId: string, next: (mine: ProjectView['amended']) => ProjectView['amended']) => {
+    const { project } = get();
+    if (project?.id === projectId) set({ project: { ...project, amended: next(project.amended) } });
   };
 
   return {
@@ -90,6 +155,8 @@ export const useWorkbench = create<Workbench>()((set, get) => {
     done: [],
     undone: [],
     saving: 'saved',
+    savingAmendments: 'saved',
+    notice: null,
     conflict: null,
 
     open(project, app, wished) {
@@ -110,13 +177,15 @@ export const useWorkbench = create<Workbench>()((set, get) => {
         undone: [],
         conflict: null,
         saving: 'saved',
+        savingAmendments: 'saved',
       });
     },
     choose(values) {
       set(values);
     },
     choosePlan(id) {
-      set({ planId: id, done: [], undone: [], conflict: null });
+      const keep = (steps: Step[]) => steps.filter((s) => s.of === 'reading');
+      set({ planId: id, done: keep(get().done), undone: keep(get().undone), conflict: null });
     },
     decide(decisions, words) {
       const plan = storedPlan(get());
@@ -130,17 +199,23 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       const next = subjects.reduce<Plan>(withoutSubject, plan);
       step(words, next.decisions);
     },
+    amend(after, words) {
+      const before = get().project?.amended.amendments;
+      if (!before) return;
+      push({ of: 'reading', words, before, after });
+      correct(after);
+    },
     undo() {
       const last = get().done.at(-1);
       if (!last) return;
       set({ done: get().done.slice(0, -1), undone: [...get().undone, last] });
-      change(last.before);
+      go(last, 'before');
     },
     redo() {
       const last = get().undone.at(-1);
       if (!last) return;
       set({ undone: get().undone.slice(0, -1), done: [...get().done, last] });
-      change(last.after);
+      go(last, 'after');
     },
     async addPlan(name, decisions) {
       const { project } = get();
@@ -166,28 +241,8 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       set({ conflict: null, saving: 'saved' });
       await get().addPlan(name, mine.decisions);
     },
-    /** Saves the plan as it stands; changes made meanwhile are saved right after. */
     async saveNow() {
-      if (get().saving === 'saving') {
-        pending = true;
-        return;
-      }
-      const sent = storedPlan(get());
-      if (!sent || get().conflict) return;
-      set({ saving: 'saving' });
-      try {
-        const saved = await api.savePlan(sent.id, sent.version, { decisions: sent.decisions });
-        const mine = get().project?.plans.find((p) => p.id === sent.id);
-        if (mine) putPlan({ ...mine, version: saved.version, changedAt: saved.changedAt });
-        set({ saving: 'saved' });
-      } catch (error) {
-        const theirs = error instanceof Refusal && error.status === 409 ? error.current : undefined;
-        set({ saving: 'failed', conflict: theirs ?? get().conflict });
-      }
-      if (pending) {
-        pending = false;
-        if (!get().conflict) await get().saveNow();
-      }
+      await Promise.all([savePlan(), get().savingAmendments === 'failed' ? saveAmendments() : null]);
     },
   };
 });

@@ -4,8 +4,8 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { Tabs } from 'radix-ui';
 import { useRef } from 'react';
 import type { ModuleRow, PackageRow, Sizes } from '../../../core/inventory/inventory.ts';
+import type { FullInventory } from '../../../worker/analyst.ts';
 import { size } from '../../parts/format.ts';
-import type { FullInventory } from './use-inventory.ts';
 
 const LINE = 25;
 const TAB =

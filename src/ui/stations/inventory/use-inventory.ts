@@ -1,13 +1,10 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { Inventory } from '../../../core/inventory/inventory.ts';
 import type { Whereabouts } from '../../../core/inventory/whereabouts.ts';
-import type { Failed, Unresolved } from '../../../core/snapshot/types.ts';
+import type { FullInventory } from '../../../worker/analyst.ts';
 import { analyst } from '../../../worker/client.ts';
 import { conditionsOf, usePlan, useWorkbench } from '../../state/workbench.ts';
-
-export type FullInventory = Inventory & { unresolved: Unresolved[]; failed: Failed[] };
 
 /** The inventory under the present plan and conditions; the last one stays until the next is there. */
 export function useInventory(): { inventory: FullInventory | null; error: string | null } {

@@ -10,8 +10,10 @@ import { conditionsOf, usePlan, useWorkbench } from '../../state/workbench.ts';
 /** The outline of the chosen route under the present plan; the last one stays until the next is there. */
 export function useOutline(): { outline: Outline | null; error: string | null } {
   const plan = usePlan();
+  const app = useWorkbench((s) => s.app);
   const route = useWorkbench((s) => s.route);
   const [state, setState] = useState<{ outline: Outline | null; error: string | null }>({ outline: null, error: null });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) is another outline
   useEffect(() => {
     let current = true;
     analyst()
@@ -23,7 +25,7 @@ export function useOutline(): { outline: Outline | null; error: string | null } 
     return () => {
       current = false;
     };
-  }, [plan, route]);
+  }, [app, plan, route]);
   return state;
 }
 

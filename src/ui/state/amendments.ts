@@ -1,0 +1,39 @@
+'use client';
+
+import { useEffect, useRef } from 'react';
+import { type Amendments, NO_AMENDMENTS } from '../../core/amend/types.ts';
+import { analyst } from '../../worker/client.ts';
+import { useWorkbench } from './workbench.ts';
+
+/** What the person corrected on what was read. */
+export function useAmendments(): Amendments {
+  return useWorkbench((s) => s.project?.amended.amendments) ?? NO_AMENDMENTS;
+}
+
+/** Keeps the worker's snapshot in step with the corrections; a route that is gone or renamed is let go of. */
+export function useAmendmentUpdates(): void {
+  const projectId = useWorkbench((s) => s.project?.id);
+  const snapshotId = useWorkbench((s) => s.project?.snapshotId);
+  const amendments = useAmendments();
+  const applied = useRef<{ key: string; amendments: Amendments } | null>(null);
+  useEffect(() => {
+    const key = `${projectId} ${snapshotId}`;
+    const opened = applied.current?.key !== key;
+    if (!opened && applied.current?.amendments === amendments) return;
+    applied.current = { key, amendments };
+    // A project comes with its corrections laid over it already.
+    if (opened) return;
+    let current = true;
+    void analyst()
+      .amend(amendments)
+      .then((app) => {
+        if (!current) return;
+        const { route } = useWorkbench.getState();
+        const kept = app.routes.some((r) => r.pattern === route);
+        useWorkbench.setState({ app, ...(kept ? {} : { route: app.routes[0]?.pattern ?? '' }) });
+      });
+    return () => {
+      current = false;
+    };
+  }, [projectId, snapshotId, amendments]);
+}
