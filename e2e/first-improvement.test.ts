@@ -147,20 +147,4 @@ describe('a first improvement on the sample', () => {
     await page.getByRole('heading', { name: 'berth-finder' }).waitFor();
     await page.close();
   });
-
-  it('reads a folder on this machine, and says what is wrong with one that can’t be read', async () => {
-    const page = await served.page('/p/saltmarsh/inventory');
-    const ask = async (folder: string) => {
-      await page.getByLabel('Whole path').fill(folder);
-      await page.getByRole('button', { name: 'Read it' }).click();
-    };
-    await page.getByRole('combobox', { name: /^project/ }).click();
-    await page.getByRole('option', { name: 'Read a folder on this machine' }).click();
-    await ask('/no/such/folder');
-    await page.getByText('No such folder').waitFor();
-    await ask(`${process.cwd()}/examples/saltmarsh-ferries`);
-    await page.waitForURL(/\/p\/(?!saltmarsh)[^/]+\/inventory/);
-    await page.getByText('berth-finder').first().waitFor();
-    await page.close();
-  });
 });

@@ -56,6 +56,21 @@ describe.each(['light', 'dark'])('every station in the %s theme', (theme) => {
   });
 });
 
+describe.each(['light', 'dark'])('routes and parts in the %s theme', (theme) => {
+  it('have no accessibility violations that a machine can find', async () => {
+    const page = await served.page('/p/saltmarsh/inventory?route=/');
+    if (theme === 'dark') await page.keyboard.press('t');
+    await page.getByRole('tab', { name: /unused rules/ }).click();
+    await page.getByLabel('Beside').selectOption('/help');
+    await page.getByText('than /help').waitFor();
+    expect(await violations(page)).toEqual([]);
+    await page.getByRole('tab', { name: 'Routes and parts' }).click();
+    await page.getByRole('heading', { name: 'Parts of its screen' }).waitFor();
+    expect(await violations(page)).toEqual([]);
+    await page.close();
+  });
+});
+
 describe('links and keys', () => {
   it('keep every choice in the address, and open it again', async () => {
     const page = await served.page(

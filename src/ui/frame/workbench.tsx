@@ -1,8 +1,10 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import { toast } from 'sonner';
 import { Message } from '../parts/message.tsx';
 import { RoleTextures } from '../parts/roles.tsx';
+import { useAmendmentUpdates } from '../state/amendments.ts';
 import { Refusal } from '../state/api.ts';
 import { useLandingUpdates } from '../state/landing.ts';
 import { openProject } from '../state/open-project.ts';
@@ -12,6 +14,7 @@ import { Split } from '../stations/split/split.tsx';
 import { Startup } from '../stations/startup/startup.tsx';
 import { useAddress, wishesOf } from './address.ts';
 import { ConflictBar } from './conflict-bar.tsx';
+import { useDrop } from './drop.ts';
 import { LiveStrip } from './live-strip.tsx';
 import { ShortcutSheet } from './shortcut-sheet.tsx';
 import { useShortcuts } from './shortcuts.ts';
@@ -25,9 +28,12 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
   const failure = useProject(projectId);
   const app = useWorkbench((s) => s.app);
   const loaded = useWorkbench((s) => s.project?.id) === projectId && app !== null;
+  useAmendmentUpdates();
   useLandingUpdates();
+  useNotices();
   useAddress(projectId, at, loaded);
   useShortcuts(setAt);
+  const dropping = useDrop((words) => toast.error(words));
 
   return (
     <div className="grid h-screen min-h-[560px] min-w-[960px] grid-rows-[44px_auto_minmax(0,1fr)_118px]">
@@ -49,24 +55,51 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
             </Message>
           ) : !loaded ? (
             <Message title="Opening the project">Reading the snapshot and predicting the first landing.</Message>
-          ) : app.routes.length === 0 ? (
-            <Message title="This snapshot has no routes">
-              Yokeline found {app.modules} modules but no route table. Add one to the code, or open another project from
-              the top left.
-            </Message>
           ) : at === 'inventory' ? (
-            <InventoryStation onGo={setAt} />
+            <InventoryStation key={projectId} onGo={setAt} />
+          ) : app.routes.length === 0 ? (
+            <Message title="No routes yet">
+              <p>{app.modules} modules were read, but no route was found in the code.</p>
+              <button type="button" className="mt-3 text-ink underline" onClick={() => setAt('inventory')}>
+                Name a route by hand
+              </button>
+            </Message>
           ) : at === 'startup' ? (
             <Startup />
-          ) : (
+          ) : app.splittable ? (
             <Split />
+          ) : (
+            <Message title="There is nothing to cut here">
+              <p>
+                This output’s source maps don’t hold the sources, so Yokeline knows its files but not what imports what
+                inside of them. Build it with the sources in its maps, or read the app’s own folder.
+              </p>
+              <button type="button" className="mt-3 text-ink underline" onClick={() => setAt('inventory')}>
+                See what is in the files
+              </button>
+            </Message>
           )}
         </main>
       </div>
       <LiveStrip />
       <ShortcutSheet />
+      {dropping ? (
+        <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded border-2 border-dashed border-ink bg-sheet/80 text-base font-semibold">
+          Drop it to read the app
+        </div>
+      ) : null}
     </div>
   );
+}
+
+/** Tells what happened without the person doing it. */
+function useNotices(): void {
+  const notice = useWorkbench((s) => s.notice);
+  useEffect(() => {
+    if (notice === null) return;
+    toast(notice, { duration: 10_000 });
+    useWorkbench.setState({ notice: null });
+  }, [notice]);
 }
 
 /** Loads a project into the store and its snapshot into the worker; gives what went wrong. */

@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 export function Message({ title, children }: { title: string; children?: ReactNode }) {
   return (
     <div className="mx-auto mt-24 max-w-md px-6">
-      <h2 className="mb-1 text-base font-semibold">{title}</h2>
+      <h1 className="mb-1 text-base font-semibold">{title}</h1>
       <div className="text-soft">{children}</div>
     </div>
   );

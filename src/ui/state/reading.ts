@@ -3,12 +3,12 @@ import { api } from './api.ts';
 
 const POLL_MS = 200;
 
-/** Starts a reading and follows it to its end; `told` hears how far it is. */
+/** Follows a reading that was started to its end; `told` hears how far it is. */
 export async function follow(
-  what: { folder: string } | { projectId: string },
+  started: Promise<ReadingState>,
   told: (state: ReadingState) => void,
 ): Promise<ReadingState> {
-  let state = await api.startReading(what);
+  let state = await started;
   while (state.state === 'reading') {
     told(state);
     await new Promise((wake) => setTimeout(wake, POLL_MS));
@@ -19,7 +19,7 @@ export async function follow(
 
 /** How far a reading is, in words. */
 export function progressWords({ read, known }: ReadingState): string {
-  return known === 0 ? 'Finding the entries' : `${read} of ${known} known modules read`;
+  return known === 0 ? 'Finding the entries' : `${read} of ${known} known files read`;
 }
 
 /** What went wrong, in words; null when nothing did. */

@@ -16,7 +16,15 @@ type Column = 'route' | 'start' | 'requests' | 'hops' | 'interactive';
 const BAR = 300;
 
 /** Routes with their start in three shares; sorted by any column. */
-export function RouteShares({ routes, kind }: { routes: RouteRow[]; kind: keyof Sizes }) {
+export function RouteShares({
+  routes,
+  kind,
+  onChoose,
+}: {
+  routes: RouteRow[];
+  kind: keyof Sizes;
+  onChoose: () => void;
+}) {
   const route = useWorkbench((s) => s.route);
   const choose = useWorkbench((s) => s.choose);
   const [by, setBy] = useState<Column>('start');
@@ -83,7 +91,10 @@ export function RouteShares({ routes, kind }: { routes: RouteRow[]; kind: keyof 
                 <button
                   type="button"
                   title={r.pattern}
-                  onClick={() => choose({ route: r.pattern })}
+                  onClick={() => {
+                    choose({ route: r.pattern });
+                    onChoose();
+                  }}
                   className={r.pattern === route ? 'font-semibold' : 'hover:underline'}
                 >
                   {r.pattern}

@@ -1,0 +1,47 @@
+'use client';
+
+import { useRef, useState } from 'react';
+import type { ReadingState } from '../../server/reading-jobs.ts';
+import { api } from '../state/api.ts';
+import { follow, progressWords, troubleWords } from '../state/reading.ts';
+
+/** A reading that goes on, or a project that is there at once. */
+export type Started = ReadingState | { id: string; project: true };
+export type Told = (words: string, share: number) => void;
+
+/** One reading at a time: how far it is, what was wrong, and a way to stop it. */
+export function useReading(onRead: (id: string) => void) {
+  const [words, setWords] = useState<string | null>(null);
+  const [share, setShare] = useState(0);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const running = useRef<string | null>(null);
+  const tell: Told = (said, part) => {
+    setWords(said);
+    setShare(part);
+  };
+  const run = async (start: (told: Told) => Promise<Started>) => {
+    setTrouble(null);
+    tell('Starting', 0);
+    try {
+      const started = await start(tell);
+      if ('project' in started) {
+        onRead(started.id);
+        return;
+      }
+      running.current = started.id;
+      const end = await follow(Promise.resolve(started), (state) =>
+        tell(progressWords(state), state.read / Math.max(1, state.known)),
+      );
+      if (end.state === 'done' && end.projectId) onRead(end.projectId);
+      else setTrouble(end.state === 'stopped' ? 'Stopped. Nothing was kept.' : troubleWords(end));
+    } catch (error) {
+      setTrouble(error instanceof Error ? error.message : String(error));
+    }
+    running.current = null;
+    setWords(null);
+  };
+  const stop = () => {
+    if (running.current) void api.stopReading(running.current);
+  };
+  return { words, share, trouble, run, stop };
+}

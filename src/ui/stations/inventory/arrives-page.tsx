@@ -1,0 +1,72 @@
+'use client';
+
+import { useState } from 'react';
+import type { Sizes } from '../../../core/inventory/inventory.ts';
+import type { FullInventory } from '../../../worker/analyst.ts';
+import type { StationId } from '../../frame/station-list.ts';
+import { Pill } from '../../parts/pill.tsx';
+import { Finder } from './finder.tsx';
+import { HeavyLists } from './heavy-lists.tsx';
+import { LeakList } from './leak-list.tsx';
+import { NoticeList } from './notice-list.tsx';
+import { RoutePackages } from './route-packages.tsx';
+import { RouteShares } from './route-shares.tsx';
+import { WhereaboutsSheet } from './whereabouts-sheet.tsx';
+
+const KINDS: (keyof Sizes)[] = ['compressed', 'minified', 'source'];
+
+/** What each route needs at start, what is in the wrong start, what is heavy, and why it is there. */
+export function ArrivesPage({ inventory, onGo }: { inventory: FullInventory; onGo: (station: StationId) => void }) {
+  const [kind, setKind] = useState<keyof Sizes>('compressed');
+  const [module, setModule] = useState<string | null>(null);
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_320px]">
+      <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-3 pb-6">
+        <NoticeList notices={inventory.notices} />
+        <LeakList leaks={inventory.leaks} onGo={onGo} />
+        <div className="mb-2 flex items-start justify-between gap-4">
+          <div>
+            <h1 className="text-[15px] font-semibold">What each route needs at start</h1>
+            <p className="text-soft">modules in the files that the landing fetches by itself</p>
+          </div>
+          <fieldset className="flex shrink-0 gap-1.5">
+            <legend className="sr-only">Sizes</legend>
+            {KINDS.map((k) => (
+              <Pill key={k} on={k === kind} onClick={() => setKind(k)}>
+                {k}
+              </Pill>
+            ))}
+          </fieldset>
+        </div>
+        {inventory.routes.length === 0 ? (
+          <p className="text-soft">
+            No routes yet: none were found in the code. Under “Routes and parts” one can be added by its address and
+            page module.
+          </p>
+        ) : (
+          <RouteShares
+            routes={inventory.routes}
+            kind={kind}
+            onChoose={() => {
+              setModule(null);
+            }}
+          />
+        )}
+        <HeavyLists inventory={inventory} kind={kind} chosen={module} onChoose={setModule} />
+      </div>
+      <aside aria-label="Details" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
+        <Finder modules={inventory.modules} onChoose={setModule} />
+        {module === null ? (
+          <RoutePackages routes={inventory.routes} kind={kind} />
+        ) : (
+          <>
+            <button type="button" className="mb-2 text-soft underline hover:text-ink" onClick={() => setModule(null)}>
+              back to the route
+            </button>
+            <WhereaboutsSheet path={module} onGo={onGo} />
+          </>
+        )}
+      </aside>
+    </div>
+  );
+}

@@ -1,0 +1,35 @@
+import type { CopyRow } from '../../../../core/inventory/inventory.ts';
+import { size } from '../../../parts/format.ts';
+
+const MOST = 200;
+
+/** Modules that lie in more than one file, by what the copies cost. */
+export function CopyList({ copies, onChoose }: { copies: CopyRow[]; onChoose: (path: string) => void }) {
+  const extra = copies.reduce((sum, c) => sum + c.extra, 0);
+  return (
+    <>
+      <p className="mb-1 text-soft">
+        The copies beside the first add up to {size(extra)} minified. A visitor who comes by several of these files
+        fetches and runs the same code again.
+      </p>
+      <table className="w-full table-fixed">
+        <tbody>
+          {copies.slice(0, MOST).map((c) => (
+            <tr key={c.path} className="hover:bg-band">
+              <td className="w-[45%] truncate py-[3px]">
+                <button type="button" className="hover:underline" title={c.path} onClick={() => onChoose(c.path)}>
+                  {c.path}
+                </button>
+              </td>
+              <td className="truncate text-soft" title={c.files.join(', ')}>
+                {c.files.length} files: {c.files.join(', ')}
+              </td>
+              <td className="w-20 pr-1.5 text-right">{size(c.extra)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {copies.length > MOST ? <p className="text-soft">and {copies.length - MOST} lighter ones</p> : null}
+    </>
+  );
+}

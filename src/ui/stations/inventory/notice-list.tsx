@@ -1,0 +1,54 @@
+'use client';
+
+import { useState } from 'react';
+import type { Notice, NoticeKind } from '../../../core/snapshot/types.ts';
+
+const WORDS: Record<NoticeKind, string> = {
+  development: 'Not a production build',
+  unminified: 'Not minified',
+  base: 'Addresses that lead nowhere',
+  'inline map': 'Maps that travel',
+  uncompressed: 'Compression',
+  'unnamed file': 'Files nobody names',
+  map: 'Maps',
+};
+/** The first ones make every figure on this page wrong or misleading. */
+const ORDER: NoticeKind[] = ['development', 'base', 'unminified', 'inline map', 'uncompressed', 'map', 'unnamed file'];
+const FEW = 2;
+
+/** What about a production output should be known before its sizes are believed; one line per kind. */
+export function NoticeList({ notices }: { notices: Notice[] }) {
+  const [open, setOpen] = useState<NoticeKind | null>(null);
+  const kinds = ORDER.filter((k) => notices.some((n) => n.kind === k));
+  if (kinds.length === 0) return null;
+  return (
+    <section className="mb-5 rounded border border-line bg-band px-3 py-2" aria-label="About this output">
+      {kinds.map((kind) => {
+        const own = notices.filter((n) => n.kind === kind);
+        const shown = open === kind ? own : own.slice(0, FEW);
+        return (
+          <div key={kind} className="grid grid-cols-[170px_minmax(0,1fr)] gap-3 py-0.5">
+            <span className={ORDER.indexOf(kind) < 3 ? 'font-semibold text-worse' : 'font-medium'}>{WORDS[kind]}</span>
+            <span className="min-w-0">
+              {shown.map((n) => (
+                <span key={`${n.path} ${n.message}`} className="block">
+                  {n.path ? <span className="break-all">{n.path} </span> : null}
+                  <span className="text-soft">{n.message}</span>
+                </span>
+              ))}
+              {own.length > FEW ? (
+                <button
+                  type="button"
+                  className="text-soft underline hover:text-ink"
+                  onClick={() => setOpen(open === kind ? null : kind)}
+                >
+                  {open === kind ? 'fewer' : `${own.length - FEW} more`}
+                </button>
+              ) : null}
+            </span>
+          </div>
+        );
+      })}
+    </section>
+  );
+}

@@ -1,0 +1,192 @@
+'use client';
+
+import { Plus, X } from 'lucide-react';
+import type { ReactNode } from 'react';
+import type { ContentItem, DataCall, Route } from '../../../../core/snapshot/types.ts';
+import { NumberField, PickField, TextField } from '../../../parts/field.tsx';
+import { useModules } from './use-modules.ts';
+
+const MOST_BYTES = 100_000_000;
+const MOST_MS = 60_000;
+const addressTrouble = (text: string) => (/^(https?:\/)?\//.test(text) ? null : 'Begin with / or https://.');
+
+/** Images that a route shows. */
+export function ContentTable({
+  route,
+  onChange,
+}: {
+  route: Route;
+  onChange: (content: ContentItem[], what: string) => void;
+}) {
+  const put = (at: number, item: ContentItem) => onChange(route.content.with(at, item), `image ${item.id}`);
+  const add = () => {
+    const id = freeId('image', route.content);
+    const item: ContentItem = {
+      id,
+      kind: 'image',
+      address: `/images/${id.replace(' ', '-')}.jpg`,
+      bytes: 50_000,
+      serverMs: 5,
+      foundIn: 'document',
+      place: 'first screen',
+      lazy: false,
+    };
+    onChange([...route.content, item], 'one image more');
+  };
+  return (
+    <Listed title="Images" what="image" empty="No images are known." count={route.content.length} onAdd={add}>
+      {route.content.map((item, at) => (
+        <Row
+          key={item.id}
+          name={item.id}
+          onRemove={() => onChange(route.content.toSpliced(at, 1), `without ${item.id}`)}
+        >
+          <TextField
+            bare
+            label={`address of ${item.id}`}
+            value={item.address}
+            check={addressTrouble}
+            onTake={(address) => put(at, { ...item, address })}
+          />
+          <Kilobytes name={item.id} bytes={item.bytes} onTake={(bytes) => put(at, { ...item, bytes })} />
+          <FoundIn item={item} onTake={(foundIn) => put(at, { ...item, foundIn })} />
+          <PickField
+            bare
+            label={`place of ${item.id}`}
+            value={item.place}
+            options={[
+              { value: 'first screen', label: 'first screen' },
+              { value: 'below', label: 'below' },
+            ]}
+            onTake={(place) => put(at, { ...item, place })}
+          />
+          <label className="flex items-center gap-1.5 text-soft">
+            <input
+              type="checkbox"
+              checked={item.lazy}
+              onChange={(event) => put(at, { ...item, lazy: event.target.checked })}
+            />
+            lazy
+          </label>
+        </Row>
+      ))}
+    </Listed>
+  );
+}
+
+/** Calls for data that a route makes. */
+export function DataTable({ route, onChange }: { route: Route; onChange: (data: DataCall[], what: string) => void }) {
+  const modules = useModules();
+  const put = (at: number, call: DataCall) => onChange(route.data.with(at, call), `call ${call.id}`);
+  const add = () => {
+    const id = freeId('call', route.data);
+    const call: DataCall = { id, address: '/api/answer', bytes: 5000, serverMs: 80, module: route.page };
+    onChange([...route.data, call], 'one call more');
+  };
+  return (
+    <Listed title="Data calls" what="call" empty="No calls are known." count={route.data.length} onAdd={add}>
+      {route.data.map((call, at) => (
+        <Row key={call.id} name={call.id} onRemove={() => onChange(route.data.toSpliced(at, 1), `without ${call.id}`)}>
+          <TextField
+            bare
+            label={`address of ${call.id}`}
+            value={call.address}
+            check={addressTrouble}
+            onTake={(address) => put(at, { ...call, address })}
+          />
+          <Kilobytes name={call.id} bytes={call.bytes} onTake={(bytes) => put(at, { ...call, bytes })} />
+          <TextField
+            bare
+            label={`module that makes ${call.id}`}
+            value={call.module}
+            check={modules.trouble}
+            suggestions={modules.like}
+            onTake={(module) => put(at, { ...call, module })}
+          />
+          <NumberField
+            bare
+            label={`time at the server for ${call.id}`}
+            unit="ms at the server"
+            most={MOST_MS}
+            value={call.serverMs}
+            onTake={(serverMs) => put(at, { ...call, serverMs })}
+          />
+          <span />
+        </Row>
+      ))}
+    </Listed>
+  );
+}
+
+/** An image stands in the document, or a module asks for it once it has run. */
+function FoundIn({ item, onTake }: { item: ContentItem; onTake: (found: ContentItem['foundIn']) => void }) {
+  const modules = useModules();
+  return (
+    <TextField
+      bare
+      label={`where ${item.id} is named`}
+      value={item.foundIn === 'document' ? 'document' : item.foundIn.module}
+      check={(text) => (text === 'document' ? null : modules.trouble(text))}
+      suggestions={(text) => ['document', ...modules.like(text)]}
+      onTake={(text) => onTake(text === 'document' ? 'document' : { module: text })}
+    />
+  );
+}
+
+function Kilobytes({ name, bytes, onTake }: { name: string; bytes: number; onTake: (bytes: number) => void }) {
+  return (
+    <NumberField
+      bare
+      label={`size of ${name}`}
+      unit="kB"
+      most={MOST_BYTES / 1000}
+      value={bytes / 1000}
+      onTake={(kB) => onTake(Math.round(kB * 1000))}
+    />
+  );
+}
+
+function Listed({
+  title,
+  what,
+  empty,
+  count,
+  onAdd,
+  children,
+}: {
+  title: string;
+  what: string;
+  empty: string;
+  count: number;
+  onAdd: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <section>
+      <div className="flex items-baseline justify-between">
+        <h2 className="font-semibold">{title}</h2>
+        <button type="button" onClick={onAdd} className="flex items-center gap-1 text-soft hover:text-ink">
+          <Plus size={13} /> {what}
+        </button>
+      </div>
+      {count === 0 ? <p className="mt-1 text-soft">{empty}</p> : <ul className="mt-1">{children}</ul>}
+    </section>
+  );
+}
+
+function Row({ name, onRemove, children }: { name: string; onRemove: () => void; children: ReactNode }) {
+  return (
+    <li className="grid grid-cols-[minmax(0,5fr)_92px_minmax(0,5fr)_minmax(0,3fr)_56px_20px] items-center gap-1 border-t border-line py-0.5">
+      {children}
+      <button type="button" aria-label={`Remove ${name}`} className="text-soft hover:text-worse" onClick={onRemove}>
+        <X size={14} />
+      </button>
+    </li>
+  );
+}
+
+function freeId(what: string, items: { id: string }[]): string {
+  let n = items.length + 1;
+  while (items.some((i) => i.id === `${what} ${n}`)) n++;
+  return `${what} ${n}`;
+}
