@@ -2,7 +2,7 @@ import { minifySync } from 'oxc-minify';
 import { type EcmaScriptModule, parseSync } from 'oxc-parser';
 import { transformSync } from 'oxc-transform';
 import type { DeferredContext, Import } from '../core/snapshot/types.ts';
-import { type ComponentUse, findComponentUses } from './component-uses.ts';
+import { type ComponentUse, findComponentUses } from './parts/component-uses.ts';
 import { findRouteTables, type RouteTable } from './route-table.ts';
 import { SourceText } from './source-text.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';

@@ -1,6 +1,7 @@
 import type { Module, ModuleKind } from '../core/snapshot/types.ts';
-import type { ComponentUse } from './component-uses.ts';
 import type { FoundImport } from './parse-script.ts';
+import type { ComponentUse } from './parts/component-uses.ts';
+import type { Services } from './parts/find-parts.ts';
 import type { Reexports } from './prune.ts';
 import type { RouteTable } from './route-table.ts';
 
@@ -16,6 +17,7 @@ export interface ReadModule {
   tables: RouteTable[];
   realm: string;
   uses: ComponentUse[];
+  serves: Services;
   reexports: Reexports | null;
   /** Marked as the beginning of code for the browser. */
   client: boolean;

@@ -7,8 +7,8 @@ import type { Entry, Failed, Snapshot, StyleRule, Unresolved } from '../core/sna
 import { type AppNotes, annotate, NO_NOTES, NOTES_FILE, parseNotes } from './app-notes.ts';
 import { documentExtras } from './document-extras.ts';
 import { type FoundEntry, findEntries } from './find-entries.ts';
-import { proposeParts } from './find-parts.ts';
 import { findRoutes } from './find-routes.ts';
+import { proposeParts } from './parts/find-parts.ts';
 import { type ReadProgress, SourceGraph } from './source-graph.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
 

@@ -48,7 +48,8 @@ export class Resolver {
     const mapped = kind === 'script' ? this.mapped(specifier) : null;
     if (mapped !== null && onNetwork(mapped)) return leftOut(`the import map sends it to ${mapped}`);
     if (onNetwork(specifier)) return leftOut('an address on the network is not followed');
-    const plain = (mapped ?? specifier).replace(/[?#].*$/, '');
+    // A leading # names one of the package's own imports.
+    const plain = (mapped ?? specifier).replace(/(?!^)[?#].*$/, '');
     if (plain === '') return lost('the specifier is empty');
     const found = this.lookUp(mapped === null ? path.dirname(from) : this.root, plain, kind);
     if (found.builtin) return leftOut('a module of the server platform, which a browser doesn’t have');

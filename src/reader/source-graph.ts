@@ -2,10 +2,10 @@ import fs from 'node:fs';
 import path from 'node:path';
 import type { Failed, Import, Module, ModuleKind, Package, Unresolved } from '../core/snapshot/types.ts';
 import type { FoundStart } from './find-entries.ts';
-import type { DrawingModule } from './find-parts.ts';
 import type { TableInModule } from './find-routes.ts';
 import { Packages } from './packages.ts';
 import { type FoundGlob, type FoundImport, type ParsedScript, parseScript } from './parse-script.ts';
+import { type DrawingModule, servicesOf } from './parts/find-parts.ts';
 import { prunedLinks, type Reexports } from './prune.ts';
 import type { ReadModule } from './read-module.ts';
 import { type Resolution, Resolver } from './resolve.ts';
@@ -72,7 +72,7 @@ export class SourceGraph {
     const m = this.modules.get(path);
     if (!m) return undefined;
     const deferred = new Set(m.imports.filter((i) => i.found.kind === 'dynamic').map((i) => i.found.specifier));
-    return { uses: m.uses, resolved: m.resolved, deferred, package: m.module.package };
+    return { uses: m.uses, resolved: m.resolved, deferred, package: m.module.package, serves: m.serves };
   }
 
   /** The columns of the snapshot, in canonical order. */
@@ -164,6 +164,7 @@ export class SourceGraph {
       tables: [],
       realm,
       uses: [],
+      serves: { media: null, whenSeen: false },
       reexports: null,
       client: false,
       module: {
@@ -202,6 +203,7 @@ export class SourceGraph {
     read.minified = minifyScript(`${read.path}.js`, parsed.code) + (single ? JSON.stringify(single.rest) : '');
     read.tables = parsed.tables;
     read.uses = parsed.uses;
+    read.serves = servicesOf(text);
     for (const found of parsed.imports) this.link(file, found, 'script', read);
     for (const { specifier, line } of parsed.workers) {
       const target = this.resolver.resolve(file, specifier, 'script');

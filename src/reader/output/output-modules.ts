@@ -1,7 +1,7 @@
 import type { Failed, Import, Module, ModuleKind, Package, Unresolved } from '../../core/snapshot/types.ts';
-import type { DrawingModule } from '../find-parts.ts';
 import type { TableInModule } from '../find-routes.ts';
 import { type ParsedScript, parseScript } from '../parse-script.ts';
+import { type DrawingModule, type Services, servicesOf } from '../parts/find-parts.ts';
 import { isSingleFile, splitSingleFile } from '../single-file.ts';
 import { kindOf } from '../source-graph.ts';
 import { marginalSizes, weigh } from '../weigh.ts';
@@ -34,7 +34,10 @@ export class OutputModules {
   readonly inside: { module: number; bytes: number }[][];
   readonly knowledge: ('sources' | 'names' | 'none')[];
   private readonly at = new Map<string, number>();
-  private readonly parsed = new Map<string, { script: ParsedScript; resolved: Map<string, string> }>();
+  private readonly parsed = new Map<
+    string,
+    { script: ParsedScript; resolved: Map<string, string>; serves: Services }
+  >();
 
   constructor(private readonly files: OutputFile[]) {
     this.knowledge = files.map(knowledgeOf);
@@ -88,7 +91,8 @@ export class OutputModules {
     const at = this.at.get(path);
     if (!known || at === undefined) return undefined;
     const deferred = new Set(known.script.imports.filter((i) => i.kind === 'dynamic').map((i) => i.specifier));
-    return { uses: known.script.uses, resolved: known.resolved, deferred, package: this.modules[at].package };
+    const { script, resolved, serves } = known;
+    return { uses: script.uses, resolved, deferred, package: this.modules[at].package, serves };
   }
 
   /** Modules by name, in canonical order. */
@@ -153,7 +157,7 @@ export class OutputModules {
         seen.set(found.specifier, ordinal + 1);
         this.imports.push({ from: this.at.get(path)!, to: this.at.get(to)!, ordinal, ...found });
       }
-      this.parsed.set(path, { script, resolved });
+      this.parsed.set(path, { script, resolved, serves: servicesOf(content) });
     }
   }
 

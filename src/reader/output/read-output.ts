@@ -11,8 +11,8 @@ import type {
 } from '../../core/snapshot/types.ts';
 import { type AppNotes, annotate } from '../app-notes.ts';
 import { documentExtras } from '../document-extras.ts';
-import { proposeParts } from '../find-parts.ts';
 import { findRoutes } from '../find-routes.ts';
+import { proposeParts } from '../parts/find-parts.ts';
 import type { Reading } from '../read-source.ts';
 import type { ReadProgress } from '../source-graph.ts';
 import { addTemplates, Mentions, unusedRules } from '../unused-rules.ts';

@@ -1,15 +1,17 @@
 import fs from 'node:fs';
 import path from 'node:path';
-import type { Route } from '../core/snapshot/types.ts';
-import { folderOf, removeFolders, SAMPLE } from '../test-support/folders.ts';
-import { readSource } from './read-source.ts';
+import type { Route } from '../../core/snapshot/types.ts';
+import { folderOf, removeFolders, SAMPLE } from '../../test-support/folders.ts';
+import { readSource } from '../read-source.ts';
 
 afterAll(removeFolders);
 
-/** The sample without its notes: parts then come from the code alone. */
-function sampleWithoutNotes(): string {
+const LIBRARY = path.resolve('examples/hollow-lane-library');
+
+/** An example without its notes: parts then come from the code alone. */
+function withoutNotes(example: string): string {
   const folder = folderOf({});
-  fs.cpSync(SAMPLE, folder, { recursive: true });
+  fs.cpSync(example, folder, { recursive: true });
   fs.rmSync(path.join(folder, 'yokeline.app.json'));
   return folder;
 }
@@ -24,14 +26,24 @@ const said = (routes: Route[]) =>
 describe('parts proposed from code', () => {
   it('agree with what is noted of the sample', () => {
     const noted = said(readSource(SAMPLE).snapshot.routes);
-    const found = said(readSource(sampleWithoutNotes()).snapshot.routes);
+    const found = said(readSource(withoutNotes(SAMPLE)).snapshot.routes);
     const right = [...found].filter((p) => noted.has(p)).length;
     expect(right / noted.size).toBeGreaterThan(0.9);
     expect(right / found.size).toBeGreaterThan(0.7);
   });
 
+  it('agree with what is noted of an app in another style, the places below included', () => {
+    const exact = (routes: Route[]) =>
+      new Set(routes.flatMap((r) => r.parts.map((p) => `${r.pattern} ${p.module} ${p.place}`)));
+    const noted = exact(readSource(LIBRARY).snapshot.routes);
+    const found = exact(readSource(withoutNotes(LIBRARY)).snapshot.routes);
+    const right = [...found].filter((p) => noted.has(p)).length;
+    expect(right / noted.size).toBeGreaterThan(0.95);
+    expect(right / found.size).toBeGreaterThan(0.95);
+  });
+
   it('name the action, the condition and the line', () => {
-    const { snapshot } = readSource(sampleWithoutNotes());
+    const { snapshot } = readSource(withoutNotes(SAMPLE));
     const part = (pattern: string, module: string) =>
       snapshot.routes.find((r) => r.pattern === pattern)!.parts.find((p) => p.module.endsWith(module))!;
     expect(part('/timetable', 'fare-calculator.tsx')).toMatchObject({

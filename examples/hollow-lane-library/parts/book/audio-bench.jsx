@@ -1,0 +1,2 @@
+"use client";
+export const AudioBench = ({ book }) => <audio controls src={`/spoken/${book.id}.ogg`} />;

@@ -1,0 +1,2 @@
+"use client";
+export const OverdueList = () => <ol aria-label="Overdue" />;

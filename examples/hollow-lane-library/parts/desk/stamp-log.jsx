@@ -1,0 +1,2 @@
+"use client";
+export const StampLog = () => <ol aria-label="Stamps of the day" />;

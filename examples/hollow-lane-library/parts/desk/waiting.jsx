@@ -1,0 +1,1 @@
+export const Waiting = () => <aside>Nobody is waiting.</aside>;

@@ -1,0 +1,3 @@
+export function useNarrow() {
+  return typeof matchMedia === 'function' && matchMedia('(max-width: 700px)').matches;
+}

@@ -1,0 +1,1 @@
+export const Wordmark = () => <a href="/" class="spine">Hollow Lane Library</a>;

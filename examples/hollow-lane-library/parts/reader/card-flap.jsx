@@ -1,0 +1,1 @@
+export const CardFlap = ({ reader }) => <dl><dt>Card</dt><dd>{reader.number}</dd></dl>;

@@ -1,0 +1,1 @@
+export const WayHere = () => <p>Up the lane, past the pump.</p>;

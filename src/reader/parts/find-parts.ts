@@ -1,0 +1,97 @@
+import { shortName } from '../../core/plan/decisions.ts';
+import type { Part, PartCondition, Route } from '../../core/snapshot/types.ts';
+import type { ComponentUse } from './component-uses.ts';
+import { mediaIn } from './values.ts';
+
+/** What a module draws, with the components' specifiers resolved to paths. */
+export interface DrawingModule {
+  uses: ComponentUse[];
+  resolved: ReadonlyMap<string, string>;
+  /** Specifiers of its deferred imports. */
+  deferred: ReadonlySet<string>;
+  package: string | null;
+  /** What it does for components of other modules. */
+  serves: Services;
+}
+
+/** What a module offers that decides when others are drawn. */
+export interface Services {
+  /** The media query that its function asks. */
+  media: PartCondition | null;
+  /** It draws what stands inside of its component only once that is in sight. */
+  whenSeen: boolean;
+}
+
+export function servicesOf(text: string): Services {
+  const exported = /\bexport\b/.test(text);
+  return { media: exported ? mediaIn(text) : null, whenSeen: exported && /\bIntersectionObserver\b/.test(text) };
+}
+
+/**
+ * Proposes the parts of a route from the code: what its layouts and page draw themselves, whatever is deferred, and
+ * whatever stands behind an action or a condition, at any depth. What a part behind an action draws belongs to it.
+ * Whether something plainly drawn lies below the first screen can't be read off code unless a component around it waits
+ * for it to be seen; it is proposed as on it.
+ */
+export function proposeParts(
+  route: Pick<Route, 'layouts' | 'page'>,
+  moduleAt: (path: string) => DrawingModule | undefined,
+): Part[] {
+  const parts = new Map<string, Part>();
+  const seen = new Set<string>();
+  const visit = (path: string, direct: boolean) => {
+    const module = moduleAt(path);
+    if (!module || seen.has(path) || module.package !== null) return;
+    seen.add(path);
+    for (const use of module.uses) {
+      const target = module.resolved.get(use.specifier);
+      if (target === undefined || moduleAt(target)?.package !== null) continue;
+      // What only waits for its content to be seen is no part itself.
+      if (moduleAt(target)?.serves.whenSeen) continue;
+      const when = settled(use, (specifier) => moduleAt(module.resolved.get(specifier) ?? '')?.serves);
+      if (when.kind !== 'drawn' || direct || module.deferred.has(use.specifier)) {
+        if (!parts.has(target)) parts.set(target, partOf(target, when, use.line, path));
+      }
+      if (when.kind === 'drawn' || when.kind === 'seen') visit(target, false);
+    }
+  };
+  for (const layout of route.layouts) visit(layout, false);
+  visit(route.page, true);
+  return withIds([...parts.values()]);
+}
+
+type Settled = Exclude<ComponentUse['when'], { kind: 'given' }> | { kind: 'seen' };
+
+/** When a component is drawn, with what other modules have to say about it. */
+function settled({ when, inside }: ComponentUse, served: (specifier: string) => Services | undefined): Settled {
+  if (when.kind === 'given') {
+    const condition = served(when.specifier)?.media;
+    return condition ? { kind: 'condition', condition } : { kind: 'drawn' };
+  }
+  return when.kind === 'drawn' && inside.some((s) => served(s)?.whenSeen) ? { kind: 'seen' } : when;
+}
+
+function partOf(module: string, when: Settled, line: number, path: string): Part {
+  const name = shortName(module).replace(/[-_]/g, ' ');
+  const common = { id: name, name, module, interactive: true, needs: [], evidence: { path, line } };
+  switch (when.kind) {
+    case 'action':
+      return { ...common, place: 'action', action: when.action, share: 0.2 };
+    case 'condition':
+      return { ...common, place: 'conditional', condition: when.condition, share: 0.5 };
+    case 'seen':
+      return { ...common, place: 'below', share: 0.5 };
+    case 'drawn':
+      return { ...common, place: 'first screen', share: 1 };
+  }
+}
+
+/** Ids must differ within a route, names may not. */
+function withIds(parts: Part[]): Part[] {
+  const seen = new Map<string, number>();
+  return parts.map((part) => {
+    const n = (seen.get(part.id) ?? 0) + 1;
+    seen.set(part.id, n);
+    return n === 1 ? part : { ...part, id: `${part.id} ${n}` };
+  });
+}
