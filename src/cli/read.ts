@@ -2,8 +2,8 @@ import { type Command, Option } from 'commander';
 import { NO_AMENDMENTS } from '../core/amend/types.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION } from '../core/formats/project-file.ts';
 import { checkBase } from '../core/snapshot/base.ts';
+import { READ_AS, type ReadAs } from '../core/snapshot/read-as.ts';
 import { readApp } from '../reader/read-app.ts';
-import { READ_AS, type ReadAs } from '../reader/read-as.ts';
 import { saveProject } from './files.ts';
 import { kilobytes, print } from './output.ts';
 

@@ -50,6 +50,23 @@ describe('routes by folders', () => {
     expect(snapshot.unresolved).toEqual([]);
   });
 
+  it('that stand for one address twice count once, and are told', () => {
+    const { snapshot } = readSource(
+      folderOf({
+        'app/(a)/x/page.tsx': 'export default () => 1;',
+        'app/(b)/x/page.tsx': 'export default () => 2;',
+      }),
+    );
+    expect(snapshot.routes.map((r) => r.page)).toEqual(['app/(a)/x/page.tsx']);
+    expect(snapshot.failed).toEqual([
+      {
+        path: 'app/(b)/x/page.tsx',
+        line: 1,
+        message: 'the route /x is there twice, here and in app/(a)/x/page.tsx; the first one counts',
+      },
+    ]);
+  });
+
   it('are predicted even where no layout is around all of them', () => {
     const { snapshot } = readSource(
       folderOf({ 'app/a/page.tsx': 'export default () => 1;', 'app/b/page.tsx': 'export default () => 2;' }),
@@ -67,7 +84,11 @@ describe('this repository', () => {
     expect(snapshot.failed).toEqual([]);
     expect(snapshot.unresolved).toEqual([]);
     expect(snapshot.routes.map((r) => r.pattern)).toEqual(['/', '/p/:project/:station']);
-    expect(snapshot.entries.map((e) => e.realm)).toEqual(['site', 'worker src/worker/analyst.worker.ts']);
+    expect(snapshot.entries.map((e) => e.realm)).toEqual([
+      'site',
+      'worker src/worker/pack.worker.ts',
+      'worker src/worker/analyst.worker.ts',
+    ]);
     const weight = new Map(snapshot.modules.map((m) => [m.path, m.bytes.minified]));
     expect(weight.get('src/ui/frame/workbench.tsx')).toBeGreaterThan(500);
     expect(weight.get('src/store/database.ts')).toBe(0);

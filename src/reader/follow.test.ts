@@ -185,3 +185,80 @@ export default { open: () => import('./later.vue'), shape };
     expect(snapshot.failed).toEqual([]);
   });
 });
+
+describe('what leads nowhere or is left out', () => {
+  it('is told apart, with the reason', () => {
+    const snapshot = read({
+      'main.ts': "import 'node:fs';\nimport 'https://cdn.example/x.js';\nimport 'with-exports/lost';\nimport './gone';",
+      'node_modules/with-exports/package.json': '{ "name": "with-exports", "exports": { "./lost": "./not-there.js" } }',
+    });
+    expect(snapshot.unresolved.map((u) => [u.specifier, u.line, u.leftOut])).toEqual([
+      ['node:fs', 1, true],
+      ['https://cdn.example/x.js', 2, true],
+      ['with-exports/lost', 3, false],
+      ['./gone', 4, false],
+    ]);
+    expect(snapshot.unresolved[0].reason).toContain('server platform');
+  });
+});
+
+describe('documents', () => {
+  const document = (head: string, files: Record<string, string> = {}) =>
+    readSource(
+      folderOf({
+        'index.html': `${head}<script type="module" src="/main.ts"></script>`,
+        'main.ts': "import { a } from 'kit';\nimport 'far/b.js';\nconsole.log(a);",
+        'lib/kit.js': 'export const a = 1;',
+        ...files,
+      }),
+    ).snapshot;
+
+  it('say by their import map where names lead', () => {
+    const snapshot = document(
+      '<script type="importmap">{"imports":{"kit":"/lib/kit.js","far/":"https://cdn.example/far/"}}</script>',
+    );
+    expect(edges(snapshot, 'main.ts')).toEqual(['lib/kit.js a']);
+    expect(snapshot.unresolved).toMatchObject([
+      { specifier: 'far/b.js', leftOut: true, reason: 'the import map sends it to https://cdn.example/far/b.js' },
+    ]);
+  });
+
+  it('bring inline scripts, classic scripts with their size, and links with what they name', () => {
+    const snapshot = document(
+      `<base href="/app/">
+<script>${'warm();'.repeat(100)}</script>
+<script src="/old.js" defer></script>
+<link rel="preload" as="image" href="/hero.jpg" fetchpriority="high">
+<link rel="preconnect" href="https://cdn.example">`,
+      { 'old.js': 'old();'.repeat(500), 'public/hero.jpg': 'jpg'.repeat(400) },
+    );
+    expect(snapshot.base).toBe('/app/');
+    expect(snapshot.scripts.map((s) => [s.id, s.placement, s.evidence?.line])).toEqual([
+      ['old', 'defer', 3],
+      ['inline script, line 2', 'inlined', 2],
+    ]);
+    expect(snapshot.scripts[0].bytes).toBeLessThan(200);
+    expect(snapshot.scripts[1].bytes).toBe(700);
+    expect(snapshot.scripts[1].evaluationMs).toBeGreaterThan(0);
+    expect(snapshot.links.map((l) => [l.rel, l.address, l.bytes === null])).toEqual([
+      ['preload', '/hero.jpg', false],
+      ['preconnect', 'https://cdn.example', true],
+    ]);
+  });
+
+  it('start the modules that an inline module script imports', () => {
+    const { snapshot } = readSource(
+      folderOf({
+        'index.html':
+          '<script type="module">\nimport { go } from "./src/go.js";\nimport "/src/b.js";\ngo();\n</script>',
+        'src/go.js': 'export const go = () => 1;',
+        'src/b.js': '',
+      }),
+    );
+    expect(snapshot.entries[0].modules).toEqual(['src/go.js', 'src/b.js']);
+    const none = { 'index.html': '<base href="app"><script type="module" src="/a.js"></script>', 'a.js': '' };
+    const odd = readSource(folderOf(none)).snapshot;
+    expect(odd.base).toBe('/');
+    expect(odd.failed[0].message).toContain('the base address app is left aside');
+  });
+});

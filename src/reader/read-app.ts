@@ -1,9 +1,9 @@
 import fs from 'node:fs';
 import path from 'node:path';
+import type { ReadAs } from '../core/snapshot/read-as.ts';
 import { filesBelow } from './output/output-files.ts';
 import { readOutput } from './output/read-output.ts';
 import { mapAddress } from './output/source-map.ts';
-import type { ReadAs } from './read-as.ts';
 import { appName, type Reading, readNotes, readSource, realFolder } from './read-source.ts';
 import type { ReadProgress } from './source-graph.ts';
 

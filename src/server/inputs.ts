@@ -14,7 +14,7 @@ import {
   type ValidationError,
   validateSync,
 } from 'class-validator';
-import { READ_AS, type ReadAs } from '../reader/read-as.ts';
+import { READ_AS, type ReadAs } from '../core/snapshot/read-as.ts';
 import { Problem } from './problems.ts';
 
 class PlanContent {

@@ -4,8 +4,8 @@ import { checkAmendments } from '../core/amend/check.ts';
 import type { Amendments } from '../core/amend/types.ts';
 import { parseProject } from '../core/formats/project-file.ts';
 import type { Plan } from '../core/plan/types.ts';
+import { READ_AS } from '../core/snapshot/read-as.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
-import { READ_AS } from '../reader/read-as.ts';
 import type { Store } from '../store/database.ts';
 import { insertPlan, listPlans, type StoredPlan } from '../store/plans.ts';
 import {

@@ -1,3 +1,4 @@
+import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { ChunkBytes } from './types.ts';
 
@@ -11,23 +12,69 @@ export const OVERHEAD = {
   mapLine: { minified: 24, gzip: 12 },
 } as const;
 
+/** How far back a gzip stream refers, in bytes. */
+const WINDOW = 32 * 1024;
+
 /**
- * Live estimate of a chunk's sizes: the first module compressed alone, the others by what each adds to a stream
- * when it follows its neighbours. Exact sizes need the text and are made on demand by the reader.
+ * With this share of the neighbourhood there, a module gains as much as from all of it. Fitted on the sample cut in many
+ * ways: the worst chunk over 20 kB is 4 % off (11 % when neighbours are taken to be always there).
+ */
+const ENOUGH = 1 / 3;
+
+/**
+ * Live estimate of a chunk's sizes. What a module adds was measured after its neighbours in the order of paths; as far
+ * as those neighbours travel in other chunks, it adds more, up to its size alone. Exact sizes need the text and are
+ * made on demand by the reader.
  */
 export function estimateBytes(snapshot: Snapshot, modules: readonly number[]): ChunkBytes {
+  const before = bytesBefore(snapshot);
   const sum: ChunkBytes = { source: 0, minified: 0, gzip: 0, brotli: 0 };
   let alone = 0;
-  modules.forEach((m, at) => {
-    const { bytes } = snapshot.modules[m];
+  const ordered = Uint32Array.from(modules);
+  const { rank } = graphIndex(snapshot);
+  ordered.sort((a, b) => rank[a] - rank[b]);
+  let oldest = 0;
+  let near = 0;
+  for (let at = 0; at < ordered.length; at++) {
+    const { bytes } = snapshot.modules[ordered[at]];
+    const place = before[ordered[at]];
+    const from = Math.max(0, place - WINDOW);
+    const endOf = (m: number) => before[m] + snapshot.modules[m].bytes.minified;
+    while (oldest < at && endOf(ordered[oldest]) <= from) near -= snapshot.modules[ordered[oldest++]].bytes.minified;
+    const cut = oldest < at ? Math.max(0, from - before[ordered[oldest]]) : 0;
+    const share = place === 0 ? 1 : Math.min(1, (near - cut) / (place - from) / ENOUGH);
     sum.source += bytes.source;
     sum.minified += bytes.minified;
     sum.brotli += bytes.brotli;
     alone += bytes.gzip;
-    sum.gzip += at === 0 ? bytes.gzip : bytes.marginal;
-  });
+    const added =
+      at === 0 ? bytes.gzip : bytes.marginal + (1 - share) * Math.max(0, bytes.gzip - HEADER - bytes.marginal);
+    sum.gzip += added;
+    near += bytes.minified;
+  }
+  sum.gzip = Math.round(sum.gzip);
   if (alone > 0) sum.brotli = Math.round((sum.brotli * sum.gzip) / alone);
   return sum;
+}
+
+/** What a gzip file has around its stream, and each file alone has once. */
+const HEADER = 18;
+
+const cache = new WeakMap<Snapshot, Float64Array>();
+
+/** Per module: minified bytes of its kind (styles, or all else) that come before it in the order of paths. */
+function bytesBefore(snapshot: Snapshot): Float64Array {
+  const known = cache.get(snapshot);
+  if (known) return known;
+  const before = new Float64Array(snapshot.modules.length);
+  const sums = [0, 0];
+  for (const m of graphIndex(snapshot).sorted) {
+    const kind = snapshot.modules[m].kind === 'style' ? 1 : 0;
+    before[m] = sums[kind];
+    sums[kind] += snapshot.modules[m].bytes.minified;
+  }
+  cache.set(snapshot, before);
+  return before;
 }
 
 export function overheadOf(

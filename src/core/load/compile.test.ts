@@ -203,3 +203,35 @@ describe('compileLoad', () => {
     expect(() => compileLoad(app, BASELINE, formChunks(app, BASELINE), '/nowhere')).toThrow('/, /shop, /area/inner');
   });
 });
+
+describe('links that a document carries by itself', () => {
+  const link = (rel: 'preload' | 'preconnect' | 'modulepreload', address: string, more = {}) => ({
+    realm: 'site',
+    rel,
+    address,
+    as: 'image',
+    crossorigin: false,
+    priority: 'auto' as const,
+    bytes: 700,
+    evidence: { path: 'index.html', line: 4 },
+    ...more,
+  });
+  const linked = (...links: ReturnType<typeof link>[]) =>
+    predict({ ...app, links }, BASELINE, '/', DEFAULT_CONDITIONS).timeline.requests;
+
+  it('bring forward what they name: images, modules’ files, and files that nobody else knows', () => {
+    const late = linked().find((r) => r.address === '/pic.jpg')!;
+    const early = linked(link('preload', '/pic.jpg')).find((r) => r.address === '/pic.jpg')!;
+    expect(early.sent).toBeLessThan(late.sent);
+    expect(early).toMatchObject({ hint: true, hop: 1 });
+    const known = linked(link('modulepreload', '/hero', { as: 'script' })).filter((r) => r.name === 'hero');
+    expect(known).toHaveLength(1);
+    expect(known[0].hop).toBe(1);
+    const other = linked(link('preload', '/other.woff2', { as: 'font' })).find((r) => r.address === '/other.woff2');
+    expect(other).toMatchObject({ type: 'font', bytes: 700 });
+  });
+
+  it('only count in documents of their own realm', () => {
+    expect(linked(link('preload', '/x.jpg', { realm: 'admin' })).some((r) => r.address === '/x.jpg')).toBe(false);
+  });
+});

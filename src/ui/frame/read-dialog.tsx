@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import { READ_AS, type ReadAs } from '../../reader/read-as.ts';
+import { READ_AS, type ReadAs } from '../../core/snapshot/read-as.ts';
 import { Modal, ModalButtons } from '../parts/modal.tsx';
 import { api, type How } from '../state/api.ts';
 import { type Dropped, packFolder } from '../state/dropped.ts';

@@ -1,5 +1,5 @@
 import type { Decision } from '../../core/plan/types.ts';
-import type { ReadAs } from '../../reader/read-as.ts';
+import type { ReadAs } from '../../core/snapshot/read-as.ts';
 import type { ProjectView } from '../../server/projects.ts';
 import type { ReadingState } from '../../server/reading-jobs.ts';
 import type { TextHit } from '../../server/search.ts';

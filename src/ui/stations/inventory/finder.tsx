@@ -16,7 +16,8 @@ export function Finder({ modules, onChoose }: { modules: ModuleRow[]; onChoose: 
   const [hits, setHits] = useState<TextHit[] | string>([]);
   const wanted = text.trim().toLowerCase();
   const byName = useMemo(
-    () => (wanted === '' ? [] : modules.filter((m) => m.path.toLowerCase().includes(wanted))),
+    () =>
+      wanted === '' ? [] : modules.filter((m) => holds(m.path, wanted) || (m.package && holds(m.package, wanted))),
     [modules, wanted],
   );
   useEffect(() => {
@@ -64,6 +65,10 @@ export function Finder({ modules, onChoose }: { modules: ModuleRow[]; onChoose: 
       )}
     </search>
   );
+}
+
+function holds(name: string, wanted: string): boolean {
+  return name.toLowerCase().includes(wanted);
 }
 
 function Result({ path, note, onChoose }: { path: string; note?: string; onChoose: (path: string) => void }) {
