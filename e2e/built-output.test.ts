@@ -61,8 +61,8 @@ describe('what the build command made of a small app', () => {
   it('is read as an output of two pages under the base address of the framework', () => {
     expect([snapshot.origin, snapshot.base]).toEqual(['output', '/_next/']);
     expect(snapshot.routes.map((r) => [r.pattern, r.rendering])).toEqual([
-      ['/about', 'server'],
       ['/', 'server'],
+      ['/about', 'server'],
     ]);
     expect(snapshot.failed).toEqual([]);
     expect(snapshot.notices.filter((n) => n.kind === 'development' || n.kind === 'unminified')).toEqual([]);

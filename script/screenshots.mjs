@@ -24,6 +24,12 @@ await withSample(4793, async (address, browser) => {
   await page.getByRole('heading', { name: /Why it is at start/ }).waitFor();
   await take('inventory');
 
+  await open('/p/saltmarsh/inventory?route=/');
+  await page.getByRole('tab', { name: 'Routes and parts' }).click();
+  await page.getByRole('heading', { name: 'Parts of its screen' }).waitFor();
+  await page.mouse.click(700, 760);
+  await take('routes');
+
   await open('/p/saltmarsh/split?route=/timetable');
   await choose('berth-finder');
   await page.keyboard.press('d');

@@ -26,7 +26,7 @@ export function outputDocuments(root: string, files: string[]): OutputDocument[]
     .slice(0, MOST_DOCUMENTS);
   const tops = pages.filter((f) => path.posix.basename(f).startsWith('index.')).map((f) => path.posix.dirname(f));
   const taken = new Set<string>();
-  return pages.flatMap((file) => {
+  const found = pages.flatMap((file): OutputDocument[] => {
     const text = fs.readFileSync(path.join(root, file), 'utf8');
     const html = readHtml(text);
     if (html.tags.length + html.inline.length === 0) return [];
@@ -38,6 +38,7 @@ export function outputDocuments(root: string, files: string[]): OutputDocument[]
       { path: file, realm: pattern === '/' ? 'site' : pattern.slice(1), pattern, html, bytes, length: text.length },
     ];
   });
+  return found.sort((a, b) => (a.pattern < b.pattern ? -1 : 1));
 }
 
 /** `server/app/about.html` → `/about` where `server/app/index.html` stands for `/`. */

@@ -131,8 +131,8 @@ describe('a production output', () => {
       }),
     );
     expect(site.routes.map((r) => [r.pattern, r.realm, r.rendering])).toEqual([
-      ['/about', 'about', 'server'],
       ['/', 'site', 'client'],
+      ['/about', 'about', 'server'],
     ]);
     const [stray] = site.notices.filter((n) => n.kind === 'base');
     expect(stray.message).toContain('/shop/assets/lost-9.js (line 1) is no file');

@@ -8,13 +8,13 @@ import { useModules } from './use-modules.ts';
 const PLACES: { value: PartPlace; label: string }[] = [
   { value: 'first screen', label: 'first screen' },
   { value: 'below', label: 'below' },
-  { value: 'action', label: 'behind an action' },
+  { value: 'action', label: 'on an action' },
   { value: 'conditional', label: 'conditional' },
 ];
 
 const CONDITIONS: { value: PartCondition['kind']; label: string }[] = [
   { value: 'media', label: 'on screens' },
-  { value: 'answer', label: 'if this call says so' },
+  { value: 'answer', label: 'by answer of' },
   { value: 'segment', label: 'for visitors' },
   { value: 'one of', label: 'one of' },
 ];
@@ -57,7 +57,7 @@ export function PartsTable({ route, onChange }: { route: Route; onChange: (parts
           <thead className="text-left text-soft">
             <tr>
               <th className="w-[17%] py-1 pl-1.5 font-normal">part</th>
-              <th className="w-[27%] pl-1.5 font-normal">drawn by</th>
+              <th className="w-[25%] pl-1.5 font-normal">drawn by</th>
               <th className="w-[15%] pl-1.5 font-normal">where</th>
               <th className="pl-1.5 font-normal">when</th>
               <th className="w-[76px] pl-1.5 font-normal">visits</th>
@@ -171,7 +171,7 @@ function When({ part, route, onTake }: { part: Part; route: Route; onTake: (part
   const { condition } = part;
   const take = (next: PartCondition) => onTake({ ...part, condition: next }, 'on another condition');
   return (
-    <div className="grid grid-cols-[minmax(0,5fr)_minmax(0,4fr)]">
+    <div className="grid grid-cols-2">
       <PickField
         bare
         label={`condition of ${part.name}`}
