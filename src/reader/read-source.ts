@@ -102,6 +102,11 @@ export function realFolder(folder: string): string {
   }
   if (!fs.statSync(root).isDirectory())
     throw new InputError('Not a folder', 'Name the folder that holds the app, not a file in it.', folder);
+  try {
+    fs.readdirSync(root);
+  } catch {
+    throw new InputError('Folder can’t be read', 'Give the account that runs Yokeline the right to read it.', folder);
+  }
   return root;
 }
 

@@ -154,7 +154,7 @@ export class SourceGraph {
   private read(file: string, realm: string): void {
     const relative = this.relative(file);
     const kind = kindOf(file);
-    const raw = fs.readFileSync(file);
+    const raw = this.bytesOf(file, relative);
     const read: ReadModule = {
       path: relative,
       kind,
@@ -184,6 +184,16 @@ export class SourceGraph {
       read.minified = `export default "/assets/${path.basename(file)}";`;
     }
     read.module.bytes = { ...weigh(raw.length, read.minified), marginal: 0 };
+  }
+
+  /** A file that can't be read counts as empty and is listed. */
+  private bytesOf(file: string, relative: string): Buffer {
+    try {
+      return fs.readFileSync(file);
+    } catch (error) {
+      this.failed.push({ path: relative, line: 1, message: `can’t be read: ${(error as NodeJS.ErrnoException).code}` });
+      return Buffer.alloc(0);
+    }
   }
 
   private readScript(file: string, text: string, read: ReadModule): void {

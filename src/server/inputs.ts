@@ -54,8 +54,20 @@ export class ProjectInput {
   text!: string;
 }
 
+/** What is to be read as what; the base address is looked at closely by the use case. */
+class HowInput {
+  @IsOptional()
+  @IsIn(READ_AS)
+  as?: ReadAs;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  base?: string;
+}
+
 /** A folder to be read, or the project whose folder is to be read again. */
-export class ReadingInput {
+export class ReadingInput extends HowInput {
   @ValidateIf((input: ReadingInput) => input.projectId === undefined)
   @IsString()
   @Length(1, 4000)
@@ -65,15 +77,6 @@ export class ReadingInput {
   @IsString()
   @Length(1, 80)
   projectId?: string;
-
-  @IsOptional()
-  @IsIn(READ_AS)
-  as?: ReadAs;
-
-  @IsOptional()
-  @IsString()
-  @MaxLength(500)
-  base?: string;
 }
 
 /** Corrections to what was read of a project, whole. Their inside is checked by the core. */
@@ -87,19 +90,10 @@ export class AmendmentsInput {
 }
 
 /** How an archive is to be read; its bytes are the body. */
-export class ArchiveInput {
+export class ArchiveInput extends HowInput {
   @IsString()
   @Length(1, 200)
   name!: string;
-
-  @IsOptional()
-  @IsIn(READ_AS)
-  as?: ReadAs;
-
-  @IsOptional()
-  @IsString()
-  @MaxLength(500)
-  base?: string;
 }
 
 /** Turns the body of a request into a checked input; throws a Problem that names the field. */

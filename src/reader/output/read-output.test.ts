@@ -1,4 +1,5 @@
 import { formChunks } from '../../core/chunks/form-chunks.ts';
+import { inventoryOf } from '../../core/inventory/inventory.ts';
 import { BASELINE } from '../../core/plan/types.ts';
 import { predict } from '../../core/predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../../core/sim/conditions.ts';
@@ -91,6 +92,17 @@ describe('a production output', () => {
       '/',
       '/shop/assets/style-3.css',
       '/shop/assets/main-1.js',
+    ]);
+  });
+
+  it('has copies, which the inventory names with their files and cost', () => {
+    const { copies } = inventoryOf(snapshot, BASELINE, DEFAULT_CONDITIONS);
+    expect(copies).toEqual([
+      {
+        path: 'src/helper.ts',
+        files: ['assets/main-1.js', 'assets/report-2.js'],
+        extra: snapshot.modules[named('src/helper.ts')].bytes.minified,
+      },
     ]);
   });
 

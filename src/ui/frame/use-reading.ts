@@ -15,12 +15,15 @@ export function useReading(onRead: (id: string) => void) {
   const [share, setShare] = useState(0);
   const [trouble, setTrouble] = useState<string | null>(null);
   const running = useRef<string | null>(null);
+  /** Stopped while there was nothing to stop at the server yet. */
+  const dropped = useRef(false);
   const tell: Told = (said, part) => {
     setWords(said);
     setShare(part);
   };
   const run = async (start: (told: Told) => Promise<Started>) => {
     setTrouble(null);
+    dropped.current = false;
     tell('Starting', 0);
     try {
       const started = await start(tell);
@@ -29,6 +32,7 @@ export function useReading(onRead: (id: string) => void) {
         return;
       }
       running.current = started.id;
+      if (dropped.current) await api.stopReading(started.id);
       const end = await follow(Promise.resolve(started), (state) =>
         tell(progressWords(state), state.read / Math.max(1, state.known)),
       );
@@ -41,6 +45,7 @@ export function useReading(onRead: (id: string) => void) {
     setWords(null);
   };
   const stop = () => {
+    dropped.current = true;
     if (running.current) void api.stopReading(running.current);
   };
   return { words, share, trouble, run, stop };

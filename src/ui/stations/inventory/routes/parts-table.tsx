@@ -167,7 +167,7 @@ function When({ part, route, onTake }: { part: Part; route: Route; onTake: (part
       />
     );
   if (part.place !== 'conditional' || !part.condition)
-    return <span className="block px-1.5 py-1 text-soft">at start</span>;
+    return <span className="block px-1.5 py-1 text-soft">{part.place === 'below' ? 'when in view' : 'at start'}</span>;
   const { condition } = part;
   const take = (next: PartCondition) => onTake({ ...part, condition: next }, 'on another condition');
   return (
