@@ -7,6 +7,8 @@ export interface Atom {
   roots: number[];
   /** In evaluation order. */
   modules: number[];
+  /** A name that a plan gives it. */
+  name?: string;
   /** The real file that they lie in, for a production output; `unmapped`: bytes of it that belong to no module. */
   file?: { path: string; bytes: ChunkBytes; unmapped: number };
 }

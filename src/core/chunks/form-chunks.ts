@@ -9,6 +9,8 @@ import { chunkName, shortHash, uniqueNames } from './names.ts';
 import { presentSets } from './present.ts';
 import { evaluationOrder, Reacher } from './reach.ts';
 import { collectRoots, type RootDraft } from './roots.ts';
+import { shapeAtoms } from './shape/shape.ts';
+import { rootWeights } from './shape/weights.ts';
 import { estimateBytes, overheadOf } from './sizes.ts';
 import type { Chunk, ChunkBytes, ChunkGraph, Root } from './types.ts';
 
@@ -19,7 +21,7 @@ import type { Chunk, ChunkBytes, ChunkGraph, Root } from './types.ts';
  */
 export function formChunks(snapshot: Snapshot, plan: Plan): ChunkGraph {
   const index = graphIndex(snapshot);
-  const { deferred } = effectivePlan(snapshot, plan);
+  const { deferred, shaping } = effectivePlan(snapshot, plan);
   const reacher = new Reacher(index, deferred);
   const graph: ChunkGraph = { realms: [], roots: [], chunks: [], unreached: [] };
   const reached = new Uint8Array(snapshot.modules.length);
@@ -37,7 +39,8 @@ export function formChunks(snapshot: Snapshot, plan: Plan): ChunkGraph {
     );
     const built = snapshot.output ? cutAsBuilt(snapshot, entry) : null;
     const atoms = built ? builtAtoms(snapshot, built, { drafts, need }, order) : atomsOf(snapshot, need, order);
-    addRealm(graph, snapshot, entry.realm, drafts, present, need, atoms);
+    const shaped = shapeAtoms(snapshot, atoms, shaping, rootWeights(snapshot, drafts), order);
+    addRealm(graph, snapshot, entry.realm, drafts, present, need, shaped, shaping.names);
   }
   const targets = new Set<number>();
   for (let i = 0; i < deferred.length; i++) {
@@ -56,6 +59,7 @@ function addRealm(
   present: Root['present'][],
   need: Uint32Array[],
   atoms: Atom[],
+  byHand: ReadonlyMap<string, string>,
 ): void {
   const firstRoot = graph.roots.length;
   const firstChunk = graph.chunks.length;
@@ -70,16 +74,21 @@ function addRealm(
     };
   });
   const names = uniqueNames(
-    atoms.map((a) => `${chunkName(snapshot, drafts, a)}${a.kind === 'style' ? ' styles' : ''}`),
+    atoms.map((a) => a.name ?? `${chunkName(snapshot, drafts, a)}${a.kind === 'style' ? ' styles' : ''}`),
+  );
+  const ids = uniqueNames(atoms.map((a) => shortHash(identityOf(a, drafts)))).map(
+    (hash) => `${realm}/${hash.replace(' ', '-')}`,
   );
   const deferredChunks = atoms.filter((a) => !a.roots.includes(0)).length;
+  const last = drafts[0]?.target.at(-1) ?? -1;
+  const startsRealm = (atom: Atom) => atom.kind === 'script' && !snapshot.output && atom.modules.includes(last);
   atoms.forEach((atom, at) => {
     const { bytes, overhead } = atom.file
       ? { bytes: atom.file.bytes, overhead: { minified: atom.file.unmapped, gzip: 0 } }
-      : formedBytes(snapshot, atom, deferredChunks);
+      : formedBytes(snapshot, atom, startsRealm(atom), deferredChunks);
     const chunk: Chunk = {
-      id: `${realm}/${shortHash(atom.file ? [atom.file.path] : [atom.kind, ...atom.roots.map((r) => drafts[r].id)])}`,
-      name: names[at],
+      id: ids[at],
+      name: byHand.get(ids[at]) ?? names[at],
       kind: atom.kind,
       realm,
       roots: atom.roots.map((r) => r + firstRoot),
@@ -96,13 +105,18 @@ function addRealm(
   graph.roots.push(...roots);
 }
 
+/** What a chunk is told by from one plan to the next: its file, the name it was gathered under, or who needs it. */
+function identityOf({ file, name, kind, roots }: Atom, drafts: RootDraft[]): string[] {
+  return file ? [file.path] : [...(name ? [name] : []), kind, ...roots.map((r) => drafts[r].id)];
+}
+
 /** Sizes of a chunk that doesn't exist yet, with what the build will put around its modules. */
 function formedBytes(
   snapshot: Snapshot,
   atom: Atom,
+  isEntry: boolean,
   deferredChunks: number,
 ): { bytes: ChunkBytes; overhead: Chunk['overhead'] } {
-  const isEntry = atom.roots.includes(0) && !snapshot.output;
   const overhead =
     atom.kind === 'style' ? { minified: 0, gzip: 0 } : overheadOf(atom.modules.length, isEntry, deferredChunks);
   const bytes = estimateBytes(snapshot, atom.modules);

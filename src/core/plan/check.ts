@@ -1,5 +1,6 @@
-import { amount, type Fields, list, object, oneOf, text } from '../formats/fields.ts';
-import type { Decision, Hint, HintTarget, Plan, Trigger } from './types.ts';
+import { InputError } from '../errors.ts';
+import { amount, each, type Fields, list, object, oneOf, text } from '../formats/fields.ts';
+import type { Decision, Hint, HintTarget, ImportChoice, Match, Plan, Trigger } from './types.ts';
 
 const PLACEMENTS = ['blocking', 'async', 'defer', 'module', 'end of body', 'after load', 'inlined'] as const;
 const SIMPLE_TRIGGERS = ['at once', 'after first paint', 'idle', 'visible', 'approach', 'action'] as const;
@@ -18,13 +19,52 @@ export function checkDecisions(value: unknown, at: string): Decision[] {
   return list(value, at).map((item, i) => checkDecision(item, `${at}[${i}]`));
 }
 
+const KINDS = [
+  ...(['detach', 'join', 'trigger', 'hint', 'script', 'loader'] as const),
+  ...(['gather', 'together', 'apart', 'floor', 'ceiling', 'copy', 'grain', 'chunk name'] as const),
+] as const;
+
+function checkChoice(item: Fields, at: string): ImportChoice {
+  if (item.module !== undefined) return { module: text(item.module, `${at}.module`) };
+  if (item.package !== undefined) return { package: text(item.package, `${at}.package`) };
+  return { import: text(item.import, `${at}.import`) };
+}
+
+function checkMatch(value: unknown, at: string): Match {
+  const item = object(value, at);
+  if (item.package !== undefined) return { package: text(item.package, `${at}.package`) };
+  return { path: text(item.path, `${at}.path`) };
+}
+
+function named(value: unknown, at: string): string {
+  const name = text(value, at).trim();
+  if (name !== '' && name.length <= 80) return name;
+  throw new InputError('Not a name', 'Give a name of 1 to 80 letters.', at);
+}
+
 function checkDecision(value: unknown, at: string): Decision {
   const item = object(value, at);
-  const kind = oneOf(item.kind, ['detach', 'join', 'trigger', 'hint', 'script', 'loader'] as const, `${at}.kind`);
+  const kind = oneOf(item.kind, KINDS, `${at}.kind`);
   switch (kind) {
     case 'detach':
     case 'join':
-      return { kind, import: text(item.import, `${at}.import`) };
+      return { kind, ...checkChoice(item, at) };
+    case 'gather':
+      return { kind, name: named(item.name, `${at}.name`), match: checkMatch(item.match, `${at}.match`) };
+    case 'together':
+      return { kind, modules: each(item.modules, `${at}.modules`, text) };
+    case 'apart':
+      return { kind, match: checkMatch(item.match, `${at}.match`) };
+    case 'floor':
+      return { kind, bytes: amount(item.bytes, `${at}.bytes`) };
+    case 'ceiling':
+      return { kind, requests: Math.max(1, Math.round(amount(item.requests, `${at}.requests`, 10_000))) };
+    case 'copy':
+      return { kind, below: amount(item.below, `${at}.below`) };
+    case 'grain':
+      return { kind };
+    case 'chunk name':
+      return { kind, chunk: text(item.chunk, `${at}.chunk`), name: named(item.name, `${at}.name`) };
     case 'trigger':
       return {
         kind,

@@ -1,11 +1,29 @@
-import type { Decision, Hint, HintTarget, Plan, ShipsBy, Trigger } from './types.ts';
+import { matchWords } from './match.ts';
+import type { Decision, Hint, HintTarget, ImportChoice, Plan, ShipsBy, Trigger } from './types.ts';
 
 /** What a decision is about: two decisions with the same subject contradict each other, the later one holds. */
 export function subjectOf(decision: Decision): string {
   switch (decision.kind) {
     case 'detach':
     case 'join':
-      return `import ${decision.import}`;
+      return 'import' in decision
+        ? `import ${decision.import}`
+        : 'module' in decision
+          ? `imports of ${decision.module}`
+          : `imports of package ${decision.package}`;
+    case 'gather':
+      return `gather ${decision.name}`;
+    case 'together':
+      return `together ${[...decision.modules].sort().join(' ')}`;
+    case 'apart':
+      return `apart ${matchWords(decision.match)}`;
+    case 'chunk name':
+      return `chunk name ${decision.chunk}`;
+    case 'floor':
+    case 'ceiling':
+    case 'copy':
+    case 'grain':
+      return decision.kind;
     case 'trigger':
       return `trigger ${decision.splitPoint}`;
     case 'hint':
@@ -40,7 +58,7 @@ export function shipsBy(decision: Decision): ShipsBy {
     case 'hint':
     case 'script':
       return 'server or markup';
-    case 'loader':
+    default:
       return 'build setting';
   }
 }
@@ -82,9 +100,24 @@ export function triggerWords(trigger: Trigger): string {
 export function decisionWords(decision: Decision): string {
   switch (decision.kind) {
     case 'detach':
-      return `detach ${importWords(decision.import)}`;
     case 'join':
-      return `join ${importWords(decision.import)}`;
+      return `${decision.kind} ${choiceWords(decision)}`;
+    case 'gather':
+      return `gather ${matchWords(decision.match)} as “${decision.name}”`;
+    case 'together':
+      return `keep ${decision.modules.map(shortName).join(', ')} together`;
+    case 'apart':
+      return `keep ${matchWords(decision.match)} apart`;
+    case 'floor':
+      return `no chunk under ${kilobytes(decision.bytes)}`;
+    case 'ceiling':
+      return `at most ${decision.requests} chunks per moment`;
+    case 'copy':
+      return `copy what is shared under ${kilobytes(decision.below)}`;
+    case 'grain':
+      return 'one file per module';
+    case 'chunk name':
+      return `call a chunk “${decision.name}”`;
     case 'trigger':
       return `fetch ${shortName(decision.splitPoint)} ${triggerWords(decision.fetch)}`;
     case 'hint':
@@ -99,6 +132,15 @@ export function decisionWords(decision: Decision): string {
 function hintWords(hint: Hint): string {
   const where = hint.place === 'markup' ? 'in the markup' : hint.place === 'header' ? 'in a header' : 'as early hint';
   return `${hint.kind} ${shortName(targetName(hint.target))} ${where}`;
+}
+
+function choiceWords(choice: ImportChoice): string {
+  if ('import' in choice) return importWords(choice.import);
+  return 'module' in choice ? `every import of ${shortName(choice.module)}` : `the package ${choice.package}`;
+}
+
+function kilobytes(bytes: number): string {
+  return `${Math.round(bytes / 100) / 10} kB`;
 }
 
 function importWords(key: string): string {

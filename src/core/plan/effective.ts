@@ -1,6 +1,7 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { ScriptPlacement, Snapshot } from '../snapshot/types.ts';
-import type { Hint, Plan, Trigger } from './types.ts';
+import { addShape, noShaping, type Shaping } from './shaping.ts';
+import type { Hint, ImportChoice, Plan, Trigger } from './types.ts';
 
 /** A plan laid over a snapshot: what is really asked for, by index, and what no longer applies. */
 export interface EffectivePlan {
@@ -10,6 +11,7 @@ export interface EffectivePlan {
   hints: Hint[];
   placements: ReadonlyMap<string, ScriptPlacement>;
   loader: 'listed' | 'discovered';
+  shaping: Shaping;
   /** Decisions that name something the snapshot doesn't have. */
   stale: { decision: number; reason: string }[];
 }
@@ -23,14 +25,15 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
   const hints: Hint[] = [];
   const placements = new Map<string, ScriptPlacement>();
   let loader: EffectivePlan['loader'] = 'listed';
+  const shaping = noShaping();
   const stale: EffectivePlan['stale'] = [];
   plan.decisions.forEach((decision, at) => {
     switch (decision.kind) {
       case 'detach':
       case 'join': {
-        const i = index.importAt.get(decision.import);
-        if (i === undefined) stale.push({ decision: at, reason: `no import ${decision.import} in this snapshot` });
-        else deferred[i] = decision.kind === 'detach' ? 1 : 0;
+        const chosen = chosenImports(snapshot, decision);
+        if (typeof chosen === 'string') stale.push({ decision: at, reason: chosen });
+        else for (const i of chosen) deferred[i] = decision.kind === 'detach' ? 1 : 0;
         return;
       }
       case 'trigger':
@@ -47,9 +50,35 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
         return;
       case 'loader':
         loader = decision.loader;
+        return;
+      default: {
+        const trouble = addShape(shaping, snapshot, decision);
+        if (trouble !== null) stale.push({ decision: at, reason: trouble });
+      }
     }
   });
-  return { deferred, triggers, hints, placements, loader, stale };
+  return { deferred, triggers, hints, placements, loader, shaping, stale };
+}
+
+/** The imports that a decision means, by index; what is wrong, in words, when there are none. */
+function chosenImports(snapshot: Snapshot, choice: ImportChoice): number[] | string {
+  const index = graphIndex(snapshot);
+  if ('import' in choice) {
+    const i = index.importAt.get(choice.import);
+    return i === undefined ? `no import ${choice.import} in this snapshot` : [i];
+  }
+  if ('module' in choice) {
+    const m = index.moduleAt.get(choice.module);
+    if (m === undefined) return `no module ${choice.module} in this snapshot`;
+    const found = [...index.incoming.subarray(index.inStart[m], index.inStart[m + 1])];
+    return found.length > 0 ? found : `nothing imports ${choice.module}`;
+  }
+  const found: number[] = [];
+  snapshot.imports.forEach(({ from, to }, i) => {
+    const into = snapshot.modules[to].package === choice.package;
+    if (into && snapshot.modules[from].package !== choice.package) found.push(i);
+  });
+  return found.length > 0 ? found : `nothing imports the package ${choice.package} in this snapshot`;
 }
 
 function hintApplies(snapshot: Snapshot, hint: Hint): boolean {

@@ -37,17 +37,42 @@ export interface Hint {
   routes: string[];
 }
 
+/** Modules that are meant: those of a package, or by a path pattern such as `src/crew/**`. */
+export type Match = { package: string } | { path: string };
+
+/** Which imports are meant: one by its key, all that lead to a module, or all that lead into a package from outside. */
+export type ImportChoice = { import: string } | { module: string } | { package: string };
+
 /**
  * One decision. Imports are named by their stable key (importer's path, `::`, specifier, `#ordinal` from the
  * second on), split points by the path of their target.
  */
 export type Decision =
-  | { kind: 'detach'; import: string }
-  | { kind: 'join'; import: string }
+  | ({ kind: 'detach' | 'join' } & ImportChoice)
   | { kind: 'trigger'; splitPoint: string; fetch: Trigger }
   | { kind: 'hint'; hint: Hint }
   | { kind: 'script'; script: string; placement: ScriptPlacement }
-  | { kind: 'loader'; loader: 'listed' | 'discovered' };
+  | { kind: 'loader'; loader: 'listed' | 'discovered' }
+  | Shape;
+
+/** A decision about how modules are put into files, whatever asks for them. */
+export type Shape =
+  /** All matching modules of an entry travel in one chunk of that name. */
+  | { kind: 'gather'; name: string; match: Match }
+  /** These modules travel in one chunk. */
+  | { kind: 'together'; modules: string[] }
+  /** Matching modules share a chunk with no others. */
+  | { kind: 'apart'; match: Match }
+  /** Chunks below this size (minified bytes) are merged with the one that costs least. */
+  | { kind: 'floor'; bytes: number }
+  /** No moment asks for more chunks than this. */
+  | { kind: 'ceiling'; requests: number }
+  /** Shared chunks below this size (minified bytes) are copied into the chunks that need them. */
+  | { kind: 'copy'; below: number }
+  /** Every module is a file of its own. */
+  | { kind: 'grain' }
+  /** A name by hand for a chunk, named by its id. */
+  | { kind: 'chunk name'; chunk: string; name: string };
 
 /** How a decision reaches production. */
 export type ShipsBy = 'source edit' | 'server or markup' | 'build setting';
