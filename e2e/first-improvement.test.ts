@@ -100,8 +100,15 @@ describe('a first improvement on the sample', () => {
 
   it('refuses broken project files with the place, and opens good ones', async () => {
     const page = await served.page(TIMETABLE);
-    const bring = (name: string, text: string) =>
-      page.getByLabel('Project file').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
+    await page.getByRole('combobox', { name: /^project/ }).click();
+    await page.getByRole('option', { name: 'Read another app' }).click();
+    const bring = async (name: string, text: string) => {
+      const again = page.getByRole('button', { name: 'something else' });
+      if (await again.isVisible()) await again.click();
+      const file = { name, mimeType: 'application/json', buffer: Buffer.from(text) };
+      await page.getByLabel('Archive or project file').setInputFiles(file);
+      await page.getByRole('button', { name: 'Read it' }).click();
+    };
     await bring('broken.json', '{\n oops');
     await page.getByText('broken.json:2:2').waitFor();
     await bring('newer.json', '{"format":"yokeline-project","version":7}');
@@ -124,7 +131,7 @@ describe('a first improvement on the sample', () => {
       },
     };
     await bring('empty.json', JSON.stringify(empty));
-    await page.getByRole('heading', { name: 'This snapshot has no routes' }).waitFor();
+    await page.getByRole('heading', { name: 'No routes yet' }).waitFor();
     await page.close();
   });
 

@@ -4,21 +4,26 @@ import { formChunks } from '../core/chunks/form-chunks.ts';
 import type { Chunk } from '../core/chunks/types.ts';
 import { InputError } from '../core/errors.ts';
 import { type ProjectFile, studied } from '../core/formats/project-file.ts';
+import { withDecision } from '../core/plan/decisions.ts';
+import { effectivePlan } from '../core/plan/effective.ts';
 import { exactSizes } from '../reader/weigh.ts';
 import { planNamed, readProject } from './files.ts';
 import { columns, kilobytes, print } from './output.ts';
+import { type ShapeOptions, shapesOf, withShapeOptions } from './shaping.ts';
 
 export function addChunks(program: Command): void {
-  program
+  const command = program
     .command('chunks')
     .description('the chunks that a plan produces, and what each root needs')
     .argument('<file>', 'project file')
     .option('--plan <name>', 'plan in the file; the baseline by default')
-    .option('--exact', 'compress the real text instead of estimating')
-    .action((file: string, options: { plan?: string; exact?: boolean }, command: Command) => {
+    .option('--exact', 'compress the real text instead of estimating');
+  withShapeOptions(command).action(
+    (file: string, options: ShapeOptions & { plan?: string; exact?: boolean }, command: Command) => {
       const project = readProject(file);
       const snapshot = studied(project);
-      const graph = formChunks(snapshot, planNamed(project, options.plan));
+      const plan = shapesOf(options).reduce(withDecision, planNamed(project, options.plan));
+      const graph = formChunks(snapshot, plan);
       const paths = (list: Iterable<number>) => [...list].map((m) => snapshot.modules[m].path);
       const result = {
         chunks: graph.chunks.map((chunk) => ({
@@ -40,6 +45,7 @@ export function addChunks(program: Command): void {
           group: root.group.map((c) => graph.chunks[c].id),
         })),
         unreached: paths(graph.unreached),
+        stale: effectivePlan(snapshot, plan).stale,
       };
       print(command, result, () =>
         columns(
@@ -52,7 +58,8 @@ export function addChunks(program: Command): void {
           ]),
         ),
       );
-    });
+    },
+  );
 }
 
 function sizes({ bytes }: Chunk): { minified: number; gzip: number; brotli: number } {

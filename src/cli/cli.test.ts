@@ -69,8 +69,54 @@ describe('yokeline', () => {
     expect(run('chunks', other, '--plan', 'Else').roots.length).toBeLessThan(run('chunks', file).roots.length);
   });
 
+  it('tells what each import carries out of a start, and what moves', () => {
+    const { route, startBytes, imports, modules } = run('carried', file, '--route', '/timetable');
+    expect([route, startBytes > 1_000_000]).toEqual(['/timetable', true]);
+    const board = imports.find((i: { to: string }) => i.to.endsWith('departure-board.tsx'));
+    expect(board.leaves).toBeGreaterThan(600_000);
+    expect(board.moved[0]).toEqual({ root: 'site:src/timetable/departure-board.tsx', bytes: board.leaves });
+    const own = modules.find((m: { path: string }) => m.path.endsWith('departure-board.tsx'));
+    expect(own.leaves).toBe(board.leaves);
+    const most = imports.map((i: { leaves: number }) => i.leaves);
+    expect(most).toEqual([...most].sort((a, b) => b - a));
+  });
+
+  it('shapes chunks, for once or in a plan', () => {
+    const count = (...args: string[]) => run('chunks', file, ...args).chunks.length;
+    const asBuilt = count();
+    expect(count('--floor', '50000')).toBeLessThan(asBuilt);
+    expect(count('--grain')).toBeGreaterThan(asBuilt * 2);
+    const { chunks, stale } = run(
+      'chunks',
+      file,
+      '--gather',
+      'charts=package:@saltmarsh/tidewright',
+      '--apart',
+      'nowhere/**',
+    );
+    expect(chunks.find((c: { name: string }) => c.name === 'charts').modules.length).toBeGreaterThan(3);
+    expect(stale[0].reason).toBe('no module matches nowhere/**');
+    const out = path.join(path.dirname(file), 'shaped.json');
+    const { plan } = run(
+      'plan',
+      file,
+      '--name',
+      'Few',
+      '--ceiling',
+      '3',
+      '--detach-package',
+      '@saltmarsh/paperkit',
+      '--out',
+      out,
+    );
+    expect(plan.decisions.map((d: { kind: string }) => d.kind)).toEqual(['detach', 'ceiling']);
+    const { roots } = run('chunks', out, '--plan', 'Few');
+    expect(Math.max(...roots.map((r: { group: string[] }) => r.group.length))).toBeLessThanOrEqual(3);
+  });
+
   it.each([
     [['graph', 'none.json'], 'No such file'],
+    [['carried', file, '--route', '/none'], 'No such route'],
     [['read', SAMPLE, '--out', '/nowhere/at/all.json'], 'The file can’t be written'],
     [['simulate', file, '--route', '/none'], 'No such route'],
     [['simulate', file, '--route', '/', '--link', 'string'], 'No such link'],

@@ -2,6 +2,7 @@ import fs from 'node:fs';
 import { InputError } from '../core/errors.ts';
 import { type ProjectFile, parseProject, writeProject } from '../core/formats/project-file.ts';
 import { BASELINE, type Plan } from '../core/plan/types.ts';
+import type { Route, Snapshot } from '../core/snapshot/types.ts';
 
 /** Reads a project file from disk. */
 export function readProject(file: string): ProjectFile {
@@ -37,4 +38,12 @@ export function planNamed(project: ProjectFile, name: string | undefined): Plan 
   if (plan) return plan;
   const known = project.plans.map((p) => p.name).join(', ') || 'no plans but the baseline';
   throw new InputError('No such plan', `The file has ${known}.`, `--plan ${name}`);
+}
+
+/** A route of the snapshot by its pattern. */
+export function routeNamed(snapshot: Snapshot, pattern: string): Route {
+  const route = snapshot.routes.find((r) => r.pattern === pattern);
+  if (route) return route;
+  const known = snapshot.routes.map((r) => r.pattern).join(', ') || 'none';
+  throw new InputError('No such route', `The snapshot has these routes: ${known}.`, `--route ${pattern}`);
 }

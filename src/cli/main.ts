@@ -1,5 +1,6 @@
 import { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
+import { addCarried } from './carried.ts';
 import { addChunks } from './chunks.ts';
 import { addGraph } from './graph.ts';
 import { addLoadCase } from './load-case.ts';
@@ -19,7 +20,7 @@ export function yokeline(): Command {
     .exitOverride((error) => {
       process.exit(error.exitCode === 0 ? 0 : BAD_INPUT);
     });
-  for (const add of [addRead, addGraph, addChunks, addSimulate, addPlan, addLoadCase]) add(program);
+  for (const add of [addRead, addGraph, addChunks, addCarried, addSimulate, addPlan, addLoadCase]) add(program);
   return program;
 }
 

@@ -7,10 +7,13 @@ import { parseHint, parseImport } from '../core/plan/notation.ts';
 import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
 import { readProject, saveProject } from './files.ts';
 import { print } from './output.ts';
+import { type ShapeOptions, shapesOf, withShapeOptions } from './shaping.ts';
 
-interface Options {
+interface Options extends ShapeOptions {
   name: string;
   detach: string[];
+  detachModule: string[];
+  detachPackage: string[];
   join: string[];
   hint: string[];
   route: string[];
@@ -20,12 +23,14 @@ interface Options {
 const collect = (value: string, before: string[]) => [...before, value];
 
 export function addPlan(program: Command): void {
-  program
+  const command = program
     .command('plan')
     .description('make or change a plan inside a project file')
     .argument('<file>', 'project file')
     .requiredOption('--name <name>', 'name of the plan; made when the file has none of that name')
     .option('--detach <import>', 'defer an import, written FROM::SPECIFIER; may be given several times', collect, [])
+    .option('--detach-module <path>', 'defer every import of a module', collect, [])
+    .option('--detach-package <name>', 'defer every import into a package', collect, [])
     .option('--join <import>', 'make a deferred import static; may be given several times', collect, [])
     .option('--hint <hint>', 'add a hint, written KIND:TARGET@PLACE; may be given several times', collect, [])
     .option(
@@ -34,38 +39,42 @@ export function addPlan(program: Command): void {
       collect,
       [],
     )
-    .option('--out <file>', 'write there instead of changing the file')
-    .action((file: string, options: Options, command: Command) => {
-      const project = readProject(file);
-      const snapshot = studied(project);
-      if (options.name === BASELINE.name) {
-        throw new InputError('The baseline stays as it is', 'Give the plan another name.', '--name');
-      }
-      for (const pattern of options.route) {
-        if (!snapshot.routes.some((r) => r.pattern === pattern))
-          throw new InputError(
-            'No such route',
-            `The routes are ${snapshot.routes.map((r) => r.pattern).join(', ')}.`,
-            `--route ${pattern}`,
-          );
-      }
-      const decisions: Decision[] = [
-        ...options.detach.map((t): Decision => ({ kind: 'detach', import: parseImport(snapshot, t) })),
-        ...options.join.map((t): Decision => ({ kind: 'join', import: parseImport(snapshot, t) })),
-        ...options.hint.map((t): Decision => ({ kind: 'hint', hint: parseHint(snapshot, t, options.route) })),
-      ];
-      const old: Plan = project.plans.find((p) => p.name === options.name) ?? {
-        name: options.name,
-        description: '',
-        decisions: [],
-      };
-      const plan = decisions.reduce(withDecision, old);
-      const others = project.plans.filter((p) => p.name !== options.name);
-      saveProject(options.out ?? file, { ...project, plans: [...others, plan] });
-      const { stale } = effectivePlan(snapshot, plan);
-      print(command, { plan, stale }, () => [
-        `${plan.name}:`,
-        ...plan.decisions.map((d) => `  ${decisionWords(d)} (by ${shipsBy(d)})`),
-      ]);
-    });
+    .option('--out <file>', 'write there instead of changing the file');
+  withShapeOptions(command).action((file: string, options: Options, command: Command) => {
+    const project = readProject(file);
+    const snapshot = studied(project);
+    if (options.name === BASELINE.name) {
+      throw new InputError('The baseline stays as it is', 'Give the plan another name.', '--name');
+    }
+    for (const pattern of options.route) {
+      if (!snapshot.routes.some((r) => r.pattern === pattern))
+        throw new InputError(
+          'No such route',
+          `The routes are ${snapshot.routes.map((r) => r.pattern).join(', ')}.`,
+          `--route ${pattern}`,
+        );
+    }
+    const decisions: Decision[] = [
+      ...options.detach.map((t): Decision => ({ kind: 'detach', import: parseImport(snapshot, t) })),
+      ...options.detachModule.map((module): Decision => ({ kind: 'detach', module })),
+      ...options.detachPackage.map((of): Decision => ({ kind: 'detach', package: of })),
+      ...options.join.map((t): Decision => ({ kind: 'join', import: parseImport(snapshot, t) })),
+      ...options.hint.map((t): Decision => ({ kind: 'hint', hint: parseHint(snapshot, t, options.route) })),
+      ...shapesOf(options),
+    ];
+    const old: Plan = project.plans.find((p) => p.name === options.name) ?? {
+      name: options.name,
+      description: '',
+      decisions: [],
+    };
+    const plan = decisions.reduce(withDecision, old);
+    const others = project.plans.filter((p) => p.name !== options.name);
+    saveProject(options.out ?? file, { ...project, plans: [...others, plan] });
+    const { stale } = effectivePlan(snapshot, plan);
+    print(command, { plan, stale }, () => [
+      `${plan.name}:`,
+      ...plan.decisions.map((d) => `  ${decisionWords(d)} (by ${shipsBy(d)})`),
+      ...stale.map((s) => `  doesn’t apply: ${s.reason}`),
+    ]);
+  });
 }

@@ -1,5 +1,6 @@
 import { carriedWeights, type Weight } from '../chunks/carried.ts';
 import { formChunks } from '../chunks/form-chunks.ts';
+import { startModules } from '../chunks/start-modules.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { followLanding, type LandedRoot } from '../load/landing.ts';
 import { shortName, targetName } from '../plan/decisions.ts';
@@ -62,11 +63,7 @@ export function outlineOf(snapshot: Snapshot, plan: Plan, pattern: string): Outl
   const effective = effectivePlan(snapshot, plan);
   const graph = formChunks(snapshot, plan);
   const landing = followLanding(snapshot, effective, graph, route);
-  const entry = snapshot.entries.find((e) => e.realm === route.realm);
-  const starts = [...(entry?.modules ?? []), ...route.layouts, route.page].flatMap(
-    (path) => index.moduleAt.get(path) ?? [],
-  );
-  const carried = carriedWeights(snapshot, index, effective.deferred, starts);
+  const carried = carriedWeights(snapshot, index, effective.deferred, startModules(snapshot, route));
   const inStart = new Uint8Array(snapshot.modules.length);
   for (const m of carried.modules) inStart[m] = 1;
   const partOf = new Map(route.parts.map((p) => [p.module, p]));

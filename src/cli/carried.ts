@@ -1,0 +1,28 @@
+import type { Command } from 'commander';
+import { carriedRows } from '../core/chunks/carried-rows.ts';
+import { studied } from '../core/formats/project-file.ts';
+import { planNamed, readProject, routeNamed } from './files.ts';
+import { columns, kilobytes, print } from './output.ts';
+
+export function addCarried(program: Command): void {
+  program
+    .command('carried')
+    .description('what would leave a route’s start if an import were detached')
+    .argument('<file>', 'project file')
+    .requiredOption('--route <pattern>', 'route to land on')
+    .option('--plan <name>', 'plan in the file; the baseline by default')
+    .action((file: string, options: { route: string; plan?: string }, command: Command) => {
+      const project = readProject(file);
+      const snapshot = studied(project);
+      const route = routeNamed(snapshot, options.route);
+      const result = { route: route.pattern, ...carriedRows(snapshot, planNamed(project, options.plan), route) };
+      print(command, result, () => [
+        `${route.pattern}: ${kilobytes(result.startBytes)} minified at start`,
+        ...columns(
+          result.imports
+            .filter((i) => i.leaves > 0)
+            .map((i) => [`${i.from}:${i.line}`, i.to, kilobytes(i.own), kilobytes(i.leaves)]),
+        ),
+      ]);
+    });
+}
