@@ -71,6 +71,48 @@ describe.each(['light', 'dark'])('routes and parts in the %s theme', (theme) => 
   });
 });
 
+describe.each(['light', 'dark'])('the load sheet in the %s theme', (theme) => {
+  it('has no accessibility violations that a machine can find', async () => {
+    const page = await served.page('/p/saltmarsh/load-sheet?route=/timetable');
+    if (theme === 'dark') await page.keyboard.press('t');
+    await page.getByRole('grid', { name: 'Load sheet' }).waitFor();
+    expect(await violations(page)).toEqual([]);
+    await page.close();
+  });
+});
+
+describe('the load sheet', () => {
+  it('is walked by keys, tells each cell in words, folds, filters, and marks its chunk', async () => {
+    const page = await served.page('/p/saltmarsh/load-sheet?route=/timetable&plan=baseline');
+    const grid = page.getByRole('grid', { name: 'Load sheet' });
+    await grid.focus();
+    await page
+      .getByText('entry styles')
+      .nth(1)
+      .or(page.getByText(/entry styles, .* landing on \//))
+      .first()
+      .waitFor();
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('ArrowRight');
+    await page
+      .getByText(/already here/)
+      .last()
+      .waitFor();
+    await page.keyboard.press('Enter');
+    const rows = await grid.getByRole('row').count();
+    await page.getByRole('button', { name: 'landings only' }).click();
+    expect(await grid.getByRole('row').count()).toBe(8);
+    await page.getByRole('button', { name: 'unfold all routes' }).click();
+    expect(await grid.getByRole('row').count()).toBe(rows);
+    await page.getByLabel('Find a chunk').fill('mapkeel');
+    expect(await grid.getByRole('row').first().getByRole('gridcell').count()).toBeLessThan(5);
+    await page.getByLabel('Find a chunk').fill('');
+    await page.getByLabel('only what differs').check();
+    await page.getByText('Nothing differs').waitFor();
+    await page.close();
+  });
+});
+
 describe('links and keys', () => {
   it('keep every choice in the address, and open it again', async () => {
     const page = await served.page(

@@ -6,6 +6,7 @@ import type { ChainLink } from '../core/explain/critical-chain.ts';
 import { type Inventory, inventoryOf } from '../core/inventory/inventory.ts';
 import { type Whereabouts, whereabouts } from '../core/inventory/whereabouts.ts';
 import type { ScreenPart } from '../core/load/types.ts';
+import { type LoadSheet, loadSheet, sheetDifference } from '../core/load-sheet/sheet.ts';
 import type { Milestones, Readout } from '../core/metrics/readout.ts';
 import { type Outline, outlineOf } from '../core/outline/outline.ts';
 import { withDecision } from '../core/plan/decisions.ts';
@@ -130,6 +131,14 @@ export class Analyst {
     const inside = output?.files.filter((f) => f.inside === 'names') ?? [];
     const named = inside.map(({ path, bytes, contents }) => ({ path, bytes: bytes.minified, contents }));
     return { ...inventoryOf(this.app(), plan, conditions), unresolved, failed, notices, named };
+  }
+
+  /** What arrives for each moment, and in which of it the plan differs from the baseline. */
+  loadSheet(plan: Plan, conditions: Conditions): { sheet: LoadSheet; changed: { rows: string[]; columns: string[] } } {
+    const sheet = loadSheet(this.app(), plan, conditions);
+    if (plan.decisions.length === 0) return { sheet, changed: { rows: [], columns: [] } };
+    const { rows, columns } = sheetDifference(sheet, loadSheet(this.app(), BASELINE, conditions));
+    return { sheet, changed: { rows: [...rows], columns: [...columns] } };
   }
 
   /** Where a module is, and the import paths that put it there. */

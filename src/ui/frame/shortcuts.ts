@@ -13,7 +13,7 @@ export const useShortcutSheet = create<{ open: boolean }>()(() => ({ open: false
 export const SHORTCUTS: { keys: string; does: string }[] = [
   ...STATIONS.map((s) => ({ keys: s.key, does: `go to ${s.name}` })),
   { keys: '[  ]', does: 'route before, next route' },
-  { keys: '↑  ↓', does: 'move through the rows' },
+  { keys: '↑  ↓', does: 'move through the rows; in the Load sheet ← → through the chunks' },
   { keys: '←', does: 'Startup: go to what caused the request' },
   { keys: 'd', does: 'Split: detach or join the chosen import' },
   { keys: 'p', does: 'Split: preload the chosen split point, or take it back' },

@@ -2,6 +2,7 @@
 export const STATIONS = [
   { id: 'inventory', name: 'Inventory', key: '1' },
   { id: 'split', name: 'Split', key: '2' },
+  { id: 'load-sheet', name: 'Load sheet', key: '3' },
   { id: 'startup', name: 'Startup', key: '4' },
 ] as const;
 

@@ -10,6 +10,7 @@ import { useLandingUpdates } from '../state/landing.ts';
 import { openProject } from '../state/open-project.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { InventoryStation } from '../stations/inventory/inventory-station.tsx';
+import { LoadSheetStation } from '../stations/load-sheet/load-sheet-station.tsx';
 import { Split } from '../stations/split/split.tsx';
 import { Startup } from '../stations/startup/startup.tsx';
 import { useAddress, wishesOf } from './address.ts';
@@ -64,6 +65,8 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
                 Name a route by hand
               </button>
             </Message>
+          ) : at === 'load-sheet' ? (
+            <LoadSheetStation onGo={setAt} />
           ) : at === 'startup' ? (
             <Startup />
           ) : app.splittable ? (

@@ -15,6 +15,7 @@ import { oneAtATime } from './one-at-a-time.ts';
 export type Selection =
   | { kind: 'request'; address: string }
   | { kind: 'import'; key: string }
+  | { kind: 'chunk'; id: string }
   | { kind: 'split point'; module: string }
   | null;
 

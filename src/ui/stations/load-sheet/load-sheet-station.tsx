@@ -1,0 +1,152 @@
+'use client';
+
+import { useMemo, useRef, useState } from 'react';
+import type { SheetRow } from '../../../core/load-sheet/sheet.ts';
+import type { StationId } from '../../frame/station-list.ts';
+import { size } from '../../parts/format.ts';
+import { Message } from '../../parts/message.tsx';
+import { Pill } from '../../parts/pill.tsx';
+import { useWidth } from '../../parts/use-width.ts';
+import { useWorkbench } from '../../state/workbench.ts';
+import { Grid } from './grid.tsx';
+import { HEADS, type PlacedColumn, placeColumns, type SortBy, shownRows, type View } from './layout.ts';
+import { SheetLegend } from './sheet-legend.tsx';
+import { useLoadSheet } from './use-load-sheet.ts';
+import { cellWords } from './words.ts';
+
+const TOTALS = 84;
+const SORTS: SortBy[] = ['first use', 'size', 'sharing'];
+const ZOOMS = [1, 2, 4, 8];
+
+/** What arrives for each moment: moments as rows, chunks as columns as wide as they weigh. */
+export function LoadSheetStation({ onGo }: { onGo: (station: StationId) => void }) {
+  const { sheet, changed, error } = useLoadSheet();
+  const choose = useWorkbench((s) => s.choose);
+  const selection = useWorkbench((s) => s.selection);
+  const [view, setView] = useState<View>({
+    sortBy: 'first use',
+    zoom: 1,
+    text: '',
+    onlyChanged: false,
+    folded: new Set(),
+  });
+  const [over, setOver] = useState<{ row: SheetRow; placed: PlacedColumn } | null>(null);
+  const box = useRef<HTMLDivElement>(null);
+  const width = useWidth(box, 1100);
+  const columns = useMemo(
+    () => (sheet ? placeColumns(sheet, changed.columns, view, width - HEADS - TOTALS - 32) : []),
+    [sheet, changed, view, width],
+  );
+  const rows = useMemo(() => (sheet ? shownRows(sheet, changed.rows, view) : []), [sheet, changed, view]);
+  const change = (part: Partial<View>) => setView({ ...view, ...part });
+  if (error) return <Message title="The load sheet can’t be made">{error}</Message>;
+  const chosen = selection?.kind === 'chunk' ? selection.id : null;
+  const routes = [...new Set(sheet?.rows.map((r) => r.route) ?? [])];
+  const allFolded = routes.length > 0 && routes.every((r) => view.folded.has(r));
+  return (
+    <div className="flex h-full min-h-0 flex-col">
+      <div className="flex items-start justify-between gap-6 px-4 pt-4">
+        <div>
+          <h1 className="text-[15px] font-semibold">What arrives for each moment</h1>
+          <p className="text-soft">columns are chunks, as wide as they weigh</p>
+          <SheetLegend />
+        </div>
+        <div className="flex flex-col items-end gap-2">
+          <div className="flex items-center gap-2">
+            <input
+              type="search"
+              aria-label="Find a chunk"
+              placeholder="find a chunk or module"
+              value={view.text}
+              onChange={(event) => change({ text: event.target.value })}
+              className="w-48 rounded border border-line bg-paper px-2 py-1"
+            />
+            <fieldset className="flex gap-1">
+              <legend className="sr-only">Zoom</legend>
+              {ZOOMS.map((z) => (
+                <Pill key={z} on={z === view.zoom} onClick={() => change({ zoom: z })}>
+                  {z === 1 ? 'fit' : `${z}×`}
+                </Pill>
+              ))}
+            </fieldset>
+          </div>
+          <div className="flex items-center gap-3">
+            <span className="text-soft">columns by</span>
+            <fieldset className="flex gap-1">
+              <legend className="sr-only">Columns by</legend>
+              {SORTS.map((s) => (
+                <Pill key={s} on={s === view.sortBy} onClick={() => change({ sortBy: s })}>
+                  {s}
+                </Pill>
+              ))}
+            </fieldset>
+          </div>
+          <div className="flex items-center gap-4 text-soft">
+            <button
+              type="button"
+              className="underline hover:text-ink"
+              onClick={() => change({ folded: allFolded ? new Set() : new Set(routes) })}
+            >
+              {allFolded ? 'unfold all routes' : 'landings only'}
+            </button>
+            <label className="flex items-center gap-1.5">
+              <input
+                type="checkbox"
+                checked={view.onlyChanged}
+                onChange={(event) => change({ onlyChanged: event.target.checked })}
+              />
+              only what differs from the baseline
+            </label>
+          </div>
+        </div>
+      </div>
+      <div ref={box} className="min-h-0 flex-1 overflow-hidden px-4">
+        {!sheet ? (
+          <Message title="Laying out the sheet">Following every moment of every route.</Message>
+        ) : rows.length === 0 || columns.length === 0 ? (
+          <Message title={view.onlyChanged ? 'Nothing differs' : 'Nothing to show'}>
+            {view.onlyChanged
+              ? 'The plan asks for the same chunks as the baseline at every moment. Detach or join an import in Split.'
+              : 'No chunk has this name or holds such a module.'}
+          </Message>
+        ) : (
+          <Grid
+            rows={rows}
+            columns={columns}
+            chosen={chosen}
+            folded={view.folded}
+            onFold={(route) => {
+              const folded = new Set(view.folded);
+              if (!folded.delete(route)) folded.add(route);
+              change({ folded });
+            }}
+            onOver={setOver}
+            onChoose={(row, placed) => choose({ route: row.route, selection: { kind: 'chunk', id: placed.column.id } })}
+          />
+        )}
+      </div>
+      <p className="flex h-7 shrink-0 items-center gap-4 border-t border-line px-4 text-soft" aria-live="polite">
+        {over ? (
+          <>
+            <span className="min-w-0 truncate text-ink">
+              {cellWords(
+                over.row,
+                over.placed.column,
+                over.row.cells.find((c) => c.column === over.placed.at),
+              )}
+            </span>
+            <span className="min-w-0 truncate">{over.placed.column.holds.join(', ')}</span>
+          </>
+        ) : sheet ? (
+          <span>
+            {sheet.columns.length} chunks, {size(sheet.columns.reduce((sum, c) => sum + c.bytes, 0))}; point at a cell
+            or walk with the arrow keys
+            <button type="button" className="ml-4 underline hover:text-ink" onClick={() => onGo('split')}>
+              change the cut in Split
+            </button>
+          </span>
+        ) : null}
+      </p>
+    </div>
+  );
+}
