@@ -5,9 +5,11 @@ import { toast } from 'sonner';
 import { Choice } from '../parts/choice.tsx';
 import { Modal, ModalButtons } from '../parts/modal.tsx';
 import { storedPlan, useWorkbench } from '../state/workbench.ts';
+import { usePlanSheet } from './plan-sheet.tsx';
 
 const NEW = ':new';
 const COPY = ':copy';
+const SHEET = ':sheet';
 
 function decisionsWord(n: number): string {
   return n === 1 ? '1 decision' : `${n} decisions`;
@@ -30,11 +32,17 @@ export function PlanChoice() {
           { value: 'baseline', label: 'Baseline', note: 'as built' },
           ...plans.map((p) => ({ value: p.id, label: p.name, note: decisionsWord(p.decisions.length) })),
           { value: NEW, label: 'New plan …' },
-          ...(plan ? [{ value: COPY, label: `Copy “${plan.name}” …` }] : []),
+          ...(plan
+            ? [
+                { value: COPY, label: `Copy “${plan.name}” …` },
+                { value: SHEET, label: `“${plan.name}”: its decisions, name …` },
+              ]
+            : []),
         ]}
         onChange={(next) => {
           if (next === NEW) setMaking('new');
           else if (next === COPY) setMaking('copy');
+          else if (next === SHEET) usePlanSheet.setState({ open: true });
           else choosePlan(next === 'baseline' ? null : next);
         }}
       />

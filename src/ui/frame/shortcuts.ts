@@ -4,6 +4,7 @@ import { useEffect } from 'react';
 import { create } from 'zustand';
 import { isTakenElsewhere } from '../parts/keys.ts';
 import { useWorkbench } from '../state/workbench.ts';
+import { usePlanSheet } from './plan-sheet.tsx';
 import { STATIONS, type StationId } from './station-list.ts';
 import { toggleTheme } from './theme.ts';
 
@@ -20,6 +21,7 @@ export const SHORTCUTS: { keys: string; does: string }[] = [
   { keys: '/', does: 'Split: find an import' },
   { keys: 'Ctrl Z', does: 'undo' },
   { keys: 'Ctrl Shift Z', does: 'redo' },
+  { keys: 'l', does: 'list the decisions of the plan' },
   { keys: 't', does: 'light or dark' },
   { keys: '?', does: 'this list' },
 ];
@@ -41,6 +43,7 @@ export function useShortcuts(go: (station: StationId) => void): void {
       const station = STATIONS.find((s) => s.key === event.key);
       if (station) go(station.id);
       else if (event.key === '?') useShortcutSheet.setState({ open: true });
+      else if (event.key === 'l') usePlanSheet.setState({ open: true });
       else if (event.key === 't') toggleTheme();
       else if (event.key === '[' || event.key === ']') stepRoute(event.key === ']' ? 1 : -1);
     };

@@ -17,6 +17,7 @@ import { useAddress, wishesOf } from './address.ts';
 import { ConflictBar } from './conflict-bar.tsx';
 import { useDrop } from './drop.ts';
 import { LiveStrip } from './live-strip.tsx';
+import { PlanSheet } from './plan-sheet.tsx';
 import { ShortcutSheet } from './shortcut-sheet.tsx';
 import { useShortcuts } from './shortcuts.ts';
 import { StationLine } from './station-line.tsx';
@@ -86,6 +87,7 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
       </div>
       <LiveStrip />
       <ShortcutSheet />
+      <PlanSheet />
       {dropping ? (
         <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded border-2 border-dashed border-ink bg-sheet/80 text-base font-semibold">
           Drop it to read the app

@@ -68,7 +68,7 @@ export const api = {
   importProject: (fileName: string, text: string) => call<{ id: string }>('POST', '/api/projects', { fileName, text }),
   createPlan: (projectId: string, name: string, decisions: Decision[]) =>
     call<StoredPlan>('POST', `/api/projects/${projectId}/plans`, { name, decisions }),
-  savePlan: (id: string, version: number, change: { decisions?: Decision[]; name?: string }) =>
+  savePlan: (id: string, version: number, change: { decisions?: Decision[]; name?: string; description?: string }) =>
     call<StoredPlan>('PUT', `/api/plans/${id}`, { version, ...change }),
   removePlan: (id: string) => call<void>('DELETE', `/api/plans/${id}`),
   saveAmendments: (projectId: string, amended: StoredAmendments) =>

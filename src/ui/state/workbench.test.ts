@@ -218,6 +218,22 @@ describe('the workbench', () => {
     await expect(api.plan(planId!)).rejects.toMatchObject({ status: 404, title: 'No such plan' });
   });
 
+  it('names, describes and removes plans, with what was just decided in them', async () => {
+    const id = await opened();
+    state().decide([detach('a')]);
+    await state().describePlan({ name: 'Lean', description: 'The dialog waits.' });
+    expect(projectView(store(), id).plans).toMatchObject([
+      { name: 'Lean', description: 'The dialog waits.', decisions: [detach('a')] },
+    ]);
+    await state().addPlan('Other', []);
+    await expect(state().describePlan({ name: 'Lean' })).rejects.toThrow('choose another name');
+    await state().removePlan();
+    expect(storedPlan(state())?.name).toBe('Lean');
+    await state().removePlan();
+    expect(state().planId).toBeNull();
+    expect(projectView(store(), id).plans).toEqual([]);
+  });
+
   it('opens with what the address wishes, as far as that exists', async () => {
     const id = await opened();
     const project = await api.project(id);

@@ -59,6 +59,9 @@ interface Workbench {
   undo(): void;
   redo(): void;
   addPlan(name: string, decisions: Decision[]): Promise<void>;
+  /** Names and describes the open plan; throws a Refusal when it can't be. */
+  describePlan(change: { name?: string; description?: string }): Promise<void>;
+  removePlan(): Promise<void>;
   takeTheirs(): void;
   keepMine(): Promise<void>;
   saveNow(): Promise<void>;
@@ -224,6 +227,20 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       const plan = await api.createPlan(project.id, name, decisions);
       putPlan(plan);
       get().choosePlan(plan.id);
+    },
+    async describePlan(values) {
+      await savePlan();
+      const plan = storedPlan(get());
+      if (plan) putPlan(await api.savePlan(plan.id, plan.version, values));
+    },
+    async removePlan() {
+      const { project } = get();
+      const plan = storedPlan(get());
+      if (!project || !plan) return;
+      await api.removePlan(plan.id);
+      const plans = project.plans.filter((p) => p.id !== plan.id);
+      set({ project: { ...project, plans } });
+      get().choosePlan(plans[0]?.id ?? null);
     },
     takeTheirs() {
       const { conflict } = get();

@@ -1,0 +1,130 @@
+'use client';
+
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { create } from 'zustand';
+import { decisionWords, shipsBy, subjectOf } from '../../core/plan/decisions.ts';
+import { Modal } from '../parts/modal.tsx';
+import { useLanding } from '../state/landing.ts';
+import { storedPlan, useWorkbench } from '../state/workbench.ts';
+
+export const usePlanSheet = create<{ open: boolean }>()(() => ({ open: false }));
+
+/** The open plan: name, description, and its decisions in words, each to be taken back. */
+export function PlanSheet() {
+  const open = usePlanSheet((s) => s.open);
+  const plan = useWorkbench((s) => storedPlan(s));
+  if (!open) return null;
+  const close = () => usePlanSheet.setState({ open: false });
+  if (!plan)
+    return (
+      <Modal
+        title="Baseline"
+        about="The app as built: no decisions. Choose or make a plan to decide."
+        width="middle"
+        onClose={close}
+      >
+        {null}
+      </Modal>
+    );
+  return <OpenPlan key={plan.id} onClose={close} />;
+}
+
+function OpenPlan({ onClose }: { onClose: () => void }) {
+  const plan = useWorkbench((s) => storedPlan(s))!;
+  const describePlan = useWorkbench((s) => s.describePlan);
+  const removePlan = useWorkbench((s) => s.removePlan);
+  const withdraw = useWorkbench((s) => s.withdraw);
+  const stale = useLanding((s) => s.stale);
+  const [name, setName] = useState(plan.name);
+  const [description, setDescription] = useState(plan.description);
+  const [sure, setSure] = useState(false);
+  const save = async () => {
+    if (name.trim() === '' || (name.trim() === plan.name && description === plan.description)) return;
+    try {
+      await describePlan({ name: name.trim(), description });
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const field = 'mt-0.5 w-full rounded border border-line bg-paper px-2 py-1 text-ink';
+  return (
+    <Modal title={plan.name} width="wide" onClose={onClose}>
+      <label className="block text-soft">
+        Name
+        <input
+          value={name}
+          maxLength={80}
+          onChange={(event) => setName(event.target.value)}
+          onBlur={() => void save()}
+          className={field}
+        />
+      </label>
+      <label className="mt-2 block text-soft">
+        What it is for
+        <textarea
+          value={description}
+          maxLength={2000}
+          rows={2}
+          onChange={(event) => setDescription(event.target.value)}
+          onBlur={() => void save()}
+          className={field}
+        />
+      </label>
+      <h3 className="mt-4 mb-1 font-semibold">
+        {plan.decisions.length === 0 ? 'No decisions yet' : `${plan.decisions.length} decisions, in their order`}
+      </h3>
+      <ol className="max-h-72 overflow-y-auto">
+        {plan.decisions.map((d, at) => {
+          const trouble = stale.find((s) => s.decision === at);
+          return (
+            <li key={subjectOf(d)} className="flex items-baseline gap-2 border-t border-line py-1">
+              <span className="min-w-0 flex-1">
+                {decisionWords(d)}
+                {trouble ? <span className="block text-worse">doesn’t apply: {trouble.reason}</span> : null}
+              </span>
+              <span className="shrink-0 text-[11px] text-soft">by {shipsBy(d)}</span>
+              <button
+                type="button"
+                aria-label={`Take back: ${decisionWords(d)}`}
+                className="self-center text-soft hover:text-worse"
+                onClick={() => withdraw([subjectOf(d)], `take back: ${decisionWords(d)}`)}
+              >
+                <X size={13} />
+              </button>
+            </li>
+          );
+        })}
+      </ol>
+      <div className="mt-4 flex justify-between">
+        {sure ? (
+          <span>
+            Delete it for good?{' '}
+            <button
+              type="button"
+              className="ml-1 text-worse underline"
+              onClick={() =>
+                void removePlan().then(onClose, (error: Error) => {
+                  toast.error(error.message);
+                })
+              }
+            >
+              delete
+            </button>
+            <button type="button" className="ml-3 underline" onClick={() => setSure(false)}>
+              keep
+            </button>
+          </span>
+        ) : (
+          <button type="button" className="text-soft underline hover:text-worse" onClick={() => setSure(true)}>
+            delete this plan
+          </button>
+        )}
+        <button type="button" onClick={onClose} className="rounded border border-line px-3 py-1.5">
+          Close
+        </button>
+      </div>
+    </Modal>
+  );
+}
