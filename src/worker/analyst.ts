@@ -3,6 +3,8 @@ import { type Amendments, NO_AMENDMENTS } from '../core/amend/types.ts';
 import type { Chunk } from '../core/chunks/types.ts';
 import { InputError } from '../core/errors.ts';
 import type { ChainLink } from '../core/explain/critical-chain.ts';
+import { explainHold, type Hold } from '../core/explain/hold.ts';
+import { waitFor } from '../core/explain/wait.ts';
 import { type Inventory, inventoryOf } from '../core/inventory/inventory.ts';
 import { type Whereabouts, whereabouts } from '../core/inventory/whereabouts.ts';
 import type { ScreenPart } from '../core/load/types.ts';
@@ -151,6 +153,21 @@ export class Analyst {
     const before = this.predicted(plan, route, conditions).reading;
     const after = this.predicted(decisions.reduce(withDecision, plan), route, conditions).reading;
     return { before, after };
+  }
+
+  /** What of a piece of code leaves the start by decisions, what stays and who keeps it, and the wait for it later. */
+  explain(
+    plan: Plan,
+    decisions: Decision[],
+    pattern: string,
+    target: string,
+    conditions: Conditions,
+  ): { hold: Hold; wait: number | null } | null {
+    const route = this.app().routes.find((r) => r.pattern === pattern);
+    const hold = route && explainHold(this.app(), plan, decisions, route, target);
+    if (!hold) return null;
+    const after = decisions.reduce(withDecision, plan);
+    return { hold, wait: waitFor(this.app(), after, pattern, target, conditions) };
   }
 
   private predicted(plan: Plan, route: string, conditions: Conditions): Prediction {

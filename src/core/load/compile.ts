@@ -8,13 +8,19 @@ import { Files } from './files.ts';
 import { chunkOf, followLanding, type LandedRoot, type Landing } from './landing.ts';
 import { documentOf } from './markup.ts';
 import { screenParts } from './screen-parts.ts';
-import type { Action, LoadProgram, Resource } from './types.ts';
+import type { Action, LoadProgram, Resource, Step } from './types.ts';
 
 /**
  * Compiles the landing on a route into a load program: its document, the chunks that it asks for and the rules by
- * which each is discovered. Throws InputError when the snapshot has no such route.
+ * which each is discovered; `clicks` ask for split points later. Throws InputError when the snapshot has no such route.
  */
-export function compileLoad(snapshot: Snapshot, plan: Plan, graph: ChunkGraph, pattern: string): LoadProgram {
+export function compileLoad(
+  snapshot: Snapshot,
+  plan: Plan,
+  graph: ChunkGraph,
+  pattern: string,
+  clicks: { target: string; atMs: number }[] = [],
+): LoadProgram {
   const route = snapshot.routes.find((r) => r.pattern === pattern);
   if (!route) {
     const known = snapshot.routes.map((r) => r.pattern).join(', ');
@@ -33,7 +39,22 @@ export function compileLoad(snapshot: Snapshot, plan: Plan, graph: ChunkGraph, p
   addContent(snapshot, graph, landing, files);
   const hints = aims(snapshot, effective, graph, landing, files);
   const document = documentOf(snapshot, effective, landing, files, parts, hints);
-  return { document, resources: files.resources, groups: files.groups, parts, steps: [] };
+  const steps = clicks.flatMap((c) => clickOn(snapshot, graph, landing, files, c));
+  return { document, resources: files.resources, groups: files.groups, parts, steps };
+}
+
+/** A click that asks for a split point's code; none for one that the landing fetches by itself or never asks for. */
+function clickOn(
+  snapshot: Snapshot,
+  graph: ChunkGraph,
+  landing: Landing,
+  files: Files,
+  { target, atMs }: { target: string; atMs: number },
+): Step[] {
+  const landed = landing.later.find((l) => snapshot.modules[graph.roots[l.root].target[0]].path === target);
+  if (!landed) return [];
+  const group = files.root(landed, []);
+  return [{ id: target, kind: 'click', atMs, do: [{ kind: 'import', group }], ready: files.groups[group].resources }];
 }
 
 /** A page runs after the layouts of its chain, though they travel at the same time; not after those that it asks for. */

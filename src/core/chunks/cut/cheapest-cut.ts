@@ -12,10 +12,11 @@ export interface Cut {
 }
 
 /**
- * How bad each import is to detach. Few imports come first; among as few, those of parts that are made to come later.
+ * How bad each import is to detach. Few imports come first; among as few, those of parts that are made to come later and
+ * those that lead into a package, which leave the app's own code where it is.
  * An import inside of a package can be detached only by changing the package.
  */
-const COST = { laterPart: 100, other: 101, insidePackage: 100_000 } as const;
+const COST = { good: 100, other: 101, insidePackage: 100_000 } as const;
 
 /**
  * The smallest set of detachments that frees modules from a route's start: a minimum cut over its static imports from
@@ -62,7 +63,7 @@ export function cheapestCut(snapshot: Snapshot, plan: Plan, route: Route, freed:
       seen.add(to);
       const of = snapshot.modules[to].package;
       const inside = of !== null && of === snapshot.modules[from].package;
-      const cost = inside ? COST.insidePackage : later.has(to) ? COST.laterPart : COST.other;
+      const cost = inside ? COST.insidePackage : later.has(to) || of !== null ? COST.good : COST.other;
       pairs.set(flow.link(node.get(from)!, node.get(to)!, forbidden.has(to) ? Number.POSITIVE_INFINITY : cost), {
         from,
         to,

@@ -5,14 +5,16 @@ import type { Decision } from '../../../core/plan/types.ts';
 import { size } from '../../parts/format.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { BeforeAfter } from './before-after.tsx';
+import { HoldSection } from './hold-section.tsx';
 import { toggleImport } from './toggles.ts';
-import { usePreview } from './use-outline.ts';
+import { useHold, usePreview } from './use-outline.ts';
 
 /** A joined import: what would leave the start if it were detached, what stays, and what that does to the start. */
 export function ImportSheet({ row }: { row: ImportRow }) {
   const plan = useWorkbench((s) => storedPlan(s));
   const decision: Decision = { kind: 'detach', import: row.key };
   const preview = usePreview([decision]);
+  const found = useHold([decision], row.to);
   const first = row.part?.place === 'first screen';
   return (
     <>
@@ -41,26 +43,12 @@ export function ImportSheet({ row }: { row: ImportRow }) {
         <dt className="text-soft">minified</dt>
         <dd className="text-right text-soft">{size(row.carried.minified)}</dd>
       </dl>
-      {row.heldBy.length > 0 ? (
-        <>
-          <p className="mt-3">
-            {row.carried.minified === 0 ? 'Nothing leaves, because others import it too:' : 'Also imported by'}
-          </p>
-          <ul className="text-soft">
-            {row.heldBy.slice(0, 6).map((path) => (
-              <li key={path} className="break-all">
-                {path}
-              </li>
-            ))}
-            {row.heldBy.length > 6 ? <li>and {row.heldBy.length - 6} more</li> : null}
-          </ul>
-        </>
-      ) : null}
       {first ? (
         <p className="mt-3 text-worse">
           It belongs to the first screen: deferring it adds a hop before that is complete.
         </p>
       ) : null}
+      <HoldSection found={found} name={row.name} />
       <BeforeAfter preview={preview} />
     </>
   );

@@ -7,8 +7,9 @@ import { size } from '../../parts/format.ts';
 import { Pill } from '../../parts/pill.tsx';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { BeforeAfter } from './before-after.tsx';
+import { HoldSection } from './hold-section.tsx';
 import { hintFor, joinSplit, toggleHint } from './toggles.ts';
-import { usePreview } from './use-outline.ts';
+import { useHold, usePreview } from './use-outline.ts';
 
 const TRIGGERS: Trigger[] = [
   { on: 'at once' },
@@ -26,6 +27,8 @@ const HINTS: { kind: Hint['kind']; place: Hint['place']; words: string }[] = [
   { kind: 'prefetch', place: 'markup', words: 'prefetch' },
 ];
 
+const NOTHING: Decision[] = [];
+
 /** A split point: when it is fetched, hints for it, and what joining it back would do. */
 export function SplitPointSheet({ row }: { row: SplitRow }) {
   const plan = useWorkbench((s) => storedPlan(s));
@@ -33,6 +36,7 @@ export function SplitPointSheet({ row }: { row: SplitRow }) {
   const decide = useWorkbench((s) => s.decide);
   const joins: Decision[] = row.imports.map((i) => ({ kind: 'join', import: i.key }));
   const preview = usePreview(joins.length > 0 ? joins : null);
+  const found = useHold(NOTHING, row.target);
   const current = triggerWords(row.trigger);
   const shown = TRIGGERS.some((t) => triggerWords(t) === current) ? TRIGGERS : [row.trigger, ...TRIGGERS];
   return (
@@ -62,6 +66,7 @@ export function SplitPointSheet({ row }: { row: SplitRow }) {
           </li>
         ))}
       </ul>
+      <HoldSection found={found} name={row.name} />
       {row.inChain ? (
         <p className="mt-4 text-soft">The route can’t be shown without it, so it is fetched as soon as it is found.</p>
       ) : (

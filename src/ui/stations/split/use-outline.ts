@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import type { Hold } from '../../../core/explain/hold.ts';
 import type { Outline } from '../../../core/outline/outline.ts';
 import type { Decision } from '../../../core/plan/types.ts';
 import type { Preview } from '../../../worker/analyst.ts';
@@ -53,4 +54,29 @@ export function usePreview(decisions: Decision[] | null): Preview | string | nul
     };
   }, [plan, route, linkId, deviceId, cache, wish]);
   return preview;
+}
+
+/** What of a piece of code leaves the start, what stays and who keeps it; an error in words when that can't be told. */
+export function useHold(decisions: Decision[], target: string): { hold: Hold; wait: number | null } | string | null {
+  const plan = usePlan();
+  const route = useWorkbench((s) => s.route);
+  const linkId = useWorkbench((s) => s.linkId);
+  const deviceId = useWorkbench((s) => s.deviceId);
+  const cache = useWorkbench((s) => s.cache);
+  const [found, setFound] = useState<{ hold: Hold; wait: number | null } | string | null>(null);
+  const wish = JSON.stringify(decisions);
+  useEffect(() => {
+    setFound(null);
+    let current = true;
+    analyst()
+      .explain(plan, JSON.parse(wish) as Decision[], route, target, conditionsOf({ linkId, deviceId, cache }))
+      .then(
+        (next) => current && setFound(next ?? 'This module is not in the snapshot any more.'),
+        (error: Error) => current && setFound(error.message),
+      );
+    return () => {
+      current = false;
+    };
+  }, [plan, route, target, linkId, deviceId, cache, wish]);
+  return found;
 }

@@ -1,0 +1,33 @@
+import { ROUND } from '../../test-support/programs.ts';
+import { part, route, sketch } from '../../test-support/snapshots.ts';
+import { BASELINE, type Decision } from '../plan/types.ts';
+import { waitFor } from './wait.ts';
+
+const app = sketch(
+  { main: { imports: ['~dialog', '~first'] }, dialog: { bytes: 60_000 }, first: {}, lost: {} },
+  {
+    routes: [route('/', 'main', { parts: [part('d', 'dialog', { place: 'action' }), part('f', 'first')] })],
+  },
+);
+const wait = (target: string, ...decisions: Decision[]) => waitFor(app, { ...BASELINE, decisions }, '/', target, ROUND);
+
+describe('the wait after an act', () => {
+  it('is at least the round trip and the transfer, and not much more', () => {
+    const { gzip } = app.modules[1].bytes;
+    const least = ROUND.link.rttMs + (gzip * 8) / ROUND.link.downKbps;
+    expect(wait('dialog')).toBeGreaterThan(least);
+    expect(wait('dialog')).toBeLessThan(least + 250);
+  });
+
+  it('is nearly nothing when the code was prefetched', () => {
+    const target = { kind: 'split point' as const, module: 'dialog' };
+    const hint: Decision = { kind: 'hint', hint: { kind: 'prefetch', place: 'markup', target, routes: [] } };
+    expect(wait('dialog', hint)).toBeLessThan(60);
+  });
+
+  it('is not there for what comes by itself, or not at all', () => {
+    expect(wait('first')).toBeNull();
+    expect(wait('dialog', { kind: 'trigger', splitPoint: 'dialog', fetch: { on: 'idle' } })).toBeNull();
+    expect(wait('lost')).toBeNull();
+  });
+});

@@ -1,0 +1,91 @@
+'use client';
+
+import type { Hold } from '../../../core/explain/hold.ts';
+import { shortName } from '../../../core/plan/decisions.ts';
+import { size, time } from '../../parts/format.ts';
+import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+
+const MOST_MOVED = 4;
+
+/** What stays in the start and who keeps it there, the fewest detachments that free it, and who pays later. */
+export function HoldSection({
+  found,
+  name,
+}: {
+  found: { hold: Hold; wait: number | null } | string | null;
+  name: string;
+}) {
+  const decide = useWorkbench((s) => s.decide);
+  const plan = useWorkbench((s) => storedPlan(s));
+  if (typeof found === 'string') return <p className="mt-4 text-worse">{found}</p>;
+  if (!found) return <p className="mt-4 text-soft">Looking who else holds it …</p>;
+  const { hold, wait } = found;
+  const gains = hold.moved.filter((m) => m.bytes > 0);
+  return (
+    <>
+      {wait === null ? null : (
+        <p className="mt-4">
+          Whoever asks for it later waits <strong className="font-semibold">{time(wait)}</strong>, the first time.
+        </p>
+      )}
+      {hold.stays.count === 0 ? null : (
+        <section className="mt-4">
+          <h3 className="font-semibold">{size(hold.stays.compressed)} of what it needs stay in the start</h3>
+          <ul>
+            {hold.holds.map((h) => (
+              <li key={h.module} className="mt-1">
+                <span className="font-medium" title={h.module}>
+                  {shortName(h.module)}
+                </span>{' '}
+                <span className="text-soft">
+                  ({size(h.weight.compressed)} with what it carries), kept by{' '}
+                  {h.by.slice(0, 3).map((b, i) => (
+                    <span key={b.key} className="break-all">
+                      {i > 0 ? ', ' : ''}
+                      {b.path}, line {b.line}
+                    </span>
+                  ))}
+                  {h.by.length > 3 ? ` and ${h.by.length - 3} more` : ''}
+                </span>
+              </li>
+            ))}
+          </ul>
+          {hold.cut ? (
+            <p className="mt-2">
+              Detaching {hold.cut.imports.length === 1 ? 'one import' : `${hold.cut.imports.length} imports`} more frees{' '}
+              {shortName(hold.cut.frees)}:{' '}
+              <span className="font-semibold text-better">{size(hold.cut.leaves.compressed)}</span>
+              <span className="block text-[11px] break-all text-soft">{hold.cut.imports.join(', ')}</span>
+              <button
+                type="button"
+                disabled={!plan}
+                className="mt-1 rounded border border-line px-2.5 py-1 enabled:hover:border-ink disabled:opacity-40"
+                onClick={() => decide(hold.cut!.decisions, `free ${shortName(hold.cut!.frees)} from ${name}’s start`)}
+              >
+                Detach {hold.cut.imports.length === 1 ? 'it' : 'them'} too
+              </button>
+            </p>
+          ) : (
+            <p className="mt-2 text-soft">The first screen or the shell needs it: no detachment frees it.</p>
+          )}
+        </section>
+      )}
+      {gains.length > 1 ? (
+        <section className="mt-4">
+          <h3 className="font-semibold">Who brings it then (minified)</h3>
+          <ul className="text-soft">
+            {gains.slice(0, MOST_MOVED).map((m) => (
+              <li key={m.root} className="flex justify-between gap-3">
+                <span className="truncate" title={m.root}>
+                  {shortName(m.root.replace(/^[^:]*:/, ''))}
+                </span>
+                <span className="shrink-0">+{size(m.bytes)}</span>
+              </li>
+            ))}
+            {gains.length > MOST_MOVED ? <li>and {gains.length - MOST_MOVED} more</li> : null}
+          </ul>
+        </section>
+      ) : null}
+    </>
+  );
+}
