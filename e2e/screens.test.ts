@@ -81,6 +81,18 @@ describe.each(['light', 'dark'])('the load sheet in the %s theme', (theme) => {
   });
 });
 
+describe.each(['light', 'dark'])('files in the %s theme', (theme) => {
+  it('have no accessibility violations that a machine can find', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/timetable');
+    if (theme === 'dark') await page.keyboard.press('t');
+    await page.getByRole('tab', { name: 'Files' }).click();
+    await page.getByText('as a table').click();
+    await page.getByText('this plan').first().waitFor();
+    expect(await violations(page)).toEqual([]);
+    await page.close();
+  });
+});
+
 describe('the load sheet', () => {
   it('is walked by keys, tells each cell in words, folds, filters, and marks its chunk', async () => {
     const page = await served.page('/p/saltmarsh/load-sheet?route=/timetable&plan=baseline');

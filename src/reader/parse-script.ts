@@ -5,6 +5,7 @@ import type { DeferredContext, Import } from '../core/snapshot/types.ts';
 import { type ComponentUse, findComponentUses } from './parts/component-uses.ts';
 import { findRouteTables, type RouteTable } from './route-table.ts';
 import { SourceText } from './source-text.ts';
+import { syncUses } from './sync-uses.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
 
 export type FoundImport = Omit<Import, 'from' | 'to' | 'ordinal'> & {
@@ -116,6 +117,14 @@ export function parseScript(path: string, text: string, jsxImportSource: string,
   }
   if (/<[A-Z]/.test(text) && lang !== 'ts')
     result.uses = findComponentUses(parsed.program as unknown as SyntaxNode, source);
+  // Packages are not the app's to change.
+  if (!path.includes('node_modules/') && result.imports.length > 0) {
+    const needed = syncUses(parsed.program as unknown as SyntaxNode, source);
+    for (const item of result.imports) {
+      const sync = item.kind === 'static' && item.start < item.end ? needed.get(item.specifier) : undefined;
+      if (sync) item.sync = sync;
+    }
+  }
   if (text.includes('require') && text.includes('process.env.NODE_ENV')) dropDeadRequires(result);
   result.exports = exportsOf(live);
   result.imports.sort((a, b) => a.start - b.start);

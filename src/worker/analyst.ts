@@ -1,8 +1,10 @@
 import { amend } from '../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../core/amend/types.ts';
+import { formChunks } from '../core/chunks/form-chunks.ts';
 import type { Chunk } from '../core/chunks/types.ts';
 import { InputError } from '../core/errors.ts';
 import type { ChainLink } from '../core/explain/critical-chain.ts';
+import { type GrainPoint, granularity } from '../core/explain/granularity.ts';
 import { explainHold, type Hold } from '../core/explain/hold.ts';
 import { waitFor } from '../core/explain/wait.ts';
 import { type Inventory, inventoryOf } from '../core/inventory/inventory.ts';
@@ -12,7 +14,7 @@ import { type LoadSheet, loadSheet, sheetDifference } from '../core/load-sheet/s
 import type { Milestones, Readout } from '../core/metrics/readout.ts';
 import { type Outline, outlineOf } from '../core/outline/outline.ts';
 import { withDecision } from '../core/plan/decisions.ts';
-import { effectivePlan } from '../core/plan/effective.ts';
+import { type EffectivePlan, effectivePlan } from '../core/plan/effective.ts';
 import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
 import { type Prediction, predict } from '../core/predict/predict.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
@@ -68,6 +70,18 @@ export type FullInventory = Inventory & {
   named: { path: string; bytes: number; contents: { source: string; bytes: number }[] }[];
 };
 
+export interface ChunkRow {
+  id: string;
+  name: string;
+  kind: 'script' | 'style';
+  compressed: number;
+  modules: number;
+  /** Roots that need it. */
+  neededBy: number;
+  /** The real file that it is, for a production output. */
+  real: string | null;
+}
+
 const HEAVIEST = 6;
 const MOST_KNOWN = 6;
 
@@ -117,10 +131,16 @@ export class Analyst {
     plan: Plan,
     route: string,
     conditions: Conditions,
-  ): { now: LandingView; baseline: LandingView; stale: { decision: number; reason: string }[] } {
+  ): {
+    now: LandingView;
+    baseline: LandingView;
+    stale: EffectivePlan['stale'];
+    blocked: EffectivePlan['blocked'];
+  } {
     const baseline = this.view(BASELINE, route, conditions);
     const now = plan.decisions.length === 0 ? baseline : this.view(plan, route, conditions);
-    return { now, baseline, stale: effectivePlan(this.app(), plan).stale };
+    const { stale, blocked } = effectivePlan(this.app(), plan);
+    return { now, baseline, stale, blocked };
   }
 
   outline(plan: Plan, route: string): Outline {
@@ -168,6 +188,28 @@ export class Analyst {
     if (!hold) return null;
     const after = decisions.reduce(withDecision, plan);
     return { hold, wait: waitFor(this.app(), after, pattern, target, conditions) };
+  }
+
+  /** Start time and bytes from a file per module to one file. */
+  granularity(plan: Plan, route: string, conditions: Conditions): GrainPoint[] {
+    return granularity(this.app(), plan, route, conditions);
+  }
+
+  /** The chunks that a plan makes of the entry that a route belongs to, the largest first. */
+  chunks(plan: Plan, route: string): ChunkRow[] {
+    const { realm } = this.app().routes.find((r) => r.pattern === route) ?? { realm: '' };
+    const rows = formChunks(this.app(), plan).chunks.filter((c) => c.realm === realm);
+    return rows
+      .map(({ id, name, kind, bytes, modules, roots, file }) => ({
+        id,
+        name,
+        kind,
+        compressed: bytes.gzip,
+        modules: modules.length,
+        neededBy: roots.length,
+        real: file ?? null,
+      }))
+      .sort((a, b) => b.compressed - a.compressed);
   }
 
   private predicted(plan: Plan, route: string, conditions: Conditions): Prediction {

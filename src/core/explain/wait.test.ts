@@ -19,6 +19,18 @@ describe('the wait after an act', () => {
     expect(wait('dialog')).toBeLessThan(least + 250);
   });
 
+  it('counts styles that the code needs', () => {
+    const styled = sketch(
+      {
+        main: { imports: ['~dialog'] },
+        dialog: { imports: ['dialog.css'] },
+        'dialog.css': { kind: 'style', bytes: 90_000 },
+      },
+      { routes: [route('/', 'main', { parts: [part('d', 'dialog', { place: 'action' })] })] },
+    );
+    expect(waitFor(styled, BASELINE, '/', 'dialog', ROUND)).toBeGreaterThan(ROUND.link.rttMs + 20);
+  });
+
   it('is nearly nothing when the code was prefetched', () => {
     const target = { kind: 'split point' as const, module: 'dialog' };
     const hint: Decision = { kind: 'hint', hint: { kind: 'prefetch', place: 'markup', target, routes: [] } };

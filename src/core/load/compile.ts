@@ -54,7 +54,9 @@ function clickOn(
   const landed = landing.later.find((l) => snapshot.modules[graph.roots[l.root].target[0]].path === target);
   if (!landed) return [];
   const group = files.root(landed, []);
-  return [{ id: target, kind: 'click', atMs, do: [{ kind: 'import', group }], ready: files.groups[group].resources }];
+  // Scripts run only once the group's styles are there as well.
+  const ready = files.groups[group].resources.filter((r) => files.resources[r].type === 'script');
+  return [{ id: target, kind: 'click', atMs, do: [{ kind: 'import', group }], ready }];
 }
 
 /** A page runs after the layouts of its chain, though they travel at the same time; not after those that it asks for. */

@@ -28,6 +28,8 @@ export interface ImportRow {
   part: Part | null;
   /** Differs from the app as built. */
   changed: boolean;
+  /** Why detaching alone would break it. */
+  sync: { reason: string; line: number } | null;
 }
 
 /** A place where loading is deferred, as seen from one route. */
@@ -89,6 +91,7 @@ export function outlineOf(snapshot: Snapshot, plan: Plan, pattern: string): Outl
         heldBy: holders(snapshot, effective.deferred, inStart, from, item.to),
         part: partOf.get(to.path) ?? null,
         changed: item.kind === 'dynamic',
+        sync: item.sync ?? null,
       });
     }
   }

@@ -1,4 +1,4 @@
-import { graphIndex } from '../snapshot/graph-index.ts';
+import { graphIndex, importKey } from '../snapshot/graph-index.ts';
 import type { ScriptPlacement, Snapshot } from '../snapshot/types.ts';
 import { addShape, noShaping, type Shaping } from './shaping.ts';
 import type { Hint, ImportChoice, Plan, Trigger } from './types.ts';
@@ -12,6 +12,8 @@ export interface EffectivePlan {
   placements: ReadonlyMap<string, ScriptPlacement>;
   loader: 'listed' | 'discovered';
   shaping: Shaping;
+  /** Detachments that can't be done by detaching alone, since the importer needs the import while it starts. */
+  blocked: { decision: number; import: string; reason: string; line: number }[];
   /** Decisions that name something the snapshot doesn't have. */
   stale: { decision: number; reason: string }[];
 }
@@ -27,13 +29,20 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
   let loader: EffectivePlan['loader'] = 'listed';
   const shaping = noShaping();
   const stale: EffectivePlan['stale'] = [];
+  const blocked: EffectivePlan['blocked'] = [];
   plan.decisions.forEach((decision, at) => {
     switch (decision.kind) {
       case 'detach':
       case 'join': {
         const chosen = chosenImports(snapshot, decision);
         if (typeof chosen === 'string') stale.push({ decision: at, reason: chosen });
-        else for (const i of chosen) deferred[i] = decision.kind === 'detach' ? 1 : 0;
+        else
+          for (const i of chosen) {
+            const { sync } = snapshot.imports[i];
+            deferred[i] = decision.kind === 'detach' ? 1 : 0;
+            if (deferred[i] && sync)
+              blocked.push({ decision: at, import: importKey(snapshot, snapshot.imports[i]), ...sync });
+          }
         return;
       }
       case 'trigger':
@@ -57,7 +66,7 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
       }
     }
   });
-  return { deferred, triggers, hints, placements, loader, shaping, stale };
+  return { deferred, triggers, hints, placements, loader, shaping, blocked, stale };
 }
 
 /** The imports that a decision means, by index; what is wrong, in words, when there are none. */

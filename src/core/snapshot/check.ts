@@ -86,7 +86,13 @@ function checkImport(value: unknown, modules: number, at: string): Import {
     ...(item.context === undefined
       ? {}
       : { context: oneOf(item.context, ['module', 'wrapper', 'handler', 'function'] as const, `${at}.context`) }),
+    ...(item.sync === undefined ? {} : { sync: checkSync(item.sync, `${at}.sync`) }),
   };
+}
+
+function checkSync(value: unknown, at: string): NonNullable<Import['sync']> {
+  const item = object(value, at);
+  return { reason: text(item.reason, `${at}.reason`), line: amount(item.line, `${at}.line`) };
 }
 
 function checkPackage(value: unknown, at: string): Package {

@@ -73,6 +73,8 @@ export interface Import {
   names: string[];
   /** Only for dynamic imports. */
   context?: DeferredContext;
+  /** Only for static imports that the module needs while it starts: detaching alone would break it. */
+  sync?: { reason: string; line: number };
 }
 
 export interface Package {

@@ -37,6 +37,7 @@ function OpenPlan({ onClose }: { onClose: () => void }) {
   const removePlan = useWorkbench((s) => s.removePlan);
   const withdraw = useWorkbench((s) => s.withdraw);
   const stale = useLanding((s) => s.stale);
+  const blocked = useLanding((s) => s.blocked);
   const [name, setName] = useState(plan.name);
   const [description, setDescription] = useState(plan.description);
   const [sure, setSure] = useState(false);
@@ -78,11 +79,17 @@ function OpenPlan({ onClose }: { onClose: () => void }) {
       <ol className="max-h-72 overflow-y-auto">
         {plan.decisions.map((d, at) => {
           const trouble = stale.find((s) => s.decision === at);
+          const hard = blocked.filter((b) => b.decision === at);
           return (
             <li key={subjectOf(d)} className="flex items-baseline gap-2 border-t border-line py-1">
               <span className="min-w-0 flex-1">
                 {decisionWords(d)}
                 {trouble ? <span className="block text-worse">doesn’t apply: {trouble.reason}</span> : null}
+                {hard.map((b) => (
+                  <span key={b.import} className="block text-worse">
+                    takes more than detaching: {b.reason} ({b.import.split('::')[0]}, line {b.line})
+                  </span>
+                ))}
               </span>
               <span className="shrink-0 text-[11px] text-soft">by {shipsBy(d)}</span>
               <button

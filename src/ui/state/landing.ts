@@ -12,12 +12,21 @@ interface Landing {
   now: LandingView | null;
   baseline: LandingView | null;
   stale: { decision: number; reason: string }[];
+  /** Detachments that take more than detaching. */
+  blocked: { decision: number; import: string; reason: string; line: number }[];
   error: string | null;
   /** From the choice to the answer of the worker, in ms. */
   tookMs: number;
 }
 
-export const useLanding = create<Landing>()(() => ({ now: null, baseline: null, stale: [], error: null, tookMs: 0 }));
+export const useLanding = create<Landing>()(() => ({
+  now: null,
+  baseline: null,
+  stale: [],
+  blocked: [],
+  error: null,
+  tookMs: 0,
+}));
 
 interface Wish {
   plan: Plan;

@@ -86,6 +86,21 @@ describe('the cheapest cut', () => {
     expect(cheapestCut(two, BASELINE, with_('b'), [3])?.imports).toEqual(['a::b']);
   });
 
+  it('goes around what a module needs while it starts', () => {
+    const chain = sketch({
+      main: { imports: ['page'] },
+      page: { imports: ['a'] },
+      a: { imports: ['kit'] },
+      kit: { package: 'k' },
+    });
+    const needed = chain.imports.map((i) =>
+      chain.modules[i.to].path === 'kit' ? { ...i, sync: { reason: 'r', line: 1 } } : i,
+    );
+    const home = route('/', 'page');
+    expect(cheapestCut(chain, BASELINE, home, [3])?.imports).toEqual(['a::kit']);
+    expect(cheapestCut({ ...chain, imports: needed }, BASELINE, home, [3])?.imports).toEqual(['page::a']);
+  });
+
   it('never cuts what the first screen shows, and says when it can’t be done', () => {
     const hero = home({ parts: [part('hero', 'hero')] });
     expect(cheapestCut(app, BASELINE, hero, [at('lib')])?.imports).toContain('hero::lib');

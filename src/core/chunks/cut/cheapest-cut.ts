@@ -14,9 +14,9 @@ export interface Cut {
 /**
  * How bad each import is to detach. Few imports come first; among as few, those of parts that are made to come later and
  * those that lead into a package, which leave the app's own code where it is.
- * An import inside of a package can be detached only by changing the package.
+ * An import that its module needs while it starts takes more than detaching, one inside of a package a change of it.
  */
-const COST = { good: 100, other: 101, insidePackage: 100_000 } as const;
+const COST = { good: 100, other: 101, neededAtOnce: 10_000, insidePackage: 100_000 } as const;
 
 /**
  * The smallest set of detachments that frees modules from a route's start: a minimum cut over its static imports from
@@ -63,7 +63,14 @@ export function cheapestCut(snapshot: Snapshot, plan: Plan, route: Route, freed:
       seen.add(to);
       const of = snapshot.modules[to].package;
       const inside = of !== null && of === snapshot.modules[from].package;
-      const cost = inside ? COST.insidePackage : later.has(to) || of !== null ? COST.good : COST.other;
+      const { sync } = snapshot.imports[i];
+      const cost = inside
+        ? COST.insidePackage
+        : sync
+          ? COST.neededAtOnce
+          : later.has(to) || of !== null
+            ? COST.good
+            : COST.other;
       pairs.set(flow.link(node.get(from)!, node.get(to)!, forbidden.has(to) ? Number.POSITIVE_INFINITY : cost), {
         from,
         to,

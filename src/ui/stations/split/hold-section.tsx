@@ -6,6 +6,7 @@ import { size, time } from '../../parts/format.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 
 const MOST_MOVED = 4;
+const WORTH_TELLING = 0.02;
 
 /** What stays in the start and who keeps it there, the fewest detachments that free it, and who pays later. */
 export function HoldSection({
@@ -20,6 +21,9 @@ export function HoldSection({
   if (typeof found === 'string') return <p className="mt-4 text-worse">{found}</p>;
   if (!found) return <p className="mt-4 text-soft">Looking who else holds it …</p>;
   const { hold, wait } = found;
+  // Small things that everybody shares are no reason why little leaves.
+  const counts = (h: Hold['holds'][number]) =>
+    h === hold.holds[0] || h.weight.minified > hold.stays.minified * WORTH_TELLING;
   const gains = hold.moved.filter((m) => m.bytes > 0);
   return (
     <>
@@ -32,7 +36,7 @@ export function HoldSection({
         <section className="mt-4">
           <h3 className="font-semibold">{size(hold.stays.compressed)} of what it needs stay in the start</h3>
           <ul>
-            {hold.holds.map((h) => (
+            {hold.holds.filter(counts).map((h) => (
               <li key={h.module} className="mt-1">
                 <span className="font-medium" title={h.module}>
                   {shortName(h.module)}
@@ -40,7 +44,7 @@ export function HoldSection({
                 <span className="text-soft">
                   ({size(h.weight.compressed)} with what it carries), kept by{' '}
                   {h.by.slice(0, 3).map((b, i) => (
-                    <span key={b.key} className="break-all">
+                    <span key={b.key} className="break-words">
                       {i > 0 ? ', ' : ''}
                       {b.path}, line {b.line}
                     </span>
@@ -55,7 +59,7 @@ export function HoldSection({
               Detaching {hold.cut.imports.length === 1 ? 'one import' : `${hold.cut.imports.length} imports`} more frees{' '}
               {shortName(hold.cut.frees)}:{' '}
               <span className="font-semibold text-better">{size(hold.cut.leaves.compressed)}</span>
-              <span className="block text-[11px] break-all text-soft">{hold.cut.imports.join(', ')}</span>
+              <span className="block text-[11px] break-words text-soft">{hold.cut.imports.join(', ')}</span>
               <button
                 type="button"
                 disabled={!plan}

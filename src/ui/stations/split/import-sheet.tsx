@@ -32,6 +32,12 @@ export function ImportSheet({ row }: { row: ImportRow }) {
         Detach it <kbd className="ml-1 font-mono text-xs opacity-70">d</kbd>
       </button>
       {plan ? null : <p className="mt-2 text-soft">The baseline stays as built. Choose a plan at the top to decide.</p>}
+      {row.sync ? (
+        <p className="mt-3 text-worse">
+          Detaching alone breaks it: {row.sync.reason} ({row.from}, line {row.sync.line}). Move that use into a function
+          first, or detach an import further up.
+        </p>
+      ) : null}
       <h3 className="mt-5 mb-1 font-semibold">If you detach it</h3>
       <dl className="grid grid-cols-[1fr_auto] gap-y-1">
         <dt>leaves the start</dt>

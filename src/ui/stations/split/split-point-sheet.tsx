@@ -61,7 +61,7 @@ export function SplitPointSheet({ row }: { row: SplitRow }) {
       </p>
       <ul className="text-soft">
         {row.imports.map((i) => (
-          <li key={i.key} className="break-all">
+          <li key={i.key} className="break-words">
             asked for in {i.from}, line {i.line}
           </li>
         ))}

@@ -1,0 +1,79 @@
+import { becomes, changed, figure, Served } from './served.ts';
+
+let served: Served;
+
+beforeAll(async () => {
+  served = await Served.start(4798);
+});
+afterAll(() => served.stop());
+
+describe('planning splits', () => {
+  it('explains what keeps the chart package in the start, and frees it as promised', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/timetable');
+    const before = await figure(page, 'start');
+    await page
+      .getByRole('option', { name: /^tide-chart/ })
+      .first()
+      .click();
+    const sheet = page.getByRole('complementary', { name: 'Details' });
+    await sheet.getByText(/kept by\s+src\/timetable\/departure-board.tsx, line 4/).waitFor();
+    await sheet.getByText(/Whoever asks for it later waits/).waitFor();
+    const promised = Number.parseFloat((await sheet.locator('.text-better').first().textContent()) ?? '');
+    await sheet.getByRole('button', { name: 'Detach it too' }).click();
+    const after = await changed(page, 'start', before);
+    expect((before - after) / 1000).toBeGreaterThan(promised * 0.95 - 1);
+    expect((before - after) / 1000).toBeLessThan(promised * 1.05 + 2);
+    await page.getByRole('button', { name: /^Undo “free @saltmarsh\/tidewright/ }).click();
+    await becomes(page, 'start', before);
+    await page.close();
+  });
+
+  it('cuts finer or coarser as the curve promises, and takes it back', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/book');
+    const before = await figure(page, 'requests');
+    await page.getByRole('tab', { name: 'Files' }).click();
+    await page.getByText('as a table').click();
+    const line = page.getByRole('row', { name: /^one file/ });
+    const promised = Number((await line.getByRole('cell').nth(2).textContent()) ?? '');
+    await line.getByRole('button').click();
+    await becomes(page, 'requests', promised);
+    await page.getByLabel('Least size of a chunk').fill('');
+    await page.keyboard.press('Enter');
+    await becomes(page, 'requests', before);
+    await page.close();
+  });
+
+  it('gathers, tells a rule that matches nothing, and names a chunk by hand', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/book');
+    await page.getByRole('tab', { name: 'Files' }).click();
+    await page.getByLabel('Path pattern').fill('package:@saltmarsh/formrig');
+    await page.getByLabel('Name of the chunk').fill('forms');
+    await page.getByRole('button', { name: 'Add the rule' }).click();
+    await page.getByLabel('name of forms').waitFor();
+    await page.getByLabel('name of forms').fill('booking forms');
+    await page.keyboard.press('Enter');
+    await page.getByLabel('name of booking forms').waitFor();
+    await page.getByLabel('Path pattern').fill('src/nowhere/**');
+    await page.getByLabel('Name of the chunk').fill('nothing');
+    await page.getByRole('button', { name: 'Add the rule' }).click();
+    await page.getByText('no module matches src/nowhere/**').waitFor();
+    await page.close();
+  });
+
+  it('lists the decisions of a plan in words; it can be named, and deleted', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/trips');
+    await page.keyboard.press('l');
+    const sheet = page.getByRole('dialog');
+    await sheet.getByText('gather @saltmarsh/formrig as “forms”').waitFor();
+    await sheet.getByText('doesn’t apply: no module matches src/nowhere/**').waitFor();
+    await sheet.getByLabel('Name').fill('Forms apart');
+    await sheet.getByLabel('What it is for').fill('Booking only.');
+    await sheet.getByRole('button', { name: 'Close' }).click();
+    await page.getByRole('combobox', { name: /Forms apart/ }).waitFor();
+    await page.keyboard.press('l');
+    await sheet.getByRole('button', { name: 'delete this plan' }).click();
+    await sheet.getByRole('button', { name: 'delete', exact: true }).click();
+    await page.getByRole('combobox', { name: /Baseline, as built/ }).waitFor();
+    await page.close();
+  });
+});

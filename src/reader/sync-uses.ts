@@ -1,0 +1,79 @@
+import { importedBindings } from './route-table.ts';
+import type { SourceText } from './source-text.ts';
+import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
+
+/** Why an import can't simply be deferred: what the module needs of it while it starts. */
+export interface SyncUse {
+  reason: string;
+  line: number;
+}
+
+/**
+ * Imports that a module needs while it starts, by specifier, each with the first place that says so: passed on, built
+ * upon by a class, called, or read. A name that only stands in a list or an object (as in a route table) can be
+ * wrapped, and what stands in functions is needed later.
+ */
+export function syncUses(program: SyntaxNode, source: SourceText): Map<string, SyncUse> {
+  const found = new Map<string, SyncUse>();
+  const bindings = importedBindings(program);
+  const note = (specifier: string | null | undefined, reason: string, at: number) => {
+    if (specifier && !found.has(specifier)) found.set(specifier, { reason, line: source.place(at).line });
+  };
+  for (const statement of program.body as SyntaxNode[]) {
+    if (statement.type === 'ExportAllDeclaration' || statement.type === 'ExportNamedDeclaration') {
+      note(constantText(statement.source), 'it is passed on to other modules', statement.start);
+      for (const item of (statement.specifiers as SyntaxNode[] | undefined) ?? [])
+        if (!statement.source)
+          note(bindings.get(nameOf(item.local) ?? ''), 'it is passed on to other modules', item.start);
+    }
+    if (statement.type === 'ImportDeclaration' && (statement.specifiers as unknown[]).length === 0)
+      note(constantText(statement.source), 'it is imported for what it does by itself, in this order', statement.start);
+  }
+  walk(program, (node, above) => {
+    if (node.type !== 'Identifier' || !bindings.has(node.name as string)) return;
+    if (above.some((n) => isFunction(n) || n.type === 'ImportDeclaration' || /^TS/.test(n.type))) return;
+    const reason = reasonOf(node, above);
+    if (reason) note(bindings.get(node.name as string), reason, node.start);
+  });
+  return found;
+}
+
+function reasonOf(node: SyntaxNode, above: readonly SyntaxNode[]): string | null {
+  const parent = above.at(-1);
+  if (!parent) return null;
+  if (isKey(node, parent)) return null;
+  switch (parent.type) {
+    case 'ClassDeclaration':
+    case 'ClassExpression':
+      return parent.superClass === node ? 'a class extends it' : null;
+    case 'CallExpression':
+    case 'NewExpression':
+    case 'TaggedTemplateExpression':
+      return parent.callee === node || parent.tag === node ? 'it is called while the module starts' : read(above);
+    case 'Decorator':
+      return 'a class is marked with it';
+    case 'Property':
+    case 'ArrayExpression':
+    case 'ExportSpecifier':
+    case 'JSXExpressionContainer':
+      return null;
+    default:
+      return read(above);
+  }
+}
+
+function read(above: readonly SyntaxNode[]): string | null {
+  // A default export of the name itself, or the bodies of classes, run nothing.
+  if (above.some((n) => n.type === 'ClassBody' || n.type === 'JSXOpeningElement')) return null;
+  return 'it is read while the module starts';
+}
+
+function isKey(node: SyntaxNode, parent: SyntaxNode): boolean {
+  if (parent.type === 'MemberExpression') return parent.property === node && !parent.computed;
+  return (
+    (parent.type === 'Property' || parent.type === 'MethodDefinition') &&
+    parent.key === node &&
+    isNode(parent.value) &&
+    parent.value !== node
+  );
+}

@@ -1,0 +1,36 @@
+'use client';
+
+import { Tabs } from 'radix-ui';
+import { type ReactNode, useState } from 'react';
+
+const TAB =
+  'border-b-2 border-transparent px-1 pt-2.5 pb-1.5 text-soft data-[state=active]:border-ink data-[state=active]:font-semibold data-[state=active]:text-ink';
+
+/** Pages of a station, one at a time. */
+export function PageTabs({
+  label,
+  first,
+  pages,
+}: {
+  label: string;
+  first: string;
+  pages: { id: string; words: string; content: ReactNode }[];
+}) {
+  const [page, setPage] = useState(first);
+  return (
+    <Tabs.Root value={page} onValueChange={setPage} className="flex h-full min-h-0 flex-col">
+      <Tabs.List aria-label={label} className="flex gap-5 border-b border-line px-4">
+        {pages.map((p) => (
+          <Tabs.Trigger key={p.id} value={p.id} className={TAB}>
+            {p.words}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      {pages.map((p) => (
+        <Tabs.Content key={p.id} value={p.id} className="min-h-0 flex-1">
+          {p.content}
+        </Tabs.Content>
+      ))}
+    </Tabs.Root>
+  );
+}

@@ -1,0 +1,228 @@
+'use client';
+
+import { X } from 'lucide-react';
+import dynamic from 'next/dynamic';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import type { GrainPoint } from '../../../../core/explain/granularity.ts';
+import { decisionWords, subjectOf } from '../../../../core/plan/decisions.ts';
+import type { Decision, Match, Shape } from '../../../../core/plan/types.ts';
+import { PickField, TextField } from '../../../parts/field.tsx';
+import { size } from '../../../parts/format.ts';
+import { Message } from '../../../parts/message.tsx';
+import { useLanding } from '../../../state/landing.ts';
+import { storedPlan, useWorkbench } from '../../../state/workbench.ts';
+import { useFiles } from './use-files.ts';
+
+const GrainCurve = dynamic(() => import('./grain-curve.tsx').then((m) => m.GrainCurve), {
+  ssr: false,
+  loading: () => <p className="h-56 text-soft">Drawing the curve …</p>,
+});
+
+const RULES = ['gather', 'together', 'apart'] as const;
+const MOST = 300;
+
+/** How modules are put into files: sizes, rules, names, and what finer or coarser files would do to the start. */
+export function FilesPage() {
+  const { chunks, points, error } = useFiles();
+  const plan = useWorkbench((s) => storedPlan(s));
+  const route = useWorkbench((s) => s.route);
+  const decide = useWorkbench((s) => s.decide);
+  const withdraw = useWorkbench((s) => s.withdraw);
+  if (error) return <Message title="The files can’t be worked out">{error}</Message>;
+  const needPlan = () => toast('The baseline stays as built. Choose or make a plan first.');
+  const pick = ({ perModule, floor }: GrainPoint) => {
+    if (!plan) return needPlan();
+    const next = new Map<string, Decision>();
+    if (perModule) next.set('grain', { kind: 'grain' });
+    if (floor > 0) next.set('floor', { kind: 'floor', bytes: floor });
+    const gone = ['grain', 'floor'].filter((s) => !next.has(s) && plan.decisions.some((d) => subjectOf(d) === s));
+    if (gone.length > 0) withdraw(gone, 'other file sizes');
+    if (next.size > 0) decide([...next.values()]);
+  };
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_340px]">
+      <div className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
+        <h1 className="text-[15px] font-semibold">How fine to cut</h1>
+        <p className="mb-2 text-soft">
+          the landing on {route} and all files of its entry, predicted for each way of cutting; choose one by a click
+        </p>
+        {points ? (
+          <GrainCurve points={points} onPick={pick} />
+        ) : (
+          <p className="h-56 text-soft">Predicting each way …</p>
+        )}
+        <h2 className="mt-5 mb-1 font-semibold">{chunks ? `${chunks.length} chunks` : 'Chunks'}</h2>
+        <table className="w-full">
+          <tbody>
+            {(chunks ?? []).slice(0, MOST).map((c) => (
+              <tr key={c.id} className="border-t border-line">
+                <td className="w-[46%]">
+                  <TextField
+                    bare
+                    label={`name of ${c.name}`}
+                    value={c.name}
+                    check={(name) =>
+                      plan
+                        ? name === '' || name.length > 80
+                          ? 'Give 1 to 80 letters.'
+                          : null
+                        : 'The baseline stays as built.'
+                    }
+                    onTake={(name) => decide([{ kind: 'chunk name', chunk: c.id, name }])}
+                  />
+                </td>
+                <td className="truncate text-soft">{c.real ?? c.kind}</td>
+                <td className="text-right text-soft">
+                  {c.modules} {c.modules === 1 ? 'module' : 'modules'}
+                </td>
+                <td className="text-right text-soft">{c.neededBy === 1 ? 'for one' : `shared by ${c.neededBy}`}</td>
+                <td className="w-20 pr-1 text-right">{size(c.compressed)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {chunks && chunks.length > MOST ? <p className="text-soft">and {chunks.length - MOST} lighter ones</p> : null}
+      </div>
+      <aside aria-label="Rules" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
+        {plan ? (
+          <Rules onRule={(shape) => decide([shape])} />
+        ) : (
+          <p className="text-soft">The baseline stays as built. Choose a plan at the top to shape its files.</p>
+        )}
+      </aside>
+    </div>
+  );
+}
+
+/** Limits and rules of the plan, each to be changed or taken back. */
+function Rules({ onRule }: { onRule: (shape: Shape) => void }) {
+  const plan = useWorkbench((s) => storedPlan(s))!;
+  const withdraw = useWorkbench((s) => s.withdraw);
+  const stale = useLanding((s) => s.stale);
+  const value = (kind: 'floor' | 'ceiling' | 'copy') => {
+    const found = plan.decisions.find((d) => d.kind === kind);
+    if (!found) return '';
+    return String(
+      found.kind === 'floor'
+        ? found.bytes / 1000
+        : found.kind === 'copy'
+          ? found.below / 1000
+          : found.kind === 'ceiling'
+            ? found.requests
+            : '',
+    );
+  };
+  const number = (kind: 'floor' | 'ceiling' | 'copy', label: string) => (
+    <TextField
+      label={label}
+      placeholder="none"
+      value={value(kind) === String(Number.MAX_SAFE_INTEGER / 1000) ? 'all' : value(kind)}
+      check={(text) => (text === '' || Number(text) >= 0 ? null : 'Give a number, or nothing.')}
+      onTake={(text) => {
+        const n = Number(text);
+        if (text === '' || n === 0) withdraw([kind], `no ${label.toLowerCase()}`);
+        else if (kind === 'floor') onRule({ kind, bytes: Math.round(n * 1000) });
+        else if (kind === 'copy') onRule({ kind, below: Math.round(n * 1000) });
+        else onRule({ kind, requests: Math.max(1, Math.round(n)) });
+      }}
+    />
+  );
+  const rules = plan.decisions
+    .map((d, at) => ({ d, at }))
+    .filter(({ d }) => (RULES as readonly string[]).includes(d.kind) || d.kind === 'grain' || d.kind === 'chunk name');
+  return (
+    <>
+      <h2 className="mb-2 text-[15px] font-semibold">Limits</h2>
+      <div className="space-y-2">
+        {number('floor', 'Least size of a chunk, minified kB')}
+        {number('ceiling', 'Most chunks that one moment asks for')}
+        {number('copy', 'Copy what is shared below, minified kB')}
+      </div>
+      <h2 className="mt-6 mb-1 text-[15px] font-semibold">Rules</h2>
+      {rules.length === 0 ? (
+        <p className="text-soft">None: modules that the same moments need share a chunk.</p>
+      ) : (
+        <ul>
+          {rules.map(({ d, at }) => {
+            const trouble = stale.find((s) => s.decision === at);
+            return (
+              <li key={subjectOf(d)} className="flex items-baseline gap-2 border-t border-line py-1">
+                <span className="min-w-0 flex-1">
+                  {decisionWords(d)}
+                  {trouble ? <span className="block text-worse">{trouble.reason}</span> : null}
+                </span>
+                <button
+                  type="button"
+                  aria-label={`Take back: ${decisionWords(d)}`}
+                  className="self-center text-soft hover:text-worse"
+                  onClick={() => withdraw([subjectOf(d)], `take back: ${decisionWords(d)}`)}
+                >
+                  <X size={13} />
+                </button>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+      <NewRule onRule={onRule} />
+    </>
+  );
+}
+
+function NewRule({ onRule }: { onRule: (shape: Shape) => void }) {
+  const [kind, setKind] = useState<(typeof RULES)[number]>('gather');
+  const [what, setWhat] = useState('');
+  const [name, setName] = useState('');
+  const box = 'mt-0.5 h-7 w-full rounded border border-line bg-paper px-2 py-0.5 text-ink';
+  const matched: Match = what.startsWith('package:') ? { package: what.slice(8).trim() } : { path: what.trim() };
+  const ready = what.trim() !== '' && (kind !== 'gather' || name.trim() !== '');
+  return (
+    <form
+      className="mt-4 space-y-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!ready) return;
+        if (kind === 'gather') onRule({ kind, name: name.trim(), match: matched });
+        else if (kind === 'apart') onRule({ kind, match: matched });
+        else onRule({ kind, modules: what.split(',').map((p) => p.trim()) });
+        setWhat('');
+        setName('');
+      }}
+    >
+      <PickField
+        label="New rule"
+        value={kind}
+        options={[
+          { value: 'gather', label: 'gather into a chunk of its own' },
+          { value: 'together', label: 'keep modules together' },
+          { value: 'apart', label: 'keep apart from the rest' },
+        ]}
+        onTake={setKind}
+      />
+      <label className="block text-soft">
+        {kind === 'together' ? 'Paths of modules, with commas between' : 'Path pattern, or package:NAME'}
+        <input
+          value={what}
+          spellCheck={false}
+          placeholder={kind === 'together' ? 'src/a.ts, src/b.ts' : 'src/crew/**'}
+          onChange={(event) => setWhat(event.target.value)}
+          className={box}
+        />
+      </label>
+      {kind === 'gather' ? (
+        <label className="block text-soft">
+          Name of the chunk
+          <input value={name} maxLength={80} onChange={(event) => setName(event.target.value)} className={box} />
+        </label>
+      ) : null}
+      <button
+        type="submit"
+        disabled={!ready}
+        className="rounded bg-ink px-3 py-1 font-medium text-on-ink disabled:opacity-40"
+      >
+        Add the rule
+      </button>
+    </form>
+  );
+}
