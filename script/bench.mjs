@@ -59,13 +59,38 @@ for (const [count, aim] of Object.entries(sizes)) {
     measure(() => landing(snapshot, route), runs),
     aim,
   );
+  const mid = Number(count) === 10_000;
   report(
     `${said}: form chunks alone`,
     measure(() => formChunks(snapshot, BASELINE), runs),
+    mid ? 60 : undefined,
+  );
+  let pick = 0;
+  const joined = snapshot.imports.filter((i) => i.kind === 'static');
+  report(
+    `${said}: form chunks after one more decision`,
+    measure(() => {
+      pick += 977;
+      const decision = { kind: 'detach', import: importKey(snapshot, joined[pick % joined.length]) };
+      formChunks(snapshot, { ...BASELINE, decisions: [decision] });
+    }, runs * 2),
+    mid ? 20 : undefined,
   );
   report(
     `${said}: outline with all carried weights`,
     measure(() => outlineOf(snapshot, BASELINE, route), runs),
+    mid ? 150 : undefined,
+  );
+}
+
+{
+  const form = (count) => {
+    const snapshot = largeApp(count);
+    return measure(() => formChunks(snapshot, BASELINE), 5);
+  };
+  const times = form(100_000) / form(10_000);
+  console.log(
+    `${'form chunks: 100,000 modules against 10,000'.padEnd(58)} ${times.toFixed(1).padStart(9)} ×    aim ≤ 12 ×`,
   );
 }
 

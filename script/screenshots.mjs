@@ -42,6 +42,15 @@ await withSample(4793, async (address, browser) => {
   await page.keyboard.press('d');
   await page.waitForTimeout(600);
 
+  await page.getByRole('tab', { name: 'Files' }).click();
+  await page.getByText('this plan').waitFor();
+  await page.waitForTimeout(600);
+  await take('files');
+  await page.keyboard.press('3');
+  await page.getByRole('grid', { name: 'Load sheet' }).waitFor();
+  await page.waitForTimeout(600);
+  await take('load-sheet');
+
   await page.keyboard.press('4');
   await page.waitForTimeout(600);
   await take('startup');

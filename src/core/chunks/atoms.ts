@@ -32,8 +32,12 @@ export function atomsOf(snapshot: Snapshot, need: Uint32Array[], order: Int32Arr
       cell[m] = now;
     }
   });
+  // In the order of evaluation, so that the atoms need no sorting.
+  const sequence = new Int32Array(snapshot.modules.length).fill(-1);
+  for (const m of touched) sequence[order[m]] = m;
   const atoms = new Map<number, Atom>();
-  for (const m of touched) {
+  for (const m of sequence) {
+    if (m < 0) continue;
     const style = snapshot.modules[m].kind === 'style';
     const key = cell[m] * 2 + (style ? 1 : 0);
     let atom = atoms.get(key);
@@ -43,7 +47,6 @@ export function atomsOf(snapshot: Snapshot, need: Uint32Array[], order: Int32Arr
     }
     atom.modules.push(m);
   }
-  for (const atom of atoms.values()) atom.modules.sort((a, b) => order[a] - order[b]);
   return [...atoms.values()].sort(
     (a, b) =>
       (a.kind === b.kind ? 0 : a.kind === 'style' ? -1 : 1) ||

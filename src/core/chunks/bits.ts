@@ -30,6 +30,13 @@ export function bitsOf(members: ArrayLike<number>, size: number): Bits {
   return bits;
 }
 
+/** Members of one set that the other doesn't have, in ascending order. */
+export function difference(bits: Bits, without: Bits): Uint32Array {
+  const rest = bits.slice();
+  for (let w = 0; w < rest.length; w++) rest[w] &= ~without[w];
+  return membersOf(rest);
+}
+
 /** Members in ascending order. */
 export function membersOf(bits: Bits): Uint32Array {
   const out: number[] = [];

@@ -219,6 +219,21 @@ describe('formChunks', () => {
     expect(graph.roots).toHaveLength(1);
   });
 
+  it('gives after one decision what forming everything anew gives', () => {
+    fc.assert(
+      fc.property(anyApp(), fc.array(fc.nat(), { maxLength: 5 }), (snapshot, picks) => {
+        formChunks(snapshot, BASELINE);
+        const decisions = picks.flatMap((n): Plan['decisions'] => {
+          const item = snapshot.imports[n % Math.max(1, snapshot.imports.length)];
+          return item ? [{ kind: item.kind === 'static' ? 'detach' : 'join', import: importKey(snapshot, item) }] : [];
+        });
+        const warm = formChunks(snapshot, plan(...decisions));
+        const anew = structuredClone(snapshot);
+        expect(inWords(anew, formChunks(anew, plan(...decisions)))).toEqual(inWords(snapshot, warm));
+      }),
+    );
+  });
+
   it('starts every realm with nothing present', () => {
     const entries = [
       { realm: 'site', kind: 'document' as const, document: 'index.html', modules: ['main'] },

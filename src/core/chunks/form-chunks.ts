@@ -3,11 +3,12 @@ import type { Plan } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { type Atom, atomsOf } from './atoms.ts';
-import { has } from './bits.ts';
+import { addAll, difference, emptyBits, has } from './bits.ts';
 import { builtAtoms, cutAsBuilt } from './built.ts';
 import { chunkName, shortHash, uniqueNames } from './names.ts';
 import { presentSets } from './present.ts';
 import { evaluationOrder, Reacher } from './reach.ts';
+import { RootReach } from './reach-cache.ts';
 import { collectRoots, type RootDraft } from './roots.ts';
 import { shapeAtoms } from './shape/shape.ts';
 import { rootWeights } from './shape/weights.ts';
@@ -23,15 +24,16 @@ export function formChunks(snapshot: Snapshot, plan: Plan): ChunkGraph {
   const index = graphIndex(snapshot);
   const { deferred, shaping } = effectivePlan(snapshot, plan);
   const reacher = new Reacher(index, deferred);
+  const reach = new RootReach(snapshot, deferred);
   const graph: ChunkGraph = { realms: [], roots: [], chunks: [], unreached: [] };
-  const reached = new Uint8Array(snapshot.modules.length);
+  const reached = emptyBits(snapshot.modules.length);
   const entries = [...snapshot.entries].sort((a, b) => (a.realm < b.realm ? -1 : 1));
   for (const entry of entries) {
     graph.realms.push(entry.realm);
-    const drafts = collectRoots(snapshot, index, deferred, reacher, entry);
-    for (const draft of drafts) for (const m of draft.reach) reached[m] = 1;
+    const drafts = collectRoots(snapshot, index, deferred, reach, entry);
+    for (const draft of drafts) addAll(reached, draft.bits);
     const present = presentSets(snapshot, index, reacher, drafts);
-    const need = drafts.map((d, r) => d.reach.filter((m) => !has(present[r], m)));
+    const need = drafts.map((d, r) => difference(d.bits, present[r]));
     const order = evaluationOrder(
       index,
       deferred,
@@ -45,7 +47,7 @@ export function formChunks(snapshot: Snapshot, plan: Plan): ChunkGraph {
   const targets = new Set<number>();
   for (let i = 0; i < deferred.length; i++) {
     const { to } = snapshot.imports[i];
-    if (deferred[i] && !reached[to]) targets.add(to);
+    if (deferred[i] && !has(reached, to)) targets.add(to);
   }
   graph.unreached = [...targets].sort((a, b) => index.rank[a] - index.rank[b]);
   return graph;
@@ -64,8 +66,9 @@ function addRealm(
   const firstRoot = graph.roots.length;
   const firstChunk = graph.chunks.length;
   const roots = drafts.map((draft, r): Root => {
+    const { bits: _, ...own } = draft;
     return {
-      ...draft,
+      ...own,
       realm,
       askedBy: draft.askedBy.map((a) => ({ root: a.root + firstRoot, import: a.import })),
       present: present[r],

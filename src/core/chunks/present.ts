@@ -13,7 +13,7 @@ import type { RootDraft } from './roots.ts';
  */
 export function presentSets(snapshot: Snapshot, index: GraphIndex, reacher: Reacher, drafts: RootDraft[]): Bits[] {
   const size = snapshot.modules.length;
-  const reach = drafts.map((d) => bitsOf(d.reach, size));
+  const reach = drafts.map((d) => d.bits);
   const withPage = drafts.map((d, r) => (d.kind === 'page' ? layoutsReach(snapshot, index, reacher, drafts, r) : null));
   const present = drafts.map((_, r) => (r === 0 ? emptyBits(size) : fullBits(size)));
   const asks = drafts.map(() => [] as number[]);

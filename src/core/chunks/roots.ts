@@ -1,6 +1,7 @@
 import type { GraphIndex } from '../snapshot/graph-index.ts';
 import type { Entry, Snapshot } from '../snapshot/types.ts';
-import type { Reacher } from './reach.ts';
+import { type Bits, has } from './bits.ts';
+import type { RootReach } from './reach-cache.ts';
 import type { RootKind } from './types.ts';
 
 export interface RootDraft {
@@ -10,6 +11,8 @@ export interface RootDraft {
   routes: string[];
   askedBy: { root: number; import: number }[];
   reach: Uint32Array;
+  /** The same as bits. */
+  bits: Bits;
 }
 
 /**
@@ -21,7 +24,7 @@ export function collectRoots(
   snapshot: Snapshot,
   index: GraphIndex,
   deferred: Uint8Array,
-  reacher: Reacher,
+  reach: RootReach,
   entry: Entry,
 ): RootDraft[] {
   const starts = entry.modules.flatMap((path) => index.moduleAt.get(path) ?? []);
@@ -35,7 +38,8 @@ export function collectRoots(
       kind === 'entry' || kind === 'worker'
         ? `${entry.realm}:entry`
         : `${entry.realm}:${snapshot.modules[target[0]].path}`;
-    drafts.push({ id, kind, target, routes: [], askedBy: [], reach: reacher.from(target) });
+    const { members, bits } = reach.of(target);
+    drafts.push({ id, kind, target, routes: [], askedBy: [], reach: members, bits });
     open.push(at);
     return at;
   };
@@ -47,12 +51,12 @@ export function collectRoots(
     }
     drafts[at].askedBy.push({ root, import: via });
   };
-  const asks = new Uint8Array(snapshot.modules.length);
-  for (let i = 0; i < deferred.length; i++) if (deferred[i]) asks[snapshot.imports[i].from] = 1;
+  const askers = askersIn(snapshot, deferred);
   const follow = () => {
     for (let root = open.pop(); root !== undefined; root = open.pop()) {
-      for (const m of drafts[root].reach) {
-        if (!asks[m]) continue;
+      const { bits } = drafts[root];
+      for (const m of askers) {
+        if (!has(bits, m)) continue;
         for (let e = index.outStart[m]; e < index.outStart[m + 1]; e++) {
           const i = index.outgoing[e];
           if (deferred[i]) ask(snapshot.imports[i].to, root, i);
@@ -63,10 +67,9 @@ export function collectRoots(
 
   make(starts, entry.kind === 'worker' ? 'worker' : 'entry');
   follow();
-  const reached = new Set<number>();
-  for (const draft of drafts) for (const m of draft.reach) reached.add(m);
+  const reached = (m: number) => drafts.some((d) => has(d.bits, m));
   const named = routes.flatMap((r) => [...r.layouts, r.page]).flatMap((path) => index.moduleAt.get(path) ?? []);
-  for (const m of new Set(named.filter((m) => !reached.has(m)))) ask(m, 0, -1);
+  for (const m of new Set(named.filter((m) => !reached(m)))) ask(m, 0, -1);
   follow();
 
   for (const route of routes) {
@@ -81,6 +84,13 @@ export function collectRoots(
     }
   }
   return canonical(drafts);
+}
+
+/** Modules that make deferred imports. */
+function askersIn(snapshot: Snapshot, deferred: Uint8Array): number[] {
+  const askers = new Set<number>();
+  for (let i = 0; i < deferred.length; i++) if (deferred[i]) askers.add(snapshot.imports[i].from);
+  return [...askers];
 }
 
 /** Entry first, then by id; the order of the input arrays must not show in the result. */

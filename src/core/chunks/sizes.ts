@@ -1,5 +1,5 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Snapshot } from '../snapshot/types.ts';
+import type { ModuleBytes, Snapshot } from '../snapshot/types.ts';
 import type { ChunkBytes } from './types.ts';
 
 /**
@@ -27,30 +27,29 @@ const ENOUGH = 1 / 3;
  * made on demand by the reader.
  */
 export function estimateBytes(snapshot: Snapshot, modules: readonly number[]): ChunkBytes {
-  const before = bytesBefore(snapshot);
+  const { before, source, minified, gzip, brotli, marginal } = columnsOf(snapshot);
+  const { rank, sorted } = graphIndex(snapshot);
   const sum: ChunkBytes = { source: 0, minified: 0, gzip: 0, brotli: 0 };
   let alone = 0;
-  const ordered = Uint32Array.from(modules);
-  const { rank } = graphIndex(snapshot);
-  ordered.sort((a, b) => rank[a] - rank[b]);
+  // Ranks sort faster than modules by their rank.
+  const ordered = Uint32Array.from(modules, (m) => rank[m]).sort();
+  for (let at = 0; at < ordered.length; at++) ordered[at] = sorted[ordered[at]];
   let oldest = 0;
   let near = 0;
   for (let at = 0; at < ordered.length; at++) {
-    const { bytes } = snapshot.modules[ordered[at]];
-    const place = before[ordered[at]];
+    const m = ordered[at];
+    const place = before[m];
     const from = Math.max(0, place - WINDOW);
-    const endOf = (m: number) => before[m] + snapshot.modules[m].bytes.minified;
-    while (oldest < at && endOf(ordered[oldest]) <= from) near -= snapshot.modules[ordered[oldest++]].bytes.minified;
+    while (oldest < at && before[ordered[oldest]] + minified[ordered[oldest]] <= from)
+      near -= minified[ordered[oldest++]];
     const cut = oldest < at ? Math.max(0, from - before[ordered[oldest]]) : 0;
     const share = place === 0 ? 1 : Math.min(1, (near - cut) / (place - from) / ENOUGH);
-    sum.source += bytes.source;
-    sum.minified += bytes.minified;
-    sum.brotli += bytes.brotli;
-    alone += bytes.gzip;
-    const added =
-      at === 0 ? bytes.gzip : bytes.marginal + (1 - share) * Math.max(0, bytes.gzip - HEADER - bytes.marginal);
-    sum.gzip += added;
-    near += bytes.minified;
+    sum.source += source[m];
+    sum.minified += minified[m];
+    sum.brotli += brotli[m];
+    alone += gzip[m];
+    sum.gzip += at === 0 ? gzip[m] : marginal[m] + (1 - share) * Math.max(0, gzip[m] - HEADER - marginal[m]);
+    near += minified[m];
   }
   sum.gzip = Math.round(sum.gzip);
   if (alone > 0) sum.brotli = Math.round((sum.brotli * sum.gzip) / alone);
@@ -60,21 +59,41 @@ export function estimateBytes(snapshot: Snapshot, modules: readonly number[]): C
 /** What a gzip file has around its stream, and each file alone has once. */
 const HEADER = 18;
 
-const cache = new WeakMap<Snapshot, Float64Array>();
+interface Columns {
+  /** Minified bytes of its kind (styles, or all else) that come before a module in the order of paths. */
+  before: Float64Array;
+  source: Float64Array;
+  minified: Float64Array;
+  gzip: Float64Array;
+  brotli: Float64Array;
+  marginal: Float64Array;
+}
 
-/** Per module: minified bytes of its kind (styles, or all else) that come before it in the order of paths. */
-function bytesBefore(snapshot: Snapshot): Float64Array {
+const cache = new WeakMap<Snapshot, Columns>();
+
+/** Sizes of all modules as columns, which are much quicker to add up than objects. */
+function columnsOf(snapshot: Snapshot): Columns {
   const known = cache.get(snapshot);
   if (known) return known;
-  const before = new Float64Array(snapshot.modules.length);
+  const { modules } = snapshot;
+  const column = (of: (bytes: ModuleBytes) => number) => Float64Array.from(modules, (m) => of(m.bytes));
+  const before = new Float64Array(modules.length);
   const sums = [0, 0];
   for (const m of graphIndex(snapshot).sorted) {
-    const kind = snapshot.modules[m].kind === 'style' ? 1 : 0;
+    const kind = modules[m].kind === 'style' ? 1 : 0;
     before[m] = sums[kind];
-    sums[kind] += snapshot.modules[m].bytes.minified;
+    sums[kind] += modules[m].bytes.minified;
   }
-  cache.set(snapshot, before);
-  return before;
+  const made: Columns = {
+    before,
+    source: column((b) => b.source),
+    minified: column((b) => b.minified),
+    gzip: column((b) => b.gzip),
+    brotli: column((b) => b.brotli),
+    marginal: column((b) => b.marginal),
+  };
+  cache.set(snapshot, made);
+  return made;
 }
 
 export function overheadOf(

@@ -181,3 +181,17 @@ describe('checks of plans from outside', () => {
     expect(() => checkPlan(value, 'plan')).toThrow(words);
   });
 });
+
+describe('a detachment that takes more than detaching', () => {
+  it('is told with the reason and the line, however it was asked for', () => {
+    const app = sketch({ main: { imports: ['kit'] }, kit: { package: 'kit' } });
+    const imports = app.imports.map((i) => ({ ...i, sync: { reason: 'a class extends it', line: 7 } }));
+    const held = { ...app, imports };
+    const of = (choice: { import: string } | { package: string }) =>
+      effectivePlan(held, { ...BASELINE, decisions: [{ kind: 'detach', ...choice }] });
+    const expected = [{ decision: 0, import: 'main::kit', reason: 'a class extends it', line: 7 }];
+    expect(of({ import: 'main::kit' }).blocked).toEqual(expected);
+    expect(of({ package: 'kit' }).blocked).toEqual(expected);
+    expect(effectivePlan(held, BASELINE).blocked).toEqual([]);
+  });
+});
