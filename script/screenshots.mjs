@@ -43,7 +43,7 @@ await withSample(4793, async (address, browser) => {
   await page.waitForTimeout(600);
 
   await page.getByRole('tab', { name: 'Files' }).click();
-  await page.getByText('this plan').waitFor();
+  await page.getByText('this plan').first().waitFor();
   await page.waitForTimeout(600);
   await take('files');
   await page.keyboard.press('3');
