@@ -60,6 +60,37 @@ describe('planning splits', () => {
     await page.close();
   });
 
+  it('joins a staircase at once, and the hops fall', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/crew/duty/manifest');
+    const before = await figure(page, 'hops');
+    await page
+      .getByRole('option', { name: /^duty-section/ })
+      .first()
+      .click();
+    await page.getByRole('button', { name: /^Join the whole staircase/ }).click();
+    expect(await changed(page, 'hops', before)).toBeLessThan(before - 1);
+    await page.getByRole('button', { name: /^Undo “join the staircase/ }).click();
+    await becomes(page, 'hops', before);
+    await page.close();
+  });
+
+  it('compares all placements of a script, and keeps the promise of the one chosen', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/help');
+    const before = await figure(page, 'interactive');
+    await page.getByRole('tab', { name: 'Scripts' }).click();
+    const line = page.getByRole('row', { name: /^after load/ });
+    const promised = (await line.getByRole('cell').nth(3).textContent()) ?? '';
+    await line.getByRole('button').click();
+    expect(await changed(page, 'interactive', before)).toBeLessThan(before);
+    expect(await page.locator('[data-figure="interactive"] dd').first().textContent()).toBe(promised);
+    await page
+      .getByRole('row', { name: /^blocking/ })
+      .getByRole('button')
+      .click();
+    await becomes(page, 'interactive', before);
+    await page.close();
+  });
+
   it('lists the decisions of a plan in words; it can be named, and deleted', async () => {
     const page = await served.page('/p/saltmarsh/split?route=/trips');
     await page.keyboard.press('l');

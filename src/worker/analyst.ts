@@ -1,11 +1,13 @@
 import { amend } from '../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../core/amend/types.ts';
+import { carriedOverRoutes } from '../core/chunks/carried-rows.ts';
 import { formChunks } from '../core/chunks/form-chunks.ts';
 import type { Chunk } from '../core/chunks/types.ts';
 import { InputError } from '../core/errors.ts';
 import type { ChainLink } from '../core/explain/critical-chain.ts';
 import { type GrainPoint, granularity } from '../core/explain/granularity.ts';
 import { explainHold, type Hold } from '../core/explain/hold.ts';
+import { type PlacedScript, placementsOf } from '../core/explain/placements.ts';
 import { waitFor } from '../core/explain/wait.ts';
 import { type Inventory, inventoryOf } from '../core/inventory/inventory.ts';
 import { type Whereabouts, whereabouts } from '../core/inventory/whereabouts.ts';
@@ -20,7 +22,7 @@ import { type Prediction, predict } from '../core/predict/predict.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { Timeline } from '../core/sim/types.ts';
 import { complete } from '../core/snapshot/complete.ts';
-import type { Failed, Notice, Route, Snapshot, Unresolved } from '../core/snapshot/types.ts';
+import type { ClassicScript, Failed, Notice, Route, Snapshot, Unresolved } from '../core/snapshot/types.ts';
 
 /** A landing as the page draws it. */
 export interface LandingView {
@@ -69,6 +71,18 @@ export type FullInventory = Inventory & {
   /** Files of an output of whose inside only names are known. */
   named: { path: string; bytes: number; contents: { source: string; bytes: number }[] }[];
 };
+
+/** What leaves, stays and moves by decisions; the wait later; and what leaves over all routes, alike in share. */
+export interface Explained {
+  hold: Hold;
+  wait: number | null;
+  over: ReturnType<typeof carriedOverRoutes> | null;
+}
+
+export interface ScriptView {
+  script: ClassicScript;
+  placed: PlacedScript[];
+}
 
 export interface ChunkRow {
   id: string;
@@ -182,17 +196,28 @@ export class Analyst {
     pattern: string,
     target: string,
     conditions: Conditions,
-  ): { hold: Hold; wait: number | null } | null {
+  ): Explained | null {
     const route = this.app().routes.find((r) => r.pattern === pattern);
     const hold = route && explainHold(this.app(), plan, decisions, route, target);
     if (!hold) return null;
     const after = decisions.reduce(withDecision, plan);
-    return { hold, wait: waitFor(this.app(), after, pattern, target, conditions) };
+    const [first] = decisions;
+    const from = first && 'import' in first ? first.import.split('::')[0] : null;
+    const over = from === null ? null : carriedOverRoutes(this.app(), plan, { from, to: target });
+    return { hold, wait: waitFor(this.app(), after, pattern, target, conditions), over };
   }
 
   /** Start time and bytes from a file per module to one file. */
   granularity(plan: Plan, route: string, conditions: Conditions): GrainPoint[] {
     return granularity(this.app(), plan, route, conditions);
+  }
+
+  /** The classic scripts of the documents, each with all its placements on a route. */
+  scripts(plan: Plan, route: string, conditions: Conditions): ScriptView[] {
+    return this.app().scripts.map((script) => ({
+      script,
+      placed: placementsOf(this.app(), plan, script.id, route, conditions),
+    }));
   }
 
   /** The chunks that a plan makes of the entry that a route belongs to, the largest first. */

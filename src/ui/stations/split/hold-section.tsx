@@ -2,6 +2,7 @@
 
 import type { Hold } from '../../../core/explain/hold.ts';
 import { shortName } from '../../../core/plan/decisions.ts';
+import type { Explained } from '../../../worker/analyst.ts';
 import { size, time } from '../../parts/format.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 
@@ -9,24 +10,24 @@ const MOST_MOVED = 4;
 const WORTH_TELLING = 0.02;
 
 /** What stays in the start and who keeps it there, the fewest detachments that free it, and who pays later. */
-export function HoldSection({
-  found,
-  name,
-}: {
-  found: { hold: Hold; wait: number | null } | string | null;
-  name: string;
-}) {
+export function HoldSection({ found, name }: { found: Explained | string | null; name: string }) {
   const decide = useWorkbench((s) => s.decide);
   const plan = useWorkbench((s) => storedPlan(s));
   if (typeof found === 'string') return <p className="mt-4 text-worse">{found}</p>;
   if (!found) return <p className="mt-4 text-soft">Looking who else holds it …</p>;
-  const { hold, wait } = found;
+  const { hold, wait, over } = found;
   // Small things that everybody shares are no reason why little leaves.
   const counts = (h: Hold['holds'][number]) =>
     h === hold.holds[0] || h.weight.minified > hold.stays.minified * WORTH_TELLING;
   const gains = hold.moved.filter((m) => m.bytes > 0);
   return (
     <>
+      {over && over.routes.length > 1 ? (
+        <p className="mt-3">
+          It leaves {over.routes.length} routes’ starts: {size(over.expected.compressed)}{' '}
+          <span className="text-soft">less per landing, all routes alike</span>
+        </p>
+      ) : null}
       {wait === null ? null : (
         <p className="mt-4">
           Whoever asks for it later waits <strong className="font-semibold">{time(wait)}</strong>, the first time.

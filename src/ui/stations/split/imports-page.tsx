@@ -87,7 +87,11 @@ export function ImportsPage() {
         {chosen?.kind === 'import' ? (
           <ImportSheet key={chosen.id} row={chosen.row} />
         ) : chosen?.kind === 'split' ? (
-          <SplitPointSheet key={chosen.id} row={chosen.row} />
+          <SplitPointSheet
+            key={chosen.id}
+            row={chosen.row}
+            chain={outline?.splits.filter((r) => r.inChain && r.imports.length > 0) ?? []}
+          />
         ) : (
           <div className="text-soft">
             <h2 className="mb-1 font-semibold text-ink">Choose a line</h2>

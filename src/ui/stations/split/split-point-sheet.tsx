@@ -8,7 +8,7 @@ import { Pill } from '../../parts/pill.tsx';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { BeforeAfter } from './before-after.tsx';
 import { HoldSection } from './hold-section.tsx';
-import { hintFor, joinSplit, toggleHint } from './toggles.ts';
+import { hintFor, joinChain, joinSplit, toggleHint } from './toggles.ts';
 import { useHold, usePreview } from './use-outline.ts';
 
 const TRIGGERS: Trigger[] = [
@@ -30,7 +30,7 @@ const HINTS: { kind: Hint['kind']; place: Hint['place']; words: string }[] = [
 const NOTHING: Decision[] = [];
 
 /** A split point: when it is fetched, hints for it, and what joining it back would do. */
-export function SplitPointSheet({ row }: { row: SplitRow }) {
+export function SplitPointSheet({ row, chain }: { row: SplitRow; chain: SplitRow[] }) {
   const plan = useWorkbench((s) => storedPlan(s));
   const route = useWorkbench((s) => s.route);
   const decide = useWorkbench((s) => s.decide);
@@ -68,7 +68,21 @@ export function SplitPointSheet({ row }: { row: SplitRow }) {
       </ul>
       <HoldSection found={found} name={row.name} />
       {row.inChain ? (
-        <p className="mt-4 text-soft">The route can’t be shown without it, so it is fetched as soon as it is found.</p>
+        <>
+          <p className="mt-4 text-soft">
+            The route can’t be shown without it, so it is fetched as soon as it is found.
+          </p>
+          {chain.length > 1 ? (
+            <button
+              type="button"
+              disabled={!plan}
+              className="mt-2 rounded border border-line px-2.5 py-1 enabled:hover:border-ink disabled:opacity-40"
+              onClick={() => joinChain(chain, route)}
+            >
+              Join the whole staircase, {chain.length} pieces
+            </button>
+          ) : null}
+        </>
       ) : (
         <fieldset className="mt-4" disabled={!plan}>
           <legend className="mb-1.5 font-semibold">Fetch when</legend>

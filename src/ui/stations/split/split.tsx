@@ -3,6 +3,7 @@
 import { PageTabs } from '../../parts/page-tabs.tsx';
 import { FilesPage } from './files/files-page.tsx';
 import { ImportsPage } from './imports-page.tsx';
+import { ScriptsPage } from './scripts-page.tsx';
 
 /** Where to cut, and what becomes one file. */
 export function Split() {
@@ -13,6 +14,7 @@ export function Split() {
       pages={[
         { id: 'imports', words: 'Imports', content: <ImportsPage /> },
         { id: 'files', words: 'Files', content: <FilesPage /> },
+        { id: 'scripts', words: 'Scripts', content: <ScriptsPage /> },
       ]}
     />
   );

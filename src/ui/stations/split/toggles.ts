@@ -35,6 +35,14 @@ export function joinSplit(row: SplitRow): void {
   choose({ selection: row.imports[0] ? { kind: 'import', key: row.imports[0].key } : null });
 }
 
+/** Joins all deferred pieces of a route's own chain, so that they travel and run together. */
+export function joinChain(chain: SplitRow[], route: string): void {
+  const { decide, choose } = useWorkbench.getState();
+  const decisions = chain.flatMap((row) => row.imports.map((i): Decision => ({ kind: 'join', import: i.key })));
+  decide(decisions, `join the staircase of ${route}`);
+  choose({ selection: null });
+}
+
 function takeBack(decision: Decision): void {
   useWorkbench.getState().withdraw([subjectOf(decision)], `take back: ${decisionWords(decision)}`);
 }

@@ -1,10 +1,9 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { Hold } from '../../../core/explain/hold.ts';
 import type { Outline } from '../../../core/outline/outline.ts';
 import type { Decision } from '../../../core/plan/types.ts';
-import type { Preview } from '../../../worker/analyst.ts';
+import type { Explained, Preview } from '../../../worker/analyst.ts';
 import { analyst } from '../../../worker/client.ts';
 import { conditionsOf, usePlan, useWorkbench } from '../../state/workbench.ts';
 
@@ -57,13 +56,13 @@ export function usePreview(decisions: Decision[] | null): Preview | string | nul
 }
 
 /** What of a piece of code leaves the start, what stays and who keeps it; an error in words when that can't be told. */
-export function useHold(decisions: Decision[], target: string): { hold: Hold; wait: number | null } | string | null {
+export function useHold(decisions: Decision[], target: string): Explained | string | null {
   const plan = usePlan();
   const route = useWorkbench((s) => s.route);
   const linkId = useWorkbench((s) => s.linkId);
   const deviceId = useWorkbench((s) => s.deviceId);
   const cache = useWorkbench((s) => s.cache);
-  const [found, setFound] = useState<{ hold: Hold; wait: number | null } | string | null>(null);
+  const [found, setFound] = useState<Explained | string | null>(null);
   const wish = JSON.stringify(decisions);
   useEffect(() => {
     setFound(null);

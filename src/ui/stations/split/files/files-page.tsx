@@ -98,6 +98,7 @@ export function FilesPage() {
 /** Limits and rules of the plan, each to be changed or taken back. */
 function Rules({ onRule }: { onRule: (shape: Shape) => void }) {
   const plan = useWorkbench((s) => storedPlan(s))!;
+  const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
   const stale = useLanding((s) => s.stale);
   const value = (kind: 'floor' | 'ceiling' | 'copy') => {
@@ -138,6 +139,17 @@ function Rules({ onRule }: { onRule: (shape: Shape) => void }) {
         {number('floor', 'Least size of a chunk, minified kB')}
         {number('ceiling', 'Most chunks that one moment asks for')}
         {number('copy', 'Copy what is shared below, minified kB')}
+        <PickField
+          label="How files of a load group are found"
+          value={plan.decisions.some((d) => d.kind === 'loader' && d.loader === 'discovered') ? 'discovered' : 'listed'}
+          options={[
+            { value: 'listed', label: 'listed: all asked for at once' },
+            { value: 'discovered', label: 'discovered: each by the file that imports it' },
+          ]}
+          onTake={(loader) =>
+            loader === 'listed' ? withdraw(['loader'], 'list whole load groups') : decide([{ kind: 'loader', loader }])
+          }
+        />
       </div>
       <h2 className="mt-6 mb-1 text-[15px] font-semibold">Rules</h2>
       {rules.length === 0 ? (
