@@ -56,38 +56,64 @@ describe.each(['light', 'dark'])('every station in the %s theme', (theme) => {
   });
 });
 
-describe.each(['light', 'dark'])('routes and parts in the %s theme', (theme) => {
-  it('have no accessibility violations that a machine can find', async () => {
-    const page = await served.page('/p/saltmarsh/inventory?route=/');
-    if (theme === 'dark') await page.keyboard.press('t');
-    await page.getByRole('tab', { name: /unused rules/ }).click();
-    await page.getByLabel('Beside').selectOption('/help');
-    await page.getByText('than /help').waitFor();
-    expect(await violations(page)).toEqual([]);
-    await page.getByRole('tab', { name: 'Routes and parts' }).click();
-    await page.getByRole('heading', { name: 'Parts of its screen' }).waitFor();
-    expect(await violations(page)).toEqual([]);
-    await page.close();
-  });
-});
+/** Pages within stations, and how to get there. */
+const PAGES: [string, string, (page: Page) => Promise<void>][] = [
+  [
+    'unused rules and the comparison of routes',
+    '/p/saltmarsh/inventory?route=/',
+    async (page) => {
+      await page.getByRole('tab', { name: /unused rules/ }).click();
+      await page.getByLabel('Beside').selectOption('/help');
+      await page.getByText('than /help').waitFor();
+    },
+  ],
+  [
+    'routes and parts',
+    '/p/saltmarsh/inventory?route=/',
+    async (page) => {
+      await page.getByRole('tab', { name: 'Routes and parts' }).click();
+      await page.getByRole('heading', { name: 'Parts of its screen' }).waitFor();
+    },
+  ],
+  [
+    'files',
+    '/p/saltmarsh/split?route=/timetable',
+    async (page) => {
+      await page.getByRole('tab', { name: 'Files' }).click();
+      await page.getByText('as a table').click();
+      await page.getByText('this plan').first().waitFor();
+    },
+  ],
+  [
+    'scripts',
+    '/p/saltmarsh/split?route=/timetable',
+    async (page) => {
+      await page.getByRole('tab', { name: 'Scripts' }).click();
+      await page.getByRole('row', { name: /^blocking/ }).waitFor();
+    },
+  ],
+  [
+    'the load sheet',
+    '/p/saltmarsh/load-sheet?route=/timetable',
+    async (page) => {
+      await page.getByRole('grid', { name: 'Load sheet' }).waitFor();
+    },
+  ],
+  [
+    'the decisions of a plan',
+    '/p/saltmarsh/split?route=/timetable',
+    async (page) => {
+      await page.keyboard.press('l');
+      await page.getByRole('dialog').waitFor();
+    },
+  ],
+];
 
-describe.each(['light', 'dark'])('the load sheet in the %s theme', (theme) => {
-  it('has no accessibility violations that a machine can find', async () => {
-    const page = await served.page('/p/saltmarsh/load-sheet?route=/timetable');
+describe.each(['light', 'dark'])('pages in the %s theme', (theme) => {
+  it.each(PAGES)('%s: no accessibility violations that a machine can find', async (_, where, reach) => {
+    const page = await served.page(where);
     if (theme === 'dark') await page.keyboard.press('t');
-    await page.getByRole('grid', { name: 'Load sheet' }).waitFor();
-    expect(await violations(page)).toEqual([]);
-    await page.close();
-  });
-});
-
-describe.each(['light', 'dark'])('files in the %s theme', (theme) => {
-  it('have no accessibility violations that a machine can find', async () => {
-    const page = await served.page('/p/saltmarsh/split?route=/timetable');
-    if (theme === 'dark') await page.keyboard.press('t');
-    await page.getByRole('tab', { name: 'Files' }).click();
-    await page.getByText('as a table').click();
-    await page.getByText('this plan').first().waitFor();
+    await reach(page);
     expect(await violations(page)).toEqual([]);
     await page.close();
   });

@@ -1,11 +1,12 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import Database from 'better-sqlite3';
+import { NO_AMENDMENTS } from '../core/amend/types.ts';
 import { folderOf, removeFolders } from '../test-support/folders.ts';
 import { sketch } from '../test-support/snapshots.ts';
 import { openStore } from './database.ts';
 import { deletePlan, findPlan, insertPlan, listPlans, updatePlan } from './plans.ts';
-import { findProject, insertProject, listProjects } from './projects.ts';
+import { amendmentsOf, findProject, insertProject, listProjects, updateAmendments } from './projects.ts';
 import { insertSnapshot, newestSnapshot, textsOf } from './snapshots.ts';
 
 const FROM_CONTENT = { readAs: 'tell by content', givenBase: null };
@@ -95,6 +96,19 @@ describe('queries', () => {
     expect(textsOf(store, 'first')).toEqual({ main: 'one' });
     expect(textsOf(store, 'second')).toEqual({});
     expect(newestSnapshot(store, 'none')).toBeUndefined();
+    store.close();
+  });
+
+  it('keep corrections beside a project, and write them only over the version that was seen', () => {
+    const store = fresh();
+    insertProject(store, { ...project('p'), readAs: 'output', givenBase: '/app/' });
+    expect(findProject(store, 'p')).toMatchObject({ readAs: 'output', givenBase: '/app/' });
+    expect(amendmentsOf(store, 'p')).toEqual({ version: 1, amendments: NO_AMENDMENTS });
+    const next = { ...NO_AMENDMENTS, keep: ['x-*'] };
+    expect(updateAmendments(store, 'p', 1, next)).toBe(true);
+    expect(updateAmendments(store, 'p', 1, NO_AMENDMENTS)).toBe(false);
+    expect(amendmentsOf(store, 'p')).toEqual({ version: 2, amendments: next });
+    expect(amendmentsOf(store, 'none')).toBeUndefined();
     store.close();
   });
 

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { amend } from './amend.ts';
 import { checkAmendments } from './check.ts';
@@ -73,6 +74,47 @@ describe('amendments', () => {
   it('know the area of a route', () => {
     expect(areaOf(snapshot.routes, site('/crew/:id')).map((r) => r.pattern)).toEqual(['/crew', '/crew/:id']);
     expect(areaOf(snapshot.routes, site('/')).map((r) => r.pattern)).toEqual(['/']);
+  });
+});
+
+describe('any row of corrections', () => {
+  const step = fc.oneof(
+    fc.record({ do: fc.constant('rename' as const), at: fc.nat(), to: fc.constantFrom('/x', '/y', '/z') }),
+    fc.record({
+      do: fc.constant('change' as const),
+      at: fc.nat(),
+      to: fc.constantFrom('server' as const, 'client' as const),
+    }),
+    fc.record({ do: fc.constant('remove' as const), at: fc.nat() }),
+    fc.record({ do: fc.constant('add' as const), to: fc.constantFrom('/new', '/x', '/crew') }),
+  );
+
+  it('never leaves two routes with one pattern, nor anything stale, and can be taken back to what was read', () => {
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 8 }), (steps) => {
+        let made = NO_AMENDMENTS;
+        for (const s of steps) {
+          const { routes } = amend(snapshot, made).snapshot;
+          const taken = new Set(routes.map((r) => r.pattern));
+          if (s.do === 'add') {
+            if (!taken.has(s.to) && !snapshot.routes.some((r) => r.pattern === s.to))
+              made = withRoute(made, site(s.to), 'a');
+            continue;
+          }
+          if (routes.length === 0) continue;
+          const { pattern } = routes[s.at % routes.length];
+          if (s.do === 'remove') made = withoutRoute(made, site(pattern));
+          else if (s.do === 'change') made = withChange(made, site(pattern), { rendering: s.to });
+          else if (!taken.has(s.to)) made = withChange(made, site(pattern), { pattern: s.to });
+        }
+        const { snapshot: now, stale } = amend(snapshot, made);
+        expect(stale).toEqual([]);
+        expect(new Set(patterns(now)).size).toBe(now.routes.length);
+        let back = now.routes.reduce((a, r) => asRead(a, site(r.pattern)), made);
+        back = { ...back, routes: back.routes.filter((a) => a.kind !== 'removed') };
+        expect(amend(snapshot, back).snapshot).toBe(snapshot);
+      }),
+    );
   });
 });
 

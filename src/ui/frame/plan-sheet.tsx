@@ -1,10 +1,10 @@
 'use client';
 
-import { X } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { create } from 'zustand';
 import { decisionWords, shipsBy, subjectOf } from '../../core/plan/decisions.ts';
+import { DecisionLine } from '../parts/decision-line.tsx';
 import { Modal } from '../parts/modal.tsx';
 import { useLanding } from '../state/landing.ts';
 import { storedPlan, useWorkbench } from '../state/workbench.ts';
@@ -78,29 +78,18 @@ function OpenPlan({ onClose }: { onClose: () => void }) {
       </h3>
       <ol className="max-h-72 overflow-y-auto">
         {plan.decisions.map((d, at) => {
-          const trouble = stale.find((s) => s.decision === at);
-          const hard = blocked.filter((b) => b.decision === at);
+          const lost = stale.filter((s) => s.decision === at).map((s) => `doesn’t apply: ${s.reason}`);
+          const hard = blocked
+            .filter((b) => b.decision === at)
+            .map((b) => `takes more than detaching: ${b.reason} (${b.import.split('::')[0]}, line ${b.line})`);
           return (
-            <li key={subjectOf(d)} className="flex items-baseline gap-2 border-t border-line py-1">
-              <span className="min-w-0 flex-1">
-                {decisionWords(d)}
-                {trouble ? <span className="block text-worse">doesn’t apply: {trouble.reason}</span> : null}
-                {hard.map((b) => (
-                  <span key={b.import} className="block text-worse">
-                    takes more than detaching: {b.reason} ({b.import.split('::')[0]}, line {b.line})
-                  </span>
-                ))}
-              </span>
-              <span className="shrink-0 text-[11px] text-soft">by {shipsBy(d)}</span>
-              <button
-                type="button"
-                aria-label={`Take back: ${decisionWords(d)}`}
-                className="self-center text-soft hover:text-worse"
-                onClick={() => withdraw([subjectOf(d)], `take back: ${decisionWords(d)}`)}
-              >
-                <X size={13} />
-              </button>
-            </li>
+            <DecisionLine
+              key={subjectOf(d)}
+              decision={d}
+              note={`by ${shipsBy(d)}`}
+              troubles={[...lost, ...hard]}
+              onTakeBack={() => withdraw([subjectOf(d)], `take back: ${decisionWords(d)}`)}
+            />
           );
         })}
       </ol>

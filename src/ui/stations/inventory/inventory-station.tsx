@@ -14,7 +14,7 @@ const NO_MODULES: never[] = [];
 
 /** What was read: what each route's start is made of and why, and the routes and parts themselves. */
 export function InventoryStation({ onGo }: { onGo: (station: StationId) => void }) {
-  const { inventory, error } = useInventory();
+  const { found: inventory, error } = useInventory();
   const { confirmed } = useAmendments();
   const none = useWorkbench((s) => s.app?.routes.length === 0);
   if (error) return <Message title="The inventory can’t be made">{error}</Message>;

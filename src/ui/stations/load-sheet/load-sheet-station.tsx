@@ -2,25 +2,29 @@
 
 import { useMemo, useRef, useState } from 'react';
 import type { SheetRow } from '../../../core/load-sheet/sheet.ts';
+import { analyst } from '../../../worker/client.ts';
 import type { StationId } from '../../frame/station-list.ts';
 import { size } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
 import { Pill } from '../../parts/pill.tsx';
 import { useWidth } from '../../parts/use-width.ts';
+import { useAsked } from '../../state/asked.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { Grid } from './grid.tsx';
 import { HEADS, type PlacedColumn, placeColumns, type SortBy, shownRows, type View } from './layout.ts';
 import { SheetLegend } from './sheet-legend.tsx';
-import { useLoadSheet } from './use-load-sheet.ts';
 import { cellWords } from './words.ts';
 
 const TOTALS = 84;
 const SORTS: SortBy[] = ['first use', 'size', 'sharing'];
 const ZOOMS = [1, 2, 4, 8];
+const UNCHANGED: { rows: string[]; columns: string[] } = { rows: [], columns: [] };
 
 /** What arrives for each moment: moments as rows, chunks as columns as wide as they weigh. */
 export function LoadSheetStation({ onGo }: { onGo: (station: StationId) => void }) {
-  const { sheet, changed, error } = useLoadSheet();
+  const { found, error } = useAsked(({ plan, conditions }) => analyst().loadSheet(plan, conditions));
+  const sheet = found?.sheet ?? null;
+  const changed = found?.changed ?? UNCHANGED;
   const choose = useWorkbench((s) => s.choose);
   const selection = useWorkbench((s) => s.selection);
   const [view, setView] = useState<View>({

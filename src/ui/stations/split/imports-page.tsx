@@ -15,7 +15,7 @@ import { useOutline } from './use-outline.ts';
 
 /** What a route pulls in: its imports and split points, to be detached, joined and hinted. */
 export function ImportsPage() {
-  const { outline, error } = useOutline();
+  const { found: outline, error } = useOutline();
   const route = useWorkbench((s) => s.route);
   const plan = useWorkbench((s) => storedPlan(s));
   const selection = useWorkbench((s) => s.selection);

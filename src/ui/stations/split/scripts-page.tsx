@@ -1,17 +1,16 @@
 'use client';
 
-import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import type { ScriptPlacement } from '../../../core/snapshot/types.ts';
-import type { ScriptView } from '../../../worker/analyst.ts';
 import { analyst } from '../../../worker/client.ts';
 import { size, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
-import { conditionsOf, storedPlan, usePlan, useWorkbench } from '../../state/workbench.ts';
+import { useAsked } from '../../state/asked.ts';
+import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 
 /** Classic and third-party scripts: all placements of each side by side, predicted for the landing. */
 export function ScriptsPage() {
-  const { views, error } = useScripts();
+  const { found: views, error } = useAsked(({ plan, route, conditions }) => analyst().scripts(plan, route, conditions));
   const plan = useWorkbench((s) => storedPlan(s));
   const route = useWorkbench((s) => s.route);
   const decide = useWorkbench((s) => s.decide);
@@ -86,31 +85,4 @@ export function ScriptsPage() {
       })}
     </div>
   );
-}
-
-function useScripts(): { views: ScriptView[] | null; error: string | null } {
-  const plan = usePlan();
-  const app = useWorkbench((s) => s.app);
-  const route = useWorkbench((s) => s.route);
-  const linkId = useWorkbench((s) => s.linkId);
-  const deviceId = useWorkbench((s) => s.deviceId);
-  const cache = useWorkbench((s) => s.cache);
-  const [state, setState] = useState<{ views: ScriptView[] | null; error: string | null }>({
-    views: null,
-    error: null,
-  });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) has other scripts
-  useEffect(() => {
-    let current = true;
-    analyst()
-      .scripts(plan, route, conditionsOf({ linkId, deviceId, cache }))
-      .then(
-        (views) => current && setState({ views, error: null }),
-        (error: Error) => current && setState({ views: null, error: error.message }),
-      );
-    return () => {
-      current = false;
-    };
-  }, [plan, app, route, linkId, deviceId, cache]);
-  return state;
 }

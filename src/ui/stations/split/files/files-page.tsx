@@ -1,18 +1,19 @@
 'use client';
 
-import { X } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { GrainPoint } from '../../../../core/explain/granularity.ts';
 import { decisionWords, subjectOf } from '../../../../core/plan/decisions.ts';
 import type { Decision, Match, Shape } from '../../../../core/plan/types.ts';
+import { analyst } from '../../../../worker/client.ts';
+import { DecisionLine } from '../../../parts/decision-line.tsx';
 import { PickField, TextField } from '../../../parts/field.tsx';
 import { size } from '../../../parts/format.ts';
 import { Message } from '../../../parts/message.tsx';
+import { useAsked } from '../../../state/asked.ts';
 import { useLanding } from '../../../state/landing.ts';
 import { storedPlan, useWorkbench } from '../../../state/workbench.ts';
-import { useFiles } from './use-files.ts';
 
 const GrainCurve = dynamic(() => import('./grain-curve.tsx').then((m) => m.GrainCurve), {
   ssr: false,
@@ -24,7 +25,8 @@ const MOST = 300;
 
 /** How modules are put into files: sizes, rules, names, and what finer or coarser files would do to the start. */
 export function FilesPage() {
-  const { chunks, points, error } = useFiles();
+  const { found: chunks, error } = useAsked(({ plan, route }) => analyst().chunks(plan, route));
+  const { found: points } = useAsked(({ plan, route, conditions }) => analyst().granularity(plan, route, conditions));
   const plan = useWorkbench((s) => storedPlan(s));
   const route = useWorkbench((s) => s.route);
   const decide = useWorkbench((s) => s.decide);
@@ -156,25 +158,14 @@ function Rules({ onRule }: { onRule: (shape: Shape) => void }) {
         <p className="text-soft">None: modules that the same moments need share a chunk.</p>
       ) : (
         <ul>
-          {rules.map(({ d, at }) => {
-            const trouble = stale.find((s) => s.decision === at);
-            return (
-              <li key={subjectOf(d)} className="flex items-baseline gap-2 border-t border-line py-1">
-                <span className="min-w-0 flex-1">
-                  {decisionWords(d)}
-                  {trouble ? <span className="block text-worse">{trouble.reason}</span> : null}
-                </span>
-                <button
-                  type="button"
-                  aria-label={`Take back: ${decisionWords(d)}`}
-                  className="self-center text-soft hover:text-worse"
-                  onClick={() => withdraw([subjectOf(d)], `take back: ${decisionWords(d)}`)}
-                >
-                  <X size={13} />
-                </button>
-              </li>
-            );
-          })}
+          {rules.map(({ d, at }) => (
+            <DecisionLine
+              key={subjectOf(d)}
+              decision={d}
+              troubles={stale.filter((s) => s.decision === at).map((s) => s.reason)}
+              onTakeBack={() => withdraw([subjectOf(d)], `take back: ${decisionWords(d)}`)}
+            />
+          ))}
         </ul>
       )}
       <NewRule onRule={onRule} />

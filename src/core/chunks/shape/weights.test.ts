@@ -1,0 +1,31 @@
+import { part, route, sketch } from '../../../test-support/snapshots.ts';
+import { graphIndex } from '../../snapshot/graph-index.ts';
+import { RootReach } from '../reach-cache.ts';
+import { collectRoots } from '../roots.ts';
+import { rootWeights } from './weights.ts';
+
+const app = sketch(
+  { main: { imports: ['~a', '~b', '~dialog', '~other'] }, a: {}, b: {}, dialog: {}, other: {} },
+  {
+    routes: [
+      route('/a', 'a', { parts: [part('d', 'dialog', { place: 'action', share: 0.4 })] }),
+      route('/b', 'b', { parts: [part('d', 'dialog', { place: 'action', share: 0.2 })] }),
+    ],
+  },
+);
+const deferred = Uint8Array.from(app.imports, (i) => (i.kind === 'dynamic' ? 1 : 0));
+const drafts = collectRoots(app, graphIndex(app), deferred, new RootReach(app, deferred), app.entries[0]);
+const weights = (shareOf?: (pattern: string) => number) =>
+  Object.fromEntries(
+    rootWeights(app, drafts, shareOf).map((w, r) => [drafts[r].id.replace('site:', ''), Math.round(w * 100) / 100]),
+  );
+
+describe('how often roots are asked for', () => {
+  it('is one for the entry, the share of landings for pages, that of visits for parts', () => {
+    expect(weights()).toEqual({ entry: 1, a: 0.5, b: 0.5, dialog: 0.3, other: 0.2 });
+  });
+
+  it('follows landing shares where they are given', () => {
+    expect(weights((pattern) => (pattern === '/a' ? 9 : 1))).toMatchObject({ a: 0.9, b: 0.1, dialog: 0.38 });
+  });
+});
