@@ -4,8 +4,8 @@ import { type EffectivePlan, effectivePlan } from '../plan/effective.ts';
 import type { Hint, Plan, Trigger } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { Files } from './files.ts';
-import { chunkOf, followLanding, type LandedRoot, type Landing } from './landing.ts';
+import { Files, preloadOf } from './files.ts';
+import { chunkOf, followLanding, happensOnLanding, type LandedRoot, type Landing } from './landing.ts';
 import { documentOf } from './markup.ts';
 import { screenParts } from './screen-parts.ts';
 import type { Action, LoadProgram, Resource, Step } from './types.ts';
@@ -34,24 +34,25 @@ export function compileLoad(
   const landing = followLanding(snapshot, effective, graph, route);
   const files = new Files(snapshot, graph, effective.loader);
   addGroups(landing, graph, files, route.page, snapshot);
-  addRequests(snapshot, graph, landing, files);
-  const parts = screenParts(snapshot, graph, landing, files);
+  addRequests(snapshot, effective, graph, landing, files);
+  const parts = screenParts(snapshot, effective, graph, landing, files);
   addContent(snapshot, graph, landing, files);
   const hints = aims(snapshot, effective, graph, landing, files);
   const document = documentOf(snapshot, effective, landing, files, parts, hints);
-  const steps = clicks.flatMap((c) => clickOn(snapshot, graph, landing, files, c));
+  const steps = clicks.flatMap((c) => clickOn(effective, landing, files, c));
   return { document, resources: files.resources, groups: files.groups, parts, steps };
 }
 
 /** A click that asks for a split point's code; none for one that the landing fetches by itself or never asks for. */
 function clickOn(
-  snapshot: Snapshot,
-  graph: ChunkGraph,
+  plan: EffectivePlan,
   landing: Landing,
   files: Files,
   { target, atMs }: { target: string; atMs: number },
 ): Step[] {
-  const landed = landing.later.find((l) => snapshot.modules[graph.roots[l.root].target[0]].path === target);
+  const { run } = plan.settings.get(target) ?? {};
+  const waiting = run && !happensOnLanding(run) ? landing.roots : [];
+  const landed = [...landing.later, ...waiting].find((l) => files.targetPath(l.root) === target);
   if (!landed) return [];
   const group = files.root(landed, []);
   // Scripts run only once the group's styles are there as well.
@@ -88,12 +89,23 @@ function leadsTo(graph: ChunkGraph, landing: Landing, cause: LandedRoot, landed:
 }
 
 /** Each deferred import of the landing becomes an action of the file that holds it. */
-function addRequests(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, files: Files): void {
+function addRequests(snapshot: Snapshot, plan: EffectivePlan, graph: ChunkGraph, landing: Landing, files: Files): void {
   for (const landed of landing.roots) {
     if (landed.root === landing.entry) continue;
     const asker =
       landed.askedBy < 0 ? entryFile(landing, files) : fileOf(snapshot, graph, landing, files, landed.askedBy);
-    asker?.follow.push({ ...momentOf(landed.trigger), do: { kind: 'import', group: files.groupOf(landed.root) } });
+    const group = files.groupOf(landed.root);
+    const { run } = plan.settings.get(files.targetPath(landed.root)) ?? {};
+    if (!run) {
+      asker?.follow.push({ ...momentOf(landed.trigger), do: { kind: 'import', group } });
+      continue;
+    }
+    // Fetched now, run later: the files come as a preload brings them.
+    for (const resource of files.groups[group].resources) {
+      const hint = { ...preloadOf(files, resource, 'modulepreload'), chosen: false };
+      asker?.follow.push({ ...momentOf(landed.trigger), do: { kind: 'link', hint } });
+    }
+    if (happensOnLanding(run)) asker?.follow.push({ ...momentOf(run), do: { kind: 'import', group } });
   }
 }
 

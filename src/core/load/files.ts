@@ -47,6 +47,11 @@ export class Files {
     return at;
   }
 
+  /** Path of the module that a root stands for. */
+  targetPath(root: number): string {
+    return this.snapshot.modules[this.graph.roots[root].target[0]]?.path ?? '';
+  }
+
   /** The group of a root that was added before; −1 otherwise. */
   groupOf(root: number): number {
     return this.ofRoot.get(root) ?? -1;

@@ -34,7 +34,7 @@ export function documentOf(
   const built = snapshot.output ? builtTags(snapshot.output, landing, files) : null;
   if (built) head.push(...built.head);
   else for (const r of files.groups[entry]?.resources ?? []) head.push(...styleLink(files, r));
-  if (route.rendering === 'server' && !built) head.push(...listedFiles(landing, files));
+  if (route.rendering === 'server' && !built) head.push(...listedFiles(plan, landing, files));
   for (const s of scripts) if (!BODY_PLACES.includes(s.placement)) head.push(...scriptTag(files, s));
   if (entry >= 0 && !built) head.push({ tag: 'script', group: entry, mode: 'module' });
   if (!files.groups[entry]?.resources.length) {
@@ -89,10 +89,11 @@ export function styleLink(files: Files, resource: number): Draft[] {
 }
 
 /** A server that renders the route knows which files it needs, and lists them: no discovery hop. */
-function listedFiles(landing: Landing, files: Files): Draft[] {
+function listedFiles(plan: EffectivePlan, landing: Landing, files: Files): Draft[] {
   const listed: Draft[] = [];
   for (const landed of landing.roots) {
     if (landed.root === landing.entry || landed.trigger.on !== 'at once') continue;
+    if (plan.settings.get(files.targetPath(landed.root))?.clientOnly) continue;
     for (const r of files.groups[files.groupOf(landed.root)].resources) {
       const style = styleLink(files, r);
       listed.push(

@@ -1,16 +1,23 @@
 import type { ChunkGraph } from '../chunks/types.ts';
 import { shortName } from '../plan/decisions.ts';
+import type { EffectivePlan } from '../plan/effective.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Part, Snapshot } from '../snapshot/types.ts';
 import type { Files } from './files.ts';
-import { chunkOf, type Landing } from './landing.ts';
+import { chunkOf, happensOnLanding, type Landing } from './landing.ts';
 import type { Need, ScreenPart } from './types.ts';
 
 /** Cost of drawing or hooking up a part, in ms on the reference device. An assumption, the same for all parts. */
 const RENDER_MS = 4;
 
 /** What the person sees of a landing: the shell, the page and the parts whose code the landing loads. */
-export function screenParts(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, files: Files): ScreenPart[] {
+export function screenParts(
+  snapshot: Snapshot,
+  plan: EffectivePlan,
+  graph: ChunkGraph,
+  landing: Landing,
+  files: Files,
+): ScreenPart[] {
   const { route } = landing;
   const index = graphIndex(snapshot);
   const drawnBy = route.rendering === 'server' ? 'document' : 'script';
@@ -49,7 +56,8 @@ export function screenParts(snapshot: Snapshot, graph: ChunkGraph, landing: Land
   const page = parts.findIndex((p) => p.id === 'page');
   for (const part of route.parts) {
     const place = placeOf(part);
-    if (place === 'later') continue;
+    const { run, fallback, together, clientOnly } = plan.settings.get(part.module) ?? {};
+    if (place === 'later' || (run && !happensOnLanding(run))) continue;
     const images = route.content.filter((c) => part.needs.includes(c.id) && !c.lazy).map((c) => files.content(c));
     const calls =
       drawnBy === 'script' ? route.data.filter((d) => part.needs.includes(d.id)).map((d) => files.data(d)) : [];
@@ -57,6 +65,9 @@ export function screenParts(snapshot: Snapshot, graph: ChunkGraph, landing: Land
       interactive: part.interactive,
       after: page >= 0 ? [page] : [],
       fill: [...images, ...calls],
+      ...(clientOnly ? { drawnBy: 'script' as const } : {}),
+      ...(fallback ? { fallback } : {}),
+      ...(together ? { together } : {}),
     });
   }
   return parts;

@@ -128,6 +128,10 @@ export interface ScreenPart {
   /** Images and data that fill it; it counts as complete when they are there. */
   fill: number[];
   renderMs: number;
+  /** What stands in its place until it is drawn: nothing, or a stand-in that stays at least so long. */
+  fallback?: { show: 'nothing' | 'stand-in'; holdMs: number };
+  /** Shown together with the others of this group, with the slowest. */
+  together?: string;
   /** False when nothing on this landing asks for it: it waits for a `render` deed. */
   onItsOwn: boolean;
 }

@@ -5,7 +5,7 @@ import type { ChunkGraph } from '../chunks/types.ts';
 import { followLanding, type LandedRoot } from '../load/landing.ts';
 import { shortName, targetName } from '../plan/decisions.ts';
 import { effectivePlan } from '../plan/effective.ts';
-import type { Hint, Plan, Trigger } from '../plan/types.ts';
+import type { Hint, Plan, SplitSettings, Trigger } from '../plan/types.ts';
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
 import type { Part, Route, Snapshot } from '../snapshot/types.ts';
 
@@ -45,6 +45,7 @@ export interface SplitRow {
   part: Part | null;
   trigger: Trigger;
   planned: boolean;
+  settings: SplitSettings;
   hints: Hint[];
   /** Part of the route's own chain: always asked for. */
   inChain: boolean;
@@ -142,6 +143,7 @@ function splitRow(
     part: partOf.get(target.path) ?? null,
     trigger: landed.trigger,
     planned: effective.triggers.has(target.path),
+    settings: effective.settings.get(target.path) ?? {},
     hints: effective.hints.filter(
       (h) =>
         h.target.kind === 'split point' &&

@@ -1,6 +1,6 @@
 import { InputError } from '../errors.ts';
-import { amount, each, type Fields, list, object, oneOf, text } from '../formats/fields.ts';
-import type { Decision, Hint, HintTarget, ImportChoice, Match, Plan, Trigger } from './types.ts';
+import { amount, each, type Fields, flag, list, object, oneOf, text } from '../formats/fields.ts';
+import type { Decision, Hint, HintTarget, ImportChoice, Match, Plan, SplitSettings, Trigger } from './types.ts';
 
 const PLACEMENTS = ['blocking', 'async', 'defer', 'module', 'end of body', 'after load', 'inlined'] as const;
 const SIMPLE_TRIGGERS = ['at once', 'after first paint', 'idle', 'visible', 'approach', 'action'] as const;
@@ -20,9 +20,26 @@ export function checkDecisions(value: unknown, at: string): Decision[] {
 }
 
 const KINDS = [
-  ...(['detach', 'join', 'trigger', 'hint', 'script', 'loader'] as const),
+  ...(['detach', 'join', 'trigger', 'split', 'hint', 'script', 'loader'] as const),
   ...(['gather', 'together', 'apart', 'floor', 'ceiling', 'copy', 'grain', 'chunk name'] as const),
 ] as const;
+
+function checkSettings(item: Fields, at: string): SplitSettings {
+  const fallback = item.fallback === undefined ? undefined : object(item.fallback, `${at}.fallback`);
+  return {
+    ...(item.run === undefined ? {} : { run: checkTrigger(item.run, `${at}.run`) }),
+    ...(fallback === undefined
+      ? {}
+      : {
+          fallback: {
+            show: oneOf(fallback.show, ['nothing', 'stand-in'] as const, `${at}.fallback.show`),
+            holdMs: fallback.holdMs === undefined ? 0 : amount(fallback.holdMs, `${at}.fallback.holdMs`, 60_000),
+          },
+        }),
+    ...(item.together === undefined ? {} : { together: named(item.together, `${at}.together`) }),
+    ...(item.clientOnly === undefined ? {} : { clientOnly: flag(item.clientOnly, `${at}.clientOnly`) }),
+  };
+}
 
 function checkChoice(item: Fields, at: string): ImportChoice {
   if (item.module !== undefined) return { module: text(item.module, `${at}.module`) };
@@ -71,6 +88,8 @@ function checkDecision(value: unknown, at: string): Decision {
         splitPoint: text(item.splitPoint, `${at}.splitPoint`),
         fetch: checkTrigger(item.fetch, `${at}.fetch`),
       };
+    case 'split':
+      return { kind, splitPoint: text(item.splitPoint, `${at}.splitPoint`), ...checkSettings(item, at) };
     case 'hint':
       return { kind, hint: checkHint(item.hint, `${at}.hint`) };
     case 'script':

@@ -1,5 +1,5 @@
 import { matchWords } from './match.ts';
-import type { Decision, Hint, HintTarget, ImportChoice, Plan, ShipsBy, Trigger } from './types.ts';
+import type { Decision, Hint, HintTarget, ImportChoice, Plan, ShipsBy, SplitSettings, Trigger } from './types.ts';
 
 /** What a decision is about: two decisions with the same subject contradict each other, the later one holds. */
 export function subjectOf(decision: Decision): string {
@@ -26,6 +26,8 @@ export function subjectOf(decision: Decision): string {
       return decision.kind;
     case 'trigger':
       return `trigger ${decision.splitPoint}`;
+    case 'split':
+      return `split ${decision.splitPoint}`;
     case 'hint':
       return `hint ${decision.hint.kind} ${targetName(decision.hint.target)} ${decision.hint.place} ${[...decision.hint.routes].sort().join(' ')}`;
     case 'script':
@@ -54,6 +56,7 @@ export function shipsBy(decision: Decision): ShipsBy {
     case 'detach':
     case 'join':
     case 'trigger':
+    case 'split':
       return 'source edit';
     case 'hint':
     case 'script':
@@ -120,6 +123,8 @@ export function decisionWords(decision: Decision): string {
       return `call a chunk “${decision.name}”`;
     case 'trigger':
       return `fetch ${shortName(decision.splitPoint)} ${triggerWords(decision.fetch)}`;
+    case 'split':
+      return `${shortName(decision.splitPoint)}: ${settingsWords(decision)}`;
     case 'hint':
       return hintWords(decision.hint);
     case 'script':
@@ -132,6 +137,18 @@ export function decisionWords(decision: Decision): string {
 function hintWords(hint: Hint): string {
   const where = hint.place === 'markup' ? 'in the markup' : hint.place === 'header' ? 'in a header' : 'as early hint';
   return `${hint.kind} ${shortName(targetName(hint.target))} ${where}`;
+}
+
+function settingsWords({ run, fallback, together, clientOnly }: SplitSettings): string {
+  const said = [
+    ...(run ? [`run ${triggerWords(run)}`] : []),
+    ...(fallback
+      ? [fallback.show === 'nothing' ? 'nothing until it shows' : `a stand-in for at least ${fallback.holdMs} ms`]
+      : []),
+    ...(together ? [`shown together with “${together}”`] : []),
+    ...(clientOnly ? ['client only'] : []),
+  ];
+  return said.join(', ') || 'as it is by itself';
 }
 
 function choiceWords(choice: ImportChoice): string {

@@ -1,13 +1,15 @@
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
 import type { ScriptPlacement, Snapshot } from '../snapshot/types.ts';
 import { addShape, noShaping, type Shaping } from './shaping.ts';
-import type { Hint, ImportChoice, Plan, Trigger } from './types.ts';
+import type { Hint, ImportChoice, Plan, SplitSettings, Trigger } from './types.ts';
 
 /** A plan laid over a snapshot: what is really asked for, by index, and what no longer applies. */
 export interface EffectivePlan {
   /** 1 where import i is deferred under the plan, 0 where it is static. */
   deferred: Uint8Array;
   triggers: ReadonlyMap<string, Trigger>;
+  /** By the path of a split point's target. */
+  settings: ReadonlyMap<string, SplitSettings>;
   hints: Hint[];
   placements: ReadonlyMap<string, ScriptPlacement>;
   loader: 'listed' | 'discovered';
@@ -24,6 +26,7 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
   const deferred = new Uint8Array(snapshot.imports.length);
   for (let i = 0; i < deferred.length; i++) deferred[i] = snapshot.imports[i].kind === 'dynamic' ? 1 : 0;
   const triggers = new Map<string, Trigger>();
+  const settings = new Map<string, SplitSettings>();
   const hints: Hint[] = [];
   const placements = new Map<string, ScriptPlacement>();
   let loader: EffectivePlan['loader'] = 'listed';
@@ -49,6 +52,10 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
         if (index.moduleAt.has(decision.splitPoint)) triggers.set(decision.splitPoint, decision.fetch);
         else stale.push({ decision: at, reason: `no module ${decision.splitPoint} in this snapshot` });
         return;
+      case 'split':
+        if (index.moduleAt.has(decision.splitPoint)) settings.set(decision.splitPoint, decision);
+        else stale.push({ decision: at, reason: `no module ${decision.splitPoint} in this snapshot` });
+        return;
       case 'hint':
         if (hintApplies(snapshot, decision.hint)) hints.push(decision.hint);
         else stale.push({ decision: at, reason: 'what this hint aims at is not in this snapshot' });
@@ -66,7 +73,7 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
       }
     }
   });
-  return { deferred, triggers, hints, placements, loader, shaping, blocked, stale };
+  return { deferred, triggers, settings, hints, placements, loader, shaping, blocked, stale };
 }
 
 /** The imports that a decision means, by index; what is wrong, in words, when there are none. */

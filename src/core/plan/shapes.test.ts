@@ -15,6 +15,18 @@ const SAID: [Decision, string, string][] = [
   [{ kind: 'ceiling', requests: 4 }, 'at most 4 chunks per moment', 'ceiling'],
   [{ kind: 'copy', below: 1500 }, 'copy what is shared under 1.5 kB', 'copy'],
   [{ kind: 'grain' }, 'one file per module', 'grain'],
+  [
+    {
+      kind: 'split',
+      splitPoint: 'src/a.ts',
+      run: { on: 'idle' },
+      fallback: { show: 'stand-in', holdMs: 300 },
+      together: 'g',
+      clientOnly: true,
+    },
+    'a: run idle, a stand-in for at least 300 ms, shown together with “g”, client only',
+    'split src/a.ts',
+  ],
   [{ kind: 'chunk name', chunk: 'site/abc', name: 'mine' }, 'call a chunk “mine”', 'chunk name site/abc'],
 ];
 
@@ -23,7 +35,7 @@ describe('decisions about files', () => {
     expect(decisionWords(decision)).toBe(words);
     expect(subjectOf(decision)).toBe(subject);
     expect(checkDecisions([JSON.parse(JSON.stringify(decision))], 'decisions')).toEqual([decision]);
-    const byEdit = decision.kind === 'detach' || decision.kind === 'join';
+    const byEdit = ['detach', 'join', 'split'].includes(decision.kind);
     expect(shipsBy(decision)).toBe(byEdit ? 'source edit' : 'build setting');
   });
 

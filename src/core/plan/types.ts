@@ -37,6 +37,18 @@ export interface Hint {
   routes: string[];
 }
 
+/** What is decided about a split point beside when it is fetched. Whatever is left out stays as it is by itself. */
+export interface SplitSettings {
+  /** When its code runs, where that is later than its fetch. */
+  run?: Trigger;
+  /** What stands in its place until it shows. A stand-in stays at least so long once it has been seen. */
+  fallback?: { show: 'nothing' | 'stand-in'; holdMs: number };
+  /** Parts of one group are shown together, with the slowest. */
+  together?: string;
+  /** Never drawn on the server, so that its document doesn't list its files. */
+  clientOnly?: boolean;
+}
+
 /** Modules that are meant: those of a package, or by a path pattern such as `src/crew/**`. */
 export type Match = { package: string } | { path: string };
 
@@ -52,6 +64,7 @@ export type Decision =
   | { kind: 'trigger'; splitPoint: string; fetch: Trigger }
   | { kind: 'hint'; hint: Hint }
   | { kind: 'script'; script: string; placement: ScriptPlacement }
+  | ({ kind: 'split'; splitPoint: string } & SplitSettings)
   | { kind: 'loader'; loader: 'listed' | 'discovered' }
   | Shape;
 

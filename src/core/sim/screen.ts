@@ -9,6 +9,9 @@ export class Screen {
   private readonly drawn: (Cause | undefined)[];
   private readonly drawWaiters: Then[][];
   private readonly begun = new Set<number>();
+  /** When each part's stand-in was seen first. */
+  private readonly standInSince = new Map<number, number>();
+  private readonly groups = new Map<string, { missing: number; waiting: Then[] }>();
   private hasContent: Cause | null = null;
   private painting = false;
   private readonly atPaint: Then[] = [];
@@ -42,18 +45,53 @@ export class Screen {
       let ready = false;
       run.scripts.afterAll(waits, (cause) => {
         ready = true;
-        const latest = cause.at >= parents.at ? cause : parents;
-        const ms = part.renderMs * run.conditions.device.cpuFactor;
-        const task = run.thread.add('render', part.name, ms, latest, -1, () => {
-          const by = byTask(run, 'task', `${part.name} drawn`, task);
-          this.markDrawn(at, by, () => {
-            if (part.interactive) this.reveal(at, 'answering', by);
-          });
-        });
+        this.whenAllowed(at, cause.at >= parents.at ? cause : parents, (latest) => this.render(at, latest));
       });
-      if (!ready && part.after.length > 0)
-        this.whenPainted((cause) => !this.drawn[at] && this.reveal(at, 'stand-in', cause));
+      if (!ready && part.after.length > 0 && part.fallback?.show !== 'nothing')
+        this.whenPainted((cause) => {
+          if (this.drawn[at]) return;
+          this.standInSince.set(at, run.clock.now);
+          this.reveal(at, 'stand-in', cause);
+        });
     });
+  }
+
+  private render(at: number, latest: Cause): void {
+    const { run } = this;
+    const part = run.program.parts[at];
+    const ms = part.renderMs * run.conditions.device.cpuFactor;
+    const task = run.thread.add('render', part.name, ms, latest, -1, () => {
+      const by = byTask(run, 'task', `${part.name} drawn`, task);
+      this.markDrawn(at, by, () => {
+        if (part.interactive) this.reveal(at, 'answering', by);
+      });
+    });
+  }
+
+  /** A part may be drawn once its group is complete, and its stand-in was there for as long as it has to be. */
+  private whenAllowed(at: number, cause: Cause, then: Then): void {
+    const { run } = this;
+    const { together, fallback } = run.program.parts[at];
+    const afterHold = (latest: Cause) => {
+      const until = (this.standInSince.get(at) ?? Number.NEGATIVE_INFINITY) + (fallback?.holdMs ?? 0);
+      if (until <= run.clock.now) then(latest);
+      else
+        run.clock.at(until, () =>
+          then(byTask(run, 'trigger', `the stand-in of ${run.program.parts[at].name} is held`, -1)),
+        );
+    };
+    if (together === undefined) {
+      afterHold(cause);
+      return;
+    }
+    const group = this.groups.get(together) ?? { missing: this.membersOf(together), waiting: [] };
+    this.groups.set(together, group);
+    group.waiting.push(afterHold);
+    if (--group.missing === 0) for (const go of group.waiting) go(cause);
+  }
+
+  private membersOf(together: string): number {
+    return this.run.program.parts.filter((p) => p.together === together && p.drawnBy === 'script' && p.onItsOwn).length;
   }
 
   private whenNeed(need: { resource: number; state: 'evaluated' | 'arrived' }, then: Then): void {

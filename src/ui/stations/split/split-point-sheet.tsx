@@ -8,6 +8,7 @@ import { Pill } from '../../parts/pill.tsx';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { BeforeAfter } from './before-after.tsx';
 import { HoldSection } from './hold-section.tsx';
+import { SplitSettingsFields } from './split-settings.tsx';
 import { hintFor, joinChain, joinSplit, toggleHint } from './toggles.ts';
 import { useHold, usePreview } from './use-outline.ts';
 
@@ -99,6 +100,7 @@ export function SplitPointSheet({ row, chain }: { row: SplitRow; chain: SplitRow
           </div>
         </fieldset>
       )}
+      {row.inChain ? null : <SplitSettingsFields row={row} />}
       <fieldset className="mt-4" disabled={!plan}>
         <legend className="mb-1.5 font-semibold">Hints on {route}</legend>
         <div className="flex flex-wrap gap-1.5">
