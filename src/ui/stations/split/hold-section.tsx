@@ -55,7 +55,7 @@ export function HoldSection({ found, name }: { found: Explained | string | null;
               </li>
             ))}
           </ul>
-          {hold.cut ? (
+          {!later ? null : hold.cut ? (
             <p className="mt-2">
               Detaching {hold.cut.imports.length === 1 ? 'one import' : `${hold.cut.imports.length} imports`} more frees{' '}
               {shortName(hold.cut.frees)}:{' '}

@@ -54,7 +54,7 @@ export function ImportSheet({ row }: { row: ImportRow }) {
           It belongs to the first screen: deferring it adds a hop before that is complete.
         </p>
       ) : null}
-      <HoldSection found={found} name={row.name} />
+      <HoldSection found={found} name={row.name} later={!first} />
       <BeforeAfter preview={preview} />
     </>
   );

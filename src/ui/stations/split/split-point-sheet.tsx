@@ -67,7 +67,7 @@ export function SplitPointSheet({ row, chain }: { row: SplitRow; chain: SplitRow
           </li>
         ))}
       </ul>
-      <HoldSection found={found} name={row.name} />
+      <HoldSection found={found} name={row.name} later={!row.inChain && row.part?.place !== 'first screen'} />
       {row.inChain ? (
         <>
           <p className="mt-4 text-soft">

@@ -32,7 +32,7 @@ export function SplitSettingsFields({ row }: { row: SplitRow }) {
   };
   const fallback = settings.fallback ?? { show: 'stand-in' as const, holdMs: 0 };
   const keep = (f: typeof fallback) => (f.show === 'stand-in' && f.holdMs === 0 ? undefined : f);
-  const run = settings.run ? triggerWords(settings.run) : 'when it has come';
+  const run = settings.run ? triggerWords(settings.run) : 'once it is there';
   return (
     <section className="mt-4">
       <h3 className="mb-1.5 font-semibold">Run and show</h3>
@@ -41,8 +41,8 @@ export function SplitSettingsFields({ row }: { row: SplitRow }) {
           label="Its code runs"
           value={run}
           options={RUNS.map((r) => ({
-            value: r ? triggerWords(r) : 'when it has come',
-            label: r ? triggerWords(r) : 'when it has come',
+            value: r ? triggerWords(r) : 'once it is there',
+            label: r ? triggerWords(r) : 'once it is there',
           }))}
           onTake={(words) => set({ run: RUNS.find((r) => r && triggerWords(r) === words) ?? undefined })}
         />
@@ -65,7 +65,7 @@ export function SplitSettingsFields({ row }: { row: SplitRow }) {
           />
         ) : null}
         <TextField
-          label="Shown together with group"
+          label="Shown with group"
           placeholder="none"
           value={settings.together ?? ''}
           onTake={(together) => set({ together: together === '' ? undefined : together })}
