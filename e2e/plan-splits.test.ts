@@ -19,7 +19,7 @@ describe('planning splits', () => {
     await sheet.getByText(/kept by\s+src\/timetable\/departure-board.tsx, line 4/).waitFor();
     await sheet.getByText(/Whoever asks for it later waits/).waitFor();
     const promised = Number.parseFloat((await sheet.locator('.text-better').first().textContent()) ?? '');
-    await sheet.getByRole('button', { name: 'Detach it too' }).click();
+    await sheet.getByRole('button', { name: 'Free it' }).click();
     const after = await changed(page, 'start', before);
     expect((before - after) / 1000).toBeGreaterThan(promised * 0.95 - 1);
     expect((before - after) / 1000).toBeLessThan(promised * 1.05 + 2);

@@ -10,7 +10,16 @@ const MOST_MOVED = 4;
 const WORTH_TELLING = 0.02;
 
 /** What stays in the start and who keeps it there, the fewest detachments that free it, and who pays later. */
-export function HoldSection({ found, name }: { found: Explained | string | null; name: string }) {
+export function HoldSection({
+  found,
+  name,
+  later,
+}: {
+  found: Explained | string | null;
+  name: string;
+  /** Whether the piece is made to come later, so that it is worth freeing what it needs. */
+  later: boolean;
+}) {
   const decide = useWorkbench((s) => s.decide);
   const plan = useWorkbench((s) => storedPlan(s));
   if (typeof found === 'string') return <p className="mt-4 text-worse">{found}</p>;
@@ -67,7 +76,7 @@ export function HoldSection({ found, name }: { found: Explained | string | null;
                 className="mt-1 rounded border border-line px-2.5 py-1 enabled:hover:border-ink disabled:opacity-40"
                 onClick={() => decide(hold.cut!.decisions, `free ${shortName(hold.cut!.frees)} from ${name}’s start`)}
               >
-                Detach {hold.cut.imports.length === 1 ? 'it' : 'them'} too
+                Free it
               </button>
             </p>
           ) : (
