@@ -9,6 +9,9 @@ export interface Reach {
   bits: Bits;
 }
 
+/** Targets that plans have tried are remembered as well; not without end. */
+const MOST_KNOWN = 2000;
+
 const asBuilt = new WeakMap<Snapshot, Map<string, Reach>>();
 
 /**
@@ -45,6 +48,7 @@ export class RootReach {
     let reach = this.known.get(key);
     if (!reach) {
       reach = this.made(this.built, starts);
+      if (this.known.size >= MOST_KNOWN) this.known.clear();
       this.known.set(key, reach);
     }
     const { bits } = reach;

@@ -3,7 +3,7 @@ import { amount, each, flag, object, oneOf, text } from '../formats/fields.ts';
 import { checkEvidence } from './check-routes.ts';
 import type { BuiltFile, BuiltOutput, BuiltStart, DocumentLink, Notice, StyleRule } from './types.ts';
 
-const NOTICES = ['development', 'unminified', 'uncompressed', 'inline map', 'map', 'base', 'unnamed file'] as const;
+const NOTICES = ['development', 'unminified', 'uncompressed', 'inline map', 'base', 'unnamed file'] as const;
 
 /** Checks the real files of an output; throws InputError naming the field. */
 export function checkOutput(value: unknown, modules: number, at: string): BuiltOutput {

@@ -199,7 +199,7 @@ export interface Unresolved {
   leftOut: boolean;
 }
 
-export type NoticeKind = 'development' | 'unminified' | 'uncompressed' | 'inline map' | 'map' | 'base' | 'unnamed file';
+export type NoticeKind = 'development' | 'unminified' | 'uncompressed' | 'inline map' | 'base' | 'unnamed file';
 
 export interface Notice {
   kind: NoticeKind;

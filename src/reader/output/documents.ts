@@ -28,7 +28,7 @@ export function outputDocuments(root: string, files: string[]): OutputDocument[]
   const taken = new Set<string>();
   const found = pages.flatMap((file): OutputDocument[] => {
     const text = fs.readFileSync(path.join(root, file), 'utf8');
-    const html = readHtml(text);
+    const html = withBaseElement(readHtml(text));
     if (html.tags.length + html.inline.length === 0) return [];
     const pattern = patternOf(file, tops);
     if (taken.has(pattern)) return [];
@@ -40,6 +40,20 @@ export function outputDocuments(root: string, files: string[]): OutputDocument[]
   });
   return found.sort((a, b) => (a.pattern < b.pattern ? -1 : 1));
 }
+
+/** A `base` element moves what the document names relatively. */
+function withBaseElement(html: HtmlDocument): HtmlDocument {
+  const { base, tags } = html;
+  if (base === null || !URL.canParse(base, HERE)) return html;
+  const moved = (address: string) => {
+    const relative = !onNetwork(address) && !address.startsWith('/');
+    return relative ? new URL(address, new URL(base, HERE)).href.replace(HERE, '') : address;
+  };
+  return { ...html, tags: tags.map((t) => ({ ...t, address: moved(t.address) })) };
+}
+
+/** Stands for the app's own origin. */
+const HERE = 'http://own.invalid';
 
 /** `server/app/about.html` → `/about` where `server/app/index.html` stands for `/`. */
 function patternOf(file: string, tops: string[]): string {
@@ -84,14 +98,14 @@ function baseOf(address: string, files: ReadonlySet<string>): string | null {
 /** The file that an address in a document names; null when it isn't one of the folder. */
 export function fileOf(address: string, document: string, base: string, files: ReadonlySet<string>): string | null {
   const bare = plain(address);
-  const path_ = bare.startsWith(base)
+  const inside = bare.startsWith(base)
     ? bare.slice(base.length)
     : onNetwork(bare)
       ? null
       : bare.startsWith('/')
         ? bare.slice(1)
         : path.posix.join(path.posix.dirname(document), bare);
-  return path_ !== null && files.has(path_) ? path_ : null;
+  return inside !== null && files.has(inside) ? inside : null;
 }
 
 /** Addresses of the app's own origin that lead to no file: every such request would fail. */

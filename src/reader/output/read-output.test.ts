@@ -133,6 +133,14 @@ describe('a production output', () => {
     expect(timeline.requests).toHaveLength(3);
   });
 
+  it('is found under the base element of its document', () => {
+    const html = '<base href="/shop/"><script type="module" src="assets/main-1.js"></script>';
+    const { snapshot: moved } = readApp(folderOf({ ...shop(), 'index.html': html }));
+    expect(moved.base).toBe('/shop/');
+    expect(moved.output!.starts[0].tags).toHaveLength(1);
+    expect(moved.notices.filter((n) => n.kind === 'base')).toEqual([]);
+  });
+
   it('of several documents is a route each, and names what leads nowhere', () => {
     const { snapshot: site } = readApp(
       folderOf({

@@ -31,7 +31,10 @@ export function useAmendmentUpdates(): void {
         const { route } = useWorkbench.getState();
         const kept = app.routes.some((r) => r.pattern === route);
         useWorkbench.setState({ app, ...(kept ? {} : { route: app.routes[0]?.pattern ?? '' }) });
-      });
+      })
+      .catch((error: Error) =>
+        useWorkbench.setState({ notice: `The correction could not be laid over: ${error.message}` }),
+      );
     return () => {
       current = false;
     };

@@ -6,7 +6,7 @@ export type Dropped = { kind: 'file'; file: File } | { kind: 'folder'; name: str
 const MOST_FILES = 60_000;
 const MOST_BYTES = 400_000_000;
 /** Folders that no app ships and that may be huge. */
-const SKIPPED = new Set(['.git', '.hg', '.svn', '.cache', '.turbo']);
+const SKIPPED = new Set(['.git', '.hg', '.svn', '.cache']);
 /** Of packages only what can end up in an app is taken along. */
 const OF_PACKAGES = /\.([mc]?[jt]sx?|css|json|vue|svelte|wasm|map)$/;
 

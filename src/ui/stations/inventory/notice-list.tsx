@@ -10,10 +10,9 @@ const WORDS: Record<NoticeKind, string> = {
   'inline map': 'Maps that travel',
   uncompressed: 'Compression',
   'unnamed file': 'Files nobody names',
-  map: 'Maps',
 };
 /** The first ones make every figure on this page wrong or misleading. */
-const ORDER: NoticeKind[] = ['development', 'base', 'unminified', 'inline map', 'uncompressed', 'map', 'unnamed file'];
+const ORDER: NoticeKind[] = ['development', 'base', 'unminified', 'inline map', 'uncompressed', 'unnamed file'];
 const FEW = 2;
 
 /** What about a production output should be known before its sizes are believed; one line per kind. */

@@ -26,12 +26,14 @@ const MOST = 300;
 /** How modules are put into files: sizes, rules, names, and what finer or coarser files would do to the start. */
 export function FilesPage() {
   const { found: chunks, error } = useAsked(({ plan, route }) => analyst().chunks(plan, route));
-  const { found: points } = useAsked(({ plan, route, conditions }) => analyst().granularity(plan, route, conditions));
+  const { found: points, error: lost } = useAsked(({ plan, route, conditions }) =>
+    analyst().granularity(plan, route, conditions),
+  );
   const plan = useWorkbench((s) => storedPlan(s));
   const route = useWorkbench((s) => s.route);
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
-  if (error) return <Message title="The files can’t be worked out">{error}</Message>;
+  if (error ?? lost) return <Message title="The files can’t be worked out">{error ?? lost}</Message>;
   const needPlan = () => toast('The baseline stays as built. Choose or make a plan first.');
   const pick = ({ perModule, floor }: GrainPoint) => {
     if (!plan) return needPlan();
