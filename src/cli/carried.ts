@@ -13,9 +13,10 @@ export function addCarried(program: Command): void {
     .option('--plan <name>', 'plan in the file; the baseline by default')
     .action((file: string, options: { route: string; plan?: string }, command: Command) => {
       const project = readProject(file);
-      const snapshot = studied(project);
+      const plan = planNamed(project, options.plan);
+      const snapshot = studied(project, plan);
       const route = routeNamed(snapshot, options.route);
-      const result = { route: route.pattern, ...carriedRows(snapshot, planNamed(project, options.plan), route) };
+      const result = { route: route.pattern, ...carriedRows(snapshot, plan, route) };
       print(command, result, () => [
         `${route.pattern}: ${kilobytes(result.startBytes)} minified at start`,
         ...columns(

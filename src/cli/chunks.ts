@@ -5,7 +5,8 @@ import type { Chunk } from '../core/chunks/types.ts';
 import { InputError } from '../core/errors.ts';
 import { type ProjectFile, studied } from '../core/formats/project-file.ts';
 import { withDecision } from '../core/plan/decisions.ts';
-import { effectivePlan } from '../core/plan/effective.ts';
+import { troublesOf } from '../core/ship/shipped.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
 import { exactSizes } from '../reader/weigh.ts';
 import { planNamed, readProject } from './files.ts';
 import { columns, kilobytes, print } from './output.ts';
@@ -21,8 +22,8 @@ export function addChunks(program: Command): void {
   withShapeOptions(command).action(
     (file: string, options: ShapeOptions & { plan?: string; exact?: boolean }, command: Command) => {
       const project = readProject(file);
-      const snapshot = studied(project);
       const plan = shapesOf(options).reduce(withDecision, planNamed(project, options.plan));
+      const snapshot = studied(project, plan);
       const graph = formChunks(snapshot, plan);
       const paths = (list: Iterable<number>) => [...list].map((m) => snapshot.modules[m].path);
       const result = {
@@ -31,7 +32,7 @@ export function addChunks(program: Command): void {
           name: chunk.name,
           kind: chunk.kind,
           modules: paths(chunk.modules),
-          bytes: options.exact ? exact(project, chunk) : sizes(chunk),
+          bytes: options.exact ? exact(snapshot, project.texts, chunk) : sizes(chunk),
           overhead: chunk.overhead,
         })),
         roots: graph.roots.map((root) => ({
@@ -45,7 +46,7 @@ export function addChunks(program: Command): void {
           group: root.group.map((c) => graph.chunks[c].id),
         })),
         unreached: paths(graph.unreached),
-        stale: effectivePlan(snapshot, plan).stale,
+        stale: troublesOf(studied(project), plan).stale,
       };
       print(command, result, () =>
         columns(
@@ -66,7 +67,12 @@ function sizes({ bytes }: Chunk): { minified: number; gzip: number; brotli: numb
   return { minified: bytes.minified, gzip: bytes.gzip, brotli: bytes.brotli };
 }
 
-function exact({ snapshot, texts }: ProjectFile, chunk: Chunk): { minified: number; gzip: number; brotli: number } {
+/** Really compressed; a sheet that the plan trims is compressed whole and scaled, since its text still has all rules. */
+function exact(
+  snapshot: Snapshot,
+  texts: ProjectFile['texts'],
+  chunk: Chunk,
+): { minified: number; gzip: number; brotli: number } {
   const all = chunk.modules.map((m) => {
     const { path } = snapshot.modules[m];
     const text = texts?.[path];
@@ -80,9 +86,11 @@ function exact({ snapshot, texts }: ProjectFile, chunk: Chunk): { minified: numb
     return text;
   });
   const made = exactSizes(all);
+  const minified = chunk.modules.reduce((sum, m) => sum + snapshot.modules[m].bytes.minified, 0);
+  const share = chunk.kind === 'style' && made.minified > 0 ? Math.min(1, minified / made.minified) : 1;
   return {
-    minified: made.minified + chunk.overhead.minified,
-    gzip: made.gzip + chunk.overhead.gzip,
-    brotli: made.brotli + chunk.overhead.gzip,
+    minified: Math.round(made.minified * share) + chunk.overhead.minified,
+    gzip: Math.round(made.gzip * share) + chunk.overhead.gzip,
+    brotli: Math.round(made.brotli * share) + chunk.overhead.gzip,
   };
 }

@@ -12,8 +12,9 @@ export function addGraph(program: Command): void {
     .option('--plan <name>', 'plan in the file; the baseline by default')
     .action((file: string, options: { plan?: string }, command: Command) => {
       const project = readProject(file);
-      const snapshot = studied(project);
-      const { deferred } = effectivePlan(snapshot, planNamed(project, options.plan));
+      const plan = planNamed(project, options.plan);
+      const snapshot = studied(project, plan);
+      const { deferred } = effectivePlan(snapshot, plan);
       const path = (m: number) => snapshot.modules[m].path;
       const result = {
         modules: snapshot.modules.map(({ path, kind, package: name, bytes }) => ({

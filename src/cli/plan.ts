@@ -2,12 +2,12 @@ import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
 import { studied } from '../core/formats/project-file.ts';
 import { decisionWords, shipsBy, withDecision } from '../core/plan/decisions.ts';
-import { effectivePlan } from '../core/plan/effective.ts';
 import { parseHint, parseImport } from '../core/plan/notation.ts';
 import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
+import { troublesOf } from '../core/ship/shipped.ts';
 import { readProject, saveProject } from './files.ts';
 import { print } from './output.ts';
-import { type ShapeOptions, shapesOf, withShapeOptions } from './shaping.ts';
+import { readMatch, type ShapeOptions, shapesOf, withShapeOptions } from './shaping.ts';
 
 interface Options extends ShapeOptions {
   name: string;
@@ -15,6 +15,9 @@ interface Options extends ShapeOptions {
   detachModule: string[];
   detachPackage: string[];
   join: string[];
+  withoutScript: string[];
+  trim: string[];
+  styleInScript: string[];
   hint: string[];
   route: string[];
   out?: string;
@@ -32,6 +35,9 @@ export function addPlan(program: Command): void {
     .option('--detach-module <path>', 'defer every import of a module', collect, [])
     .option('--detach-package <name>', 'defer every import into a package', collect, [])
     .option('--join <import>', 'make a deferred import static; may be given several times', collect, [])
+    .option('--without-script <path>', 'draw a part on the server only, so that its script doesn’t travel', collect, [])
+    .option('--trim <path>', 'leave out the rules of a style sheet that nothing can use', collect, [])
+    .option('--style-in-script <what>', 'styles travel in script: package:NAME or a path pattern', collect, [])
     .option('--hint <hint>', 'add a hint, written KIND:TARGET@PLACE; may be given several times', collect, [])
     .option(
       '--route <pattern>',
@@ -60,6 +66,9 @@ export function addPlan(program: Command): void {
       ...options.detachPackage.map((of): Decision => ({ kind: 'detach', package: of })),
       ...options.join.map((t): Decision => ({ kind: 'join', import: parseImport(snapshot, t) })),
       ...options.hint.map((t): Decision => ({ kind: 'hint', hint: parseHint(snapshot, t, options.route) })),
+      ...options.withoutScript.map((module): Decision => ({ kind: 'no script', module })),
+      ...options.trim.map((module): Decision => ({ kind: 'trim', module })),
+      ...options.styleInScript.map((what): Decision => ({ kind: 'style in script', match: readMatch(what) })),
       ...shapesOf(options),
     ];
     const old: Plan = project.plans.find((p) => p.name === options.name) ?? {
@@ -70,7 +79,7 @@ export function addPlan(program: Command): void {
     const plan = decisions.reduce(withDecision, old);
     const others = project.plans.filter((p) => p.name !== options.name);
     saveProject(options.out ?? file, { ...project, plans: [...others, plan] });
-    const { stale } = effectivePlan(snapshot, plan);
+    const { stale } = troublesOf(snapshot, plan);
     print(command, { plan, stale }, () => [
       `${plan.name}:`,
       ...plan.decisions.map((d) => `  ${decisionWords(d)} (by ${shipsBy(d)})`),

@@ -42,7 +42,8 @@ export function shapesOf(options: ShapeOptions): Decision[] {
 
 export type { ShapeOptions };
 
-function readMatch(text: string): Match {
+/** Reads `package:NAME` or a path pattern. */
+export function readMatch(text: string): Match {
   const of = /^package:(.+)$/.exec(text)?.[1];
   return of === undefined ? { path: text } : { package: of };
 }

@@ -27,13 +27,14 @@ export function addSimulate(program: Command): void {
     .action((file: string, options: Options, command: Command) => {
       const project = readProject(file);
       const conditions = conditionsOf(options);
+      const plan = planNamed(project, options.plan);
       const {
         timeline,
         reading,
         chain,
         lowerBound,
         program: load,
-      } = predict(studied(project), planNamed(project, options.plan), options.route, conditions);
+      } = predict(studied(project, plan), plan, options.route, conditions);
       const { milestones, readout } = reading;
       const result = {
         conditions,

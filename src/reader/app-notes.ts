@@ -25,6 +25,7 @@ interface RouteNotes {
   data: DataCall[];
   parts: Part[];
   links: string[];
+  landings?: number;
 }
 
 interface ScriptNotes {
@@ -71,6 +72,7 @@ function routeNotes(value: unknown, at: string): RouteNotes {
     parts: items(item.parts, `${at}.parts`, checkPart),
     links: items(item.links, `${at}.links`, text),
   };
+  if (item.landings !== undefined) notes.landings = amount(item.landings, `${at}.landings`);
   if (item.rendering !== undefined)
     notes.rendering = oneOf(item.rendering, ['server', 'client'] as const, `${at}.rendering`);
   if (item.document !== undefined) {
@@ -109,6 +111,7 @@ export function annotate(
   const own = routes.get(route.pattern);
   const noted = own !== undefined || shell.parts.length > 0 || defaults.parts.length > 0;
   const parts = noted ? [...shell.parts, ...(own?.parts ?? defaults.parts)] : route.parts;
+  const landings = own?.landings ?? defaults.landings;
   const ids = new Set<string>();
   for (const part of parts) {
     if (ids.has(part.id)) {
@@ -128,5 +131,6 @@ export function annotate(
     data: own?.data ?? defaults.data,
     parts,
     links: own?.links ?? defaults.links,
+    ...(landings === undefined ? {} : { landings }),
   };
 }

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import { amend } from '../core/amend/amend.ts';
 import { NO_AMENDMENTS } from '../core/amend/types.ts';
-import { effectivePlan } from '../core/plan/effective.ts';
+import { troublesOf } from '../core/ship/shipped.ts';
 import { checkBase } from '../core/snapshot/base.ts';
 import { READ_AS, type ReadAs } from '../core/snapshot/read-as.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
@@ -58,7 +58,7 @@ export function keepAgain(
   insertSnapshot(store, { id: randomUUID(), projectId, readAt: new Date().toISOString(), snapshot, texts });
   const stale = listPlans(store, projectId).map((plan) => ({
     plan: plan.name,
-    reasons: effectivePlan(snapshot, plan).stale.map((s) => s.reason),
+    reasons: troublesOf(snapshot, plan).stale.map((s) => s.reason),
   }));
   const amended = amend(snapshot, amendmentsOf(store, projectId)?.amendments ?? NO_AMENDMENTS);
   stale.push({ plan: 'routes and parts', reasons: amended.stale.map((s) => `${s.at} ${s.reason}`) });

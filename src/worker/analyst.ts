@@ -16,9 +16,10 @@ import { type LoadSheet, loadSheet, sheetDifference } from '../core/load-sheet/s
 import type { Milestones, Readout } from '../core/metrics/readout.ts';
 import { type Outline, outlineOf } from '../core/outline/outline.ts';
 import { withDecision } from '../core/plan/decisions.ts';
-import { type EffectivePlan, effectivePlan } from '../core/plan/effective.ts';
+import type { EffectivePlan } from '../core/plan/effective.ts';
 import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
 import { type Prediction, predict } from '../core/predict/predict.ts';
+import { shipped, troublesOf } from '../core/ship/shipped.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { Timeline } from '../core/sim/types.ts';
 import { complete } from '../core/snapshot/complete.ts';
@@ -153,12 +154,11 @@ export class Analyst {
   } {
     const baseline = this.view(BASELINE, route, conditions);
     const now = plan.decisions.length === 0 ? baseline : this.view(plan, route, conditions);
-    const { stale, blocked } = effectivePlan(this.app(), plan);
-    return { now, baseline, stale, blocked };
+    return { now, baseline, ...troublesOf(this.app(), plan) };
   }
 
   outline(plan: Plan, route: string): Outline {
-    return outlineOf(this.app(), plan, route);
+    return outlineOf(this.app(plan), plan, route);
   }
 
   /** What every route's start is made of. */
@@ -166,12 +166,12 @@ export class Analyst {
     const { unresolved, failed, notices, output } = this.app();
     const inside = output?.files.filter((f) => f.inside === 'names') ?? [];
     const named = inside.map(({ path, bytes, contents }) => ({ path, bytes: bytes.minified, contents }));
-    return { ...inventoryOf(this.app(), plan, conditions), unresolved, failed, notices, named };
+    return { ...inventoryOf(this.app(plan), plan, conditions), unresolved, failed, notices, named };
   }
 
   /** What arrives for each moment, and in which of it the plan differs from the baseline. */
   loadSheet(plan: Plan, conditions: Conditions): { sheet: LoadSheet; changed: { rows: string[]; columns: string[] } } {
-    const sheet = loadSheet(this.app(), plan, conditions);
+    const sheet = loadSheet(this.app(plan), plan, conditions);
     if (plan.decisions.length === 0) return { sheet, changed: { rows: [], columns: [] } };
     const { rows, columns } = sheetDifference(sheet, loadSheet(this.app(), BASELINE, conditions));
     return { sheet, changed: { rows: [...rows], columns: [...columns] } };
@@ -179,7 +179,7 @@ export class Analyst {
 
   /** Where a module is, and the import paths that put it there. */
   whereabouts(plan: Plan, path: string): Whereabouts | null {
-    return whereabouts(this.app(), plan, path);
+    return whereabouts(this.app(plan), plan, path);
   }
 
   /** What a decision would change, without making it. */
@@ -198,32 +198,32 @@ export class Analyst {
     conditions: Conditions,
   ): Explained | null {
     const route = this.app().routes.find((r) => r.pattern === pattern);
-    const hold = route && explainHold(this.app(), plan, decisions, route, target);
+    const hold = route && explainHold(this.app(plan), plan, decisions, route, target);
     if (!hold) return null;
     const after = decisions.reduce(withDecision, plan);
     const [first] = decisions;
     const from = first && 'import' in first ? first.import.split('::')[0] : null;
-    const over = from === null ? null : carriedOverRoutes(this.app(), plan, { from, to: target });
-    return { hold, wait: waitFor(this.app(), after, pattern, target, conditions), over };
+    const over = from === null ? null : carriedOverRoutes(this.app(plan), plan, { from, to: target });
+    return { hold, wait: waitFor(this.app(after), after, pattern, target, conditions), over };
   }
 
   /** Start time and bytes from a file per module to one file. */
   granularity(plan: Plan, route: string, conditions: Conditions): GrainPoint[] {
-    return granularity(this.app(), plan, route, conditions);
+    return granularity(this.app(plan), plan, route, conditions);
   }
 
   /** The classic scripts of the documents, each with all its placements on a route. */
   scripts(plan: Plan, route: string, conditions: Conditions): ScriptView[] {
     return this.app().scripts.map((script) => ({
       script,
-      placed: placementsOf(this.app(), plan, script.id, route, conditions),
+      placed: placementsOf(this.app(plan), plan, script.id, route, conditions),
     }));
   }
 
   /** The chunks that a plan makes of the entry that a route belongs to, the largest first. */
   chunks(plan: Plan, route: string): ChunkRow[] {
     const { realm } = this.app().routes.find((r) => r.pattern === route) ?? { realm: '' };
-    const rows = formChunks(this.app(), plan).chunks.filter((c) => c.realm === realm);
+    const rows = formChunks(this.app(plan), plan).chunks.filter((c) => c.realm === realm);
     return rows
       .map(({ id, name, kind, bytes, modules, roots, file }) => ({
         id,
@@ -239,7 +239,7 @@ export class Analyst {
 
   private predicted(plan: Plan, route: string, conditions: Conditions): Prediction {
     const key = JSON.stringify([plan.decisions, route, conditions]);
-    const made = this.known.get(key) ?? predict(this.app(), plan, route, conditions);
+    const made = this.known.get(key) ?? predict(this.app(plan), plan, route, conditions);
     this.known.delete(key);
     this.known.set(key, made);
     for (const [oldest] of this.known) {
@@ -275,8 +275,9 @@ export class Analyst {
     return { modules: modules.slice(0, HEAVIEST), count: modules.length };
   }
 
-  private app(): Snapshot {
+  /** The app as corrected; with a plan, as that plan ships it. */
+  private app(plan?: Plan): Snapshot {
     if (!this.snapshot) throw new InputError('No project open', 'Open a project first.');
-    return this.snapshot;
+    return plan ? shipped(this.snapshot, plan).snapshot : this.snapshot;
   }
 }

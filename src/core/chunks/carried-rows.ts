@@ -1,6 +1,7 @@
 import { effectivePlan } from '../plan/effective.ts';
 import type { Decision, Plan } from '../plan/types.ts';
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
+import { landingShares } from '../snapshot/landing-shares.ts';
 import type { Route, Snapshot } from '../snapshot/types.ts';
 import { carriedWeights, type Weight } from './carried.ts';
 import { formChunks } from './form-chunks.ts';
@@ -67,25 +68,23 @@ export function carriedRows(snapshot: Snapshot, plan: Plan, route: Route): Carri
 }
 
 /**
- * What leaves the starts of all routes, weighed by their share of the landings (all alike unless shares are given),
- * when a pair of modules is detached: expected bytes per landing.
+ * What leaves the starts of all routes, weighed by their share of the landings, when a pair of modules is detached: expected bytes per landing.
  */
 export function carriedOverRoutes(
   snapshot: Snapshot,
   plan: Plan,
   pair: { from: string; to: string },
-  shareOf: (pattern: string) => number = () => 1,
 ): { expected: Weight; routes: { pattern: string; leaves: Weight }[] } {
   const index = graphIndex(snapshot);
   const { deferred } = effectivePlan(snapshot, plan);
   const [from, to] = [index.moduleAt.get(pair.from), index.moduleAt.get(pair.to)];
   const expected: Weight = { minified: 0, compressed: 0 };
   if (from === undefined || to === undefined) return { expected, routes: [] };
-  const all = snapshot.routes.reduce((sum, r) => sum + shareOf(r.pattern), 0);
+  const shares = landingShares(snapshot.routes);
   const routes = snapshot.routes.map((route) => {
     const carried = carriedWeights(snapshot, index, deferred, startModules(snapshot, route));
     const leaves = carried.ofImport(from, to);
-    const share = all === 0 ? 0 : shareOf(route.pattern) / all;
+    const share = shares.get(route.pattern) ?? 0;
     expected.minified += leaves.minified * share;
     expected.compressed += leaves.compressed * share;
     return { pattern: route.pattern, leaves };

@@ -4,6 +4,7 @@ import type { Amendments } from '../amend/types.ts';
 import { InputError } from '../errors.ts';
 import { checkPlan } from '../plan/check.ts';
 import type { Plan } from '../plan/types.ts';
+import { shipped } from '../ship/shipped.ts';
 import { checkSnapshot } from '../snapshot/check.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { list, object, text } from './fields.ts';
@@ -87,9 +88,10 @@ function checkTexts(value: unknown): Record<string, string> {
   return item as Record<string, string>;
 }
 
-/** The project's snapshot with its corrections: what everything is worked out from. */
-export function studied(project: Pick<ProjectFile, 'snapshot' | 'amendments'>): Snapshot {
-  return amend(project.snapshot, project.amendments).snapshot;
+/** The project's snapshot with its corrections, and as the plan ships it where one is given. */
+export function studied(project: Pick<ProjectFile, 'snapshot' | 'amendments'>, plan?: Plan): Snapshot {
+  const { snapshot } = amend(project.snapshot, project.amendments);
+  return plan ? shipped(snapshot, plan).snapshot : snapshot;
 }
 
 export function writeProject(project: ProjectFile): string {

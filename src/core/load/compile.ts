@@ -1,14 +1,15 @@
 import type { ChunkGraph } from '../chunks/types.ts';
 import { InputError } from '../errors.ts';
 import { type EffectivePlan, effectivePlan } from '../plan/effective.ts';
-import type { Hint, Plan, Trigger } from '../plan/types.ts';
+import type { Hint, Plan } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { Files, preloadOf } from './files.ts';
 import { chunkOf, followLanding, happensOnLanding, type LandedRoot, type Landing } from './landing.ts';
 import { documentOf } from './markup.ts';
+import { momentOf } from './moment.ts';
 import { screenParts } from './screen-parts.ts';
-import type { Action, LoadProgram, Resource, Step } from './types.ts';
+import type { LoadProgram, Resource, Step } from './types.ts';
 
 /**
  * Compiles the landing on a route into a load program: its document, the chunks that it asks for and the rules by
@@ -106,21 +107,6 @@ function addRequests(snapshot: Snapshot, plan: EffectivePlan, graph: ChunkGraph,
       asker?.follow.push({ ...momentOf(landed.trigger), do: { kind: 'link', hint } });
     }
     if (happensOnLanding(run)) asker?.follow.push({ ...momentOf(run), do: { kind: 'import', group } });
-  }
-}
-
-function momentOf(trigger: Trigger): Omit<Action, 'do'> {
-  switch (trigger.on) {
-    case 'after first paint':
-      return { when: 'paint' };
-    case 'idle':
-      return { when: 'quiet' };
-    case 'after':
-      return { when: 'timer', delayMs: trigger.ms };
-    case 'media':
-      return { when: 'eval', media: { minWidth: trigger.minWidth, maxWidth: trigger.maxWidth } };
-    default:
-      return { when: 'eval' };
   }
 }
 

@@ -2,9 +2,10 @@ import type { ChunkGraph } from '../chunks/types.ts';
 import { shortName } from '../plan/decisions.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Part, Snapshot } from '../snapshot/types.ts';
+import type { Part, Route, Snapshot } from '../snapshot/types.ts';
 import type { Files } from './files.ts';
 import { chunkOf, happensOnLanding, type Landing } from './landing.ts';
+import { momentOf } from './moment.ts';
 import type { Need, ScreenPart } from './types.ts';
 
 /** Cost of drawing or hooking up a part, in ms on the reference device. An assumption, the same for all parts. */
@@ -27,19 +28,7 @@ export function screenParts(
     const module = index.moduleAt.get(path);
     const needs = module === undefined ? [] : needsOf(graph, landing, files, module);
     if (needs === null) return;
-    parts.push({
-      id,
-      name,
-      place,
-      drawnBy,
-      needs,
-      interactive: true,
-      after: [],
-      fill: [],
-      renderMs: RENDER_MS,
-      onItsOwn: true,
-      ...more,
-    });
+    parts.push({ ...drawn(id, name, place), drawnBy, needs, ...more });
   };
 
   const [shell] = route.layouts;
@@ -56,8 +45,18 @@ export function screenParts(
   const page = parts.findIndex((p) => p.id === 'page');
   for (const part of route.parts) {
     const place = placeOf(part);
-    const { run, fallback, together, clientOnly } = plan.settings.get(part.module) ?? {};
-    if (place === 'later' || (run && !happensOnLanding(run))) continue;
+    const { run, show, fallback, together, clientOnly } = plan.settings.get(part.module) ?? {};
+    if (place === 'later' || [run, show].some((t) => t && !happensOnLanding(t))) continue;
+    if (part.noScript) {
+      const images = route.content.filter((c) => part.needs.includes(c.id) && !c.lazy).map((c) => files.content(c));
+      parts.push({
+        ...drawn(part.id, part.name, place),
+        interactive: false,
+        after: page < 0 ? [] : [page],
+        fill: images,
+      });
+      continue;
+    }
     const images = route.content.filter((c) => part.needs.includes(c.id) && !c.lazy).map((c) => files.content(c));
     const calls =
       drawnBy === 'script' ? route.data.filter((d) => part.needs.includes(d.id)).map((d) => files.data(d)) : [];
@@ -67,10 +66,53 @@ export function screenParts(
       fill: [...images, ...calls],
       ...(clientOnly ? { drawnBy: 'script' as const } : {}),
       ...(fallback ? { fallback } : {}),
+      ...(show ? { showWhen: momentOf(show) } : {}),
       ...(together ? { together } : {}),
     });
   }
+  widenFallbacks(plan, route, parts);
   return parts;
+}
+
+/** Something that the document draws, that answers, and needs nothing. */
+function drawn(id: string, name: string, place: ScreenPart['place']): ScreenPart {
+  return {
+    id,
+    name,
+    place,
+    drawnBy: 'document',
+    needs: [],
+    interactive: true,
+    after: [],
+    fill: [],
+    renderMs: RENDER_MS,
+    onItsOwn: true,
+  };
+}
+
+/**
+ * A fallback in place of the page or the whole app: those too are drawn only when the part's code is there, and the
+ * stand-in is theirs. What the server drew is there anyhow.
+ */
+function widenFallbacks(plan: EffectivePlan, route: Route, parts: ScreenPart[]): void {
+  for (const { id, module } of route.parts) {
+    const part = parts.find((p) => p.id === id);
+    const { fallback } = plan.settings.get(module) ?? {};
+    if (!part || part.drawnBy !== 'script' || !fallback || (fallback.scope ?? 'part') === 'part') continue;
+    const asks = plan.triggers.get(module)?.on ?? 'at once';
+    if (asks !== 'at once' && asks !== 'media') continue;
+    for (const within of parts) {
+      if (within.drawnBy !== 'script' || (within.id !== 'page' && (within.id !== 'shell' || fallback.scope !== 'app')))
+        continue;
+      within.standInNeeds ??= within.needs;
+      within.needs = [
+        ...within.needs,
+        ...part.needs.filter((n) => !within.needs.some((o) => o.resource === n.resource)),
+      ];
+      within.fallback = fallback;
+    }
+    part.fallback = { show: 'nothing', holdMs: 0 };
+  }
 }
 
 function placeOf(part: Part): ScreenPart['place'] {

@@ -1,14 +1,15 @@
 import { ROUND } from '../../test-support/programs.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { waitFor } from '../explain/wait.ts';
-import { BASELINE, type Decision, type SplitSettings } from '../plan/types.ts';
+import { BASELINE, type Decision, type Fallback, type SplitSettings } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import type { Route } from '../snapshot/types.ts';
 
 const appWith = (more: Partial<Route> = {}) =>
   sketch(
     {
-      main: { imports: ['page'] },
+      main: { imports: ['shell', 'page'] },
+      shell: {},
       page: { imports: ['~list', '~chart'] },
       chart: { bytes: 200_000 },
       list: { bytes: 3000 },
@@ -68,5 +69,38 @@ describe('settings of a split point', () => {
       landing(decisions, server).timeline.requests.find((r) => r.name === 'chart')!.hop;
     expect(hop([])).toBe(1);
     expect(hop([settle('chart', { clientOnly: true })])).toBe(2);
+  });
+
+  it('may be shown later than its code has run', () => {
+    const late = landing([settle('list', { show: { on: 'after', ms: 700 } })]);
+    expect(late.at('list', 'shown')! - landing([]).at('list', 'shown')!).toBeGreaterThan(650);
+    expect(landing([settle('list', { show: { on: 'action' } })]).at('list', 'shown')).toBeUndefined();
+  });
+
+  it('may have the whole page or app give way: all of it waits for the slowest code', () => {
+    const parts = { layouts: ['shell'] };
+    const fallback = (scope: 'part' | 'area' | 'app') => [
+      settle('chart', { fallback: { show: 'stand-in' as const, holdMs: 0, scope } }),
+    ];
+    const own = landing(fallback('part'), parts);
+    const area = landing(fallback('area'), parts);
+    const app = landing(fallback('app'), parts);
+    expect(own.at('page', 'shown')!).toBeLessThan(own.at('chart', 'shown')! - 50);
+    expect(area.at('page', 'shown')!).toBeGreaterThan(own.at('page', 'shown')! + 50);
+    expect(area.at('shell', 'shown')!).toBe(own.at('shell', 'shown')!);
+    expect(area.at('page', 'stand-in')!).toBeLessThan(area.at('page', 'shown')!);
+    expect(app.at('shell', 'shown')!).toBeGreaterThan(own.at('shell', 'shown')! + 50);
+    expect(app.at('shell', 'stand-in')!).toBeLessThan(app.at('shell', 'shown')!);
+    expect(app.timeline.moments.firstContent).toBeLessThan(app.at('shell', 'shown')!);
+  });
+
+  it('tells when what comes moves the rest, which room kept for it prevents', () => {
+    const moves = (show: Fallback['show']) => {
+      const decisions = [settle('chart', { fallback: { show, holdMs: 0 } })];
+      return predict(appWith({ layouts: ['shell'] }), { ...BASELINE, decisions }, '/', ROUND).reading.readout.moves;
+    };
+    expect(moves('nothing')).toBe(1);
+    expect(moves('reserved space')).toBe(0);
+    expect(moves('stand-in')).toBe(0);
   });
 });

@@ -1,3 +1,5 @@
+import type { Fallback } from '../plan/types.ts';
+
 /**
  * The load program: a document, resources, and the rules by which each is discovered. Beside the conditions it is
  * all that the simulator sees. Resources and groups are named by their index. Sizes in bytes on the wire, times in
@@ -128,8 +130,12 @@ export interface ScreenPart {
   /** Images and data that fill it; it counts as complete when they are there. */
   fill: number[];
   renderMs: number;
-  /** What stands in its place until it is drawn: nothing, or a stand-in that stays at least so long. */
-  fallback?: { show: 'nothing' | 'stand-in'; holdMs: number };
+  /** What stands in its place until it is drawn; a stand-in where nothing is said. */
+  fallback?: Pick<Fallback, 'show' | 'holdMs'>;
+  /** What script has to be there before its stand-in can be drawn, where that isn't the parts before it. */
+  standInNeeds?: Need[];
+  /** The moment that it waits for once it could be drawn. */
+  showWhen?: Pick<Action, 'when' | 'delayMs'>;
   /** Shown together with the others of this group, with the slowest. */
   together?: string;
   /** False when nothing on this landing asks for it: it waits for a `render` deed. */

@@ -25,6 +25,8 @@ export interface Readout {
   unusedAtStart: number;
   /** Bytes fetched and never used in this timeline. */
   wasted: number;
+  /** Parts of the first screen that come after first content where no room was kept for them: they move the rest. */
+  moves: number;
 }
 
 export const LONG_TASK = 50;
@@ -62,7 +64,7 @@ export function readTimeline(program: LoadProgram, timeline: Timeline, condition
   };
   return {
     milestones,
-    readout: readoutOf(timeline, milestones, conditions),
+    readout: readoutOf(program, timeline, milestones, conditions),
     causes: {
       firstContent: timeline.moments.firstContentCause,
       firstScreenComplete: complete?.cause ?? timeline.moments.firstContentCause,
@@ -139,9 +141,23 @@ function busyPeriods(timeline: Timeline, limit: number): { from: number; to: num
   return periods;
 }
 
-function readoutOf(timeline: Timeline, { firstContent, interactive }: Milestones, conditions: Conditions): Readout {
+function readoutOf(
+  program: LoadProgram,
+  timeline: Timeline,
+  { firstContent, interactive }: Milestones,
+  conditions: Conditions,
+): Readout {
   const until = Number.isFinite(interactive) ? interactive : Number.POSITIVE_INFINITY;
-  const out: Readout = { requests: 0, hops: 0, startBytes: 0, blocked: 0, linkBusy: 0, unusedAtStart: 0, wasted: 0 };
+  const out: Readout = {
+    requests: 0,
+    hops: 0,
+    startBytes: 0,
+    blocked: 0,
+    linkBusy: 0,
+    unusedAtStart: 0,
+    wasted: 0,
+    moves: 0,
+  };
   let carried = 0;
   for (const r of timeline.requests) {
     const started = r.discovered <= until;
@@ -162,6 +178,11 @@ function readoutOf(timeline: Timeline, { firstContent, interactive }: Milestones
   for (const task of timeline.tasks) {
     if (task.end <= firstContent || task.start >= until) continue;
     out.blocked += Math.max(0, Math.min(task.end, until) - Math.max(task.start, firstContent) - LONG_TASK);
+  }
+  for (const reveal of timeline.reveals) {
+    const { place, fallback } = program.parts[reveal.part];
+    const pushes = place === 'first screen' && fallback?.show === 'nothing' && reveal.state === 'shown';
+    if (pushes && reveal.at > firstContent) out.moves++;
   }
   if (Number.isFinite(until)) out.linkBusy = Math.min(1, (carried * 8) / conditions.link.downKbps / until);
   return out;

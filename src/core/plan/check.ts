@@ -1,6 +1,19 @@
 import { InputError } from '../errors.ts';
 import { amount, each, type Fields, flag, list, object, oneOf, text } from '../formats/fields.ts';
-import type { Decision, Hint, HintTarget, ImportChoice, Match, Plan, SplitSettings, Trigger } from './types.ts';
+import {
+  type Decision,
+  ERROR_STATES,
+  FALLBACK_SCOPES,
+  FALLBACKS,
+  type Fallback,
+  type Hint,
+  type HintTarget,
+  type ImportChoice,
+  type Match,
+  type Plan,
+  type SplitSettings,
+  type Trigger,
+} from './types.ts';
 
 const PLACEMENTS = ['blocking', 'async', 'defer', 'module', 'end of body', 'after load', 'inlined'] as const;
 const SIMPLE_TRIGGERS = ['at once', 'after first paint', 'idle', 'visible', 'approach', 'action'] as const;
@@ -20,24 +33,28 @@ export function checkDecisions(value: unknown, at: string): Decision[] {
 }
 
 const KINDS = [
+  ...(['no script', 'trim', 'style in script'] as const),
   ...(['detach', 'join', 'trigger', 'split', 'hint', 'script', 'loader'] as const),
   ...(['gather', 'together', 'apart', 'floor', 'ceiling', 'copy', 'grain', 'chunk name'] as const),
 ] as const;
 
 function checkSettings(item: Fields, at: string): SplitSettings {
-  const fallback = item.fallback === undefined ? undefined : object(item.fallback, `${at}.fallback`);
   return {
     ...(item.run === undefined ? {} : { run: checkTrigger(item.run, `${at}.run`) }),
-    ...(fallback === undefined
-      ? {}
-      : {
-          fallback: {
-            show: oneOf(fallback.show, ['nothing', 'stand-in'] as const, `${at}.fallback.show`),
-            holdMs: fallback.holdMs === undefined ? 0 : amount(fallback.holdMs, `${at}.fallback.holdMs`, 60_000),
-          },
-        }),
+    ...(item.show === undefined ? {} : { show: checkTrigger(item.show, `${at}.show`) }),
+    ...(item.fallback === undefined ? {} : { fallback: checkFallback(item.fallback, `${at}.fallback`) }),
+    ...(item.onError === undefined ? {} : { onError: oneOf(item.onError, ERROR_STATES, `${at}.onError`) }),
     ...(item.together === undefined ? {} : { together: named(item.together, `${at}.together`) }),
     ...(item.clientOnly === undefined ? {} : { clientOnly: flag(item.clientOnly, `${at}.clientOnly`) }),
+  };
+}
+
+function checkFallback(value: unknown, at: string): Fallback {
+  const item = object(value, at);
+  return {
+    show: oneOf(item.show, FALLBACKS, `${at}.show`),
+    holdMs: item.holdMs === undefined ? 0 : amount(item.holdMs, `${at}.holdMs`, 60_000),
+    ...(item.scope === undefined ? {} : { scope: oneOf(item.scope, FALLBACK_SCOPES, `${at}.scope`) }),
   };
 }
 
@@ -98,6 +115,11 @@ function checkDecision(value: unknown, at: string): Decision {
         script: text(item.script, `${at}.script`),
         placement: oneOf(item.placement, PLACEMENTS, `${at}.placement`),
       };
+    case 'no script':
+    case 'trim':
+      return { kind, module: text(item.module, `${at}.module`) };
+    case 'style in script':
+      return { kind, match: checkMatch(item.match, `${at}.match`) };
     case 'loader':
       return { kind, loader: oneOf(item.loader, ['listed', 'discovered'] as const, `${at}.loader`) };
   }

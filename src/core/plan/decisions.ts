@@ -1,5 +1,15 @@
 import { matchWords } from './match.ts';
-import type { Decision, Hint, HintTarget, ImportChoice, Plan, ShipsBy, SplitSettings, Trigger } from './types.ts';
+import type {
+  Decision,
+  Fallback,
+  Hint,
+  HintTarget,
+  ImportChoice,
+  Plan,
+  ShipsBy,
+  SplitSettings,
+  Trigger,
+} from './types.ts';
 
 /** What a decision is about: two decisions with the same subject contradict each other, the later one holds. */
 export function subjectOf(decision: Decision): string {
@@ -34,6 +44,11 @@ export function subjectOf(decision: Decision): string {
       return `script ${decision.script}`;
     case 'loader':
       return 'loader';
+    case 'no script':
+    case 'trim':
+      return `${decision.kind} ${decision.module}`;
+    case 'style in script':
+      return `style in script ${matchWords(decision.match)}`;
   }
 }
 
@@ -57,6 +72,8 @@ export function shipsBy(decision: Decision): ShipsBy {
     case 'join':
     case 'trigger':
     case 'split':
+    case 'no script':
+    case 'trim':
       return 'source edit';
     case 'hint':
     case 'script':
@@ -131,6 +148,12 @@ export function decisionWords(decision: Decision): string {
       return `place ${decision.script}: ${decision.placement}`;
     case 'loader':
       return decision.loader === 'listed' ? 'list whole load groups' : 'let imports be discovered';
+    case 'no script':
+      return `no script for ${shortName(decision.module)}`;
+    case 'trim':
+      return `trim ${decision.module.slice(decision.module.lastIndexOf('/') + 1)}`;
+    case 'style in script':
+      return `styles of ${matchWords(decision.match)} in script`;
   }
 }
 
@@ -139,16 +162,28 @@ function hintWords(hint: Hint): string {
   return `${hint.kind} ${shortName(targetName(hint.target))} ${where}`;
 }
 
-function settingsWords({ run, fallback, together, clientOnly }: SplitSettings): string {
+function settingsWords({ run, show, fallback, onError, together, clientOnly }: SplitSettings): string {
   const said = [
     ...(run ? [`run ${triggerWords(run)}`] : []),
-    ...(fallback
-      ? [fallback.show === 'nothing' ? 'nothing until it shows' : `a stand-in for at least ${fallback.holdMs} ms`]
-      : []),
+    ...(show ? [`show ${triggerWords(show)}`] : []),
+    ...(fallback ? [fallbackWords(fallback)] : []),
+    ...(onError ? [onError === 'nothing' ? 'nothing if it fails' : `${onError} if it fails`] : []),
     ...(together ? [`shown together with “${together}”`] : []),
     ...(clientOnly ? ['client only'] : []),
   ];
   return said.join(', ') || 'as it is by itself';
+}
+
+const SCOPE_WORDS: Record<NonNullable<Fallback['scope']>, string> = {
+  part: '',
+  area: ' in place of the page',
+  app: ' in place of the whole app',
+};
+
+function fallbackWords({ show, holdMs, scope = 'part' }: Fallback): string {
+  const held = show === 'stand-in' && holdMs > 0 ? ` for at least ${holdMs} ms` : '';
+  const words = { nothing: 'nothing until it shows', 'old screen': 'the old screen until it shows' }[show as string];
+  return `${words ?? `${show === 'stand-in' ? 'a stand-in' : show}${held}`}${SCOPE_WORDS[scope]}`;
 }
 
 function choiceWords(choice: ImportChoice): string {

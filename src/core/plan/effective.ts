@@ -67,6 +67,11 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
       case 'loader':
         loader = decision.loader;
         return;
+      case 'no script':
+      case 'trim':
+      case 'style in script':
+        // What these leave of the modules is settled before imports are looked at.
+        return;
       default: {
         const trouble = addShape(shaping, snapshot, decision);
         if (trouble !== null) stale.push({ decision: at, reason: trouble });

@@ -37,12 +37,34 @@ export interface Hint {
   routes: string[];
 }
 
+/**
+ * What stands in the place of something until it shows. `reserved space` and `stand-in` keep its room, so that nothing
+ * moves when it comes; `old screen`: on a move between screens the one before stays until all is ready. The scope is
+ * what gives way meanwhile: the part alone (unless said otherwise), all of the route's page, or the whole app.
+ */
+export interface Fallback {
+  show: (typeof FALLBACKS)[number];
+  /** A stand-in that was seen stays at least so long. */
+  holdMs: number;
+  scope?: (typeof FALLBACK_SCOPES)[number];
+}
+
+export const FALLBACKS = ['nothing', 'reserved space', 'stand-in', 'old screen'] as const;
+export const FALLBACK_SCOPES = ['part', 'area', 'app'] as const;
+
+export const ERROR_STATES = ['nothing', 'a message', 'a way to try again'] as const;
+export type ErrorState = (typeof ERROR_STATES)[number];
+
 /** What is decided about a split point beside when it is fetched. Whatever is left out stays as it is by itself. */
 export interface SplitSettings {
   /** When its code runs, where that is later than its fetch. */
   run?: Trigger;
-  /** What stands in its place until it shows. A stand-in stays at least so long once it has been seen. */
-  fallback?: { show: 'nothing' | 'stand-in'; holdMs: number };
+  /** What stands in its place until it shows. */
+  fallback?: Fallback;
+  /** When it is shown, where that is later than its code has run. */
+  show?: Trigger;
+  /** What the person sees if its code can't be loaded. */
+  onError?: ErrorState;
   /** Parts of one group are shown together, with the slowest. */
   together?: string;
   /** Never drawn on the server, so that its document doesn't list its files. */
@@ -66,7 +88,17 @@ export type Decision =
   | { kind: 'script'; script: string; placement: ScriptPlacement }
   | ({ kind: 'split'; splitPoint: string } & SplitSettings)
   | { kind: 'loader'; loader: 'listed' | 'discovered' }
+  | Ship
   | Shape;
+
+/** A decision about what of a module travels at all, and in which kind of file. */
+export type Ship =
+  /** Drawn on the server only: its script doesn't travel, what answers inside it becomes split points. */
+  | { kind: 'no script'; module: string }
+  /** Style rules of a sheet that nothing can use are left out. */
+  | { kind: 'trim'; module: string }
+  /** Styles travel in the script that needs them, not in files that block rendering. */
+  | { kind: 'style in script'; match: Match };
 
 /** A decision about how modules are put into files, whatever asks for them. */
 export type Shape =

@@ -1,3 +1,4 @@
+import type { Need } from '../load/types.ts';
 import { BROWSER } from './conditions.ts';
 import { browserMs, byTask, type Run } from './run.ts';
 import type { Cause, RevealState } from './types.ts';
@@ -47,12 +48,28 @@ export class Screen {
         ready = true;
         this.whenAllowed(at, cause.at >= parents.at ? cause : parents, (latest) => this.render(at, latest));
       });
-      if (!ready && part.after.length > 0 && part.fallback?.show !== 'nothing')
-        this.whenPainted((cause) => {
-          if (this.drawn[at]) return;
-          this.standInSince.set(at, run.clock.now);
-          this.reveal(at, 'stand-in', cause);
-        });
+      if (ready || (part.fallback?.show ?? 'stand-in') !== 'stand-in') return;
+      if (part.standInNeeds) this.standInFirst(at, part.standInNeeds);
+      else if (part.after.length > 0) this.standIn(at);
+    });
+  }
+
+  /** A stand-in that script draws by itself: it can be the first thing that shows. */
+  private standInFirst(at: number, needs: Need[]): void {
+    const waits = needs.map((need) => (next: Then) => this.whenNeed(need, next));
+    this.run.scripts.afterAll(waits, (cause) => {
+      if (this.drawn[at]) return;
+      this.hasContent ??= cause;
+      this.standIn(at);
+      this.tryPaint();
+    });
+  }
+
+  private standIn(at: number): void {
+    this.whenPainted((cause) => {
+      if (this.drawn[at]) return;
+      this.standInSince.set(at, this.run.clock.now);
+      this.reveal(at, 'stand-in', cause);
     });
   }
 
@@ -71,14 +88,19 @@ export class Screen {
   /** A part may be drawn once its group is complete, and its stand-in was there for as long as it has to be. */
   private whenAllowed(at: number, cause: Cause, then: Then): void {
     const { run } = this;
-    const { together, fallback } = run.program.parts[at];
+    const { together, fallback, showWhen, name } = run.program.parts[at];
+    const atMoment = (latest: Cause) => {
+      const since = run.clock.now;
+      if (!showWhen) then(latest);
+      else
+        run.triggers.await(showWhen, () =>
+          then(run.clock.now > since ? byTask(run, 'trigger', `${name} is shown later than it could be`, -1) : latest),
+        );
+    };
     const afterHold = (latest: Cause) => {
       const until = (this.standInSince.get(at) ?? Number.NEGATIVE_INFINITY) + (fallback?.holdMs ?? 0);
-      if (until <= run.clock.now) then(latest);
-      else
-        run.clock.at(until, () =>
-          then(byTask(run, 'trigger', `the stand-in of ${run.program.parts[at].name} is held`, -1)),
-        );
+      if (until <= run.clock.now) atMoment(latest);
+      else run.clock.at(until, () => atMoment(byTask(run, 'trigger', `the stand-in of ${name} is held`, -1)));
     };
     if (together === undefined) {
       afterHold(cause);
@@ -94,7 +116,7 @@ export class Screen {
     return this.run.program.parts.filter((p) => p.together === together && p.drawnBy === 'script' && p.onItsOwn).length;
   }
 
-  private whenNeed(need: { resource: number; state: 'evaluated' | 'arrived' }, then: Then): void {
+  private whenNeed(need: Need, then: Then): void {
     if (need.state === 'evaluated') this.run.scripts.onEvaluated(need.resource, then);
     else this.run.fetcher.onArrival(need.resource, then);
   }

@@ -25,8 +25,14 @@ export class Triggers {
       const waited = clock.now > begun ? 'trigger' : cause.kind;
       this.deed(action.do, { ...cause, kind: waited, what: words }, moment);
     };
-    const wait = () => (action.delayMs ? clock.at(clock.now + action.delayMs, go) : go());
-    switch (action.when) {
+    this.await(action, go);
+  }
+
+  /** Calls back at a moment of the page, from now on. */
+  await({ when, delayMs, target }: Pick<Action, 'when' | 'delayMs' | 'target'>, then: () => void): void {
+    const { clock } = this.run;
+    const wait = () => (delayMs ? clock.at(clock.now + delayMs, then) : then());
+    switch (when) {
       case 'eval':
       case 'timer':
         wait();
@@ -44,7 +50,7 @@ export class Triggers {
         this.afterLoad(() => this.whenQuiet(wait));
         return;
       case 'visible':
-        this.inView.set(action.target ?? -1, [...(this.inView.get(action.target ?? -1) ?? []), wait]);
+        this.inView.set(target ?? -1, [...(this.inView.get(target ?? -1) ?? []), wait]);
     }
   }
 

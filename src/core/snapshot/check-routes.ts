@@ -36,6 +36,7 @@ function checkRoute(value: unknown, at: string): Route {
     data: each(item.data, `${at}.data`, checkData),
     parts: each(item.parts, `${at}.parts`, checkPart),
     links: texts(item.links, `${at}.links`),
+    ...(item.landings === undefined ? {} : { landings: amount(item.landings, `${at}.landings`) }),
   };
 }
 
@@ -58,6 +59,7 @@ export function checkRouteChange(value: unknown, at: string): RouteChange {
   if (given('data')) change.data = each(item.data, `${at}.data`, checkData);
   if (given('parts')) change.parts = withOneIdEach(each(item.parts, `${at}.parts`, checkPart), `${at}.parts`);
   if (given('links')) change.links = texts(item.links, `${at}.links`);
+  if (given('landings')) change.landings = amount(item.landings, `${at}.landings`);
   return change;
 }
 

@@ -108,6 +108,8 @@ export interface Route {
   data: DataCall[];
   parts: Part[];
   links: string[];
+  /** How many of all landings are on this route, in any unit; all routes count alike where none says. */
+  landings?: number;
 }
 
 export interface Evidence {
@@ -131,6 +133,8 @@ export interface Part {
   share: number;
   /** Ids of the data calls and content that it shows. */
   needs: string[];
+  /** Drawn on the server only, by a plan's decision: none of its script travels. */
+  noScript?: true;
   /** The line of code that draws it, where the part was proposed from code. */
   evidence?: Evidence;
 }

@@ -1,3 +1,4 @@
+import { landingShares } from '../../snapshot/landing-shares.ts';
 import type { Snapshot } from '../../snapshot/types.ts';
 import type { RootDraft } from '../roots.ts';
 
@@ -6,16 +7,12 @@ const UNKNOWN_SHARE = 0.2;
 
 /**
  * How often each root of a realm is asked for, per landing: the entry always, pages and layouts by their share of the
- * landings (all routes alike unless shares are given), split points by the visits that need their part.
+ * landings  split points by the visits that need their part.
  */
-export function rootWeights(
-  snapshot: Snapshot,
-  drafts: readonly RootDraft[],
-  shareOf: (pattern: string) => number = () => 1,
-): number[] {
+export function rootWeights(snapshot: Snapshot, drafts: readonly RootDraft[]): number[] {
   const patterns = drafts[0]?.routes ?? [];
-  const all = patterns.reduce((sum, p) => sum + shareOf(p), 0);
-  const landing = (pattern: string) => (all === 0 ? 0 : shareOf(pattern) / all);
+  const shares = landingShares(snapshot.routes.filter((r) => patterns.includes(r.pattern)));
+  const landing = (pattern: string) => shares.get(pattern) ?? 0;
   const needed = new Map<string, number>();
   for (const route of snapshot.routes) {
     if (!patterns.includes(route.pattern)) continue;

@@ -34,7 +34,7 @@ export function HoldSection({
       {over && over.routes.length > 1 ? (
         <p className="mt-3">
           It leaves {over.routes.length} routes’ starts: {size(over.expected.compressed)}{' '}
-          <span className="text-soft">less per landing, all routes alike</span>
+          <span className="text-soft">less per landing, by the routes’ shares</span>
         </p>
       ) : null}
       {wait === null ? null : (

@@ -2,7 +2,7 @@
 
 import type { ImportRow } from '../../../core/outline/outline.ts';
 import type { Decision } from '../../../core/plan/types.ts';
-import { size } from '../../parts/format.ts';
+import { size, time } from '../../parts/format.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { BeforeAfter } from './before-after.tsx';
 import { HoldSection } from './hold-section.tsx';
@@ -56,6 +56,40 @@ export function ImportSheet({ row }: { row: ImportRow }) {
       ) : null}
       <HoldSection found={found} name={row.name} later={!first} />
       <BeforeAfter preview={preview} />
+      {row.part && !row.part.interactive ? <NoScript row={row} /> : null}
     </>
+  );
+}
+
+/** A part that doesn't answer needs no script where the server draws it: what that would save, and the decision. */
+function NoScript({ row }: { row: ImportRow }) {
+  const plan = useWorkbench((s) => storedPlan(s));
+  const decide = useWorkbench((s) => s.decide);
+  const served = useWorkbench((s) => s.app?.routes.find((r) => r.pattern === s.route)?.rendering === 'server');
+  const decision: Decision = { kind: 'no script', module: row.to };
+  const preview = usePreview(served ? [decision] : null);
+  if (!served) return null;
+  return (
+    <section className="mt-5">
+      <h3 className="font-semibold">Without its script</h3>
+      <p className="text-soft">
+        The server draws it and nobody can act on it. Its script needn’t travel; what answers inside it becomes a split
+        point.
+      </p>
+      {preview && typeof preview !== 'string' ? (
+        <p className="mt-1">
+          start {size(preview.before.readout.startBytes)} → {size(preview.after.readout.startBytes)}, interactive{' '}
+          {time(preview.before.milestones.interactive)} → {time(preview.after.milestones.interactive)}
+        </p>
+      ) : null}
+      <button
+        type="button"
+        disabled={!plan}
+        className="mt-2 rounded border border-line px-2.5 py-1 enabled:hover:border-ink disabled:opacity-40"
+        onClick={() => decide([decision])}
+      >
+        Ship no script for it
+      </button>
+    </section>
   );
 }

@@ -2,11 +2,27 @@
 
 import type { SplitRow } from '../../../core/outline/outline.ts';
 import { subjectOf, triggerWords } from '../../../core/plan/decisions.ts';
-import type { Decision, SplitSettings, Trigger } from '../../../core/plan/types.ts';
+import {
+  type Decision,
+  ERROR_STATES,
+  FALLBACK_SCOPES,
+  FALLBACKS,
+  type Fallback,
+  type SplitSettings,
+  type Trigger,
+} from '../../../core/plan/types.ts';
 import { NumberField, PickField, TextField } from '../../parts/field.tsx';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 
-const RUNS: (Trigger | null)[] = [null, { on: 'after first paint' }, { on: 'idle' }, { on: 'action' }];
+const MOMENTS: Trigger[] = [{ on: 'after first paint' }, { on: 'idle' }, { on: 'action' }];
+const READY = 'as soon as it can';
+const SCOPES = { part: 'its own place', area: 'the whole page', app: 'the whole app' } as const;
+const FALLBACK_LABELS: Record<Fallback['show'], string> = {
+  'stand-in': 'a stand-in',
+  'reserved space': 'reserved space',
+  nothing: 'nothing',
+  'old screen': 'the old screen',
+};
 const LONGEST_HOLD = 10_000;
 
 /** What is decided about a split point beside its fetch: when it runs, what stands in its place, with whom it shows. */
@@ -19,10 +35,7 @@ export function SplitSettingsFields({ row }: { row: SplitRow }) {
   const set = (change: Partial<{ [K in keyof SplitSettings]: SplitSettings[K] | undefined }>) => {
     const next = Object.fromEntries(
       Object.entries({
-        run: settings.run,
-        fallback: settings.fallback,
-        together: settings.together,
-        clientOnly: settings.clientOnly,
+        ...settings,
         ...change,
       }).filter(([, value]) => value !== undefined && value !== false),
     ) as SplitSettings;
@@ -30,30 +43,34 @@ export function SplitSettingsFields({ row }: { row: SplitRow }) {
     if (Object.keys(next).length > 0) decide([decision]);
     else withdraw([subjectOf(decision)], `${row.name}: as it is by itself`);
   };
-  const fallback = settings.fallback ?? { show: 'stand-in' as const, holdMs: 0 };
-  const keep = (f: typeof fallback) => (f.show === 'stand-in' && f.holdMs === 0 ? undefined : f);
-  const run = settings.run ? triggerWords(settings.run) : 'once it is there';
+  const fallback: Fallback = settings.fallback ?? { show: 'stand-in', holdMs: 0 };
+  const keep = (f: Fallback) =>
+    f.show === 'stand-in' && f.holdMs === 0 && (f.scope ?? 'part') === 'part' ? undefined : f;
+  const moment = (label: string, of: 'run' | 'show') => (
+    <PickField
+      label={label}
+      value={settings[of] ? triggerWords(settings[of]) : READY}
+      options={momentsWith(settings[of]).map((words) => ({ value: words, label: words }))}
+      onTake={(words) => set({ [of]: MOMENTS.find((t) => triggerWords(t) === words) })}
+    />
+  );
   return (
     <section className="mt-4">
       <h3 className="mb-1.5 font-semibold">Run and show</h3>
       <div className="grid grid-cols-2 gap-x-3 gap-y-2">
-        <PickField
-          label="Its code runs"
-          value={run}
-          options={RUNS.map((r) => ({
-            value: r ? triggerWords(r) : 'once it is there',
-            label: r ? triggerWords(r) : 'once it is there',
-          }))}
-          onTake={(words) => set({ run: RUNS.find((r) => r && triggerWords(r) === words) ?? undefined })}
-        />
+        {moment('Its code runs', 'run')}
+        {moment('It is shown', 'show')}
         <PickField
           label="Until it shows"
           value={fallback.show}
-          options={[
-            { value: 'stand-in', label: 'a stand-in' },
-            { value: 'nothing', label: 'nothing' },
-          ]}
+          options={FALLBACKS.map((show) => ({ value: show, label: FALLBACK_LABELS[show] }))}
           onTake={(show) => set({ fallback: keep({ ...fallback, show }) })}
+        />
+        <PickField
+          label="in place of"
+          value={fallback.scope ?? 'part'}
+          options={FALLBACK_SCOPES.map((scope) => ({ value: scope, label: SCOPES[scope] }))}
+          onTake={(scope) => set({ fallback: keep({ ...fallback, scope }) })}
         />
         {fallback.show === 'stand-in' ? (
           <NumberField
@@ -64,6 +81,12 @@ export function SplitSettingsFields({ row }: { row: SplitRow }) {
             onTake={(holdMs) => set({ fallback: keep({ ...fallback, holdMs }) })}
           />
         ) : null}
+        <PickField
+          label="If it can’t be loaded"
+          value={settings.onError ?? 'not said'}
+          options={['not said' as const, ...ERROR_STATES].map((state) => ({ value: state, label: state }))}
+          onTake={(state) => set({ onError: state === 'not said' ? undefined : state })}
+        />
         <TextField
           label="Shown with group"
           placeholder="none"
@@ -81,4 +104,9 @@ export function SplitSettingsFields({ row }: { row: SplitRow }) {
       </label>
     </section>
   );
+}
+
+/** Words for the moments to choose from, with one of another kind that the plan already has. */
+function momentsWith(present: Trigger | undefined): string[] {
+  return [...new Set([READY, ...(present ? [triggerWords(present)] : []), ...MOMENTS.map(triggerWords)])];
 }

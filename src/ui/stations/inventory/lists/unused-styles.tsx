@@ -3,9 +3,10 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { UnusedStyles as Sheet } from '../../../../core/inventory/inventory.ts';
+import { decisionWords, subjectOf } from '../../../../core/plan/decisions.ts';
 import { percent, size } from '../../../parts/format.ts';
 import { useAmendments } from '../../../state/amendments.ts';
-import { useWorkbench } from '../../../state/workbench.ts';
+import { storedPlan, useWorkbench } from '../../../state/workbench.ts';
 import { travels } from './travels.ts';
 
 const MOST = 400;
@@ -23,6 +24,7 @@ export function UnusedStyles({
   return (
     <>
       <KeepList />
+      <Trimmed sheets={sheets} />
       {sheets.length === 0 ? (
         <p className="text-soft">Every style rule has a selector whose names the code or a document mentions.</p>
       ) : (
@@ -62,17 +64,67 @@ export function UnusedStyles({
               ))}
               {s.rules.length > MOST ? <li className="text-soft">and {s.rules.length - MOST} more</li> : null}
             </ul>
-            <button
-              type="button"
-              className="mt-1 ml-4 text-soft underline hover:text-ink"
-              onClick={() => onChoose(s.module)}
-            >
-              why this sheet travels
-            </button>
+            <p className="mt-1 ml-4 flex gap-4 text-soft">
+              <TrimButton modules={[s.module]}>leave these rules out</TrimButton>
+              <button type="button" className="underline hover:text-ink" onClick={() => onChoose(s.module)}>
+                why this sheet travels
+              </button>
+            </p>
           </details>
         ))
       )}
     </>
+  );
+}
+
+/** What the open plan trims, to be taken back, and the rest at one press. */
+function Trimmed({ sheets }: { sheets: Sheet[] }) {
+  const plan = useWorkbench((s) => storedPlan(s));
+  const withdraw = useWorkbench((s) => s.withdraw);
+  const trims = plan?.decisions.filter((d) => d.kind === 'trim') ?? [];
+  if (trims.length === 0 && sheets.length < 2) return null;
+  return (
+    <p className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1">
+      {trims.length > 0 ? <span className="text-soft">Trimmed in this plan</span> : null}
+      {trims.map((d) => (
+        <button
+          key={subjectOf(d)}
+          type="button"
+          title="take back"
+          className="flex items-center gap-1 rounded-full border border-line py-0.5 pr-1 pl-2.5 hover:text-worse"
+          onClick={() => withdraw([subjectOf(d)], `take back: ${decisionWords(d)}`)}
+        >
+          {d.module}
+          <X size={12} />
+        </button>
+      ))}
+      {sheets.length > 1 ? (
+        <span className="text-soft">
+          <TrimButton modules={sheets.map((s) => s.module)}>leave the unused rules of all sheets out</TrimButton>
+        </span>
+      ) : null}
+    </p>
+  );
+}
+
+function TrimButton({ modules, children }: { modules: string[]; children: string }) {
+  const plan = useWorkbench((s) => storedPlan(s));
+  const decide = useWorkbench((s) => s.decide);
+  return (
+    <button
+      type="button"
+      disabled={!plan}
+      title={plan ? undefined : 'The baseline stays as built. Choose a plan at the top.'}
+      className="underline enabled:hover:text-ink disabled:no-underline disabled:opacity-50"
+      onClick={() =>
+        decide(
+          modules.map((module) => ({ kind: 'trim', module })),
+          modules.length === 1 ? undefined : `trim ${modules.length} sheets`,
+        )
+      }
+    >
+      {children}
+    </button>
   );
 }
 

@@ -1,7 +1,9 @@
 'use client';
 
+import { landingShares } from '../../../../core/snapshot/landing-shares.ts';
 import type { Route } from '../../../../core/snapshot/types.ts';
 import { NumberField, PickField, TextField } from '../../../parts/field.tsx';
+import { percent } from '../../../parts/format.ts';
 import { useWorkbench } from '../../../state/workbench.ts';
 import { ContentTable, DataTable } from './content-table.tsx';
 import { PartsTable } from './parts-table.tsx';
@@ -103,6 +105,20 @@ export function RouteEditor({ route }: { route: Route }) {
             value={route.document.serverMs}
             onTake={(serverMs) => change({ document: { ...route.document, serverMs } }, `${serverMs} ms at the server`)}
           />
+          <div className="flex items-end gap-1">
+            <div className="w-28">
+              <TextField
+                label="Landings, any unit"
+                placeholder="as others"
+                value={route.landings === undefined ? '' : String(route.landings)}
+                check={(text) => (Number(text) >= 0 ? null : 'Give a number from 0, or nothing.')}
+                onTake={(text) =>
+                  change({ landings: text === '' ? undefined : Number(text) }, `landings ${text || 'as others'}`)
+                }
+              />
+            </div>
+            <span className="pb-1 text-soft">{percent(landingShares(routes).get(route.pattern) ?? 0)} of all</span>
+          </div>
           {others > 0 && area.some((r) => differs(r, route)) ? (
             <button
               type="button"

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import type { GrainPoint } from '../../../../core/explain/granularity.ts';
 import { decisionWords, subjectOf } from '../../../../core/plan/decisions.ts';
-import type { Decision, Match, Shape } from '../../../../core/plan/types.ts';
+import type { Decision, Match, Shape, Ship } from '../../../../core/plan/types.ts';
 import { analyst } from '../../../../worker/client.ts';
 import { DecisionLine } from '../../../parts/decision-line.tsx';
 import { PickField, TextField } from '../../../parts/field.tsx';
@@ -20,7 +20,7 @@ const GrainCurve = dynamic(() => import('./grain-curve.tsx').then((m) => m.Grain
   loading: () => <p className="h-56 text-soft">Drawing the curve …</p>,
 });
 
-const RULES = ['gather', 'together', 'apart'] as const;
+const RULES = ['gather', 'together', 'apart', 'style in script'] as const;
 const MOST = 300;
 
 /** How modules are put into files: sizes, rules, names, and what finer or coarser files would do to the start. */
@@ -100,7 +100,7 @@ export function FilesPage() {
 }
 
 /** Limits and rules of the plan, each to be changed or taken back. */
-function Rules({ onRule }: { onRule: (shape: Shape) => void }) {
+function Rules({ onRule }: { onRule: (shape: Shape | Ship) => void }) {
   const plan = useWorkbench((s) => storedPlan(s))!;
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
@@ -175,7 +175,7 @@ function Rules({ onRule }: { onRule: (shape: Shape) => void }) {
   );
 }
 
-function NewRule({ onRule }: { onRule: (shape: Shape) => void }) {
+function NewRule({ onRule }: { onRule: (shape: Shape | Ship) => void }) {
   const [kind, setKind] = useState<(typeof RULES)[number]>('gather');
   const [what, setWhat] = useState('');
   const [name, setName] = useState('');
@@ -189,7 +189,7 @@ function NewRule({ onRule }: { onRule: (shape: Shape) => void }) {
         event.preventDefault();
         if (!ready) return;
         if (kind === 'gather') onRule({ kind, name: name.trim(), match: matched });
-        else if (kind === 'apart') onRule({ kind, match: matched });
+        else if (kind === 'apart' || kind === 'style in script') onRule({ kind, match: matched });
         else onRule({ kind, modules: what.split(',').map((p) => p.trim()) });
         setWhat('');
         setName('');
@@ -202,6 +202,7 @@ function NewRule({ onRule }: { onRule: (shape: Shape) => void }) {
           { value: 'gather', label: 'gather into a chunk of its own' },
           { value: 'together', label: 'keep modules together' },
           { value: 'apart', label: 'keep apart from the rest' },
+          { value: 'style in script', label: 'carry styles in script' },
         ]}
         onTake={setKind}
       />
