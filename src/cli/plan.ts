@@ -5,12 +5,13 @@ import { decisionWords, shipsBy, withDecision } from '../core/plan/decisions.ts'
 import { parseHint, parseImport } from '../core/plan/notation.ts';
 import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
 import { troublesOf } from '../core/ship/shipped.ts';
-import { readProject, saveProject } from './files.ts';
+import { planNamed, readProject, saveProject } from './files.ts';
 import { print } from './output.ts';
 import { readMatch, type ShapeOptions, shapesOf, withShapeOptions } from './shaping.ts';
 
 interface Options extends ShapeOptions {
   name: string;
+  basedOn?: string;
   detach: string[];
   detachModule: string[];
   detachPackage: string[];
@@ -31,6 +32,7 @@ export function addPlan(program: Command): void {
     .description('make or change a plan inside a project file')
     .argument('<file>', 'project file')
     .requiredOption('--name <name>', 'name of the plan; made when the file has none of that name')
+    .option('--based-on <name>', 'begin as a copy of that plan of the file')
     .option('--detach <import>', 'defer an import, written FROM::SPECIFIER; may be given several times', collect, [])
     .option('--detach-module <path>', 'defer every import of a module', collect, [])
     .option('--detach-package <name>', 'defer every import into a package', collect, [])
@@ -71,10 +73,15 @@ export function addPlan(program: Command): void {
       ...options.styleInScript.map((what): Decision => ({ kind: 'style in script', match: readMatch(what) })),
       ...shapesOf(options),
     ];
-    const old: Plan = project.plans.find((p) => p.name === options.name) ?? {
+    const known = project.plans.find((p) => p.name === options.name);
+    if (known && options.basedOn !== undefined)
+      throw new InputError('The plan is there already', 'Leave --based-on out, or give another name.', '--based-on');
+    const origin = options.basedOn === undefined ? null : planNamed(project, options.basedOn);
+    const old: Plan = known ?? {
       name: options.name,
       description: '',
-      decisions: [],
+      decisions: origin?.decisions ?? [],
+      ...(origin ? { basedOn: origin.name } : {}),
     };
     const plan = decisions.reduce(withDecision, old);
     const others = project.plans.filter((p) => p.name !== options.name);

@@ -28,6 +28,8 @@ export interface ParsedScript {
   assets: { specifier: string; line: number; start: number; end: number }[];
   /** Deferred imports of any file that fits: constant beginning and end around something computed. */
   globs: FoundGlob[];
+  /** Where it waits for something else than an import while it starts. */
+  waits: { line: number }[];
   /** Plain JavaScript: types and markup syntax compiled away. */
   code: string;
   error: { line: number; message: string } | null;
@@ -110,6 +112,9 @@ export function parseScript(path: string, text: string, jsxImportSource: string,
   for (const [specifier, names] of liveNames) {
     if (!written.has(specifier)) result.imports.push({ kind: 'static', specifier, names: [...names], ...fromTo(0, 0) });
   }
+  if (live.hasModuleSyntax && /\bawait\b/.test(text)) {
+    result.waits = waitsAtStart(parsed.program as unknown as SyntaxNode, source);
+  }
   if (/import\s*\(|require\s*\(|new\s+URL\s*\(|\bpath\s*:/.test(text)) {
     const program = parsed.program as unknown as SyntaxNode;
     collectCalls(program, source, result);
@@ -133,6 +138,7 @@ export function parseScript(path: string, text: string, jsxImportSource: string,
 
 function emptyScript(code: string): ParsedScript {
   return {
+    waits: [],
     imports: [],
     workers: [],
     unclear: [],
@@ -219,11 +225,13 @@ function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScr
         return;
       }
       const context = contextOf(node, above);
+      const waits = context === 'module' && above.at(-1)?.type === 'AwaitExpression';
       result.imports.push({
         kind: 'dynamic',
         specifier,
         names: ['*'],
         context,
+        ...(waits ? { awaited: true } : {}),
         ...place,
         start: node.start,
         end: node.end,
@@ -252,6 +260,17 @@ function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScr
       else result.assets.push({ specifier, line, start: node.start, end: node.end });
     }
   });
+}
+
+/** Places outside of functions where a module waits for something that isn't an import. */
+function waitsAtStart(program: SyntaxNode, source: SourceText): { line: number }[] {
+  const found: { line: number }[] = [];
+  walk(program, (node, above) => {
+    const waits = node.type === 'AwaitExpression' || (node.type === 'ForOfStatement' && node.await === true);
+    const ofImport = isNode(node.argument) && node.argument.type === 'ImportExpression';
+    if (waits && !ofImport && !above.some(isFunction)) found.push({ line: source.place(node.start).line });
+  });
+  return found;
 }
 
 /** Constant beginning and end of a computed address with one gap; null without a folder to look in. */

@@ -86,7 +86,7 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
     base: baseOf(found, failed),
     unresolved: [...unresolved, ...built.unresolved],
     failed: [...built.failed, ...tables.failed, ...extras.flatMap((e) => e.failed), ...twins(byFolders), ...failed],
-    notices: [],
+    notices: built.notices,
     unusedRules: unusedIn(root, graph.sheets, built),
     output: null,
   };

@@ -1,6 +1,6 @@
 import fs from 'node:fs';
 import path from 'node:path';
-import type { Failed, Import, Module, ModuleKind, Package, Unresolved } from '../core/snapshot/types.ts';
+import type { Failed, Import, Module, ModuleKind, Notice, Package, Unresolved } from '../core/snapshot/types.ts';
 import type { FoundStart } from './find-entries.ts';
 import type { TableInModule } from './find-routes.ts';
 import { Packages } from './packages.ts';
@@ -27,6 +27,7 @@ export class SourceGraph {
   private readonly known = new Set<string>();
   private readonly unresolved: Unresolved[] = [];
   private readonly failed: Failed[] = [];
+  private readonly notices: Notice[] = [];
   private readonly resolver: Resolver;
   private readonly packages: Packages;
 
@@ -82,6 +83,7 @@ export class SourceGraph {
     packages: Package[];
     unresolved: Unresolved[];
     failed: Failed[];
+    notices: Notice[];
     texts: Record<string, string>;
   } {
     this.dropServerOnly();
@@ -110,6 +112,7 @@ export class SourceGraph {
       packages: this.packages.list(),
       unresolved: this.unresolved,
       failed: this.failed,
+      notices: this.notices,
       texts: Object.fromEntries(sorted.map((m) => [m.path, m.minified])),
     };
   }
@@ -220,6 +223,12 @@ export class SourceGraph {
       if ('reason' in target) this.unresolved.push({ from: read.path, specifier, line, ...target });
       else this.workers.add(this.enqueue(target.path));
     }
+    for (const { line } of parsed.waits)
+      this.notices.push({
+        kind: 'waiting module',
+        path: read.path,
+        message: `waits for something at its top level, line ${line}: what imports it starts later than predicted`,
+      });
     for (const unclear of parsed.unclear) this.unresolved.push({ from: read.path, ...unclear, leftOut: false });
     for (const { specifier, ...place } of parsed.assets) {
       this.link(file, { kind: 'static', specifier, names: ['default'], column: 1, ...place }, 'script', read);

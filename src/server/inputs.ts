@@ -32,6 +32,11 @@ export class NewPlanInput extends PlanContent {
   @IsString()
   @Length(1, 80)
   name!: string;
+
+  @IsOptional()
+  @IsString()
+  @Length(1, 80)
+  basedOn?: string;
 }
 
 export class PlanChangeInput extends PlanContent {

@@ -1,7 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import { checkDecisions } from '../core/plan/check.ts';
 import type { Store } from '../store/database.ts';
-import { deletePlan, findPlan, insertPlan, listPlans, type StoredPlan, updatePlan } from '../store/plans.ts';
+import {
+  deletePlan,
+  findPlan,
+  insertPlan,
+  listPlans,
+  renameOrigin,
+  type StoredPlan,
+  updatePlan,
+} from '../store/plans.ts';
 import { findProject } from '../store/projects.ts';
 import type { NewPlanInput, PlanChangeInput } from './inputs.ts';
 import { Problem } from './problems.ts';
@@ -15,11 +23,14 @@ export function createPlan(store: Store, projectId: string, input: NewPlanInput)
     name: input.name,
     description: input.description ?? '',
     decisions: checkDecisions(input.decisions ?? [], 'decisions'),
+    basedOn: input.basedOn ?? null,
     version: 1,
     changedAt: new Date().toISOString(),
   };
   store.transaction(() => {
     refuseTwin(store, projectId, input.name, plan.id);
+    if (plan.basedOn !== null && !listPlans(store, projectId).some((p) => p.name === plan.basedOn))
+      throw new Problem(422, 'Based on nothing', `There is no plan called “${plan.basedOn}”.`, { at: 'basedOn' });
     insertPlan(store, plan);
   })();
   return plan;
@@ -49,13 +60,17 @@ export function changePlan(store: Store, id: string, input: PlanChangeInput): St
         { current: old },
       );
     }
+    if (next.name !== old.name) renameOrigin(store, old.projectId, old.name, next.name);
     return next;
   })();
 }
 
 export function removePlan(store: Store, id: string): void {
-  planOf(store, id);
-  deletePlan(store, id);
+  const { projectId, name } = planOf(store, id);
+  store.transaction(() => {
+    deletePlan(store, id);
+    renameOrigin(store, projectId, name, null);
+  })();
 }
 
 export function planOf(store: Store, id: string): StoredPlan {

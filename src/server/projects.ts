@@ -68,7 +68,8 @@ export function addProject(store: Store, snapshot: Snapshot, plans: Plan[], orig
     if (amendments) updateAmendments(store, id, 1, amendments);
     insertSnapshot(store, { id: randomUUID(), projectId: id, readAt: now, snapshot, texts });
     const own = plans.length > 0 ? plans : [{ name: FIRST_PLAN, description: '', decisions: [] }];
-    for (const plan of own) insertPlan(store, { id: randomUUID(), projectId: id, ...plan, version: 1, changedAt: now });
+    for (const plan of own)
+      insertPlan(store, { id: randomUUID(), projectId: id, basedOn: null, ...plan, version: 1, changedAt: now });
   })();
   return id;
 }

@@ -124,6 +124,18 @@ describe('plans', () => {
     expect(projectView(store, id).plans.map((p) => p.name)).toEqual(['Renamed']);
   });
 
+  it('remember what they began as a copy of, under its new name, until it is removed', () => {
+    const { store, id, planId } = fresh();
+    const first = planOf(store, planId);
+    const copy = createPlan(store, id, { name: 'Copy', decisions: [], basedOn: first.name });
+    expect(copy.basedOn).toBe(first.name);
+    changePlan(store, planId, { version: 1, name: 'Other name' });
+    expect(planOf(store, copy.id).basedOn).toBe('Other name');
+    removePlan(store, planId);
+    expect(planOf(store, copy.id).basedOn).toBeNull();
+    expect(() => createPlan(store, id, { name: 'Lost', basedOn: 'none' })).toThrow('no plan called “none”');
+  });
+
   it('take no decisions that they don’t understand', () => {
     const { store, planId } = fresh();
     expect(() => changePlan(store, planId, { version: 1, decisions: [{ kind: 'fly' }] })).toThrow('decisions[0].kind');

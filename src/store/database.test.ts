@@ -29,6 +29,7 @@ const plan = (id: string, name: string) => ({
   name,
   description: '',
   decisions: [],
+  basedOn: null,
   version: 1,
   changedAt: '2026-01-01',
 });

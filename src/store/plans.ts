@@ -7,13 +7,16 @@ export interface StoredPlan {
   name: string;
   description: string;
   decisions: Decision[];
+  /** Name of the plan that it began as a copy of; null for one that began empty, or whose origin is gone. */
+  basedOn: string | null;
   version: number;
   changedAt: string;
 }
 
 type Row = Omit<StoredPlan, 'decisions'> & { decisions: string };
 
-const COLUMNS = 'id, project_id AS projectId, name, description, decisions, version, changed_at AS changedAt';
+const COLUMNS =
+  'id, project_id AS projectId, name, description, decisions, based_on AS basedOn, version, changed_at AS changedAt';
 
 /** Plans of a project, by name. */
 export function listPlans(store: Store, projectId: string): StoredPlan[] {
@@ -29,7 +32,7 @@ export function findPlan(store: Store, id: string): StoredPlan | undefined {
 export function insertPlan(store: Store, plan: StoredPlan): void {
   store
     .prepare(
-      'INSERT INTO plans (id, project_id, name, description, decisions, version, changed_at) VALUES (@id, @projectId, @name, @description, @decisions, @version, @changedAt)',
+      'INSERT INTO plans (id, project_id, name, description, decisions, based_on, version, changed_at) VALUES (@id, @projectId, @name, @description, @decisions, @basedOn, @version, @changedAt)',
     )
     .run({ ...plan, decisions: JSON.stringify(plan.decisions) });
 }
@@ -46,6 +49,13 @@ export function updatePlan(store: Store, plan: StoredPlan, seenVersion: number):
 
 export function deletePlan(store: Store, id: string): boolean {
   return store.prepare('DELETE FROM plans WHERE id = ?').run(id).changes === 1;
+}
+
+/** Those that began as a copy of a plan follow its new name, or forget it. */
+export function renameOrigin(store: Store, projectId: string, from: string, to: string | null): void {
+  store
+    .prepare('UPDATE plans SET based_on = @to WHERE project_id = @projectId AND based_on = @from')
+    .run({ projectId, from, to });
 }
 
 function fromRow(row: Row): StoredPlan {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { NOTHING_MORE } from '../core/snapshot/complete.ts';
 import type { Import, Module, Part, Route, Snapshot } from '../core/snapshot/types.ts';
 
-/** A module of a test snapshot: its size, and what it imports (`~name` is deferred). */
+/** A module of a test snapshot: its size, and what it imports (`~name` is deferred, `~~name` waited for). */
 export interface Sketch {
   bytes?: number;
   imports?: string[];
@@ -20,7 +20,7 @@ export function sketch(modules: Record<string, Sketch>, more: Partial<Snapshot> 
     const seen = new Map<string, number>();
     (modules[path].imports ?? []).forEach((wish, n) => {
       const dynamic = wish.startsWith('~');
-      const specifier = dynamic ? wish.slice(1) : wish;
+      const specifier = wish.replace(/^~+/, '');
       const ordinal = seen.get(specifier) ?? 0;
       seen.set(specifier, ordinal + 1);
       imports.push({
@@ -35,6 +35,7 @@ export function sketch(modules: Record<string, Sketch>, more: Partial<Snapshot> 
         end: n * 30 + 28,
         names: ['*'],
         ...(dynamic ? { context: modules[path].context ?? 'wrapper' } : {}),
+        ...(wish.startsWith('~~') ? { awaited: true } : {}),
       });
     });
   });

@@ -52,7 +52,7 @@ describe('the analyst', () => {
   });
 
   it('needs a project first', () => {
-    expect(() => new Analyst().outline(BASELINE, '/')).toThrow('Open a project first');
+    expect(() => new Analyst().outline(BASELINE, '/', null)).toThrow('Open a project first');
   });
 
   function analystReading(decisions: (typeof detach)[]) {

@@ -2,6 +2,7 @@ import { amend } from '../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../core/amend/types.ts';
 import { carriedOverRoutes } from '../core/chunks/carried-rows.ts';
 import { formChunks } from '../core/chunks/form-chunks.ts';
+import { splitPointsOf } from '../core/chunks/split-points.ts';
 import type { Chunk } from '../core/chunks/types.ts';
 import { InputError } from '../core/errors.ts';
 import type { ChainLink } from '../core/explain/critical-chain.ts';
@@ -10,6 +11,7 @@ import { explainHold, type Hold } from '../core/explain/hold.ts';
 import { type PlacedScript, placementsOf } from '../core/explain/placements.ts';
 import { waitFor } from '../core/explain/wait.ts';
 import { type Inventory, inventoryOf } from '../core/inventory/inventory.ts';
+import { orderNotices } from '../core/inventory/order-notices.ts';
 import { type Whereabouts, whereabouts } from '../core/inventory/whereabouts.ts';
 import type { ScreenPart } from '../core/load/types.ts';
 import { type LoadSheet, loadSheet, sheetDifference } from '../core/load-sheet/sheet.ts';
@@ -36,6 +38,8 @@ export interface LandingView {
   filesBound: number;
   /** Per request: what is in it, heaviest first. */
   contents: (ChunkContents | null)[];
+  /** Per request: the chunk that it brings, and the split points that need it. */
+  brings: ({ chunk: string; splitPoints: string[] } | null)[];
 }
 
 export interface ChunkContents {
@@ -107,6 +111,7 @@ export class Analyst {
   private snapshot: Snapshot | null = null;
   /** The last predictions, by what was asked; strip, previews and baseline share them. */
   private readonly known = new Map<string, Prediction>();
+  private curves = 0;
 
   /** Fetches a project's snapshot and tells what is in it. */
   async open(address: string): Promise<AppView> {
@@ -157,8 +162,24 @@ export class Analyst {
     return { now, baseline, ...troublesOf(this.app(), plan) };
   }
 
-  outline(plan: Plan, route: string): Outline {
-    return outlineOf(this.app(plan), plan, route);
+  /** What a route's start, or the load group of a split point within it, is made of. */
+  outline(plan: Plan, route: string, within: string | null): Outline {
+    return outlineOf(this.app(plan), plan, route, within);
+  }
+
+  /** The wait for a split point on a route, before and after decisions; null where nobody would wait for it. */
+  waits(
+    plan: Plan,
+    decisions: Decision[],
+    route: string,
+    target: string,
+    conditions: Conditions,
+  ): { before: number | null; after: number | null } {
+    const next = decisions.reduce(withDecision, plan);
+    return {
+      before: waitFor(this.app(plan), plan, route, target, conditions),
+      after: waitFor(this.app(next), next, route, target, conditions),
+    };
   }
 
   /** What every route's start is made of. */
@@ -166,7 +187,13 @@ export class Analyst {
     const { unresolved, failed, notices, output } = this.app();
     const inside = output?.files.filter((f) => f.inside === 'names') ?? [];
     const named = inside.map(({ path, bytes, contents }) => ({ path, bytes: bytes.minified, contents }));
-    return { ...inventoryOf(this.app(plan), plan, conditions), unresolved, failed, notices, named };
+    return {
+      ...inventoryOf(this.app(plan), plan, conditions),
+      unresolved,
+      failed,
+      notices: [...notices, ...orderNotices(this.app(plan), plan)],
+      named,
+    };
   }
 
   /** What arrives for each moment, and in which of it the plan differs from the baseline. */
@@ -207,9 +234,17 @@ export class Analyst {
     return { hold, wait: waitFor(this.app(after), after, pattern, target, conditions), over };
   }
 
-  /** Start time and bytes from a file per module to one file. */
-  granularity(plan: Plan, route: string, conditions: Conditions): GrainPoint[] {
-    return granularity(this.app(plan), plan, route, conditions);
+  /** Start time and bytes from a file per module to one file. Other questions are answered between its points. */
+  async granularity(plan: Plan, route: string, conditions: Conditions): Promise<GrainPoint[]> {
+    const points: GrainPoint[] = [];
+    const mine = ++this.curves;
+    for (const point of granularity(this.app(plan), plan, route, conditions)) {
+      points.push(point);
+      await new Promise((go) => setTimeout(go));
+      // Asked anew meanwhile: nobody waits for this one.
+      if (mine !== this.curves) break;
+    }
+    return points;
   }
 
   /** The classic scripts of the documents, each with all its placements on a route. */
@@ -223,8 +258,9 @@ export class Analyst {
   /** The chunks that a plan makes of the entry that a route belongs to, the largest first. */
   chunks(plan: Plan, route: string): ChunkRow[] {
     const { realm } = this.app().routes.find((r) => r.pattern === route) ?? { realm: '' };
-    const rows = formChunks(this.app(plan), plan).chunks.filter((c) => c.realm === realm);
-    return rows
+    const graph = formChunks(this.app(plan), plan);
+    return graph.chunks
+      .filter((c) => c.realm === realm)
       .map(({ id, name, kind, bytes, modules, roots, file }) => ({
         id,
         name,
@@ -260,7 +296,14 @@ export class Analyst {
       lowerBound: made.lowerBound,
       filesBound: made.filesBound,
       contents: made.timeline.requests.map((r) => this.contentsOf(made, r.resource)),
+      brings: made.timeline.requests.map((r) => this.bringsOf(made, r.resource)),
     };
+  }
+
+  private bringsOf({ program, graph }: Prediction, resource: number): LandingView['brings'][number] {
+    const chunk = resource < 0 ? undefined : program.resources[resource].chunk;
+    if (chunk === undefined) return null;
+    return { chunk: graph.chunks[chunk].id, splitPoints: splitPointsOf(this.app(), graph, chunk) };
   }
 
   private contentsOf({ program, graph }: Prediction, resource: number): ChunkContents | null {

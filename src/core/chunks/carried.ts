@@ -1,5 +1,6 @@
 import type { GraphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { type Bits, has } from './bits.ts';
 import { dominatorTree } from './dominators.ts';
 
 /** An amount of code: minified, and what that is about on the wire in the company of the rest. */
@@ -24,13 +25,15 @@ const NOTHING: Weight = { minified: 0, compressed: 0 };
 
 /**
  * Carried weight of every import and module of a landing, from the dominator tree of its start set. `starts` are
- * the modules that the landing itself asks for (entry, layouts, page); they can't leave. Near-linear time.
+ * the modules that the landing itself asks for (entry, layouts, page); they can't leave. What is `present` already weighs
+ * nothing: so the same is told of the load group of a split point. Near-linear time.
  */
 export function carriedWeights(
   snapshot: Snapshot,
   index: GraphIndex,
   deferred: Uint8Array,
   starts: readonly number[],
+  present: Bits | null = null,
 ): Carried {
   const tree = dominatorTree(snapshot, index, deferred, starts);
   const { order, number, parent } = tree;
@@ -39,10 +42,12 @@ export function carriedWeights(
   const start: Weight = { minified: 0, compressed: 0 };
   for (let v = order.length - 1; v >= 0; v--) {
     const { bytes } = snapshot.modules[order[v]];
-    start.minified += bytes.minified;
-    start.compressed += bytes.marginal;
-    minified[v] += bytes.minified;
-    compressed[v] += bytes.marginal;
+    if (present === null || !has(present, order[v])) {
+      start.minified += bytes.minified;
+      start.compressed += bytes.marginal;
+      minified[v] += bytes.minified;
+      compressed[v] += bytes.marginal;
+    }
     if (parent[v] < 0) continue;
     minified[parent[v]] += minified[v];
     compressed[parent[v]] += compressed[v];

@@ -9,7 +9,7 @@ import { granularity } from './granularity.ts';
 const { snapshot } = readSource(path.resolve('examples/saltmarsh-ferries'));
 
 describe('the granularity curve', () => {
-  const points = granularity(snapshot, BASELINE, '/timetable', DEFAULT_CONDITIONS);
+  const points = [...granularity(snapshot, BASELINE, '/timetable', DEFAULT_CONDITIONS)];
 
   it('goes from a file per module to one file, with what each way costs', () => {
     expect(points[0]).toMatchObject({ perModule: true, floor: 0 });
@@ -26,7 +26,7 @@ describe('the granularity curve', () => {
   it('marks the present plan, and gives exactly what the plan itself would', () => {
     expect(points.filter((p) => p.present)).toMatchObject([{ floor: 0, perModule: false }]);
     const plan = withDecision(BASELINE, { kind: 'floor', bytes: 5555 });
-    const here = granularity(snapshot, plan, '/timetable', DEFAULT_CONDITIONS).find((p) => p.present)!;
+    const here = [...granularity(snapshot, plan, '/timetable', DEFAULT_CONDITIONS)].find((p) => p.present)!;
     const { reading } = predict(snapshot, plan, '/timetable', DEFAULT_CONDITIONS);
     expect(here).toMatchObject({
       floor: 5555,

@@ -28,9 +28,14 @@ const MOST_FILES = 4000;
 
 /**
  * What start time and bytes become when files are cut finer or coarser: one per module, as they come out, with growing
- * size floors, all in one. Everything else of the plan stays. Computed, not drawn: each point is a whole prediction.
+ * size floors, all in one. Everything else of the plan stays. Computed, not drawn: each point is a whole prediction, made when it is asked for.
  */
-export function granularity(snapshot: Snapshot, plan: Plan, route: string, conditions: Conditions): GrainPoint[] {
+export function* granularity(
+  snapshot: Snapshot,
+  plan: Plan,
+  route: string,
+  conditions: Conditions,
+): Generator<GrainPoint> {
   const bare = ['floor', 'grain'].reduce(withoutSubject, plan);
   const floorNow = plan.decisions.reduce((now, d) => (d.kind === 'floor' ? d.bytes : now), 0);
   const perModuleNow = plan.decisions.some((d) => d.kind === 'grain');
@@ -44,7 +49,7 @@ export function granularity(snapshot: Snapshot, plan: Plan, route: string, condi
     way.floor === floorNow && way.perModule === perModuleNow;
   if (!ways.some(isPresent)) ways.push({ floor: floorNow, perModule: perModuleNow });
   ways.sort((a, b) => Number(b.perModule) - Number(a.perModule) || a.floor - b.floor);
-  return ways.map((way) => {
+  for (const way of ways) {
     const wishes: Decision[] = [
       ...(way.perModule ? [{ kind: 'grain' } as const] : []),
       ...(way.floor > 0 ? [{ kind: 'floor', bytes: way.floor } as const] : []),
@@ -52,7 +57,7 @@ export function granularity(snapshot: Snapshot, plan: Plan, route: string, condi
     const { graph, reading } = predict(snapshot, wishes.reduce(withDecision, bare), route, conditions);
     const realm = snapshot.routes.find((r) => r.pattern === route)?.realm;
     const own = graph.chunks.filter((c) => c.realm === realm);
-    return {
+    yield {
       ...way,
       chunks: own.length,
       requests: reading.readout.requests,
@@ -62,5 +67,5 @@ export function granularity(snapshot: Snapshot, plan: Plan, route: string, condi
       totalBytes: own.reduce((sum, c) => sum + c.bytes.gzip, 0),
       present: isPresent(way),
     };
-  });
+  }
 }

@@ -1,4 +1,5 @@
 import { formChunks } from '../chunks/form-chunks.ts';
+import { splitPointsOf } from '../chunks/split-points.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { compileLoad } from '../load/compile.ts';
 import { followLanding, type LandedRoot, type Landing } from '../load/landing.ts';
@@ -30,6 +31,8 @@ export interface SheetColumn {
   firstRow: number;
   /** Heaviest modules, to say what it is. */
   holds: string[];
+  /** Split points that need it, by their target. */
+  splitPoints: string[];
 }
 
 export type MomentKind = 'landing' | 'quiet' | 'scroll' | 'approach' | 'action' | 'condition' | 'move';
@@ -176,6 +179,7 @@ function columnsOf(snapshot: Snapshot, graph: ChunkGraph, rows: readonly SheetRo
     bytes: chunk.bytes.gzip,
     used: used[c],
     firstRow: first[c],
+    splitPoints: splitPointsOf(snapshot, graph, c),
     holds: [...chunk.modules]
       .sort((a, b) => snapshot.modules[b].bytes.minified - snapshot.modules[a].bytes.minified)
       .slice(0, MOST_NAMED)

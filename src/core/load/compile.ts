@@ -97,6 +97,7 @@ function addRequests(snapshot: Snapshot, plan: EffectivePlan, graph: ChunkGraph,
       landed.askedBy < 0 ? entryFile(landing, files) : fileOf(snapshot, graph, landing, files, landed.askedBy);
     const group = files.groupOf(landed.root);
     const { run } = plan.settings.get(files.targetPath(landed.root)) ?? {};
+    if (landed.awaited && asker) asker.awaits = [...(asker.awaits ?? []), group];
     if (!run) {
       asker?.follow.push({ ...momentOf(landed.trigger), do: { kind: 'import', group } });
       continue;

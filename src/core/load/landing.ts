@@ -2,7 +2,7 @@ import type { Chunk, ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import type { Trigger } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Part, Route, Snapshot } from '../snapshot/types.ts';
+import type { Import, Part, Route, Snapshot } from '../snapshot/types.ts';
 
 /** A root that a landing asks for, with the chunk whose evaluation asks and the trigger that decides when. */
 export interface LandedRoot {
@@ -12,6 +12,8 @@ export interface LandedRoot {
   trigger: Trigger;
   /** Part of the route's own chain of layouts and page. */
   inChain: boolean;
+  /** The module that asks waits for it while it starts. */
+  awaited?: true;
 }
 
 export interface Landing {
@@ -55,7 +57,8 @@ export function followLanding(snapshot: Snapshot, plan: EffectivePlan, graph: Ch
     if (root === undefined || elsewhere.has(target) || taken.has(root)) return;
     const inChain = chain.has(target);
     const trigger = inChain ? AT_ONCE : triggerOf(snapshot, plan, route, target, via);
-    const landed = { root, askedBy: via < 0 ? -1 : snapshot.imports[via].from, trigger, inChain };
+    const { from, awaited }: Pick<Import, 'from' | 'awaited'> = via < 0 ? { from: -1 } : snapshot.imports[via];
+    const landed: LandedRoot = { root, askedBy: from, trigger, inChain, ...(awaited ? { awaited } : {}) };
     if (!happensOnLanding(trigger)) {
       if (!seenLater.has(root)) seenLater.set(root, landed);
       return;

@@ -98,7 +98,7 @@ function widenFallbacks(plan: EffectivePlan, route: Route, parts: ScreenPart[]):
   for (const { id, module } of route.parts) {
     const part = parts.find((p) => p.id === id);
     const { fallback } = plan.settings.get(module) ?? {};
-    if (!part || part.drawnBy !== 'script' || !fallback || (fallback.scope ?? 'part') === 'part') continue;
+    if (part?.drawnBy !== 'script' || !fallback || (fallback.scope ?? 'part') === 'part') continue;
     const asks = plan.triggers.get(module)?.on ?? 'at once';
     if (asks !== 'at once' && asks !== 'media') continue;
     for (const within of parts) {

@@ -47,6 +47,8 @@ export interface Resource {
   /** Static imports that the browser finds in it, for the `discovered` loader. */
   imports: number[];
   follow: Action[];
+  /** Groups that it asks for and waits for while it is evaluated: it is done only when they are. */
+  awaits?: number[];
   /** What it is for: the start of this landing, a later moment, or content. */
   purpose: 'start' | 'later' | 'content';
   /** Index of the chunk that it is, where it is one. */

@@ -33,6 +33,25 @@ describe('outlineOf', () => {
     expect(splits.map((s) => [s.name, s.onLanding, s.group.minified > 0])).toEqual([['deep', true, true]]);
   });
 
+  it('tells the same of a split point: what its load group brings, without what is there already', () => {
+    const plan: Plan = { ...BASELINE, decisions: [{ kind: 'detach', import: 'page::dialog' }] };
+    const { imports, splits, start } = outlineOf(app, plan, '/', 'dialog');
+    expect(start.minified).toBe(92_000);
+    expect(imports.map((i) => [i.from, i.to, i.carried.minified])).toEqual([
+      ['dialog', 'packages/doc/index.ts', 90_000],
+      ['packages/doc/index.ts', 'packages/doc/pages.ts', 30_000],
+    ]);
+    expect(splits).toEqual([]);
+    const nested: Plan = {
+      ...plan,
+      decisions: [...plan.decisions, { kind: 'detach', import: 'dialog::packages/doc/index.ts' }],
+    };
+    expect(outlineOf(app, nested, '/', 'dialog')).toMatchObject({
+      start: { minified: 2000 },
+      splits: [{ target: 'packages/doc/index.ts', group: { minified: expect.any(Number) }, inChain: false }],
+    });
+  });
+
   it('marks what the plan changed, with its hints', () => {
     const plan: Plan = {
       ...BASELINE,

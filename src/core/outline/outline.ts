@@ -1,10 +1,11 @@
+import { has } from '../chunks/bits.ts';
 import { carriedWeights, type Weight } from '../chunks/carried.ts';
 import { formChunks } from '../chunks/form-chunks.ts';
 import { startModules } from '../chunks/start-modules.ts';
-import type { ChunkGraph } from '../chunks/types.ts';
-import { followLanding, type LandedRoot } from '../load/landing.ts';
+import type { ChunkGraph, Root } from '../chunks/types.ts';
+import { followLanding, type LandedRoot, triggerOf } from '../load/landing.ts';
 import { shortName, targetName } from '../plan/decisions.ts';
-import { effectivePlan } from '../plan/effective.ts';
+import { type EffectivePlan, effectivePlan } from '../plan/effective.ts';
 import type { Hint, Plan, SplitSettings, Trigger } from '../plan/types.ts';
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
 import type { Part, Route, Snapshot } from '../snapshot/types.ts';
@@ -50,6 +51,8 @@ export interface SplitRow {
   /** Part of the route's own chain: always asked for. */
   inChain: boolean;
   onLanding: boolean;
+  /** Ids of the chunks of its load group. */
+  chunks: string[];
 }
 
 export interface Outline {
@@ -58,15 +61,20 @@ export interface Outline {
   splits: SplitRow[];
 }
 
-/** What a route's start is made of: its static imports with what each carries, and the split points it can ask for. */
-export function outlineOf(snapshot: Snapshot, plan: Plan, pattern: string): Outline {
+/**
+ * What a route's start is made of: its static imports with what each carries, and the split points it can ask for. With
+ * `within`, the path of a split point's target: the same of its load group, where what is there already weighs nothing.
+ */
+export function outlineOf(snapshot: Snapshot, plan: Plan, pattern: string, within: string | null = null): Outline {
   const route = snapshot.routes.find((r) => r.pattern === pattern);
   if (!route) return { start: { minified: 0, compressed: 0 }, imports: [], splits: [] };
   const index = graphIndex(snapshot);
   const effective = effectivePlan(snapshot, plan);
   const graph = formChunks(snapshot, plan);
   const landing = followLanding(snapshot, effective, graph, route);
-  const carried = carriedWeights(snapshot, index, effective.deferred, startModules(snapshot, route));
+  const inner = within === null ? null : rootNamed(snapshot, graph, route, within);
+  const starts = inner?.target ?? startModules(snapshot, route);
+  const carried = carriedWeights(snapshot, index, effective.deferred, starts, inner?.present);
   const inStart = new Uint8Array(snapshot.modules.length);
   for (const m of carried.modules) inStart[m] = 1;
   const partOf = new Map(route.parts.map((p) => [p.module, p]));
@@ -77,7 +85,7 @@ export function outlineOf(snapshot: Snapshot, plan: Plan, pattern: string): Outl
       const i = index.outgoing[e];
       const item = snapshot.imports[i];
       const pair = `${from} ${item.to}`;
-      if (effective.deferred[i] || rows.has(pair)) continue;
+      if (effective.deferred[i] || rows.has(pair) || (inner && has(inner.present, item.to))) continue;
       const to = snapshot.modules[item.to];
       rows.set(pair, {
         key: importKey(snapshot, item),
@@ -101,15 +109,36 @@ export function outlineOf(snapshot: Snapshot, plan: Plan, pattern: string): Outl
     imports: [...rows.values()].sort(
       (a, b) => b.carried.minified - a.carried.minified || b.own.minified - a.own.minified,
     ),
-    splits: [...landing.roots, ...landing.later]
+    splits: (inner ? askedFrom(snapshot, effective, graph, route, inner) : [...landing.roots, ...landing.later])
       .filter((l) => l.root !== landing.entry)
       .map((l) => splitRow(snapshot, effective, graph, route, l, landing.roots.includes(l), partOf)),
   };
 }
 
+function rootNamed(snapshot: Snapshot, graph: ChunkGraph, route: Route, path: string): Root | null {
+  return graph.roots.find((r) => r.realm === route.realm && snapshot.modules[r.target[0]].path === path) ?? null;
+}
+
+/** The split points that a root's own code asks for. */
+function askedFrom(
+  snapshot: Snapshot,
+  effective: EffectivePlan,
+  graph: ChunkGraph,
+  route: Route,
+  from: Root,
+): LandedRoot[] {
+  const at = graph.roots.indexOf(from);
+  return graph.roots.flatMap((root, r) => {
+    const by = root.askedBy.find((a) => a.root === at);
+    if (!by) return [];
+    const trigger = triggerOf(snapshot, effective, route, root.target[0], by.import);
+    return [{ root: r, askedBy: by.import < 0 ? -1 : snapshot.imports[by.import].from, trigger, inChain: false }];
+  });
+}
+
 function splitRow(
   snapshot: Snapshot,
-  effective: ReturnType<typeof effectivePlan>,
+  effective: EffectivePlan,
   graph: ChunkGraph,
   route: Route,
   landed: LandedRoot,
@@ -152,6 +181,7 @@ function splitRow(
     ),
     inChain: landed.inChain,
     onLanding,
+    chunks: root.group.map((c) => graph.chunks[c].id),
   };
 }
 

@@ -25,6 +25,7 @@ export function checkPlan(value: unknown, at: string): Plan {
     name: text(plan.name, `${at}.name`),
     description: plan.description === undefined ? '' : text(plan.description, `${at}.description`),
     decisions: checkDecisions(plan.decisions, `${at}.decisions`),
+    ...(plan.basedOn === undefined || plan.basedOn === null ? {} : { basedOn: text(plan.basedOn, `${at}.basedOn`) }),
   };
 }
 
@@ -33,8 +34,8 @@ export function checkDecisions(value: unknown, at: string): Decision[] {
 }
 
 const KINDS = [
-  ...(['no script', 'trim', 'style in script'] as const),
   ...(['detach', 'join', 'trigger', 'split', 'hint', 'script', 'loader'] as const),
+  ...(['no script', 'trim', 'style in script'] as const),
   ...(['gather', 'together', 'apart', 'floor', 'ceiling', 'copy', 'grain', 'chunk name'] as const),
 ] as const;
 

@@ -66,6 +66,29 @@ export function withoutSubject(plan: Plan, subject: string): Plan {
   return decisions.length === plan.decisions.length ? plan : { ...plan, decisions };
 }
 
+/** How a plan differs from another: decisions that it has beside, that it lacks, and that it took otherwise. */
+export function planDifference(
+  plan: Pick<Plan, 'decisions'>,
+  other: Pick<Plan, 'decisions'>,
+): {
+  added: Decision[];
+  missing: Decision[];
+  changed: { now: Decision; was: Decision }[];
+} {
+  const others = new Map(other.decisions.map((d) => [subjectOf(d), d]));
+  const own = new Set(plan.decisions.map(subjectOf));
+  const changed: { now: Decision; was: Decision }[] = [];
+  for (const now of plan.decisions) {
+    const was = others.get(subjectOf(now));
+    if (was && JSON.stringify(was) !== JSON.stringify(now)) changed.push({ now, was });
+  }
+  return {
+    added: plan.decisions.filter((d) => !others.has(subjectOf(d))),
+    missing: other.decisions.filter((d) => !own.has(subjectOf(d))),
+    changed,
+  };
+}
+
 export function shipsBy(decision: Decision): ShipsBy {
   switch (decision.kind) {
     case 'detach':

@@ -1,7 +1,15 @@
 import { route, sketch } from '../../test-support/snapshots.ts';
 import { InputError } from '../errors.ts';
 import { checkDecisions, checkPlan } from './check.ts';
-import { decisionWords, shipsBy, shortName, subjectOf, withDecision, withoutSubject } from './decisions.ts';
+import {
+  decisionWords,
+  planDifference,
+  shipsBy,
+  shortName,
+  subjectOf,
+  withDecision,
+  withoutSubject,
+} from './decisions.ts';
 import { effectivePlan } from './effective.ts';
 import { parseHint, parseImport } from './notation.ts';
 import { BASELINE, type Decision } from './types.ts';
@@ -193,5 +201,17 @@ describe('a detachment that takes more than detaching', () => {
     expect(of({ import: 'main::kit' }).blocked).toEqual(expected);
     expect(of({ package: 'kit' }).blocked).toEqual(expected);
     expect(effectivePlan(held, BASELINE).blocked).toEqual([]);
+  });
+
+  it('tell how they differ from another', () => {
+    const of = (...decisions: Decision[]) => ({ ...BASELINE, decisions });
+    const trigger = (on: 'idle' | 'visible'): Decision => ({ kind: 'trigger', splitPoint: 'a', fetch: { on } });
+    const loader: Decision = { kind: 'loader', loader: 'discovered' };
+    const floor: Decision = { kind: 'floor', bytes: 1000 };
+    expect(planDifference(of(trigger('idle'), loader), of(trigger('visible'), floor))).toEqual({
+      added: [loader],
+      missing: [floor],
+      changed: [{ now: trigger('idle'), was: trigger('visible') }],
+    });
   });
 });

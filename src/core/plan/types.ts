@@ -5,6 +5,8 @@ export interface Plan {
   name: string;
   description: string;
   decisions: Decision[];
+  /** Name of the plan that it began as a copy of. */
+  basedOn?: string | null;
 }
 
 export type Trigger =

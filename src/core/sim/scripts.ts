@@ -1,3 +1,4 @@
+import type { Action } from '../load/types.ts';
 import { BROWSER, EVALUATION_RATE } from './conditions.ts';
 import type { Ask } from './fetcher.ts';
 import { browserMs, byTask, type Run } from './run.ts';
@@ -83,13 +84,25 @@ export class Scripts {
     });
   }
 
+  /** Files run in their order; one that waits for others while it starts holds up those after it. */
   evaluateNow(group: number, cause: Cause, then?: Then): void {
     const { program } = this.run;
-    for (const r of program.groups[group].resources) {
-      if (program.resources[r].type !== 'script' || this.state[r] !== 'none') continue;
-      this.state[r] = 'queued';
-      this.addTask(r, cause);
-    }
+    const scripts = program.groups[group].resources.filter((r) => program.resources[r].type === 'script');
+    const from = (first: number, by: Cause) => {
+      for (let at = first; at < scripts.length; at++) {
+        const r = scripts[at];
+        const begins = this.state[r] === 'none';
+        if (begins) {
+          this.state[r] = 'queued';
+          this.addTask(r, by);
+        }
+        if (program.resources[r].awaits && this.state[r] !== 'done') {
+          this.onEvaluated(r, (later) => from(at + 1, later));
+          return;
+        }
+      }
+    };
+    from(0, cause);
     if (then) this.whenEvaluated(group, then);
   }
 
@@ -99,12 +112,23 @@ export class Scripts {
     const ms = (item.cpuMs + item.estimatedBytes * EVALUATION_RATE.likely) * run.conditions.device.cpuFactor;
     const request = run.fetcher.requestOf(resource);
     const task = run.thread.add('evaluate', item.name, ms, cause, request, () => {
-      this.state[resource] = 'done';
       const by = byTask(run, 'evaluation', `${item.name} ran`, task);
-      this.evaluatedBy[resource] = by;
-      if (request >= 0) run.fetcher.requests[request].evaluated = run.clock.now;
-      for (const action of item.follow) run.triggers.start(action, by, item.name);
-      for (const then of this.waiting[resource].splice(0)) then(by);
+      const { awaits = [], follow } = item;
+      const isAwaited = (a: Action) => a.do.kind === 'import' && awaits.includes(a.do.group);
+      for (const action of follow) if (isAwaited(action)) run.triggers.start(action, by, item.name);
+      const done = (last: Cause) => {
+        this.state[resource] = 'done';
+        this.evaluatedBy[resource] = last;
+        if (request >= 0) run.fetcher.requests[request].evaluated = run.clock.now;
+        for (const action of follow) if (!isAwaited(action)) run.triggers.start(action, last, item.name);
+        for (const then of this.waiting[resource].splice(0)) then(last);
+      };
+      if (awaits.length === 0) done(by);
+      else
+        this.afterAll(
+          awaits.map((g) => (next: Then) => this.whenEvaluated(g, next)),
+          done,
+        );
     });
   }
 

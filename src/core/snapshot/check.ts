@@ -86,6 +86,7 @@ function checkImport(value: unknown, modules: number, at: string): Import {
     ...(item.context === undefined
       ? {}
       : { context: oneOf(item.context, ['module', 'wrapper', 'handler', 'function'] as const, `${at}.context`) }),
+    ...(item.awaited === undefined ? {} : { awaited: true as const }),
     ...(item.sync === undefined ? {} : { sync: checkSync(item.sync, `${at}.sync`) }),
   };
 }

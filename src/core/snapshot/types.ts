@@ -73,6 +73,8 @@ export interface Import {
   names: string[];
   /** Only for dynamic imports. */
   context?: DeferredContext;
+  /** Only for dynamic imports: the module itself waits for it while it starts, and so do those that import it. */
+  awaited?: true;
   /** Only for static imports that the module needs while it starts: detaching alone would break it. */
   sync?: { reason: string; line: number };
 }
@@ -203,7 +205,15 @@ export interface Unresolved {
   leftOut: boolean;
 }
 
-export type NoticeKind = 'development' | 'unminified' | 'uncompressed' | 'inline map' | 'base' | 'unnamed file';
+export type NoticeKind =
+  | 'development'
+  | 'unminified'
+  | 'uncompressed'
+  | 'inline map'
+  | 'base'
+  | 'unnamed file'
+  | 'waiting module'
+  | 'style order';
 
 export interface Notice {
   kind: NoticeKind;

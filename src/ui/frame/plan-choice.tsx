@@ -59,7 +59,7 @@ function NameDialog({ copyOf, onClose }: { copyOf: string | undefined; onClose: 
   const [name, setName] = useState(copyOf ? `${copyOf}, copy` : '');
   const make = async () => {
     try {
-      await addPlan(name.trim(), copyOf ? (plan?.decisions ?? []) : []);
+      await addPlan(name.trim(), copyOf ? (plan?.decisions ?? []) : [], copyOf);
       onClose();
     } catch (error) {
       toast.error(error instanceof Error ? error.message : String(error));

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { create } from 'zustand';
-import { decisionWords, shipsBy, subjectOf } from '../../core/plan/decisions.ts';
+import { decisionWords, planDifference, shipsBy, subjectOf } from '../../core/plan/decisions.ts';
 import { DecisionLine } from '../parts/decision-line.tsx';
 import { Modal } from '../parts/modal.tsx';
 import { useLanding } from '../state/landing.ts';
@@ -73,6 +73,7 @@ function OpenPlan({ onClose }: { onClose: () => void }) {
           className={field}
         />
       </label>
+      <Origin />
       <h3 className="mt-4 mb-1 font-semibold">
         {plan.decisions.length === 0 ? 'No decisions yet' : `${plan.decisions.length} decisions, in their order`}
       </h3>
@@ -122,5 +123,45 @@ function OpenPlan({ onClose }: { onClose: () => void }) {
         </button>
       </div>
     </Modal>
+  );
+}
+
+/** The plan that this one began as a copy of, and how they differ by now. */
+function Origin() {
+  const plan = useWorkbench((s) => storedPlan(s))!;
+  const origin = useWorkbench((s) => s.project?.plans.find((p) => p.name === plan.basedOn));
+  const decide = useWorkbench((s) => s.decide);
+  if (!origin) return null;
+  const { added, missing, changed } = planDifference(plan, origin);
+  const lines = [
+    ...added.map((d) => `more: ${decisionWords(d)}`),
+    ...missing.map((d) => `not here: ${decisionWords(d)}`),
+    ...changed.map(({ now, was }) => `otherwise: ${decisionWords(now)}, there ${decisionWords(was)}`),
+  ];
+  return (
+    <details className="mt-3">
+      <summary className="cursor-pointer">
+        Based on “{origin.name}”,{' '}
+        {lines.length === 0
+          ? 'still the same'
+          : lines.length === 1
+            ? 'one decision differs'
+            : `${lines.length} decisions differ`}
+      </summary>
+      <ul className="mt-1 text-soft">
+        {lines.map((l) => (
+          <li key={l}>{l}</li>
+        ))}
+      </ul>
+      {missing.length > 0 ? (
+        <button
+          type="button"
+          className="mt-1 underline"
+          onClick={() => decide(missing, `take over from “${origin.name}”`)}
+        >
+          take over what is not here
+        </button>
+      ) : null}
+    </details>
   );
 }

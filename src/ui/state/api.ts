@@ -66,8 +66,8 @@ export const api = {
   projects: () => call<ProjectRow[]>('GET', '/api/projects'),
   project: (id: string) => call<ProjectView>('GET', `/api/projects/${id}`),
   importProject: (fileName: string, text: string) => call<{ id: string }>('POST', '/api/projects', { fileName, text }),
-  createPlan: (projectId: string, name: string, decisions: Decision[]) =>
-    call<StoredPlan>('POST', `/api/projects/${projectId}/plans`, { name, decisions }),
+  createPlan: (projectId: string, name: string, decisions: Decision[], basedOn?: string) =>
+    call<StoredPlan>('POST', `/api/projects/${projectId}/plans`, { name, decisions, basedOn }),
   savePlan: (id: string, version: number, change: { decisions?: Decision[]; name?: string; description?: string }) =>
     call<StoredPlan>('PUT', `/api/plans/${id}`, { version, ...change }),
   removePlan: (id: string) => call<void>('DELETE', `/api/plans/${id}`),

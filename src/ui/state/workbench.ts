@@ -13,7 +13,7 @@ import { oneAtATime } from './one-at-a-time.ts';
 
 /** What is chosen anywhere and marked everywhere. */
 export type Selection =
-  | { kind: 'request'; address: string }
+  | { kind: 'request'; address: string; chunk: string | null }
   | { kind: 'import'; key: string }
   | { kind: 'chunk'; id: string }
   | { kind: 'split point'; module: string }
@@ -58,7 +58,7 @@ interface Workbench {
   amend(amendments: Amendments, words: string): void;
   undo(): void;
   redo(): void;
-  addPlan(name: string, decisions: Decision[]): Promise<void>;
+  addPlan(name: string, decisions: Decision[], basedOn?: string): Promise<void>;
   /** Names and describes the open plan; throws a Refusal when it can't be. */
   describePlan(change: { name?: string; description?: string }): Promise<void>;
   removePlan(): Promise<void>;
@@ -73,6 +73,14 @@ export const useWorkbench = create<Workbench>()((set, get) => {
     if (!project) return;
     const others = project.plans.filter((p) => p.id !== plan.id);
     set({ project: { ...project, plans: [...others, plan].sort((a, b) => (a.name < b.name ? -1 : 1)) } });
+  };
+
+  /** Plans that began as a copy follow the name of their origin, as they do in the store. */
+  const followOrigin = (from: string, to: string | null) => {
+    const { project } = get();
+    if (!project || from === to) return;
+    const plans = project.plans.map((p) => (p.basedOn === from ? { ...p, basedOn: to } : p));
+    set({ project: { ...project, plans } });
   };
 
   const change = (decisions: Decision[]) => {
@@ -221,17 +229,20 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       set({ undone: get().undone.slice(0, -1), done: [...get().done, last] });
       go(last, 'after');
     },
-    async addPlan(name, decisions) {
+    async addPlan(name, decisions, basedOn) {
       const { project } = get();
       if (!project) return;
-      const plan = await api.createPlan(project.id, name, decisions);
+      const plan = await api.createPlan(project.id, name, decisions, basedOn);
       putPlan(plan);
       get().choosePlan(plan.id);
     },
     async describePlan(values) {
       await savePlan();
       const plan = storedPlan(get());
-      if (plan) putPlan(await api.savePlan(plan.id, plan.version, values));
+      if (!plan) return;
+      const saved = await api.savePlan(plan.id, plan.version, values);
+      followOrigin(plan.name, saved.name);
+      putPlan(saved);
     },
     async removePlan() {
       const { project } = get();
@@ -240,6 +251,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       await api.removePlan(plan.id);
       const plans = project.plans.filter((p) => p.id !== plan.id);
       set({ project: { ...project, plans } });
+      followOrigin(plan.name, null);
       get().choosePlan(plans[0]?.id ?? null);
     },
     takeTheirs() {
@@ -257,7 +269,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       for (let n = 2; names.has(name); n++) name = `${mine.name}, my copy ${n}`;
       putPlan(conflict);
       set({ conflict: null, saving: 'saved' });
-      await get().addPlan(name, mine.decisions);
+      await get().addPlan(name, mine.decisions, mine.name);
     },
     async saveNow() {
       await Promise.all([savePlan(), get().savingAmendments === 'failed' ? saveAmendments() : null]);

@@ -10,18 +10,29 @@ const WORDS: Record<NoticeKind, string> = {
   'inline map': 'Maps that travel',
   uncompressed: 'Compression',
   'unnamed file': 'Files nobody names',
+  'waiting module': 'Modules that wait',
+  'style order': 'Order of styles',
 };
 /** The first ones make every figure on this page wrong or misleading. */
-const ORDER: NoticeKind[] = ['development', 'base', 'unminified', 'inline map', 'uncompressed', 'unnamed file'];
+const ORDER: NoticeKind[] = [
+  'development',
+  'base',
+  'unminified',
+  'inline map',
+  'uncompressed',
+  'unnamed file',
+  'style order',
+  'waiting module',
+];
 const FEW = 2;
 
-/** What about a production output should be known before its sizes are believed; one line per kind. */
+/** What should be known about an app before its figures are believed; one line per kind. */
 export function NoticeList({ notices }: { notices: Notice[] }) {
   const [open, setOpen] = useState<NoticeKind | null>(null);
   const kinds = ORDER.filter((k) => notices.some((n) => n.kind === k));
   if (kinds.length === 0) return null;
   return (
-    <section className="mb-5 rounded border border-line bg-band px-3 py-2" aria-label="About this output">
+    <section className="mb-5 rounded border border-line bg-band px-3 py-2" aria-label="Worth knowing">
       {kinds.map((kind) => {
         const own = notices.filter((n) => n.kind === kind);
         const shown = open === kind ? own : own.slice(0, FEW);

@@ -24,7 +24,7 @@ export function Grid({
 }: {
   rows: SheetRow[];
   columns: PlacedColumn[];
-  chosen: string | null;
+  chosen: ReadonlySet<string>;
   folded: ReadonlySet<string>;
   onFold: (route: string) => void;
   onOver: (over: { row: SheetRow; placed: PlacedColumn } | null) => void;
@@ -108,7 +108,7 @@ export function Grid({
                       onChoose(r, placed);
                     }}
                     onKeyDown={onKey}
-                    className={`absolute inset-y-0 flex scroll-mt-28 items-center ${placed.column.id === chosen ? 'bg-mark' : column === placed.at ? 'bg-band' : ''} ${focused ? 'group-focus:outline-2 group-focus:-outline-offset-1 group-focus:outline-ink' : ''}`}
+                    className={`absolute inset-y-0 flex scroll-mt-28 items-center ${chosen.has(placed.column.id) ? 'bg-mark' : column === placed.at ? 'bg-band' : ''} ${focused ? 'group-focus:outline-2 group-focus:-outline-offset-1 group-focus:outline-ink' : ''}`}
                     style={{ left: HEADS + placed.x, width: placed.width }}
                   >
                     <Cell cell={cell} marked={placed.width >= MARKED_FROM} />
@@ -185,7 +185,15 @@ function Notch() {
   return <span className="-mt-[16px] size-0 border-x-4 border-t-4 border-x-transparent border-t-sheet" />;
 }
 
-function ColumnNames({ columns, lit, chosen }: { columns: PlacedColumn[]; lit: number | null; chosen: string | null }) {
+function ColumnNames({
+  columns,
+  lit,
+  chosen,
+}: {
+  columns: PlacedColumn[];
+  lit: number | null;
+  chosen: ReadonlySet<string>;
+}) {
   return (
     <div aria-hidden="true" className="sticky top-0 z-20 bg-sheet" style={{ height: NAMES }}>
       {columns.map(({ column, at, x, width }, i) => {
@@ -193,14 +201,14 @@ function ColumnNames({ columns, lit, chosen }: { columns: PlacedColumn[]; lit: n
         const crowded = before !== undefined && x + width / 2 - before.x - before.width / 2 < NAMED_FROM && at !== lit;
         return (
           <div key={column.id} className="absolute bottom-0" style={{ left: HEADS + x, width }}>
-            {crowded && column.id !== chosen ? null : (
+            {crowded && !chosen.has(column.id) ? null : (
               <span
-                className={`absolute bottom-2 left-1/2 origin-bottom-left -rotate-[58deg] text-[11px] whitespace-nowrap ${at === lit || column.id === chosen ? 'font-semibold' : 'text-soft'}`}
+                className={`absolute bottom-2 left-1/2 origin-bottom-left -rotate-[58deg] text-[11px] whitespace-nowrap ${at === lit || chosen.has(column.id) ? 'font-semibold' : 'text-soft'}`}
               >
                 {column.name.length > 20 ? `${column.name.slice(0, 19)}…` : column.name}
               </span>
             )}
-            <span className={`block h-[3px] ${column.id === chosen ? 'bg-ink' : 'bg-faint'}`} />
+            <span className={`block h-[3px] ${chosen.has(column.id) ? 'bg-ink' : 'bg-faint'}`} />
           </div>
         );
       })}

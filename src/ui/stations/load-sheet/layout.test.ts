@@ -10,6 +10,7 @@ const column = (id: string, bytes: number, used: number, firstRow: number) => ({
   used,
   firstRow,
   holds: [`src/${id}.ts`],
+  splitPoints: [],
 });
 const row = (id: string, kind: 'landing' | 'action', route: string) => ({
   id,

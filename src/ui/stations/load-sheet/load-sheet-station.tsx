@@ -9,6 +9,7 @@ import { Message } from '../../parts/message.tsx';
 import { Pill } from '../../parts/pill.tsx';
 import { useWidth } from '../../parts/use-width.ts';
 import { useAsked } from '../../state/asked.ts';
+import { isMarked } from '../../state/selection.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { Grid } from './grid.tsx';
 import { HEADS, type PlacedColumn, placeColumns, type SortBy, shownRows, type View } from './layout.ts';
@@ -44,7 +45,11 @@ export function LoadSheetStation({ onGo }: { onGo: (station: StationId) => void 
   const rows = useMemo(() => (sheet ? shownRows(sheet, changed.rows, view) : []), [sheet, changed, view]);
   const change = (part: Partial<View>) => setView({ ...view, ...part });
   if (error) return <Message title="The load sheet can’t be made">{error}</Message>;
-  const chosen = selection?.kind === 'chunk' ? selection.id : null;
+  const chosen = new Set(
+    columns
+      .filter(({ column }) => isMarked(selection, { chunk: column.id, splitPoints: column.splitPoints }))
+      .map(({ column }) => column.id),
+  );
   const routes = [...new Set(sheet?.rows.map((r) => r.route) ?? [])];
   const allFolded = routes.length > 0 && routes.every((r) => view.folded.has(r));
   return (

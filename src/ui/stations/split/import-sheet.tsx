@@ -1,20 +1,19 @@
 'use client';
 
 import type { ImportRow } from '../../../core/outline/outline.ts';
+import { shortName } from '../../../core/plan/decisions.ts';
 import type { Decision } from '../../../core/plan/types.ts';
 import { size, time } from '../../parts/format.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { BeforeAfter } from './before-after.tsx';
 import { HoldSection } from './hold-section.tsx';
 import { toggleImport } from './toggles.ts';
-import { useHold, usePreview } from './use-outline.ts';
+import { useHold, usePreview, useWaits } from './use-outline.ts';
 
 /** A joined import: what would leave the start if it were detached, what stays, and what that does to the start. */
-export function ImportSheet({ row }: { row: ImportRow }) {
+export function ImportSheet({ row, within }: { row: ImportRow; within: string | null }) {
   const plan = useWorkbench((s) => storedPlan(s));
   const decision: Decision = { kind: 'detach', import: row.key };
-  const preview = usePreview([decision]);
-  const found = useHold([decision], row.to);
   const first = row.part?.place === 'first screen';
   return (
     <>
@@ -40,7 +39,7 @@ export function ImportSheet({ row }: { row: ImportRow }) {
       ) : null}
       <h3 className="mt-5 mb-1 font-semibold">If you detach it</h3>
       <dl className="grid grid-cols-[1fr_auto] gap-y-1">
-        <dt>leaves the start</dt>
+        <dt>leaves {within ? `what ${shortName(within)} brings` : 'the start'}</dt>
         <dd className={`text-right font-semibold ${row.carried.compressed > 0 ? 'text-better' : ''}`}>
           {size(row.carried.compressed)}
         </dd>
@@ -54,10 +53,43 @@ export function ImportSheet({ row }: { row: ImportRow }) {
           It belongs to the first screen: deferring it adds a hop before that is complete.
         </p>
       ) : null}
-      <HoldSection found={found} name={row.name} later={!first} />
-      <BeforeAfter preview={preview} />
+      {within ? (
+        <WaitSection decision={decision} row={row} within={within} />
+      ) : (
+        <StartSection decision={decision} row={row} later={!first} />
+      )}
       {row.part && !row.part.interactive ? <NoScript row={row} /> : null}
     </>
+  );
+}
+
+/** What stays and who keeps it, and the start before and after. */
+function StartSection({ decision, row, later }: { decision: Decision; row: ImportRow; later: boolean }) {
+  const preview = usePreview([decision]);
+  const found = useHold([decision], row.to);
+  return (
+    <>
+      <HoldSection found={found} name={row.name} later={later} />
+      <BeforeAfter preview={preview} />
+    </>
+  );
+}
+
+/** For an import of a split point: who asks for that waits less; who then needs this as well waits again. */
+function WaitSection({ decision, row, within }: { decision: Decision; row: ImportRow; within: string }) {
+  const { found, error } = useWaits([decision], within);
+  if (error) return <p className="mt-4 text-worse">{error}</p>;
+  if (!found) return <p className="mt-4 text-soft">Working out the wait …</p>;
+  if (found.before === null || found.after === null)
+    return <p className="mt-4 text-soft">Nobody waits for {shortName(within)}: the landing fetches it by itself.</p>;
+  return (
+    <p className="mt-4">
+      Whoever asks for {shortName(within)} waits {time(found.before)} →{' '}
+      <strong className={`font-semibold ${found.after < found.before ? 'text-better' : ''}`}>
+        {time(found.after)}
+      </strong>
+      ; {row.name} comes after that.
+    </p>
   );
 }
 

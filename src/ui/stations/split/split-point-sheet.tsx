@@ -31,7 +31,7 @@ const HINTS: { kind: Hint['kind']; place: Hint['place']; words: string }[] = [
 const NOTHING: Decision[] = [];
 
 /** A split point: when it is fetched, hints for it, and what joining it back would do. */
-export function SplitPointSheet({ row, chain }: { row: SplitRow; chain: SplitRow[] }) {
+export function SplitPointSheet({ row, chain, onEnter }: { row: SplitRow; chain: SplitRow[]; onEnter: () => void }) {
   const plan = useWorkbench((s) => storedPlan(s));
   const route = useWorkbench((s) => s.route);
   const decide = useWorkbench((s) => s.decide);
@@ -55,6 +55,13 @@ export function SplitPointSheet({ row, chain }: { row: SplitRow; chain: SplitRow
           Join it <kbd className="ml-1 font-mono text-xs opacity-70">d</kbd>
         </button>
       ) : null}
+      <button
+        type="button"
+        onClick={onEnter}
+        className="ml-2 rounded border border-line px-2.5 py-1.5 hover:border-ink"
+      >
+        Its own imports <kbd className="ml-1 font-mono text-xs opacity-70">↵</kbd>
+      </button>
       {plan ? null : <p className="mt-2 text-soft">The baseline stays as built. Choose a plan at the top to decide.</p>}
       <p className="mt-3">
         Its load group brings <strong className="font-semibold">{size(row.group.compressed)}</strong>{' '}

@@ -5,15 +5,13 @@ import { useWorkbench } from '../../state/workbench.ts';
 import type { Line } from './lines.ts';
 
 /** Detaches a joined import, or joins a deferred one; goes back to as built where that is the same. */
-export function toggleImport(line: Line): void {
+export function toggleImport(line: Exclude<Line, { kind: 'heading' | 'group' }>): void {
   if (line.kind === 'import') {
     const { key, changed, to } = line.row;
     if (changed) takeBack({ kind: 'join', import: key });
     else useWorkbench.getState().decide([{ kind: 'detach', import: key }]);
     useWorkbench.getState().choose({ selection: { kind: 'split point', module: to } });
-  } else if (line.kind === 'split') {
-    joinSplit(line.row);
-  }
+  } else joinSplit(line.row);
 }
 
 /** Joins all the imports that lead to a split point: what the plan detached is taken back, the rest is joined. */

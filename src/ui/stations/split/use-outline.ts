@@ -6,9 +6,20 @@ import type { Explained, Preview } from '../../../worker/analyst.ts';
 import { analyst } from '../../../worker/client.ts';
 import { type Asked, useAsked } from '../../state/asked.ts';
 
-/** The outline of the chosen route under the present plan. */
-export function useOutline(): Asked<Outline> {
-  return useAsked(({ plan, route }) => analyst().outline(plan, route));
+/** The outline of the chosen route, or of a split point within it, under the present plan. */
+export function useOutline(within: string | null): Asked<Outline> {
+  return useAsked(({ plan, route }) => analyst().outline(plan, route, within), within ?? '');
+}
+
+/** The wait for a split point before and after decisions. */
+export function useWaits(
+  decisions: Decision[],
+  target: string,
+): Asked<{ before: number | null; after: number | null }> {
+  return useAsked(
+    ({ plan, route, conditions }) => analyst().waits(plan, decisions, route, target, conditions),
+    `${target} ${JSON.stringify(decisions)}`,
+  );
 }
 
 /** What decisions would change, computed without making them; an error in words when that fails. */

@@ -44,7 +44,15 @@ export function RequestDetails({ view, index }: { view: LandingView; index: numb
           <button
             type="button"
             className="text-ink underline"
-            onClick={() => choose({ selection: { kind: 'request', address: by.address } })}
+            onClick={() =>
+              choose({
+                selection: {
+                  kind: 'request',
+                  address: by.address,
+                  chunk: view.brings[view.timeline.requests.indexOf(by)]?.chunk ?? null,
+                },
+              })
+            }
           >
             {by.name}
           </button>

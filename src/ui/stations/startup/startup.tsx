@@ -4,6 +4,7 @@ import { useRef } from 'react';
 import { Message } from '../../parts/message.tsx';
 import { useWidth } from '../../parts/use-width.ts';
 import { useLanding } from '../../state/landing.ts';
+import { isMarked } from '../../state/selection.ts';
 import { conditionsOf, useWorkbench } from '../../state/workbench.ts';
 import { Legend } from './legend.tsx';
 import { RequestDetails } from './request-details.tsx';
@@ -22,16 +23,26 @@ export function Startup() {
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box, 840);
   if (error) return <Message title="This landing can’t be predicted">{error}</Message>;
-  const chosen =
-    selection?.kind === 'request'
-      ? (view?.timeline.requests.findIndex((r) => r.address === selection.address) ?? -1)
-      : -1;
+  const marked = new Set(
+    view?.timeline.requests.flatMap((r, i) =>
+      (selection?.kind === 'request' && r.address === selection.address) || isMarked(selection, view.brings[i])
+        ? [i]
+        : [],
+    ),
+  );
+  const [chosen = -1] = marked;
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_286px]">
       <h1 className="sr-only">Startup of {route}</h1>
       <div ref={box} className="min-h-0 min-w-0 overflow-x-hidden overflow-y-auto">
         {view ? (
-          <Waterfall view={view} conditions={conditionsOf({ linkId, deviceId, cache })} width={width} chosen={chosen} />
+          <Waterfall
+            view={view}
+            conditions={conditionsOf({ linkId, deviceId, cache })}
+            width={width}
+            chosen={chosen}
+            marked={marked}
+          />
         ) : (
           <Message title="Predicting the landing">This takes a moment at most.</Message>
         )}

@@ -22,11 +22,15 @@ export function Waterfall({
   conditions,
   width,
   chosen,
+  marked,
 }: {
   view: LandingView;
   conditions: Conditions;
   width: number;
+  /** The request that is told about. */
   chosen: number;
+  /** Requests that belong to what is chosen here or elsewhere. */
+  marked: ReadonlySet<number>;
 }) {
   const choose = useWorkbench((s) => s.choose);
   const ids = useId();
@@ -44,9 +48,17 @@ export function Waterfall({
   const height = linkTop + 66;
   const at = laid.rows.findIndex((r) => r.request === chosen);
 
+  const pick = (request: number) =>
+    choose({
+      selection: {
+        kind: 'request',
+        address: timeline.requests[request].address,
+        chunk: view.brings[request]?.chunk ?? null,
+      },
+    });
   const select = (row: number) => {
     const next = laid.rows[Math.max(0, Math.min(laid.rows.length - 1, row))];
-    choose({ selection: { kind: 'request', address: timeline.requests[next.request].address } });
+    pick(next.request);
     document.getElementById(`${ids}${next.request}`)?.scrollIntoView({ block: 'nearest' });
   };
   const onKey = (event: KeyboardEvent) => {
@@ -90,7 +102,11 @@ export function Waterfall({
             </g>
           ))}
           <Grid x={x} top={TOP} bottom={linkTop + 40} height={height} />
-          {at >= 0 ? <rect x={3} y={TOP + laid.rows[at].y} width={width} height={ROW} fill="var(--mark)" /> : null}
+          {laid.rows
+            .filter((r) => marked.has(r.request))
+            .map((r) => (
+              <rect key={r.request} x={3} y={TOP + r.y} width={width} height={ROW} fill="var(--mark)" />
+            ))}
           <YokeLines view={view} rows={laid.rows} x={x} chosen={chosen} lit={lit.requests} />
           {laid.rows.map(({ request, y }) => (
             <RequestRow
@@ -103,7 +119,7 @@ export function Waterfall({
               downKbps={conditions.link.downKbps}
               lit={lit.requests.has(request)}
               chosen={request === chosen}
-              onChoose={() => choose({ selection: { kind: 'request', address: timeline.requests[request].address } })}
+              onChoose={() => pick(request)}
             />
           ))}
           {laid.hops.map((hop) => (

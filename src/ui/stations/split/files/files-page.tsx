@@ -13,6 +13,7 @@ import { size } from '../../../parts/format.ts';
 import { Message } from '../../../parts/message.tsx';
 import { useAsked } from '../../../state/asked.ts';
 import { useLanding } from '../../../state/landing.ts';
+import { chosenChunk } from '../../../state/selection.ts';
 import { storedPlan, useWorkbench } from '../../../state/workbench.ts';
 
 const GrainCurve = dynamic(() => import('./grain-curve.tsx').then((m) => m.GrainCurve), {
@@ -33,6 +34,8 @@ export function FilesPage() {
   const route = useWorkbench((s) => s.route);
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
+  const choose = useWorkbench((s) => s.choose);
+  const chosen = useWorkbench((s) => chosenChunk(s.selection));
   if (error ?? lost) return <Message title="The files can’t be worked out">{error ?? lost}</Message>;
   const needPlan = () => toast('The baseline stays as built. Choose or make a plan first.');
   const pick = ({ perModule, floor }: GrainPoint) => {
@@ -60,7 +63,12 @@ export function FilesPage() {
         <table className="w-full">
           <tbody>
             {(chunks ?? []).slice(0, MOST).map((c) => (
-              <tr key={c.id} className="border-t border-line">
+              <tr
+                key={c.id}
+                aria-current={c.id === chosen ? 'true' : undefined}
+                className={`border-t border-line ${c.id === chosen ? 'bg-mark' : 'hover:bg-band'}`}
+                onClick={() => choose({ selection: { kind: 'chunk', id: c.id } })}
+              >
                 <td className="w-[46%]">
                   <TextField
                     bare
