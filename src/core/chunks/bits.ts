@@ -5,8 +5,16 @@ export function emptyBits(size: number): Bits {
   return new Uint32Array((size + 31) >>> 5);
 }
 
-export function fullBits(size: number): Bits {
-  const bits = emptyBits(size).fill(0xffffffff);
+/** Many empty sets in one piece of memory, which costs far less than as many pieces. */
+export function manyBits(count: number, size: number): Bits[] {
+  const words = (size + 31) >>> 5;
+  const all = new Uint32Array(count * words);
+  return Array.from({ length: count }, (_, i) => all.subarray(i * words, (i + 1) * words));
+}
+
+/** Fills a set with all of so many modules. */
+export function fillBits(bits: Bits, size: number): Bits {
+  bits.fill(0xffffffff);
   const rest = size & 31;
   if (rest) bits[bits.length - 1] = 2 ** rest - 1;
   return bits;
@@ -32,21 +40,33 @@ export function bitsOf(members: ArrayLike<number>, size: number): Bits {
 
 /** Members of one set that the other doesn't have, in ascending order. */
 export function difference(bits: Bits, without: Bits): Uint32Array {
-  const rest = bits.slice();
-  for (let w = 0; w < rest.length; w++) rest[w] &= ~without[w];
-  return membersOf(rest);
+  return members(bits.length, (w) => bits[w] & ~without[w]);
 }
 
 /** Members in ascending order. */
 export function membersOf(bits: Bits): Uint32Array {
-  const out: number[] = [];
-  for (let w = 0; w < bits.length; w++) {
-    let word = bits[w];
+  return members(bits.length, (w) => bits[w]);
+}
+
+function members(words: number, wordAt: (w: number) => number): Uint32Array {
+  let count = 0;
+  for (let w = 0; w < words; w++) count += bitCount(wordAt(w));
+  const out = new Uint32Array(count);
+  let at = 0;
+  for (let w = 0; w < words; w++) {
+    let word = wordAt(w);
     while (word !== 0) {
       const low = word & -word;
-      out.push((w << 5) + (31 - Math.clz32(low)));
+      out[at++] = (w << 5) + (31 - Math.clz32(low));
       word ^= low;
     }
   }
-  return Uint32Array.from(out);
+  return out;
+}
+
+/** How many bits of a word are set. */
+function bitCount(word: number): number {
+  const pairs = word - ((word >>> 1) & 0x55555555);
+  const fours = (pairs & 0x33333333) + ((pairs >>> 2) & 0x33333333);
+  return Math.imul((fours + (fours >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
 }

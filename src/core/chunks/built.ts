@@ -2,12 +2,12 @@ import { effectivePlan } from '../plan/effective.ts';
 import { BASELINE } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { BuiltFile, Entry, Snapshot } from '../snapshot/types.ts';
+import { AllReach } from './all-reach.ts';
 import { type Atom, atomsOf } from './atoms.ts';
 import { difference } from './bits.ts';
 import { presentSets } from './present.ts';
 import { Reacher } from './reach.ts';
-import { RootReach } from './reach-cache.ts';
-import { collectRoots, type RootDraft } from './roots.ts';
+import { collectRoots, type RootDraft, rootCandidates } from './roots.ts';
 import type { ChunkBytes } from './types.ts';
 
 /** One realm's roots and what each needs, under one plan. */
@@ -60,9 +60,10 @@ export function cutAsBuilt(snapshot: Snapshot, entry: Entry): AsBuilt {
     const index = graphIndex(snapshot);
     const { deferred } = effectivePlan(snapshot, BASELINE);
     const reacher = new Reacher(index, deferred);
-    const drafts = collectRoots(snapshot, index, deferred, new RootReach(snapshot, deferred), entry);
+    const reach = new AllReach(index, deferred, rootCandidates(snapshot, index, deferred));
+    const drafts = collectRoots(snapshot, index, deferred, reach, entry);
     const present = presentSets(snapshot, index, reacher, drafts);
-    const need = drafts.map((d, r) => difference(d.bits, present[r]));
+    const need = drafts.map((d, r) => difference(d.reach, present[r]));
     const signatures = new Signatures();
     const neededBy = signatures.of({ drafts, need }, snapshot.modules.length);
     made = { drafts, need, started: startedFiles(snapshot, entry.realm), signatures, neededBy };

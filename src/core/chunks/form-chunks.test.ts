@@ -110,7 +110,10 @@ describe('formChunks', () => {
           graph.roots.map((r) => {
             const paths = (list: Iterable<number>) => new Set([...list].map((m) => snapshot.modules[m].path));
             const key = r.kind === 'entry' ? 'entry' : snapshot.modules[r.target[0]].path;
-            return [key, { reach: paths(r.reach), present: paths(membersOf(r.present)), need: paths(r.need) }];
+            return [
+              key,
+              { reach: paths(membersOf(r.reach)), present: paths(membersOf(r.present)), need: paths(r.need) },
+            ];
           }),
         );
         expect(said).toEqual(expected);

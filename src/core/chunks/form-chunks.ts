@@ -2,14 +2,14 @@ import { effectivePlan } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { AllReach } from './all-reach.ts';
 import { type Atom, atomsOf } from './atoms.ts';
 import { addAll, difference, emptyBits, has } from './bits.ts';
 import { builtAtoms, cutAsBuilt } from './built.ts';
 import { chunkName, shortHash, uniqueNames } from './names.ts';
 import { presentSets } from './present.ts';
 import { evaluationOrder, Reacher } from './reach.ts';
-import { RootReach } from './reach-cache.ts';
-import { collectRoots, type RootDraft } from './roots.ts';
+import { collectRoots, type RootDraft, rootCandidates } from './roots.ts';
 import { shapeAtoms } from './shape/shape.ts';
 import { rootWeights } from './shape/weights.ts';
 import { estimateBytes, overheadOf } from './sizes.ts';
@@ -24,16 +24,16 @@ export function formChunks(snapshot: Snapshot, plan: Plan): ChunkGraph {
   const index = graphIndex(snapshot);
   const { deferred, shaping } = effectivePlan(snapshot, plan);
   const reacher = new Reacher(index, deferred);
-  const reach = new RootReach(snapshot, deferred);
+  const reach = new AllReach(index, deferred, rootCandidates(snapshot, index, deferred));
   const graph: ChunkGraph = { realms: [], roots: [], chunks: [], unreached: [] };
   const reached = emptyBits(snapshot.modules.length);
   const entries = [...snapshot.entries].sort((a, b) => (a.realm < b.realm ? -1 : 1));
   for (const entry of entries) {
     graph.realms.push(entry.realm);
     const drafts = collectRoots(snapshot, index, deferred, reach, entry);
-    for (const draft of drafts) addAll(reached, draft.bits);
+    for (const draft of drafts) addAll(reached, draft.reach);
     const present = presentSets(snapshot, index, reacher, drafts);
-    const need = drafts.map((d, r) => difference(d.bits, present[r]));
+    const need = drafts.map((d, r) => difference(d.reach, present[r]));
     const order = evaluationOrder(
       index,
       deferred,
@@ -66,9 +66,8 @@ function addRealm(
   const firstRoot = graph.roots.length;
   const firstChunk = graph.chunks.length;
   const roots = drafts.map((draft, r): Root => {
-    const { bits: _, ...own } = draft;
     return {
-      ...own,
+      ...draft,
       realm,
       askedBy: draft.askedBy.map((a) => ({ root: a.root + firstRoot, import: a.import })),
       present: present[r],

@@ -1,6 +1,6 @@
 import type { GraphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { addAll, type Bits, bitsOf, emptyBits, fullBits } from './bits.ts';
+import { addAll, type Bits, bitsOf, emptyBits, fillBits, manyBits } from './bits.ts';
 import type { Reacher } from './reach.ts';
 import type { RootDraft } from './roots.ts';
 
@@ -13,9 +13,11 @@ import type { RootDraft } from './roots.ts';
  */
 export function presentSets(snapshot: Snapshot, index: GraphIndex, reacher: Reacher, drafts: RootDraft[]): Bits[] {
   const size = snapshot.modules.length;
-  const reach = drafts.map((d) => d.bits);
+  const reach = drafts.map((d) => d.reach);
   const withPage = drafts.map((d, r) => (d.kind === 'page' ? layoutsReach(snapshot, index, reacher, drafts, r) : null));
-  const present = drafts.map((_, r) => (r === 0 ? emptyBits(size) : fullBits(size)));
+  const present = manyBits(drafts.length, size);
+  for (const bits of present.slice(1)) fillBits(bits, size);
+  const now = emptyBits(size);
   const asks = drafts.map(() => [] as number[]);
   drafts.forEach((d, r) => {
     for (const p of new Set(d.askedBy.map((a) => a.root))) asks[p].push(r);
@@ -28,7 +30,7 @@ export function presentSets(snapshot: Snapshot, index: GraphIndex, reacher: Reac
     const r = waiting[next];
     isWaiting[r] = 0;
     const askers = new Set(drafts[r].askedBy.map((a) => a.root));
-    const now = fullBits(size);
+    fillBits(now, size);
     for (const p of askers) {
       const had = present[p];
       const own = reach[p];
@@ -37,7 +39,7 @@ export function presentSets(snapshot: Snapshot, index: GraphIndex, reacher: Reac
     const extra = withPage[r];
     if (extra) addAll(now, extra);
     if (same(now, present[r])) continue;
-    present[r] = now;
+    present[r].set(now);
     for (const q of asks[r]) {
       if (q === 0 || isWaiting[q]) continue;
       isWaiting[q] = 1;

@@ -44,41 +44,41 @@ export class Reacher {
  * Depth-first post-order of static imports from the starts, taken one after another in the order given: the order
  * in which the modules are evaluated. Cycles are entered once, as the platform does.
  */
-export function postOrder(index: GraphIndex, deferred: Uint8Array, starts: Iterable<number>): number[] {
-  const entered = new Uint8Array(index.rank.length);
+export function postOrder(index: GraphIndex, deferred: Uint8Array, starts: Iterable<number>): Uint32Array {
+  const size = index.rank.length;
+  const entered = new Uint8Array(size);
   const { outStart, outgoing, target } = index;
-  const post: number[] = [];
-  const path: number[] = [];
-  const cursor: number[] = [];
-  const enter = (m: number) => {
-    entered[m] = 1;
-    path.push(m);
-    cursor.push(outStart[m]);
-  };
+  const post = new Uint32Array(size);
+  const path = new Uint32Array(size);
+  const cursor = outStart.slice();
+  let done = 0;
   for (const start of starts) {
-    if (!entered[start]) enter(start);
-    while (path.length > 0) {
-      const m = path[path.length - 1];
-      const e = cursor[cursor.length - 1]++;
+    if (entered[start]) continue;
+    entered[start] = 1;
+    path[0] = start;
+    for (let depth = 0; depth >= 0; ) {
+      const m = path[depth];
+      const e = cursor[m];
       if (e >= outStart[m + 1]) {
-        post.push(m);
-        path.pop();
-        cursor.pop();
+        post[done++] = m;
+        depth--;
         continue;
       }
+      cursor[m] = e + 1;
       const i = outgoing[e];
       const to = target[i];
-      if (!deferred[i] && !entered[to]) enter(to);
+      if (deferred[i] || entered[to]) continue;
+      entered[to] = 1;
+      path[++depth] = to;
     }
   }
-  return post;
+  return post.subarray(0, done);
 }
 
 /** Position of each module in the post-order of the starts; −1 for modules never reached. */
 export function evaluationOrder(index: GraphIndex, deferred: Uint8Array, starts: Iterable<number>): Int32Array {
   const position = new Int32Array(index.rank.length).fill(-1);
-  postOrder(index, deferred, starts).forEach((m, at) => {
-    position[m] = at;
-  });
+  const order = postOrder(index, deferred, starts);
+  for (let at = 0; at < order.length; at++) position[order[at]] = at;
   return position;
 }

@@ -1,7 +1,8 @@
 import type { GraphIndex } from '../snapshot/graph-index.ts';
 import type { Entry, Snapshot } from '../snapshot/types.ts';
+import type { AllReach } from './all-reach.ts';
 import { type Bits, has } from './bits.ts';
-import type { RootReach } from './reach-cache.ts';
+
 import type { RootKind } from './types.ts';
 
 export interface RootDraft {
@@ -10,9 +11,21 @@ export interface RootDraft {
   target: number[];
   routes: string[];
   askedBy: { root: number; import: number }[];
-  reach: Uint32Array;
-  /** The same as bits. */
-  bits: Bits;
+  /** Modules reachable over static imports. */
+  reach: Bits;
+}
+
+/** Everything that can be a root under a plan: entries, targets of deferred imports, pages and layouts. */
+export function rootCandidates(snapshot: Snapshot, index: GraphIndex, deferred: Uint8Array): number[][] {
+  const single = new Set<number>();
+  for (let i = 0; i < deferred.length; i++) if (deferred[i]) single.add(snapshot.imports[i].to);
+  for (const { layouts, page } of snapshot.routes)
+    for (const path of [...layouts, page]) for (const m of modulesAt(index, [path])) single.add(m);
+  return [...snapshot.entries.map((e) => modulesAt(index, e.modules)), ...[...single].map((m) => [m])];
+}
+
+function modulesAt(index: GraphIndex, paths: readonly string[]): number[] {
+  return paths.flatMap((path) => index.moduleAt.get(path) ?? []);
 }
 
 /**
@@ -24,10 +37,10 @@ export function collectRoots(
   snapshot: Snapshot,
   index: GraphIndex,
   deferred: Uint8Array,
-  reach: RootReach,
+  reach: AllReach,
   entry: Entry,
 ): RootDraft[] {
-  const starts = entry.modules.flatMap((path) => index.moduleAt.get(path) ?? []);
+  const starts = modulesAt(index, entry.modules);
   const routes = snapshot.routes.filter((r) => r.realm === entry.realm);
   const drafts: RootDraft[] = [];
   const draftOf = new Map<number, number>();
@@ -38,8 +51,7 @@ export function collectRoots(
       kind === 'entry' || kind === 'worker'
         ? `${entry.realm}:entry`
         : `${entry.realm}:${snapshot.modules[target[0]].path}`;
-    const { members, bits } = reach.of(target);
-    drafts.push({ id, kind, target, routes: [], askedBy: [], reach: members, bits });
+    drafts.push({ id, kind, target, routes: [], askedBy: [], reach: reach.of(target) });
     open.push(at);
     return at;
   };
@@ -54,9 +66,9 @@ export function collectRoots(
   const askers = askersIn(snapshot, deferred);
   const follow = () => {
     for (let root = open.pop(); root !== undefined; root = open.pop()) {
-      const { bits } = drafts[root];
+      const { reach: own } = drafts[root];
       for (const m of askers) {
-        if (!has(bits, m)) continue;
+        if (!has(own, m)) continue;
         for (let e = index.outStart[m]; e < index.outStart[m + 1]; e++) {
           const i = index.outgoing[e];
           if (deferred[i]) ask(snapshot.imports[i].to, root, i);
@@ -67,8 +79,11 @@ export function collectRoots(
 
   make(starts, entry.kind === 'worker' ? 'worker' : 'entry');
   follow();
-  const reached = (m: number) => drafts.some((d) => has(d.bits, m));
-  const named = routes.flatMap((r) => [...r.layouts, r.page]).flatMap((path) => index.moduleAt.get(path) ?? []);
+  const reached = (m: number) => drafts.some((d) => has(d.reach, m));
+  const named = modulesAt(
+    index,
+    routes.flatMap((r) => [...r.layouts, r.page]),
+  );
   for (const m of new Set(named.filter((m) => !reached(m)))) ask(m, 0, -1);
   follow();
 

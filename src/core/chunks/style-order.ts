@@ -33,9 +33,7 @@ export function styleConflicts(snapshot: Snapshot, plan: Plan): StyleConflict[] 
       .map((r) => ({
         name: snapshot.modules[r.target[0]]?.path ?? realm,
         places: new Map(
-          postOrder(index, deferred, r.target)
-            .filter((m) => isStyle[m])
-            .map((m, place) => [m, place]),
+          [...postOrder(index, deferred, r.target)].filter((m) => isStyle[m]).map((m, place) => [m, place]),
         ),
       }))
       .filter((o) => o.places.size > 1);

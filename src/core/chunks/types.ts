@@ -21,8 +21,8 @@ export interface Root {
   routes: string[];
   /** Roots that ask for this one, with the deferred import (−1: the route convention asks, not code). */
   askedBy: { root: number; import: number }[];
-  /** Modules reachable over static imports, in no particular order. */
-  reach: Uint32Array;
+  /** Modules reachable over static imports. */
+  reach: Bits;
   /** Modules certainly loaded when it is requested; `membersOf` lists them. */
   present: Bits;
   /** Modules of `reach` that are not present. */

@@ -1,3 +1,4 @@
+import { has } from '../chunks/bits.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { InputError } from '../errors.ts';
 import { type EffectivePlan, effectivePlan } from '../plan/effective.ts';
@@ -83,7 +84,7 @@ function leadsTo(graph: ChunkGraph, landing: Landing, cause: LandedRoot, landed:
     seen.add(at);
     const asker: number = at.askedBy;
     if (asker < 0) return false;
-    at = landing.roots.find((l) => graph.roots[l.root].reach.includes(asker));
+    at = landing.roots.find((l) => has(graph.roots[l.root].reach, asker));
     if (at === cause) return true;
   }
   return false;

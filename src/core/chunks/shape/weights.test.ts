@@ -1,7 +1,7 @@
 import { part, route, sketch } from '../../../test-support/snapshots.ts';
 import { graphIndex } from '../../snapshot/graph-index.ts';
-import { RootReach } from '../reach-cache.ts';
-import { collectRoots } from '../roots.ts';
+import { AllReach } from '../all-reach.ts';
+import { collectRoots, rootCandidates } from '../roots.ts';
 import { rootWeights } from './weights.ts';
 
 const app = sketch(
@@ -14,7 +14,9 @@ const app = sketch(
   },
 );
 const deferred = Uint8Array.from(app.imports, (i) => (i.kind === 'dynamic' ? 1 : 0));
-const drafts = collectRoots(app, graphIndex(app), deferred, new RootReach(app, deferred), app.entries[0]);
+const index = graphIndex(app);
+const reach = new AllReach(index, deferred, rootCandidates(app, index, deferred));
+const drafts = collectRoots(app, index, deferred, reach, app.entries[0]);
 const weights = (landings: Record<string, number> = {}) =>
   Object.fromEntries(
     rootWeights({ ...app, routes: app.routes.map((r) => ({ ...r, landings: landings[r.pattern] })) }, drafts).map(
