@@ -110,8 +110,10 @@ function NoScript({ row }: { row: ImportRow }) {
       </p>
       {preview && typeof preview !== 'string' ? (
         <p className="mt-1">
-          start {size(preview.before.readout.startBytes)} → {size(preview.after.readout.startBytes)}, interactive{' '}
-          {time(preview.before.milestones.interactive)} → {time(preview.after.milestones.interactive)}
+          start {size(preview.before.readout.startBytes)} → {size(preview.after.readout.startBytes)},{' '}
+          <span className="whitespace-nowrap">
+            interactive {time(preview.before.milestones.interactive)} → {time(preview.after.milestones.interactive)}
+          </span>
         </p>
       ) : null}
       <button
