@@ -131,6 +131,7 @@ class Translator {
           ['fifo', 'urgency'] as const,
           'conditions.serverScheduling',
         ),
+        ...(c.queuePackets === undefined ? {} : { queuePackets: amount(c.queuePackets, 'conditions.queuePackets') }),
       },
       device: {
         id: 'case',

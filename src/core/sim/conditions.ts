@@ -17,6 +17,8 @@ export interface Link {
   dnsMs: number;
   /** In which order the server sends what is ready: as it became ready, or by urgency (RFC 9218). */
   serverScheduling: 'fifo' | 'urgency';
+  /** Packets that wait at the bottleneck at most before more are dropped; 64 or twice what the link holds unless said. */
+  queuePackets?: number;
 }
 
 export interface Device {

@@ -1,17 +1,17 @@
 import type { Clock } from './clock.ts';
 import type { Link } from './conditions.ts';
+import { INITIAL_WINDOW } from './congestion.ts';
 import type { Pipe } from './pipe.ts';
 import type { Stream } from './stream.ts';
-
-const SEGMENT = 1448;
-const PACKET_OVERHEAD = 52;
-const INITIAL_WINDOW = 10;
-const ACK = 52;
-const ROUND_SAMPLES = 8;
+import { type Load, PACKET_OVERHEAD, SEGMENT, TcpSender } from './tcp.ts';
 
 /** Handshake sizes on the link, as counted in recorded loads. */
 const HELLO_UP = [1500, 552];
 const HELLO_DOWN = 837;
+/** What the server sends by itself once it is connected: two session tickets, and settings on HTTP/2 (payloads). */
+const FINISHED = 132;
+const TICKETS = [614, 574];
+const SETTINGS = [31, 24];
 
 /** A record on its way out; `from` is when its first bit reaches the client, −1 before that is known. */
 interface OutRecord {
@@ -22,23 +22,16 @@ interface OutRecord {
 }
 
 /**
- * One TCP (or QUIC) connection over the shared link. The server's window opens by a packet per acknowledgement in
- * slow start, which ends when even the first packets of a round find a queue (hybrid slow start, as Linux does it);
- * from then on the window grows slowly. Requests travel as packets
- * too, and the client's window starts at ten of them.
+ * One TCP (or QUIC) connection over the shared link: its handshake, requests up (packets too, with a window that begins
+ * at ten), and the server's answers down, record by record.
  */
 export class Connection {
   state: 'new' | 'opening' | 'open' = 'new';
   /** For protocols that carry one answer at a time. */
   busy = false;
-  private window = INITIAL_WINDOW;
-  private slowStart = true;
-  /** Packets sent so far, and the round of slow start that is being acknowledged: its end and its shortest queue. */
-  private sentPackets = 0;
-  private ackedPackets = 0;
-  private round = { end: 0, samples: 0, shortest: Number.POSITIVE_INFINITY };
-  private inFlight = 0;
-  private lastSent = 0;
+  private readonly server: TcpSender;
+  private begun: OutRecord[] = [];
+  private greeting: number[] = [];
   private streams: Stream[] = [];
   private record: OutRecord | null = null;
   private upWindow = INITIAL_WINDOW;
@@ -52,7 +45,16 @@ export class Connection {
     private readonly up: Pipe,
     private readonly down: Pipe,
     private readonly link: Link,
-  ) {}
+  ) {
+    this.server = new TcpSender(
+      clock,
+      down,
+      up,
+      link.rttMs,
+      () => this.nextLoad(),
+      (arrival, bytes) => this.leaves(arrival, bytes),
+    );
+  }
 
   /** Opens it if it isn't, and calls back once requests can leave. */
   whenOpen(then: () => void): void {
@@ -81,7 +83,10 @@ export class Connection {
   }
 
   private opened(): void {
+    const { protocol, tls } = this.link;
     this.state = 'open';
+    this.greeting = [...(tls === 'none' ? [] : TICKETS), ...(protocol === 'h1' ? [] : SETTINGS)];
+    this.clock.at(this.up.send(this.clock.now, FINISHED), () => this.server.pump());
     for (const then of this.waiting.splice(0)) then();
   }
 
@@ -96,6 +101,7 @@ export class Connection {
       const { bytes, arrived } = this.upQueue.shift()!;
       this.upInFlight++;
       const at = this.up.send(this.clock.now, bytes + PACKET_OVERHEAD);
+      this.server.acknowledgeAlong();
       this.clock.at(at, arrived);
       this.clock.at(at + this.down.delayMs, () => {
         this.upInFlight--;
@@ -111,68 +117,41 @@ export class Connection {
       stream.readyAt = this.clock.now;
       this.streams.push(stream);
     }
-    this.pump();
+    this.server.pump();
   }
 
-  private pump(): void {
-    const { clock, down } = this;
-    if (this.inFlight === 0 && clock.now - this.lastSent > 200 + this.link.rttMs) {
-      this.window = Math.min(this.window, INITIAL_WINDOW);
-      this.slowStart = true;
+  /** The next packet: whole records where they fit, in the order in which the server writes them. */
+  private nextLoad(): Load | null {
+    const greeting = this.greeting.shift();
+    if (greeting !== undefined) return { bytes: greeting, arrived: () => {} };
+    const begun: OutRecord[] = [];
+    const done: OutRecord[] = [];
+    let payload = 0;
+    while (payload < SEGMENT) {
+      this.record ??= this.nextRecord();
+      if (!this.record) break;
+      const take = Math.min(SEGMENT - payload, this.record.left);
+      payload += take;
+      this.record.left -= take;
+      if (this.record.from < 0) begun.push(this.record);
+      if (this.record.left > 0) break;
+      done.push(this.record);
+      this.record = null;
     }
-    while (this.inFlight < Math.floor(this.window)) {
-      const begun: OutRecord[] = [];
-      const done: OutRecord[] = [];
-      let payload = 0;
-      while (payload < SEGMENT) {
-        this.record ??= this.nextRecord();
-        if (!this.record) break;
-        const take = Math.min(SEGMENT - payload, this.record.left);
-        payload += take;
-        this.record.left -= take;
-        if (this.record.from < 0) begun.push(this.record);
-        if (this.record.left > 0) break;
-        done.push(this.record);
-        this.record = null;
-      }
-      if (payload === 0) return;
-      const wire = payload + PACKET_OVERHEAD;
-      const arrival = down.send(clock.now, wire);
-      const queued = arrival - down.delayMs - down.serialMs(wire) - clock.now;
-      for (const record of begun) record.from = arrival - down.serialMs(payload);
-      for (const { stream, bytes, from } of done) clock.at(arrival, () => stream.onRecord(bytes, from));
-      this.inFlight++;
-      this.sentPackets++;
-      this.lastSent = clock.now;
-      clock.at(arrival + this.up.delayMs + this.up.serialMs(ACK), () => this.acknowledged(queued));
-    }
+    if (payload === 0) return null;
+    this.begun = begun;
+    return {
+      bytes: payload,
+      arrived: () => {
+        for (const { stream, bytes, from } of done) stream.onRecord(bytes, from);
+      },
+    };
   }
 
-  private acknowledged(queued: number): void {
-    this.inFlight--;
-    this.ackedPackets++;
-    if (this.slowStart) {
-      this.window += 1;
-      if (this.window >= 16 && this.queueStands(queued)) this.slowStart = false;
-    } else {
-      this.window += 0.5 / this.window;
-    }
-    this.pump();
-  }
-
-  /** Whether the first packets of a round, which no burst of its own delays, have found a queue. */
-  private queueStands(queued: number): boolean {
-    const { round } = this;
-    if (this.ackedPackets > round.end) {
-      round.end = this.sentPackets;
-      round.samples = 0;
-      round.shortest = Number.POSITIVE_INFINITY;
-    }
-    if (round.samples >= ROUND_SAMPLES) return false;
-    round.samples++;
-    round.shortest = Math.min(round.shortest, queued);
-    const limit = Math.min(16, Math.max(4, this.link.rttMs / 8));
-    return round.samples === ROUND_SAMPLES && round.shortest > limit;
+  /** A record's first bit reaches the client with the packet that it begins in. */
+  private leaves(arrival: number, bytes: number): void {
+    const from = Number.isNaN(arrival) ? this.clock.now + this.down.delayMs : arrival - this.down.serialMs(bytes);
+    for (const record of this.begun) record.from = from;
   }
 
   /** What the server writes next: in order of readiness (near-simultaneous ones by priority), or by urgency. */

@@ -1,16 +1,36 @@
-/** One direction of the bottleneck link: packets queue, leave at the line rate, and arrive half a round trip later. */
+const FORGET_AFTER = 1000;
+
+/**
+ * One direction of the bottleneck link: packets queue, leave at the line rate, and arrive half a round trip later. A
+ * packet that finds the queue full is dropped.
+ */
 export class Pipe {
   private free = 0;
+  /** When each queued packet has left; the first of them that may still be there. */
+  private readonly leaves: number[] = [];
+  private head = 0;
 
   constructor(
     private readonly kbps: number,
     readonly delayMs: number,
+    private readonly queueLimit = Number.POSITIVE_INFINITY,
   ) {}
 
-  /** Sends a packet of so many bytes; gives the instant at which its last bit arrives. */
+  /** Sends a packet of so many bytes; gives the instant at which its last bit arrives. It is never dropped. */
   send(now: number, bytes: number): number {
     this.free = Math.max(now, this.free) + this.serialMs(bytes);
+    this.leaves.push(this.free);
     return this.free + this.delayMs;
+  }
+
+  /** The same, but gives null for a packet that the queue has no room for. */
+  offer(now: number, bytes: number): number | null {
+    while (this.head < this.leaves.length && this.leaves[this.head] <= now) this.head++;
+    if (this.head > FORGET_AFTER) {
+      this.leaves.splice(0, this.head);
+      this.head = 0;
+    }
+    return this.leaves.length - this.head >= this.queueLimit ? null : this.send(now, bytes);
   }
 
   /** Time on the line for so many bytes. */

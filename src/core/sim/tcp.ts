@@ -1,0 +1,236 @@
+import type { Clock } from './clock.ts';
+import { Congestion } from './congestion.ts';
+import type { Pipe } from './pipe.ts';
+
+/** Payload and overhead of a full packet, in bytes. */
+export const SEGMENT = 1448;
+export const PACKET_OVERHEAD = 52;
+const ACK = 52;
+/** A receiver acknowledges every second packet, and a lone one after this long. */
+const ACK_EVERY = 2;
+const DELAYED_ACK_MS = 40;
+/** From so many overtakers on, a packet that was overtaken is lost at once; before, only after a while (RFC 8985). */
+const OVERTAKERS = 3;
+
+/** What one packet carries: its payload, and what to do once it and all before it have arrived. */
+export interface Load {
+  bytes: number;
+  arrived: () => void;
+}
+
+interface Packet {
+  load: Load;
+  sentAt: number;
+  /** Order of sending, retransmissions included. */
+  turn: number;
+  again: boolean;
+  state: 'flying' | 'sacked' | 'lost' | 'acked';
+}
+
+/**
+ * One direction of a TCP connection, packet by packet: congestion window (slow start with hybrid exit, cubic), delayed
+ * acknowledgements, delivery in order, packets dropped at a full queue found by those that overtake them, by a probe or
+ * by a timeout. After Linux's implementation, whose behaviour the recorded loads show.
+ */
+export class TcpSender {
+  private readonly packets: Packet[] = [];
+  private readonly congestion = new Congestion();
+  /** First packet that isn't acknowledged, and the first that the receiver still waits for. */
+  private una = 0;
+  private expected = 0;
+  private readonly received: boolean[] = [];
+  private unacknowledged = 0;
+  private ackTimer = 0;
+  private highestSacked = -1;
+  private turns = 0;
+  private flying = 0;
+  private lost: number[] = [];
+  private recoverUntil = -1;
+  private timer = 0;
+  private timerSet = false;
+  private probed = false;
+  /** Of the packets that have arrived, the one sent last. */
+  private newest = { turn: -1, rtt: 0 };
+  private patienceTimer = 0;
+  private lastSent = Number.NEGATIVE_INFINITY;
+
+  constructor(
+    private readonly clock: Clock,
+    private readonly down: Pipe,
+    private readonly up: Pipe,
+    rttMs: number,
+    /** Gives the next packet's load; null when there is nothing to send. */
+    private readonly next: () => Load | null,
+    /** Called when a packet of fresh data leaves, with the instant at which it will arrive. */
+    private readonly left: (arrival: number, bytes: number) => void,
+  ) {
+    this.congestion.sample(rttMs, 0);
+  }
+
+  /** Sends what the window allows. */
+  pump(): void {
+    const { clock, congestion } = this;
+    if (this.flying === 0 && this.lost.length === 0) congestion.idle(clock.now - this.lastSent);
+    for (;;) {
+      const room = congestion.window - this.flying;
+      if (room < 1) {
+        congestion.used(this.flying, true, this.packets.length, this.una);
+        return;
+      }
+      const again = this.lost.shift();
+      if (again !== undefined) {
+        if (this.packets[again].state === 'lost') this.transmit(again, true);
+        continue;
+      }
+      const load = this.next();
+      if (!load) {
+        congestion.used(this.flying, false, this.packets.length, this.una);
+        return;
+      }
+      const at = this.packets.push({ load, sentAt: 0, turn: 0, again: false, state: 'flying' }) - 1;
+      this.transmit(at, false);
+    }
+  }
+
+  private transmit(at: number, again: boolean): void {
+    const { clock } = this;
+    const packet = this.packets[at];
+    packet.sentAt = clock.now;
+    packet.turn = this.turns++;
+    packet.again = again;
+    packet.state = 'flying';
+    this.flying++;
+    this.lastSent = clock.now;
+    const arrival = this.down.offer(clock.now, packet.load.bytes + PACKET_OVERHEAD);
+    if (!again) this.left(arrival ?? Number.NaN, packet.load.bytes);
+    if (arrival !== null) clock.at(arrival, () => this.arrives(at));
+    if (!this.timerSet) this.setTimer();
+  }
+
+  /** At the receiver. */
+  private arrives(at: number): void {
+    const inOrder = at === this.expected;
+    const gap = this.received.length > this.expected + (this.received[this.expected] ? 1 : 0);
+    this.received[at] = true;
+    while (this.received[this.expected]) this.packets[this.expected++].load.arrived();
+    this.unacknowledged++;
+    if (!inOrder || gap || this.unacknowledged >= ACK_EVERY) this.acknowledge(at);
+    else {
+      const timer = ++this.ackTimer;
+      this.clock.at(this.clock.now + DELAYED_ACK_MS, () => {
+        if (timer === this.ackTimer && this.unacknowledged > 0) this.acknowledge(at);
+      });
+    }
+  }
+
+  private acknowledge(at: number): void {
+    this.unacknowledged = 0;
+    this.ackTimer++;
+    const { expected } = this;
+    this.clock.at(this.up.send(this.clock.now, ACK), () => this.acknowledged(expected, at));
+  }
+
+  /** The receiver sends data anyway, which carries what it would acknowledge. */
+  acknowledgeAlong(): void {
+    if (this.unacknowledged > 0) this.acknowledge(this.expected - 1);
+  }
+
+  /** At the sender: everything before `expected` has arrived, and `at` as well. */
+  private acknowledged(expected: number, at: number): void {
+    const { clock, congestion, packets } = this;
+    let delivered = 0;
+    let fresh: Packet | null = null;
+    const take = (p: number, state: 'acked' | 'sacked') => {
+      const packet = packets[p];
+      if (packet.state === 'flying') this.flying--;
+      if (packet.state === 'flying' || packet.state === 'lost') delivered++;
+      if (packet.state !== 'acked') packet.state = state;
+      if (!packet.again && (fresh === null || packet.turn > fresh.turn)) fresh = packet;
+    };
+    const before = this.una;
+    for (let p = before; p < expected; p++) if (packets[p].state !== 'acked') take(p, 'acked');
+    this.una = Math.max(this.una, expected);
+    if (at >= expected && packets[at].state !== 'sacked') take(at, 'sacked');
+    this.highestSacked = Math.max(this.highestSacked, at);
+    const newest = fresh as Packet | null;
+    if (newest) congestion.sample(clock.now - newest.sentAt, clock.now);
+    if (delivered > 0) {
+      this.probed = false;
+      this.setTimer();
+    }
+    if (packets[at].turn >= this.newest.turn) {
+      this.newest = { turn: packets[at].turn, rtt: clock.now - packets[at].sentAt };
+    }
+    this.findLost();
+    if (this.recoverUntil >= 0 && this.una >= this.recoverUntil) {
+      this.recoverUntil = -1;
+      congestion.recovered();
+    }
+    if (this.recoverUntil >= 0) congestion.recovering(delivered, this.flying);
+    else congestion.acknowledged(this.una - before, this.una, packets.length, clock.now);
+    this.pump();
+  }
+
+  /** Packets that were sent before one that has arrived are lost, at once or when they are late enough. */
+  private findLost(): void {
+    const { clock, congestion, packets, newest } = this;
+    let sacked = 0;
+    for (let p = this.una; p <= this.highestSacked; p++) if (packets[p].state === 'sacked') sacked++;
+    const certain = this.recoverUntil >= 0 || sacked >= OVERTAKERS;
+    const patience = certain ? 0 : Math.min(congestion.leastRtt / 4, congestion.rttMs / 8);
+    let again = Number.POSITIVE_INFINITY;
+    for (let p = this.una; p <= this.highestSacked; p++) {
+      const packet = packets[p];
+      if (packet.state !== 'flying' || packet.turn >= newest.turn) continue;
+      const late = packet.sentAt + newest.rtt + patience;
+      if (late <= clock.now) this.lose(p);
+      else again = Math.min(again, late);
+    }
+    if (!Number.isFinite(again)) return;
+    const timer = ++this.patienceTimer;
+    clock.at(again, () => {
+      if (timer !== this.patienceTimer) return;
+      this.findLost();
+      this.pump();
+    });
+  }
+
+  private lose(p: number): void {
+    this.packets[p].state = 'lost';
+    this.flying--;
+    this.lost.push(p);
+    if (this.recoverUntil >= 0) return;
+    this.recoverUntil = this.packets.length;
+    this.congestion.lost(this.clock.now);
+  }
+
+  /** First a probe after two round trips without news, then everything that flies counts as lost. */
+  private setTimer(): void {
+    const { clock, congestion } = this;
+    const timer = ++this.timer;
+    if (this.flying === 0) {
+      this.timerSet = false;
+      return;
+    }
+    this.timerSet = true;
+    const wait = this.probed
+      ? congestion.timeoutMs
+      : Math.min(congestion.timeoutMs, 2 * congestion.rttMs + 2 * DELAYED_ACK_MS);
+    clock.at(clock.now + wait, () => {
+      if (timer !== this.timer || this.flying === 0) return;
+      if (!this.probed) {
+        this.probed = true;
+        const last = this.packets.length - 1;
+        if (this.packets[last].state === 'flying') this.flying--;
+        if (this.packets[last].state === 'flying' || this.packets[last].state === 'lost') this.transmit(last, true);
+      } else {
+        for (let p = this.una; p < this.packets.length; p++) if (this.packets[p].state === 'flying') this.lose(p);
+        this.lost.sort((a, b) => a - b);
+        this.recoverUntil = -1;
+        congestion.timedOut();
+        this.pump();
+      }
+      this.setTimer();
+    });
+  }
+}
