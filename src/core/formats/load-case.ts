@@ -207,7 +207,11 @@ class Translator {
 
   private part(id: string, more: Partial<ScreenPart> = {}): number {
     const known = this.partOf.get(id);
-    if (known !== undefined) return known;
+    if (known !== undefined) {
+      // A trigger may have named it before the markup says where it stands.
+      Object.assign(this.parts[known], more);
+      return known;
+    }
     const at =
       this.parts.push({
         id,

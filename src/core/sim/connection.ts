@@ -13,10 +13,13 @@ const FINISHED = 132;
 const TICKETS = [614, 574];
 const SETTINGS = [31, 24];
 
+/** Answers that become ready within this time are written together. */
+const TOGETHER_MS = 1;
+const FLUSH_MS = 1;
+
 /** A record on its way out; `from` is when its first bit reaches the client, −1 before that is known. */
 interface OutRecord {
-  stream: Stream;
-  bytes: number;
+  parts: { stream: Stream; bytes: number }[];
   left: number;
   from: number;
 }
@@ -86,7 +89,10 @@ export class Connection {
     const { protocol, tls } = this.link;
     this.state = 'open';
     this.greeting = [...(tls === 'none' ? [] : TICKETS), ...(protocol === 'h1' ? [] : SETTINGS)];
-    this.clock.at(this.up.send(this.clock.now, FINISHED), () => this.server.pump());
+    this.clock.at(this.up.send(this.clock.now, FINISHED), () => {
+      this.server.widen(this.greeting.length);
+      this.server.pump();
+    });
     for (const then of this.waiting.splice(0)) then();
   }
 
@@ -117,7 +123,8 @@ export class Connection {
       stream.readyAt = this.clock.now;
       this.streams.push(stream);
     }
-    this.server.pump();
+    // What becomes ready meanwhile goes into the same record.
+    this.clock.at(this.clock.now + FLUSH_MS, () => this.server.pump());
   }
 
   /** The next packet: whole records where they fit, in the order in which the server writes them. */
@@ -143,7 +150,7 @@ export class Connection {
     return {
       bytes: payload,
       arrived: () => {
-        for (const { stream, bytes, from } of done) stream.onRecord(bytes, from);
+        for (const { parts, from } of done) for (const { stream, bytes } of parts) stream.onRecord(bytes, from);
       },
     };
   }
@@ -154,25 +161,48 @@ export class Connection {
     for (const record of this.begun) record.from = from;
   }
 
-  /** What the server writes next: in order of readiness (near-simultaneous ones by priority), or by urgency. */
+  /**
+   * The record that the server writes next: in order of readiness (near-simultaneous ones by priority), or by urgency.
+   * Answers that became ready together share records; recorded loads show small ones appear in groups of 16 kB.
+   */
   private nextRecord(): OutRecord | null {
-    let best: Stream | null = null;
-    for (const stream of this.streams) {
-      if (stream.waiting && (best === null || this.precedes(stream, best))) best = stream;
-    }
-    if (best === null) {
+    const first = this.firstWaiting(() => true);
+    if (first === null) {
       this.streams = [];
       return null;
     }
-    const bytes = best.takeRecord();
-    if (!best.waiting) this.streams = this.streams.filter((s) => s !== best);
-    else if (best.incremental) this.streams = [...this.streams.filter((s) => s !== best), best];
-    return { stream: best, bytes, left: bytes, from: -1 };
+    const { record, readyAt } = first;
+    const parts = [{ stream: first, bytes: first.take(record) }];
+    let left = parts[0].bytes;
+    this.settle(first);
+    while (this.link.serverScheduling === 'fifo' && left < record) {
+      const next = this.firstWaiting((s) => s !== first && Math.abs(s.readyAt - readyAt) < TOGETHER_MS);
+      if (next === null) break;
+      const bytes = next.take(record - left);
+      parts.push({ stream: next, bytes });
+      left += bytes;
+      this.settle(next);
+    }
+    return { parts, left, from: -1 };
+  }
+
+  private firstWaiting(counts: (stream: Stream) => boolean): Stream | null {
+    let best: Stream | null = null;
+    for (const stream of this.streams) {
+      if (stream.waiting && counts(stream) && (best === null || this.precedes(stream, best))) best = stream;
+    }
+    return best;
+  }
+
+  /** A stream that has had its turn goes, or stands behind those of its kind. */
+  private settle(stream: Stream): void {
+    if (!stream.waiting) this.streams = this.streams.filter((s) => s !== stream);
+    else if (stream.incremental) this.streams = [...this.streams.filter((s) => s !== stream), stream];
   }
 
   private precedes(a: Stream, b: Stream): boolean {
     if (this.link.serverScheduling === 'urgency') return a.priority < b.priority;
-    if (Math.abs(a.readyAt - b.readyAt) >= 1) return a.readyAt < b.readyAt;
+    if (Math.abs(a.readyAt - b.readyAt) >= TOGETHER_MS) return a.readyAt < b.readyAt;
     return a.priority < b.priority;
   }
 }

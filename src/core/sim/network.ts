@@ -134,7 +134,7 @@ export class Network {
     let arrivedWire = 0;
     let ahead = exchange.early ? HEADER_BYTES : 0;
     const total = body + HEADER_BYTES;
-    const stream = new Stream(exchange.priority, exchange.incremental, (bytes, from) => {
+    const stream = new Stream(exchange.priority, exchange.incremental, link.serverScheduling, (bytes, from) => {
       if (ahead > 0) {
         ahead = 0;
         exchange.early?.();
@@ -147,14 +147,14 @@ export class Network {
     exchange.sent(connection.id);
     connection.request(size, () => {
       if (exchange.early) {
-        stream.write(HEADER_BYTES, link.serverScheduling);
+        stream.write(HEADER_BYTES);
         connection.respond(stream);
       }
       clock.at(clock.now + exchange.serverMs, () => {
         exchange.served();
         exchange.pieces.forEach((piece, at) => {
           clock.at(clock.now + piece.atMs, () => {
-            stream.write(piece.bytes + (at === 0 ? HEADER_BYTES : 0), link.serverScheduling);
+            stream.write(piece.bytes + (at === 0 ? HEADER_BYTES : 0));
             connection.respond(stream);
           });
         });

@@ -67,6 +67,11 @@ export class TcpSender {
     this.congestion.sample(rttMs, 0);
   }
 
+  /** Lets so many packets more fly at first. */
+  widen(packets: number): void {
+    this.congestion.window += packets;
+  }
+
   /** Sends what the window allows. */
   pump(): void {
     const { clock, congestion } = this;
