@@ -44,7 +44,15 @@ export const BROWSER = {
   body: 40,
   /** Decision to fetch → request sent: from markup, from a running script. */
   dispatchMarkup: 4,
-  dispatchScript: 2,
+  dispatchScript: 2.7,
+  /** What each further request of a burst takes longer, and the most that this adds. */
+  burstStep: 4.2,
+  burstMost: 28,
+  /** End of a script → its deferred import is asked for. */
+  importDelay: 1.5,
+  /** A module arrived → its static imports are known: by itself, and for each of them. */
+  findImports: 2,
+  perImport: 0.45,
   /** Response complete → evaluation starts, with a free thread. */
   startImport: 2.6,
   startAsync: 3.4,

@@ -35,6 +35,9 @@ export class Fetcher {
   private readonly unasked = new Map<number, ((cause: Cause) => void)[]>();
   private held: number[] = [];
   private flying = new Set<number>();
+  private batch: { index: number; from: Ask['from'] }[] = [];
+  /** Requests on their way to the network. */
+  private dispatching = 0;
 
   constructor(private readonly run: Run) {}
 
@@ -150,12 +153,30 @@ export class Fetcher {
       serverMs: item.serverMs,
       pieces: [{ bytes: stale ? 0 : item.bytes, atMs: 0 }],
     };
-    const dispatch = ask.from === 'markup' ? BROWSER.dispatchMarkup : BROWSER.dispatchScript;
-    clock.at(clock.now + browserMs(this.run, dispatch), () => {
-      record.queued = clock.now;
-      if (!this.letGo(index)) this.held.push(index);
-    });
+    this.batch.push({ index, from: ask.from });
+    if (this.batch.length === 1) clock.at(clock.now, () => this.dispatch());
     return index;
+  }
+
+  /**
+   * Hands what was asked for at one instant to the network, the more urgent first. Each of a burst takes a little
+   * longer than the one before, up to a limit, as recorded.
+   */
+  private dispatch(): void {
+    const { clock } = this.run;
+    const batch = this.batch.splice(0);
+    const urgency = ({ index }: { index: number }) => this.flights[index].record.priority;
+    batch.sort((a, b) => urgency(a) - urgency(b));
+    for (const { index, from } of batch) {
+      const usual = from === 'markup' ? BROWSER.dispatchMarkup : BROWSER.dispatchScript;
+      const ms = usual + Math.min(this.dispatching * BROWSER.burstStep, BROWSER.burstMost);
+      this.dispatching++;
+      clock.at(clock.now + browserMs(this.run, ms), () => {
+        this.dispatching--;
+        this.flights[index].record.queued = clock.now;
+        if (!this.letGo(index)) this.held.push(index);
+      });
+    }
   }
 
   /**

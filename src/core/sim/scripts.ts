@@ -40,8 +40,12 @@ export class Scripts {
     this.run.fetcher.ask(resource, this.typed(resource, ask));
     this.run.fetcher.onArrival(resource, (cause) => {
       const { name, imports } = this.run.program.resources[resource];
+      if (imports.length === 0) return;
       const next: Ask = { ...ask, from: 'script', cause: { ...cause, kind: 'evaluation', what: `import in ${name}` } };
-      for (const r of imports) this.discover(r, next, seen);
+      const reading = BROWSER.findImports + BROWSER.perImport * imports.length;
+      this.run.clock.at(this.run.clock.now + browserMs(this.run, reading), () => {
+        for (const r of imports) this.discover(r, next, seen);
+      });
     });
   }
 

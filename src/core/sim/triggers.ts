@@ -96,8 +96,10 @@ export class Triggers {
     const script = { cause, from: 'script', moment } as const;
     switch (deed.kind) {
       case 'import':
-        run.scripts.request(deed.group, { ...script, priority: 1, anonymous: true });
-        run.scripts.evaluateWhenReady(deed.group, START.import);
+        run.clock.at(run.clock.now + browserMs(run, BROWSER.importDelay), () => {
+          run.scripts.request(deed.group, { ...script, priority: 1, anonymous: true });
+          run.scripts.evaluateWhenReady(deed.group, START.import);
+        });
         return;
       case 'script':
         run.scripts.request(deed.group, { ...script, priority: 3 });
