@@ -131,11 +131,11 @@ class Translator {
           ['fifo', 'urgency'] as const,
           'conditions.serverScheduling',
         ),
-        ...(c.queuePackets === undefined ? {} : { queuePackets: amount(c.queuePackets, 'conditions.queuePackets') }),
+        queuePackets: c.queuePackets === undefined ? usualQueue(c) : amount(c.queuePackets, 'conditions.queuePackets'),
       },
       device: {
-        id: 'case',
-        name: 'as in the case',
+        id: 'reference',
+        name: 'Reference machine',
         cpuFactor: amount(c.cpuSlowdown ?? 1, 'conditions.cpuSlowdown'),
         browserFactor: 1,
         viewport: VIEWPORT,
@@ -393,6 +393,11 @@ class Translator {
     if (oneOf(s.action, ['click', 'hover'] as const, `${at}.action`) === 'click') return { kind: 'click', ...common };
     return { kind: 'hover', ...common, leadMs: amount(s.leadMs, `${at}.leadMs`), clickDo: deeds(s.clickDo, 'clickDo') };
   }
+}
+
+/** Packets that the recorded link lets wait where nothing is said: 64, or twice what it holds. */
+function usualQueue(c: Fields): number {
+  return Math.max(64, Math.ceil((2 * Number(c.rttMs) * Number(c.downKbps)) / 8 / 1500));
 }
 
 /** The end of the head stands before the first thing that shows, unless the case says where. */

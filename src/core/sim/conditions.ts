@@ -17,7 +17,7 @@ export interface Link {
   dnsMs: number;
   /** In which order the server sends what is ready: as it became ready, or by urgency (RFC 9218). */
   serverScheduling: 'fifo' | 'urgency';
-  /** Packets that wait at the bottleneck at most before more are dropped; 64 or twice what the link holds unless said. */
+  /** Packets that wait at the bottleneck at most before more are dropped; without end unless said. */
   queuePackets?: number;
 }
 
@@ -31,13 +31,18 @@ export interface Device {
   viewport: { width: number; height: number };
   touch: boolean;
   dataSaver: boolean;
+  /** What the browser costs by itself, where that is known of the device; the reference machine's otherwise. */
+  costs?: BrowserCosts;
 }
 
 /** `empty`: first visit. `returning`: everything was fetched before; what may be kept is fresh. */
 export type CacheState = 'empty' | 'returning';
 
-/** What the browser costs by itself on the reference machine, in ms. Scales with the CPU factor. */
-export const BROWSER = {
+/**
+ * What the browser costs by itself, in ms at CPU factor 1. Measured on the machine of the recorded loads (see
+ * docs/SIMULATOR.md), which is the reference; on other devices it scales with their factor.
+ */
+export const REFERENCE_COSTS = {
   /** Document's first bytes → first subresource requests. */
   discover: 18,
   /** Document's first bytes → the parser inserts the body, when nothing blocks. */
@@ -65,7 +70,9 @@ export const BROWSER = {
   paintCallback: 15,
   idle: 20,
   diskRead: 4,
-} as const;
+};
+
+export type BrowserCosts = typeof REFERENCE_COSTS;
 
 /** Estimated cost of compiling and evaluating script on the reference machine, in ms per byte of minified text. */
 export const EVALUATION_RATE = { low: 0.00008, likely: 0.00014, high: 0.00022 } as const;
@@ -83,6 +90,7 @@ export const DEVICES: readonly Device[] = [
   device('old-phone', 'Old phone', 8, 360, 740, true),
   device('tablet', 'Tablet', 2.5, 820, 1180, true),
   device('laptop', 'Laptop', 1, 1280, 800, false),
+  device('reference', 'Reference machine', 1, 1280, 800, false),
 ];
 
 export const DEFAULT_CONDITIONS: Conditions = { link: LINKS[0], device: DEVICES[0], cache: 'empty' };

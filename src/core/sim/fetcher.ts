@@ -1,5 +1,4 @@
 import type { FetchPriority, LinkHint, Resource } from '../load/types.ts';
-import { BROWSER } from './conditions.ts';
 import type { Exchange } from './network.ts';
 import { browserMs, byRequest, type Run } from './run.ts';
 import type { Cause, Priority, RequestRecord } from './types.ts';
@@ -141,7 +140,7 @@ export class Fetcher {
     const index = this.requests.push(record) - 1;
     this.flights.push(flight);
     if (this.run.conditions.cache === 'returning' && item.cache === 'immutable') {
-      clock.at(clock.now + browserMs(this.run, BROWSER.diskRead), () => this.finish(index));
+      clock.at(clock.now + browserMs(this.run, this.run.costs.diskRead), () => this.finish(index));
       return index;
     }
     const stale = this.run.conditions.cache === 'returning' && item.cache === 'revalidate';
@@ -163,13 +162,13 @@ export class Fetcher {
    * longer than the one before, up to a limit, as recorded.
    */
   private dispatch(): void {
-    const { clock } = this.run;
+    const { clock, costs } = this.run;
     const batch = this.batch.splice(0);
     const urgency = ({ index }: { index: number }) => this.flights[index].record.priority;
     batch.sort((a, b) => urgency(a) - urgency(b));
     for (const { index, from } of batch) {
-      const usual = from === 'markup' ? BROWSER.dispatchMarkup : BROWSER.dispatchScript;
-      const ms = usual + Math.min(this.dispatching * BROWSER.burstStep, BROWSER.burstMost);
+      const usual = from === 'markup' ? costs.dispatchMarkup : costs.dispatchScript;
+      const ms = usual + Math.min(this.dispatching * costs.burstStep, costs.burstMost);
       this.dispatching++;
       clock.at(clock.now + browserMs(this.run, ms), () => {
         this.dispatching--;

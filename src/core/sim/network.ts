@@ -51,7 +51,7 @@ export class Network {
     private readonly firstVisit: boolean,
   ) {
     this.up = new Pipe(link.upKbps, link.rttMs / 2);
-    this.down = new Pipe(link.downKbps, link.rttMs / 2, link.queuePackets ?? usualQueue(link));
+    this.down = new Pipe(link.downKbps, link.rttMs / 2, link.queuePackets);
   }
 
   /** Connects ahead of any request. */
@@ -161,9 +161,4 @@ export class Network {
       });
     });
   }
-}
-
-/** Packets that the bottleneck lets wait where nothing is said: 64, or twice what the link holds. */
-function usualQueue({ rttMs, downKbps }: Link): number {
-  return Math.max(64, Math.ceil((2 * rttMs * downKbps) / 8 / 1500));
 }

@@ -1,8 +1,6 @@
 import type { LinkHint, MarkupItem } from '../load/types.ts';
-import { BROWSER } from './conditions.ts';
 import { type Ask, withAttribute } from './fetcher.ts';
 import { browserMs, byRequest, byTask, type Run } from './run.ts';
-import { START } from './scripts.ts';
 import type { Cause, Priority, RequestRecord } from './types.ts';
 
 const FIRST_IMAGES = 5;
@@ -104,14 +102,21 @@ export class Parser {
       return;
     }
     const { linkHeader } = run.program.document;
-    run.clock.at(run.clock.now + browserMs(run, BROWSER.discover), () => {
+    run.clock.at(run.clock.now + browserMs(run, run.costs.discover), () => {
       for (const hint of linkHeader)
         run.triggers.link(hint, { ...cause, kind: 'header', what: 'Link header' }, 'markup');
       this.scan(cause);
-      run.thread.add('parse', 'document', browserMs(run, BROWSER.body - BROWSER.discover), cause, this.document, () => {
-        this.parsing = 'ready';
-        this.parse();
-      });
+      run.thread.add(
+        'parse',
+        'document',
+        browserMs(run, run.costs.body - run.costs.discover),
+        cause,
+        this.document,
+        () => {
+          this.parsing = 'ready';
+          this.parse();
+        },
+      );
     });
   }
 
@@ -139,7 +144,7 @@ export class Parser {
         run.scripts.request(item.group, ask(withAttribute(normal, item.fetchpriority), { anonymous }));
         this.holdLoad(run.program.groups[item.group].resources);
         if (item.mode === 'async' || item.mode === 'module-async')
-          run.scripts.evaluateWhenReady(item.group, START.async);
+          run.scripts.evaluateWhenReady(item.group, run.costs.startAsync);
         return;
       }
       case 'img': {
@@ -219,7 +224,7 @@ export class Parser {
     run.scripts.whenReady(group, (arrival) => {
       this.afterStyles(() => {
         const cause = this.lastBlocker && this.lastBlocker.at > arrival.at ? this.lastBlocker : arrival;
-        run.clock.at(run.clock.now + browserMs(run, START.blocking), () => {
+        run.clock.at(run.clock.now + browserMs(run, run.costs.startBlocking), () => {
           run.scripts.evaluateNow(group, cause, (by) => this.resume(by));
         });
       });
@@ -262,7 +267,7 @@ export class Parser {
     run.scripts.whenReady(group, (arrival) => {
       this.afterStyles(() => {
         const cause = this.lastBlocker && this.lastBlocker.at > arrival.at ? this.lastBlocker : arrival;
-        run.clock.at(run.clock.now + browserMs(run, START.defer), () => {
+        run.clock.at(run.clock.now + browserMs(run, run.costs.startDefer), () => {
           run.scripts.evaluateNow(group, cause, () => this.runDeferred());
         });
       });

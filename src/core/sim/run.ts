@@ -1,6 +1,6 @@
 import type { LoadProgram } from '../load/types.ts';
 import type { Clock } from './clock.ts';
-import type { Conditions } from './conditions.ts';
+import type { BrowserCosts, Conditions } from './conditions.ts';
 import type { Fetcher } from './fetcher.ts';
 import type { Network } from './network.ts';
 import type { Parser } from './parser.ts';
@@ -14,6 +14,7 @@ import type { Cause, PageMoments, Reveal } from './types.ts';
 export interface Run {
   program: LoadProgram;
   conditions: Conditions;
+  costs: BrowserCosts;
   clock: Clock;
   network: Network;
   thread: Thread;

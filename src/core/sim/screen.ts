@@ -1,5 +1,4 @@
 import type { Need } from '../load/types.ts';
-import { BROWSER } from './conditions.ts';
 import { browserMs, byTask, type Run } from './run.ts';
 import type { Cause, RevealState } from './types.ts';
 
@@ -146,7 +145,7 @@ export class Screen {
         if (waits.length > 0)
           run.scripts.afterAll(waits, (last) => this.reveal(at, 'filled', last.at > by.at ? last : by));
       };
-      if (late) run.clock.at(run.clock.now + BROWSER.frameWait, () => show(cause));
+      if (late) run.clock.at(run.clock.now + run.costs.frameWait, () => show(cause));
       else show(paint);
     });
     this.tryPaint();
@@ -187,12 +186,12 @@ export class Screen {
       run.parser.lastBlocker && run.parser.lastBlocker.at >= this.hasContent.at
         ? run.parser.lastBlocker
         : this.hasContent;
-    run.clock.at(run.clock.now + BROWSER.frameWait, () => {
+    run.clock.at(run.clock.now + run.costs.frameWait, () => {
       if (run.parser.renderBlocked) {
         this.painting = false;
         return;
       }
-      const task = run.thread.add('paint', 'first paint', browserMs(run, BROWSER.paint), cause, -1, () => {
+      const task = run.thread.add('paint', 'first paint', browserMs(run, run.costs.paint), cause, -1, () => {
         run.moments.firstContent = run.clock.now;
         const by = byTask(run, 'task', 'first paint', task);
         run.moments.firstContentCause = by;

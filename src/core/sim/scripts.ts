@@ -1,5 +1,5 @@
 import type { Action } from '../load/types.ts';
-import { BROWSER, EVALUATION_RATE } from './conditions.ts';
+import { EVALUATION_RATE } from './conditions.ts';
 import type { Ask } from './fetcher.ts';
 import { browserMs, byTask, type Run } from './run.ts';
 import type { Cause } from './types.ts';
@@ -42,7 +42,8 @@ export class Scripts {
       const { name, imports } = this.run.program.resources[resource];
       if (imports.length === 0) return;
       const next: Ask = { ...ask, from: 'script', cause: { ...cause, kind: 'evaluation', what: `import in ${name}` } };
-      const reading = BROWSER.findImports + BROWSER.perImport * imports.length;
+      const { findImports, perImport } = this.run.costs;
+      const reading = findImports + perImport * imports.length;
       this.run.clock.at(this.run.clock.now + browserMs(this.run, reading), () => {
         for (const r of imports) this.discover(r, next, seen);
       });
@@ -152,11 +153,3 @@ export class Scripts {
     }
   }
 }
-
-/** Delay between a complete group and its evaluation, by the way it was asked for. */
-export const START = {
-  import: BROWSER.startImport,
-  async: BROWSER.startAsync,
-  blocking: BROWSER.startBlocking,
-  defer: BROWSER.startDefer,
-} as const;

@@ -1,5 +1,6 @@
 import { file, page, ROUND } from '../../test-support/programs.ts';
 import type { LinkHint, LoadProgram, MarkupItem } from '../load/types.ts';
+import { REFERENCE_COSTS } from './conditions.ts';
 import { simulate } from './simulate.ts';
 import type { Timeline } from './types.ts';
 
@@ -193,7 +194,7 @@ describe('simulate', () => {
     expect(asked('idle')).toBeGreaterThan(ran + 15);
     expect(asked('load')).toBeGreaterThanOrEqual(timeline.moments.load);
     expect(asked('quiet')).toBeGreaterThan(asked('load'));
-    expect(asked('timer')).toBeCloseTo(ran + 900, 3);
+    expect(asked('timer')).toBeCloseTo(ran + 900 + REFERENCE_COSTS.importDelay, 3);
     expect(request(timeline, '/paint.js').role).toBe('on demand');
   });
 

@@ -1,7 +1,7 @@
 import { InputError } from '../errors.ts';
 import type { LoadProgram } from '../load/types.ts';
 import { Clock } from './clock.ts';
-import type { Conditions } from './conditions.ts';
+import { type Conditions, REFERENCE_COSTS } from './conditions.ts';
 import { Fetcher } from './fetcher.ts';
 import { Network } from './network.ts';
 import { Parser } from './parser.ts';
@@ -23,7 +23,8 @@ const EVENT_LIMIT = 3_000_000;
 export function simulate(program: LoadProgram, conditions: Conditions): Timeline {
   checkConditions(conditions);
   const clock = new Clock();
-  const run = { program, conditions, clock, reveals: [] } as unknown as Run;
+  const costs = conditions.device.costs ?? REFERENCE_COSTS;
+  const run = { program, conditions, costs, clock, reveals: [] } as unknown as Run;
   run.moments = {
     bodyInserted: Number.NaN,
     domInteractive: Number.NaN,

@@ -1,8 +1,6 @@
 import type { Action, Deed, LinkHint, Step } from '../load/types.ts';
-import { BROWSER } from './conditions.ts';
 import { withAttribute } from './fetcher.ts';
 import { browserMs, byTask, type Run } from './run.ts';
-import { START } from './scripts.ts';
 import type { Cause, Priority, Timeline } from './types.ts';
 
 /** What scripts and visitors set off: moments to wait for, and the deeds that follow. */
@@ -41,7 +39,7 @@ export class Triggers {
         this.afterPaint(wait);
         return;
       case 'idle':
-        clock.at(clock.now + browserMs(this.run, BROWSER.idle), () => this.run.thread.onIdle(wait));
+        clock.at(clock.now + browserMs(this.run, this.run.costs.idle), () => this.run.thread.onIdle(wait));
         return;
       case 'load':
         this.afterLoad(wait);
@@ -61,7 +59,7 @@ export class Triggers {
 
   private whenQuiet(then: () => void): void {
     const { clock, fetcher, thread } = this.run;
-    clock.at(clock.now + browserMs(this.run, BROWSER.idle), () => {
+    clock.at(clock.now + browserMs(this.run, this.run.costs.idle), () => {
       thread.onIdle(() => (fetcher.quiet ? then() : this.whenQuiet(then)));
     });
   }
@@ -77,7 +75,7 @@ export class Triggers {
   }
 
   painted(): void {
-    this.run.clock.at(this.run.clock.now + browserMs(this.run, BROWSER.paintCallback), () => {
+    this.run.clock.at(this.run.clock.now + browserMs(this.run, this.run.costs.paintCallback), () => {
       for (const then of this.atPaint.splice(0)) then();
     });
   }
@@ -96,14 +94,14 @@ export class Triggers {
     const script = { cause, from: 'script', moment } as const;
     switch (deed.kind) {
       case 'import':
-        run.clock.at(run.clock.now + browserMs(run, BROWSER.importDelay), () => {
+        run.clock.at(run.clock.now + browserMs(run, run.costs.importDelay), () => {
           run.scripts.request(deed.group, { ...script, priority: 1, anonymous: true });
-          run.scripts.evaluateWhenReady(deed.group, START.import);
+          run.scripts.evaluateWhenReady(deed.group, run.costs.startImport);
         });
         return;
       case 'script':
         run.scripts.request(deed.group, { ...script, priority: 3 });
-        run.scripts.evaluateWhenReady(deed.group, START.async);
+        run.scripts.evaluateWhenReady(deed.group, run.costs.startAsync);
         if (!Number.isFinite(run.moments.load)) run.parser.holdLoad(run.program.groups[deed.group].resources);
         return;
       case 'fetch':
