@@ -19,11 +19,15 @@ export function readProject(file: string): ProjectFile {
   return parseProject(text, file);
 }
 
-/** Writes a project file whole or not at all: beside its place first, then moved there. */
 export function saveProject(file: string, project: ProjectFile): void {
+  writeFile(file, writeProject(project));
+}
+
+/** Writes a file whole or not at all: beside its place first, then moved there. */
+export function writeFile(file: string, text: string): void {
   const beside = `${file}.part`;
   try {
-    fs.writeFileSync(beside, writeProject(project));
+    fs.writeFileSync(beside, text);
     fs.renameSync(beside, file);
   } catch (error) {
     fs.rmSync(beside, { force: true });

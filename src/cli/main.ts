@@ -1,5 +1,6 @@
 import { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
+import { VERSION } from '../core/version.ts';
 import { addCarried } from './carried.ts';
 import { addChunks } from './chunks.ts';
 import { addGraph } from './graph.ts';
@@ -14,7 +15,7 @@ const BAD_INPUT = 2;
 export function yokeline(): Command {
   const program = new Command('yokeline')
     .description('Plan split points and predict the startup waterfall of a web app, without a browser.')
-    .version('0.1.0')
+    .version(VERSION)
     .configureHelp({ showGlobalOptions: true })
     .option('--json', 'print JSON (also when the output is not a terminal)')
     .exitOverride((error) => {

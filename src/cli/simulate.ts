@@ -1,9 +1,11 @@
 import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
+import { writeHar } from '../core/formats/har.ts';
 import { studied } from '../core/formats/project-file.ts';
 import { predict } from '../core/predict/predict.ts';
 import { type CacheState, type Conditions, DEVICES, LINKS } from '../core/sim/conditions.ts';
-import { planNamed, readProject } from './files.ts';
+import { VERSION } from '../core/version.ts';
+import { planNamed, readProject, writeFile } from './files.ts';
 import { columns, kilobytes, ms, print } from './output.ts';
 
 interface Options {
@@ -12,6 +14,7 @@ interface Options {
   link: string;
   device: string;
   cache: string;
+  har?: string;
 }
 
 export function addSimulate(program: Command): void {
@@ -24,6 +27,7 @@ export function addSimulate(program: Command): void {
     .option('--link <id>', `one of ${LINKS.map((l) => l.id).join(', ')}`, LINKS[0].id)
     .option('--device <id>', `one of ${DEVICES.map((d) => d.id).join(', ')}`, DEVICES[0].id)
     .option('--cache <state>', 'empty or returning', 'empty')
+    .option('--har <file>', 'write the predicted landing as an HTTP Archive (HAR 1.2)')
     .action((file: string, options: Options, command: Command) => {
       const project = readProject(file);
       const conditions = conditionsOf(options);
@@ -36,6 +40,21 @@ export function addSimulate(program: Command): void {
         program: load,
       } = predict(studied(project, plan), plan, options.route, conditions);
       const { milestones, readout } = reading;
+      if (options.har !== undefined)
+        writeFile(
+          options.har,
+          JSON.stringify(
+            writeHar(timeline, reading, {
+              origin: 'https://app.example',
+              title: `${project.snapshot.name} ${options.route}`,
+              startedAt: new Date().toISOString(),
+              version: VERSION,
+              httpVersion: conditions.link.protocol === 'h1' ? 'HTTP/1.1' : conditions.link.protocol,
+            }),
+            null,
+            1,
+          ),
+        );
       const result = {
         conditions,
         milestones: mapped(milestones),

@@ -10,22 +10,30 @@ import { type GrainPoint, granularity } from '../core/explain/granularity.ts';
 import { explainHold, type Hold } from '../core/explain/hold.ts';
 import { type PlacedScript, placementsOf } from '../core/explain/placements.ts';
 import { waitFor } from '../core/explain/wait.ts';
+import { writeHar } from '../core/formats/har.ts';
+import { parseJson } from '../core/formats/project-file.ts';
 import { type Inventory, inventoryOf } from '../core/inventory/inventory.ts';
 import { orderNotices } from '../core/inventory/order-notices.ts';
 import { type Whereabouts, whereabouts } from '../core/inventory/whereabouts.ts';
 import type { ScreenPart } from '../core/load/types.ts';
 import { type LoadSheet, loadSheet, sheetDifference } from '../core/load-sheet/sheet.ts';
+import { rangeOf } from '../core/metrics/range.ts';
 import type { Milestones, Readout } from '../core/metrics/readout.ts';
+import { type Drawn, drawConditions, landUnder, type Mix } from '../core/mix/mix.ts';
 import { type Outline, outlineOf } from '../core/outline/outline.ts';
 import { withDecision } from '../core/plan/decisions.ts';
 import type { EffectivePlan } from '../core/plan/effective.ts';
 import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
 import { type Prediction, predict } from '../core/predict/predict.ts';
+import { type Calibration, calibrate } from '../core/recordings/calibrate.ts';
+import { readHar } from '../core/recordings/read-har.ts';
+import type { Recording } from '../core/recordings/types.ts';
 import { shipped, troublesOf } from '../core/ship/shipped.ts';
-import type { Conditions } from '../core/sim/conditions.ts';
+import { type Conditions, DEFAULT_CONDITIONS, DEVICES, LINKS } from '../core/sim/conditions.ts';
 import type { Timeline } from '../core/sim/types.ts';
 import { complete } from '../core/snapshot/complete.ts';
 import type { ClassicScript, Failed, Notice, Route, Snapshot, Unresolved } from '../core/snapshot/types.ts';
+import { VERSION } from '../core/version.ts';
 
 /** A landing as the page draws it. */
 export interface LandingView {
@@ -38,6 +46,8 @@ export interface LandingView {
   filesBound: number;
   /** Per request: what is in it, heaviest first. */
   contents: (ChunkContents | null)[];
+  /** Milestones if script costs as little, or as much, as is believable; null where its cost was measured. */
+  range: { low: Milestones; high: Milestones } | null;
   /** Per request: the chunk that it brings, and the split points that need it. */
   brings: ({ chunk: string; splitPoints: string[] } | null)[];
 }
@@ -89,6 +99,22 @@ export interface ScriptView {
   placed: PlacedScript[];
 }
 
+/** A mix of visitors as a person chose it; shares from 0 to 1, weights by id in any unit. */
+export interface MixWish {
+  links: Record<string, number>;
+  devices: Record<string, number>;
+  returning: number;
+  spread: number;
+  visits: number;
+}
+
+/** Drawn landings, plan and baseline under the same conditions one by one. */
+export interface MixResult {
+  plan: Drawn[];
+  baseline: Drawn[];
+  drawn: number;
+}
+
 export interface ChunkRow {
   id: string;
   name: string;
@@ -101,6 +127,9 @@ export interface ChunkRow {
   real: string | null;
 }
 
+/** The same visits every time, so that plans are compared by what they do, not by who happened to come. */
+const MIX_SEED = 20_261;
+const MIX_STEP_MS = 40;
 const HEAVIEST = 6;
 const MOST_KNOWN = 6;
 
@@ -112,6 +141,7 @@ export class Analyst {
   /** The last predictions, by what was asked; strip, previews and baseline share them. */
   private readonly known = new Map<string, Prediction>();
   private curves = 0;
+  private drawing: { key: string; conditions: Conditions[]; plan: Drawn[]; baseline: Drawn[] } | null = null;
 
   /** Fetches a project's snapshot and tells what is in it. */
   async open(address: string): Promise<AppView> {
@@ -234,6 +264,48 @@ export class Analyst {
     return { hold, wait: waitFor(this.app(after), after, pattern, target, conditions), over };
   }
 
+  /**
+   * Landings of a plan and of the baseline over a mix of visitors, drawn from one seed. Done in steps, `from` the visits
+   * that are there already, so that other questions are answered in between; the last step has `drawn` = all.
+   */
+  mix(plan: Plan, route: string, wish: MixWish, from: number): MixResult {
+    const key = JSON.stringify([plan.decisions, route, wish]);
+    if (this.drawing?.key !== key || from === 0)
+      this.drawing = { key, conditions: drawConditions(mixOf(wish), wish.visits, MIX_SEED), plan: [], baseline: [] };
+    const { conditions, plan: now, baseline } = this.drawing;
+    const programs = [plan, BASELINE].map((p) => this.predicted(p, route, DEFAULT_CONDITIONS).program);
+    const until = performance.now() + MIX_STEP_MS;
+    for (let i = now.length; i < conditions.length && performance.now() < until; i++) {
+      now.push(landUnder(programs[0], conditions[i]));
+      baseline.push(plan.decisions.length === 0 ? now[i] : landUnder(programs[1], conditions[i]));
+    }
+    return { plan: now, baseline, drawn: now.length };
+  }
+
+  /** A recorded load, read off an HTTP Archive. */
+  readRecording(text: string, fileName: string): Recording {
+    return readHar(parseJson(text, fileName), fileName);
+  }
+
+  /** The predicted landing as an HTTP Archive. */
+  har(plan: Plan, route: string, conditions: Conditions, startedAt: string): string {
+    const { timeline, reading } = this.predicted(plan, route, conditions);
+    const { protocol } = conditions.link;
+    const frame = {
+      origin: 'https://app.example',
+      title: `${this.app().name} ${route}`,
+      startedAt,
+      version: VERSION,
+      httpVersion: protocol === 'h1' ? ('HTTP/1.1' as const) : protocol,
+    };
+    return JSON.stringify(writeHar(timeline, reading, frame), null, 1);
+  }
+
+  /** What a recorded load event says about the cost of evaluating script. */
+  calibrate(plan: Plan, route: string, conditions: Conditions, load: number): Calibration {
+    return calibrate(this.predicted(plan, route, conditions).program, conditions, load);
+  }
+
   /** Start time and bytes from a file per module to one file. Other questions are answered between its points. */
   async granularity(plan: Plan, route: string, conditions: Conditions): Promise<GrainPoint[]> {
     const points: GrainPoint[] = [];
@@ -295,6 +367,7 @@ export class Analyst {
       chain: made.chain,
       lowerBound: made.lowerBound,
       filesBound: made.filesBound,
+      range: rangeOf(made.program, conditions),
       contents: made.timeline.requests.map((r) => this.contentsOf(made, r.resource)),
       brings: made.timeline.requests.map((r) => this.bringsOf(made, r.resource)),
     };
@@ -323,4 +396,13 @@ export class Analyst {
     if (!this.snapshot) throw new InputError('No project open', 'Open a project first.');
     return plan ? shipped(this.snapshot, plan).snapshot : this.snapshot;
   }
+}
+
+function mixOf({ links, devices, returning, spread }: MixWish): Mix {
+  return {
+    links: LINKS.map((link) => ({ link, weight: links[link.id] ?? 0 })),
+    devices: DEVICES.map((device) => ({ device, weight: devices[device.id] ?? 0 })),
+    returning,
+    spread,
+  };
 }

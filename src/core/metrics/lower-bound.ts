@@ -19,7 +19,7 @@ export function lowerBound(snapshot: Snapshot, route: Route, conditions: Conditi
   for (const module of snapshot.modules) {
     if (!paths.has(module.path) || module.kind === 'style') continue;
     bytes += module.bytes.marginal;
-    last = Math.min(last, module.evaluationMs ?? module.bytes.minified * EVALUATION_RATE.likely);
+    last = Math.min(last, module.evaluationMs ?? module.bytes.minified * rateOf(conditions));
   }
   return bound(route.document, bytes, Number.isFinite(last) ? last : 0, conditions);
 }
@@ -36,9 +36,13 @@ export function filesBound(program: LoadProgram, timeline: Timeline, conditions:
     const item = program.resources[request.resource];
     if (item.chunk === undefined || item.purpose !== 'start') continue;
     bytes += item.bytes;
-    if (item.type === 'script') last = Math.min(last, item.cpuMs + item.estimatedBytes * EVALUATION_RATE.likely);
+    if (item.type === 'script') last = Math.min(last, item.cpuMs + item.estimatedBytes * rateOf(conditions));
   }
   return bound(program.document, bytes, Number.isFinite(last) ? last : 0, conditions);
+}
+
+function rateOf({ device }: Conditions): number {
+  return device.evaluationRate ?? EVALUATION_RATE.likely;
 }
 
 function bound(

@@ -33,6 +33,8 @@ export interface Device {
   dataSaver: boolean;
   /** What the browser costs by itself, where that is known of the device; the reference machine's otherwise. */
   costs?: BrowserCosts;
+  /** ms per byte of minified script at CPU factor 1, where somebody measured it; an assumption otherwise. */
+  evaluationRate?: number;
 }
 
 /** `empty`: first visit. `returning`: everything was fetched before; what may be kept is fresh. */
@@ -43,6 +45,8 @@ export type CacheState = 'empty' | 'returning';
  * docs/SIMULATOR.md), which is the reference; on other devices it scales with their factor.
  */
 export const REFERENCE_COSTS = {
+  /** Start of the navigation → the browser begins to connect. */
+  navigate: 5,
   /** Document's first bytes → first subresource requests. */
   discover: 18,
   /** Document's first bytes → the parser inserts the body, when nothing blocks. */

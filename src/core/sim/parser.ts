@@ -62,23 +62,25 @@ export class Parser {
     const rest = document.bytes - cuts[cuts.length - 1].upTo;
     if (rest > 0) pieces.push({ bytes: rest, atMs: cuts[cuts.length - 1].atMs });
     const early = document.earlyHints.length > 0 && run.conditions.link.protocol !== 'h1';
-    run.network.exchange({
-      origin: '',
-      anonymous: false,
-      priority: 0,
-      incremental: true,
-      serverMs: document.serverMs,
-      pieces,
-      ...(early ? { early: () => this.hints(document.earlyHints, 'early hint') } : {}),
-      sent: (connection) => {
-        record.sent = run.clock.now;
-        record.connection = connection;
-      },
-      served: () => {
-        record.served = run.clock.now;
-      },
-      progress: (total, piece) => this.arrived(record, total, piece),
-    });
+    const ask = () =>
+      run.network.exchange({
+        origin: '',
+        anonymous: false,
+        priority: 0,
+        incremental: true,
+        serverMs: document.serverMs,
+        pieces,
+        ...(early ? { early: () => this.hints(document.earlyHints, 'early hint') } : {}),
+        sent: (connection) => {
+          record.sent = run.clock.now;
+          record.connection = connection;
+        },
+        served: () => {
+          record.served = run.clock.now;
+        },
+        progress: (total, piece) => this.arrived(record, total, piece),
+      });
+    run.clock.at(browserMs(run, run.costs.navigate), ask);
   }
 
   private hints(hints: LinkHint[], what: string): void {

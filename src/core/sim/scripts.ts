@@ -114,7 +114,8 @@ export class Scripts {
   private addTask(resource: number, cause: Cause): void {
     const { run } = this;
     const item = run.program.resources[resource];
-    const ms = (item.cpuMs + item.estimatedBytes * EVALUATION_RATE.likely) * run.conditions.device.cpuFactor;
+    const { cpuFactor, evaluationRate = EVALUATION_RATE.likely } = run.conditions.device;
+    const ms = (item.cpuMs + item.estimatedBytes * evaluationRate) * cpuFactor;
     const request = run.fetcher.requestOf(resource);
     const task = run.thread.add('evaluate', item.name, ms, cause, request, () => {
       const by = byTask(run, 'evaluation', `${item.name} ran`, task);

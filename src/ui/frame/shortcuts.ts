@@ -4,6 +4,7 @@ import { useEffect } from 'react';
 import { create } from 'zustand';
 import { isTakenElsewhere } from '../parts/keys.ts';
 import { useWorkbench } from '../state/workbench.ts';
+import { useConditionsSheet } from './conditions-sheet.tsx';
 import { usePlanSheet } from './plan-sheet.tsx';
 import { STATIONS, type StationId } from './station-list.ts';
 import { toggleTheme } from './theme.ts';
@@ -24,6 +25,7 @@ export const SHORTCUTS: { keys: string; does: string }[] = [
   { keys: 'Ctrl Z', does: 'undo' },
   { keys: 'Ctrl Shift Z', does: 'redo' },
   { keys: 'l', does: 'list the decisions of the plan' },
+  { keys: 'c', does: 'link and device by their values' },
   { keys: 't', does: 'light or dark' },
   { keys: '?', does: 'this list' },
 ];
@@ -46,7 +48,11 @@ export function useShortcuts(go: (station: StationId) => void): void {
       if (station) go(station.id);
       else if (event.key === '?') useShortcutSheet.setState({ open: true });
       else if (event.key === 'l') usePlanSheet.setState({ open: true });
-      else if (event.key === 't') toggleTheme();
+      else if (event.key === 'c') {
+        // Else the letter lands in the sheet's first field.
+        event.preventDefault();
+        useConditionsSheet.setState({ open: true });
+      } else if (event.key === 't') toggleTheme();
       else if (event.key === '[' || event.key === ']') stepRoute(event.key === ']' ? 1 : -1);
     };
     addEventListener('keydown', onKey);

@@ -2,13 +2,17 @@
 
 import { MoonStar, Redo2, Undo2 } from 'lucide-react';
 import { DEVICES, LINKS } from '../../core/sim/conditions.ts';
+import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
 import { Choice } from '../parts/choice.tsx';
 import { count, screenSize } from '../parts/format.ts';
 import { useWorkbench } from '../state/workbench.ts';
+import { useConditionsSheet } from './conditions-sheet.tsx';
 import { PlanChoice } from './plan-choice.tsx';
 import { ProjectChoice } from './project-choice.tsx';
 import { useShortcutSheet } from './shortcuts.ts';
 import { toggleTheme } from './theme.ts';
+
+const OWN = ':own';
 
 /** Project, plan, moment and conditions: always there. */
 export function TopBar({ loaded }: { loaded: boolean }) {
@@ -64,22 +68,30 @@ function Choices() {
       <Choice
         caption="link"
         value={linkId}
-        options={LINKS.map((l) => ({
-          value: l.id,
-          label: l.name,
-          note: `${l.rttMs} ms, ${(l.downKbps / 1000).toFixed(1)} Mbit/s`,
-        }))}
-        onChange={(next) => choose({ linkId: next })}
+        shown={linkOf(linkId).name}
+        options={[
+          ...LINKS.map((l) => ({
+            value: l.id,
+            label: l.name,
+            note: `${l.rttMs} ms, ${(l.downKbps / 1000).toFixed(1)} Mbit/s`,
+          })),
+          { value: OWN, label: 'Own values …' },
+        ]}
+        onChange={(next) => (next === OWN ? useConditionsSheet.setState({ open: true }) : choose({ linkId: next }))}
       />
       <Choice
         caption="device"
         value={deviceId}
-        options={DEVICES.map((d) => ({
-          value: d.id,
-          label: d.name,
-          note: `${d.cpuFactor}× slower, ${screenSize(d.viewport)}`,
-        }))}
-        onChange={(next) => choose({ deviceId: next })}
+        shown={deviceOf(deviceId).name}
+        options={[
+          ...DEVICES.map((d) => ({
+            value: d.id,
+            label: d.name,
+            note: `${d.cpuFactor}× slower, ${screenSize(d.viewport)}`,
+          })),
+          { value: OWN, label: 'Own values …' },
+        ]}
+        onChange={(next) => (next === OWN ? useConditionsSheet.setState({ open: true }) : choose({ deviceId: next }))}
       />
       <Choice
         caption="cache"

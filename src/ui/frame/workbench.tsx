@@ -14,6 +14,7 @@ import { LoadSheetStation } from '../stations/load-sheet/load-sheet-station.tsx'
 import { Split } from '../stations/split/split.tsx';
 import { Startup } from '../stations/startup/startup.tsx';
 import { useAddress, wishesOf } from './address.ts';
+import { ConditionsSheet } from './conditions-sheet.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
 import { useDrop } from './drop.ts';
 import { LiveStrip } from './live-strip.tsx';
@@ -88,6 +89,7 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
       <LiveStrip />
       <ShortcutSheet />
       <PlanSheet />
+      <ConditionsSheet />
       {dropping ? (
         <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded border-2 border-dashed border-ink bg-sheet/80 text-base font-semibold">
           Drop it to read the app

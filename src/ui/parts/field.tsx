@@ -89,10 +89,11 @@ export function NumberField({
   label,
   value,
   unit,
+  least = 0,
   most,
   onTake,
   bare = false,
-}: Common & { value: number; unit: string; most: number; onTake: (value: number) => void }) {
+}: Common & { value: number; unit: string; least?: number; most: number; onTake: (value: number) => void }) {
   return (
     <div className="flex items-end gap-1">
       <div className={bare ? 'w-11' : 'w-28'}>
@@ -102,7 +103,7 @@ export function NumberField({
           value={String(value)}
           check={(text) => {
             const n = Number(text);
-            return text !== '' && n >= 0 && n <= most ? null : `Give a number from 0 to ${most}.`;
+            return text !== '' && n >= least && n <= most ? null : `Give a number from ${least} to ${most}.`;
           }}
           onTake={(text) => onTake(Number(text))}
         />

@@ -5,6 +5,7 @@ import type { Amendments } from '../../core/amend/types.ts';
 import { decisionWords, withDecision, withoutSubject } from '../../core/plan/decisions.ts';
 import { BASELINE, type Decision, type Plan } from '../../core/plan/types.ts';
 import { type CacheState, type Conditions, DEVICES, LINKS } from '../../core/sim/conditions.ts';
+import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
 import type { ProjectView } from '../../server/projects.ts';
 import type { StoredPlan } from '../../store/plans.ts';
 import type { AppView } from '../../worker/analyst.ts';
@@ -181,8 +182,8 @@ export const useWorkbench = create<Workbench>()((set, get) => {
         app,
         planId: plan?.id ?? null,
         route: app.routes.find((r) => r.pattern === wished.route)?.pattern ?? app.routes[0]?.pattern ?? '',
-        linkId: LINKS.find((l) => l.id === wished.linkId)?.id ?? LINKS[0].id,
-        deviceId: DEVICES.find((d) => d.id === wished.deviceId)?.id ?? DEVICES[0].id,
+        linkId: linkOf(wished.linkId ?? '').id,
+        deviceId: deviceOf(wished.deviceId ?? '').id,
         cache: wished.cache === 'returning' ? 'returning' : 'empty',
         selection: null,
         done: [],
@@ -294,8 +295,8 @@ export function conditionsOf({
   cache,
 }: Pick<Workbench, 'linkId' | 'deviceId' | 'cache'>): Conditions {
   return {
-    link: LINKS.find((l) => l.id === linkId) ?? LINKS[0],
-    device: DEVICES.find((d) => d.id === deviceId) ?? DEVICES[0],
+    link: linkOf(linkId),
+    device: deviceOf(deviceId),
     cache,
   };
 }

@@ -1,3 +1,4 @@
+import type { RecordedRequest } from '../../../core/recordings/types.ts';
 import type { RequestRecord } from '../../../core/sim/types.ts';
 import { size, time } from '../../parts/format.ts';
 import { ROLES } from '../../parts/roles.tsx';
@@ -18,6 +19,7 @@ export function RequestRow({
   width,
   downKbps,
   lit,
+  recorded,
   chosen,
   onChoose,
 }: {
@@ -28,6 +30,8 @@ export function RequestRow({
   width: number;
   downKbps: number;
   lit: boolean;
+  /** The same request as recorded. */
+  recorded: RecordedRequest | null;
   chosen: boolean;
   onChoose: () => void;
 }) {
@@ -80,6 +84,20 @@ export function RequestRow({
         );
       })}
       <circle cx={x(request.sent)} cy={middle} r={2.6} fill="var(--sheet)" stroke={look.stroke} strokeWidth={1.4} />
+      {recorded ? (
+        <g>
+          <title>{`recorded: sent ${time(recorded.sent)}, there ${time(recorded.end)}`}</title>
+          <rect
+            x={x(recorded.sent)}
+            y={y + ROW - 5}
+            width={Math.max(2, x(recorded.end) - x(recorded.sent))}
+            height={4}
+            fill="var(--sheet)"
+            stroke="var(--ink)"
+            strokeWidth={1}
+          />
+        </g>
+      ) : null}
       {request.role === 'hinted' ? (
         <path d={`M${x(request.discovered) - 4},${middle - 10} h8 l-4,6 z`} fill={look.fill} />
       ) : null}

@@ -1,5 +1,5 @@
 import type { ChainLink } from '../../../core/explain/critical-chain.ts';
-import type { RequestRecord, Timeline } from '../../../core/sim/types.ts';
+import type { RequestRecord, RequestRole, Timeline } from '../../../core/sim/types.ts';
 
 /** Geometry of the waterfall, in px from the top of the rows. */
 export const ROW = 25;
@@ -24,9 +24,9 @@ export interface Rows {
 }
 
 /** Rows in hops (stairs), within a hop in order of discovery. */
-export function layRows(requests: RequestRecord[]): Rows {
+export function layRows(requests: RequestRecord[], hidden: ReadonlySet<RequestRole> = new Set()): Rows {
   const order = requests
-    .map((_, i) => i)
+    .flatMap((r, i) => (hidden.has(r.role) ? [] : [i]))
     .sort((a, b) => requests[a].hop - requests[b].hop || requests[a].discovered - requests[b].discovered || a - b);
   const rows: Row[] = [];
   const hops: Hop[] = [];

@@ -2,17 +2,37 @@
 
 import { useRef } from 'react';
 import { Message } from '../../parts/message.tsx';
+import { PageTabs } from '../../parts/page-tabs.tsx';
 import { useWidth } from '../../parts/use-width.ts';
 import { useLanding } from '../../state/landing.ts';
 import { isMarked } from '../../state/selection.ts';
+import { useStartupView } from '../../state/startup-view.ts';
 import { conditionsOf, useWorkbench } from '../../state/workbench.ts';
 import { Legend } from './legend.tsx';
+import { MixPage } from './mix-page.tsx';
 import { RequestDetails } from './request-details.tsx';
+import { Schematic } from './schematic.tsx';
+import { Toolbar } from './toolbar.tsx';
+import { UnderSection } from './under-section.tsx';
 import { Waterfall } from './waterfall.tsx';
 import { WhereTimeWent } from './where-time-went.tsx';
 
-/** The predicted startup of a landing: the waterfall, what shows, the thread, the link, and where the time went. */
+/** The predicted startup: of one landing, and over a mix of visitors. */
 export function Startup() {
+  return (
+    <PageTabs
+      label="Startup"
+      first="landing"
+      pages={[
+        { id: 'landing', words: 'One landing', content: <OneLanding /> },
+        { id: 'mix', words: 'Over a mix', content: <MixPage /> },
+      ]}
+    />
+  );
+}
+
+/** One landing: the waterfall, what shows, the thread, the link, and where the time went. */
+function OneLanding() {
   const view = useLanding((s) => s.now);
   const error = useLanding((s) => s.error);
   const route = useWorkbench((s) => s.route);
@@ -20,6 +40,7 @@ export function Startup() {
   const linkId = useWorkbench((s) => s.linkId);
   const deviceId = useWorkbench((s) => s.deviceId);
   const cache = useWorkbench((s) => s.cache);
+  const zoom = useStartupView((s) => s.zoom);
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box, 840);
   if (error) return <Message title="This landing can’t be predicted">{error}</Message>;
@@ -34,22 +55,30 @@ export function Startup() {
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_286px]">
       <h1 className="sr-only">Startup of {route}</h1>
-      <div ref={box} className="min-h-0 min-w-0 overflow-x-hidden overflow-y-auto">
-        {view ? (
-          <Waterfall
-            view={view}
-            conditions={conditionsOf({ linkId, deviceId, cache })}
-            width={width}
-            chosen={chosen}
-            marked={marked}
-          />
-        ) : (
-          <Message title="Predicting the landing">This takes a moment at most.</Message>
-        )}
+      <div className="flex min-h-0 min-w-0 flex-col">
+        {view ? <Toolbar view={view} drawing={() => box.current?.querySelector('[data-picture]') ?? null} /> : null}
+        <div
+          ref={box}
+          className={`min-h-0 flex-1 overflow-y-auto ${zoom === 1 ? 'overflow-x-hidden' : 'overflow-x-auto'}`}
+        >
+          {view ? (
+            <Waterfall
+              view={view}
+              conditions={conditionsOf({ linkId, deviceId, cache })}
+              width={width}
+              chosen={chosen}
+              marked={marked}
+            />
+          ) : (
+            <Message title="Predicting the landing">This takes a moment at most.</Message>
+          )}
+        </div>
       </div>
       <aside aria-label="Details" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
+        {view ? <UnderSection view={view} /> : null}
         {view && chosen >= 0 ? <RequestDetails view={view} index={chosen} /> : null}
         {view ? <WhereTimeWent view={view} /> : null}
+        {view ? <Schematic view={view} /> : null}
         {view ? <Legend view={view} /> : null}
       </aside>
     </div>

@@ -2,9 +2,12 @@
 
 import { scaleLinear } from 'd3-scale';
 import { type KeyboardEvent, useId, useMemo } from 'react';
+import { layUnder } from '../../../core/recordings/match.ts';
+import type { RecordedRequest } from '../../../core/recordings/types.ts';
 import type { Conditions } from '../../../core/sim/conditions.ts';
 import type { LandingView } from '../../../worker/analyst.ts';
 import { time } from '../../parts/format.ts';
+import { useStartupView } from '../../state/startup-view.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { MilestoneFlags } from './milestone-flags.tsx';
 import { RequestRow } from './request-row.tsx';
@@ -20,7 +23,7 @@ const LANE = 14;
 export function Waterfall({
   view,
   conditions,
-  width,
+  width: visible,
   chosen,
   marked,
 }: {
@@ -35,8 +38,11 @@ export function Waterfall({
   const choose = useWorkbench((s) => s.choose);
   const ids = useId();
   const { timeline, parts } = view;
-  const until = useMemo(() => lastInstant(view), [view]);
-  const laid = useMemo(() => layRows(timeline.requests), [timeline]);
+  const { zoom, hidden, at: instant, under } = useStartupView();
+  const width = visible * zoom;
+  const recorded = useMemo(() => (under ? layUnder(timeline, under.recording).of : []), [timeline, under]);
+  const until = useMemo(() => lastInstant(view, recorded), [view, recorded]);
+  const laid = useMemo(() => layRows(timeline.requests, hidden), [timeline, hidden]);
   const lit = useMemo(() => litBy(view.chain), [view]);
   const x = useMemo(() => scaleLinear([0, until], [GUTTER, width - RIGHT]), [until, width]);
   const lanes = parts.flatMap((p, i) =>
@@ -85,7 +91,7 @@ export function Waterfall({
         onKeyDown={onKey}
         className="outline-offset-[-2px]"
       >
-        <svg width={width} height={height} className="block">
+        <svg width={width} height={height} className="block" data-picture="startup">
           <title>Predicted waterfall</title>
           <Grid x={x} top={TOP} bottom={linkTop + 40} height={height} />
           {laid.hops.map((hop) => (
@@ -118,6 +124,7 @@ export function Waterfall({
               width={width}
               downKbps={conditions.link.downKbps}
               lit={lit.requests.has(request)}
+              recorded={recorded[request] ?? null}
               chosen={request === chosen}
               onChoose={() => pick(request)}
             />
@@ -137,6 +144,16 @@ export function Waterfall({
           ))}
           <RevealLanes view={view} lanes={lanes} top={lanesTop} lane={LANE} x={x} until={until} />
           <ThreadTrack view={view} top={threadTop} x={x} until={until} lit={lit.tasks} />
+          {instant === null ? null : (
+            <line
+              x1={x(Math.min(until, instant))}
+              x2={x(Math.min(until, instant))}
+              y1={TOP}
+              y2={linkTop}
+              stroke="var(--on-demand)"
+              strokeDasharray="2 3"
+            />
+          )}
           <LinkTrack view={view} top={linkTop} x={x} until={until} downKbps={conditions.link.downKbps} />
         </svg>
       </div>
@@ -144,8 +161,8 @@ export function Waterfall({
   );
 }
 
-function lastInstant({ timeline, milestones }: LandingView): number {
-  const ends = timeline.requests.map((r) => r.end).concat(timeline.tasks.map((t) => t.end));
+function lastInstant({ timeline, milestones }: LandingView, recorded: (RecordedRequest | null)[]): number {
+  const ends = [...timeline.requests, ...timeline.tasks, ...recorded].map((r) => r?.end ?? 0);
   return Math.max(100, milestones.interactive || 0, milestones.firstScreenComplete || 0, ...ends) * 1.02;
 }
 
@@ -186,7 +203,7 @@ function YokeLines({
       {rows.map(({ request }) => {
         const { cause, discovered } = view.timeline.requests[request];
         const source = sourceRequest(view.timeline, cause);
-        if (source < 0) return null;
+        if (source < 0 || !yOf.has(source)) return null;
         const [x0, x1] = [x(cause.at), x(discovered)];
         const [y0, y1] = [yOf.get(source)! + 10, yOf.get(request)!];
         const bend = Math.min(10, Math.abs(y1 - y0) / 2);

@@ -1,10 +1,7 @@
 import { type LinkKind, whereTheTimeWent } from '../../../core/explain/critical-chain.ts';
-import { EVALUATION_RATE } from '../../../core/sim/conditions.ts';
 import type { LandingView } from '../../../worker/analyst.ts';
-import { percent, time } from '../../parts/format.ts';
+import { time } from '../../parts/format.ts';
 import { CHAIN_LOOKS } from './chain-looks.ts';
-
-const { low, likely, high } = EVALUATION_RATE;
 
 /** The critical chain to interactive as sums that add up to it. */
 export function WhereTimeWent({ view }: { view: LandingView }) {
@@ -35,11 +32,27 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
         With these files no hint or order gets below <Bound ms={view.filesBound} />. No plan at all gets below{' '}
         <Bound ms={view.lowerBound} />: connecting, a round trip, and the bare modules of the first screen at line rate.
       </p>
-      <p className="mt-2 text-[11px] text-soft">
-        Running times are estimated from the size of the script: the real ones may be {percent(1 - low / likely)} lower
-        to {percent(high / likely - 1)} higher.
-      </p>
+      {view.range ? <Range range={view.range} /> : null}
     </section>
+  );
+}
+
+/** What the estimated cost of script leaves open. */
+function Range({ range: { low, high } }: { range: NonNullable<LandingView['range']> }) {
+  return (
+    <p className="mt-2 text-soft">
+      What script costs is estimated from its size. At least and at most believable: first content{' '}
+      <Span from={low.firstContent} to={high.firstContent} />, interactive{' '}
+      <Span from={low.interactive} to={high.interactive} />.
+    </p>
+  );
+}
+
+function Span({ from, to }: { from: number; to: number }) {
+  return (
+    <span className="font-medium whitespace-nowrap text-ink">
+      {time(from)} to {time(to)}
+    </span>
   );
 }
 

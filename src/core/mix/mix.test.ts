@@ -1,0 +1,60 @@
+import { file, page, ROUND } from '../../test-support/programs.ts';
+import { DEVICES, LINKS } from '../sim/conditions.ts';
+import { drawConditions, landUnder, type Mix, percentile } from './mix.ts';
+
+const mix: Mix = {
+  links: [
+    { link: LINKS[0], weight: 3 },
+    { link: LINKS[4], weight: 1 },
+  ],
+  devices: DEVICES.slice(0, 2).map((device) => ({ device, weight: 1 })),
+  returning: 0.25,
+  spread: 0.2,
+};
+
+describe('a mix of conditions', () => {
+  const drawn = drawConditions(mix, 4000, 7);
+
+  it('is drawn alike for the same seed, and otherwise for another', () => {
+    expect(drawConditions(mix, 50, 7)).toEqual(drawn.slice(0, 50));
+    expect(drawConditions(mix, 50, 8)).not.toEqual(drawn.slice(0, 50));
+  });
+
+  it('keeps the weights, and varies around each profile', () => {
+    const share = (fits: (c: (typeof drawn)[number]) => boolean) => drawn.filter(fits).length / drawn.length;
+    expect(share((c) => c.link.id === LINKS[0].id)).toBeCloseTo(0.75, 1);
+    expect(share((c) => c.device.id === DEVICES[0].id)).toBeCloseTo(0.5, 1);
+    expect(share((c) => c.cache === 'returning')).toBeCloseTo(0.25, 1);
+    const logs = drawn.filter((c) => c.link.id === LINKS[0].id).map((c) => Math.log(c.link.rttMs / LINKS[0].rttMs));
+    const mean = logs.reduce((a, b) => a + b, 0) / logs.length;
+    const spread = Math.sqrt(logs.reduce((sum, l) => sum + (l - mean) ** 2, 0) / logs.length);
+    expect(mean).toBeCloseTo(0, 1);
+    expect(spread).toBeCloseTo(0.2, 1);
+  });
+
+  it('without a spread lands exactly as its profiles do', () => {
+    const program = page([{ at: 100, tag: 'script', group: 0, mode: 'module' }], [file('/a.js', { bytes: 30_000 })]);
+    const plain = {
+      ...mix,
+      spread: 0,
+      returning: 0,
+      links: [{ link: ROUND.link, weight: 1 }],
+      devices: [{ device: ROUND.device, weight: 1 }],
+    };
+    const [conditions] = drawConditions(plain, 1, 1);
+    expect(landUnder(program, conditions)).toEqual(landUnder(program, ROUND));
+  });
+
+  it('refuses weights that leave nobody', () => {
+    expect(() => drawConditions({ ...mix, links: [] }, 1, 1)).toThrow('An empty mix');
+    expect(() => drawConditions({ ...mix, devices: [{ device: DEVICES[0], weight: 0 }] }, 1, 1)).toThrow('devices');
+  });
+});
+
+describe('percentiles', () => {
+  it('leave out what never happened', () => {
+    expect(percentile([5, Number.NaN, 1, 3, 2, 4], 0.5)).toBe(3);
+    expect(percentile([1, 2], 1)).toBe(2);
+    expect(percentile([], 0.5)).toBeNaN();
+  });
+});

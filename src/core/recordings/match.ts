@@ -1,0 +1,66 @@
+import type { Timeline } from '../sim/types.ts';
+import type { RecordedRequest, Recording } from './types.ts';
+
+/** A recording laid under a prediction. */
+export interface Laid {
+  /** Per predicted request: the recorded one of its address; null where there is none. */
+  of: (RecordedRequest | null)[];
+  /** Recorded requests that the prediction doesn't have. */
+  extra: RecordedRequest[];
+  /** Predicted requests, by index, that the recording doesn't have. */
+  missing: number[];
+  /** Middle relative difference of the ends of what both have, predicted against recorded. */
+  middleDifference: number | null;
+  /** By how much the recording is later (positive) at its load event. */
+  load: { predicted: number; recorded: number } | null;
+}
+
+/**
+ * Matches recorded requests with predicted ones by address: whole, else by path without query, else by file name with
+ * the hash of its content taken off (`timetable-3f9a2c.js` is `timetable-*.js`). Each is used once, in order of time.
+ */
+export function layUnder(timeline: Timeline, recording: Recording): Laid {
+  const free = new Set(recording.requests);
+  const of: Laid['of'] = timeline.requests.map(() => null);
+  const [document] = recording.requests;
+  for (const name of [whole, pathOf, bareName]) {
+    timeline.requests.forEach((r, i) => {
+      if (of[i]) return;
+      const wanted = r.resource < 0 ? null : name(r.address);
+      for (const other of free) {
+        if (wanted === null ? other !== document : name(other.address) !== wanted) continue;
+        of[i] = other;
+        free.delete(other);
+        return;
+      }
+    });
+  }
+  const differences = timeline.requests
+    .flatMap((r, i) => {
+      const other = of[i];
+      return other && other.end > 0 && Number.isFinite(r.end) ? [Math.abs(r.end - other.end) / other.end] : [];
+    })
+    .sort((a, b) => a - b);
+  const { load } = timeline.moments;
+  return {
+    of,
+    extra: [...free],
+    missing: of.flatMap((other, i) => (other ? [] : [i])),
+    middleDifference: differences.length > 0 ? differences[Math.floor(differences.length / 2)] : null,
+    load: recording.load === null || !Number.isFinite(load) ? null : { predicted: load, recorded: recording.load },
+  };
+}
+
+function whole(address: string): string {
+  return address;
+}
+
+function pathOf(address: string): string {
+  return address.replace(/^https?:\/\/[^/]+/, '').replace(/[?#].*$/, '');
+}
+
+/** File name without folders and without the hash of its content; null for a bare folder. */
+function bareName(address: string): string | null {
+  const file = pathOf(address).split('/').at(-1) ?? '';
+  return file === '' ? null : file.replace(/[-.][A-Za-z0-9_]{5,}(?=\.[a-z0-9]+$)/, '-*');
+}

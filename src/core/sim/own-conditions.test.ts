@@ -1,0 +1,31 @@
+import { DEVICES, LINKS } from './conditions.ts';
+import { deviceOf, linkOf, ownDeviceId, ownLinkId } from './own-conditions.ts';
+
+describe('conditions of own values', () => {
+  it('come back from their id as they were', () => {
+    const link = {
+      ...LINKS[0],
+      rttMs: 33,
+      downKbps: 12_500,
+      protocol: 'h1' as const,
+      serverScheduling: 'urgency' as const,
+    };
+    const { id, name } = linkOf(ownLinkId(link));
+    expect(linkOf(ownLinkId(link))).toEqual({ ...link, id, name });
+    const device = { ...DEVICES[0], cpuFactor: 3.2, browserFactor: 3.2, dataSaver: true, evaluationRate: 0.0002 };
+    expect(deviceOf(ownDeviceId(device))).toMatchObject({
+      cpuFactor: 3.2,
+      dataSaver: true,
+      touch: true,
+      evaluationRate: 0.0002,
+    });
+  });
+
+  it('are named ones by their id, and the first named one for what means nothing', () => {
+    expect(linkOf('home-cable')).toBe(LINKS.find((l) => l.id === 'home-cable'));
+    for (const id of ['', 'own', 'own~0~0~0~0', 'own~-1~100~100~0', 'own~x~100~100~0~h2~1.3~fifo', 'other~1~100~100~1'])
+      expect(linkOf(id)).toBe(LINKS[0]);
+    for (const id of ['own~0~390~800', 'own~4~9999999~1', 'own~NaN~400~400~touch~full'])
+      expect(deviceOf(id)).toBe(DEVICES[0]);
+  });
+});

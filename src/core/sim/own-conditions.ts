@@ -1,0 +1,93 @@
+import { DEVICES, type Device, LINKS, type Link } from './conditions.ts';
+
+const OWN = 'own';
+const BETWEEN = '~';
+
+/** Values that a person gives a link, with what is sensible. */
+export const LINK_LIMITS = {
+  rttMs: [0, 5000],
+  downKbps: [10, 10_000_000],
+  upKbps: [10, 10_000_000],
+  dnsMs: [0, 5000],
+} as const;
+
+export const DEVICE_LIMITS = { cpuFactor: [0.1, 50], width: [200, 8000], height: [200, 8000] } as const;
+
+const PROTOCOLS = ['h1', 'h2', 'h3'] as const;
+const TLS = ['none', '1.2', '1.3'] as const;
+const ORDERS = ['fifo', 'urgency'] as const;
+
+/** The link of an id: a named one, or one of own values (which its id spells out); the first named one otherwise. */
+export function linkOf(id: string): Link {
+  const named = LINKS.find((l) => l.id === id);
+  if (named) return named;
+  const [own, rtt, down, up, dns, protocol, tls, order] = id.split(BETWEEN);
+  const numbers = within(
+    { rttMs: Number(rtt), downKbps: Number(down), upKbps: Number(up), dnsMs: Number(dns) },
+    LINK_LIMITS,
+  );
+  if (own !== OWN || !numbers) return LINKS[0];
+  return {
+    id,
+    name: `${numbers.rttMs} ms, ${numbers.downKbps / 1000} Mbit/s`,
+    ...numbers,
+    protocol: oneOf(PROTOCOLS, protocol, 'h2'),
+    tls: oneOf(TLS, tls, '1.3'),
+    serverScheduling: oneOf(ORDERS, order, 'fifo'),
+  };
+}
+
+/** The id that spells out a link's values. */
+export function ownLinkId(link: Omit<Link, 'id' | 'name'>): string {
+  const { rttMs, downKbps, upKbps, dnsMs, protocol, tls, serverScheduling } = link;
+  return [OWN, rttMs, downKbps, upKbps, dnsMs, protocol, tls, serverScheduling].join(BETWEEN);
+}
+
+/** The device of an id, in the same way. */
+export function deviceOf(id: string): Device {
+  const named = DEVICES.find((d) => d.id === id);
+  if (named) return named;
+  const [own, factor, width, height, touch, saver, rate] = id.split(BETWEEN);
+  const numbers = within({ cpuFactor: Number(factor), width: Number(width), height: Number(height) }, DEVICE_LIMITS);
+  if (own !== OWN || !numbers) return DEVICES[0];
+  const evaluationRate = Number(rate);
+  return {
+    id,
+    name: `${numbers.cpuFactor}× slower`,
+    cpuFactor: numbers.cpuFactor,
+    browserFactor: numbers.cpuFactor,
+    viewport: { width: numbers.width, height: numbers.height },
+    touch: touch === 'touch',
+    dataSaver: saver === 'saver',
+    ...(evaluationRate > 0 && evaluationRate < 0.01 ? { evaluationRate } : {}),
+  };
+}
+
+/** The id that spells out a device's values. */
+export function ownDeviceId(device: Omit<Device, 'id' | 'name'>): string {
+  const { cpuFactor, viewport, touch, dataSaver, evaluationRate } = device;
+  return [
+    OWN,
+    cpuFactor,
+    viewport.width,
+    viewport.height,
+    touch ? 'touch' : 'pointer',
+    dataSaver ? 'saver' : 'full',
+    ...(evaluationRate === undefined ? [] : [evaluationRate]),
+  ].join(BETWEEN);
+}
+
+function within<K extends string>(
+  values: Record<K, number>,
+  limits: Record<K, readonly [number, number]>,
+): Record<K, number> | null {
+  for (const key of Object.keys(limits) as K[]) {
+    const [least, most] = limits[key];
+    if (!(values[key] >= least && values[key] <= most)) return null;
+  }
+  return values;
+}
+
+function oneOf<T extends string>(choices: readonly T[], value: string | undefined, otherwise: T): T {
+  return choices.find((c) => c === value) ?? otherwise;
+}

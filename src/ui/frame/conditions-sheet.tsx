@@ -1,0 +1,179 @@
+'use client';
+
+import { wrap } from 'comlink';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { create } from 'zustand';
+import type { Device, Link } from '../../core/sim/conditions.ts';
+import { DEVICE_LIMITS, deviceOf, LINK_LIMITS, linkOf, ownDeviceId, ownLinkId } from '../../core/sim/own-conditions.ts';
+import { REFERENCE_MS } from '../../worker/workload.ts';
+import { NumberField, PickField } from '../parts/field.tsx';
+import { Modal } from '../parts/modal.tsx';
+import { useWorkbench } from '../state/workbench.ts';
+
+export const useConditionsSheet = create<{ open: boolean }>()(() => ({ open: false }));
+
+const PROTOCOLS = [
+  { value: 'h2', label: 'HTTP/2' },
+  { value: 'h1', label: 'HTTP/1.1' },
+  { value: 'h3', label: 'HTTP/3 (unchecked)' },
+] as const;
+const TLS = [
+  { value: '1.3', label: '1.3' },
+  { value: '1.2', label: '1.2 (unchecked)' },
+  { value: 'none', label: 'none' },
+] as const;
+const ORDERS = [
+  { value: 'fifo', label: 'as answers become ready' },
+  { value: 'urgency', label: 'by urgency' },
+] as const;
+
+/** Link and device by their values. A change makes them own ones; the address of the page spells them out. */
+export function ConditionsSheet() {
+  const open = useConditionsSheet((s) => s.open);
+  const linkId = useWorkbench((s) => s.linkId);
+  const deviceId = useWorkbench((s) => s.deviceId);
+  const choose = useWorkbench((s) => s.choose);
+  if (!open) return null;
+  const link = linkOf(linkId);
+  const device = deviceOf(deviceId);
+  const setLink = (change: Partial<Link>) => choose({ linkId: ownLinkId({ ...link, ...change }) });
+  const setDevice = (change: Partial<Device>) => choose({ deviceId: ownDeviceId({ ...device, ...change }) });
+  return (
+    <Modal
+      title="Conditions"
+      about="Everything is predicted under these. The address of the page keeps them."
+      width="wide"
+      onClose={() => useConditionsSheet.setState({ open: false })}
+    >
+      <h3 className="mb-1.5 font-semibold">Link</h3>
+      <div className="grid grid-cols-2 gap-x-4 gap-y-2">
+        <NumberField
+          label="Round trip"
+          unit="ms"
+          most={LINK_LIMITS.rttMs[1]}
+          value={link.rttMs}
+          onTake={(rttMs) => setLink({ rttMs })}
+        />
+        <NumberField
+          label="Finding the host"
+          unit="ms"
+          most={LINK_LIMITS.dnsMs[1]}
+          value={link.dnsMs}
+          onTake={(dnsMs) => setLink({ dnsMs })}
+        />
+        <Rate label="Down" kbps={link.downKbps} onTake={(downKbps) => setLink({ downKbps })} />
+        <Rate label="Up" kbps={link.upKbps} onTake={(upKbps) => setLink({ upKbps })} />
+        <PickField
+          label="Protocol"
+          value={link.protocol}
+          options={PROTOCOLS}
+          onTake={(protocol) => setLink({ protocol })}
+        />
+        <PickField label="TLS" value={link.tls} options={TLS} onTake={(tls) => setLink({ tls })} />
+        <div className="col-span-2">
+          <PickField
+            label="The server sends"
+            value={link.serverScheduling}
+            options={ORDERS}
+            onTake={(serverScheduling) => setLink({ serverScheduling })}
+          />
+        </div>
+      </div>
+      <h3 className="mt-5 mb-1.5 font-semibold">Device</h3>
+      <div className="grid grid-cols-2 gap-x-4 gap-y-2">
+        <NumberField
+          label="Runs script"
+          unit="× slower"
+          least={DEVICE_LIMITS.cpuFactor[0]}
+          most={DEVICE_LIMITS.cpuFactor[1]}
+          value={device.cpuFactor}
+          onTake={(cpuFactor) => setDevice({ cpuFactor })}
+        />
+        <MeasureDevice onMeasured={(cpuFactor) => setDevice({ cpuFactor })} />
+        <NumberField
+          label="Screen width"
+          unit="px"
+          least={DEVICE_LIMITS.width[0]}
+          most={DEVICE_LIMITS.width[1]}
+          value={device.viewport.width}
+          onTake={(width) => setDevice({ viewport: { ...device.viewport, width } })}
+        />
+        <NumberField
+          label="Screen height"
+          unit="px"
+          least={DEVICE_LIMITS.height[0]}
+          most={DEVICE_LIMITS.height[1]}
+          value={device.viewport.height}
+          onTake={(height) => setDevice({ viewport: { ...device.viewport, height } })}
+        />
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={device.touch}
+            onChange={(event) => setDevice({ touch: event.target.checked })}
+          />{' '}
+          touch
+        </label>
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={device.dataSaver}
+            onChange={(event) => setDevice({ dataSaver: event.target.checked })}
+          />{' '}
+          data saver
+        </label>
+      </div>
+      <p className="mt-4 text-soft">
+        1× is the reference machine.{' '}
+        {device.evaluationRate === undefined
+          ? 'Script is taken to cost 0.14 ms per minified kB on it, an assumption: between 0.08 and 0.22.'
+          : `Script costs ${(device.evaluationRate * 1000).toFixed(2)} ms per minified kB on it, by a recording.`}
+      </p>
+    </Modal>
+  );
+}
+
+/** A rate in Mbit/s, kept in kbit/s. */
+function Rate({ label, kbps, onTake }: { label: string; kbps: number; onTake: (kbps: number) => void }) {
+  return (
+    <NumberField
+      label={label}
+      unit="Mbit/s"
+      least={LINK_LIMITS.downKbps[0] / 1000}
+      most={LINK_LIMITS.downKbps[1] / 1000}
+      value={kbps / 1000}
+      onTake={(mbps) => onTake(Math.round(mbps * 1000))}
+    />
+  );
+}
+
+/** Runs a fixed workload in a worker and places this device on the scale. */
+function MeasureDevice({ onMeasured }: { onMeasured: (factor: number) => void }) {
+  const [busy, setBusy] = useState(false);
+  const measure = async () => {
+    setBusy(true);
+    const worker = new Worker(new URL('../../worker/measure.worker.ts', import.meta.url), { type: 'module' });
+    try {
+      const best = await wrap<{ measure(): number }>(worker).measure();
+      const factor = Math.max(DEVICE_LIMITS.cpuFactor[0], Math.round((best / REFERENCE_MS) * 10) / 10);
+      onMeasured(factor);
+      toast(`This device: ${best.toFixed(0)} ms for what takes ${REFERENCE_MS} ms on the reference machine.`);
+    } catch {
+      toast.error('The workload could not be run in this browser.');
+    } finally {
+      worker.terminate();
+      setBusy(false);
+    }
+  };
+  return (
+    <button
+      type="button"
+      disabled={busy}
+      onClick={() => void measure()}
+      className="h-7 self-end rounded border border-line px-2.5 enabled:hover:border-ink disabled:opacity-50"
+    >
+      {busy ? 'measuring …' : 'measure this device'}
+    </button>
+  );
+}

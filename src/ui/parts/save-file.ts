@@ -1,0 +1,9 @@
+/** Has the browser save a text as a file. */
+export function saveFile(name: string, type: string, text: string): void {
+  const address = URL.createObjectURL(new Blob([text], { type }));
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(address);
+}

@@ -1,0 +1,193 @@
+'use client';
+
+import dynamic from 'next/dynamic';
+import { useEffect, useState } from 'react';
+import { percentile } from '../../../core/mix/mix.ts';
+import { DEVICES, LINKS } from '../../../core/sim/conditions.ts';
+import type { MixResult } from '../../../worker/analyst.ts';
+import { analyst } from '../../../worker/client.ts';
+import { Change } from '../../parts/change.tsx';
+import { NumberField } from '../../parts/field.tsx';
+import { count, percent, time } from '../../parts/format.ts';
+import { Message } from '../../parts/message.tsx';
+import { useMix } from '../../state/mix.ts';
+import { storedPlan, usePlan, useWorkbench } from '../../state/workbench.ts';
+
+const MixCurve = dynamic(() => import('./mix-curve.tsx').then((m) => m.MixCurve), {
+  ssr: false,
+  loading: () => <p className="h-64 text-soft">Drawing the curves …</p>,
+});
+
+const SHARES = [0.1, 0.25, 0.5, 0.75, 0.9, 0.95] as const;
+const METRICS = [
+  { key: 'firstContent', words: 'first content' },
+  { key: 'interactive', words: 'interactive' },
+] as const;
+const MOST_VISITS = 5000;
+
+/** The landing over a mix of links, devices and caches: percentiles of the plan against the baseline. */
+export function MixPage() {
+  const mix = useMix();
+  const plan = usePlan();
+  const named = useWorkbench((s) => storedPlan(s)?.name) ?? 'Baseline';
+  const app = useWorkbench((s) => s.app);
+  const route = useWorkbench((s) => s.route);
+  const [found, setFound] = useState<MixResult | null>(null);
+  const [error, setError] = useState<string | null>(null);
+  const [done, setDone] = useState(0);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) gives another answer
+  useEffect(() => {
+    let current = true;
+    const wish = { ...mix, returning: mix.returning / 100, spread: mix.spread / 100 };
+    const ask = async () => {
+      setError(null);
+      for (let drawn = 0; current; ) {
+        const step = await analyst().mix(plan, route, wish, drawn);
+        if (!current) return;
+        drawn = step.drawn;
+        setDone(drawn);
+        if (drawn >= mix.visits) {
+          setFound(step);
+          return;
+        }
+      }
+    };
+    ask().catch((reason: Error) => current && setError(reason.message));
+    return () => {
+      current = false;
+    };
+  }, [mix, plan, route, app]);
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
+      <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
+        <h1 className="text-[15px] font-semibold">Landings on {route} over a mix of visitors</h1>
+        <p className="mb-3 text-soft" aria-live="polite">
+          {found && done >= mix.visits
+            ? `${count(mix.visits)} drawn visits, the same for the plan and the baseline`
+            : `drawing ${count(done)} of ${count(mix.visits)} visits …`}
+        </p>
+        {error ? (
+          <Message title="This mix can’t be predicted">{error}</Message>
+        ) : found ? (
+          <>
+            <MixCurve result={found} plan={named} />
+            <Percentiles result={found} />
+          </>
+        ) : (
+          <p className="h-64 text-soft">Predicting the first visits …</p>
+        )}
+      </div>
+      <aside aria-label="The mix" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
+        <Weights title="Links" of={LINKS} weights={mix.links} onTake={(links) => useMix.setState({ links })} />
+        <Weights
+          title="Devices"
+          of={DEVICES}
+          weights={mix.devices}
+          onTake={(devices) => useMix.setState({ devices })}
+        />
+        <h2 className="mt-5 mb-1.5 font-semibold">Visits</h2>
+        <div className="grid gap-2">
+          <NumberField
+            label="Return with a warm cache"
+            unit="%"
+            most={100}
+            value={mix.returning}
+            onTake={(returning) => useMix.setState({ returning })}
+          />
+          <NumberField
+            label="Differ from their profile by about"
+            unit="%"
+            most={100}
+            value={mix.spread}
+            onTake={(spread) => useMix.setState({ spread })}
+          />
+          <NumberField
+            label="Drawn"
+            unit="visits"
+            least={20}
+            most={MOST_VISITS}
+            value={mix.visits}
+            onTake={(visits) => useMix.setState({ visits: Math.round(visits) })}
+          />
+        </div>
+      </aside>
+    </div>
+  );
+}
+
+function Percentiles({ result }: { result: MixResult }) {
+  return (
+    <table className="mt-4 w-full max-w-3xl">
+      <thead>
+        <tr className="text-left text-soft">
+          <th className="font-normal">of all visits, faster than</th>
+          {SHARES.map((s) => (
+            <th key={s} className="text-right font-normal">
+              {percent(s)}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {METRICS.map(({ key, words }) => (
+          <tr key={key} className="border-t border-line align-top">
+            <th className="py-1 text-left font-medium">{words}</th>
+            {SHARES.map((s) => {
+              const [now, was] = [result.plan, result.baseline].map((of) =>
+                percentile(
+                  of.map((d) => d[key]),
+                  s,
+                ),
+              );
+              return (
+                <td key={s} className="py-1 text-right">
+                  {time(now)}
+                  <span className="block text-[11px]">
+                    <Change value={now - was} format={time} />
+                  </span>
+                </td>
+              );
+            })}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Weights({
+  title,
+  of,
+  weights,
+  onTake,
+}: {
+  title: string;
+  of: readonly { id: string; name: string }[];
+  weights: Record<string, number>;
+  onTake: (weights: Record<string, number>) => void;
+}) {
+  const all = of.reduce((sum, o) => sum + (weights[o.id] ?? 0), 0);
+  return (
+    <>
+      <h2 className="mt-5 mb-1.5 font-semibold first:mt-0">{title}</h2>
+      <ul className="grid gap-1">
+        {of.map((o) => (
+          <li key={o.id} className="flex items-center justify-between gap-2">
+            <span className="min-w-0 truncate">{o.name}</span>
+            <span className="flex items-center gap-2">
+              <NumberField
+                bare
+                label={`weight of ${o.name}`}
+                unit=""
+                most={1_000_000}
+                value={weights[o.id] ?? 0}
+                onTake={(weight) => onTake({ ...weights, [o.id]: weight })}
+              />
+              <span className="w-10 text-right text-soft">{all > 0 ? percent((weights[o.id] ?? 0) / all) : '–'}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}

@@ -1,0 +1,93 @@
+'use client';
+
+import { toast } from 'sonner';
+import type { RequestRole } from '../../../core/sim/types.ts';
+import type { LandingView } from '../../../worker/analyst.ts';
+import { analyst } from '../../../worker/client.ts';
+import { Pill } from '../../parts/pill.tsx';
+import { RoleMark } from '../../parts/roles.tsx';
+import { saveFile } from '../../parts/save-file.ts';
+import { useStartupView } from '../../state/startup-view.ts';
+import { conditionsOf, usePlan, useWorkbench } from '../../state/workbench.ts';
+import { pictureOf } from './picture.ts';
+
+const ZOOMS = [1, 2, 4, 8];
+const LARGEST_RECORDING = 200_000_000;
+
+/** Above the waterfall: how closely to look, which roles to see, and what can be brought and taken away. */
+export function Toolbar({ view, drawing }: { view: LandingView; drawing: () => SVGSVGElement | null }) {
+  const zoom = useStartupView((s) => s.zoom);
+  const hidden = useStartupView((s) => s.hidden);
+  const plan = usePlan();
+  const route = useWorkbench((s) => s.route);
+  const linkId = useWorkbench((s) => s.linkId);
+  const deviceId = useWorkbench((s) => s.deviceId);
+  const cache = useWorkbench((s) => s.cache);
+  const roles = [...new Set(view.timeline.requests.map((r) => r.role))];
+  const name = `startup${route.replace(/[^A-Za-z0-9]+/g, '-').replace(/-$/, '')}`;
+  const toggle = (role: RequestRole) => {
+    const next = new Set(hidden);
+    if (!next.delete(role)) next.add(role);
+    useStartupView.setState({ hidden: next });
+  };
+  const bring = async (file: File | undefined) => {
+    if (!file) return;
+    try {
+      if (file.size > LARGEST_RECORDING) throw new Error(`${file.name} is larger than 200 MB. Record one page load.`);
+      const recording = await analyst().readRecording(await file.text(), file.name);
+      useStartupView.setState({ under: { name: file.name, recording } });
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const saveHar = async () => {
+    const conditions = conditionsOf({ linkId, deviceId, cache });
+    const text = await analyst().har(plan, route, conditions, new Date().toISOString());
+    saveFile(`${name}.har`, 'application/json', text);
+  };
+  const savePicture = () => {
+    const svg = drawing();
+    if (svg) saveFile(`${name}.svg`, 'image/svg+xml', pictureOf(svg));
+  };
+  return (
+    <div className="flex flex-wrap items-center justify-between gap-x-5 gap-y-1 border-b border-line px-4 py-1.5">
+      <fieldset className="flex gap-1">
+        <legend className="sr-only">Zoom</legend>
+        {ZOOMS.map((z) => (
+          <Pill key={z} on={z === zoom} onClick={() => useStartupView.setState({ zoom: z })}>
+            {z === 1 ? 'fit' : `${z}×`}
+          </Pill>
+        ))}
+      </fieldset>
+      <fieldset className="flex flex-wrap gap-x-3">
+        <legend className="sr-only">Roles</legend>
+        {roles.map((role) => (
+          <label key={role} className="flex items-center gap-1.5">
+            <input type="checkbox" checked={!hidden.has(role)} onChange={() => toggle(role)} />
+            <RoleMark role={role} /> {role}
+          </label>
+        ))}
+      </fieldset>
+      <span className="flex gap-4 text-soft">
+        <label className="cursor-pointer underline focus-within:outline-2 hover:text-ink">
+          lay a recording under it
+          <input
+            type="file"
+            accept=".har,application/json"
+            className="sr-only"
+            onChange={(event) => {
+              void bring(event.target.files?.[0]);
+              event.target.value = '';
+            }}
+          />
+        </label>
+        <button type="button" className="underline hover:text-ink" onClick={savePicture}>
+          save picture
+        </button>
+        <button type="button" className="underline hover:text-ink" onClick={() => void saveHar()}>
+          save HAR
+        </button>
+      </span>
+    </div>
+  );
+}
