@@ -11,7 +11,8 @@ const { compileLoad } = await core('load/compile.js');
 const { simulate } = await core('sim/simulate.js');
 const { outlineOf } = await core('outline/outline.js');
 const { BASELINE } = await core('plan/types.js');
-const { DEFAULT_CONDITIONS } = await core('sim/conditions.js');
+const { DEFAULT_CONDITIONS, DEVICES, LINKS } = await core('sim/conditions.js');
+const { drawConditions, landUnder } = await core('mix/mix.js');
 const { importKey } = await core('snapshot/graph-index.js');
 const { readSource } = await import('../dist/reader/read-source.js');
 const { exactSizes } = await import('../dist/reader/weigh.js');
@@ -94,12 +95,72 @@ for (const [count, aim] of Object.entries(sizes)) {
   );
 }
 
+/** A page whose script asks for so many files of 8 kB. */
+function pageOf(files) {
+  const nothing = { origin: '', serverMs: 5, cache: 'immutable', cpuMs: 1, estimatedBytes: 0, imports: [], follow: [] };
+  const script = (n) => ({
+    ...nothing,
+    address: `/${n}.js`,
+    name: `${n}`,
+    type: 'script',
+    bytes: 8000,
+    purpose: 'start',
+  });
+  const resources = Array.from({ length: files - 1 }, (_, n) => script(n));
+  resources[0].follow = [{ when: 'eval', do: { kind: 'import', group: 1 } }];
+  return {
+    document: {
+      address: '/',
+      bytes: 5000,
+      serverMs: 50,
+      cache: 'no-store',
+      earlyHints: [],
+      linkHeader: [],
+      flush: [],
+      markup: [{ at: 100, tag: 'script', group: 0, mode: 'module' }],
+    },
+    resources,
+    groups: [[0], resources.map((_, i) => i).slice(1)].map((of) => ({
+      name: 'g',
+      resources: of,
+      after: [],
+      loader: 'listed',
+    })),
+    parts: [],
+    steps: [],
+  };
+}
+report(
+  'simulate: a landing with 40 requests',
+  measure(() => simulate(pageOf(40), DEFAULT_CONDITIONS)),
+  1.5,
+);
+report(
+  'simulate: a landing with 500 requests',
+  measure(() => simulate(pageOf(500), DEFAULT_CONDITIONS), 9),
+  40,
+);
+
 const sample = path.resolve('examples/saltmarsh-ferries');
 report(
   'sample: read from source',
   measure(() => readSource(sample), 5, 1),
   2000,
 );
+{
+  const { snapshot } = readSource(sample);
+  const program = compileLoad(snapshot, BASELINE, formChunks(snapshot, BASELINE), '/timetable');
+  const mix = {
+    links: LINKS.map((link) => ({ link, weight: 1 })),
+    devices: DEVICES.map((device) => ({ device, weight: 1 })),
+    returning: 0.3,
+    spread: 0.25,
+  };
+  const drawn = drawConditions(mix, 1000, 1);
+  const all = () => drawn.forEach((conditions) => landUnder(program, conditions));
+  report('sample: 1,000 landings over a mix', measure(all, 3, 1), 2500);
+}
+
 {
   const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-large-'));
   writeLargeApp(folder, 10_000);

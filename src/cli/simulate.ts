@@ -3,7 +3,7 @@ import { InputError } from '../core/errors.ts';
 import { writeHar } from '../core/formats/har.ts';
 import { studied } from '../core/formats/project-file.ts';
 import { predict } from '../core/predict/predict.ts';
-import { type CacheState, type Conditions, DEVICES, LINKS } from '../core/sim/conditions.ts';
+import { CACHE_STATES, type Conditions, DEVICES, LINKS } from '../core/sim/conditions.ts';
 import { VERSION } from '../core/version.ts';
 import { planNamed, readProject, writeFile } from './files.ts';
 import { columns, kilobytes, ms, print } from './output.ts';
@@ -26,7 +26,7 @@ export function addSimulate(program: Command): void {
     .option('--plan <name>', 'plan in the file; the baseline by default')
     .option('--link <id>', `one of ${LINKS.map((l) => l.id).join(', ')}`, LINKS[0].id)
     .option('--device <id>', `one of ${DEVICES.map((d) => d.id).join(', ')}`, DEVICES[0].id)
-    .option('--cache <state>', 'empty or returning', 'empty')
+    .option('--cache <state>', `one of ${CACHE_STATES.join(', ')}`, 'empty')
     .option('--har <file>', 'write the predicted landing as an HTTP Archive (HAR 1.2)')
     .action((file: string, options: Options, command: Command) => {
       const project = readProject(file);
@@ -109,10 +109,14 @@ function conditionsOf(options: Options): Conditions {
       `Choose one of ${DEVICES.map((d) => d.id).join(', ')}.`,
       `--device ${options.device}`,
     );
-  if (options.cache !== 'empty' && options.cache !== 'returning') {
-    throw new InputError('No such cache state', 'Choose empty or returning.', `--cache ${options.cache}`);
-  }
-  return { link, device, cache: options.cache as CacheState };
+  const cache = CACHE_STATES.find((c) => c === options.cache);
+  if (!cache)
+    throw new InputError(
+      'No such cache state',
+      `Choose one of ${CACHE_STATES.join(', ')}.`,
+      `--cache ${options.cache}`,
+    );
+  return { link, device, cache };
 }
 
 function mapped<T extends object>(values: T, digits = 1): Record<string, number | null> {

@@ -9,6 +9,7 @@ import type { ChainLink } from '../core/explain/critical-chain.ts';
 import { type GrainPoint, granularity } from '../core/explain/granularity.ts';
 import { explainHold, type Hold } from '../core/explain/hold.ts';
 import { type PlacedScript, placementsOf } from '../core/explain/placements.ts';
+import { slackOf } from '../core/explain/slack.ts';
 import { waitFor } from '../core/explain/wait.ts';
 import { writeHar } from '../core/formats/har.ts';
 import { parseJson } from '../core/formats/project-file.ts';
@@ -304,6 +305,13 @@ export class Analyst {
   /** What a recorded load event says about the cost of evaluating script. */
   calibrate(plan: Plan, route: string, conditions: Conditions, load: number): Calibration {
     return calibrate(this.predicted(plan, route, conditions).program, conditions, load);
+  }
+
+  /** How much later a request's answer could begin without moving the interactive moment, in ms. */
+  slack(plan: Plan, route: string, conditions: Conditions, address: string): number | null {
+    const { program } = this.predicted(plan, route, conditions);
+    const resource = program.resources.findIndex((r) => r.address === address);
+    return resource < 0 ? null : slackOf(program, conditions, resource);
   }
 
   /** Start time and bytes from a file per module to one file. Other questions are answered between its points. */

@@ -26,7 +26,10 @@ export class Files {
     }
     const chunk = this.graph.chunks[c];
     const own = { ...emptyResource(), ...chunkFile(chunk, this.snapshot.base) };
-    const at = this.resources.push({ ...own, purpose, chunk: c }) - 1;
+    // A file that begins a realm lists the others, so that it changes with them.
+    const starts = chunk.roots.some((r) => this.graph.roots[r].kind === 'entry');
+    const changes = starts || chunk.modules.some((m) => this.snapshot.modules[m].package === null);
+    const at = this.resources.push({ ...own, purpose, chunk: c, ...(changes ? { changes } : {}) }) - 1;
     this.ofChunk.set(c, at);
     return at;
   }

@@ -53,6 +53,8 @@ export interface Resource {
   purpose: 'start' | 'later' | 'content';
   /** Index of the chunk that it is, where it is one. */
   chunk?: number;
+  /** Its address changes whenever the app's own code does. */
+  changes?: true;
 }
 
 /** Files that are asked for and evaluated together. */

@@ -37,8 +37,13 @@ export interface Device {
   evaluationRate?: number;
 }
 
-/** `empty`: first visit. `returning`: everything was fetched before; what may be kept is fresh. */
-export type CacheState = 'empty' | 'returning';
+/**
+ * What an earlier visit has left. `empty`: a first visit. `returning`: everything is there, what may be kept is fresh.
+ * `stale`: everything is there, but all of it has to be asked about. `deployed`: the app's own code has changed since, so
+ * that files which hold any of it have new addresses; what holds only packages is kept.
+ */
+export const CACHE_STATES = ['empty', 'returning', 'stale', 'deployed'] as const;
+export type CacheState = (typeof CACHE_STATES)[number];
 
 /**
  * What the browser costs by itself, in ms at CPU factor 1. Measured on the machine of the recorded loads (see

@@ -1,4 +1,5 @@
 import type { FetchPriority, LinkHint, Resource } from '../load/types.ts';
+import type { CacheState } from './conditions.ts';
 import type { Exchange } from './network.ts';
 import { browserMs, byRequest, type Run } from './run.ts';
 import type { Cause, Priority, RequestRecord } from './types.ts';
@@ -139,18 +140,18 @@ export class Fetcher {
     this.unasked.delete(resource);
     const index = this.requests.push(record) - 1;
     this.flights.push(flight);
-    if (this.run.conditions.cache === 'returning' && item.cache === 'immutable') {
+    const kept = keptBy(this.run.conditions.cache, item);
+    if (kept === 'fresh') {
       clock.at(clock.now + browserMs(this.run, this.run.costs.diskRead), () => this.finish(index));
       return index;
     }
-    const stale = this.run.conditions.cache === 'returning' && item.cache === 'revalidate';
     flight.exchange = {
       origin: item.origin,
       anonymous: ask.anonymous ?? false,
       priority: ask.priority,
       incremental: ask.incremental ?? false,
       serverMs: item.serverMs,
-      pieces: [{ bytes: stale ? 0 : item.bytes, atMs: 0 }],
+      pieces: [{ bytes: kept === 'stale' ? 0 : item.bytes, atMs: 0 }],
     };
     this.batch.push({ index, from: ask.from });
     if (this.batch.length === 1) clock.at(clock.now, () => this.dispatch());
@@ -239,6 +240,12 @@ export class Fetcher {
     const task = this.run.thread.tasks[cause.task];
     return task.request >= 0 ? this.requests[task.request].hop : this.hopOf(task.cause);
   }
+}
+
+/** What an earlier visit has left of a file: fresh, to be asked about, or nothing. */
+function keptBy(cache: CacheState, item: Resource): 'fresh' | 'stale' | 'nothing' {
+  if (cache === 'empty' || item.cache === 'no-store' || (cache === 'deployed' && item.changes)) return 'nothing';
+  return cache === 'stale' || item.cache === 'revalidate' ? 'stale' : 'fresh';
 }
 
 /** Priorities by type and attribute, as recorded from a real browser (VeryHigh = 0 … VeryLow = 4). */

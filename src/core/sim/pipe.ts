@@ -19,7 +19,7 @@ export class Pipe {
   /** Sends a packet of so many bytes; gives the instant at which its last bit arrives. It is never dropped. */
   send(now: number, bytes: number): number {
     this.free = Math.max(now, this.free) + this.serialMs(bytes);
-    this.leaves.push(this.free);
+    if (this.queueLimit < Number.POSITIVE_INFINITY) this.leaves.push(this.free);
     return this.free + this.delayMs;
   }
 

@@ -32,7 +32,7 @@ describe('simulate', () => {
     const timeline = simulate(page([{ at: 4000, tag: 'text', part: 0 }], [], { parts: [text] }), conditions);
     const document = timeline.requests[0];
     expect(document.sent).toBeGreaterThan(200);
-    expect(document.sent).toBeLessThan(204);
+    expect(document.sent).toBeLessThan(209);
     expect(document.firstByte - document.sent).toBeGreaterThan(150);
     expect(document.firstByte - document.sent).toBeLessThan(158);
     const { firstContent, domInteractive, load } = timeline.moments;
@@ -258,6 +258,24 @@ describe('simulate', () => {
     expect(request(timeline, '/checked.js').bytes).toBe(0);
     expect(request(timeline, '/checked.js').end - request(timeline, '/checked.js').discovered).toBeGreaterThan(100);
     expect(request(timeline, '/never.js').bytes).toBe(1000);
+  });
+
+  it('asks about everything that is stale, and fetches again what a deploy has changed', () => {
+    const program = page(
+      [
+        { at: 100, tag: 'script', group: 0, mode: 'async' },
+        { at: 200, tag: 'script', group: 1, mode: 'async' },
+      ],
+      [file('/package.js', { bytes: 90_000 }), file('/own.js', { bytes: 40_000, changes: true })],
+    );
+    const bytes = (cache: 'stale' | 'deployed') => {
+      const timeline = simulate(program, { ...conditions, cache });
+      return ['/package.js', '/own.js'].map((address) => request(timeline, address).bytes);
+    };
+    expect(bytes('stale')).toEqual([0, 0]);
+    expect(bytes('deployed')).toEqual([0, 40_000]);
+    const stale = simulate(program, { ...conditions, cache: 'stale' });
+    expect(request(stale, '/own.js').end - request(stale, '/own.js').sent).toBeGreaterThan(conditions.link.rttMs);
   });
 
   it('runs scripts injected by script, inline ones and busy work on one thread', () => {

@@ -40,14 +40,15 @@ export class TcpSender {
   private expected = 0;
   private readonly received: boolean[] = [];
   private unacknowledged = 0;
-  private ackTimer = 0;
+  private ackDue = 0;
+  private ackWaits = false;
   private highestSacked = -1;
   private turns = 0;
   private flying = 0;
   private lost: number[] = [];
   private recoverUntil = -1;
-  private timer = 0;
-  private timerSet = false;
+  private due = 0;
+  private waits = false;
   private probed = false;
   /** Of the packets that have arrived, the one sent last. */
   private newest = { turn: -1, rtt: 0 };
@@ -109,7 +110,7 @@ export class TcpSender {
     const arrival = this.down.offer(clock.now, packet.load.bytes + PACKET_OVERHEAD);
     if (!again) this.left(arrival ?? Number.NaN, packet.load.bytes);
     if (arrival !== null) clock.at(arrival, () => this.arrives(at));
-    if (!this.timerSet) this.setTimer();
+    if (this.flying === 1) this.setTimer();
   }
 
   /** At the receiver. */
@@ -121,16 +122,25 @@ export class TcpSender {
     this.unacknowledged++;
     if (!inOrder || gap || this.unacknowledged >= ACK_EVERY) this.acknowledge(at);
     else {
-      const timer = ++this.ackTimer;
-      this.clock.at(this.clock.now + DELAYED_ACK_MS, () => {
-        if (timer === this.ackTimer && this.unacknowledged > 0) this.acknowledge(at);
-      });
+      this.ackDue = this.clock.now + DELAYED_ACK_MS;
+      this.waitToAcknowledge();
     }
+  }
+
+  /** One alarm at a time; it is set again when it goes off too early. */
+  private waitToAcknowledge(): void {
+    if (this.ackWaits) return;
+    this.ackWaits = true;
+    this.clock.at(this.ackDue, () => {
+      this.ackWaits = false;
+      if (this.unacknowledged === 0) return;
+      if (this.clock.now < this.ackDue) this.waitToAcknowledge();
+      else this.acknowledge(this.expected - 1);
+    });
   }
 
   private acknowledge(at: number): void {
     this.unacknowledged = 0;
-    this.ackTimer++;
     const { expected } = this;
     this.clock.at(this.up.send(this.clock.now, ACK), () => this.acknowledged(expected, at));
   }
@@ -211,31 +221,40 @@ export class TcpSender {
 
   /** First a probe after two round trips without news, then everything that flies counts as lost. */
   private setTimer(): void {
-    const { clock, congestion } = this;
-    const timer = ++this.timer;
-    if (this.flying === 0) {
-      this.timerSet = false;
-      return;
-    }
-    this.timerSet = true;
+    const { congestion } = this;
     const wait = this.probed
       ? congestion.timeoutMs
       : Math.min(congestion.timeoutMs, 2 * congestion.rttMs + 2 * DELAYED_ACK_MS);
-    clock.at(clock.now + wait, () => {
-      if (timer !== this.timer || this.flying === 0) return;
-      if (!this.probed) {
-        this.probed = true;
-        const last = this.packets.length - 1;
-        if (this.packets[last].state === 'flying') this.flying--;
-        if (this.packets[last].state === 'flying' || this.packets[last].state === 'lost') this.transmit(last, true);
-      } else {
-        for (let p = this.una; p < this.packets.length; p++) if (this.packets[p].state === 'flying') this.lose(p);
-        this.lost.sort((a, b) => a - b);
-        this.recoverUntil = -1;
-        congestion.timedOut();
-        this.pump();
-      }
-      this.setTimer();
+    this.due = this.clock.now + wait;
+    this.waitForNews();
+  }
+
+  private waitForNews(): void {
+    if (this.waits) return;
+    this.waits = true;
+    this.clock.at(this.due, () => {
+      this.waits = false;
+      if (this.flying === 0) return;
+      if (this.clock.now < this.due) this.waitForNews();
+      else this.noNews();
     });
+  }
+
+  private noNews(): void {
+    const { congestion } = this;
+    if (!this.probed) {
+      this.probed = true;
+      const last = this.packets.length - 1;
+      const { state } = this.packets[last];
+      if (state === 'flying') this.flying--;
+      if (state === 'flying' || state === 'lost') this.transmit(last, true);
+    } else {
+      for (let p = this.una; p < this.packets.length; p++) if (this.packets[p].state === 'flying') this.lose(p);
+      this.lost.sort((a, b) => a - b);
+      this.recoverUntil = -1;
+      congestion.timedOut();
+      this.pump();
+    }
+    this.setTimer();
   }
 }

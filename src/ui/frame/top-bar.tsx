@@ -1,7 +1,7 @@
 'use client';
 
 import { MoonStar, Redo2, Undo2 } from 'lucide-react';
-import { DEVICES, LINKS } from '../../core/sim/conditions.ts';
+import { type CacheState, DEVICES, LINKS } from '../../core/sim/conditions.ts';
 import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
 import { Choice } from '../parts/choice.tsx';
 import { count, screenSize } from '../parts/format.ts';
@@ -99,8 +99,10 @@ function Choices() {
         options={[
           { value: 'empty', label: 'Empty', note: 'first visit' },
           { value: 'returning', label: 'Returning', note: 'nothing changed since' },
+          { value: 'stale', label: 'Revalidating', note: 'everything is asked about' },
+          { value: 'deployed', label: 'After a deploy', note: 'own code changed, packages kept' },
         ]}
-        onChange={(next) => choose({ cache: next as 'empty' | 'returning' })}
+        onChange={(next) => choose({ cache: next as CacheState })}
       />
     </div>
   );

@@ -4,7 +4,7 @@ import { create } from 'zustand';
 import type { Amendments } from '../../core/amend/types.ts';
 import { decisionWords, withDecision, withoutSubject } from '../../core/plan/decisions.ts';
 import { BASELINE, type Decision, type Plan } from '../../core/plan/types.ts';
-import { type CacheState, type Conditions, DEVICES, LINKS } from '../../core/sim/conditions.ts';
+import { CACHE_STATES, type CacheState, type Conditions, DEVICES, LINKS } from '../../core/sim/conditions.ts';
 import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
 import type { ProjectView } from '../../server/projects.ts';
 import type { StoredPlan } from '../../store/plans.ts';
@@ -184,7 +184,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
         route: app.routes.find((r) => r.pattern === wished.route)?.pattern ?? app.routes[0]?.pattern ?? '',
         linkId: linkOf(wished.linkId ?? '').id,
         deviceId: deviceOf(wished.deviceId ?? '').id,
-        cache: wished.cache === 'returning' ? 'returning' : 'empty',
+        cache: CACHE_STATES.find((c) => c === wished.cache) ?? 'empty',
         selection: null,
         done: [],
         undone: [],

@@ -2,8 +2,10 @@
 
 import { X } from 'lucide-react';
 import type { LandingView } from '../../../worker/analyst.ts';
+import { analyst } from '../../../worker/client.ts';
 import { size, time } from '../../parts/format.ts';
 import { ROLES, RoleMark } from '../../parts/roles.tsx';
+import { useAsked } from '../../state/asked.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { sourceRequest } from './rows.ts';
 
@@ -59,6 +61,7 @@ export function RequestDetails({ view, index }: { view: LandingView; index: numb
           , {time(request.discovered)}
         </p>
       ) : null}
+      <Slack address={request.address} />
       <table className="mt-2 w-full">
         <tbody>
           {phases
@@ -103,3 +106,23 @@ export function RequestDetails({ view, index }: { view: LandingView; index: numb
     </section>
   );
 }
+
+/** How much later it could come without harm; found by running the load again and again. */
+function Slack({ address }: { address: string }) {
+  const { found } = useAsked(
+    ({ plan, route, conditions }) => analyst().slack(plan, route, conditions, address),
+    address,
+  );
+  if (found === null) return null;
+  return (
+    <p className="mt-1 text-soft">
+      {found >= MOST_SLACK
+        ? 'However late it came, interactive would stay where it is.'
+        : found < 10
+          ? 'It decides: any later, and interactive is later too.'
+          : `It could come ${time(found)} later without moving interactive.`}
+    </p>
+  );
+}
+
+const MOST_SLACK = 8000;
