@@ -87,6 +87,7 @@ describe('this repository', () => {
     expect(snapshot.entries.map((e) => e.realm)).toEqual([
       'site',
       'worker src/worker/pack.worker.ts',
+      'worker src/worker/measure.worker.ts',
       'worker src/worker/analyst.worker.ts',
     ]);
     const weight = new Map(snapshot.modules.map((m) => [m.path, m.bytes.minified]));

@@ -58,6 +58,7 @@ export function requestRecord(sent: number, end: number, more: Partial<RequestRe
     queued: sent,
     released: sent,
     sent,
+    reached: sent,
     served: sent,
     firstByte: sent,
     end,

@@ -25,7 +25,7 @@ export interface ChainLink {
 /**
  * Walks back from a milestone over the causes and splits the whole time from 0 to `at`. The stretches follow one
  * another without gap or overlap, so their lengths add up to the milestone. Half of the round-trip time is on the way
- * up to the server and half on the way down; what is left before an answer begins is server time or others' traffic.
+ * up to the server and half on the way down; what goes beyond that on either way is others' traffic.
  */
 export function criticalChain(timeline: Timeline, cause: Cause | null, at: number, rttMs: number): ChainLink[] {
   const back: ChainLink[] = [];
@@ -67,7 +67,7 @@ function walkRequest(
   rttMs: number,
   add: (kind: LinkKind, from: number, what: string, request?: number) => void,
 ): void {
-  const { name, firstByte, served, sent } = request;
+  const { name, firstByte, served, reached, sent } = request;
   if (until > firstByte) {
     const alone = until - firstByte - sharedTime(timeline, request, firstByte, until);
     add('transfer', until - alone, name, index);
@@ -75,9 +75,10 @@ function walkRequest(
   }
   const answerable = Math.min(firstByte, served + rttMs / 2);
   add('sharing the link', firstByte - sharedTime(timeline, request, answerable, firstByte), name, index);
-  const arrived = Math.min(served, sent + rttMs / 2);
   add('round trips', served, name, index);
-  add('server', arrived, name, index);
+  add('server', reached, name, index);
+  // Beyond half a round trip it waited behind other requests on the way up.
+  add('sharing the link', Math.min(reached, sent + rttMs / 2), name, index);
   add('round trips', sent, name, index);
   add('connecting', request.released, name, index);
   add('held back', request.queued, name, index);

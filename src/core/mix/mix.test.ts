@@ -1,6 +1,7 @@
 import { file, page, ROUND } from '../../test-support/programs.ts';
 import { DEVICES, LINKS } from '../sim/conditions.ts';
-import { drawConditions, landUnder, type Mix, percentile } from './mix.ts';
+import { drawConditions, landUnder, type Mix } from './mix.ts';
+import { percentile } from './percentile.ts';
 
 const mix: Mix = {
   links: [

@@ -19,7 +19,7 @@ export interface Ask {
 
 interface Flight {
   record: RequestRecord;
-  exchange: Omit<Exchange, 'sent' | 'served' | 'progress'> | null;
+  exchange: Omit<Exchange, 'sent' | 'reached' | 'served' | 'progress'> | null;
   usedAt: 'start' | 'later' | null;
   hintedBy: LinkHint | null;
   waiting: ((cause: Cause) => void)[];
@@ -119,6 +119,7 @@ export class Fetcher {
       queued: clock.now,
       released: clock.now,
       sent: clock.now,
+      reached: clock.now,
       served: clock.now,
       firstByte: clock.now,
       end: clock.now,
@@ -209,6 +210,9 @@ export class Fetcher {
         record.sent = clock.now;
         record.connection = connection;
       },
+      reached: () => {
+        record.reached = clock.now;
+      },
       served: () => {
         record.served = clock.now;
       },
@@ -226,7 +230,7 @@ export class Fetcher {
     const { record } = flight;
     record.end = this.run.clock.now;
     if (record.pieces.length === 0)
-      record.queued = record.released = record.sent = record.served = record.firstByte = record.end;
+      record.queued = record.released = record.sent = record.reached = record.served = record.firstByte = record.end;
     this.flying.delete(index);
     flight.arrived = byRequest(this.run, 'arrival', `${record.name} arrived`, index);
     for (const then of flight.waiting.splice(0)) then(flight.arrived);

@@ -25,6 +25,7 @@ export interface Exchange {
   /** Sends a header-only answer ahead as soon as the request is read (103). */
   early?: () => void;
   sent(connection: number): void;
+  reached(): void;
   served(): void;
   /** Body bytes that have arrived so far, and the piece that made it so. */
   progress(total: number, piece: { from: number; to: number; bytes: number }): void;
@@ -146,6 +147,7 @@ export class Network {
     });
     exchange.sent(connection.id);
     connection.request(size, () => {
+      exchange.reached();
       if (exchange.early) {
         stream.write(HEADER_BYTES);
         connection.respond(stream);

@@ -46,6 +46,7 @@ export class Parser {
       queued: 0,
       released: 0,
       sent: 0,
+      reached: 0,
       served: 0,
       firstByte: 0,
       end: 0,
@@ -74,6 +75,9 @@ export class Parser {
         sent: (connection) => {
           record.sent = run.clock.now;
           record.connection = connection;
+        },
+        reached: () => {
+          record.reached = run.clock.now;
         },
         served: () => {
           record.served = run.clock.now;

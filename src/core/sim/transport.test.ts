@@ -23,6 +23,7 @@ function run(
       serverMs: 0,
       pieces: [{ bytes, atMs: 0 }],
       sent: () => {},
+      reached: () => {},
       served: () => {},
       progress: (total) => {
         if (total >= bytes) ends[i] = clock.now;

@@ -32,6 +32,8 @@ export interface RequestRecord {
   released: number;
   /** When the connection was there and the request left. */
   sent: number;
+  /** When the server had the request: half a round trip later, or more behind other requests. */
+  reached: number;
   /** When the server had the answer ready, as seen from the client's clock. */
   served: number;
   firstByte: number;

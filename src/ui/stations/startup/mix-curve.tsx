@@ -1,7 +1,7 @@
 'use client';
 
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
-import { percentile } from '../../../core/mix/mix.ts';
+import { percentile } from '../../../core/mix/percentile.ts';
 import type { MixResult } from '../../../worker/analyst.ts';
 import { percent, time } from '../../parts/format.ts';
 

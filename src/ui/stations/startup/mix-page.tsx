@@ -2,7 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
-import { percentile } from '../../../core/mix/mix.ts';
+import { percentile } from '../../../core/mix/percentile.ts';
 import { DEVICES, LINKS } from '../../../core/sim/conditions.ts';
 import type { MixResult } from '../../../worker/analyst.ts';
 import { analyst } from '../../../worker/client.ts';

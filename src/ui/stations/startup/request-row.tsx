@@ -20,6 +20,7 @@ export function RequestRow({
   downKbps,
   lit,
   recorded,
+  ghost,
   chosen,
   onChoose,
 }: {
@@ -32,6 +33,8 @@ export function RequestRow({
   lit: boolean;
   /** The same request as recorded. */
   recorded: RecordedRequest | null;
+  /** The same request in the baseline. */
+  ghost: RequestRecord | null;
   chosen: boolean;
   onChoose: () => void;
 }) {
@@ -59,6 +62,16 @@ export function RequestRow({
       <text x={SIZE_END} y={middle + 4} fontSize={12} textAnchor="end" fill="var(--soft)">
         {amount}
       </text>
+      {ghost && ghost.end > ghost.firstByte ? (
+        <rect
+          x={x(ghost.firstByte)}
+          y={middle - THICK / 2}
+          width={Math.max(2, x(ghost.end) - x(ghost.firstByte))}
+          height={THICK}
+          fill="var(--ghost)"
+          opacity={0.55}
+        />
+      ) : null}
       <line
         x1={x(request.discovered)}
         x2={x(request.sent)}

@@ -1,5 +1,6 @@
 import type { ChainLink } from '../../../core/explain/critical-chain.ts';
 import type { RequestRecord, RequestRole, Timeline } from '../../../core/sim/types.ts';
+import type { LandingView } from '../../../worker/analyst.ts';
 
 /** Geometry of the waterfall, in px from the top of the rows. */
 export const ROW = 25;
@@ -120,4 +121,22 @@ export function placeFlags(
         return { ...flag, level, x: left };
       }
     });
+}
+
+/** What the baseline did, to be drawn behind: its requests of the same name, and its milestones. */
+export interface Ghosts {
+  of: (RequestRecord | null)[];
+  firstContent: number;
+  interactive: number;
+}
+
+/** The baseline behind a plan's landing; null where the plan is the baseline, or doesn't change anything. */
+export function ghostsOf(now: LandingView, baseline: LandingView | null): Ghosts | null {
+  if (!baseline || baseline.milestones.interactive === now.milestones.interactive) return null;
+  const byName = new Map(baseline.timeline.requests.map((r) => [r.name, r]));
+  return {
+    of: now.timeline.requests.map((r) => byName.get(r.name) ?? null),
+    firstContent: baseline.milestones.firstContent,
+    interactive: baseline.milestones.interactive,
+  };
 }

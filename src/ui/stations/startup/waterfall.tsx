@@ -7,11 +7,12 @@ import type { RecordedRequest } from '../../../core/recordings/types.ts';
 import type { Conditions } from '../../../core/sim/conditions.ts';
 import type { LandingView } from '../../../worker/analyst.ts';
 import { time } from '../../parts/format.ts';
+import { useLanding } from '../../state/landing.ts';
 import { useStartupView } from '../../state/startup-view.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { MilestoneFlags } from './milestone-flags.tsx';
 import { RequestRow } from './request-row.tsx';
-import { layRows, litBy, ROW, sourceRequest } from './rows.ts';
+import { ghostsOf, layRows, litBy, ROW, sourceRequest } from './rows.ts';
 import { LinkTrack, RevealLanes, ThreadTrack } from './tracks.tsx';
 
 export const GUTTER = 216;
@@ -40,6 +41,8 @@ export function Waterfall({
   const { timeline, parts } = view;
   const { zoom, hidden, at: instant, under } = useStartupView();
   const width = visible * zoom;
+  const baseline = useLanding((s) => s.baseline);
+  const ghosts = useMemo(() => ghostsOf(view, baseline), [view, baseline]);
   const recorded = useMemo(() => (under ? layUnder(timeline, under.recording).of : []), [timeline, under]);
   const until = useMemo(() => lastInstant(view, recorded), [view, recorded]);
   const laid = useMemo(() => layRows(timeline.requests, hidden), [timeline, hidden]);
@@ -125,6 +128,7 @@ export function Waterfall({
               downKbps={conditions.link.downKbps}
               lit={lit.requests.has(request)}
               recorded={recorded[request] ?? null}
+              ghost={ghosts?.of[request] ?? null}
               chosen={request === chosen}
               onChoose={() => pick(request)}
             />
@@ -144,6 +148,16 @@ export function Waterfall({
           ))}
           <RevealLanes view={view} lanes={lanes} top={lanesTop} lane={LANE} x={x} until={until} />
           <ThreadTrack view={view} top={threadTop} x={x} until={until} lit={lit.tasks} />
+          {ghosts ? (
+            <g stroke="var(--ghost)" strokeDasharray="6 3" strokeWidth={1.5}>
+              <title>{`as built: first content ${time(ghosts.firstContent)}, interactive ${time(ghosts.interactive)}`}</title>
+              {[ghosts.firstContent, ghosts.interactive]
+                .filter((ms) => ms <= until)
+                .map((ms) => (
+                  <line key={ms} x1={x(ms)} x2={x(ms)} y1={TOP} y2={linkTop} />
+                ))}
+            </g>
+          ) : null}
           {instant === null ? null : (
             <line
               x1={x(Math.min(until, instant))}

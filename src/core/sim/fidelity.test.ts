@@ -1,0 +1,62 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import { parseLoadCase, predictionOf } from '../formats/load-case.ts';
+import { simulate } from './simulate.ts';
+
+type Spread = [number, number, number] | number;
+interface Measured {
+  milestones: Record<string, Spread>;
+  resources: Record<string, { responseEnd?: Spread; initiatorType?: string; seenInRuns?: unknown }>;
+  evalEnd?: Record<string, Spread>;
+  steps?: Record<string, { duration: Spread }>;
+}
+
+const folder = path.resolve('fidelity/recordings');
+const middle = (v: Spread | undefined) => (Array.isArray(v) ? v[0] : v);
+const quantile = (v: number[], share: number) =>
+  [...v].sort((a, b) => a - b)[Math.min(v.length - 1, Math.floor(share * v.length))];
+
+/** Relative errors over all recorded loads, by measure. */
+function errors(): Record<'firstContent' | 'responseEnd' | 'evalEnd' | 'steps', number[]> {
+  const found = {
+    firstContent: [] as number[],
+    responseEnd: [] as number[],
+    evalEnd: [] as number[],
+    steps: [] as number[],
+  };
+  for (const name of fs.readdirSync(folder)) {
+    const recorded = JSON.parse(fs.readFileSync(path.join(folder, name), 'utf8')) as { measured: Measured };
+    const translated = parseLoadCase(recorded);
+    const predicted = predictionOf(translated, simulate(translated.program, translated.conditions));
+    const note = (measure: keyof typeof found, is: number | null | undefined, truth: number | undefined, floor = 1) => {
+      if (truth !== undefined && is != null) found[measure].push(Math.abs(is - truth) / Math.max(truth, floor));
+    };
+    const { milestones, resources, evalEnd = {}, steps = {} } = recorded.measured;
+    note('firstContent', predicted.firstContentfulPaint, middle(milestones.firstContentfulPaint));
+    for (const [href, r] of Object.entries(resources)) {
+      if (href.includes('#') || r.initiatorType === 'early-hints' || r.seenInRuns) continue;
+      note('responseEnd', predicted.resources[href]?.responseEnd, middle(r.responseEnd));
+    }
+    for (const [href, v] of Object.entries(evalEnd)) note('evalEnd', predicted.evalEnd[href], middle(v));
+    for (const [id, v] of Object.entries(steps)) note('steps', predicted.steps[id], middle(v.duration), 20);
+  }
+  return found;
+}
+
+describe('predictions of the recorded loads', () => {
+  const found = errors();
+
+  it.each([
+    ['firstContent', 53, 0.03, 0.1],
+    ['responseEnd', 290, 0.03, 0.1],
+    ['evalEnd', 180, 0.03, 0.1],
+    ['steps', 12, 0.05, 0.1],
+  ] as const)(
+    '%s: at least %d compared, median error at most %d, nine in ten within %d',
+    (measure, count, median, p90) => {
+      expect(found[measure].length).toBeGreaterThanOrEqual(count);
+      expect(quantile(found[measure], 0.5)).toBeLessThanOrEqual(median);
+      expect(quantile(found[measure], 0.9)).toBeLessThanOrEqual(p90);
+    },
+  );
+});
