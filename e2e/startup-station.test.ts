@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -27,7 +28,7 @@ describe('the Startup station', () => {
     expect(download.suggestedFilename()).toBe('startup-timetable.har');
     await download.saveAs(file);
     const entries = JSON.parse(fs.readFileSync(file, 'utf8')).log.entries as unknown[];
-    await page.getByLabel('lay a recording under it').setInputFiles(file);
+    await page.getByLabel('lay a recording under').setInputFiles(file);
     const recording = page.getByRole('region', { name: 'Recording' });
     await recording.getByText(`${entries.length} of ${entries.length} requests found in it`).waitFor();
     const [picture] = await Promise.all([
@@ -42,12 +43,33 @@ describe('the Startup station', () => {
     await page.close();
   });
 
+  it('gives what the command line gives for the same conditions', async () => {
+    const page = await served.page('/p/saltmarsh/startup?route=/timetable&plan=baseline');
+    await page.getByRole('option', { name: /^entry styles/ }).waitFor();
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'save HAR' }).click(),
+    ]);
+    const file = path.join(folder, 'baseline.har');
+    await download.saveAs(file);
+    const { log } = JSON.parse(fs.readFileSync(file, 'utf8'));
+    const project = path.join(folder, 'sample.yokeline.json');
+    const yokeline = (...args: string[]) =>
+      execFileSync(process.execPath, ['bin/yokeline.mjs', ...args, '--json'], { encoding: 'utf8' });
+    yokeline('read', 'examples/saltmarsh-ferries', '--out', project);
+    const { milestones, requests } = JSON.parse(yokeline('simulate', project, '--route', '/timetable'));
+    expect(log.pages[0].pageTimings._interactive).toBeCloseTo(milestones.interactive, 1);
+    expect(log.pages[0].pageTimings._firstContent).toBeCloseTo(milestones.firstContent, 1);
+    expect(log.entries).toHaveLength(requests.length);
+    await page.close();
+  });
+
   it('tells what is wrong with a recording and goes on', async () => {
     const page = await served.page('/p/saltmarsh/startup?route=/timetable');
     const broken = path.join(folder, 'broken.har');
     fs.writeFileSync(broken, '{"log": {"entries": [');
     await page.getByRole('option', { name: /^entry styles/ }).waitFor();
-    await page.getByLabel('lay a recording under it').setInputFiles(broken);
+    await page.getByLabel('lay a recording under').setInputFiles(broken);
     await page.getByText(/Broken JSON/).waitFor();
     await page.getByRole('option', { name: /^entry styles/ }).waitFor();
     await page.close();

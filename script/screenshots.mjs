@@ -54,6 +54,12 @@ await withSample(4793, async (address, browser) => {
   await page.keyboard.press('4');
   await page.waitForTimeout(600);
   await take('startup');
+  await page.getByRole('tab', { name: 'Over a mix' }).click();
+  await page.getByText(/drawn visits, the same/).waitFor();
+  await page.waitForTimeout(1500);
+  await page.mouse.click(640, 660);
+  await take('mix');
+  await page.getByRole('tab', { name: 'One landing' }).click();
   await page.keyboard.press('t');
   await page.getByRole('option', { name: /^entry \d/ }).click();
   await page.waitForTimeout(300);

@@ -56,6 +56,6 @@ function bound(
   const handshakes = link.protocol === 'h3' || link.tls === 'none' ? 1 : link.tls === '1.2' ? 3 : 2;
   const connected = link.dnsMs + handshakes * link.rttMs + link.rttMs;
   const byDocument = document.serverMs + document.bytes * perByte;
-  const byTransfer = (document.bytes + (cache === 'empty' || cache === 'deployed' ? bytes : 0)) * perByte;
+  const byTransfer = (document.bytes + (['empty', 'deployed', 'rebuilt'].includes(cache) ? bytes : 0)) * perByte;
   return connected + Math.max(byDocument, byTransfer) + lastMs * device.cpuFactor;
 }

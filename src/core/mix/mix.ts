@@ -1,6 +1,6 @@
 import { InputError } from '../errors.ts';
 import type { LoadProgram } from '../load/types.ts';
-import { readTimeline } from '../metrics/readout.ts';
+import { type Milestones, type Readout, readTimeline } from '../metrics/readout.ts';
 import type { Conditions, Device, Link } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import { normal, seeded } from './random.ts';
@@ -16,10 +16,7 @@ export interface Mix {
 }
 
 /** Metrics of one drawn landing, in ms; NaN when it never came to that. */
-export interface Drawn {
-  firstContent: number;
-  interactive: number;
-}
+export type Drawn = Milestones & Pick<Readout, 'blocked'>;
 
 /** The conditions of a number of visits, drawn from a mix. The same seed gives the same visits. */
 export function drawConditions(mix: Mix, count: number, seed: number): Conditions[] {
@@ -50,6 +47,6 @@ export function drawConditions(mix: Mix, count: number, seed: number): Condition
 
 /** One landing under drawn conditions. */
 export function landUnder(program: LoadProgram, conditions: Conditions): Drawn {
-  const { milestones } = readTimeline(program, simulate(program, conditions), conditions);
-  return { firstContent: milestones.firstContent, interactive: milestones.interactive };
+  const { milestones, readout } = readTimeline(program, simulate(program, conditions), conditions);
+  return { ...milestones, blocked: readout.blocked };
 }

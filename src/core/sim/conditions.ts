@@ -40,9 +40,10 @@ export interface Device {
 /**
  * What an earlier visit has left. `empty`: a first visit. `returning`: everything is there, what may be kept is fresh.
  * `stale`: everything is there, but all of it has to be asked about. `deployed`: the app's own code has changed since, so
- * that files which hold any of it have new addresses; what holds only packages is kept.
+ * that files which hold any of it have new addresses; what holds only packages is kept. `rebuilt`: packages have changed as well, so that
+ * every file of the build is new; images and the like are kept.
  */
-export const CACHE_STATES = ['empty', 'returning', 'stale', 'deployed'] as const;
+export const CACHE_STATES = ['empty', 'returning', 'stale', 'deployed', 'rebuilt'] as const;
 export type CacheState = (typeof CACHE_STATES)[number];
 
 /**

@@ -15,6 +15,8 @@ const SETTINGS = [31, 24];
 
 /** Answers that become ready within this time are written together. */
 const TOGETHER_MS = 1;
+/** Packets of one answer that are simulated one by one. */
+const MOST_PACKETS = 50_000;
 const FLUSH_MS = 1;
 
 /** A record on its way out; `from` is when its first bit reaches the client, −1 before that is known. */
@@ -35,6 +37,8 @@ export class Connection {
   private readonly server: TcpSender;
   private begun: OutRecord[] = [];
   private greeting: number[] = [];
+  /** Packets that are simulated as one: more than one only for enormous answers. */
+  private bundle = 1;
   private streams: Stream[] = [];
   private record: OutRecord | null = null;
   private upWindow = INITIAL_WINDOW;
@@ -122,6 +126,7 @@ export class Connection {
     if (!this.streams.includes(stream)) {
       stream.readyAt = this.clock.now;
       this.streams.push(stream);
+      this.bundle = Math.max(1, Math.floor(stream.largest / (SEGMENT * MOST_PACKETS)));
     }
     // What becomes ready meanwhile goes into the same record.
     this.clock.at(this.clock.now + FLUSH_MS, () => this.server.pump());
@@ -134,10 +139,11 @@ export class Connection {
     const begun: OutRecord[] = [];
     const done: OutRecord[] = [];
     let payload = 0;
-    while (payload < SEGMENT) {
+    const most = SEGMENT * this.bundle;
+    while (payload < most) {
       this.record ??= this.nextRecord();
       if (!this.record) break;
-      const take = Math.min(SEGMENT - payload, this.record.left);
+      const take = Math.min(most - payload, this.record.left);
       payload += take;
       this.record.left -= take;
       if (this.record.from < 0) begun.push(this.record);
@@ -196,8 +202,9 @@ export class Connection {
 
   /** A stream that has had its turn goes, or stands behind those of its kind. */
   private settle(stream: Stream): void {
-    if (!stream.waiting) this.streams = this.streams.filter((s) => s !== stream);
-    else if (stream.incremental) this.streams = [...this.streams.filter((s) => s !== stream), stream];
+    if (stream.waiting && !stream.incremental) return;
+    this.streams.splice(this.streams.indexOf(stream), 1);
+    if (stream.waiting) this.streams.push(stream);
   }
 
   private precedes(a: Stream, b: Stream): boolean {

@@ -248,7 +248,8 @@ export class Fetcher {
 
 /** What an earlier visit has left of a file: fresh, to be asked about, or nothing. */
 function keptBy(cache: CacheState, item: Resource): 'fresh' | 'stale' | 'nothing' {
-  if (cache === 'empty' || item.cache === 'no-store' || (cache === 'deployed' && item.changes)) return 'nothing';
+  if (cache === 'empty' || item.cache === 'no-store') return 'nothing';
+  if ((cache === 'deployed' && item.changes) || (cache === 'rebuilt' && item.chunk !== undefined)) return 'nothing';
   return cache === 'stale' || item.cache === 'revalidate' ? 'stale' : 'fresh';
 }
 

@@ -266,14 +266,15 @@ describe('simulate', () => {
         { at: 100, tag: 'script', group: 0, mode: 'async' },
         { at: 200, tag: 'script', group: 1, mode: 'async' },
       ],
-      [file('/package.js', { bytes: 90_000 }), file('/own.js', { bytes: 40_000, changes: true })],
+      [file('/package.js', { bytes: 90_000, chunk: 0 }), file('/own.js', { bytes: 40_000, chunk: 1, changes: true })],
     );
-    const bytes = (cache: 'stale' | 'deployed') => {
+    const bytes = (cache: 'stale' | 'deployed' | 'rebuilt') => {
       const timeline = simulate(program, { ...conditions, cache });
       return ['/package.js', '/own.js'].map((address) => request(timeline, address).bytes);
     };
     expect(bytes('stale')).toEqual([0, 0]);
     expect(bytes('deployed')).toEqual([0, 40_000]);
+    expect(bytes('rebuilt')).toEqual([90_000, 40_000]);
     const stale = simulate(program, { ...conditions, cache: 'stale' });
     expect(request(stale, '/own.js').end - request(stale, '/own.js').sent).toBeGreaterThan(conditions.link.rttMs);
   });

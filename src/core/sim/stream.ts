@@ -6,7 +6,8 @@ const RECORD = { fifo: 16_000, urgency: 4_000 } as const;
 /** An answer on its way: the server writes, the transport takes it record by record. */
 export class Stream {
   private unsent = 0;
-  private largest = 0;
+  /** The largest piece that the server has written at once. */
+  largest = 0;
   /** When the server had something to send: decides the turn where the order is that of readiness. */
   readyAt = 0;
 

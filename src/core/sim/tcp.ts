@@ -27,6 +27,14 @@ interface Packet {
   state: 'flying' | 'sacked' | 'lost' | 'acked';
 }
 
+const ACKED: Packet = {
+  load: { bytes: 0, arrived: () => {} },
+  sentAt: 0,
+  turn: -1,
+  again: false,
+  state: 'acked',
+};
+
 /**
  * One direction of a TCP connection, packet by packet: congestion window (slow start with hybrid exit, cubic), delayed
  * acknowledgements, delivery in order, packets dropped at a full queue found by those that overtake them, by a probe or
@@ -107,8 +115,9 @@ export class TcpSender {
     packet.state = 'flying';
     this.flying++;
     this.lastSent = clock.now;
-    const arrival = this.down.offer(clock.now, packet.load.bytes + PACKET_OVERHEAD);
-    if (!again) this.left(arrival ?? Number.NaN, packet.load.bytes);
+    const { bytes } = packet.load;
+    const arrival = this.down.offer(clock.now, bytes + PACKET_OVERHEAD * Math.ceil(bytes / SEGMENT));
+    if (!again) this.left(arrival ?? Number.NaN, bytes);
     if (arrival !== null) clock.at(arrival, () => this.arrives(at));
     if (this.flying === 1) this.setTimer();
   }
@@ -163,7 +172,12 @@ export class TcpSender {
       if (!packet.again && (fresh === null || packet.turn > fresh.turn)) fresh = packet;
     };
     const before = this.una;
-    for (let p = before; p < expected; p++) if (packets[p].state !== 'acked') take(p, 'acked');
+    const last = packets[at];
+    for (let p = before; p < expected; p++) {
+      if (packets[p].state !== 'acked') take(p, 'acked');
+      // A large answer has very many: nothing of them has to be kept.
+      packets[p] = ACKED;
+    }
     this.una = Math.max(this.una, expected);
     if (at >= expected && packets[at].state !== 'sacked') take(at, 'sacked');
     this.highestSacked = Math.max(this.highestSacked, at);
@@ -173,9 +187,7 @@ export class TcpSender {
       this.probed = false;
       this.setTimer();
     }
-    if (packets[at].turn >= this.newest.turn) {
-      this.newest = { turn: packets[at].turn, rtt: clock.now - packets[at].sentAt };
-    }
+    if (last.turn >= this.newest.turn) this.newest = { turn: last.turn, rtt: clock.now - last.sentAt };
     this.findLost();
     if (this.recoverUntil >= 0 && this.una >= this.recoverUntil) {
       this.recoverUntil = -1;

@@ -59,18 +59,22 @@ const FIGURES: {
   words: string;
   read: (view: LandingView) => number;
   write: (value: number) => string;
+  /** For a time that rests on the estimated cost of script. */
+  milestone?: keyof LandingView['milestones'];
 }[] = [
   {
     name: 'first content',
     words: 'when the first content is on the screen',
     read: (v) => v.milestones.firstContent,
     write: time,
+    milestone: 'firstContent',
   },
   {
     name: 'interactive',
     words: 'when all interactive parts of the first screen answer',
     read: (v) => v.milestones.interactive,
     write: time,
+    milestone: 'interactive',
   },
   {
     name: 'start',
@@ -100,10 +104,18 @@ const FIGURES: {
 
 function Figures({ now, baseline }: { now: LandingView; baseline: LandingView }) {
   return (
-    <dl className="flex shrink-0 py-6 pl-1" aria-live="polite">
-      {FIGURES.map(({ name, words, read, write }) => (
+    <dl className="flex shrink-0 py-4 pl-1" aria-live="polite">
+      {FIGURES.map(({ name, words, read, write, milestone }) => (
         <Figure key={name} name={name} words={words} value={write(read(now))}>
           <Change value={read(now) - read(baseline)} format={write} />
+          {milestone && now.range ? (
+            <span
+              className="block text-[11px] text-soft"
+              title="if script costs as little, or as much, as is believable"
+            >
+              {time(now.range.low[milestone])} – {time(now.range.high[milestone])}
+            </span>
+          ) : null}
         </Figure>
       ))}
     </dl>

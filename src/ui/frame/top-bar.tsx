@@ -101,6 +101,7 @@ function Choices() {
           { value: 'returning', label: 'Returning', note: 'nothing changed since' },
           { value: 'stale', label: 'Revalidating', note: 'everything is asked about' },
           { value: 'deployed', label: 'After a deploy', note: 'own code changed, packages kept' },
+          { value: 'rebuilt', label: 'After a rebuild', note: 'every file of the build is new' },
         ]}
         onChange={(next) => choose({ cache: next as CacheState })}
       />

@@ -8,6 +8,8 @@ interface StartupView {
   zoom: number;
   /** Roles that are folded away. */
   hidden: ReadonlySet<RequestRole>;
+  /** Only what this part of the screen waits for; null: everything. */
+  part: string | null;
   /** The instant at which the screen is shown, in ms; null: when it is interactive. */
   at: number | null;
   /** A recording of the real app that lies under the prediction. */
@@ -15,4 +17,10 @@ interface StartupView {
 }
 
 /** How the startup is looked at: nothing of it changes what is predicted. */
-export const useStartupView = create<StartupView>()(() => ({ zoom: 1, hidden: new Set(), at: null, under: null }));
+export const useStartupView = create<StartupView>()(() => ({
+  zoom: 1,
+  hidden: new Set(),
+  part: null,
+  at: null,
+  under: null,
+}));

@@ -21,7 +21,10 @@ const MixCurve = dynamic(() => import('./mix-curve.tsx').then((m) => m.MixCurve)
 const SHARES = [0.1, 0.25, 0.5, 0.75, 0.9, 0.95] as const;
 const METRICS = [
   { key: 'firstContent', words: 'first content' },
+  { key: 'firstScreenComplete', words: 'first screen complete' },
   { key: 'interactive', words: 'interactive' },
+  { key: 'timeToInteractive', words: 'time to interactive' },
+  { key: 'blocked', words: 'blocked time' },
 ] as const;
 const MOST_VISITS = 5000;
 

@@ -1,5 +1,5 @@
 import type { ChainLink } from '../../../core/explain/critical-chain.ts';
-import type { RequestRecord, RequestRole, Timeline } from '../../../core/sim/types.ts';
+import type { RequestRecord, Timeline } from '../../../core/sim/types.ts';
 import type { LandingView } from '../../../worker/analyst.ts';
 
 /** Geometry of the waterfall, in px from the top of the rows. */
@@ -25,9 +25,9 @@ export interface Rows {
 }
 
 /** Rows in hops (stairs), within a hop in order of discovery. */
-export function layRows(requests: RequestRecord[], hidden: ReadonlySet<RequestRole> = new Set()): Rows {
+export function layRows(requests: RequestRecord[], isShown: (request: number) => boolean = () => true): Rows {
   const order = requests
-    .flatMap((r, i) => (hidden.has(r.role) ? [] : [i]))
+    .flatMap((_, i) => (isShown(i) ? [i] : []))
     .sort((a, b) => requests[a].hop - requests[b].hop || requests[a].discovered - requests[b].discovered || a - b);
   const rows: Row[] = [];
   const hops: Hop[] = [];
@@ -139,4 +139,16 @@ export function ghostsOf(now: LandingView, baseline: LandingView | null): Ghosts
     firstContent: baseline.milestones.firstContent,
     interactive: baseline.milestones.interactive,
   };
+}
+
+/** Requests that a part of the screen waits for: its files, what fills it, and what asked for those at any remove. */
+export function requestsOf({ timeline, parts }: LandingView, part: string): Set<number> {
+  const found = parts.find((p) => p.id === part);
+  const wanted = new Set([...(found?.needs.map((n) => n.resource) ?? []), ...(found?.fill ?? [])]);
+  const shown = new Set(timeline.requests.flatMap((r, i) => (wanted.has(r.resource) ? [i] : [])));
+  for (const i of shown) {
+    const source = sourceRequest(timeline, timeline.requests[i].cause);
+    if (source >= 0) shown.add(source);
+  }
+  return shown;
 }

@@ -57,7 +57,7 @@ export function Schematic({ view }: { view: LandingView }) {
           <div
             className={`rounded border p-1 ${LOOKS[seen(page)].replace('bg-needed text-on-ink', 'bg-[var(--needed-pale)]')}`}
           >
-            <span className="block truncate text-[11px] text-soft">
+            <span className="block truncate text-[11px]">
               {view.parts[page].name}: {WORDS[seen(page)]}
             </span>
             <div className="mt-1 grid gap-1">

@@ -3,9 +3,10 @@ import { predict } from '../../../core/predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../../../core/sim/conditions.ts';
 import { readSource } from '../../../reader/read-source.ts';
 import { SAMPLE } from '../../../test-support/folders.ts';
+import type { LandingView } from '../../../worker/analyst.ts';
 import { stripRows } from '../../frame/strip-rows.ts';
 import { linkUse } from './link-use.ts';
-import { layRows, litBy, placeFlags, shares, sourceRequest } from './rows.ts';
+import { ghostsOf, layRows, litBy, placeFlags, requestsOf, shares, sourceRequest } from './rows.ts';
 
 const { snapshot } = readSource(SAMPLE);
 const made = predict(snapshot, BASELINE, '/crew/duty/manifest', DEFAULT_CONDITIONS);
@@ -87,5 +88,33 @@ describe('stripRows', () => {
     expect(rows.find((r) => r.address === 'script entry')).toMatchObject({ now: { hop: 1 }, ghost: { hop: 1 } });
     expect(rows.find((r) => r.address === 'script manifest-grid')).toMatchObject({ now: null, ghost: { hop: 5 } });
     expect(stripRows(lean.timeline.requests, requests, 5)).toHaveLength(5);
+  });
+});
+
+describe('what is drawn of a landing', () => {
+  const view = { ...made, parts: made.program.parts, ...made.reading } as unknown as LandingView;
+
+  it('can be only what one part waits for, with what asked for that', () => {
+    const grid = requestsOf(view, 'grid');
+    const names = [...grid].map((i) => requests[i].name);
+    expect(names).toContain('document');
+    expect(names).toContain('manifest');
+    expect(grid.size).toBeLessThan(requests.length);
+    for (const i of grid) {
+      const source = sourceRequest(made.timeline, requests[i].cause);
+      expect(source < 0 || grid.has(source)).toBe(true);
+    }
+    const { rows } = layRows(requests, (i) => grid.has(i));
+    expect(rows.map((r) => r.request).sort((a, b) => a - b)).toEqual([...grid].sort((a, b) => a - b));
+    expect(requestsOf(view, 'no such part').size).toBe(0);
+  });
+
+  it('has the baseline behind it only where they differ', () => {
+    expect(ghostsOf(view, view)).toBeNull();
+    expect(ghostsOf(view, null)).toBeNull();
+    const slower = { ...view, milestones: { ...view.milestones, interactive: view.milestones.interactive + 500 } };
+    const ghosts = ghostsOf(view, slower)!;
+    expect(ghosts.interactive).toBe(slower.milestones.interactive);
+    expect(ghosts.of.map((g) => g?.name)).toEqual(requests.map((r) => r.name));
   });
 });

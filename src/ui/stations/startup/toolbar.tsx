@@ -18,6 +18,7 @@ const LARGEST_RECORDING = 200_000_000;
 export function Toolbar({ view, drawing }: { view: LandingView; drawing: () => SVGSVGElement | null }) {
   const zoom = useStartupView((s) => s.zoom);
   const hidden = useStartupView((s) => s.hidden);
+  const part = useStartupView((s) => s.part);
   const plan = usePlan();
   const route = useWorkbench((s) => s.route);
   const linkId = useWorkbench((s) => s.linkId);
@@ -50,7 +51,7 @@ export function Toolbar({ view, drawing }: { view: LandingView; drawing: () => S
     if (svg) saveFile(`${name}.svg`, 'image/svg+xml', pictureOf(svg));
   };
   return (
-    <div className="flex flex-wrap items-center justify-between gap-x-5 gap-y-1 border-b border-line px-4 py-1.5">
+    <div className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1 border-b border-line px-4 py-1.5">
       <fieldset className="flex gap-1">
         <legend className="sr-only">Zoom</legend>
         {ZOOMS.map((z) => (
@@ -68,9 +69,22 @@ export function Toolbar({ view, drawing }: { view: LandingView; drawing: () => S
           </label>
         ))}
       </fieldset>
-      <span className="flex gap-4 text-soft">
+      <select
+        aria-label="Requests of a part"
+        value={part ?? ''}
+        onChange={(event) => useStartupView.setState({ part: event.target.value || null })}
+        className="max-w-28 rounded border border-line bg-paper px-1.5 py-0.5"
+      >
+        <option value="">all parts</option>
+        {view.parts.map((p) => (
+          <option key={p.id} value={p.id}>
+            for {p.name}
+          </option>
+        ))}
+      </select>
+      <span className="flex gap-3 text-soft">
         <label className="cursor-pointer underline focus-within:outline-2 hover:text-ink">
-          lay a recording under it
+          lay a recording under
           <input
             type="file"
             accept=".har,application/json"

@@ -12,7 +12,7 @@ import { useStartupView } from '../../state/startup-view.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { MilestoneFlags } from './milestone-flags.tsx';
 import { RequestRow } from './request-row.tsx';
-import { ghostsOf, layRows, litBy, ROW, sourceRequest } from './rows.ts';
+import { ghostsOf, layRows, litBy, ROW, requestsOf, sourceRequest } from './rows.ts';
 import { LinkTrack, RevealLanes, ThreadTrack } from './tracks.tsx';
 
 export const GUTTER = 216;
@@ -39,13 +39,16 @@ export function Waterfall({
   const choose = useWorkbench((s) => s.choose);
   const ids = useId();
   const { timeline, parts } = view;
-  const { zoom, hidden, at: instant, under } = useStartupView();
+  const { zoom, hidden, part, at: instant, under } = useStartupView();
   const width = visible * zoom;
   const baseline = useLanding((s) => s.baseline);
   const ghosts = useMemo(() => ghostsOf(view, baseline), [view, baseline]);
   const recorded = useMemo(() => (under ? layUnder(timeline, under.recording).of : []), [timeline, under]);
   const until = useMemo(() => lastInstant(view, recorded), [view, recorded]);
-  const laid = useMemo(() => layRows(timeline.requests, hidden), [timeline, hidden]);
+  const laid = useMemo(() => {
+    const of = part !== null && parts.some((p) => p.id === part) ? requestsOf(view, part) : null;
+    return layRows(timeline.requests, (i) => !hidden.has(timeline.requests[i].role) && (of === null || of.has(i)));
+  }, [view, timeline, parts, hidden, part]);
   const lit = useMemo(() => litBy(view.chain), [view]);
   const x = useMemo(() => scaleLinear([0, until], [GUTTER, width - RIGHT]), [until, width]);
   const lanes = parts.flatMap((p, i) =>
