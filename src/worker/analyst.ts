@@ -18,7 +18,7 @@ import { orderNotices } from '../core/inventory/order-notices.ts';
 import { type Whereabouts, whereabouts } from '../core/inventory/whereabouts.ts';
 import type { ScreenPart } from '../core/load/types.ts';
 import { type LoadSheet, loadSheet, sheetDifference } from '../core/load-sheet/sheet.ts';
-import { rangeOf } from '../core/metrics/range.ts';
+import { believable, rangeOf } from '../core/metrics/range.ts';
 import type { Milestones, Readout } from '../core/metrics/readout.ts';
 import { type Drawn, drawConditions, landUnder, type Mix } from '../core/mix/mix.ts';
 import { type Outline, outlineOf } from '../core/outline/outline.ts';
@@ -92,6 +92,8 @@ export type FullInventory = Inventory & {
 export interface Explained {
   hold: Hold;
   wait: number | null;
+  /** The wait if script costs as little, or as much, as is believable; null where its cost was measured. */
+  waitRange: [number, number] | null;
   over: ReturnType<typeof carriedOverRoutes> | null;
 }
 
@@ -262,7 +264,11 @@ export class Analyst {
     const [first] = decisions;
     const from = first && 'import' in first ? first.import.split('::')[0] : null;
     const over = from === null ? null : carriedOverRoutes(this.app(plan), plan, { from, to: target });
-    return { hold, wait: waitFor(this.app(after), after, pattern, target, conditions), over };
+    const waitAt = (tried: Conditions) => waitFor(this.app(after), after, pattern, target, tried);
+    const wait = waitAt(conditions);
+    const [low, high] = wait === null ? [] : believable(conditions).map(waitAt);
+    const waitRange: Explained['waitRange'] = low == null || high == null ? null : [low, high];
+    return { hold, wait, waitRange, over };
   }
 
   /**

@@ -3,16 +3,22 @@ import { type Conditions, EVALUATION_RATE } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import { type Milestones, readTimeline } from './readout.ts';
 
+/** The same conditions with script as cheap, and as dear, as is believable; none where the device says what it costs. */
+export function believable(conditions: Conditions): Conditions[] {
+  const { device } = conditions;
+  if (device.evaluationRate !== undefined) return [];
+  const { low, high } = EVALUATION_RATE;
+  return [low, high].map((evaluationRate) => ({ ...conditions, device: { ...device, evaluationRate } }));
+}
+
 /**
  * The milestones of a landing if script costs as little, or as much, as is believable: they rest on an estimate. Null
  * where the device says what script costs, or nothing of the landing is estimated.
  */
 export function rangeOf(program: LoadProgram, conditions: Conditions): { low: Milestones; high: Milestones } | null {
-  if (conditions.device.evaluationRate !== undefined) return null;
   if (program.resources.every((r) => r.estimatedBytes === 0)) return null;
-  const at = (evaluationRate: number) => {
-    const tried = { ...conditions, device: { ...conditions.device, evaluationRate } };
-    return readTimeline(program, simulate(program, tried), tried).milestones;
-  };
-  return { low: at(EVALUATION_RATE.low), high: at(EVALUATION_RATE.high) };
+  const [low, high] = believable(conditions).map(
+    (tried) => readTimeline(program, simulate(program, tried), tried).milestones,
+  );
+  return low && high ? { low, high } : null;
 }

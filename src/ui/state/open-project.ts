@@ -1,5 +1,6 @@
 import { analyst } from '../../worker/client.ts';
 import { api } from './api.ts';
+import { useStartupView } from './startup-view.ts';
 import { useWorkbench } from './workbench.ts';
 
 type Wishes = Parameters<ReturnType<typeof useWorkbench.getState>['open']>[2];
@@ -11,7 +12,10 @@ export async function openProject(id: string, wishes: Wishes, wanted: () => bool
     analyst().open(`${location.origin}/api/projects/${id}/snapshot`),
   ]);
   const app = await analyst().amend(project.amended.amendments);
-  if (wanted()) useWorkbench.getState().open(project, app, wishes);
+  if (!wanted()) return;
+  const { project: before, open } = useWorkbench.getState();
+  if (before?.id !== id) useStartupView.setState({ part: null, at: null, under: null });
+  open(project, app, wishes);
 }
 
 /** The same project with its newest snapshot; what was chosen stays chosen as far as it is still there. */

@@ -24,7 +24,7 @@ export function HoldSection({
   const plan = useWorkbench((s) => storedPlan(s));
   if (typeof found === 'string') return <p className="mt-4 text-worse">{found}</p>;
   if (!found) return <p className="mt-4 text-soft">Looking who else holds it …</p>;
-  const { hold, wait, over } = found;
+  const { hold, wait, waitRange, over } = found;
   // Small things that everybody shares are no reason why little leaves.
   const counts = (h: Hold['holds'][number]) =>
     h === hold.holds[0] || h.weight.minified > hold.stays.minified * WORTH_TELLING;
@@ -39,7 +39,14 @@ export function HoldSection({
       ) : null}
       {wait === null ? null : (
         <p className="mt-4">
-          Whoever asks for it later waits <strong className="font-semibold">{time(wait)}</strong>, the first time.
+          Whoever asks for it later waits <strong className="font-semibold">{time(wait)}</strong>, the first time
+          {waitRange && time(waitRange[0]) !== time(waitRange[1]) ? (
+            <span className="text-soft">
+              {' '}
+              ({time(waitRange[0])} to {time(waitRange[1])}, as script may cost)
+            </span>
+          ) : null}
+          .
         </p>
       )}
       {hold.stays.count === 0 ? null : (
