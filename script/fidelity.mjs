@@ -35,7 +35,7 @@ const predict = ({ translated }, costs = REFERENCE_COSTS) => {
 
 if (options.folds) crossCheck();
 else if (options.fit) {
-  const found = fit(cases);
+  const found = fitted(cases);
   console.log(`cost ${costOf(cases, REFERENCE_COSTS).toFixed(4)} → ${costOf(cases, found).toFixed(4)}`);
   for (const [key, ms] of Object.entries(found)) console.log(`  ${key}: ${REFERENCE_COSTS[key]} → ${ms.toFixed(2)}`);
 } else compare();
@@ -84,7 +84,7 @@ function costOf(some, costs) {
 }
 
 /** Coordinate descent over the browser's costs, from the present ones. */
-function fit(some) {
+function fitted(some) {
   let best = { ...REFERENCE_COSTS };
   let least = costOf(some, best);
   for (const step of [0.3, 0.12]) {
@@ -114,7 +114,7 @@ function crossCheck() {
   for (const [kind, of] of Object.entries(groupings)) {
     const left = { firstContent: [], responseEnd: [], evalEnd: [], steps: [] };
     for (const group of new Set(cases.map(of))) {
-      const costs = fit(cases.filter((c) => of(c) !== group));
+      const costs = fitted(cases.filter((c) => of(c) !== group));
       for (const [k, v] of Object.entries(
         pooled(
           cases.filter((c) => of(c) === group),
