@@ -134,6 +134,54 @@ describe('yokeline', () => {
     expect(error.detail.length).toBeGreaterThan(5);
   });
 
+  it('makes a plan of what travels at all, based on another, and tells what can’t be followed', () => {
+    run('plan', file, '--name', 'First', '--floor', '2000');
+    const [{ module: trimmed }] = JSON.parse(fs.readFileSync(file, 'utf8')).snapshot.unusedRules;
+    const { plan, stale } = run(
+      'plan',
+      file,
+      '--name',
+      'Second',
+      '--based-on',
+      'First',
+      '--without-script',
+      'src/sailing/ship-facts.tsx',
+      '--without-script',
+      'src/home/hero.tsx',
+      '--trim',
+      trimmed,
+      '--style-in-script',
+      'src/nowhere/**',
+    );
+    expect(plan.basedOn).toBe('First');
+    expect(plan.decisions[0]).toEqual({ kind: 'floor', bytes: 2000 });
+    expect(stale.map((s: { reason: string }) => s.reason)).toEqual([
+      'src/home/hero.tsx answers to the person, so it needs its script',
+      'src/nowhere/** matches no style sheet',
+    ]);
+    const bytes = (of: string[]) =>
+      run('chunks', file, ...of)
+        .chunks.filter((c: { kind: string }) => c.kind === 'style')
+        .reduce((sum: number, c: { bytes: { minified: number } }) => sum + c.bytes.minified, 0);
+    expect(bytes(['--plan', 'Second'])).toBeLessThan(bytes(['--plan', 'First']) - 3000);
+    expect(bytes(['--plan', 'Second', '--exact'])).toBeLessThan(bytes(['--plan', 'First', '--exact']) - 3000);
+    expect(refused('plan', file, '--name', 'Second', '--based-on', 'First').error.title).toBe(
+      'The plan is there already',
+    );
+  });
+
+  it('writes a predicted landing as an archive, under any cache', () => {
+    const har = path.join(path.dirname(file), 'landing.har');
+    const { milestones } = run('simulate', file, '--route', '/timetable', '--har', har);
+    const { log } = JSON.parse(fs.readFileSync(har, 'utf8'));
+    expect(log.pages[0].pageTimings._interactive).toBeCloseTo(milestones.interactive, 1);
+    const bytes = (cache: string) =>
+      run('simulate', file, '--route', '/timetable', '--cache', cache).readout.startBytes as number;
+    expect(bytes('returning')).toBeLessThan(bytes('deployed') + 1);
+    expect(bytes('stale')).toBeLessThan(bytes('rebuilt'));
+    expect(refused('simulate', file, '--route', '/', '--cache', 'warm').error.detail).toContain('deployed');
+  });
+
   it('explains itself', () => {
     const help = execFileSync(process.execPath, [bin, 'simulate', '--help'], { encoding: 'utf8' });
     expect(help).toContain('--route <pattern>');

@@ -17,6 +17,8 @@ export class Congestion {
   rttMs = 0;
   private threshold = Number.POSITIVE_INFINITY;
   private variation = 0;
+  private latest = 0;
+  /** Shortest round trip seen, in ms. */
   leastRtt = Number.POSITIVE_INFINITY;
   /** Whether the window limited what was sent, or how much of it was used at most; up to which packet that is known. */
   private limited = false;
@@ -40,7 +42,7 @@ export class Congestion {
   }
 
   /** Takes a round-trip time (RFC 6298). */
-  sample(rtt: number, _now: number): void {
+  sample(rtt: number): void {
     this.leastRtt = Math.min(this.leastRtt, rtt);
     if (this.rttMs === 0) {
       this.rttMs = rtt;
@@ -51,7 +53,6 @@ export class Congestion {
     }
     this.latest = rtt;
   }
-  private latest = 0;
 
   /** Notes how much of the window is in use. */
   used(flying: number, limited: boolean, sent: number, acknowledged: number): void {
@@ -125,7 +126,7 @@ export class Congestion {
   }
 
   /** A packet is lost: the window shrinks, once per round. */
-  lost(_now: number): void {
+  lost(): void {
     this.highest = this.window < this.highest ? (this.window * (1 + BETA)) / 2 : this.window;
     this.before = this.window;
     this.threshold = Math.max(2, Math.floor(this.window * BETA));

@@ -73,7 +73,7 @@ export class TcpSender {
     /** Called when a packet of fresh data leaves, with the instant at which it will arrive. */
     private readonly left: (arrival: number, bytes: number) => void,
   ) {
-    this.congestion.sample(rttMs, 0);
+    this.congestion.sample(rttMs);
   }
 
   /** Lets so many packets more fly at first. */
@@ -182,7 +182,7 @@ export class TcpSender {
     if (at >= expected && packets[at].state !== 'sacked') take(at, 'sacked');
     this.highestSacked = Math.max(this.highestSacked, at);
     const newest = fresh as Packet | null;
-    if (newest) congestion.sample(clock.now - newest.sentAt, clock.now);
+    if (newest) congestion.sample(clock.now - newest.sentAt);
     if (delivered > 0) {
       this.probed = false;
       this.setTimer();
@@ -228,7 +228,7 @@ export class TcpSender {
     this.lost.push(p);
     if (this.recoverUntil >= 0) return;
     this.recoverUntil = this.packets.length;
-    this.congestion.lost(this.clock.now);
+    this.congestion.lost();
   }
 
   /** First a probe after two round trips without news, then everything that flies counts as lost. */
