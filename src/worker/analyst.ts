@@ -143,6 +143,7 @@ export class Analyst {
   private snapshot: Snapshot | null = null;
   /** The last predictions, by what was asked; strip, previews and baseline share them. */
   private readonly known = new Map<string, Prediction>();
+  private readonly ranges = new WeakMap<Prediction, LandingView['range']>();
   private curves = 0;
   private drawing: { key: string; conditions: Conditions[]; plan: Drawn[]; baseline: Drawn[] } | null = null;
 
@@ -381,10 +382,20 @@ export class Analyst {
       chain: made.chain,
       lowerBound: made.lowerBound,
       filesBound: made.filesBound,
-      range: rangeOf(made.program, conditions),
+      range: this.rangeOf(made, conditions),
       contents: made.timeline.requests.map((r) => this.contentsOf(made, r.resource)),
       brings: made.timeline.requests.map((r) => this.bringsOf(made, r.resource)),
     };
+  }
+
+  /** Worked out once per prediction: it takes two more simulations. */
+  private rangeOf(made: Prediction, conditions: Conditions): LandingView['range'] {
+    let range = this.ranges.get(made);
+    if (range === undefined) {
+      range = rangeOf(made.program, conditions);
+      this.ranges.set(made, range);
+    }
+    return range;
   }
 
   private bringsOf({ program, graph }: Prediction, resource: number): LandingView['brings'][number] {
