@@ -47,19 +47,19 @@ describe('the congestion window', () => {
     c.recovered();
     expect(c.window).toBe(42);
     let now = 0;
-    const after = (ms: number) => {
+    const growFor = (ms: number) => {
       for (const until = now + ms; now < until; now += 100) {
         c.used(Math.floor(c.window), true, now, 0);
         c.acknowledged(Math.floor(c.window), now, now + 1, now);
       }
       return c.window;
     };
-    const soon = after(1000);
-    const later = after(3000);
+    const soon = growFor(1000);
+    const later = growFor(3000);
     expect(soon).toBeGreaterThan(42);
     expect(soon).toBeLessThan(60);
     expect(later).toBeGreaterThan(55);
-    expect(after(6000)).toBeGreaterThan(60);
+    expect(growFor(6000)).toBeGreaterThan(60);
   });
 
   it('sends about as much as arrives while what was lost is sent again', () => {
