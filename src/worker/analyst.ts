@@ -10,7 +10,7 @@ import { type GrainPoint, granularity } from '../core/explain/granularity.ts';
 import { explainHold, type Hold } from '../core/explain/hold.ts';
 import { type PlacedScript, placementsOf } from '../core/explain/placements.ts';
 import { slackOf } from '../core/explain/slack.ts';
-import { waitFor } from '../core/explain/wait.ts';
+import { waitFor, waitsUnder } from '../core/explain/wait.ts';
 import { writeHar } from '../core/formats/har.ts';
 import { parseJson } from '../core/formats/project-file.ts';
 import { type Inventory, inventoryOf } from '../core/inventory/inventory.ts';
@@ -265,9 +265,8 @@ export class Analyst {
     const [first] = decisions;
     const from = first && 'import' in first ? first.import.split('::')[0] : null;
     const over = from === null ? null : carriedOverRoutes(this.app(plan), plan, { from, to: target });
-    const waitAt = (tried: Conditions) => waitFor(this.app(after), after, pattern, target, tried);
-    const wait = waitAt(conditions);
-    const [low, high] = wait === null ? [] : believable(conditions).map(waitAt);
+    const tried = [conditions, ...believable(conditions)];
+    const [wait, low, high] = waitsUnder(this.app(after), after, pattern, target, tried);
     const waitRange: Explained['waitRange'] = low == null || high == null ? null : [low, high];
     return { hold, wait, waitRange, over };
   }

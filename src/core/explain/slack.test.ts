@@ -27,7 +27,7 @@ describe('slack', () => {
       return readTimeline(tried, simulate(tried, ROUND), ROUND).milestones.interactive;
     };
     for (const name of ['entry', 'list', 'chart']) {
-      const slack = slackOf(program, ROUND, at(name));
+      const slack = slackOf(program, ROUND, at(name))!;
       expect(late(at(name), slack)).toBeLessThanOrEqual(reading.milestones.interactive + 1);
       expect(late(at(name), slack + 10)).toBeGreaterThan(reading.milestones.interactive + 1);
     }
@@ -47,5 +47,7 @@ describe('slack', () => {
     ];
     const wider = { ...program, resources: [...program.resources, image], document: { ...program.document, markup } };
     expect(slackOf(wider, ROUND, program.resources.length)).toBe(8000);
+    const never = { ...program, document: { ...program.document, markup: [] } };
+    expect(slackOf(never, ROUND, at('chart'))).toBeNull();
   });
 });

@@ -12,9 +12,9 @@ const EXACT_MS = 5;
 /**
  * How much later a resource's answer could begin without moving the interactive moment, in ms: found by running the
  * load again with its server that much slower, so that everything else that shares the link is accounted for. Gives
- * the most that is looked for where it never moves.
+ * the most that is looked for where it never moves, null where the page never becomes interactive.
  */
-export function slackOf(program: LoadProgram, conditions: Conditions, resource: number): number {
+export function slackOf(program: LoadProgram, conditions: Conditions, resource: number): number | null {
   const interactive = (lateMs: number) => {
     const resources = program.resources.map((r, i) => (i === resource ? { ...r, serverMs: r.serverMs + lateMs } : r));
     const tried = { ...program, resources };
@@ -22,7 +22,8 @@ export function slackOf(program: LoadProgram, conditions: Conditions, resource: 
   };
   const now = interactive(0);
   const stays = (lateMs: number) => !(interactive(lateMs) > now + MOVED_MS);
-  if (!Number.isFinite(now) || stays(MOST_MS)) return MOST_MS;
+  if (!Number.isFinite(now)) return null;
+  if (stays(MOST_MS)) return MOST_MS;
   let low = 0;
   let high = MOST_MS;
   while (high - low > EXACT_MS) {

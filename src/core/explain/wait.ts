@@ -20,12 +20,25 @@ export function waitFor(
   target: string,
   conditions: Conditions,
 ): number | null {
+  return waitsUnder(snapshot, plan, pattern, target, [conditions])[0];
+}
+
+/** The same under several conditions; chunks are formed once. */
+export function waitsUnder(
+  snapshot: Snapshot,
+  plan: Plan,
+  pattern: string,
+  target: string,
+  conditions: readonly Conditions[],
+): (number | null)[] {
   const graph = formChunks(snapshot, plan);
   const landing = compileLoad(snapshot, plan, graph, pattern);
-  const { milestones } = readTimeline(landing, simulate(landing, conditions), conditions);
-  const rest = [milestones.timeToInteractive, milestones.interactive].filter(Number.isFinite);
-  const atMs = Math.max(0, ...rest) + REST_MS;
-  const program = compileLoad(snapshot, plan, graph, pattern, [{ target, atMs }]);
-  const [step] = simulate(program, conditions).steps;
-  return step ? step.ready - step.at : null;
+  return conditions.map((under) => {
+    const { milestones } = readTimeline(landing, simulate(landing, under), under);
+    const rest = [milestones.timeToInteractive, milestones.interactive].filter(Number.isFinite);
+    const atMs = Math.max(0, ...rest) + REST_MS;
+    const program = compileLoad(snapshot, plan, graph, pattern, [{ target, atMs }]);
+    const [step] = simulate(program, under).steps;
+    return step ? step.ready - step.at : null;
+  });
 }

@@ -8,10 +8,10 @@ export function orderNotices(snapshot: Snapshot, plan: Plan): Notice[] {
   const path = (m: number) => snapshot.modules[m].path;
   return [
     ...styleConflicts(snapshot, plan).map(
-      ({ first, second, asSaid, reversed }): Notice => ({
+      ({ first, second, asSaid, reversed, pairs }): Notice => ({
         kind: 'style order',
         path: second,
-        message: `comes after ${first} for ${asSaid}, before it for ${reversed}: which rules win depends on which came first`,
+        message: `comes after ${first} for ${asSaid}, before it for ${reversed}: which rules win depends on which came first${pairs > 1 ? ` (${pairs} pairs of places disagree)` : ''}`,
       }),
     ),
     ...waitingCycles(snapshot, plan).map(

@@ -3,7 +3,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Plan } from '../../core/plan/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
-import { conditionsOf, usePlan, useWorkbench } from './workbench.ts';
+import { useConditions, usePlan, useWorkbench } from './workbench.ts';
 
 /** What is chosen at present. */
 export interface Present {
@@ -25,22 +25,20 @@ export function useAsked<T>(ask: (now: Present) => Promise<T>, of = ''): Asked<T
   const plan = usePlan();
   const app = useWorkbench((s) => s.app);
   const route = useWorkbench((s) => s.route);
-  const linkId = useWorkbench((s) => s.linkId);
-  const deviceId = useWorkbench((s) => s.deviceId);
-  const cache = useWorkbench((s) => s.cache);
+  const conditions = useConditions();
   const question = useRef(ask);
   question.current = ask;
   const [answer, setAnswer] = useState<Asked<T> & { of: string }>({ found: null, error: null, of });
   // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) gives another answer
   useEffect(() => {
     let current = true;
-    question.current({ plan, route, conditions: conditionsOf({ linkId, deviceId, cache }) }).then(
+    question.current({ plan, route, conditions }).then(
       (found) => current && setAnswer({ found, error: null, of }),
       (error: Error) => current && setAnswer({ found: null, error: error.message, of }),
     );
     return () => {
       current = false;
     };
-  }, [plan, app, route, linkId, deviceId, cache, of]);
+  }, [plan, app, route, conditions, of]);
   return answer.of === of ? answer : { found: null, error: null };
 }

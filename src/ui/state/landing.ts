@@ -6,7 +6,7 @@ import type { Plan } from '../../core/plan/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
 import type { LandingView } from '../../worker/analyst.ts';
 import { analyst } from '../../worker/client.ts';
-import { conditionsOf, usePlan, useWorkbench } from './workbench.ts';
+import { useConditions, usePlan, useWorkbench } from './workbench.ts';
 
 interface Landing {
   now: LandingView | null;
@@ -43,14 +43,12 @@ export function useLandingUpdates(): void {
   const plan = usePlan();
   const app = useWorkbench((s) => s.app);
   const route = useWorkbench((s) => s.route);
-  const linkId = useWorkbench((s) => s.linkId);
-  const deviceId = useWorkbench((s) => s.deviceId);
-  const cache = useWorkbench((s) => s.cache);
+  const conditions = useConditions();
   useEffect(() => {
     if (!app?.routes.some((r) => r.pattern === route)) return;
-    next = { plan, route, conditions: conditionsOf({ linkId, deviceId, cache }), at: performance.now() };
+    next = { plan, route, conditions, at: performance.now() };
     void work();
-  }, [app, plan, route, linkId, deviceId, cache]);
+  }, [app, plan, route, conditions]);
 }
 
 async function work(): Promise<void> {

@@ -1,5 +1,6 @@
 'use client';
 
+import { useMemo } from 'react';
 import { create } from 'zustand';
 import type { Amendments } from '../../core/amend/types.ts';
 import { decisionWords, withDecision, withoutSubject } from '../../core/plan/decisions.ts';
@@ -289,14 +290,10 @@ export function usePlan(): Plan {
   return useWorkbench((s) => storedPlan(s)) ?? BASELINE;
 }
 
-export function conditionsOf({
-  linkId,
-  deviceId,
-  cache,
-}: Pick<Workbench, 'linkId' | 'deviceId' | 'cache'>): Conditions {
-  return {
-    link: linkOf(linkId),
-    device: deviceOf(deviceId),
-    cache,
-  };
+/** The conditions that are chosen; the same object until one of them changes. */
+export function useConditions(): Conditions {
+  const linkId = useWorkbench((s) => s.linkId);
+  const deviceId = useWorkbench((s) => s.deviceId);
+  const cache = useWorkbench((s) => s.cache);
+  return useMemo(() => ({ link: linkOf(linkId), device: deviceOf(deviceId), cache }), [linkId, deviceId, cache]);
 }

@@ -25,6 +25,7 @@ const ORDER: NoticeKind[] = [
   'waiting module',
 ];
 const FEW = 2;
+const MOST = 200;
 
 /** What should be known about an app before its figures are believed; one line per kind. */
 export function NoticeList({ notices }: { notices: Notice[] }) {
@@ -35,7 +36,7 @@ export function NoticeList({ notices }: { notices: Notice[] }) {
     <section className="mb-5 rounded border border-line bg-band px-3 py-2" aria-label="Worth knowing">
       {kinds.map((kind) => {
         const own = notices.filter((n) => n.kind === kind);
-        const shown = open === kind ? own : own.slice(0, FEW);
+        const shown = own.slice(0, open === kind ? MOST : FEW);
         return (
           <div key={kind} className="grid grid-cols-[170px_minmax(0,1fr)] gap-3 py-0.5">
             <span className={ORDER.indexOf(kind) < 3 ? 'font-semibold text-worse' : 'font-medium'}>{WORDS[kind]}</span>
@@ -46,6 +47,9 @@ export function NoticeList({ notices }: { notices: Notice[] }) {
                   <span className="text-soft">{n.message}</span>
                 </span>
               ))}
+              {open === kind && own.length > MOST ? (
+                <span className="block text-soft">and {own.length - MOST} more of the kind</span>
+              ) : null}
               {own.length > FEW ? (
                 <button
                   type="button"

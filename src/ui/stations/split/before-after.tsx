@@ -35,6 +35,16 @@ export function BeforeAfter({ preview }: { preview: Preview | string | null }) {
         <dd className="text-right">
           {count(before.readout.hops)} → {count(after.readout.hops)}
         </dd>
+        {before.readout.moves + after.readout.moves > 0 ? (
+          <>
+            <dt title="Parts of the first screen that come after first content where no room is kept for them">
+              parts that push others aside
+            </dt>
+            <dd className="text-right">
+              {count(before.readout.moves)} → {count(after.readout.moves)}
+            </dd>
+          </>
+        ) : null}
       </dl>
     </section>
   );

@@ -21,6 +21,8 @@ import { useOutline } from './use-outline.ts';
 
 const NONE: ReadonlySet<string> = new Set();
 
+const needPlan = () => toast('The baseline stays as built. Choose or make a plan first.');
+
 /** What a route, or a split point within it, pulls in: imports and split points, to be detached, joined and hinted. */
 export function ImportsPage() {
   const route = useWorkbench((s) => s.route);
@@ -94,7 +96,7 @@ export function ImportsPage() {
         else if (within) setInner(null);
       } else if (event.key === 'd' || event.key === 'p') {
         if (!chosen && decisions.length === 0) return;
-        if (!plan) toast('The baseline stays as built. Choose or make a plan first.');
+        if (!plan) needPlan();
         else if (event.key === 'd' && decisions.length > 0) detachMany();
         else if (!chosen || chosen.kind === 'group') return;
         else if (event.key === 'd') toggleImport(chosen);
@@ -179,6 +181,7 @@ export function ImportsPage() {
             if (line.kind === 'group') fold(line, !line.open);
             else if (line.kind === 'split') enter(line.row.target);
             else if (plan) toggleImport(line);
+            else needPlan();
           }}
           onFold={fold}
         />

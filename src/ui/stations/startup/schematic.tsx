@@ -74,6 +74,12 @@ export function Schematic({ view }: { view: LandingView }) {
           <Box key={p} view={view} part={p} state={seen(p)} />
         ))}
       </div>
+      {view.readout.moves > 0 ? (
+        <p className="mt-2 text-worse">
+          {view.readout.moves === 1 ? '1 part pushes' : `${view.readout.moves} parts push`} others aside: no room is
+          kept until {view.readout.moves === 1 ? 'it comes' : 'they come'}. A stand-in or reserved space keeps it.
+        </p>
+      ) : null}
     </section>
   );
 }

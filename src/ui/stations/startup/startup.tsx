@@ -7,7 +7,7 @@ import { useWidth } from '../../parts/use-width.ts';
 import { useLanding } from '../../state/landing.ts';
 import { isMarked } from '../../state/selection.ts';
 import { useStartupView } from '../../state/startup-view.ts';
-import { conditionsOf, useWorkbench } from '../../state/workbench.ts';
+import { useConditions, useWorkbench } from '../../state/workbench.ts';
 import { Legend } from './legend.tsx';
 import { MixPage } from './mix-page.tsx';
 import { RequestDetails } from './request-details.tsx';
@@ -37,9 +37,7 @@ function OneLanding() {
   const error = useLanding((s) => s.error);
   const route = useWorkbench((s) => s.route);
   const selection = useWorkbench((s) => s.selection);
-  const linkId = useWorkbench((s) => s.linkId);
-  const deviceId = useWorkbench((s) => s.deviceId);
-  const cache = useWorkbench((s) => s.cache);
+  const conditions = useConditions();
   const zoom = useStartupView((s) => s.zoom);
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box, 840);
@@ -62,13 +60,7 @@ function OneLanding() {
           className={`min-h-0 flex-1 overflow-y-auto ${zoom === 1 ? 'overflow-x-hidden' : 'overflow-x-auto'}`}
         >
           {view ? (
-            <Waterfall
-              view={view}
-              conditions={conditionsOf({ linkId, deviceId, cache })}
-              width={width}
-              chosen={chosen}
-              marked={marked}
-            />
+            <Waterfall view={view} conditions={conditions} width={width} chosen={chosen} marked={marked} />
           ) : (
             <Message title="Predicting the landing">This takes a moment at most.</Message>
           )}

@@ -8,7 +8,7 @@ import { Pill } from '../../parts/pill.tsx';
 import { RoleMark } from '../../parts/roles.tsx';
 import { saveFile } from '../../parts/save-file.ts';
 import { useStartupView } from '../../state/startup-view.ts';
-import { conditionsOf, usePlan, useWorkbench } from '../../state/workbench.ts';
+import { useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
 import { pictureOf } from './picture.ts';
 
 const ZOOMS = [1, 2, 4, 8];
@@ -21,9 +21,7 @@ export function Toolbar({ view, drawing }: { view: LandingView; drawing: () => S
   const part = useStartupView((s) => s.part);
   const plan = usePlan();
   const route = useWorkbench((s) => s.route);
-  const linkId = useWorkbench((s) => s.linkId);
-  const deviceId = useWorkbench((s) => s.deviceId);
-  const cache = useWorkbench((s) => s.cache);
+  const conditions = useConditions();
   const roles = [...new Set(view.timeline.requests.map((r) => r.role))];
   const name = `startup${route.replace(/[^A-Za-z0-9]+/g, '-').replace(/-$/, '')}`;
   const toggle = (role: RequestRole) => {
@@ -42,7 +40,6 @@ export function Toolbar({ view, drawing }: { view: LandingView; drawing: () => S
     }
   };
   const saveHar = async () => {
-    const conditions = conditionsOf({ linkId, deviceId, cache });
     const text = await analyst().har(plan, route, conditions, new Date().toISOString());
     saveFile(`${name}.har`, 'application/json', text);
   };

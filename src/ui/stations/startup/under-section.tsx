@@ -1,21 +1,22 @@
 'use client';
 
+import { useMemo } from 'react';
 import { toast } from 'sonner';
 import { layUnder } from '../../../core/recordings/match.ts';
-import { deviceOf, ownDeviceId } from '../../../core/sim/own-conditions.ts';
+import { ownDeviceId } from '../../../core/sim/own-conditions.ts';
 import type { LandingView } from '../../../worker/analyst.ts';
 import { analyst } from '../../../worker/client.ts';
 import { percent, size, time } from '../../parts/format.ts';
 import { useStartupView } from '../../state/startup-view.ts';
-import { conditionsOf, usePlan, useWorkbench } from '../../state/workbench.ts';
+import { useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
 
 const MOST = 12;
 
 /** The recording that lies under the prediction: how far apart they are, and what only one of them has. */
 export function UnderSection({ view }: { view: LandingView }) {
   const under = useStartupView((s) => s.under);
-  if (!under) return null;
-  const laid = layUnder(view.timeline, under.recording);
+  const laid = useMemo(() => (under ? layUnder(view.timeline, under.recording) : null), [view, under]);
+  if (!under || !laid) return null;
   const matched = laid.of.filter((o) => o !== null).length;
   const worst = view.timeline.requests
     .flatMap((r, i) => {
@@ -101,19 +102,16 @@ export function UnderSection({ view }: { view: LandingView }) {
 function LoadLine({ load }: { load: { predicted: number; recorded: number } }) {
   const plan = usePlan();
   const route = useWorkbench((s) => s.route);
-  const deviceId = useWorkbench((s) => s.deviceId);
-  const linkId = useWorkbench((s) => s.linkId);
-  const cache = useWorkbench((s) => s.cache);
+  const conditions = useConditions();
   const choose = useWorkbench((s) => s.choose);
   const calibrate = async () => {
     try {
-      const conditions = conditionsOf({ linkId, deviceId, cache });
       const found = await analyst().calibrate(plan, route, conditions, load.recorded);
       if (!found.reached) {
         toast('No cost of script alone explains the difference. Check the link and the device first.');
         return;
       }
-      choose({ deviceId: ownDeviceId({ ...deviceOf(deviceId), evaluationRate: Number(found.rate.toPrecision(3)) }) });
+      choose({ deviceId: ownDeviceId({ ...conditions.device, evaluationRate: Number(found.rate.toPrecision(3)) }) });
       toast(`Script now costs ${(found.rate * 1000).toFixed(2)} ms per minified kB on the reference machine.`);
     } catch (error) {
       toast.error(error instanceof Error ? error.message : String(error));
