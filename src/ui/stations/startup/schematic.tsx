@@ -8,7 +8,7 @@ import { useStartupView } from '../../state/startup-view.ts';
 type Seen = RevealState | 'blank';
 
 const LOOKS: Record<Seen, string> = {
-  blank: 'border-dashed border-line text-soft',
+  blank: 'border-dashed border-line text-ink',
   'stand-in': 'border-line bg-[repeating-linear-gradient(135deg,var(--line)_0_2px,transparent_2px_5px)] text-ink',
   shown: 'border-line bg-[var(--needed-pale)]',
   filled: 'border-needed bg-[var(--needed-pale)]',
