@@ -1,16 +1,18 @@
-import { has } from '../chunks/bits.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { InputError } from '../errors.ts';
 import { type EffectivePlan, effectivePlan } from '../plan/effective.ts';
 import type { Hint, Plan } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { fetchedAhead } from './ahead.ts';
+import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { Files, preloadOf } from './files.ts';
-import { chunkOf, followLanding, happensOnLanding, type LandedRoot, type Landing } from './landing.ts';
+import { happensOnLanding, type Landing, walkLanding } from './landing.ts';
 import { documentOf } from './markup.ts';
 import { momentOf } from './moment.ts';
+import { lateCalls, scenesOf } from './scenes.ts';
 import { screenParts } from './screen-parts.ts';
-import type { LoadProgram, Resource, Step } from './types.ts';
+import type { DocumentLoad, LoadProgram, Resource, Step } from './types.ts';
 
 /**
  * Compiles the landing on a route into a load program: its document, the chunks that it asks for and the rules by
@@ -23,6 +25,24 @@ export function compileLoad(
   pattern: string,
   clicks: { target: string; atMs: number }[] = [],
 ): LoadProgram {
+  const { c, document } = landingOn(snapshot, plan, graph, pattern);
+  const steps = clicks.flatMap((click) => clickOn(c.plan, c.landing, c.files, click));
+  return { document, resources: c.files.resources, groups: c.files.groups, parts: c.parts, steps };
+}
+
+/** The same for a document in which a visit goes on: with the scenes of later moments. */
+export function compileWithScenes(snapshot: Snapshot, plan: Plan, graph: ChunkGraph, pattern: string): LoadProgram {
+  const { c, document } = landingOn(snapshot, plan, graph, pattern);
+  const scenes = scenesOf(c);
+  return { document, resources: c.files.resources, groups: c.files.groups, parts: c.parts, steps: [], scenes };
+}
+
+function landingOn(
+  snapshot: Snapshot,
+  plan: Plan,
+  graph: ChunkGraph,
+  pattern: string,
+): { c: Compilation; document: DocumentLoad } {
   const route = snapshot.routes.find((r) => r.pattern === pattern);
   if (!route) {
     const known = snapshot.routes.map((r) => r.pattern).join(', ');
@@ -33,16 +53,18 @@ export function compileLoad(
     );
   }
   const effective = effectivePlan(snapshot, plan);
-  const landing = followLanding(snapshot, effective, graph, route);
+  const walk = walkLanding(snapshot, effective, graph, route);
+  const { landing } = walk;
   const files = new Files(snapshot, graph, effective.loader);
+  const c: Compilation = { snapshot, plan: effective, graph, walk, landing, files, parts: [] };
   addGroups(landing, graph, files, route.page, snapshot);
-  addRequests(snapshot, effective, graph, landing, files);
-  const parts = screenParts(snapshot, effective, graph, landing, files);
+  addRequests(c);
+  c.parts = screenParts(snapshot, effective, graph, landing, files);
+  addWhenSeen(c);
   addContent(snapshot, graph, landing, files);
   const hints = aims(snapshot, effective, graph, landing, files);
-  const document = documentOf(snapshot, effective, landing, files, parts, hints);
-  const steps = clicks.flatMap((c) => clickOn(effective, landing, files, c));
-  return { document, resources: files.resources, groups: files.groups, parts, steps };
+  const document = documentOf(snapshot, effective, landing, files, c.parts, hints);
+  return { c, document };
 }
 
 /** A click that asks for a split point's code; none for one that the landing fetches by itself or never asks for. */
@@ -62,40 +84,15 @@ function clickOn(
   return [{ id: target, kind: 'click', atMs, do: [{ kind: 'import', group }], ready }];
 }
 
-/** A page runs after the layouts of its chain, though they travel at the same time; not after those that it asks for. */
-function addGroups(landing: Landing, graph: ChunkGraph, files: Files, page: string, snapshot: Snapshot): void {
-  const pageModule = graphIndex(snapshot).moduleAt.get(page);
-  const pageRoot = landing.roots.find(
-    (l) => l.inChain && l.root !== landing.entry && graph.roots[l.root].target[0] === pageModule,
-  );
-  const before: number[] = [];
-  for (const landed of landing.roots) {
-    if (landed === pageRoot) continue;
-    const group = files.root(landed, []);
-    if (landed.inChain && !(pageRoot && leadsTo(graph, landing, pageRoot, landed))) before.push(group);
-  }
-  if (pageRoot) files.root(pageRoot, before);
-}
-
-/** Whether one root is asked for because of another one's code, at any remove. */
-function leadsTo(graph: ChunkGraph, landing: Landing, cause: LandedRoot, landed: LandedRoot): boolean {
-  const seen = new Set<LandedRoot>();
-  for (let at: LandedRoot | undefined = landed; at && !seen.has(at); ) {
-    seen.add(at);
-    const asker: number = at.askedBy;
-    if (asker < 0) return false;
-    at = landing.roots.find((l) => has(graph.roots[l.root].reach, asker));
-    if (at === cause) return true;
-  }
-  return false;
-}
-
 /** Each deferred import of the landing becomes an action of the file that holds it. */
-function addRequests(snapshot: Snapshot, plan: EffectivePlan, graph: ChunkGraph, landing: Landing, files: Files): void {
+function addRequests(c: Compilation): void {
+  const { snapshot, plan, graph, landing, files } = c;
   for (const landed of landing.roots) {
     if (landed.root === landing.entry) continue;
     const asker =
-      landed.askedBy < 0 ? entryFile(landing, files) : fileOf(snapshot, graph, landing, files, landed.askedBy);
+      landed.askedBy < 0
+        ? entryFile(landing, files)
+        : files.resources[fileOf(snapshot, graph, landing, files, landed.askedBy)];
     const group = files.groupOf(landed.root);
     const { run } = plan.settings.get(files.targetPath(landed.root)) ?? {};
     if (landed.awaited && asker) asker.awaits = [...(asker.awaits ?? []), group];
@@ -112,16 +109,39 @@ function addRequests(snapshot: Snapshot, plan: EffectivePlan, graph: ChunkGraph,
   }
 }
 
+/**
+ * What begins when something comes into view: the code of what the document drew already (an island), code that the
+ * plan asks for as soon as what leads to it is seen, and the code of linked routes that is fetched ahead.
+ */
+function addWhenSeen(c: Compilation): void {
+  const { plan, landing, files, parts } = c;
+  const { route } = landing;
+  const entry = entryFile(landing, files);
+  const page = parts.findIndex((p) => p.id === 'page');
+  for (const landed of landing.later) {
+    const path = files.targetPath(landed.root);
+    if (landed.trigger.on !== 'visible') continue;
+    const part = route.parts.find((p) => p.module === path);
+    const target =
+      part?.place === 'below' || part?.place === 'first screen' ? parts.findIndex((p) => p.id === part.id) : page;
+    if (target < 0 || (target === page && !plan.triggers.has(path))) continue;
+    entry?.follow.push({ when: 'visible', target, do: { kind: 'import', group: files.root(landed, []) } });
+  }
+  entry?.follow.push(...fetchedAhead(c, route, page));
+}
+
 /** Calls and images that a module starts become actions of the file that holds the module. */
 function addContent(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, files: Files): void {
   const { route } = landing;
   const index = graphIndex(snapshot);
   const at = (path: string): Resource | undefined => {
     const module = index.moduleAt.get(path);
-    return module === undefined ? undefined : fileOf(snapshot, graph, landing, files, module);
+    return module === undefined ? undefined : files.resources[fileOf(snapshot, graph, landing, files, module)];
   };
   if (route.rendering === 'client') {
+    const late = lateCalls(route);
     for (const call of route.data) {
+      if (late.has(call.id)) continue;
       at(call.module)?.follow.push({ when: 'eval', do: { kind: 'fetch', resource: files.data(call) } });
     }
   }
@@ -133,19 +153,6 @@ function addContent(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, fil
 
 function entryFile(landing: Landing, files: Files): Resource | undefined {
   return files.resources[files.groups[files.groupOf(landing.entry)]?.resources.at(-1) ?? -1];
-}
-
-/** The script file in which the landing finds a module; for a style, the script that asks for its group. */
-function fileOf(
-  snapshot: Snapshot,
-  graph: ChunkGraph,
-  landing: Landing,
-  files: Files,
-  module: number,
-): Resource | undefined {
-  if (snapshot.modules[module].kind === 'style') return entryFile(landing, files);
-  const chunk = chunkOf(graph, landing.roots, module);
-  return chunk < 0 ? undefined : files.resources[files.chunk(chunk, 'later')];
 }
 
 /** The hints that this landing's document carries, with the files that they mean here. */

@@ -1,8 +1,8 @@
 import type { Chunk, ChunkGraph } from '../chunks/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { ClassicScript, ContentItem, DataCall, DocumentLink, Snapshot } from '../snapshot/types.ts';
+import type { ClassicScript, ContentItem, DataCall, DocumentLink, Route, Snapshot, Submit } from '../snapshot/types.ts';
 import type { LandedRoot } from './landing.ts';
-import type { Group, LinkHint, LoadProgram, Resource } from './types.ts';
+import type { Deed, Group, LinkHint, LoadProgram, Resource } from './types.ts';
 
 /** Collects the files of a load program: each chunk, image, call or script becomes one resource, once. */
 export class Files {
@@ -88,6 +88,43 @@ export class Files {
       cache: 'no-store',
       purpose: 'content',
     }));
+  }
+
+  /** What the server answers when the person moves to a route that it draws. */
+  answer(route: Route): number {
+    const { bytes, serverMs } = route.document;
+    return this.addressed(`${route.pattern} (answer)`, () => ({
+      ...emptyResource(),
+      address: route.pattern,
+      name: `answer of ${route.pattern}`,
+      type: 'fetch',
+      bytes,
+      serverMs,
+      cache: 'no-store',
+      purpose: 'content',
+    }));
+  }
+
+  /** What an act sends to the server: the request itself, and one for each redirect; the last brings the answer. */
+  submit(route: Route, part: string, { serverMs, bytes, redirects }: Submit): number[] {
+    return Array.from({ length: redirects + 1 }, (_, at) => {
+      const last = at === redirects;
+      return this.addressed(`${route.pattern} (submit ${part} ${at})`, () => ({
+        ...emptyResource(),
+        address: route.pattern,
+        name: at === 0 ? 'submit' : 'redirect',
+        type: 'fetch',
+        bytes: last ? bytes : 0,
+        serverMs: at === 0 ? serverMs : 5,
+        cache: 'no-store',
+        purpose: 'content',
+      }));
+    });
+  }
+
+  /** Asks for a file ahead, as a deed. */
+  ahead(resource: number, rel: LinkHint['rel']): Deed {
+    return { kind: 'link', hint: { ...preloadOf(this, resource, rel), chosen: false } };
   }
 
   script(script: ClassicScript): number {

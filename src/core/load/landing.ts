@@ -25,17 +25,29 @@ export interface Landing {
   later: LandedRoot[];
 }
 
+/** A landing, and what opening a further root would bring beside it. */
+export interface LandingWalk {
+  landing: Landing;
+  /** Roots that the code of an opened one asks for in its turn, itself first; the landing stays as it is. */
+  open(landed: LandedRoot): LandedRoot[];
+}
+
+/** Follows a landing on a route; see walkLanding. */
+export function followLanding(snapshot: Snapshot, plan: EffectivePlan, graph: ChunkGraph, route: Route): Landing {
+  return walkLanding(snapshot, plan, graph, route).landing;
+}
+
 /**
  * Follows a landing on a route: which roots are asked for, by whom and when, under the plan's triggers. Only modules
  * that take part in this landing ask: what the entry and the chain import, but not another route's page or layout
  * that happens to travel in the same file.
  */
-export function followLanding(snapshot: Snapshot, plan: EffectivePlan, graph: ChunkGraph, route: Route): Landing {
+export function walkLanding(snapshot: Snapshot, plan: EffectivePlan, graph: ChunkGraph, route: Route): LandingWalk {
   const index = graphIndex(snapshot);
   const chain = new Set([...route.layouts, route.page].flatMap((path) => index.moduleAt.get(path) ?? []));
   const entry = graph.roots.findIndex((r) => r.realm === route.realm && r.kind === 'entry');
   const landing: Landing = { route, entry, roots: [], later: [] };
-  if (entry < 0) return landing;
+  if (entry < 0) return { landing, open: (landed) => [landed] };
   const elsewhere = routeModules(snapshot, route.realm);
   for (const m of [...chain, ...graph.roots[entry].target]) elsewhere.delete(m);
   const rootOf = new Map<number, number>();
@@ -47,6 +59,7 @@ export function followLanding(snapshot: Snapshot, plan: EffectivePlan, graph: Ch
   const seenLater = new Map<number, LandedRoot>();
   const active = new Uint8Array(snapshot.modules.length);
   const open: number[] = [];
+  let asked = landing.roots;
   const activate = (m: number) => {
     if (active[m] || elsewhere.has(m)) return;
     active[m] = 1;
@@ -60,11 +73,11 @@ export function followLanding(snapshot: Snapshot, plan: EffectivePlan, graph: Ch
     const { from, awaited }: Pick<Import, 'from' | 'awaited'> = via < 0 ? { from: -1 } : snapshot.imports[via];
     const landed: LandedRoot = { root, askedBy: from, trigger, inChain, ...(awaited ? { awaited } : {}) };
     if (!happensOnLanding(trigger)) {
-      if (!seenLater.has(root)) seenLater.set(root, landed);
+      if (asked === landing.roots && !seenLater.has(root)) seenLater.set(root, landed);
       return;
     }
     taken.add(root);
-    landing.roots.push(landed);
+    asked.push(landed);
     activate(target);
   };
   /**
@@ -75,7 +88,7 @@ export function followLanding(snapshot: Snapshot, plan: EffectivePlan, graph: Ch
     const holder = rootOf.get(m) ?? graph.roots.findIndex((r) => r.realm === route.realm && r.need.includes(m));
     for (const landed of wayTo(snapshot, graph, entry, holder, taken)) {
       taken.add(landed.root);
-      landing.roots.push(landed);
+      asked.push(landed);
     }
     activate(m);
   };
@@ -101,7 +114,20 @@ export function followLanding(snapshot: Snapshot, plan: EffectivePlan, graph: Ch
     follow();
   }
   landing.later = [...seenLater.values()].filter((l) => !taken.has(l.root));
-  return landing;
+  return {
+    landing,
+    open(landed) {
+      if (taken.has(landed.root)) return [];
+      asked = [landed];
+      const already = active.slice();
+      taken.add(landed.root);
+      activate(graph.roots[landed.root].target[0]);
+      follow();
+      for (const { root } of asked) taken.delete(root);
+      active.set(already);
+      return asked;
+    },
+  };
 }
 
 /** Roots on a shortest way from the entry (or from what is taken) to a root, that root last; empty when it is there. */

@@ -4,7 +4,7 @@ import type { EffectivePlan } from '../plan/effective.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Part, Route, Snapshot } from '../snapshot/types.ts';
 import type { Files } from './files.ts';
-import { chunkOf, happensOnLanding, type Landing } from './landing.ts';
+import { chunkOf, happensOnLanding, type LandedRoot, type Landing } from './landing.ts';
 import { momentOf } from './moment.ts';
 import type { Need, ScreenPart } from './types.ts';
 
@@ -26,9 +26,10 @@ export function screenParts(
   const parts: ScreenPart[] = [];
   const add = (id: string, name: string, path: string, place: ScreenPart['place'], more: Partial<ScreenPart>) => {
     const module = index.moduleAt.get(path);
-    const needs = module === undefined ? [] : needsOf(graph, landing, files, module);
-    if (needs === null) return;
-    parts.push({ ...drawn(id, name, place), drawnBy, needs, ...more });
+    const home = module === undefined ? undefined : homeOf(graph, landing, module, more.drawnBy ?? drawnBy);
+    if (module !== undefined && home === undefined) return;
+    const needs = home === undefined ? [] : needsOf(files, files.root(home, []));
+    parts.push({ ...drawnPart(id, name, place), drawnBy, needs, ...more });
   };
 
   const [shell] = route.layouts;
@@ -45,12 +46,12 @@ export function screenParts(
   const page = parts.findIndex((p) => p.id === 'page');
   for (const part of route.parts) {
     const place = placeOf(part);
-    const { run, show, fallback, together, clientOnly } = plan.settings.get(part.module) ?? {};
+    const { run, show, fallback, together, clientOnly, onError } = plan.settings.get(part.module) ?? {};
     if (place === 'later' || [run, show].some((t) => t && !happensOnLanding(t))) continue;
     if (part.noScript) {
       const images = route.content.filter((c) => part.needs.includes(c.id) && !c.lazy).map((c) => files.content(c));
       parts.push({
-        ...drawn(part.id, part.name, place),
+        ...drawnPart(part.id, part.name, place),
         interactive: false,
         after: page < 0 ? [] : [page],
         fill: images,
@@ -68,6 +69,7 @@ export function screenParts(
       ...(fallback ? { fallback } : {}),
       ...(show ? { showWhen: momentOf(show) } : {}),
       ...(together ? { together } : {}),
+      ...(onError && onError !== 'nothing' ? { tellsFailure: true } : {}),
     });
   }
   widenFallbacks(plan, route, parts);
@@ -75,7 +77,7 @@ export function screenParts(
 }
 
 /** Something that the document draws, that answers, and needs nothing. */
-function drawn(id: string, name: string, place: ScreenPart['place']): ScreenPart {
+export function drawnPart(id: string, name: string, place: ScreenPart['place']): ScreenPart {
   return {
     id,
     name,
@@ -126,12 +128,24 @@ export function loads(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, p
   return module !== undefined && chunkOf(graph, landing.roots, module) >= 0;
 }
 
-/** Scripts to be evaluated and styles to be there before a module can draw; null when the landing doesn't load it. */
-function needsOf(graph: ChunkGraph, landing: Landing, files: Files, module: number): Need[] | null {
-  const home = landing.roots.find((l) => chunkOf(graph, [l], module) >= 0);
-  if (!home) return null;
-  const group = files.groups[files.groupOf(home.root)];
-  return group.resources.map((resource) => ({
+/**
+ * The root whose code makes a module draw: one that the landing asks for, or (where the document draws it already) one
+ * that is asked for later, so that it answers only then.
+ */
+function homeOf(
+  graph: ChunkGraph,
+  landing: Landing,
+  module: number,
+  drawnBy: ScreenPart['drawnBy'],
+): LandedRoot | undefined {
+  const here = landing.roots.find((l) => chunkOf(graph, [l], module) >= 0);
+  if (here || drawnBy === 'script') return here;
+  return landing.later.find((l) => graph.roots[l.root].target[0] === module);
+}
+
+/** Scripts of a group that have to be evaluated, and styles that have to be there, before what it brings can draw. */
+export function needsOf(files: Files, group: number): Need[] {
+  return files.groups[group].resources.map((resource) => ({
     resource,
     state: files.resources[resource].type === 'script' ? 'evaluated' : 'arrived',
   }));

@@ -11,6 +11,8 @@ export interface LoadProgram {
   groups: Group[];
   parts: ScreenPart[];
   steps: Step[];
+  /** What later moments of a visit set off in this document; none for a landing by itself. */
+  scenes?: Scene[];
 }
 
 export interface DocumentLoad {
@@ -108,12 +110,20 @@ export interface Action {
 export type Deed =
   | { kind: 'import'; group: number }
   | { kind: 'script'; group: number; ordered: boolean }
-  | { kind: 'fetch'; resource: number }
+  | FetchDeed
   | { kind: 'img'; resource: number }
   | { kind: 'link'; hint: LinkHint }
   | { kind: 'cpu'; ms: number; name: string }
   | { kind: 'scroll'; part: number }
   | { kind: 'render'; part: number };
+
+/** `maxAgeMs`: an answer that is older is asked for again; `ahead`: only in case it is wanted. */
+export interface FetchDeed {
+  kind: 'fetch';
+  resource: number;
+  maxAgeMs?: number;
+  ahead?: true;
+}
 
 export interface Need {
   resource: number;
@@ -123,6 +133,8 @@ export interface Need {
 /** Something the person sees. Drawn by the document or by script, and answering once its script has run. */
 export interface ScreenPart {
   id: string;
+  /** The route that it stands on, where that isn't the one of the document. */
+  route?: string;
   name: string;
   place: 'first screen' | 'below' | 'later';
   drawnBy: 'document' | 'script';
@@ -134,6 +146,10 @@ export interface ScreenPart {
   /** Images and data that fill it; it counts as complete when they are there. */
   fill: number[];
   renderMs: number;
+  /** What has to be there before it answers, for a part that is drawn without it by script. */
+  answerNeeds?: Need[];
+  /** Whether the person is told, if what it needs can't be loaded. */
+  tellsFailure?: boolean;
   /** What stands in its place until it is drawn; a stand-in where nothing is said. */
   fallback?: Pick<Fallback, 'show' | 'holdMs'>;
   /** What script has to be there before its stand-in can be drawn, where that isn't the parts before it. */
@@ -149,3 +165,67 @@ export interface ScreenPart {
 export type Step =
   | { id: string; kind: 'click'; atMs: number; do: Deed[]; ready: number[] }
   | { id: string; kind: 'hover'; atMs: number; leadMs: number; do: Deed[]; clickDo: Deed[]; ready: number[] };
+
+/** An action of a scene; with `after` it begins once that file has come or run. */
+export type SceneAction = Action & { after?: Need };
+
+/**
+ * What a moment of a visit sets off in a document: a move to another route inside the app, an act that opens a part, a
+ * part that comes into view, a condition that turns out true.
+ */
+export interface Scene {
+  /** As given by `moveScene` and `partScene`. */
+  id: string;
+  kind: 'move' | 'act' | 'scroll' | 'condition';
+  name: string;
+  /** Parts that leave the screen, so that they are drawn anew when they come again. */
+  hides: number[];
+  /** Parts that it brings; the first is the one that the person waits for. */
+  shows: number[];
+  /** Whether the person waits until that one shows, or (where it shows already) until it answers. */
+  until: 'shown' | 'answering';
+  /** Answers of the server that come first, one after another. */
+  first: number[];
+  /** What happens already when the pointer or focus rests on what leads there. */
+  approach: SceneAction[];
+  act: SceneAction[];
+}
+
+export const moveScene = (to: string): string => `to ${to}`;
+export const partScene = (route: string, part: string): string => `${part} on ${route}`;
+
+/** A whole visit: the documents that it opens one after another, and what the person does in each. */
+export interface VisitProgram {
+  documents: VisitDocument[];
+}
+
+export interface VisitDocument {
+  program: LoadProgram;
+  /** `return`: opened anew after `awayMs`, with nothing left but what the browser has kept. */
+  begins: 'landing' | 'link' | 'return';
+  awayMs: number;
+  /** The part that the person comes for; −1: whatever shows first. */
+  main: number;
+  /** Scenes of conditions that hold from the start. */
+  conditions: number[];
+  beats: Beat[];
+}
+
+/** One thing that the person does, or that happens. Times in ms. */
+export interface Beat {
+  /** Which step of the visit it is. */
+  step: number;
+  /**
+   * `scene`: what the scene sets off, with an approach before it; `approach`: only that; `leave`: follows a link to the
+   * next document; `resize`: the screen has another size; `deploy`: the app is built anew while the page is open.
+   */
+  does: 'scene' | 'approach' | 'leave' | 'resize' | 'deploy';
+  /** Index into the document's scenes; −1 where there is none. */
+  scene: number;
+  /** Scenes of conditions that hold from then on. */
+  conditions: number[];
+  /** From the end of the moment before to the approach, and from there to the act. */
+  dwellMs: number;
+  leadMs: number;
+  size?: { width: number; height: number };
+}

@@ -71,7 +71,13 @@ export interface SplitSettings {
   together?: string;
   /** Never drawn on the server, so that its document doesn't list its files. */
   clientOnly?: boolean;
+  /** Its data calls begin with the fetch of its code, or only once that has run. */
+  data?: (typeof DATA_MOMENTS)[number];
+  /** For the page of a route: its answer (document or data) is fetched ahead with its code, and good for so long. */
+  answerAhead?: { keepMs: number };
 }
+
+export const DATA_MOMENTS = ['with the code', 'after the code'] as const;
 
 /** Modules that are meant: those of a package, or by a path pattern such as `src/crew/**`. */
 export type Match = { package: string } | { path: string };

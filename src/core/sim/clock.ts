@@ -1,5 +1,11 @@
+/** What the pieces of a page know of time: ms from its navigation. */
+export interface Timer {
+  readonly now: number;
+  at(time: number, run: () => void): void;
+}
+
 /** Event queue over continuous time: a binary heap, ties in the order of scheduling. */
-export class Clock {
+export class Clock implements Timer {
   now = 0;
   private readonly times: number[] = [];
   private readonly order: number[] = [];

@@ -1,5 +1,4 @@
 import type { FetchPriority, LinkHint, Resource } from '../load/types.ts';
-import type { CacheState } from './conditions.ts';
 import type { Exchange } from './network.ts';
 import { browserMs, byRequest, type Run } from './run.ts';
 import type { Cause, Priority, RequestRecord } from './types.ts';
@@ -15,6 +14,8 @@ export interface Ask {
   hint?: LinkHint;
   /** For a user of the file: whether it belongs to the start or to a later moment. */
   moment?: 'start' | 'later';
+  /** An answer that came longer ago is no use any more. */
+  maxAgeMs?: number;
 }
 
 interface Flight {
@@ -24,6 +25,8 @@ interface Flight {
   hintedBy: LinkHint | null;
   waiting: ((cause: Cause) => void)[];
   arrived: Cause | null;
+  /** What was asked for isn't there (any more). */
+  failed: boolean;
 }
 
 /** Requests of the page: who asks first, what is held back, what is answered from the cache. */
@@ -33,6 +36,7 @@ export class Fetcher {
   private readonly byResource = new Map<number, number>();
   /** Who waits for files that nobody has asked for yet. */
   private readonly unasked = new Map<number, ((cause: Cause) => void)[]>();
+  private readonly failureWaiters = new Map<number, ((cause: Cause) => void)[]>();
   private held: number[] = [];
   private flying = new Set<number>();
   private batch: { index: number; from: Ask['from'] }[] = [];
@@ -49,7 +53,7 @@ export class Fetcher {
   /** Asks for a resource; a request in flight or answered is joined. Gives the index of its request. */
   ask(resource: number, ask: Ask): number {
     const known = this.byResource.get(resource);
-    if (known !== undefined) {
+    if (known !== undefined && !this.isSpent(known, ask.maxAgeMs)) {
       const flight = this.flights[known];
       if (!ask.hint) flight.usedAt ??= ask.moment ?? 'start';
       return known;
@@ -60,10 +64,21 @@ export class Fetcher {
     return index;
   }
 
+  /** Whether an answer can't be used again: it failed, or is too old. */
+  private isSpent(index: number, maxAgeMs = Number.POSITIVE_INFINITY): boolean {
+    const { arrived, failed } = this.flights[index];
+    return failed || (arrived !== null && this.run.clock.now - arrived.at > maxAgeMs);
+  }
+
+  /** Calls back if a resource can't be loaded, from now on. */
+  onFailure(resource: number, then: (cause: Cause) => void): void {
+    this.failureWaiters.set(resource, [...(this.failureWaiters.get(resource) ?? []), then]);
+  }
+
   /** Calls back when the answer to a resource is complete (at once if it is), whoever asks for it and whenever. */
   onArrival(resource: number, then: (cause: Cause) => void): void {
     const flight = this.flights[this.requestOf(resource)];
-    if (!flight) this.unasked.set(resource, [...(this.unasked.get(resource) ?? []), then]);
+    if (!flight || flight.failed) this.unasked.set(resource, [...(this.unasked.get(resource) ?? []), then]);
     else if (flight.arrived) then(flight.arrived);
     else flight.waiting.push(then);
   }
@@ -79,7 +94,15 @@ export class Fetcher {
 
   /** Registers the document's own request, which the parser drives. */
   addDocument(record: RequestRecord): number {
-    const flight: Flight = { record, exchange: null, usedAt: 'start', hintedBy: null, waiting: [], arrived: null };
+    const flight: Flight = {
+      record,
+      exchange: null,
+      usedAt: 'start',
+      hintedBy: null,
+      waiting: [],
+      arrived: null,
+      failed: false,
+    };
     this.requests.push(record);
     return this.flights.push(flight) - 1;
   }
@@ -89,6 +112,15 @@ export class Fetcher {
     const still: number[] = [];
     for (const index of this.held) if (!this.letGo(index)) still.push(index);
     this.held = still;
+  }
+
+  /** The page is left: what isn't there yet never will be. */
+  cutOff(): void {
+    for (const { record, arrived, failed } of this.flights) {
+      if (arrived || failed || record.resource < 0) continue;
+      record.end = this.run.clock.now;
+      record.cut = true;
+    }
   }
 
   /** Fills in the roles, once it is known what was used. */
@@ -137,22 +169,25 @@ export class Fetcher {
       hintedBy: ask.hint ?? null,
       waiting: this.unasked.get(resource) ?? [],
       arrived: null,
+      failed: false,
     };
     this.unasked.delete(resource);
     const index = this.requests.push(record) - 1;
     this.flights.push(flight);
-    const kept = keptBy(this.run.conditions.cache, item);
+    const kept = this.run.kept.of(item);
     if (kept === 'fresh') {
       clock.at(clock.now + browserMs(this.run, this.run.costs.diskRead), () => this.finish(index));
       return index;
     }
+    const gone = this.run.outdated && item.changes === true && kept === 'nothing';
+    flight.failed = gone;
     flight.exchange = {
       origin: item.origin,
       anonymous: ask.anonymous ?? false,
       priority: ask.priority,
       incremental: ask.incremental ?? false,
       serverMs: item.serverMs,
-      pieces: [{ bytes: kept === 'stale' ? 0 : item.bytes, atMs: 0 }],
+      pieces: [{ bytes: kept === 'stale' || gone ? 0 : item.bytes, atMs: 0 }],
     };
     this.batch.push({ index, from: ask.from });
     if (this.batch.length === 1) clock.at(clock.now, () => this.dispatch());
@@ -232,8 +267,22 @@ export class Fetcher {
     if (record.pieces.length === 0)
       record.queued = record.released = record.sent = record.reached = record.served = record.firstByte = record.end;
     this.flying.delete(index);
+    if (flight.failed) {
+      this.fail(flight, index);
+      return;
+    }
+    if (record.resource >= 0) this.run.kept.add(this.run.program.resources[record.resource]);
     flight.arrived = byRequest(this.run, 'arrival', `${record.name} arrived`, index);
     for (const then of flight.waiting.splice(0)) then(flight.arrived);
+    this.release();
+  }
+
+  /** The answer says that the file is gone. Who waits for it may be served by a later request. */
+  private fail(flight: Flight, index: number): void {
+    const { resource, name } = flight.record;
+    this.unasked.set(resource, [...(this.unasked.get(resource) ?? []), ...flight.waiting.splice(0)]);
+    const cause = byRequest(this.run, 'arrival', `${name} is gone`, index);
+    for (const then of this.failureWaiters.get(resource)?.splice(0) ?? []) then(cause);
     this.release();
   }
 
@@ -244,13 +293,6 @@ export class Fetcher {
     const task = this.run.thread.tasks[cause.task];
     return task.request >= 0 ? this.requests[task.request].hop : this.hopOf(task.cause);
   }
-}
-
-/** What an earlier visit has left of a file: fresh, to be asked about, or nothing. */
-function keptBy(cache: CacheState, item: Resource): 'fresh' | 'stale' | 'nothing' {
-  if (cache === 'empty' || item.cache === 'no-store') return 'nothing';
-  if ((cache === 'deployed' && item.changes) || (cache === 'rebuilt' && item.chunk !== undefined)) return 'nothing';
-  return cache === 'stale' || item.cache === 'revalidate' ? 'stale' : 'fresh';
 }
 
 /** Priorities by type and attribute, as recorded from a real browser (VeryHigh = 0 … VeryLow = 4). */

@@ -27,6 +27,8 @@ export interface Exchange {
   sent(connection: number): void;
   reached(): void;
   served(): void;
+  /** Whether nobody wants the answer any more: the server is told, and sends no more of it. */
+  dropped?(): boolean;
   /** Body bytes that have arrived so far, and the piece that made it so. */
   progress(total: number, piece: { from: number; to: number; bytes: number }): void;
 }
@@ -135,7 +137,8 @@ export class Network {
     let arrivedWire = 0;
     let ahead = exchange.early ? HEADER_BYTES : 0;
     const total = body + HEADER_BYTES;
-    const stream = new Stream(exchange.priority, exchange.incremental, link.serverScheduling, (bytes, from) => {
+    const dropped = link.protocol === 'h1' ? undefined : exchange.dropped;
+    const received = (bytes: number, from: number) => {
       if (ahead > 0) {
         ahead = 0;
         exchange.early?.();
@@ -144,7 +147,8 @@ export class Network {
       arrivedWire += bytes;
       exchange.progress(Math.max(0, Math.min(body, arrivedWire - HEADER_BYTES)), { from, to: clock.now, bytes });
       if (arrivedWire >= total - 0.5) over();
-    });
+    };
+    const stream = new Stream(exchange.priority, exchange.incremental, link.serverScheduling, received, dropped);
     exchange.sent(connection.id);
     connection.request(size, () => {
       exchange.reached();
@@ -153,6 +157,10 @@ export class Network {
         connection.respond(stream);
       }
       clock.at(clock.now + exchange.serverMs, () => {
+        if (exchange.dropped?.()) {
+          over();
+          return;
+        }
         exchange.served();
         exchange.pieces.forEach((piece, at) => {
           clock.at(clock.now + piece.atMs, () => {

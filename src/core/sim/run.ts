@@ -1,8 +1,9 @@
 import type { LoadProgram } from '../load/types.ts';
-import type { Clock } from './clock.ts';
+import type { Timer } from './clock.ts';
 import type { BrowserCosts, Conditions } from './conditions.ts';
 import type { Fetcher } from './fetcher.ts';
-import type { Network } from './network.ts';
+import type { Kept } from './kept.ts';
+import type { Exchange } from './network.ts';
 import type { Parser } from './parser.ts';
 import type { Screen } from './screen.ts';
 import type { Scripts } from './scripts.ts';
@@ -15,8 +16,12 @@ export interface Run {
   program: LoadProgram;
   conditions: Conditions;
   costs: BrowserCosts;
-  clock: Clock;
-  network: Network;
+  clock: Timer;
+  network: PageNetwork;
+  kept: Kept;
+  /** Set once the app was deployed anew while this page is open: files that it didn't fetch yet are gone. */
+  outdated: boolean;
+  viewport: { width: number; height: number };
   thread: Thread;
   fetcher: Fetcher;
   scripts: Scripts;
@@ -25,6 +30,12 @@ export interface Run {
   triggers: Triggers;
   moments: PageMoments;
   reveals: Reveal[];
+}
+
+/** The network as one page sees it. */
+export interface PageNetwork {
+  exchange(exchange: Exchange): void;
+  preconnect(origin: string, anonymous: boolean): void;
 }
 
 /** A cost of the browser itself on this device. */

@@ -9,16 +9,24 @@ export class Screen {
   private readonly drawn: (Cause | undefined)[];
   private readonly drawWaiters: Then[][];
   private readonly begun = new Set<number>();
+  /** How often each part has left the screen: what was begun before then doesn't count any more. */
+  private readonly turns: number[];
   /** When each part's stand-in was seen first. */
   private readonly standInSince = new Map<number, number>();
   private readonly groups = new Map<string, { missing: number; waiting: Then[] }>();
   private hasContent: Cause | null = null;
   private painting = false;
   private readonly atPaint: Then[] = [];
+  private readonly reached: Record<'settled' | 'answering', Map<number, (() => void)[]>> = {
+    settled: new Map(),
+    answering: new Map(),
+  };
+  private readonly states: ('shown' | 'answering' | 'failed' | undefined)[] = [];
 
   constructor(private readonly run: Run) {
     const count = run.program.parts.length;
     this.drawn = new Array(count);
+    this.turns = new Array(count).fill(0);
     this.drawWaiters = Array.from({ length: count }, () => []);
   }
 
@@ -31,7 +39,11 @@ export class Screen {
 
   /** The parser has come past a part that the document draws. */
   parsed(part: number, cause: Cause): void {
-    this.markDrawn(part, cause, () => this.answerLater(part));
+    this.markDrawn(part, cause, () => {
+      const { interactive, needs } = this.run.program.parts[part];
+      if (interactive) this.answerLater(part, needs);
+      else this.tell(part, 'answering');
+    });
   }
 
   /** Draws a part by script once all that it needs is there. */
@@ -40,17 +52,48 @@ export class Screen {
     this.begun.add(at);
     const { run } = this;
     const part = run.program.parts[at];
+    const turn = this.turns[at];
+    const still = () => this.turns[at] === turn;
+    for (const { resource } of part.needs) run.fetcher.onFailure(resource, (cause) => still() && this.fail(at, cause));
     this.afterParts(part.after, (parents) => {
       const waits = part.needs.map((need) => (next: Then) => this.whenNeed(need, next));
       let ready = false;
       run.scripts.afterAll(waits, (cause) => {
         ready = true;
-        this.whenAllowed(at, cause.at >= parents.at ? cause : parents, (latest) => this.render(at, latest));
+        this.whenAllowed(at, cause.at >= parents.at ? cause : parents, (latest) => still() && this.render(at, latest));
       });
-      if (ready || (part.fallback?.show ?? 'stand-in') !== 'stand-in') return;
+      if (ready || !still() || (part.fallback?.show ?? 'stand-in') !== 'stand-in') return;
       if (part.standInNeeds) this.standInFirst(at, part.standInNeeds);
-      else if (part.after.length > 0) this.standIn(at);
+      else if (part.after.length > 0 || !part.onItsOwn) this.standIn(at);
     });
+  }
+
+  /** A part leaves the screen: it is drawn anew when it comes again. */
+  hide(at: number): void {
+    if (this.states[at] !== undefined || this.begun.has(at))
+      this.reveal(at, 'gone', byTask(this.run, 'trigger', 'the next moment', -1));
+    this.begun.delete(at);
+    this.drawn[at] = undefined;
+    this.states[at] = undefined;
+    this.standInSince.delete(at);
+    this.turns[at]++;
+  }
+
+  /** Calls back once a part shows (or can't), or once it answers (or can't). */
+  when(state: 'settled' | 'answering', at: number, then: () => void): void {
+    const now = this.states[at];
+    if (now !== undefined && (state === 'settled' || now !== 'shown')) then();
+    else this.reached[state].set(at, [...(this.reached[state].get(at) ?? []), then]);
+  }
+
+  private tell(at: number, state: 'shown' | 'answering' | 'failed'): void {
+    if (state === 'shown' && this.states[at] === 'answering') return;
+    this.states[at] = state;
+    const settled = this.reached.settled.get(at) ?? [];
+    const answering = state === 'shown' ? [] : (this.reached.answering.get(at) ?? []);
+    this.reached.settled.delete(at);
+    if (state !== 'shown') this.reached.answering.delete(at);
+    for (const then of [...settled, ...answering]) then();
   }
 
   /** A stand-in that script draws by itself: it can be the first thing that shows. */
@@ -65,10 +108,27 @@ export class Screen {
   }
 
   private standIn(at: number): void {
-    this.whenPainted((cause) => {
-      if (this.drawn[at]) return;
+    const turn = this.turns[at];
+    const show = (cause: Cause) => {
+      if (this.drawn[at] || this.turns[at] !== turn) return;
       this.standInSince.set(at, this.run.clock.now);
       this.reveal(at, 'stand-in', cause);
+    };
+    const asked = this.run.clock.now;
+    this.whenPainted((cause) => {
+      // After the first paint it takes a frame until something new is seen.
+      if (cause.at >= asked) show(cause);
+      else this.run.clock.at(asked + this.run.costs.frameWait, () => show(byTask(this.run, 'trigger', 'a frame', -1)));
+    });
+  }
+
+  /** What a part needs can't be loaded; the person is told if the plan says so. */
+  private fail(at: number, cause: Cause): void {
+    const { run } = this;
+    if (this.drawn[at]) return;
+    run.clock.at(run.clock.now + run.costs.frameWait, () => {
+      if (run.program.parts[at].tellsFailure) this.reveal(at, 'failed', cause);
+      this.tell(at, 'failed');
     });
   }
 
@@ -79,7 +139,9 @@ export class Screen {
     const task = run.thread.add('render', part.name, ms, latest, -1, () => {
       const by = byTask(run, 'task', `${part.name} drawn`, task);
       this.markDrawn(at, by, () => {
-        if (part.interactive) this.reveal(at, 'answering', by);
+        if (!part.interactive) this.tell(at, 'answering');
+        else if (part.answerNeeds) this.answerLater(at, part.answerNeeds);
+        else this.answers(at, by);
       });
     });
   }
@@ -132,13 +194,16 @@ export class Screen {
   private markDrawn(at: number, cause: Cause, shown: () => void): void {
     const { run } = this;
     const part = run.program.parts[at];
+    const turn = this.turns[at];
     this.drawn[at] = cause;
     for (const then of this.drawWaiters[at].splice(0)) then(cause);
     this.hasContent ??= cause;
     this.whenPainted((paint) => {
       const late = cause.at > paint.at;
       const show = (by: Cause) => {
+        if (this.turns[at] !== turn) return;
         this.reveal(at, 'shown', by);
+        this.tell(at, 'shown');
         shown();
         if (part.place === 'first screen') run.triggers.seen(at);
         const waits = part.fill.map((r) => (next: Then) => this.whenNeed({ resource: r, state: 'arrived' }, next));
@@ -152,19 +217,23 @@ export class Screen {
   }
 
   /** A part that the document drew answers once its script has run. */
-  private answerLater(at: number): void {
+  private answerLater(at: number, needs: Need[]): void {
     const { run } = this;
     const part = run.program.parts[at];
-    if (!part.interactive) return;
     run.scripts.afterAll(
-      part.needs.map((need) => (next: Then) => this.whenNeed(need, next)),
+      needs.map((need) => (next: Then) => this.whenNeed(need, next)),
       (cause) => {
         const ms = part.renderMs * run.conditions.device.cpuFactor;
         const task = run.thread.add('render', part.name, ms, cause, -1, () => {
-          this.reveal(at, 'answering', byTask(run, 'task', `${part.name} answers`, task));
+          this.answers(at, byTask(run, 'task', `${part.name} answers`, task));
         });
       },
     );
+  }
+
+  private answers(at: number, cause: Cause): void {
+    this.reveal(at, 'answering', cause);
+    this.tell(at, 'answering');
   }
 
   private reveal(part: number, state: RevealState, cause: Cause): void {

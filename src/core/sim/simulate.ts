@@ -1,19 +1,14 @@
 import { InputError } from '../errors.ts';
 import type { LoadProgram } from '../load/types.ts';
 import { Clock } from './clock.ts';
-import { type Conditions, REFERENCE_COSTS } from './conditions.ts';
-import { Fetcher } from './fetcher.ts';
+import type { Conditions } from './conditions.ts';
+import { Kept } from './kept.ts';
 import { Network } from './network.ts';
-import { Parser } from './parser.ts';
-import type { Run } from './run.ts';
-import { Screen } from './screen.ts';
-import { Scripts } from './scripts.ts';
-import { Thread } from './thread.ts';
-import { Triggers } from './triggers.ts';
+import { beginPage, openPage, timelineOf } from './page.ts';
 import type { Timeline } from './types.ts';
 
 /** Events of one run. A page of 500 requests needs some 20,000; a program that needs more is not a page load. */
-const EVENT_LIMIT = 3_000_000;
+export const EVENT_LIMIT = 3_000_000;
 
 /**
  * Predicts one page load: a load program under given conditions. Deterministic; times in ms from the start of the
@@ -23,40 +18,21 @@ const EVENT_LIMIT = 3_000_000;
 export function simulate(program: LoadProgram, conditions: Conditions): Timeline {
   checkConditions(conditions);
   const clock = new Clock();
-  const costs = conditions.device.costs ?? REFERENCE_COSTS;
-  const run = { program, conditions, costs, clock, reveals: [] } as unknown as Run;
-  run.moments = {
-    bodyInserted: Number.NaN,
-    domInteractive: Number.NaN,
-    domContentLoaded: Number.NaN,
-    load: Number.NaN,
-    firstContent: Number.NaN,
-    firstContentCause: null,
-  };
-  run.network = new Network(clock, conditions.link, conditions.cache === 'empty');
-  run.thread = new Thread(clock);
-  run.fetcher = new Fetcher(run);
-  run.scripts = new Scripts(run);
-  run.parser = new Parser(run);
-  run.screen = new Screen(run);
-  run.triggers = new Triggers(run);
-  for (const step of program.steps) run.triggers.step(step);
-  run.parser.start();
-  run.screen.start();
+  const network = new Network(clock, conditions.link, conditions.cache === 'empty');
+  const run = openPage(program, conditions, { clock, network, kept: new Kept(conditions.cache) });
+  beginPage(run);
   const ended = clock.run(EVENT_LIMIT);
-  run.fetcher.settleRoles();
-  const timeline: Timeline = {
-    requests: run.fetcher.requests,
-    tasks: run.thread.tasks,
-    reveals: run.reveals,
-    moments: run.moments,
-    steps: run.triggers.steps,
-  };
-  if (!ended) timeline.stopped = `more than ${EVENT_LIMIT} events by ${Math.round(clock.now)} ms of the load`;
+  const timeline = timelineOf(run);
+  if (!ended) timeline.stopped = tooLong(clock.now);
   return timeline;
 }
 
-function checkConditions({ link, device }: Conditions): void {
+export function tooLong(now: number): string {
+  return `more than ${EVENT_LIMIT} events by ${Math.round(now)} ms of the load`;
+}
+
+/** Throws InputError for conditions that mean nothing. */
+export function checkConditions({ link, device }: Conditions): void {
   const positive: [string, number][] = [
     ['link.downKbps', link.downKbps],
     ['link.upKbps', link.upKbps],

@@ -18,10 +18,11 @@ export class Stream {
     private readonly scheduling: 'fifo' | 'urgency',
     /** Called when a record has arrived: its size, and when its first bit was on the link. */
     readonly onRecord: (bytes: number, from: number) => void,
+    private readonly dropped?: () => boolean,
   ) {}
 
   get waiting(): boolean {
-    return this.unsent > 0;
+    return this.unsent > 0 && !this.dropped?.();
   }
 
   /** Most that goes into one record; more for answers that would need very many. */

@@ -1,4 +1,4 @@
-import type { Clock } from './clock.ts';
+import type { Timer } from './clock.ts';
 import type { Cause, TaskRecord } from './types.ts';
 
 interface Waiting {
@@ -15,7 +15,7 @@ export class Thread {
   private running = false;
   private readonly whenFree: (() => void)[] = [];
 
-  constructor(private readonly clock: Clock) {}
+  constructor(private readonly clock: Timer) {}
 
   get idle(): boolean {
     return !this.running && this.queue.length === 0;

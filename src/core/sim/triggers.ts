@@ -1,4 +1,4 @@
-import type { Action, Deed, LinkHint, Step } from '../load/types.ts';
+import type { Action, Deed, FetchDeed, LinkHint, Step } from '../load/types.ts';
 import { withAttribute } from './fetcher.ts';
 import { browserMs, byTask, type Run } from './run.ts';
 import type { Cause, Priority, Timeline } from './types.ts';
@@ -10,15 +10,25 @@ export class Triggers {
   private readonly atLoad: (() => void)[] = [];
   private readonly inView = new Map<number, (() => void)[]>();
 
+  /** Actions for another width of the screen than this one. */
+  private unfit: (() => boolean)[] = [];
+
   constructor(private readonly run: Run) {}
 
   /** Starts an action whose cause lies in `what`: waits for its moment, then does its deed. */
-  start(action: Action, cause: Cause, what: string): void {
-    if (!this.screenFits(action)) return;
+  start(action: Action, cause: Cause, what: string, during: 'start' | 'later' = 'start'): void {
     const { clock } = this.run;
+    if (!this.screenFits(action)) {
+      this.unfit.push(() => {
+        if (!this.screenFits(action)) return false;
+        this.start(action, byTask(this.run, 'trigger', 'another width of the screen', -1), what, 'later');
+        return true;
+      });
+      return;
+    }
     const begun = clock.now;
     const go = () => {
-      const moment: Ask['moment'] = action.when === 'eval' ? 'start' : 'later';
+      const moment: Ask['moment'] = action.when === 'eval' ? during : 'later';
       const words = action.when === 'eval' ? what : `${what}, ${MOMENT_WORDS[action.when]}`;
       const waited = clock.now > begun ? 'trigger' : cause.kind;
       this.deed(action.do, { ...cause, kind: waited, what: words }, moment);
@@ -53,8 +63,13 @@ export class Triggers {
   }
 
   private screenFits({ media }: Action): boolean {
-    const { width } = this.run.conditions.device.viewport;
+    const { width } = this.run.viewport;
     return !media || (width >= (media.minWidth ?? 0) && width <= (media.maxWidth ?? Number.POSITIVE_INFINITY));
+  }
+
+  /** The screen has another size from now on. */
+  resized(): void {
+    this.unfit = this.unfit.filter((begin) => !begin());
   }
 
   private whenQuiet(then: () => void): void {
@@ -105,7 +120,8 @@ export class Triggers {
         if (!Number.isFinite(run.moments.load)) run.parser.holdLoad(run.program.groups[deed.group].resources);
         return;
       case 'fetch':
-        run.fetcher.ask(deed.resource, { ...script, priority: 1, incremental: true, anonymous: true });
+        this.fetch(deed, cause, moment);
+        if (deed.ahead) return;
         run.fetcher.onArrival(deed.resource, (by) => {
           const { follow, name } = run.program.resources[deed.resource];
           for (const action of follow) this.start(action, by, name);
@@ -127,6 +143,19 @@ export class Triggers {
       case 'render':
         run.screen.draw(deed.part);
     }
+  }
+
+  private fetch({ resource, maxAgeMs, ahead }: FetchDeed, cause: Cause, moment: 'start' | 'later'): void {
+    this.run.fetcher.ask(resource, {
+      cause,
+      from: 'script',
+      moment,
+      priority: ahead ? 3 : 1,
+      incremental: true,
+      anonymous: true,
+      ...(maxAgeMs === undefined ? {} : { maxAgeMs }),
+      ...(ahead ? { hint: { rel: 'prefetch', resource, chosen: false } } : {}),
+    });
   }
 
   /** A link element or header field: fetches ahead, connects ahead, or brings a style sheet. */

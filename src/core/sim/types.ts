@@ -46,6 +46,8 @@ export interface RequestRecord {
   /** Pieces as they arrived: how long the piece was on the link, and its size there. */
   pieces: { from: number; to: number; bytes: number }[];
   evaluated: number;
+  /** The page was left before the answer was complete; `end` is when that happened. */
+  cut?: true;
 }
 
 export type Priority = 0 | 1 | 2 | 3 | 4;
@@ -71,8 +73,11 @@ export interface Cause {
   task: number;
 }
 
-/** `shown`: drawn; `filled`: its images and data are there too; `answering`: its script has run. */
-export type RevealState = 'stand-in' | 'shown' | 'filled' | 'answering';
+/**
+ * `shown`: drawn; `filled`: its images and data are there too; `answering`: its script has run; `failed`: what it needs
+ * can't be loaded; `gone`: it has left the screen.
+ */
+export type RevealState = 'stand-in' | 'shown' | 'filled' | 'answering' | 'failed' | 'gone';
 
 export interface Reveal {
   part: number;

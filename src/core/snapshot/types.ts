@@ -135,10 +135,20 @@ export interface Part {
   share: number;
   /** Ids of the data calls and content that it shows. */
   needs: string[];
+  /** What the act sends to the server first; the part is asked for by its answer. */
+  submit?: Submit;
   /** Drawn on the server only, by a plan's decision: none of its script travels. */
   noScript?: true;
   /** The line of code that draws it, where the part was proposed from code. */
   evidence?: Evidence;
+}
+
+/** A request that an act makes, with the redirects that its answer goes through. */
+export interface Submit {
+  serverMs: number;
+  /** Size of the last answer. */
+  bytes: number;
+  redirects: number;
 }
 
 export type PartCondition =

@@ -13,6 +13,8 @@ const LOOKS: Record<Seen, string> = {
   shown: 'border-line bg-[var(--needed-pale)]',
   filled: 'border-needed bg-[var(--needed-pale)]',
   answering: 'border-needed bg-needed text-on-ink',
+  failed: 'border-dashed border-warn text-ink',
+  gone: 'border-dashed border-line text-ink',
 };
 
 const WORDS: Record<Seen, string> = {
@@ -21,6 +23,8 @@ const WORDS: Record<Seen, string> = {
   shown: 'shown',
   filled: 'shown, filled',
   answering: 'answers',
+  failed: 'failed',
+  gone: 'gone',
 };
 
 /** The screen at one instant, its parts in place; the instant follows a scrubber. */

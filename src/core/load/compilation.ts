@@ -1,0 +1,55 @@
+import { has } from '../chunks/bits.ts';
+import type { ChunkGraph } from '../chunks/types.ts';
+import type { EffectivePlan } from '../plan/effective.ts';
+import { graphIndex } from '../snapshot/graph-index.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import type { Files } from './files.ts';
+import { chunkOf, type LandedRoot, type Landing, type LandingWalk } from './landing.ts';
+import type { ScreenPart } from './types.ts';
+
+/** What compiling the document of a landing works on. */
+export interface Compilation {
+  snapshot: Snapshot;
+  plan: EffectivePlan;
+  graph: ChunkGraph;
+  walk: LandingWalk;
+  landing: Landing;
+  files: Files;
+  parts: ScreenPart[];
+}
+
+/** A page runs after the layouts of its chain, though they travel at the same time; not after those that it asks for. */
+export function addGroups(landing: Landing, graph: ChunkGraph, files: Files, page: string, snapshot: Snapshot): void {
+  const pageModule = graphIndex(snapshot).moduleAt.get(page);
+  const pageRoot = landing.roots.find(
+    (l) => l.inChain && l.root !== landing.entry && graph.roots[l.root].target[0] === pageModule,
+  );
+  const before: number[] = [];
+  for (const landed of landing.roots) {
+    if (landed === pageRoot) continue;
+    const group = files.root(landed, []);
+    if (landed.inChain && !(pageRoot && leadsTo(graph, landing, pageRoot, landed))) before.push(group);
+  }
+  if (pageRoot) files.root(pageRoot, before);
+}
+
+/** Whether one root is asked for because of another one's code, at any remove. */
+function leadsTo(graph: ChunkGraph, landing: Landing, cause: LandedRoot, landed: LandedRoot): boolean {
+  const seen = new Set<LandedRoot>();
+  for (let at: LandedRoot | undefined = landed; at && !seen.has(at); ) {
+    seen.add(at);
+    const asker: number = at.askedBy;
+    if (asker < 0) return false;
+    at = landing.roots.find((l) => has(graph.roots[l.root].reach, asker));
+    if (at === cause) return true;
+  }
+  return false;
+}
+
+/** Index of the script file in which the landing finds a module; for a style, the script that asks for its group; −1 without one. */
+export function fileOf(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, files: Files, module: number): number {
+  if (snapshot.modules[module].kind === 'style')
+    return files.groups[files.groupOf(landing.entry)]?.resources.at(-1) ?? -1;
+  const chunk = chunkOf(graph, landing.roots, module);
+  return chunk < 0 ? -1 : files.chunk(chunk, 'later');
+}

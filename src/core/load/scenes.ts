@@ -1,0 +1,311 @@
+import { has } from '../chunks/bits.ts';
+import type { ChunkGraph } from '../chunks/types.ts';
+import type { EffectivePlan } from '../plan/effective.ts';
+import { graphIndex } from '../snapshot/graph-index.ts';
+import type { Part, Route } from '../snapshot/types.ts';
+import { fetchedAhead } from './ahead.ts';
+import { addGroups, type Compilation, fileOf } from './compilation.ts';
+import { chunkOf, happensOnLanding, type LandedRoot, type LandingWalk, walkLanding } from './landing.ts';
+import { momentOf } from './moment.ts';
+import { drawnPart, needsOf, screenParts } from './screen-parts.ts';
+import { moveScene, type Need, partScene, type Scene, type SceneAction, type ScreenPart } from './types.ts';
+
+/** A route as it stands in a document that is open: what its landing would ask for, and the parts that script draws. */
+interface Stage {
+  route: Route;
+  walk: LandingWalk;
+  /** Index of the page's part; −1 when it has none. */
+  page: number;
+  /** Of the route's parts, by id. */
+  parts: Map<string, number>;
+  /** All that leaves the screen when the route does. */
+  all: number[];
+  /** What of it shows by itself when the person comes. */
+  drawn: Set<number>;
+}
+
+/**
+ * What later moments of a visit set off in the document of a landing: moves to every route of the same realm, and for
+ * each of these routes its parts behind acts, below the first screen and under conditions. What a scene lists is asked
+ * for; what is there already costs nothing. A realm whose pages share no entry has no moves inside.
+ */
+export function scenesOf(c: Compilation): Scene[] {
+  const { snapshot, plan, graph, landing } = c;
+  const stages: Stage[] = [ownStage(c)];
+  const inside = landing.entry >= 0 && graph.roots[landing.entry].need.length > 0;
+  for (const route of inside ? snapshot.routes : []) {
+    if (route === landing.route || route.realm !== landing.route.realm) continue;
+    const stage = movedStage(c, route, walkLanding(snapshot, plan, graph, route));
+    if (stage) stages.push(stage);
+  }
+  const ofParts = stages.flatMap((stage) => stage.route.parts.flatMap((part) => partOn(c, stage, part) ?? []));
+  if (!inside) return ofParts;
+  const hides = stages.flatMap((s) => s.all);
+  return [...ofParts, ...stages.filter((s) => s.page >= 0).map((stage) => ({ ...moveTo(c, stage), hides }))];
+}
+
+function ownStage({ landing, parts, walk }: Compilation): Stage {
+  const indexes = new Map(parts.map((p, at) => [p.id, at]));
+  const all = parts.map((_, at) => at).filter((at) => parts[at].id !== 'shell');
+  return { route: landing.route, walk, page: indexes.get('page') ?? -1, parts: indexes, all, drawn: new Set(all) };
+}
+
+/** The parts of a route that the person moves to inside the app: all drawn by script. */
+function movedStage(c: Compilation, route: Route, walk: LandingWalk): Stage | null {
+  const { snapshot, plan, graph, files, parts } = c;
+  const { landing } = walk;
+  addGroups(landing, graph, files, route.page, snapshot);
+  const drawn = screenParts(snapshot, plan, graph, landing, files);
+  if (!drawn.some((p) => p.id === 'page')) return null;
+  const [outer] = route.layouts;
+  const same =
+    outer !== undefined && outer === c.landing.route.layouts[0] ? parts.findIndex((p) => p.id === 'shell') : -1;
+  const at = drawn.map((p, i) =>
+    p.id === 'shell' && same >= 0 ? same : parts.length + i - (same >= 0 && drawn[0].id === 'shell' ? 1 : 0),
+  );
+  const stage: Stage = { route, walk, page: -1, parts: new Map(), all: [], drawn: new Set() };
+  const answer: Need[] = route.rendering === 'server' ? [{ resource: files.answer(route), state: 'arrived' }] : [];
+  drawn.forEach((part, i) => {
+    if (at[i] === same) return;
+    const { drawnBy, needs } = part;
+    const fromAnswer = drawnBy === 'document' && answer.length > 0;
+    parts.push({
+      ...part,
+      route: route.pattern,
+      drawnBy: 'script',
+      needs: fromAnswer ? answer : needs,
+      ...(fromAnswer && part.interactive ? { answerNeeds: needs } : {}),
+      after: part.after.map((a) => at[a]),
+      onItsOwn: false,
+    });
+    stage.all.push(at[i]);
+    stage.drawn.add(at[i]);
+    stage.parts.set(part.id, at[i]);
+    if (part.id === 'page') stage.page = at[i];
+  });
+  keepOldScreen(plan, route, stage, parts);
+  return stage;
+}
+
+/** Where the old screen stays until the new one is ready, the page comes only when its first screen is complete. */
+function keepOldScreen(plan: EffectivePlan, route: Route, stage: Stage, parts: ScreenPart[]): void {
+  const { fallback } = plan.settings.get(route.page) ?? {};
+  if (fallback?.show !== 'old screen') return;
+  const page = parts[stage.page];
+  const first = stage.all.map((at) => parts[at]).filter((p) => p.place === 'first screen');
+  const all = [
+    ...first.flatMap((p) => p.needs),
+    ...first.flatMap((p) => p.fill).map((resource): Need => ({ resource, state: 'arrived' })),
+  ];
+  page.needs = all.filter((n, i) => all.findIndex((o) => o.resource === n.resource && o.state === n.state) === i);
+  page.fallback = fallback;
+}
+
+function moveTo(c: Compilation, stage: Stage): Omit<Scene, 'hides'> {
+  const { plan, files, landing } = c;
+  const { route, walk } = stage;
+  const maxAgeMs = plan.settings.get(route.page)?.answerAhead?.keepMs ?? 0;
+  const answers = answersOf(c, stage);
+  const [answer] = route.rendering === 'server' ? answers : [];
+  // What the document drew by itself, script draws when the person comes back to it: once the answer is there.
+  const back = answer !== undefined && route === landing.route;
+  const act: SceneAction[] = [];
+  for (const { resource, after } of back ? [] : answers) {
+    act.push({ when: 'eval', do: { kind: 'fetch', resource, maxAgeMs }, ...(after ? { after } : {}) });
+  }
+  for (const landed of walk.landing.roots) {
+    if (landed.root !== walk.landing.entry) act.push(...asking(c, landed, walk, back ? undefined : answer?.resource));
+  }
+  for (const item of route.content) {
+    if (item.lazy && item.place === 'below') continue;
+    const after: Need | undefined =
+      item.foundIn === 'document'
+        ? answer && { resource: answer.resource, state: 'arrived' }
+        : evaluated(c, walk, item.foundIn.module);
+    act.push({ when: 'eval', do: { kind: 'img', resource: files.content(item) }, ...(after ? { after } : {}) });
+  }
+  const shows = [stage.page, ...stage.all.filter((at) => at !== stage.page && stage.drawn.has(at))];
+  for (const part of shows) act.push({ when: 'eval', do: { kind: 'render', part } });
+  act.push(...fetchedAhead(c, route, stage.page));
+  return {
+    id: moveScene(route.pattern),
+    kind: 'move',
+    name: `to ${route.pattern}`,
+    shows,
+    until: 'shown',
+    first: back ? [answer.resource] : [],
+    approach: fetchedAhead(c, route, -1, 'approach'),
+    act,
+  };
+}
+
+/** What a route's answer is made of: the server's, or its data calls with what has to have run before each. */
+function answersOf(c: Compilation, { route, walk }: Stage): { resource: number; after?: Need }[] {
+  if (route.rendering === 'server') return [{ resource: c.files.answer(route) }];
+  const late = lateCalls(route);
+  const ahead = c.plan.settings.get(route.page)?.answerAhead !== undefined;
+  return route.data
+    .filter((call) => !late.has(call.id))
+    .map((call) => {
+      const after = ahead ? undefined : evaluated(c, walk, call.module);
+      return { resource: c.files.data(call), ...(after ? { after } : {}) };
+    });
+}
+
+/** Calls that only parts need which aren't there from the start. */
+export function lateCalls(route: Route): Set<string> {
+  const late = new Set<string>();
+  for (const p of route.parts)
+    if (p.place === 'action' || p.place === 'conditional') for (const id of p.needs) late.add(id);
+  for (const p of route.parts)
+    if (p.place === 'first screen' || p.place === 'below') for (const id of p.needs) late.delete(id);
+  for (const p of route.parts) if (p.condition?.kind === 'answer') late.delete(p.condition.of);
+  return late;
+}
+
+/** How a root is asked for: once the code that asks has run, or (listed in a server's answer) once that is there. */
+function asking(c: Compilation, landed: LandedRoot, walk: LandingWalk, answer?: number): SceneAction[] {
+  const { plan, files } = c;
+  const { askedBy } = landed;
+  const group = files.groupOf(landed.root);
+  const after: Need | undefined =
+    askedBy < 0
+      ? undefined
+      : answer !== undefined && !landed.inChain
+        ? { resource: answer, state: 'arrived' }
+        : evaluatedModule(c, walk, askedBy);
+  const { run } = plan.settings.get(files.targetPath(landed.root)) ?? {};
+  const begin = after ? { after } : {};
+  const fetch = { ...momentOf(landed.trigger), ...begin };
+  if (!run) return [{ ...fetch, do: { kind: 'import', group } }];
+  const ahead = files.groups[group].resources.map(
+    (resource): SceneAction => ({ ...fetch, do: files.ahead(resource, 'modulepreload') }),
+  );
+  return happensOnLanding(run) ? [...ahead, { ...momentOf(run), ...begin, do: { kind: 'import', group } }] : ahead;
+}
+
+function evaluated(c: Compilation, walk: LandingWalk, path: string): Need | undefined {
+  const module = graphIndex(c.snapshot).moduleAt.get(path);
+  return module === undefined ? undefined : evaluatedModule(c, walk, module);
+}
+
+function evaluatedModule(c: Compilation, walk: LandingWalk, module: number): Need | undefined {
+  const resource = fileOf(c.snapshot, c.graph, walk.landing, c.files, module);
+  return resource < 0 ? undefined : { resource, state: 'evaluated' };
+}
+
+/** What a part of a route sets off when its moment comes; null for one that needs none or can't come. */
+function partOn(c: Compilation, stage: Stage, part: Part): Scene | null {
+  const { snapshot, plan, graph, files, parts } = c;
+  const { route, walk } = stage;
+  const module = graphIndex(snapshot).moduleAt.get(part.module);
+  if (module === undefined || (part.place === 'conditional' && part.condition?.kind === 'media')) return null;
+  const settings = plan.settings.get(part.module) ?? {};
+  const planned = plan.triggers.get(part.module);
+  const there = stage.parts.get(part.id);
+  const opener = openerOf(graph, walk, module);
+  const loaded = chunkOf(graph, walk.landing.roots, module) >= 0;
+  if (!opener && !loaded && !part.noScript) return null;
+  const act: SceneAction[] = [];
+  const approach: SceneAction[] = [];
+  const scene = {
+    id: partScene(route.pattern, part.id),
+    name: part.name,
+    hides: [] as number[],
+    first: part.submit ? files.submit(route, part.id, part.submit) : [],
+    approach,
+    act,
+  };
+
+  const opened = opener ? walk.open(opener) : [];
+  for (const landed of opened) files.root(landed, []);
+  const asks: SceneAction[] = [];
+  if (opener) {
+    const group = files.groupOf(opener.root);
+    asks.push({ when: 'eval', do: { kind: 'import', group } });
+    const wide: LandingWalk = { ...walk, landing: { ...walk.landing, roots: [...walk.landing.roots, ...opened] } };
+    for (const landed of opened.slice(1)) asks.push(...asking(c, landed, wide));
+    if (planned?.on === 'approach') {
+      approach.push(
+        ...(settings.run
+          ? files.groups[group].resources.map(
+              (r): SceneAction => ({ when: 'eval', do: files.ahead(r, 'modulepreload') }),
+            )
+          : asks),
+      );
+    }
+  }
+
+  const belowAction = part.place === 'below' && (planned?.on === 'action' || planned?.on === 'approach');
+  const stands = part.place === 'first screen' || (part.place === 'below' && !belowAction);
+  if (there !== undefined && stands) {
+    // It stands there already: scrolling brings it into view, or (an island) its use waits until it answers.
+    const island = opener !== undefined;
+    if (part.place === 'first screen' && !(island && part.interactive)) return null;
+    if (part.place === 'below') act.push({ when: 'eval', do: { kind: 'scroll', part: there } });
+    act.push(...asks, ...lazyImages(c, route, part));
+    const kind = part.place === 'below' ? 'scroll' : 'act';
+    return { ...scene, kind, shows: [there], until: island && part.interactive ? 'answering' : 'shown' };
+  }
+
+  const home = opener ?? walk.landing.roots.find((l) => chunkOf(graph, [l], module) >= 0);
+  const needs = part.noScript ? [] : needsOf(files, files.groupOf(home!.root));
+  const calls = route.data.filter((d) => part.needs.includes(d.id));
+  const wide: LandingWalk = { ...walk, landing: { ...walk.landing, roots: [...walk.landing.roots, ...opened] } };
+  for (const call of calls) {
+    const after = settings.data === 'with the code' ? undefined : evaluated(c, wide, call.module);
+    act.push({
+      when: 'eval',
+      do: { kind: 'fetch', resource: files.data(call), maxAgeMs: 0 },
+      ...(after ? { after } : {}),
+    });
+  }
+  const condition = conditionOf(c, stage, part);
+  act.push(...asks.map((a) => ({ ...(condition ? { after: condition } : {}), ...a })));
+  const images = route.content.filter((i) => part.needs.includes(i.id));
+  for (const image of images) act.push({ when: 'eval', do: { kind: 'img', resource: files.content(image) } });
+  const at =
+    parts.push({
+      ...drawnPart(part.id, part.name, 'later'),
+      route: route.pattern,
+      drawnBy: 'script',
+      interactive: part.interactive,
+      needs: condition ? [...needs, condition] : needs,
+      after: stage.page >= 0 ? [stage.page] : [],
+      fill: [...images.map((i) => files.content(i)), ...calls.map((d) => files.data(d))],
+      onItsOwn: false,
+      ...(settings.fallback ? { fallback: settings.fallback } : {}),
+      ...(settings.show ? { showWhen: momentOf(settings.show) } : {}),
+      ...(settings.onError && settings.onError !== 'nothing' ? { tellsFailure: true } : {}),
+    }) - 1;
+  stage.all.push(at);
+  act.push({ when: 'eval', do: { kind: 'render', part: at } });
+  const kind = part.place === 'conditional' ? 'condition' : part.place === 'below' && !belowAction ? 'scroll' : 'act';
+  return { ...scene, kind, hides: [at], shows: [at], until: 'shown' };
+}
+
+/** The split point that brings a module, where the landing doesn't. */
+function openerOf(graph: ChunkGraph, { landing }: LandingWalk, module: number): LandedRoot | undefined {
+  if (chunkOf(graph, landing.roots, module) >= 0) {
+    const waits = landing.later.find((l) => graph.roots[l.root].target[0] === module);
+    return waits;
+  }
+  return (
+    landing.later.find((l) => graph.roots[l.root].target[0] === module) ??
+    landing.later.find((l) => has(graph.roots[l.root].reach, module))
+  );
+}
+
+/** What has to be known before a conditional part is asked for: the answer that says so, or that the page runs. */
+function conditionOf(c: Compilation, { route, walk }: Stage, part: Part): Need | undefined {
+  if (part.place !== 'conditional') return undefined;
+  const { condition } = part;
+  const call = condition?.kind === 'answer' ? route.data.find((d) => d.id === condition.of) : undefined;
+  return call ? { resource: c.files.data(call), state: 'arrived' } : evaluated(c, walk, route.page);
+}
+
+function lazyImages({ files }: Compilation, route: Route, part: Part): SceneAction[] {
+  return route.content
+    .filter((i) => i.lazy && i.place === 'below' && part.needs.includes(i.id))
+    .map((i) => ({ when: 'eval', do: { kind: 'img', resource: files.content(i) } }));
+}

@@ -1,0 +1,143 @@
+import type { VisitProgram } from '../load/types.ts';
+import { Clock, type Timer } from './clock.ts';
+import type { Conditions } from './conditions.ts';
+import { Kept } from './kept.ts';
+import { Network } from './network.ts';
+import { beginPage, openPage, timelineOf } from './page.ts';
+import type { PageNetwork, Run } from './run.ts';
+import { checkConditions, EVENT_LIMIT, tooLong } from './simulate.ts';
+import type { RequestRecord, Timeline } from './types.ts';
+import { type Moment, Visitor } from './visitor.ts';
+
+/** What the simulator gives for a visit: a timeline per page, each with times from its own navigation. */
+export interface VisitTimeline {
+  pages: { startedAt: number; timeline: Timeline }[];
+  /** What was played, in order. A visit whose last moment isn't over, or that has fewer than asked, got stuck there. */
+  moments: Moment[];
+  stopped?: string;
+}
+
+/**
+ * Plays a visit: one page after another over the same link, with the connections, the files and (within a page) the
+ * evaluated code that were there before. Deterministic; throws InputError for conditions that mean nothing.
+ */
+export function simulateVisit(visit: VisitProgram, conditions: Conditions): VisitTimeline {
+  checkConditions(conditions);
+  const clock = new Clock();
+  const kept = new Kept(conditions.cache);
+  const moments: Moment[] = [];
+  const pages: { run: Run; page: PageClock }[] = [];
+  let network = new Network(clock, conditions.link, conditions.cache === 'empty');
+  const deploy = () => kept.deploy(visit.documents.flatMap((d) => d.program.resources));
+  const open = (at: number, step: number, approach: number) => {
+    const document = visit.documents[at];
+    const before = pages.at(-1);
+    const page = new PageClock(clock);
+    const seen = new PageLink(network, page, () => before && leavePage(before));
+    const run = openPage(document.program, conditions, { clock: page, network: seen, kept });
+    pages.push({ run, page });
+    beginPage(run);
+    const visitor = new Visitor(
+      run,
+      document,
+      moments,
+      at,
+      (beat, since) => {
+        const next = visit.documents[at + 1];
+        if (!next) return;
+        if (next.begins !== 'return') {
+          open(at + 1, beat.step, since);
+          return;
+        }
+        leavePage({ run, page });
+        clock.at(clock.now + next.awayMs, () => {
+          network = new Network(clock, conditions.link, false);
+          open(at + 1, beat.step, Number.NaN);
+        });
+      },
+      deploy,
+    );
+    visitor.start(step, approach);
+  };
+  open(0, -1, Number.NaN);
+  const ended = clock.run(EVENT_LIMIT);
+  const done = pages.map(({ run, page }) => ({ startedAt: page.begun, timeline: timelineOf(run) }));
+  creditLater(done.map((d) => d.timeline));
+  return { pages: done, moments, ...(ended ? {} : { stopped: tooLong(clock.now) }) };
+}
+
+function leavePage({ run, page }: { run: Run; page: PageClock }): void {
+  run.fetcher.cutOff();
+  page.close();
+}
+
+/** What one page fetched in case, and another one of the visit used, was no waste. */
+function creditLater(timelines: Timeline[]): void {
+  const used = new Set<string>();
+  const isUnused = ({ role }: RequestRecord) => role === 'in case' || role === 'wasted';
+  for (const { requests } of timelines.toReversed()) {
+    for (const r of requests) if (isUnused(r) && used.has(r.address)) r.role = 'hinted';
+    for (const r of requests) if (!isUnused(r)) used.add(r.address);
+  }
+}
+
+/** Time as one page knows it: from its navigation on, and only until it is closed. */
+class PageClock implements Timer {
+  readonly begun: number;
+  closed = false;
+
+  constructor(private readonly clock: Clock) {
+    this.begun = clock.now;
+  }
+
+  get now(): number {
+    return this.clock.now - this.begun;
+  }
+
+  at(time: number, run: () => void): void {
+    this.clock.at(time + this.begun, () => {
+      if (!this.closed) run();
+    });
+  }
+
+  close(): void {
+    this.closed = true;
+  }
+}
+
+/** The network as one page sees it; its first answer is when the page before gives way. */
+class PageLink implements PageNetwork {
+  private committed = false;
+
+  constructor(
+    private readonly network: Network,
+    private readonly page: PageClock,
+    private readonly commit: () => void,
+  ) {}
+
+  exchange(exchange: Parameters<PageNetwork['exchange']>[0]): void {
+    const { page } = this;
+    const { begun } = page;
+    const open = (then: () => void) => () => {
+      if (!page.closed) then();
+    };
+    this.network.exchange({
+      ...exchange,
+      ...(exchange.early ? { early: open(exchange.early) } : {}),
+      served: open(() => exchange.served()),
+      dropped: () => page.closed,
+      progress: (total, { from, to, bytes }) => {
+        if (page.closed) return;
+        if (!this.committed) {
+          this.committed = true;
+          this.commit();
+        }
+        exchange.progress(total, { from: from - begun, to: to - begun, bytes });
+      },
+    });
+  }
+
+  preconnect(origin: string, anonymous: boolean): void {
+    this.network.preconnect(origin, anonymous);
+  }
+}
