@@ -3,6 +3,8 @@ import { amount, type Fields, list, object, oneOf, text } from '../core/formats/
 import { parseJson } from '../core/formats/project-file.ts';
 import { checkContent, checkData, checkPart } from '../core/snapshot/check-routes.ts';
 import type { ContentItem, DataCall, Part, Rendering, Route } from '../core/snapshot/types.ts';
+import { checkVisitorNotes } from '../core/visitors/check.ts';
+import type { VisitorNotes } from '../core/visitors/types.ts';
 
 export const NOTES_FILE = 'yokeline.app.json';
 
@@ -16,6 +18,8 @@ export interface AppNotes {
   shell: { parts: Part[] };
   routes: Map<string, RouteNotes>;
   scripts: Map<string, ScriptNotes>;
+  /** What is known of the people who come. */
+  visitors?: VisitorNotes;
 }
 
 interface RouteNotes {
@@ -61,6 +65,7 @@ export function parseNotes(source: string): AppNotes {
     shell: { parts: items(shell.parts, `${NOTES_FILE}: shell.parts`, checkPart) },
     routes,
     scripts,
+    ...(item.visitors === undefined ? {} : { visitors: checkVisitorNotes(item.visitors, `${NOTES_FILE}: visitors`) }),
   };
 }
 

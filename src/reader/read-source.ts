@@ -88,6 +88,7 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
     failed: [...built.failed, ...tables.failed, ...extras.flatMap((e) => e.failed), ...twins(byFolders), ...failed],
     notices: built.notices,
     unusedRules: unusedIn(root, graph.sheets, built),
+    ...(notes.visitors ? { visitors: notes.visitors } : {}),
     output: null,
   };
   return { snapshot, texts: built.texts, ms: performance.now() - began };

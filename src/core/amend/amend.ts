@@ -55,9 +55,19 @@ export function amend(snapshot: Snapshot, amendments: Amendments): Amended {
   const unusedRules = snapshot.unusedRules.filter(
     (rule) => !rule.missing.some((name) => keeps.some((k) => k.test(name))),
   );
-  const same = amendments.routes.length === 0 && amendments.keep.length === 0 && amendments.base === null;
+  const { visitors = null } = amendments;
+  const same =
+    amendments.routes.length === 0 && amendments.keep.length === 0 && amendments.base === null && visitors === null;
   return {
-    snapshot: same ? snapshot : { ...snapshot, routes, unusedRules, base: amendments.base ?? snapshot.base },
+    snapshot: same
+      ? snapshot
+      : {
+          ...snapshot,
+          routes,
+          unusedRules,
+          base: amendments.base ?? snapshot.base,
+          ...(visitors === null ? {} : { visitors }),
+        },
     stale,
   };
 }

@@ -1,6 +1,8 @@
 import { each, flag, object, oneOf, text } from '../formats/fields.ts';
 import { checkBase } from '../snapshot/base.ts';
 import { checkPattern, checkRouteChange } from '../snapshot/check-routes.ts';
+import { checkVisitorNotes } from '../visitors/check.ts';
+import { checkVisit } from '../visits/check.ts';
 import type { Amendments, RouteAmendment } from './types.ts';
 
 /** Checks amendments that came from outside; throws InputError naming the field. Fields left out mean nothing amended. */
@@ -11,6 +13,8 @@ export function checkAmendments(value: unknown, at: string): Amendments {
     base: item.base == null ? null : checkBase(item.base, `${at}.base`),
     routes: each(item.routes ?? [], `${at}.routes`, checkRouteAmendment),
     keep: each(item.keep ?? [], `${at}.keep`, text),
+    ...(item.visitors == null ? {} : { visitors: checkVisitorNotes(item.visitors, `${at}.visitors`) }),
+    ...(item.visits === undefined ? {} : { visits: each(item.visits, `${at}.visits`, checkVisit) }),
   };
 }
 

@@ -1,4 +1,6 @@
 import type { RouteChange } from '../snapshot/check-routes.ts';
+import type { VisitorNotes } from '../visitors/types.ts';
+import type { Visit } from '../visits/types.ts';
 
 /**
  * What a person corrected on what was read, and what only they can know. Kept beside the snapshots and laid over each
@@ -12,6 +14,10 @@ export interface Amendments {
   routes: RouteAmendment[];
   /** Names of classes and ids that are put together while the app runs; `*` stands for any letters. */
   keep: string[];
+  /** What is said of the people who come, in place of what was read; null: as read. */
+  visitors?: VisitorNotes | null;
+  /** Scripts of visits that were kept. */
+  visits?: Visit[];
 }
 
 /** Corrections to one route, named by realm and pattern as read (for an added one: as first given). */

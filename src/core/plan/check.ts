@@ -1,6 +1,7 @@
 import { InputError } from '../errors.ts';
 import { amount, each, type Fields, flag, list, object, oneOf, text } from '../formats/fields.ts';
 import {
+  DATA_MOMENTS,
   type Decision,
   ERROR_STATES,
   FALLBACK_SCOPES,
@@ -47,7 +48,13 @@ function checkSettings(item: Fields, at: string): SplitSettings {
     ...(item.onError === undefined ? {} : { onError: oneOf(item.onError, ERROR_STATES, `${at}.onError`) }),
     ...(item.together === undefined ? {} : { together: named(item.together, `${at}.together`) }),
     ...(item.clientOnly === undefined ? {} : { clientOnly: flag(item.clientOnly, `${at}.clientOnly`) }),
+    ...(item.data === undefined ? {} : { data: oneOf(item.data, DATA_MOMENTS, `${at}.data`) }),
+    ...(item.answerAhead === undefined ? {} : { answerAhead: checkAhead(item.answerAhead, `${at}.answerAhead`) }),
   };
+}
+
+function checkAhead(value: unknown, at: string): { keepMs: number } {
+  return { keepMs: amount(object(value, at).keepMs, `${at}.keepMs`, 86_400_000) };
 }
 
 function checkFallback(value: unknown, at: string): Fallback {

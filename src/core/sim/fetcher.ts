@@ -14,6 +14,8 @@ export interface Ask {
   hint?: LinkHint;
   /** For a user of the file: whether it belongs to the start or to a later moment. */
   moment?: 'start' | 'later';
+  /** Asked for before anybody wanted it. */
+  early?: boolean;
   /** An answer that came longer ago is no use any more. */
   maxAgeMs?: number;
 }
@@ -56,6 +58,7 @@ export class Fetcher {
     if (known !== undefined && !this.isSpent(known, ask.maxAgeMs)) {
       const flight = this.flights[known];
       if (!ask.hint) flight.usedAt ??= ask.moment ?? 'start';
+      if (!ask.hint && !ask.early) delete flight.record.early;
       return known;
     }
     const item = this.run.program.resources[resource];
@@ -161,6 +164,7 @@ export class Fetcher {
       hint: ask.hint?.chosen ?? false,
       pieces: [],
       evaluated: Number.NaN,
+      ...(ask.early ? { early: true } : {}),
     };
     const flight: Flight = {
       record,

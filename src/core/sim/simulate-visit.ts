@@ -1,4 +1,4 @@
-import type { VisitProgram } from '../load/types.ts';
+import type { LoadProgram, VisitProgram } from '../load/types.ts';
 import { Clock, type Timer } from './clock.ts';
 import type { Conditions } from './conditions.ts';
 import { Kept } from './kept.ts';
@@ -62,6 +62,7 @@ export function simulateVisit(visit: VisitProgram, conditions: Conditions): Visi
   open(0, -1, Number.NaN);
   const ended = clock.run(EVENT_LIMIT);
   const done = pages.map(({ run, page }) => ({ startedAt: page.begun, timeline: timelineOf(run) }));
+  done.forEach(({ timeline }, at) => notWanted(timeline, visit.documents[at].program));
   creditLater(done.map((d) => d.timeline));
   return { pages: done, moments, ...(ended ? {} : { stopped: tooLong(clock.now) }) };
 }
@@ -69,6 +70,17 @@ export function simulateVisit(visit: VisitProgram, conditions: Conditions): Visi
 function leavePage({ run, page }: { run: Run; page: PageClock }): void {
   run.fetcher.cutOff();
   page.close();
+}
+
+/** Code that a trigger brought early is wanted only if a part that needs it was seen. */
+function notWanted({ requests, reveals }: Timeline, { parts }: LoadProgram): void {
+  if (!requests.some((r) => r.early)) return;
+  const wanted = new Set<number>();
+  for (const { part, state } of reveals) {
+    if (state !== 'shown') continue;
+    for (const { resource } of parts[part].needs) wanted.add(resource);
+  }
+  for (const r of requests) if (r.early && !wanted.has(r.resource)) r.role = 'in case';
 }
 
 /** What one page fetched in case, and another one of the visit used, was no waste. */

@@ -16,7 +16,7 @@ export class Triggers {
   constructor(private readonly run: Run) {}
 
   /** Starts an action whose cause lies in `what`: waits for its moment, then does its deed. */
-  start(action: Action, cause: Cause, what: string, during: 'start' | 'later' = 'start'): void {
+  start(action: Action, cause: Cause, what: string, during: During = 'start'): void {
     const { clock } = this.run;
     if (!this.screenFits(action)) {
       this.unfit.push(() => {
@@ -28,10 +28,11 @@ export class Triggers {
     }
     const begun = clock.now;
     const go = () => {
-      const moment: Ask['moment'] = action.when === 'eval' ? during : 'later';
+      const early = during === 'ahead' || action.when !== 'eval';
+      const moment: Ask['moment'] = action.when === 'eval' && during === 'start' ? 'start' : 'later';
       const words = action.when === 'eval' ? what : `${what}, ${MOMENT_WORDS[action.when]}`;
       const waited = clock.now > begun ? 'trigger' : cause.kind;
-      this.deed(action.do, { ...cause, kind: waited, what: words }, moment);
+      this.deed(action.do, { ...cause, kind: waited, what: words }, moment, early);
     };
     this.await(action, go);
   }
@@ -104,13 +105,13 @@ export class Triggers {
     for (const then of this.inView.get(part)?.splice(0) ?? []) then();
   }
 
-  deed(deed: Deed, cause: Cause, moment: 'start' | 'later'): void {
+  deed(deed: Deed, cause: Cause, moment: 'start' | 'later', early = false): void {
     const { run } = this;
     const script = { cause, from: 'script', moment } as const;
     switch (deed.kind) {
       case 'import':
         run.clock.at(run.clock.now + browserMs(run, run.costs.importDelay), () => {
-          run.scripts.request(deed.group, { ...script, priority: 1, anonymous: true });
+          run.scripts.request(deed.group, { ...script, priority: 1, anonymous: true, early });
           run.scripts.evaluateWhenReady(deed.group, run.costs.startImport);
         });
         return;
@@ -198,6 +199,9 @@ export class Triggers {
 }
 
 type Ask = { moment: 'start' | 'later' };
+
+/** The start of a page, a later moment, or ahead of one that may come. */
+export type During = 'start' | 'later' | 'ahead';
 
 const MOMENT_WORDS: Record<Action['when'], string> = {
   eval: '',

@@ -46,6 +46,8 @@ export interface RequestRecord {
   /** Pieces as they arrived: how long the piece was on the link, and its size there. */
   pieces: { from: number; to: number; bytes: number }[];
   evaluated: number;
+  /** Asked for by a trigger before anybody wanted it, and not wanted since. */
+  early?: true;
   /** The page was left before the answer was complete; `end` is when that happened. */
   cut?: true;
 }

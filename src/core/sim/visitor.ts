@@ -1,5 +1,6 @@
 import type { Beat, Scene, SceneAction, VisitDocument } from '../load/types.ts';
 import { byTask, type Run } from './run.ts';
+import type { During } from './triggers.ts';
 import type { Cause } from './types.ts';
 
 /** One moment of a visit, as it was played. Times in ms from the navigation of its page. */
@@ -62,7 +63,7 @@ export class Visitor {
     const scene = this.scenes[beat.scene];
     clock.at(clock.now + beat.dwellMs, () => {
       const approach = conditions.device.touch || !scene ? Number.NaN : clock.now;
-      if (Number.isFinite(approach)) this.set(scene.approach, 'approach', scene.name);
+      if (Number.isFinite(approach)) this.set(scene.approach, 'approach', scene.name, 'ahead');
       clock.at(clock.now + beat.leadMs, () => this.act(beat, at, approach));
     });
   }
@@ -128,11 +129,11 @@ export class Visitor {
     for (const at of scenes) this.set(this.scenes[at].act, what, this.scenes[at].name);
   }
 
-  private set(actions: SceneAction[], what: string, name: string): void {
+  private set(actions: SceneAction[], what: string, name: string, during: During = 'later'): void {
     const { run } = this;
     for (const { after, ...action } of actions) {
       const begin = (cause: Cause) =>
-        run.triggers.start(action, cause, cause.request + cause.task < -1 ? what : cause.what, 'later');
+        run.triggers.start(action, cause, cause.request + cause.task < -1 ? what : cause.what, during);
       if (!after) begin(byTask(run, 'trigger', `${what}: ${name}`, -1));
       else if (after.state === 'evaluated') run.scripts.onEvaluated(after.resource, begin);
       else run.fetcher.onArrival(after.resource, begin);

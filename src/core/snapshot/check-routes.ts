@@ -1,6 +1,6 @@
 import { InputError } from '../errors.ts';
 import { amount, each, type Fields, flag, list, object, oneOf, text } from '../formats/fields.ts';
-import type { ClassicScript, ContentItem, DataCall, Evidence, Part, PartCondition, Route } from './types.ts';
+import type { ClassicScript, ContentItem, DataCall, Evidence, Part, PartCondition, Route, Submit } from './types.ts';
 
 const DEFAULT_SERVER_MS = 5;
 
@@ -103,7 +103,17 @@ export function checkPart(value: unknown, at: string): Part {
     interactive: item.interactive === undefined ? true : flag(item.interactive, `${at}.interactive`),
     share: item.share === undefined ? 1 : amount(item.share, `${at}.share`, 1),
     needs: item.needs === undefined ? [] : texts(item.needs, `${at}.needs`),
+    ...(item.submit === undefined ? {} : { submit: checkSubmit(item.submit, `${at}.submit`) }),
     ...(evidence ? { evidence } : {}),
+  };
+}
+
+function checkSubmit(value: unknown, at: string): Submit {
+  const item = object(value, at);
+  return {
+    serverMs: item.serverMs === undefined ? DEFAULT_SERVER_MS : amount(item.serverMs, `${at}.serverMs`),
+    bytes: item.bytes === undefined ? 0 : amount(item.bytes, `${at}.bytes`),
+    redirects: item.redirects === undefined ? 0 : amount(item.redirects, `${at}.redirects`, 20),
   };
 }
 

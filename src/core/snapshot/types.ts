@@ -1,3 +1,5 @@
+import type { VisitorNotes } from '../visitors/types.ts';
+
 /**
  * The app as read at one moment. A snapshot is never edited; reading again makes a new one.
  * Sizes are in bytes, times in milliseconds, paths relative to the folder that was read, with `/`.
@@ -23,6 +25,8 @@ export interface Snapshot {
   notices: Notice[];
   /** Style rules whose names nothing in the app mentions. */
   unusedRules: StyleRule[];
+  /** What is said of the people who come, where anything is. */
+  visitors?: VisitorNotes;
   /** The real files, for a snapshot of a production output; null for one of sources. */
   output: BuiltOutput | null;
 }

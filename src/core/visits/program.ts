@@ -1,0 +1,149 @@
+import { formChunks } from '../chunks/form-chunks.ts';
+import type { ChunkGraph } from '../chunks/types.ts';
+import { InputError } from '../errors.ts';
+import { compileWithScenes } from '../load/compile.ts';
+import {
+  type Beat,
+  type LoadProgram,
+  moveScene,
+  partScene,
+  type VisitDocument,
+  type VisitProgram,
+} from '../load/types.ts';
+import type { Plan } from '../plan/types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import type { Visit, VisitStep } from './types.ts';
+
+/** Compiles visits of one app under one plan; what they share (chunks, documents) is made once. */
+export class VisitCompiler {
+  readonly graph: ChunkGraph;
+  private readonly documents = new Map<string, { program: LoadProgram; scenes: Map<string, number>; main: number }>();
+
+  constructor(
+    private readonly snapshot: Snapshot,
+    private readonly plan: Plan,
+  ) {
+    this.graph = formChunks(snapshot, plan);
+  }
+
+  /** The document that a landing on a route opens, with the scenes of all that can happen in it. */
+  document(pattern: string): { program: LoadProgram; scenes: ReadonlyMap<string, number>; main: number } {
+    let known = this.documents.get(pattern);
+    if (!known) {
+      const program = compileWithScenes(this.snapshot, this.plan, this.graph, pattern);
+      const scenes = new Map(program.scenes!.map((s, at) => [s.id, at]));
+      known = { program, scenes, main: program.parts.findIndex((p) => p.id === 'page' && p.route === undefined) };
+      this.documents.set(pattern, known);
+    }
+    return known;
+  }
+
+  /** Whether a move between two routes can stay inside the app: one realm whose entry starts all of it. */
+  staysInside(from: string, to: string): boolean {
+    return this.document(from).scenes.has(moveScene(to));
+  }
+
+  /** Whether a part of a route has a moment of its own in the document that was opened. */
+  hasMoment(opened: string, route: string, part: string): boolean {
+    return this.document(opened).scenes.has(partScene(route, part));
+  }
+
+  /**
+   * Compiles a visit. Throws InputError that names the step for a route that the snapshot doesn't have, a part that the
+   * route doesn't have at that moment, and a move inside the app where there is no way.
+   */
+  compile(visit: Visit): VisitProgram {
+    const documents: VisitDocument[] = [];
+    let route = visit.landing;
+    let opened = route;
+    const open = (pattern: string, begins: VisitDocument['begins'], awayMs: number, holds: string[], at: string) => {
+      route = opened = this.known(pattern, at);
+      const { program, main } = this.document(pattern);
+      const conditions = this.holding(opened, pattern, holds);
+      documents.push({ program, begins, awayMs, main, conditions, beats: [] });
+    };
+    open(visit.landing, 'landing', 0, visit.holds, 'landing');
+    visit.steps.forEach((step, at) => {
+      const name = `steps[${at}]`;
+      const beat: Beat = { step: at, does: 'scene', scene: -1, conditions: [], dwellMs: step.dwellMs, leadMs: 0 };
+      documents.at(-1)!.beats.push(beat);
+      switch (step.does) {
+        case 'act':
+        case 'scroll':
+          beat.scene = this.sceneOn(opened, route, step.part, name);
+          beat.leadMs = step.leadMs;
+          return;
+        case 'approach':
+          beat.does = 'approach';
+          beat.leadMs = step.leadMs;
+          if ('part' in step) beat.scene = this.sceneOn(opened, route, step.part, name);
+          else beat.scene = this.document(opened).scenes.get(moveScene(this.known(step.to, name))) ?? -1;
+          return;
+        case 'move': {
+          this.known(step.to, name);
+          const scene = this.document(opened).scenes.get(moveScene(step.to));
+          beat.leadMs = step.leadMs;
+          if (step.by === 'inside') {
+            if (scene === undefined)
+              throw new InputError(
+                'No way inside the app',
+                `${route} and ${step.to} don't share a document that could show both. Make it a move that opens a document.`,
+                name,
+              );
+            beat.scene = scene;
+            beat.conditions = this.holding(opened, step.to, step.holds);
+            route = step.to;
+            return;
+          }
+          beat.does = 'leave';
+          beat.scene = scene ?? -1;
+          open(step.to, 'link', 0, step.holds, name);
+          return;
+        }
+        case 'resize':
+          beat.does = 'resize';
+          beat.size = { width: step.width, height: step.height };
+          return;
+        case 'deploy':
+          beat.does = 'deploy';
+          return;
+        case 'return':
+          beat.does = step.deployed ? 'deploy' : 'leave';
+          if (step.deployed) documents.at(-1)!.beats.push({ ...beat, does: 'leave', dwellMs: 0 });
+          open(step.to, 'return', step.awayMs, step.holds, name);
+      }
+    });
+    return { documents };
+  }
+
+  private known(pattern: string, at: string): string {
+    if (this.snapshot.routes.some((r) => r.pattern === pattern)) return pattern;
+    const known = this.snapshot.routes.map((r) => r.pattern).join(', ');
+    throw new InputError('No such route', `${pattern} is none of: ${known}.`, at);
+  }
+
+  private sceneOn(opened: string, route: string, part: string, at: string): number {
+    const scene = this.document(opened).scenes.get(partScene(route, part));
+    if (scene !== undefined) return scene;
+    const { parts } = this.snapshot.routes.find((r) => r.pattern === route)!;
+    const here = parts.filter((p) => this.document(opened).scenes.has(partScene(route, p.id))).map((p) => p.id);
+    const known = parts.some((p) => p.id === part);
+    throw new InputError(
+      known ? 'Nothing to wait for' : 'No such part',
+      known
+        ? `${part} stands on the first screen of ${route} from the start.`
+        : `${route} has no part ${part} at that moment; it has ${here.length ? here.join(', ') : 'none'}.`,
+      at,
+    );
+  }
+
+  private holding(opened: string, route: string, parts: string[]): number[] {
+    const { scenes } = this.document(opened);
+    return parts.flatMap((part) => scenes.get(partScene(route, part)) ?? []);
+  }
+}
+
+/** How long a step lasts by itself, in ms, without what the person waits for. */
+export function ownTime(step: VisitStep): number {
+  return step.dwellMs + ('leadMs' in step ? step.leadMs : 0) + (step.does === 'return' ? step.awayMs : 0);
+}
