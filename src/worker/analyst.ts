@@ -5,21 +5,18 @@ import { formChunks } from '../core/chunks/form-chunks.ts';
 import { splitPointsOf } from '../core/chunks/split-points.ts';
 import type { Chunk } from '../core/chunks/types.ts';
 import { InputError } from '../core/errors.ts';
-import type { ChainLink } from '../core/explain/critical-chain.ts';
 import { type GrainPoint, granularity } from '../core/explain/granularity.ts';
-import { explainHold, type Hold } from '../core/explain/hold.ts';
-import { type PlacedScript, placementsOf } from '../core/explain/placements.ts';
+import { explainHold } from '../core/explain/hold.ts';
+import { placementsOf } from '../core/explain/placements.ts';
 import { slackOf } from '../core/explain/slack.ts';
 import { waitFor, waitsUnder } from '../core/explain/wait.ts';
 import { writeHar } from '../core/formats/har.ts';
 import { parseJson } from '../core/formats/project-file.ts';
-import { type Inventory, inventoryOf } from '../core/inventory/inventory.ts';
+import { inventoryOf } from '../core/inventory/inventory.ts';
 import { orderNotices } from '../core/inventory/order-notices.ts';
 import { type Whereabouts, whereabouts } from '../core/inventory/whereabouts.ts';
-import type { ScreenPart } from '../core/load/types.ts';
 import { type LoadSheet, loadSheet, sheetDifference } from '../core/load-sheet/sheet.ts';
 import { believable, rangeOf } from '../core/metrics/range.ts';
-import type { Milestones, Readout } from '../core/metrics/readout.ts';
 import { type Drawn, drawConditions, landUnder, type Mix } from '../core/mix/mix.ts';
 import { type Outline, outlineOf } from '../core/outline/outline.ts';
 import { withDecision } from '../core/plan/decisions.ts';
@@ -31,104 +28,27 @@ import { readHar } from '../core/recordings/read-har.ts';
 import type { Recording } from '../core/recordings/types.ts';
 import { shipped, troublesOf } from '../core/ship/shipped.ts';
 import { type Conditions, DEFAULT_CONDITIONS, DEVICES, LINKS } from '../core/sim/conditions.ts';
-import type { Timeline } from '../core/sim/types.ts';
 import { complete } from '../core/snapshot/complete.ts';
-import type { ClassicScript, Failed, Notice, Route, Snapshot, Unresolved } from '../core/snapshot/types.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
 import { VERSION } from '../core/version.ts';
-
-/** A landing as the page draws it. */
-export interface LandingView {
-  timeline: Timeline;
-  parts: ScreenPart[];
-  milestones: Milestones;
-  readout: Readout;
-  chain: ChainLink[];
-  lowerBound: number;
-  filesBound: number;
-  /** Per request: what is in it, heaviest first. */
-  contents: (ChunkContents | null)[];
-  /** Milestones if script costs as little, or as much, as is believable; null where its cost was measured. */
-  range: { low: Milestones; high: Milestones } | null;
-  /** Per request: the chunk that it brings, and the split points that need it. */
-  brings: ({ chunk: string; splitPoints: string[] } | null)[];
-}
-
-export interface ChunkContents {
-  modules: { path: string; minified: number }[];
-  count: number;
-}
-
-export interface AppView {
-  name: string;
-  origin: Snapshot['origin'];
-  modules: number;
-  routes: Route[];
-  /** Realms with a document, where routes can be. */
-  realms: string[];
-  base: string;
-  /** Whether there is a module graph to cut; an output without sources in its maps has none. */
-  splittable: boolean;
-  unresolved: number;
-  failed: number;
-  /** Corrections that no longer fit what was read. */
-  stale: { at: string; reason: string }[];
-}
-
-export interface Preview {
-  before: { milestones: Milestones; readout: Readout };
-  after: { milestones: Milestones; readout: Readout };
-}
-
-/** The inventory, with what could not be read and what is worth knowing. */
-export type FullInventory = Inventory & {
-  unresolved: Unresolved[];
-  failed: Failed[];
-  notices: Notice[];
-  /** Files of an output of whose inside only names are known. */
-  named: { path: string; bytes: number; contents: { source: string; bytes: number }[] }[];
-};
-
-/** What leaves, stays and moves by decisions; the wait later; and what leaves over all routes, alike in share. */
-export interface Explained {
-  hold: Hold;
-  wait: number | null;
-  /** The wait if script costs as little, or as much, as is believable; null where its cost was measured. */
-  waitRange: [number, number] | null;
-  over: ReturnType<typeof carriedOverRoutes> | null;
-}
-
-export interface ScriptView {
-  script: ClassicScript;
-  placed: PlacedScript[];
-}
-
-/** A mix of visitors as a person chose it; shares from 0 to 1, weights by id in any unit. */
-export interface MixWish {
-  links: Record<string, number>;
-  devices: Record<string, number>;
-  returning: number;
-  spread: number;
-  visits: number;
-}
-
-/** Drawn landings, plan and baseline under the same conditions one by one. */
-export interface MixResult {
-  plan: Drawn[];
-  baseline: Drawn[];
-  drawn: number;
-}
-
-export interface ChunkRow {
-  id: string;
-  name: string;
-  kind: 'script' | 'style';
-  compressed: number;
-  modules: number;
-  /** Roots that need it. */
-  neededBy: number;
-  /** The real file that it is, for a production output. */
-  real: string | null;
-}
+import type { Learned } from '../core/visitors/learn.ts';
+import type { ModelTrouble } from '../core/visitors/model.ts';
+import type { Variant } from '../core/visitors/reckon.ts';
+import type { VisitorModel } from '../core/visitors/types.ts';
+import type { Visit } from '../core/visits/types.ts';
+import type {
+  AppView,
+  ChunkContents,
+  ChunkRow,
+  Explained,
+  FullInventory,
+  LandingView,
+  MixResult,
+  MixWish,
+  Preview,
+  ScriptView,
+} from './views.ts';
+import { type ExpectStep, VisitDesk, type VisitView } from './visit-desk.ts';
 
 /** The same visits every time, so that plans are compared by what they do, not by who happened to come. */
 const MIX_SEED = 20_261;
@@ -145,6 +65,7 @@ export class Analyst {
   private readonly known = new Map<string, Prediction>();
   private readonly ranges = new WeakMap<Prediction, LandingView['range']>();
   private curves = 0;
+  private readonly visits = new VisitDesk((plan) => this.app(plan));
   private drawing: { key: string; conditions: Conditions[]; plan: Drawn[]; baseline: Drawn[] } | null = null;
 
   /** Fetches a project's snapshot and tells what is in it. */
@@ -165,6 +86,7 @@ export class Analyst {
     const { snapshot, stale } = amend(this.read, amendments);
     this.snapshot = snapshot;
     this.known.clear();
+    this.visits.forget();
     const { name, origin, modules, routes, base, unresolved, failed, output, entries } = snapshot;
     return {
       name,
@@ -287,6 +209,36 @@ export class Analyst {
       baseline.push(plan.decisions.length === 0 ? now[i] : landUnder(programs[1], conditions[i]));
     }
     return { plan: now, baseline, drawn: now.length };
+  }
+
+  /** The people who come, complete, and what of what is said of them doesn't fit. */
+  visitors(): { model: VisitorModel; troubles: ModelTrouble[] } {
+    return this.visits.visitors();
+  }
+
+  /** A visit as the habits of visitors suggest. */
+  typicalVisit(plan: Plan, landing: string): Visit {
+    return this.visits.typical(plan, landing);
+  }
+
+  /** A visit, moment by moment, with the baseline's waits. */
+  playVisit(plan: Plan, visit: Visit, conditions: Conditions): VisitView {
+    return this.visits.play(plan, visit, conditions);
+  }
+
+  /** The wait of one step of a visit by the lead that its approach gives. */
+  waitsByLead(plan: Plan, visit: Visit, step: number, conditions: Conditions): { lead: number; wait: number }[] {
+    return this.visits.byLead(plan, visit, step, conditions);
+  }
+
+  /** What visitors can expect under a plan, a little further with every call. */
+  expect(plan: Plan, variants: Variant[]): ExpectStep {
+    return this.visits.expect(plan, variants);
+  }
+
+  /** What a navigation log says of the visitors. */
+  learnVisitors(file: File, progress: (bytes: number, lines: number) => void): Promise<Learned> {
+    return this.visits.learn(file, progress);
   }
 
   /** A recorded load, read off an HTTP Archive. */

@@ -178,6 +178,18 @@ export function triggerOf(snapshot: Snapshot, plan: EffectivePlan, route: Route,
   return context === 'handler' || context === 'function' ? { on: 'action' } : AT_ONCE;
 }
 
+/** When the code of a moment is fetched on a route: of a part, or (as the page of another route) of a move there. */
+export function momentTrigger(
+  snapshot: Snapshot,
+  plan: EffectivePlan,
+  route: Route,
+  module: string,
+  isPart: boolean,
+): Trigger {
+  if (!isPart) return plan.triggers.get(module) ?? { on: 'action' };
+  return triggerOf(snapshot, plan, route, graphIndex(snapshot).moduleAt.get(module) ?? -1, -1);
+}
+
 function placeTrigger(part: Part): Trigger {
   switch (part.place) {
     case 'first screen':

@@ -62,7 +62,7 @@ export function simulateVisit(visit: VisitProgram, conditions: Conditions): Visi
   open(0, -1, Number.NaN);
   const ended = clock.run(EVENT_LIMIT);
   const done = pages.map(({ run, page }) => ({ startedAt: page.begun, timeline: timelineOf(run) }));
-  done.forEach(({ timeline }, at) => notWanted(timeline, visit.documents[at].program));
+  for (const [at, { timeline }] of done.entries()) notWanted(timeline, visit.documents[at].program);
   creditLater(done.map((d) => d.timeline));
   return { pages: done, moments, ...(ended ? {} : { stopped: tooLong(clock.now) }) };
 }

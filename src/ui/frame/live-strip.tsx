@@ -1,7 +1,7 @@
 'use client';
 
 import { type ReactNode, useRef } from 'react';
-import type { LandingView } from '../../worker/analyst.ts';
+import type { LandingView } from '../../worker/views.ts';
 import { Change } from '../parts/change.tsx';
 import { count, size, time } from '../parts/format.ts';
 import { ROLES } from '../parts/roles.tsx';

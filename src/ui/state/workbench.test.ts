@@ -3,7 +3,7 @@ import { NO_AMENDMENTS } from '../../core/amend/types.ts';
 import { BASELINE } from '../../core/plan/types.ts';
 import { folderOf, removeFolders } from '../../test-support/folders.ts';
 import { route, sketch } from '../../test-support/snapshots.ts';
-import type { AppView } from '../../worker/analyst.ts';
+import type { AppView } from '../../worker/views.ts';
 import { storedPlan, useWorkbench } from './workbench.ts';
 
 /** The interface's state over the real route handlers and a real database; only the wire between them is left out. */

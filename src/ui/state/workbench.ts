@@ -9,7 +9,7 @@ import { CACHE_STATES, type CacheState, type Conditions, DEVICES, LINKS } from '
 import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
 import type { ProjectView } from '../../server/projects.ts';
 import type { StoredPlan } from '../../store/plans.ts';
-import type { AppView } from '../../worker/analyst.ts';
+import type { AppView } from '../../worker/views.ts';
 import { api, Refusal } from './api.ts';
 import { oneAtATime } from './one-at-a-time.ts';
 

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { Sizes } from '../../../core/inventory/inventory.ts';
-import type { FullInventory } from '../../../worker/analyst.ts';
+import type { FullInventory } from '../../../worker/views.ts';
 import type { StationId } from '../../frame/station-list.ts';
 import { Pill } from '../../parts/pill.tsx';
 import { Finder } from './finder.tsx';

@@ -3,7 +3,7 @@
 import { Tabs } from 'radix-ui';
 import type { ReactNode } from 'react';
 import type { Sizes } from '../../../core/inventory/inventory.ts';
-import type { FullInventory } from '../../../worker/analyst.ts';
+import type { FullInventory } from '../../../worker/views.ts';
 import { CopyList } from './lists/copy-list.tsx';
 import { LeftOutList } from './lists/left-out-list.tsx';
 import { ModuleList } from './lists/module-list.tsx';

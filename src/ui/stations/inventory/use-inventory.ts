@@ -1,7 +1,7 @@
 'use client';
 
 import type { Whereabouts } from '../../../core/inventory/whereabouts.ts';
-import type { FullInventory } from '../../../worker/analyst.ts';
+import type { FullInventory } from '../../../worker/views.ts';
 import { analyst } from '../../../worker/client.ts';
 import { type Asked, useAsked } from '../../state/asked.ts';
 

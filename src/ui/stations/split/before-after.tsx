@@ -1,4 +1,4 @@
-import type { Preview } from '../../../worker/analyst.ts';
+import type { Preview } from '../../../worker/views.ts';
 import { count, size, time } from '../../parts/format.ts';
 
 /** Start times before and after a decision that isn't made yet. */

@@ -2,7 +2,7 @@
 
 import type { Hold } from '../../../core/explain/hold.ts';
 import { shortName } from '../../../core/plan/decisions.ts';
-import type { Explained } from '../../../worker/analyst.ts';
+import type { Explained } from '../../../worker/views.ts';
 import { size, time } from '../../parts/format.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 

@@ -2,7 +2,7 @@
 
 import type { Outline } from '../../../core/outline/outline.ts';
 import type { Decision } from '../../../core/plan/types.ts';
-import type { Explained, Preview } from '../../../worker/analyst.ts';
+import type { Explained, Preview } from '../../../worker/views.ts';
 import { analyst } from '../../../worker/client.ts';
 import { type Asked, useAsked } from '../../state/asked.ts';
 

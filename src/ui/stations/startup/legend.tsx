@@ -1,5 +1,5 @@
 import type { RequestRole } from '../../../core/sim/types.ts';
-import type { LandingView } from '../../../worker/analyst.ts';
+import type { LandingView } from '../../../worker/views.ts';
 import { ROLES, RoleMark } from '../../parts/roles.tsx';
 
 const ORDER: RequestRole[] = ['needed', 'hinted', 'on demand', 'in case', 'wasted', 'content'];

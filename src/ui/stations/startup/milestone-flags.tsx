@@ -1,4 +1,4 @@
-import type { LandingView } from '../../../worker/analyst.ts';
+import type { LandingView } from '../../../worker/views.ts';
 import { time } from '../../parts/format.ts';
 import { placeFlags } from './rows.ts';
 

@@ -2,7 +2,7 @@
 
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { percentile } from '../../../core/mix/percentile.ts';
-import type { MixResult } from '../../../worker/analyst.ts';
+import type { MixResult } from '../../../worker/views.ts';
 import { percent, time } from '../../parts/format.ts';
 
 const POINTS = 40;

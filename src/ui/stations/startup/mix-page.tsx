@@ -4,7 +4,7 @@ import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
 import { percentile } from '../../../core/mix/percentile.ts';
 import { DEVICES, LINKS } from '../../../core/sim/conditions.ts';
-import type { MixResult } from '../../../worker/analyst.ts';
+import type { MixResult } from '../../../worker/views.ts';
 import { analyst } from '../../../worker/client.ts';
 import { Change } from '../../parts/change.tsx';
 import { NumberField } from '../../parts/field.tsx';

@@ -1,7 +1,7 @@
 'use client';
 
 import { X } from 'lucide-react';
-import type { LandingView } from '../../../worker/analyst.ts';
+import type { LandingView } from '../../../worker/views.ts';
 import { analyst } from '../../../worker/client.ts';
 import { size, time } from '../../parts/format.ts';
 import { ROLES, RoleMark } from '../../parts/roles.tsx';

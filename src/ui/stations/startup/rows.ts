@@ -1,6 +1,6 @@
 import type { ChainLink } from '../../../core/explain/critical-chain.ts';
 import type { RequestRecord, Timeline } from '../../../core/sim/types.ts';
-import type { LandingView } from '../../../worker/analyst.ts';
+import type { LandingView } from '../../../worker/views.ts';
 
 /** Geometry of the waterfall, in px from the top of the rows. */
 export const ROW = 25;

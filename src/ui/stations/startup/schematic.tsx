@@ -1,7 +1,7 @@
 'use client';
 
 import type { RevealState } from '../../../core/sim/types.ts';
-import type { LandingView } from '../../../worker/analyst.ts';
+import type { LandingView } from '../../../worker/views.ts';
 import { time } from '../../parts/format.ts';
 import { useStartupView } from '../../state/startup-view.ts';
 
@@ -13,7 +13,7 @@ const LOOKS: Record<Seen, string> = {
   shown: 'border-line bg-[var(--needed-pale)]',
   filled: 'border-needed bg-[var(--needed-pale)]',
   answering: 'border-needed bg-needed text-on-ink',
-  failed: 'border-dashed border-warn text-ink',
+  failed: 'border-dashed border-worse text-ink',
   gone: 'border-dashed border-line text-ink',
 };
 

@@ -3,7 +3,7 @@ import { predict } from '../../../core/predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../../../core/sim/conditions.ts';
 import { readSource } from '../../../reader/read-source.ts';
 import { SAMPLE } from '../../../test-support/folders.ts';
-import type { LandingView } from '../../../worker/analyst.ts';
+import type { LandingView } from '../../../worker/views.ts';
 import { stripRows } from '../../frame/strip-rows.ts';
 import { linkUse } from './link-use.ts';
 import { ghostsOf, layRows, litBy, placeFlags, requestsOf, shares, sourceRequest } from './rows.ts';

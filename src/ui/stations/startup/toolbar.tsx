@@ -2,7 +2,7 @@
 
 import { toast } from 'sonner';
 import type { RequestRole } from '../../../core/sim/types.ts';
-import type { LandingView } from '../../../worker/analyst.ts';
+import type { LandingView } from '../../../worker/views.ts';
 import { analyst } from '../../../worker/client.ts';
 import { Pill } from '../../parts/pill.tsx';
 import { RoleMark } from '../../parts/roles.tsx';

@@ -1,5 +1,5 @@
 import { LONG_TASK } from '../../../core/metrics/readout.ts';
-import type { LandingView } from '../../../worker/analyst.ts';
+import type { LandingView } from '../../../worker/views.ts';
 import { time } from '../../parts/format.ts';
 import { ROLES } from '../../parts/roles.tsx';
 import { linkUse } from './link-use.ts';

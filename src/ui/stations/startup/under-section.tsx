@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { toast } from 'sonner';
 import { layUnder } from '../../../core/recordings/match.ts';
 import { ownDeviceId } from '../../../core/sim/own-conditions.ts';
-import type { LandingView } from '../../../worker/analyst.ts';
+import type { LandingView } from '../../../worker/views.ts';
 import { analyst } from '../../../worker/client.ts';
 import { percent, size, time } from '../../parts/format.ts';
 import { useStartupView } from '../../state/startup-view.ts';

@@ -5,7 +5,7 @@ import { type KeyboardEvent, useId, useMemo } from 'react';
 import { layUnder } from '../../../core/recordings/match.ts';
 import type { RecordedRequest } from '../../../core/recordings/types.ts';
 import type { Conditions } from '../../../core/sim/conditions.ts';
-import type { LandingView } from '../../../worker/analyst.ts';
+import type { LandingView } from '../../../worker/views.ts';
 import { time } from '../../parts/format.ts';
 import { useLanding } from '../../state/landing.ts';
 import { useStartupView } from '../../state/startup-view.ts';

@@ -1,5 +1,5 @@
 import { type LinkKind, whereTheTimeWent } from '../../../core/explain/critical-chain.ts';
-import type { LandingView } from '../../../worker/analyst.ts';
+import type { LandingView } from '../../../worker/views.ts';
 import { time } from '../../parts/format.ts';
 import { CHAIN_LOOKS } from './chain-looks.ts';
 

@@ -1,4 +1,4 @@
-import type { FullInventory } from '../../../../worker/analyst.ts';
+import type { FullInventory } from '../../../../worker/views.ts';
 import { size } from '../../../parts/format.ts';
 
 const MOST = 60;

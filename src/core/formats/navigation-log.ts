@@ -1,0 +1,135 @@
+import Papa from 'papaparse';
+import { InputError } from '../errors.ts';
+import type { LogRecord } from '../visitors/learn.ts';
+
+type Take = (record: LogRecord, line: number) => void;
+type Refuse = (what: string, line: number) => void;
+
+const COLUMNS = ['visit', 'time', 'route', 'action'] as const;
+type Column = (typeof COLUMNS)[number];
+
+/**
+ * Reads a navigation log as it streams in: CSV with a heading (`visit`, `time`, `route`, `action` in any order, others
+ * are ignored) or one JSON object per line with the same names. Times are ISO 8601 or ms since any instant. Hands on
+ * record by record; lines that can't be read go to `refuse`. Throws InputError for a heading without what is needed.
+ */
+export class NavigationLog {
+  private rest = '';
+  private line = 0;
+  private form: 'unknown' | 'json' | 'csv' = 'unknown';
+  private columns = new Map<Column, number>();
+
+  constructor(
+    private readonly fileName: string,
+    private readonly take: Take,
+    private readonly refuse: Refuse,
+  ) {}
+
+  /** The next piece of the file. */
+  push(piece: string): void {
+    const text = this.rest + piece;
+    const end = text.lastIndexOf('\n');
+    this.rest = end < 0 ? text : text.slice(end + 1);
+    if (end >= 0) this.read(text.slice(0, end));
+  }
+
+  /** The file is over. Throws InputError when nothing was in it. */
+  end(): void {
+    if (this.rest.trim() !== '') this.read(this.rest);
+    this.rest = '';
+    if (this.form === 'unknown')
+      throw new InputError(
+        'Empty log',
+        'The file has no lines. A log begins with a heading, or with a JSON object.',
+        this.fileName,
+      );
+  }
+
+  private read(text: string): void {
+    const lines = text.split('\n');
+    if (this.form === 'unknown') this.begin(lines);
+    if (this.form === 'json') for (const line of lines) this.json(line);
+    else if (this.form === 'csv') this.csv(lines.join('\n'));
+  }
+
+  /** Finds out from the first line that says something what the file is. */
+  private begin(lines: string[]): void {
+    while (lines.length > 0 && lines[0].trim() === '') {
+      lines.shift();
+      this.line++;
+    }
+    if (lines.length === 0) return;
+    const first = lines[0].replace(/^\uFEFF/, '').trim();
+    if (first.startsWith('{')) {
+      this.form = 'json';
+      return;
+    }
+    this.form = 'csv';
+    lines.shift();
+    this.line++;
+    const [heading = []] = Papa.parse<string[]>(first).data;
+    heading.forEach((name, at) => {
+      const column = COLUMNS.find((c) => c === name.trim().toLowerCase());
+      if (column) this.columns.set(column, at);
+    });
+    const missing = (['visit', 'time', 'route'] as const).filter((c) => !this.columns.has(c));
+    if (missing.length > 0)
+      throw new InputError(
+        'Not a navigation log',
+        `Its heading must name the columns visit, time, route (and action); missing: ${missing.join(', ')}.`,
+        `${this.fileName}:${this.line}`,
+      );
+  }
+
+  private csv(text: string): void {
+    const { data } = Papa.parse<string[]>(text, { delimiter: ',' });
+    for (const row of data) {
+      this.line++;
+      if (row.length === 1 && row[0].trim() === '') continue;
+      const of = (column: Column) => row[this.columns.get(column) ?? -1]?.trim() ?? '';
+      this.hand(of('visit'), of('time'), of('route'), of('action'), row.join(','));
+    }
+  }
+
+  private json(line: string): void {
+    this.line++;
+    if (line.trim() === '') return;
+    let item: Partial<Record<Column, unknown>> | null = null;
+    try {
+      item = JSON.parse(line);
+    } catch {
+      this.refuse(short(line), this.line);
+      return;
+    }
+    if (typeof item !== 'object' || item === null) {
+      this.refuse(short(line), this.line);
+      return;
+    }
+    const { visit, time, route = '', action = '' } = item;
+    this.hand(visit, time, route, action, line);
+  }
+
+  private hand(visit: unknown, time: unknown, route: unknown, action: unknown, line: string): void {
+    const at = typeof time === 'number' ? time : timeOf(String(time ?? ''));
+    const named = typeof visit === 'number' ? String(visit) : visit;
+    if (
+      typeof named !== 'string' ||
+      named === '' ||
+      !Number.isFinite(at) ||
+      typeof route !== 'string' ||
+      typeof action !== 'string'
+    ) {
+      this.refuse(short(line), this.line);
+      return;
+    }
+    this.take({ visit: named, time: at, route, action }, this.line);
+  }
+}
+
+function timeOf(said: string): number {
+  return /^\d+(\.\d+)?$/.test(said) ? Number(said) : Date.parse(said);
+}
+
+function short(line: string): string {
+  return line.length > 60 ? `${line.slice(0, 57)}…` : line;
+}

@@ -1,0 +1,104 @@
+import type { carriedOverRoutes } from '../core/chunks/carried-rows.ts';
+import type { ChainLink } from '../core/explain/critical-chain.ts';
+import type { Hold } from '../core/explain/hold.ts';
+import type { PlacedScript } from '../core/explain/placements.ts';
+import type { Inventory } from '../core/inventory/inventory.ts';
+import type { ScreenPart } from '../core/load/types.ts';
+import type { Milestones, Readout } from '../core/metrics/readout.ts';
+import type { Drawn } from '../core/mix/mix.ts';
+import type { Timeline } from '../core/sim/types.ts';
+import type { ClassicScript, Failed, Notice, Route, Snapshot, Unresolved } from '../core/snapshot/types.ts';
+
+/** A landing as the page draws it. */
+export interface LandingView {
+  timeline: Timeline;
+  parts: ScreenPart[];
+  milestones: Milestones;
+  readout: Readout;
+  chain: ChainLink[];
+  lowerBound: number;
+  filesBound: number;
+  /** Per request: what is in it, heaviest first. */
+  contents: (ChunkContents | null)[];
+  /** Milestones if script costs as little, or as much, as is believable; null where its cost was measured. */
+  range: { low: Milestones; high: Milestones } | null;
+  /** Per request: the chunk that it brings, and the split points that need it. */
+  brings: ({ chunk: string; splitPoints: string[] } | null)[];
+}
+
+export interface ChunkContents {
+  modules: { path: string; minified: number }[];
+  count: number;
+}
+
+export interface AppView {
+  name: string;
+  origin: Snapshot['origin'];
+  modules: number;
+  routes: Route[];
+  /** Realms with a document, where routes can be. */
+  realms: string[];
+  base: string;
+  /** Whether there is a module graph to cut; an output without sources in its maps has none. */
+  splittable: boolean;
+  unresolved: number;
+  failed: number;
+  /** Corrections that no longer fit what was read. */
+  stale: { at: string; reason: string }[];
+}
+
+export interface Preview {
+  before: { milestones: Milestones; readout: Readout };
+  after: { milestones: Milestones; readout: Readout };
+}
+
+/** The inventory, with what could not be read and what is worth knowing. */
+export type FullInventory = Inventory & {
+  unresolved: Unresolved[];
+  failed: Failed[];
+  notices: Notice[];
+  /** Files of an output of whose inside only names are known. */
+  named: { path: string; bytes: number; contents: { source: string; bytes: number }[] }[];
+};
+
+/** What leaves, stays and moves by decisions; the wait later; and what leaves over all routes, alike in share. */
+export interface Explained {
+  hold: Hold;
+  wait: number | null;
+  /** The wait if script costs as little, or as much, as is believable; null where its cost was measured. */
+  waitRange: [number, number] | null;
+  over: ReturnType<typeof carriedOverRoutes> | null;
+}
+
+export interface ScriptView {
+  script: ClassicScript;
+  placed: PlacedScript[];
+}
+
+/** A mix of visitors as a person chose it; shares from 0 to 1, weights by id in any unit. */
+export interface MixWish {
+  links: Record<string, number>;
+  devices: Record<string, number>;
+  returning: number;
+  spread: number;
+  visits: number;
+}
+
+/** Drawn landings, plan and baseline under the same conditions one by one. */
+export interface MixResult {
+  plan: Drawn[];
+  baseline: Drawn[];
+  drawn: number;
+}
+
+export interface ChunkRow {
+  id: string;
+  name: string;
+  kind: 'script' | 'style';
+  compressed: number;
+  modules: number;
+  /** Roots that need it. */
+  neededBy: number;
+  /** The real file that it is, for a production output. */
+  real: string | null;
+}
