@@ -32,9 +32,7 @@ import { complete } from '../core/snapshot/complete.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import { VERSION } from '../core/version.ts';
 import type { Learned } from '../core/visitors/learn.ts';
-import type { ModelTrouble } from '../core/visitors/model.ts';
 import type { Variant } from '../core/visitors/reckon.ts';
-import type { VisitorModel } from '../core/visitors/types.ts';
 import type { Visit } from '../core/visits/types.ts';
 import type {
   AppView,
@@ -48,7 +46,7 @@ import type {
   Preview,
   ScriptView,
 } from './views.ts';
-import { type ExpectStep, VisitDesk, type VisitView } from './visit-desk.ts';
+import { type ExpectStep, VisitDesk, type VisitorsView, type VisitView } from './visit-desk.ts';
 
 /** The same visits every time, so that plans are compared by what they do, not by who happened to come. */
 const MIX_SEED = 20_261;
@@ -212,7 +210,7 @@ export class Analyst {
   }
 
   /** The people who come, complete, and what of what is said of them doesn't fit. */
-  visitors(): { model: VisitorModel; troubles: ModelTrouble[] } {
+  visitors(): VisitorsView {
     return this.visits.visitors();
   }
 

@@ -9,7 +9,7 @@ import { type Expectation, expectWaits } from '../core/visitors/expect.ts';
 import { type Learned, LogLearner } from '../core/visitors/learn.ts';
 import { type ModelTrouble, modelOf } from '../core/visitors/model.ts';
 import type { Variant } from '../core/visitors/reckon.ts';
-import type { VisitorModel } from '../core/visitors/types.ts';
+import type { VisitorModel, VisitorNotes } from '../core/visitors/types.ts';
 import { typicalVisit } from '../core/visitors/typical.ts';
 import type { Experience, VisitSums } from '../core/visits/experience.ts';
 import { type Played, playVisit } from '../core/visits/play.ts';
@@ -38,6 +38,13 @@ export interface VisitView {
 export type NextStep =
   | { does: 'act' | 'scroll'; part: string; name: string; dwellMs: number; leadMs: number }
   | { does: 'move'; to: string; by: 'inside' | 'document'; linked: boolean; dwellMs: number; leadMs: number };
+
+/** The people who come: complete, as said, and what of that doesn't fit. */
+export interface VisitorsView {
+  model: VisitorModel;
+  notes: VisitorNotes;
+  troubles: ModelTrouble[];
+}
 
 export interface ExpectStep {
   done: number;
@@ -69,8 +76,9 @@ export class VisitDesk {
     this.running = null;
   }
 
-  visitors(): { model: VisitorModel; troubles: ModelTrouble[] } {
-    return modelOf(this.app(BASELINE));
+  visitors(): VisitorsView {
+    const app = this.app(BASELINE);
+    return { ...modelOf(app), notes: app.visitors ?? {} };
   }
 
   typical(plan: Plan, landing: string): Visit {

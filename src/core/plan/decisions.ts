@@ -185,7 +185,16 @@ function hintWords(hint: Hint): string {
   return `${hint.kind} ${shortName(targetName(hint.target))} ${where}`;
 }
 
-function settingsWords({ run, show, fallback, onError, together, clientOnly }: SplitSettings): string {
+function settingsWords({
+  run,
+  show,
+  fallback,
+  onError,
+  together,
+  clientOnly,
+  data,
+  answerAhead,
+}: SplitSettings): string {
   const said = [
     ...(run ? [`run ${triggerWords(run)}`] : []),
     ...(show ? [`show ${triggerWords(show)}`] : []),
@@ -193,6 +202,8 @@ function settingsWords({ run, show, fallback, onError, together, clientOnly }: S
     ...(onError ? [onError === 'nothing' ? 'nothing if it fails' : `${onError} if it fails`] : []),
     ...(together ? [`shown together with “${together}”`] : []),
     ...(clientOnly ? ['client only'] : []),
+    ...(data ? [`data ${data}`] : []),
+    ...(answerAhead ? [`answer fetched ahead, good for ${answerAhead.keepMs / 1000} s`] : []),
   ];
   return said.join(', ') || 'as it is by itself';
 }

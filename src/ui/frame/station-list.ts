@@ -4,6 +4,7 @@ export const STATIONS = [
   { id: 'split', name: 'Split', key: '2' },
   { id: 'load-sheet', name: 'Load sheet', key: '3' },
   { id: 'startup', name: 'Startup', key: '4' },
+  { id: 'visits', name: 'Visits', key: '5' },
 ] as const;
 
 export type StationId = (typeof STATIONS)[number]['id'];

@@ -13,6 +13,7 @@ import { InventoryStation } from '../stations/inventory/inventory-station.tsx';
 import { LoadSheetStation } from '../stations/load-sheet/load-sheet-station.tsx';
 import { Split } from '../stations/split/split.tsx';
 import { Startup } from '../stations/startup/startup.tsx';
+import { Visits } from '../stations/visits/visits-station.tsx';
 import { useAddress, wishesOf } from './address.ts';
 import { ConditionsSheet } from './conditions-sheet.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
@@ -71,6 +72,8 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
             <LoadSheetStation onGo={setAt} />
           ) : at === 'startup' ? (
             <Startup />
+          ) : at === 'visits' ? (
+            <Visits />
           ) : app.splittable ? (
             <Split />
           ) : (

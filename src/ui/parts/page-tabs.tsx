@@ -11,12 +11,19 @@ export function PageTabs({
   label,
   first,
   pages,
+  page: given,
+  onPage,
 }: {
   label: string;
   first: string;
   pages: { id: string; words: string; content: ReactNode }[];
+  /** For whoever turns the pages from elsewhere as well. */
+  page?: string;
+  onPage?: (page: string) => void;
 }) {
-  const [page, setPage] = useState(first);
+  const [own, setOwn] = useState(first);
+  const page = given ?? own;
+  const setPage = onPage ?? setOwn;
   return (
     <Tabs.Root value={page} onValueChange={setPage} className="flex h-full min-h-0 flex-col">
       <Tabs.List aria-label={label} className="flex gap-5 border-b border-line px-4">

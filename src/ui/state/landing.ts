@@ -4,8 +4,8 @@ import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { Plan } from '../../core/plan/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
-import type { LandingView } from '../../worker/views.ts';
 import { analyst } from '../../worker/client.ts';
+import type { LandingView } from '../../worker/views.ts';
 import { useConditions, usePlan, useWorkbench } from './workbench.ts';
 
 interface Landing {

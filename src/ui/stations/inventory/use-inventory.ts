@@ -1,8 +1,8 @@
 'use client';
 
 import type { Whereabouts } from '../../../core/inventory/whereabouts.ts';
-import type { FullInventory } from '../../../worker/views.ts';
 import { analyst } from '../../../worker/client.ts';
+import type { FullInventory } from '../../../worker/views.ts';
 import { type Asked, useAsked } from '../../state/asked.ts';
 
 /** The inventory under the present plan and conditions. */

@@ -2,24 +2,16 @@
 
 import type { SplitRow } from '../../../core/outline/outline.ts';
 import { triggerWords } from '../../../core/plan/decisions.ts';
-import type { Decision, Hint, Trigger } from '../../../core/plan/types.ts';
+import type { Decision, Hint } from '../../../core/plan/types.ts';
 import { size } from '../../parts/format.ts';
 import { Pill } from '../../parts/pill.tsx';
+import { TRIGGERS } from '../../parts/triggers.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { BeforeAfter } from './before-after.tsx';
 import { HoldSection } from './hold-section.tsx';
 import { SplitSettingsFields } from './split-settings.tsx';
 import { hintFor, joinChain, joinSplit, toggleHint } from './toggles.ts';
 import { useHold, usePreview } from './use-outline.ts';
-
-const TRIGGERS: Trigger[] = [
-  { on: 'at once' },
-  { on: 'after first paint' },
-  { on: 'idle' },
-  { on: 'visible' },
-  { on: 'approach' },
-  { on: 'action' },
-];
 
 const HINTS: { kind: Hint['kind']; place: Hint['place']; words: string }[] = [
   { kind: 'modulepreload', place: 'markup', words: 'preload in the markup' },

@@ -3,6 +3,7 @@
 import type { SplitRow } from '../../../core/outline/outline.ts';
 import { subjectOf, triggerWords } from '../../../core/plan/decisions.ts';
 import {
+  DATA_MOMENTS,
   type Decision,
   ERROR_STATES,
   FALLBACK_SCOPES,
@@ -15,7 +16,7 @@ import { NumberField, PickField, TextField } from '../../parts/field.tsx';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 
 const MOMENTS: Trigger[] = [{ on: 'after first paint' }, { on: 'idle' }, { on: 'action' }];
-const READY = 'as soon as it can';
+const READY = 'as soon as it can' as const;
 const SCOPES = { part: 'its own place', area: 'the whole page', app: 'the whole app' } as const;
 const FALLBACK_LABELS: Record<Fallback['show'], string> = {
   'stand-in': 'a stand-in',
@@ -86,6 +87,12 @@ export function SplitSettingsFields({ row }: { row: SplitRow }) {
           value={settings.onError ?? 'not said'}
           options={['not said' as const, ...ERROR_STATES].map((state) => ({ value: state, label: state }))}
           onTake={(state) => set({ onError: state === 'not said' ? undefined : state })}
+        />
+        <PickField
+          label="Its data is fetched"
+          value={settings.data ?? READY}
+          options={[READY, ...DATA_MOMENTS].map((words) => ({ value: words, label: words }))}
+          onTake={(words) => set({ data: words === READY ? undefined : words })}
         />
         <TextField
           label="Shown with group"

@@ -2,8 +2,8 @@
 
 import type { Outline } from '../../../core/outline/outline.ts';
 import type { Decision } from '../../../core/plan/types.ts';
-import type { Explained, Preview } from '../../../worker/views.ts';
 import { analyst } from '../../../worker/client.ts';
+import type { Explained, Preview } from '../../../worker/views.ts';
 import { type Asked, useAsked } from '../../state/asked.ts';
 
 /** The outline of the chosen route, or of a split point within it, under the present plan. */

@@ -1,8 +1,8 @@
 'use client';
 
 import { X } from 'lucide-react';
-import type { LandingView } from '../../../worker/views.ts';
 import { analyst } from '../../../worker/client.ts';
+import type { LandingView } from '../../../worker/views.ts';
 import { size, time } from '../../parts/format.ts';
 import { ROLES, RoleMark } from '../../parts/roles.tsx';
 import { useAsked } from '../../state/asked.ts';

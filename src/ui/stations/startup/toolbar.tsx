@@ -2,8 +2,8 @@
 
 import { toast } from 'sonner';
 import type { RequestRole } from '../../../core/sim/types.ts';
-import type { LandingView } from '../../../worker/views.ts';
 import { analyst } from '../../../worker/client.ts';
+import type { LandingView } from '../../../worker/views.ts';
 import { Pill } from '../../parts/pill.tsx';
 import { RoleMark } from '../../parts/roles.tsx';
 import { saveFile } from '../../parts/save-file.ts';

@@ -1,0 +1,86 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { create } from 'zustand';
+import { BASELINE } from '../../core/plan/types.ts';
+import { DEVICES, LINKS } from '../../core/sim/conditions.ts';
+import type { Expectation } from '../../core/visitors/expect.ts';
+import type { Variant } from '../../core/visitors/reckon.ts';
+import { analyst } from '../../worker/client.ts';
+import { usePlan, useWorkbench } from './workbench.ts';
+
+/** Sets of conditions that visitors come with; weights in any unit, 0 leaves one out. */
+export const CROWDS = [
+  { id: 'crowded-phone', name: 'Crowded 4G, mid phone', link: 'crowded-4g', device: 'mid-phone', weight: 50 },
+  { id: 'clear-phone', name: 'Clear 4G, mid phone', link: 'clear-4g', device: 'mid-phone', weight: 30 },
+  { id: 'edge-old', name: 'Edge of coverage, old phone', link: 'edge-of-cover', device: 'old-phone', weight: 0 },
+  { id: 'wifi-tablet', name: 'Ferry Wi-Fi, tablet', link: 'ferry-wifi', device: 'tablet', weight: 0 },
+  { id: 'cable-laptop', name: 'Home cable, laptop', link: 'home-cable', device: 'laptop', weight: 20 },
+] as const;
+
+export const useCrowds = create<{ weights: Record<string, number> }>()(() => ({
+  weights: Object.fromEntries(CROWDS.map((c) => [c.id, c.weight])),
+}));
+
+export interface ExpectationState {
+  now: Expectation | null;
+  baseline: Expectation | null;
+  /** Share of the work that is done, 0 to 1; 1 when there is none left. */
+  done: number;
+  error: string | null;
+}
+
+function variantsOf(weights: Record<string, number>): Variant[] {
+  const all = CROWDS.reduce((sum, c) => sum + (weights[c.id] ?? 0), 0);
+  return CROWDS.filter((c) => (weights[c.id] ?? 0) > 0).map((c) => ({
+    conditions: {
+      link: LINKS.find((l) => l.id === c.link)!,
+      device: DEVICES.find((d) => d.id === c.device)!,
+      cache: 'empty',
+    },
+    share: (weights[c.id] ?? 0) / all,
+  }));
+}
+
+/** What all visitors can expect, of the plan and of the baseline; `stopped` leaves it as far as it is. */
+export function useExpectation(stopped: boolean): ExpectationState {
+  const plan = usePlan();
+  const app = useWorkbench((s) => s.app);
+  const weights = useCrowds((s) => s.weights);
+  const [state, setState] = useState<ExpectationState>({ now: null, baseline: null, done: 0, error: null });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) gives another answer
+  useEffect(() => {
+    if (stopped) return;
+    let current = true;
+    const variants = variantsOf(weights);
+    const work = async () => {
+      if (variants.length === 0) {
+        setState({
+          now: null,
+          baseline: null,
+          done: 1,
+          error: 'Give at least one set of conditions a weight above 0.',
+        });
+        return;
+      }
+      setState((s) => ({ ...s, done: 0, error: null }));
+      const same = plan.decisions.length === 0;
+      const found: Partial<Record<'now' | 'baseline', Expectation>> = {};
+      for (const of of same ? (['now'] as const) : (['now', 'baseline'] as const)) {
+        const begun = of === 'now' ? 0 : 0.5;
+        while (current && !found[of]) {
+          const step = await analyst().expect(of === 'now' ? plan : BASELINE, variants);
+          if (!current) return;
+          if (step.result) found[of] = step.result;
+          setState((s) => ({ ...s, ...found, done: begun + (step.done / step.of) * (same ? 1 : 0.5) }));
+        }
+      }
+      if (current) setState({ now: found.now!, baseline: found.baseline ?? found.now!, done: 1, error: null });
+    };
+    work().catch((error: Error) => current && setState({ now: null, baseline: null, done: 1, error: error.message }));
+    return () => {
+      current = false;
+    };
+  }, [plan, app, weights, stopped]);
+  return state;
+}

@@ -1,0 +1,139 @@
+'use client';
+
+import type { ReactNode } from 'react';
+import { triggerWords } from '../../../core/plan/decisions.ts';
+import type { Trigger } from '../../../core/plan/types.ts';
+import type { Visit } from '../../../core/visits/types.ts';
+import type { MomentView } from '../../../worker/visit-desk.ts';
+import { NumberField } from '../../parts/field.tsx';
+import { size, time } from '../../parts/format.ts';
+import { Pill } from '../../parts/pill.tsx';
+import { TRIGGERS } from '../../parts/triggers.ts';
+import { changeStep, removeStep } from '../../state/visit.ts';
+import { storedPlan, useConditions, useWorkbench } from '../../state/workbench.ts';
+import { LeadSlider } from './lead-slider.tsx';
+import { meanwhile, momentWords } from './words.ts';
+
+/** Triggers that mean something for the page of a linked route. */
+const AHEAD: readonly Trigger['on'][] = ['at once', 'after first paint', 'idle', 'visible', 'approach', 'action'];
+const LONGEST_DWELL = 3_600_000;
+
+/** All about one moment: what the person waited for and looked at, the lead, and when its code is fetched. */
+export function MomentSheet({ visit, moment }: { visit: Visit; moment: MomentView }) {
+  const { device } = useConditions();
+  const step = visit.steps[moment.step];
+  const at = moment.step;
+  const hasLead = step !== undefined && 'leadMs' in step && step.does !== 'scroll';
+  return (
+    <>
+      <p className="text-[11px] text-soft">{at < 0 ? 'the landing' : `moment ${at + 1}`}</p>
+      <h2 className="text-[15px] font-semibold break-words">
+        {momentWords(moment, step)} {at < 0 ? visit.landing : ''}
+      </h2>
+      {moment.kind === 'other' ? null : (
+        <dl className="mt-3 grid grid-cols-[auto_auto] gap-y-1">
+          <Figure name="until it shows" strong={moment.wait === moment.shown}>
+            {time(moment.shown)}
+          </Figure>
+          {Number.isFinite(moment.answering) ? (
+            <Figure name="until it answers" strong={moment.wait !== moment.shown}>
+              {time(moment.answering)}
+            </Figure>
+          ) : null}
+          <Figure name="until all of it is there">{time(moment.complete)}</Figure>
+          {moment.taken > 1 ? <Figure name="of it until the page takes the act">{time(moment.taken)}</Figure> : null}
+          <Figure name="travels for it">
+            {size(moment.bytes)}, {moment.requests.length} {moment.requests.length === 1 ? 'request' : 'requests'}
+          </Figure>
+        </dl>
+      )}
+      {moment.kind === 'other' ? null : <p className="mt-2 text-soft">Meanwhile: {meanwhile(moment)}.</p>}
+      {moment.parts.length > 1 ? (
+        <details className="mt-2">
+          <summary className="cursor-default text-soft">
+            {moment.parts.length} parts, in the order in which they come
+          </summary>
+          <ol className="mt-1">
+            {moment.parts.map((p) => (
+              <li key={p.name} className="flex justify-between gap-3">
+                <span className="truncate">{p.name}</span>
+                <span>{time(p.shown)}</span>
+              </li>
+            ))}
+          </ol>
+        </details>
+      ) : null}
+      {moment.splitPoint ? <FetchWhen splitPoint={moment.splitPoint} page={moment.kind === 'move'} /> : null}
+      {step && !moment.splitPoint && (step.does === 'act' || step.does === 'scroll') ? (
+        <p className="mt-3 text-soft">
+          Its code comes with the start, so nothing is fetched for it. Split can make it come later.
+        </p>
+      ) : null}
+      {hasLead && moment.kind !== 'document' ? (
+        <LeadSlider
+          visit={visit}
+          step={at}
+          lead={step.leadMs}
+          touch={device.touch}
+          onTake={(leadMs) => changeStep(visit, at, { leadMs })}
+        />
+      ) : null}
+      {step ? (
+        <section className="mt-4 flex items-end justify-between gap-3">
+          <NumberField
+            label="After the moment before"
+            unit="ms"
+            most={LONGEST_DWELL}
+            value={step.dwellMs}
+            onTake={(dwellMs) => changeStep(visit, at, { dwellMs })}
+          />
+          <button
+            type="button"
+            className="rounded border border-line px-2.5 py-1 hover:border-ink"
+            onClick={() => removeStep(visit, at)}
+          >
+            {step.does === 'move' || step.does === 'return' ? 'End the visit before it' : 'Leave it out'}
+          </button>
+        </section>
+      ) : null}
+    </>
+  );
+}
+
+function Figure({ name, strong = false, children }: { name: string; strong?: boolean; children: ReactNode }) {
+  return (
+    <>
+      <dt className="text-soft">{name}</dt>
+      <dd className={`text-right ${strong ? 'font-semibold' : ''}`}>{children}</dd>
+    </>
+  );
+}
+
+/** When the code of the moment is fetched: a decision of the plan, tried right here. */
+function FetchWhen({ splitPoint, page }: { splitPoint: { module: string; fetch: Trigger }; page: boolean }) {
+  const plan = useWorkbench((s) => storedPlan(s));
+  const decide = useWorkbench((s) => s.decide);
+  const now = triggerWords(splitPoint.fetch);
+  const offered = TRIGGERS.filter((t) => !page || AHEAD.includes(t.on));
+  const all = offered.some((t) => triggerWords(t) === now) ? offered : [splitPoint.fetch, ...offered];
+  return (
+    <section className="mt-4">
+      <h3 className="mb-1.5 font-semibold">Its code is fetched</h3>
+      <div className="flex flex-wrap gap-1.5">
+        {all.map((fetch) => (
+          <Pill
+            key={triggerWords(fetch)}
+            on={triggerWords(fetch) === now}
+            onClick={() => plan && decide([{ kind: 'trigger', splitPoint: splitPoint.module, fetch }])}
+          >
+            {triggerWords(fetch)}
+          </Pill>
+        ))}
+      </div>
+      {plan ? null : (
+        <p className="mt-1.5 text-soft">The baseline stays as built. Choose a plan at the top to decide.</p>
+      )}
+      {page ? <p className="mt-1.5 text-soft">Wherever a link leads there; it runs only when somebody goes.</p> : null}
+    </section>
+  );
+}

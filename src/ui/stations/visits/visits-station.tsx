@@ -1,0 +1,45 @@
+'use client';
+
+import { useState } from 'react';
+import type { WishRow } from '../../../core/visitors/expect.ts';
+import type { VisitStep } from '../../../core/visits/types.ts';
+import { PageTabs } from '../../parts/page-tabs.tsx';
+import { useVisitChoice } from '../../state/visit.ts';
+import { useWorkbench } from '../../state/workbench.ts';
+import { BoardPage } from './board-page.tsx';
+import { OneVisit } from './one-visit.tsx';
+
+const REST_MS = 4000;
+
+/** What happens after the landing: one visit played through, and what all visitors can expect. */
+export function Visits() {
+  const [page, setPage] = useState('one');
+  const choose = useWorkbench((s) => s.choose);
+  const play = (row: WishRow) => {
+    choose({ route: row.route });
+    useVisitChoice.setState({
+      script: { name: '', landing: row.route, holds: [], steps: [stepOf(row)] },
+      step: 0,
+    });
+    setPage('one');
+  };
+  return (
+    <PageTabs
+      label="Visits"
+      first="one"
+      page={page}
+      onPage={setPage}
+      pages={[
+        { id: 'one', words: 'One visit', content: <OneVisit /> },
+        { id: 'all', words: 'All visitors', content: <BoardPage onPlay={play} /> },
+      ]}
+    />
+  );
+}
+
+/** The move or act as the only step of a visit. */
+function stepOf({ kind, to, hesitation }: WishRow): VisitStep {
+  const pause = { dwellMs: REST_MS, leadMs: Math.round(hesitation.medianMs) };
+  if (kind === 'move') return { does: 'move', to, by: 'inside', holds: [], ...pause };
+  return { does: kind, part: to, ...pause, ...(kind === 'scroll' ? { leadMs: 0 } : {}) };
+}
