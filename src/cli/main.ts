@@ -8,6 +8,8 @@ import { addLoadCase } from './load-case.ts';
 import { addPlan } from './plan.ts';
 import { addRead } from './read.ts';
 import { addSimulate } from './simulate.ts';
+import { addVisit } from './visit.ts';
+import { addVisitors } from './visitors.ts';
 
 const BAD_INPUT = 2;
 
@@ -21,7 +23,18 @@ export function yokeline(): Command {
     .exitOverride((error) => {
       process.exit(error.exitCode === 0 ? 0 : BAD_INPUT);
     });
-  for (const add of [addRead, addGraph, addChunks, addCarried, addSimulate, addPlan, addLoadCase]) add(program);
+  for (const add of [
+    addRead,
+    addGraph,
+    addChunks,
+    addCarried,
+    addSimulate,
+    addPlan,
+    addVisit,
+    addVisitors,
+    addLoadCase,
+  ])
+    add(program);
   return program;
 }
 

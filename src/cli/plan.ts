@@ -2,7 +2,7 @@ import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
 import { studied } from '../core/formats/project-file.ts';
 import { decisionWords, shipsBy, withDecision } from '../core/plan/decisions.ts';
-import { parseHint, parseImport } from '../core/plan/notation.ts';
+import { parseFetch, parseHint, parseImport } from '../core/plan/notation.ts';
 import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
 import { troublesOf } from '../core/ship/shipped.ts';
 import { planNamed, readProject, saveProject } from './files.ts';
@@ -15,6 +15,7 @@ interface Options extends ShapeOptions {
   detach: string[];
   detachModule: string[];
   detachPackage: string[];
+  fetch: string[];
   join: string[];
   withoutScript: string[];
   trim: string[];
@@ -37,6 +38,12 @@ export function addPlan(program: Command): void {
     .option('--detach-module <path>', 'defer every import of a module', collect, [])
     .option('--detach-package <name>', 'defer every import into a package', collect, [])
     .option('--join <import>', 'make a deferred import static; may be given several times', collect, [])
+    .option(
+      '--fetch <when>',
+      'when a split point is fetched, written PATH@MOMENT (idle, visible, approach …)',
+      collect,
+      [],
+    )
     .option('--without-script <path>', 'draw a part on the server only, so that its script doesn’t travel', collect, [])
     .option('--trim <path>', 'leave out the rules of a style sheet that nothing can use', collect, [])
     .option('--style-in-script <what>', 'styles travel in script: package:NAME or a path pattern', collect, [])
@@ -67,6 +74,7 @@ export function addPlan(program: Command): void {
       ...options.detachModule.map((module): Decision => ({ kind: 'detach', module })),
       ...options.detachPackage.map((of): Decision => ({ kind: 'detach', package: of })),
       ...options.join.map((t): Decision => ({ kind: 'join', import: parseImport(snapshot, t) })),
+      ...options.fetch.map((t): Decision => ({ kind: 'trigger', ...parseFetch(snapshot, t) })),
       ...options.hint.map((t): Decision => ({ kind: 'hint', hint: parseHint(snapshot, t, options.route) })),
       ...options.withoutScript.map((module): Decision => ({ kind: 'no script', module })),
       ...options.trim.map((module): Decision => ({ kind: 'trim', module })),

@@ -1,7 +1,7 @@
 import { InputError } from '../errors.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import type { Hint, HintKind, HintPlace, HintTarget } from './types.ts';
+import type { Hint, HintKind, HintPlace, HintTarget, Trigger } from './types.ts';
 
 const KINDS: readonly HintKind[] = ['preload', 'modulepreload', 'prefetch', 'preconnect'];
 const PLACES: readonly HintPlace[] = ['markup', 'header', 'early'];
@@ -29,6 +29,21 @@ export function parseImport(snapshot: Snapshot, text: string): string {
     text,
   );
 }
+
+/** Reads when a split point is fetched, written TARGET@MOMENT as in `src/fares.tsx@approach` or `src/x.tsx@after:2000`. */
+export function parseFetch(snapshot: Snapshot, text: string): { splitPoint: string; fetch: Trigger } {
+  const at = text.lastIndexOf('@');
+  const splitPoint = text.slice(0, at);
+  const [moment, ms] = text.slice(at + 1).split(':');
+  if (at < 0 || !graphIndex(snapshot).moduleAt.has(splitPoint))
+    throw new InputError('No such split point', 'Write PATH@MOMENT with the path of a module in the snapshot.', text);
+  const simple = FETCH_MOMENTS.find((m) => m === moment);
+  if (simple && ms === undefined) return { splitPoint, fetch: { on: simple } };
+  if (moment === 'after' && /^\d+$/.test(ms ?? '')) return { splitPoint, fetch: { on: 'after', ms: Number(ms) } };
+  throw new InputError('No such moment', `Choose one of ${FETCH_MOMENTS.join(', ')}, after:MS.`, text);
+}
+
+const FETCH_MOMENTS = ['at once', 'after first paint', 'idle', 'visible', 'approach', 'action'] as const;
 
 /**
  * Reads the written form of a hint, `KIND:TARGET@PLACE`. TARGET is the path of a split point's module, a route's

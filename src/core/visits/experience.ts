@@ -49,7 +49,7 @@ export function experienced(visit: VisitProgram, { pages, moments }: VisitTimeli
     const until = next && next.page === moment.page ? next.act : Number.POSITIVE_INFINITY;
     const scene = moment.scene < 0 ? null : program.scenes![moment.scene];
     const shows = scene?.shows ?? ownParts(program.parts, document.main);
-    const isOwn = (r: Reveal) => r.at >= moment.act - 0.001 && r.at < until && shows.includes(r.part);
+    const isOwn = (r: Reveal) => r.at >= moment.act - 0.001 && (r.at < until || r.at <= moment.over) && shows.includes(r.part);
     const reveals = timeline.reveals.filter(isOwn);
     const played = moment.over === moment.act && !scene ? 'other' : null;
     const first = (state: Reveal['state'], part: number) =>

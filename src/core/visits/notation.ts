@@ -49,7 +49,7 @@ export function readVisit(line: string, name = ''): Visit {
 
 function readStep(text: string, at: string): VisitStep {
   const { text: said, holds } = held(text);
-  const match = /^(\w+)(?: (\S+?))?( after a deploy)?(?: @(\d+)(?:\+(\d+))?)?$/.exec(said);
+  const match = /^(\w+)(?: ([^\s@]\S*?))?( after a deploy)?(?: @(\d+)(?:\+(\d+))?)?$/.exec(said);
   if (!match) throw unreadable(text, at);
   const [, verb, given, deployed] = match;
   const object = decode(given ?? '');

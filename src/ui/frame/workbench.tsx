@@ -14,7 +14,7 @@ import { LoadSheetStation } from '../stations/load-sheet/load-sheet-station.tsx'
 import { Split } from '../stations/split/split.tsx';
 import { Startup } from '../stations/startup/startup.tsx';
 import { Visits } from '../stations/visits/visits-station.tsx';
-import { useAddress, wishesOf } from './address.ts';
+import { takeVisitWish, useAddress, wishesOf } from './address.ts';
 import { ConditionsSheet } from './conditions-sheet.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
 import { useDrop } from './drop.ts';
@@ -119,6 +119,7 @@ function useProject(projectId: string): { title: string; detail: string } | null
     let current = true;
     const load = async () => {
       try {
+        takeVisitWish(location.search);
         await openProject(projectId, wishesOf(location.search), () => current);
       } catch (error) {
         if (!current) return;

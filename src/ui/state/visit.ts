@@ -12,13 +12,15 @@ import { useWorkbench } from './workbench.ts';
 interface VisitChoice {
   /** The script as the person changed it; null: the typical one of the chosen route. */
   script: Visit | null;
-  /** Which moment is looked at; −1: the landing. */
-  step: number;
+  /** Which moment is looked at; −1: the landing, null: nobody chose yet. */
+  step: number | null;
   /** Played as if nobody hesitated. */
   atOnce: boolean;
+  /** One visit, or what all visitors can expect. */
+  page: 'one' | 'all';
 }
 
-export const useVisitChoice = create<VisitChoice>()(() => ({ script: null, step: -1, atOnce: false }));
+export const useVisitChoice = create<VisitChoice>()(() => ({ script: null, step: null, atOnce: false, page: 'one' }));
 
 /** The visit that is looked at: the changed script, or the typical visit of the chosen route. */
 export function useVisit(): { visit: Visit | null; own: boolean; error: string | null } {
@@ -28,7 +30,7 @@ export function useVisit(): { visit: Visit | null; own: boolean; error: string |
   useEffect(() => {
     // Another landing at the top: the script that began elsewhere is let go of.
     const { script: old } = useVisitChoice.getState();
-    if (old && old.landing !== route) useVisitChoice.setState({ script: null, step: -1 });
+    if (old && old.landing !== route) useVisitChoice.setState({ script: null, step: null });
   }, [route]);
   return { visit: script ?? typical.found, own: script !== null, error: typical.error };
 }

@@ -51,31 +51,31 @@ export function BoardPage({ onPlay }: { onPlay: (row: WishRow) => void }) {
   );
 }
 
+/** Mean over all landings. */
+function started(of: Expectation): number {
+  return of.starts.reduce((sum, s) => sum + s.share * s.wait, 0);
+}
+
 function Sums({ now, baseline }: { now: Expectation; baseline: Expectation | null }) {
   const half = (e: Expectation) => e.spread.find((s) => s.share === 0.5)?.wait ?? Number.NaN;
   const most = (e: Expectation) => e.spread.find((s) => s.share === 0.9)?.wait ?? Number.NaN;
   return (
-    <dl className="mb-4 flex flex-wrap gap-x-7 gap-y-3">
-      <Sum name="waits per visit" value={now.waits} was={baseline?.waits.value} format={time} />
+    <dl className="mb-4 flex flex-wrap gap-x-5 gap-y-3">
       <Sum
-        name="half of the visits below"
-        value={exact(half(now))}
-        was={baseline ? half(baseline) : undefined}
+        name="page shows after"
+        value={exact(started(now))}
+        was={baseline ? started(baseline) : undefined}
         format={time}
       />
+      <Sum name="waits per visit" value={now.waits} was={baseline?.waits.value} format={time} />
+      <Sum name="half below" value={exact(half(now))} was={baseline ? half(baseline) : undefined} format={time} />
       <Sum name="9 of 10 below" value={exact(most(now))} was={baseline ? most(baseline) : undefined} format={time} />
-      <Sum
-        name="answered at once"
-        value={now.atOnce}
-        was={baseline?.atOnce.value}
-        format={percent}
-        lowerIsBetter={false}
-      />
-      <Sum name="travels per visit" value={now.bytes} was={baseline?.bytes.value} format={size} />
+      <Sum name="at once" value={now.atOnce} was={baseline?.atOnce.value} format={percent} lowerIsBetter={false} />
+      <Sum name="travels" value={now.bytes} was={baseline?.bytes.value} format={size} />
       <Sum name="never used" value={now.unused} was={baseline?.unused.value} format={size} />
       {now.unusedSavers !== null ? (
         <Sum
-          name="never used, data savers"
+          name="by data savers"
           value={exact(now.unusedSavers)}
           was={baseline?.unusedSavers ?? undefined}
           format={size}
@@ -84,6 +84,9 @@ function Sums({ now, baseline }: { now: Expectation; baseline: Expectation | nul
     </dl>
   );
 }
+
+/** What rounds to nothing is said as less than one of its unit. */
+const SMALLEST = 1;
 
 function exact(value: number): Estimate {
   return { value, error: 0 };
@@ -107,7 +110,11 @@ function Sum({
       <dt className="text-[11px] text-soft">{name}</dt>
       <dd className="text-[17px] font-medium">
         {format(value)}
-        {error > 0 ? <span className="ml-1 text-[11px] font-normal text-soft">± {format(error)}</span> : null}
+        {error > 0 ? (
+          <span className="ml-1 text-[11px] font-normal text-soft">
+            ± {format(error) === format(0) ? `< ${SMALLEST}` : format(error)}
+          </span>
+        ) : null}
       </dd>
       <dd className="text-[11px]">
         {was === undefined ? '' : <Change value={value - was} format={format} lowerIsBetter={lowerIsBetter} />}

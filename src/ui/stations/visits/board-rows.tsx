@@ -26,11 +26,20 @@ export function BoardRows({
   const before = new Map(baseline?.rows.map((r) => [r.key, r]));
   return (
     <>
-      <table className="w-full">
+      <table className="w-full table-fixed">
+        <colgroup>
+          <col />
+          <col className="w-[74px]" />
+          <col className="w-[104px]" />
+          <col className="w-[92px]" />
+          <col className="w-[62px]" />
+          <col className="w-[172px]" />
+          <col className="w-[78px]" />
+        </colgroup>
         <thead>
           <tr className="text-right text-[11px] text-soft">
             <th className="pb-1 text-left font-normal">move or act</th>
-            <th className="pb-1 font-normal">in 100 visits</th>
+            <th className="pb-1 font-normal">of 100 visits</th>
             <th className="pb-1 font-normal">wait</th>
             <th className="pb-1 font-normal">9 of 10 below</th>
             <th className="pb-1 font-normal">at once</th>
@@ -47,7 +56,7 @@ export function BoardRows({
                 key={row.key}
                 className={`border-t border-line text-right align-top ${row.route === route ? 'bg-mark' : 'hover:bg-band'}`}
               >
-                <th className="max-w-0 py-1 pr-2 text-left font-normal">
+                <th className="py-1 pr-2 text-left font-normal">
                   <button
                     type="button"
                     className="block w-full truncate text-left hover:underline"

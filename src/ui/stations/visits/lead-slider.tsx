@@ -53,8 +53,8 @@ export function LeadSlider({
           />
         ) : null}
         <line x1={x(lead)} x2={x(lead)} y1={8} y2={HEIGHT - 14} stroke="var(--ink)" strokeDasharray="3 3" />
-        <text x={2} y={10} fontSize={11} fill="var(--soft)">
-          wait {time(most)}
+        <text x={WIDTH} y={10} fontSize={11} textAnchor="end" fill="var(--soft)">
+          wait, {time(most)} at most
         </text>
         <text x={WIDTH} y={HEIGHT - 2} fontSize={11} textAnchor="end" fill="var(--soft)">
           {time(MOST_MS)} lead

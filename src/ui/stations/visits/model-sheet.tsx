@@ -130,9 +130,9 @@ function RouteHabits({ habits, notes, say }: { habits: Habits; notes: VisitorNot
           />
         ))}
       </ul>
-      <div className="mt-2 flex items-end justify-between gap-3">
+      <div className="mt-2 grid grid-cols-2 items-end gap-3">
         <NumberField
-          label="Between two moments"
+          label="Between moments"
           unit="s"
           most={MOST_DWELL}
           value={habits.dwell.medianMs / 1000}
@@ -194,17 +194,17 @@ function Everybody({ found: { model, notes }, say }: { found: VisitorsView; say:
           />
         ))}
       </ul>
-      <div className="mt-2 flex gap-3">
+      <div className="mt-2 grid grid-cols-2 items-end gap-3">
         <NumberField
-          label="Hesitate before an act"
+          label="Hesitation"
           unit="ms"
           most={60_000}
           value={model.hesitation.medianMs}
           onTake={(medianMs) => set({ hesitation: { ...model.hesitation, medianMs } }, `hesitate for ${medianMs} ms`)}
         />
         <NumberField
-          label="Touch"
-          unit={model.touch === null ? '% (as the device)' : '%'}
+          label={model.touch === null ? 'Touch (as device)' : 'Touch'}
+          unit="%"
           most={100}
           value={Math.round((model.touch ?? 0) * 100)}
           onTake={(touch) => set({ touch: touch / 100 }, `${touch} % touch`)}

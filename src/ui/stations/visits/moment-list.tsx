@@ -1,6 +1,6 @@
 'use client';
 
-import { useRef } from 'react';
+import { useEffect, useRef } from 'react';
 import type { Visit } from '../../../core/visits/types.ts';
 import type { MomentView, VisitView } from '../../../worker/visit-desk.ts';
 import { Change } from '../../parts/change.tsx';
@@ -30,7 +30,7 @@ export function MomentList({
 }) {
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box, 480);
-  const scale = scaleOf(view.moments, width);
+  const scale = scaleOf(view.moments, width, touch);
   return (
     <div>
       <div className={`${GRID} sticky top-0 z-10 border-b border-line bg-sheet px-4 text-[11px] text-soft`}>
@@ -104,8 +104,12 @@ function Row({
   onLead: ((ms: number) => void) | null;
 }) {
   const nothing = moment.kind === 'other';
+  const row = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (chosen) row.current?.scrollIntoView({ block: 'nearest' });
+  }, [chosen]);
   return (
-    <div className={`${GRID} px-4 ${chosen ? 'bg-mark' : 'hover:bg-band'}`}>
+    <div ref={row} className={`${GRID} scroll-mt-8 px-4 ${chosen ? 'bg-mark' : 'hover:bg-band'}`}>
       <button
         type="button"
         data-moment

@@ -9,7 +9,7 @@ import { NumberField } from '../../parts/field.tsx';
 import { size, time } from '../../parts/format.ts';
 import { Pill } from '../../parts/pill.tsx';
 import { TRIGGERS } from '../../parts/triggers.ts';
-import { changeStep, removeStep } from '../../state/visit.ts';
+import { changeStep, removeStep, useVisitChoice } from '../../state/visit.ts';
 import { storedPlan, useConditions, useWorkbench } from '../../state/workbench.ts';
 import { LeadSlider } from './lead-slider.tsx';
 import { meanwhile, momentWords } from './words.ts';
@@ -63,6 +63,7 @@ export function MomentSheet({ visit, moment }: { visit: Visit; moment: MomentVie
           </ol>
         </details>
       ) : null}
+      <Conditions visit={visit} step={at} />
       {moment.splitPoint ? <FetchWhen splitPoint={moment.splitPoint} page={moment.kind === 'move'} /> : null}
       {step && !moment.splitPoint && (step.does === 'act' || step.does === 'scroll') ? (
         <p className="mt-3 text-soft">
@@ -106,6 +107,36 @@ function Figure({ name, strong = false, children }: { name: string; strong?: boo
       <dt className="text-soft">{name}</dt>
       <dd className={`text-right ${strong ? 'font-semibold' : ''}`}>{children}</dd>
     </>
+  );
+}
+
+/** Conditional parts of the route that is come to: which of them hold in this visit. */
+function Conditions({ visit, step }: { visit: Visit; step: number }) {
+  const routes = useWorkbench((s) => s.app?.routes) ?? [];
+  const taken = visit.steps[step];
+  const holder = step < 0 ? visit : taken && 'holds' in taken ? taken : null;
+  if (!holder) return null;
+  const pattern = 'landing' in holder ? holder.landing : holder.to;
+  const parts = (routes.find((r) => r.pattern === pattern)?.parts ?? []).filter(
+    (p) => p.place === 'conditional' && p.condition?.kind !== 'media',
+  );
+  if (parts.length === 0) return null;
+  const set = (holds: string[]) =>
+    step < 0 ? useVisitChoice.setState({ script: { ...visit, holds } }) : changeStep(visit, step, { holds });
+  return (
+    <fieldset className="mt-4">
+      <legend className="mb-1 font-semibold">In this visit it needs</legend>
+      {parts.map((p) => (
+        <label key={p.id} className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={holder.holds.includes(p.id)}
+            onChange={(e) => set(e.target.checked ? [...holder.holds, p.id] : holder.holds.filter((h) => h !== p.id))}
+          />
+          {p.name}
+        </label>
+      ))}
+    </fieldset>
   );
 }
 

@@ -48,7 +48,7 @@ export function MomentWaterfall({ moment, page }: { moment: MomentView; page: Vi
           <g key={ms} transform={`translate(${NAME + scale.x(ms)} 0)`}>
             <line y1={16} y2={height} stroke={ms === 0 ? 'var(--ink)' : 'var(--line)'} />
             <text y={11} fontSize={11} textAnchor="middle" fill="var(--soft)">
-              {ms === 0 ? 'act' : ms < 0 ? `−${time(-ms)}` : time(ms)}
+              {ms === 0 ? (moment.kind === 'landing' ? 'navigation' : 'act') : ms < 0 ? `−${time(-ms)}` : time(ms)}
             </text>
           </g>
         ))}
@@ -106,7 +106,13 @@ export function MomentWaterfall({ moment, page }: { moment: MomentView; page: Vi
         {Number.isFinite(moment.wait) && moment.kind !== 'other' ? (
           <g transform={`translate(${NAME + scale.x(moment.wait)} 0)`}>
             <line y1={16} y2={height} stroke="var(--ink)" strokeDasharray="4 3" />
-            <text x={-4} y={height - 8} fontSize={11} textAnchor="end" fill="var(--ink)">
+            <text
+              x={scale.x(moment.wait) > width - 60 ? -4 : 4}
+              y={24}
+              fontSize={11}
+              textAnchor={scale.x(moment.wait) > width - 60 ? 'end' : 'start'}
+              fill="var(--ink)"
+            >
               {moment.wait === moment.shown ? 'shows' : 'answers'}
             </text>
           </g>

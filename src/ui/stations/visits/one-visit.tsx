@@ -1,6 +1,7 @@
 'use client';
 
 import { analyst } from '../../../worker/client.ts';
+import type { MomentView } from '../../../worker/visit-desk.ts';
 import { Message } from '../../parts/message.tsx';
 import { useNewest } from '../../state/newest.ts';
 import { changeStep, useAsPlayed, useVisit, useVisitChoice } from '../../state/visit.ts';
@@ -15,7 +16,7 @@ import { VisitBar } from './visit-bar.tsx';
 export function OneVisit() {
   const { visit, own, error } = useVisit();
   const played = useAsPlayed(visit);
-  const chosen = useVisitChoice((s) => s.step);
+  const picked = useVisitChoice((s) => s.step);
   const { device } = useConditions();
   const { found: view, error: refused } = useNewest(
     (now) => (played ? analyst().playVisit(now.plan, played, now.conditions) : Promise.resolve(null)),
@@ -24,7 +25,8 @@ export function OneVisit() {
   if (error) return <Message title="The visits can’t be worked out">{error}</Message>;
   if (!visit || !played)
     return <Message title="Working out a typical visit">From the shares of moves and acts.</Message>;
-  const moment = view?.moments.findLast((m) => m.step === chosen) ?? view?.moments[0];
+  const moment = view ? momentAt(view.moments, picked) : undefined;
+  const chosen = moment?.step ?? -1;
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_290px]">
       <h1 className="sr-only">A visit from {visit.landing}</h1>
@@ -36,7 +38,7 @@ export function OneVisit() {
             <button
               type="button"
               className="mt-3 text-ink underline"
-              onClick={() => useVisitChoice.setState({ script: null, step: -1 })}
+              onClick={() => useVisitChoice.setState({ script: null, step: null })}
             >
               Back to the typical visit
             </button>
@@ -64,7 +66,7 @@ export function OneVisit() {
             {moment ? (
               <section
                 aria-label="What travels for the chosen moment"
-                className="max-h-[42%] shrink-0 overflow-y-auto border-t border-line bg-band"
+                className="max-h-[36%] shrink-0 overflow-y-auto border-t border-line bg-band"
               >
                 <MomentWaterfall moment={moment} page={view.pages[moment.page]} />
               </section>
@@ -79,4 +81,12 @@ export function OneVisit() {
       </aside>
     </div>
   );
+}
+
+/** The moment that was chosen; before anybody chose, the one with the longest wait after the landing. */
+function momentAt(moments: readonly MomentView[], picked: number | null): MomentView {
+  const chosen = picked === null ? undefined : moments.findLast((m) => m.step === picked);
+  if (chosen) return chosen;
+  const waited = moments.filter((m) => m.step >= 0 && Number.isFinite(m.wait));
+  return waited.reduce((worst, m) => (m.wait > worst.wait ? m : worst), waited[0] ?? moments[0]);
 }

@@ -14,11 +14,12 @@ const LEAST_LEAD = 500;
 const LEAST_WAIT = 500;
 
 /** Wide enough for every moment but the documents, whose waits are of another order: those break off at the edge. */
-export function scaleOf(moments: readonly MomentView[], width: number): Scale {
+export function scaleOf(moments: readonly MomentView[], width: number, touch: boolean): Scale {
   const later = moments.filter((m) => m.kind !== 'landing' && m.kind !== 'document');
   const long = later.flatMap((m) => [m.complete, m.wait, m.answering, m.was]).filter(Number.isFinite);
   const to = Math.max(LEAST_WAIT, ...long) * 1.08;
-  const lead = Math.max(LEAST_LEAD, ...later.map((m) => m.lead)) * 1.08;
+  // What is touched gives no lead, and needs no room for one.
+  const lead = touch ? to * 0.06 : Math.max(LEAST_LEAD, ...later.map((m) => m.lead)) * 1.08;
   const from = -Math.min(lead, to * 1.2);
   const perMs = width / (to - from);
   return { width, from, to, x: (ms) => (ms - from) * perMs, ms: (x) => x / perMs + from };
@@ -30,6 +31,8 @@ export function marksOf({ from, to }: Scale, about: number): number[] {
   const power = 10 ** Math.floor(Math.log10(rough));
   const step = [1, 2, 5, 10].map((f) => f * power).find((s) => s >= rough) ?? rough;
   const marks: number[] = [];
-  for (let ms = Math.ceil(from / step) * step; ms <= to; ms += step) marks.push(ms);
+  // A mark at the very edge has no room for its words.
+  const margin = (to - from) * 0.03;
+  for (let ms = Math.ceil((from + margin) / step) * step; ms <= to - margin; ms += step) marks.push(ms);
   return marks;
 }

@@ -33,7 +33,7 @@ export function VisitBar({ visit, own, view }: { visit: Visit; own: boolean; vie
           onTake={(picked) => {
             const script = kept.find((k) => `kept ${k.name}` === picked) ?? null;
             if (script) choose({ route: script.landing });
-            useVisitChoice.setState({ script, step: -1 });
+            useVisitChoice.setState({ script, step: null });
           }}
         />
       </div>

@@ -1,6 +1,5 @@
 'use client';
 
-import { useState } from 'react';
 import type { WishRow } from '../../../core/visitors/expect.ts';
 import type { VisitStep } from '../../../core/visits/types.ts';
 import { PageTabs } from '../../parts/page-tabs.tsx';
@@ -13,15 +12,16 @@ const REST_MS = 4000;
 
 /** What happens after the landing: one visit played through, and what all visitors can expect. */
 export function Visits() {
-  const [page, setPage] = useState('one');
+  const page = useVisitChoice((s) => s.page);
+  const setPage = (next: string) => useVisitChoice.setState({ page: next === 'all' ? 'all' : 'one' });
   const choose = useWorkbench((s) => s.choose);
   const play = (row: WishRow) => {
     choose({ route: row.route });
     useVisitChoice.setState({
       script: { name: '', landing: row.route, holds: [], steps: [stepOf(row)] },
       step: 0,
+      page: 'one',
     });
-    setPage('one');
   };
   return (
     <PageTabs

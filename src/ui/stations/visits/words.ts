@@ -4,7 +4,7 @@ import { time } from '../../parts/format.ts';
 
 /** A moment in words, as in `opens fare calculator`. */
 export function momentWords(moment: MomentView, step: VisitStep | undefined): string {
-  if (!step) return 'lands';
+  if (!step) return 'lands on';
   switch (step.does) {
     case 'act':
       return `opens ${moment.name}`;
