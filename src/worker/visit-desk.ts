@@ -1,9 +1,11 @@
+import { has } from '../core/chunks/bits.ts';
 import { NavigationLog } from '../core/formats/navigation-log.ts';
-import { momentTrigger } from '../core/load/landing.ts';
+import { followLanding, momentTrigger } from '../core/load/landing.ts';
 import { effectivePlan } from '../core/plan/effective.ts';
 import { BASELINE, type Plan, type Trigger } from '../core/plan/types.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { RequestRecord, Reveal, TaskRecord } from '../core/sim/types.ts';
+import { graphIndex } from '../core/snapshot/graph-index.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import { type Expectation, expectWaits } from '../core/visitors/expect.ts';
 import { type Learned, LogLearner } from '../core/visitors/learn.ts';
@@ -205,11 +207,15 @@ export class VisitDesk {
           ? snapshot.routes.find((r) => r.pattern === taken.to)?.page
           : undefined;
     if (!route || module === undefined) return null;
-    const isRoot = compiler.graph.roots.some(
-      (r) => r.kind !== 'entry' && snapshot.modules[r.target[0]]?.path === module,
-    );
-    if (!isRoot) return null;
-    return { module, fetch: momentTrigger(snapshot, effectivePlan(snapshot, plan), route, module, 'part' in taken) };
+    const { roots } = compiler.graph;
+    const at = graphIndex(snapshot).moduleAt.get(module) ?? -1;
+    const isTarget = (root: number) => roots[root].kind !== 'entry' && roots[root].target[0] === at;
+    if (!roots.some((_, root) => isTarget(root))) return null;
+    const effective = effectivePlan(snapshot, plan);
+    // Deferred for another route it may be, yet part of this one's start.
+    const landed = followLanding(snapshot, effective, compiler.graph, route).roots;
+    if (landed.some(({ root }) => !isTarget(root) && has(roots[root].reach, at))) return null;
+    return { module, fetch: momentTrigger(snapshot, effective, route, module, 'part' in taken) };
   }
 
   private nextSteps(plan: Plan, compiler: VisitCompiler, visit: Visit): NextStep[] {

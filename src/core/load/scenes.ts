@@ -1,5 +1,4 @@
 import { has } from '../chunks/bits.ts';
-import type { ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Part, Route } from '../snapshot/types.ts';
@@ -203,7 +202,7 @@ function partOn(c: Compilation, stage: Stage, part: Part): Scene | null {
   const settings = plan.settings.get(part.module) ?? {};
   const planned = plan.triggers.get(part.module);
   const there = stage.parts.get(part.id);
-  const opener = openerOf(graph, walk, module);
+  const opener = openerOf(c, walk, module);
   const loaded = chunkOf(graph, walk.landing.roots, module) >= 0;
   if (!opener && !loaded && !part.noScript) return null;
   const act: SceneAction[] = [];
@@ -284,16 +283,19 @@ function partOn(c: Compilation, stage: Stage, part: Part): Scene | null {
   return { ...scene, kind, hides: [at], shows: [at], until: 'shown' };
 }
 
-/** The split point that brings a module, where the landing doesn't. */
-function openerOf(graph: ChunkGraph, { landing }: LandingWalk, module: number): LandedRoot | undefined {
-  if (chunkOf(graph, landing.roots, module) >= 0) {
-    const waits = landing.later.find((l) => graph.roots[l.root].target[0] === module);
-    return waits;
-  }
-  return (
-    landing.later.find((l) => graph.roots[l.root].target[0] === module) ??
-    landing.later.find((l) => has(graph.roots[l.root].reach, module))
-  );
+/** The split point that brings a module, where the landing doesn't, or doesn't run it. */
+function openerOf(
+  { graph, plan, files }: Compilation,
+  { landing }: LandingWalk,
+  module: number,
+): LandedRoot | undefined {
+  const isTarget = (l: LandedRoot) => graph.roots[l.root].target[0] === module;
+  const landed = landing.roots.find(isTarget);
+  const { run } = (landed && plan.settings.get(files.targetPath(landed.root))) ?? {};
+  if (landed && run && !happensOnLanding(run)) return landed;
+  const later = landing.later.find(isTarget);
+  if (later || chunkOf(graph, landing.roots, module) >= 0) return later;
+  return landing.later.find((l) => has(graph.roots[l.root].reach, module));
 }
 
 /** What has to be known before a conditional part is asked for: the answer that says so, or that the page runs. */

@@ -91,7 +91,7 @@ export interface WaitCurve {
 }
 
 /** Where between nothing and the whole wait the lead is tried: there the curve bends. */
-const TRIED = [0.4, 0.8, 1.1];
+const TRIED = [0.5, 0.9, 1, 1.2];
 
 /**
  * The wait for a wish as the first thing that a person does after landing on its route and resting there, for different

@@ -46,10 +46,13 @@ export function experienced(visit: VisitProgram, { pages, moments }: VisitTimeli
     const { program } = document;
     const { timeline } = pages[moment.page];
     const next = moments[at + 1];
-    const until = next && next.page === moment.page ? next.act : Number.POSITIVE_INFINITY;
+    // Until the page takes the next act, what comes still belongs to this moment.
+    const nextTaken = next && Number.isFinite(next.taken) ? next.taken : next?.act;
+    const until = next && next.page === moment.page ? nextTaken! : Number.POSITIVE_INFINITY;
     const scene = moment.scene < 0 ? null : program.scenes![moment.scene];
     const shows = scene?.shows ?? ownParts(program.parts, document.main);
-    const isOwn = (r: Reveal) => r.at >= moment.act - 0.001 && (r.at < until || r.at <= moment.over) && shows.includes(r.part);
+    const isOwn = (r: Reveal) =>
+      r.at >= moment.act - 0.001 && (r.at <= until || r.at <= moment.over) && shows.includes(r.part);
     const reveals = timeline.reveals.filter(isOwn);
     const played = moment.over === moment.act && !scene ? 'other' : null;
     const first = (state: Reveal['state'], part: number) =>
