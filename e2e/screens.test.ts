@@ -76,6 +76,21 @@ const PAGES: [string, string, (page: Page) => Promise<void>][] = [
     },
   ],
   [
+    'a visit',
+    '/p/saltmarsh/visits?route=/timetable&device=laptop',
+    async (page) => {
+      await page.getByRole('button', { name: /opens deck plan/ }).click();
+      await page.getByRole('slider').waitFor();
+    },
+  ],
+  [
+    'all visitors',
+    '/p/saltmarsh/visits?route=/&page=all&plan=baseline',
+    async (page) => {
+      await page.getByText(/visits played, the same/).waitFor({ timeout: 60_000 });
+    },
+  ],
+  [
     'files',
     '/p/saltmarsh/split?route=/timetable',
     async (page) => {

@@ -13,6 +13,10 @@ const { outlineOf } = await core('outline/outline.js');
 const { BASELINE } = await core('plan/types.js');
 const { DEFAULT_CONDITIONS, DEVICES, LINKS } = await core('sim/conditions.js');
 const { drawConditions, landUnder } = await core('mix/mix.js');
+const { VisitCompiler } = await core('visits/program.js');
+const { playVisit } = await core('visits/play.js');
+const { expectWaits } = await core('visitors/expect.js');
+const { modelOf } = await core('visitors/model.js');
 const { importKey } = await core('snapshot/graph-index.js');
 const { readSource } = await import('../dist/reader/read-source.js');
 const { exactSizes } = await import('../dist/reader/weigh.js');
@@ -95,6 +99,61 @@ for (const [count, aim] of Object.entries(sizes)) {
   );
 }
 
+/** Twelve things that a visitor of the sample does. */
+const TWELVE = [
+  ['scroll', 'webcams'],
+  ['move', '/timetable'],
+  ['act', 'fares'],
+  ['act', 'ticket'],
+  ['scroll', 'tide'],
+  ['act', 'ticket'],
+  ['move', '/sailings/:id'],
+  ['act', 'deck'],
+  ['move', '/book'],
+  ['act', 'vehicle'],
+  ['act', 'payment'],
+  ['move', '/trips'],
+].map(([does, on]) => {
+  const pause = { dwellMs: 4000, leadMs: does === 'scroll' ? 0 : 300 };
+  return does === 'move' ? { does, to: on, by: 'inside', holds: [], ...pause } : { does, part: on, ...pause };
+});
+
+function visits() {
+  const { snapshot } = readSource('examples/saltmarsh-ferries');
+  const compiler = new VisitCompiler(snapshot, BASELINE);
+  const visit = { name: '', landing: '/', holds: [], steps: TWELVE };
+  report(
+    'a visit of the sample in 12 steps',
+    measure(() => playVisit(compiler, visit, DEFAULT_CONDITIONS), 40, 20),
+    10,
+  );
+  const decisions = ['src/booking/booking-page.tsx', 'src/trips/trips-page.tsx'].map((splitPoint) => ({
+    kind: 'trigger',
+    splitPoint,
+    fetch: { on: 'approach' },
+  }));
+  const { model } = modelOf(snapshot);
+  const under = [
+    [LINKS[0], DEVICES[0], 0.5],
+    [LINKS[1], DEVICES[0], 0.3],
+    [LINKS[4], DEVICES[3], 0.2],
+  ].map(([link, device, share]) => ({ conditions: { link, device, cache: 'empty' }, share }));
+  for (const plan of [BASELINE, { ...BASELINE, decisions }]) {
+    const began = performance.now();
+    const own = new VisitCompiler(snapshot, plan);
+    const steps = expectWaits(own, model, under, { seed: 7, visits: 20_000, error: 0.01 });
+    let step = steps.next();
+    while (!step.done) step = steps.next();
+    const { visits: played, waits, rows } = step.value;
+    const error = ((waits.error / waits.value) * 100).toFixed(2);
+    report(
+      `expected waits: ${rows.length} moves and acts, ${played} visits, error ${error} %`,
+      performance.now() - began,
+      5000,
+    );
+  }
+}
+
 /** A page whose script asks for so many files of 8 kB. */
 function pageOf(files) {
   const nothing = { origin: '', serverMs: 5, cache: 'immutable', cpuMs: 1, estimatedBytes: 0, imports: [], follow: [] };
@@ -140,6 +199,7 @@ report(
   measure(() => simulate(pageOf(500), DEFAULT_CONDITIONS), 9),
   40,
 );
+visits();
 
 const sample = path.resolve('examples/saltmarsh-ferries');
 report(

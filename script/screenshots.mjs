@@ -59,7 +59,22 @@ await withSample(4793, async (address, browser) => {
   await page.waitForTimeout(1500);
   await page.mouse.click(640, 660);
   await take('mix');
-  await page.getByRole('tab', { name: 'One landing' }).click();
+  await open('/p/saltmarsh/visits?route=/timetable&device=laptop');
+  await page.getByRole('button', { name: /opens fare calculator/ }).waitFor();
+  const visit =
+    '/timetable > act ticket @6000+280 > act fares @9000+280 > scroll tide @9000 > move /book @8000+280 > act payment @14000+280';
+  await open(`/p/saltmarsh/visits?route=/timetable&device=laptop&moment=1&visit=${encodeURIComponent(visit)}`);
+  await page.getByText('Its code is fetched').waitFor();
+  await page.getByRole('button', { name: 'approach' }).click();
+  await page.getByText(/^At once .* with lead enough/).waitFor();
+  await page.waitForTimeout(600);
+  await take('visit');
+  await page.getByRole('tab', { name: 'All visitors' }).click();
+  await page.getByText(/visits played, the same/).waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(600);
+  await page.mouse.click(640, 100);
+  await take('visitors');
+  await open('/p/saltmarsh/startup?route=/timetable');
   await page.keyboard.press('t');
   await page.getByRole('option', { name: /^entry \d/ }).click();
   await page.waitForTimeout(300);

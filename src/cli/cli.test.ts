@@ -187,4 +187,47 @@ describe('yokeline', () => {
     expect(help).toContain('--route <pattern>');
     expect(spawnSync(process.execPath, [bin, 'simulate']).status).toBe(2);
   });
+
+  it('plays visits as they are written, and names the step that can’t be taken', () => {
+    const visit = '/timetable > act ticket @4000+300 > move /book @3000';
+    const { steps, waits } = run('visit', file, '--visit', visit, '--device', 'laptop');
+    expect(steps.map((s: { kind: string }) => s.kind)).toEqual(['landing', 'act', 'move']);
+    expect(waits).toBeCloseTo(steps[1].wait + steps[2].wait, 1);
+    expect(steps[2].requests.map((r: { name: string }) => r.name)).toContain('booking-page');
+    const kept = path.join(path.dirname(file), 'v.json');
+    fs.writeFileSync(
+      kept,
+      JSON.stringify({ name: 'v', landing: '/timetable', steps: [{ does: 'act', part: 'ticket' }] }),
+    );
+    expect(run('visit', file, '--visit', kept).steps).toHaveLength(2);
+    expect(refused('visit', file, '--visit', '/timetable > act nothing')).toMatchObject({
+      status: 2,
+      error: { at: 'steps[0]', detail: expect.stringContaining('ticket') },
+    });
+  });
+
+  it('learns visitors from a log, and tells what they can expect of a plan', () => {
+    const other = path.join(path.dirname(file), 'learned.yokeline.json');
+    const log = 'examples/saltmarsh-ferries.visits.csv';
+    const learned = run('visitors', file, '--log', log, '--out', other, '--error', '0.05');
+    expect(learned.log).toMatchObject({ visits: 600, troubles: [] });
+    expect(learned.waits.error).toBeLessThan(learned.waits.mean * 0.05);
+    const fetch = 'src/booking/booking-page.tsx@approach';
+    run('plan', other, '--name', 'Ahead', '--fetch', fetch);
+    const wait = (plan: string) =>
+      run('visitors', other, '--plan', plan, '--device', 'laptop').rows.find(
+        (r: { key: string }) => r.key === '/timetable → /book',
+      ).wait.mean;
+    expect(wait('Ahead')).toBeLessThan(wait('Baseline') * 0.7);
+    expect(refused('visitors', file, '--log', 'nowhere.csv')).toMatchObject({
+      status: 2,
+      error: { at: 'nowhere.csv' },
+    });
+    expect(refused('plan', other, '--name', 'Ahead', '--fetch', 'src/nowhere.ts@idle').error.title).toBe(
+      'No such split point',
+    );
+    expect(refused('plan', other, '--name', 'Ahead', '--fetch', fetch.replace('approach', 'soon')).error.title).toBe(
+      'No such moment',
+    );
+  });
 });

@@ -1,8 +1,8 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import { triggerWords } from '../../../core/plan/decisions.ts';
-import type { Trigger } from '../../../core/plan/types.ts';
+import { shortName, subjectOf, triggerWords } from '../../../core/plan/decisions.ts';
+import type { Decision, Trigger } from '../../../core/plan/types.ts';
 import type { Visit } from '../../../core/visits/types.ts';
 import type { MomentView } from '../../../worker/visit-desk.ts';
 import { NumberField } from '../../parts/field.tsx';
@@ -165,6 +165,48 @@ function FetchWhen({ splitPoint, page }: { splitPoint: { module: string; fetch: 
         <p className="mt-1.5 text-soft">The baseline stays as built. Choose a plan at the top to decide.</p>
       )}
       {page ? <p className="mt-1.5 text-soft">Wherever a link leads there; it runs only when somebody goes.</p> : null}
+      {page && splitPoint.fetch.on !== 'action' ? <AnswerAhead module={splitPoint.module} /> : null}
     </section>
+  );
+}
+
+const USUAL_KEEP_MS = 30_000;
+
+/** The answer of the next page fetched with its code, and how long it is good for. */
+function AnswerAhead({ module }: { module: string }) {
+  const plan = useWorkbench((s) => storedPlan(s));
+  const decide = useWorkbench((s) => s.decide);
+  const withdraw = useWorkbench((s) => s.withdraw);
+  if (!plan) return null;
+  const old = plan.decisions.find((d) => d.kind === 'split' && d.splitPoint === module);
+  const { answerAhead, ...rest } =
+    old?.kind === 'split' ? old : { kind: 'split' as const, splitPoint: module, answerAhead: undefined };
+  const set = (keepMs: number | null) => {
+    const next: Decision = { ...rest, ...(keepMs === null ? {} : { answerAhead: { keepMs } }) };
+    if (Object.keys(next).length > 2) decide([next]);
+    else withdraw([subjectOf(next)], `${shortName(module)}: its answer is not fetched ahead`);
+  };
+  return (
+    <div className="mt-2">
+      <label className="flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          checked={answerAhead !== undefined}
+          onChange={(event) => set(event.target.checked ? USUAL_KEEP_MS : null)}
+        />
+        its answer as well
+      </label>
+      {answerAhead ? (
+        <div className="mt-1.5">
+          <NumberField
+            label="good for"
+            unit="s"
+            most={3600}
+            value={answerAhead.keepMs / 1000}
+            onTake={(s) => set(s * 1000)}
+          />
+        </div>
+      ) : null}
+    </div>
   );
 }
