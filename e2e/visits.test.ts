@@ -41,7 +41,7 @@ describe('one visit', () => {
     for (let left = await page.locator('button[data-moment]').count(); left > 1; ) {
       await page.locator('button[data-moment]').nth(1).click();
       await details(page)
-        .getByRole('button', { name: /^(Leave it out|End the visit before it)$/ })
+        .getByRole('button', { name: /^(Leave it out|End it before)$/ })
         .click();
       left = Number(
         await until(
@@ -69,7 +69,7 @@ describe('one visit', () => {
     await until(wait, (t) => t === whole);
     await panel.getByRole('slider').press('End');
     await until(wait, (t) => /^\d\d? ms$/.test(t));
-    await page.getByLabel('as if they act at once').check();
+    await page.getByLabel('nobody hesitates').check();
     await until(wait, (t) => t === whole);
     await page.close();
   });

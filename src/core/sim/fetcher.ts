@@ -284,6 +284,7 @@ export class Fetcher {
   /** The answer says that the file is gone. Who waits for it may be served by a later request. */
   private fail(flight: Flight, index: number): void {
     const { resource, name } = flight.record;
+    flight.record.gone = true;
     this.unasked.set(resource, [...(this.unasked.get(resource) ?? []), ...flight.waiting.splice(0)]);
     const cause = byRequest(this.run, 'arrival', `${name} is gone`, index);
     for (const then of this.failureWaiters.get(resource)?.splice(0) ?? []) then(cause);

@@ -48,6 +48,8 @@ export interface RequestRecord {
   evaluated: number;
   /** Asked for by a trigger before anybody wanted it, and not wanted since. */
   early?: true;
+  /** The answer was that the file is no longer there. */
+  gone?: true;
   /** The page was left before the answer was complete; `end` is when that happened. */
   cut?: true;
 }

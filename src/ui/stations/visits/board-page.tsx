@@ -60,7 +60,7 @@ function Sums({ now, baseline }: { now: Expectation; baseline: Expectation | nul
   const half = (e: Expectation) => e.spread.find((s) => s.share === 0.5)?.wait ?? Number.NaN;
   const most = (e: Expectation) => e.spread.find((s) => s.share === 0.9)?.wait ?? Number.NaN;
   return (
-    <dl className="mb-4 flex flex-wrap gap-x-5 gap-y-3">
+    <dl className="mb-4 flex flex-wrap gap-x-4 gap-y-3">
       <Sum
         name="page shows after"
         value={exact(started(now))}
@@ -73,7 +73,7 @@ function Sums({ now, baseline }: { now: Expectation; baseline: Expectation | nul
       <Sum name="at once" value={now.atOnce} was={baseline?.atOnce.value} format={percent} lowerIsBetter={false} />
       <Sum name="travels" value={now.bytes} was={baseline?.bytes.value} format={size} />
       <Sum name="never used" value={now.unused} was={baseline?.unused.value} format={size} />
-      {now.unusedSavers !== null ? (
+      {now.unusedSavers !== null && now.unused.value > 0 ? (
         <Sum
           name="by data savers"
           value={exact(now.unusedSavers)}
@@ -108,7 +108,7 @@ function Sum({
   return (
     <div>
       <dt className="text-[11px] text-soft">{name}</dt>
-      <dd className="text-[17px] font-medium">
+      <dd className="text-[15px] font-medium whitespace-nowrap">
         {format(value)}
         {error > 0 ? (
           <span className="ml-1 text-[11px] font-normal text-soft">

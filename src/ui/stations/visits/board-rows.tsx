@@ -54,7 +54,7 @@ export function BoardRows({
             return (
               <tr
                 key={row.key}
-                className={`border-t border-line text-right align-top ${row.route === route ? 'bg-mark' : 'hover:bg-band'}`}
+                className={`border-t border-line text-right align-top ${row.route === route ? 'bg-band' : 'hover:bg-band'}`}
               >
                 <th className="py-1 pr-2 text-left font-normal">
                   <button
@@ -67,7 +67,7 @@ export function BoardRows({
                   </button>
                   <button
                     type="button"
-                    className="block max-w-full truncate text-[11px] text-soft hover:text-ink hover:underline"
+                    className={`block max-w-full truncate text-[11px] hover:text-ink hover:underline ${row.route === route ? 'font-semibold text-ink' : 'text-soft'}`}
                     title="Its visitors"
                     aria-pressed={row.route === route}
                     onClick={() => onRoute(row.route === route ? null : row.route)}

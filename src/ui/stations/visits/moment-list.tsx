@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
-import type { Visit } from '../../../core/visits/types.ts';
+import type { Visit, VisitStep } from '../../../core/visits/types.ts';
 import type { MomentView, VisitView } from '../../../worker/visit-desk.ts';
 import { Change } from '../../parts/change.tsx';
 import { size, time } from '../../parts/format.ts';
@@ -66,7 +66,7 @@ export function MomentList({
               <Row
                 moment={moment}
                 words={momentWords(moment, step)}
-                after={at === 0 || !step ? '' : `${time(step.dwellMs)} later`}
+                after={at === 0 || !step ? '' : pauseWords(step, moment)}
                 where={at === 0 ? visit.landing : ''}
                 requests={view.pages[moment.page].requests}
                 scale={scale}
@@ -80,6 +80,12 @@ export function MomentList({
       </ol>
     </div>
   );
+}
+
+function pauseWords(step: VisitStep, moment: MomentView): string {
+  if (step.does === 'return' && moment.kind !== 'other')
+    return step.deployed ? 'after the deploy' : 'all connections gone';
+  return `${time(step.dwellMs)} later`;
 }
 
 function Row({

@@ -93,7 +93,7 @@ export function MomentSheet({ visit, moment }: { visit: Visit; moment: MomentVie
             className="rounded border border-line px-2.5 py-1 hover:border-ink"
             onClick={() => removeStep(visit, at)}
           >
-            {step.does === 'move' || step.does === 'return' ? 'End the visit before it' : 'Leave it out'}
+            {step.does === 'move' || step.does === 'return' ? 'End it before' : 'Leave it out'}
           </button>
         </section>
       ) : null}

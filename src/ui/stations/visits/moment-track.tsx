@@ -69,7 +69,10 @@ export function MomentTrack({
           />
         );
       })}
-      {Number.isFinite(moment.was) && Math.abs(moment.was - moment.wait) > 1 && moment.was <= scale.to ? (
+      {moment.kind !== 'other' &&
+      Number.isFinite(moment.was) &&
+      Math.abs(moment.was - moment.wait) > 1 &&
+      moment.was <= scale.to ? (
         <rect x={x(moment.was) - 2} y={middle - 5} width={4} height={10} fill="var(--sheet)" stroke="var(--faint)" />
       ) : null}
       {cut ? (

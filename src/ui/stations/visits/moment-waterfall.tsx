@@ -47,7 +47,7 @@ export function MomentWaterfall({ moment, page }: { moment: MomentView; page: Vi
         {marksOf(scale, 8).map((ms) => (
           <g key={ms} transform={`translate(${NAME + scale.x(ms)} 0)`}>
             <line y1={16} y2={height} stroke={ms === 0 ? 'var(--ink)' : 'var(--line)'} />
-            <text y={11} fontSize={11} textAnchor="middle" fill="var(--soft)">
+            <text y={11} fontSize={11} textAnchor={scale.x(ms) < 30 ? 'start' : 'middle'} fill="var(--soft)">
               {ms === 0 ? (moment.kind === 'landing' ? 'navigation' : 'act') : ms < 0 ? `−${time(-ms)}` : time(ms)}
             </text>
           </g>
@@ -61,7 +61,7 @@ export function MomentWaterfall({ moment, page }: { moment: MomentView; page: Vi
                 {clip(r.name, 20)}
               </text>
               <text x={NAME - 10} y={y + 12} fontSize={11} textAnchor="end" fill="var(--soft)">
-                {r.cut ? 'cut off' : r.bytes > 0 ? size(r.bytes) : 'kept'}
+                {r.gone ? 'gone' : r.cut ? 'cut off' : r.bytes > 0 ? size(r.bytes) : 'kept'}
               </text>
               <g transform={`translate(${NAME} 0)`}>
                 <title>{`${r.name}: ${look.name}; ${r.cause.what}; ${time(r.end - r.discovered)}`}</title>

@@ -15,7 +15,7 @@ const LEAST_WAIT = 500;
 
 /** Wide enough for every moment but the documents, whose waits are of another order: those break off at the edge. */
 export function scaleOf(moments: readonly MomentView[], width: number, touch: boolean): Scale {
-  const later = moments.filter((m) => m.kind !== 'landing' && m.kind !== 'document');
+  const later = moments.filter((m) => m.kind !== 'landing' && m.kind !== 'document' && m.kind !== 'other');
   const long = later.flatMap((m) => [m.complete, m.wait, m.answering, m.was]).filter(Number.isFinite);
   const to = Math.max(LEAST_WAIT, ...long) * 1.08;
   // What is touched gives no lead, and needs no room for one.
@@ -34,5 +34,5 @@ export function marksOf({ from, to }: Scale, about: number): number[] {
   // A mark at the very edge has no room for its words.
   const margin = (to - from) * 0.03;
   for (let ms = Math.ceil((from + margin) / step) * step; ms <= to - margin; ms += step) marks.push(ms);
-  return marks;
+  return marks.includes(0) || from > 0 ? marks : [0, ...marks];
 }

@@ -24,7 +24,7 @@ export function VisitBar({ visit, own, view }: { visit: Visit; own: boolean; vie
     ...kept.map((k) => ({ value: `kept ${k.name}`, label: k.name })),
   ];
   return (
-    <div className="flex flex-wrap items-end gap-x-5 gap-y-2 border-b border-line px-4 py-2.5">
+    <div className="flex flex-wrap items-end gap-x-4 gap-y-2 border-b border-line px-4 py-2.5">
       <div className="w-56">
         <PickField
           label="Visit"
@@ -38,7 +38,7 @@ export function VisitBar({ visit, own, view }: { visit: Visit; own: boolean; vie
         />
       </div>
       {value === CHANGED ? (
-        <div className="w-44">
+        <div className="w-36">
           <TextField
             label="Keep it as"
             placeholder="a name, then Enter"
@@ -62,10 +62,10 @@ export function VisitBar({ visit, own, view }: { visit: Visit; own: boolean; vie
           checked={atOnce}
           onChange={(e) => useVisitChoice.setState({ atOnce: e.target.checked })}
         />
-        as if they act at once
+        nobody hesitates
       </label>
       {view ? (
-        <dl className="ml-auto flex gap-5">
+        <dl className="ml-auto flex gap-4">
           <Sum name="waits" value={view.sums.waits} was={view.before?.waits} format={time} />
           <Sum name="travels" value={view.sums.bytes} was={view.before?.bytes} format={size} />
           <Sum name="never used" value={view.sums.unused} was={view.before?.unused} format={size} />

@@ -19,7 +19,8 @@ export function momentWords(moment: MomentView, step: VisitStep | undefined): st
     case 'deploy':
       return 'the app is deployed anew';
     case 'return':
-      return `returns to ${step.to} after ${away(step.awayMs)}${step.deployed ? ', the app deployed anew' : ''}`;
+      if (moment.kind === 'other') return 'the app is deployed anew';
+      return `returns to ${step.to} after ${away(step.awayMs)}`;
   }
 }
 
