@@ -1,5 +1,6 @@
 import fs from 'node:fs';
 import type { Command } from 'commander';
+import Papa from 'papaparse';
 import { withLearned } from '../core/amend/visits.ts';
 import { InputError } from '../core/errors.ts';
 import { NavigationLog } from '../core/formats/navigation-log.ts';
@@ -108,6 +109,7 @@ function finish(steps: Generator<unknown, Expectation>): Expectation {
 async function learn(file: string, learner: LogLearner): Promise<Learned> {
   const log = new NavigationLog(
     file,
+    (text) => Papa.parse<string[]>(text, { delimiter: ',' }).data,
     (record, line) => learner.add(record, line),
     (what, line) => learner.unreadable(what, line),
   );

@@ -1,3 +1,4 @@
+import Papa from 'papaparse';
 import { has } from '../core/chunks/bits.ts';
 import { NavigationLog } from '../core/formats/navigation-log.ts';
 import { followLanding, momentTrigger } from '../core/load/landing.ts';
@@ -157,6 +158,7 @@ export class VisitDesk {
     const learner = new LogLearner(this.app(BASELINE).routes);
     const log = new NavigationLog(
       file.name,
+      (text) => Papa.parse<string[]>(text, { delimiter: ',' }).data,
       (record, line) => learner.add(record, line),
       (what, line) => learner.unreadable(what, line),
     );

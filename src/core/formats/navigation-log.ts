@@ -1,9 +1,10 @@
-import Papa from 'papaparse';
 import { InputError } from '../errors.ts';
 import type { LogRecord } from '../visitors/learn.ts';
 
 type Take = (record: LogRecord, line: number) => void;
 type Refuse = (what: string, line: number) => void;
+/** Takes lines of CSV apart; given from outside, since core brings no parser of its own. */
+export type ReadCsv = (text: string) => string[][];
 
 const COLUMNS = ['visit', 'time', 'route', 'action'] as const;
 type Column = (typeof COLUMNS)[number];
@@ -21,6 +22,7 @@ export class NavigationLog {
 
   constructor(
     private readonly fileName: string,
+    private readonly readCsv: ReadCsv,
     private readonly take: Take,
     private readonly refuse: Refuse,
   ) {}
@@ -67,7 +69,7 @@ export class NavigationLog {
     this.form = 'csv';
     lines.shift();
     this.line++;
-    const [heading = []] = Papa.parse<string[]>(first).data;
+    const [heading = []] = this.readCsv(first);
     heading.forEach((name, at) => {
       const column = COLUMNS.find((c) => c === name.trim().toLowerCase());
       if (column) this.columns.set(column, at);
@@ -82,8 +84,7 @@ export class NavigationLog {
   }
 
   private csv(text: string): void {
-    const { data } = Papa.parse<string[]>(text, { delimiter: ',' });
-    for (const row of data) {
+    for (const row of this.readCsv(text)) {
       this.line++;
       if (row.length === 1 && row[0].trim() === '') continue;
       const of = (column: Column) => row[this.columns.get(column) ?? -1]?.trim() ?? '';

@@ -1,3 +1,4 @@
+import Papa from 'papaparse';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { amend } from '../amend/amend.ts';
 import { NO_AMENDMENTS } from '../amend/types.ts';
@@ -31,6 +32,7 @@ function read(...pieces: string[]) {
   const learner = new LogLearner(snapshot.routes);
   const log = new NavigationLog(
     'visits.csv',
+    (text) => Papa.parse<string[]>(text, { delimiter: ',' }).data,
     (record, line) => learner.add(record, line),
     (what, line) => learner.unreadable(what, line),
   );

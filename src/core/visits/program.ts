@@ -22,8 +22,9 @@ export class VisitCompiler {
   constructor(
     private readonly snapshot: Snapshot,
     private readonly plan: Plan,
+    formed?: ChunkGraph,
   ) {
-    this.graph = formChunks(snapshot, plan);
+    this.graph = formed ?? formChunks(snapshot, plan);
   }
 
   /** The document that a landing on a route opens, with the scenes of all that can happen in it. */

@@ -1,0 +1,151 @@
+import { Reacher } from '../chunks/reach.ts';
+import { startModules } from '../chunks/start-modules.ts';
+import { withDecision, withoutSubject } from '../plan/decisions.ts';
+import { effectivePlan } from '../plan/effective.ts';
+import type { Plan } from '../plan/types.ts';
+import { shipped } from '../ship/shipped.ts';
+import type { Conditions } from '../sim/conditions.ts';
+import { graphIndex } from '../snapshot/graph-index.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import type { VisitorModel } from '../visitors/types.ts';
+import { landingCost, Scorer } from './score.ts';
+import { deferredFirstScreen, staircases } from './suspect/chain.ts';
+import { keptBySharing, partsInStart, routeLeaks } from './suspect/code-in-start.ts';
+import { costlyHints, scriptsInTheWay, smallFiles, unusedStyles } from './suspect/files.ts';
+import { Grounds } from './suspect/grounds.ts';
+import { dataAfterCode, foundLate, otherOrigins } from './suspect/late.ts';
+import type { Advice, Effect, Finding, Score, Suspicion, Way } from './types.ts';
+
+/** Less than this, in expected ms per visit, is no gain. */
+const LEAST_GAIN = 0.5;
+/** Smaller effects are measured over links that differ a little in rate as well. */
+const SMALL_GAIN = 30;
+const NEAR = [0.93, 0.97, 1.03, 1.07];
+/** Two findings that take mostly the same code out of the starts are one. */
+const SAME = 0.7;
+/** Differences below this are not told, in ms. */
+const TOLD = 0.5;
+
+/** Everything that looks worth changing in an app under a plan, before it is measured. */
+export function suspicionsOf(grounds: Grounds): Suspicion[] {
+  return [
+    routeLeaks,
+    partsInStart,
+    keptBySharing,
+    staircases,
+    deferredFirstScreen,
+    foundLate,
+    otherOrigins,
+    dataAfterCode,
+    scriptsInTheWay,
+    unusedStyles,
+    smallFiles,
+    costlyHints,
+  ].flatMap((suspect) => suspect(grounds));
+}
+
+/** The plan as a way changes it. */
+export function planWith(plan: Plan, { decisions, withdraw = [] }: Way): Plan {
+  return decisions.reduce(withDecision, withdraw.reduce(withoutSubject, plan));
+}
+
+/**
+ * Advice for an app under a plan: every suspicion is tried on a copy of the plan, in each of its ways, and measured by
+ * simulation over all landings, moves and acts. What doesn't help is no advice but listed as tried; of several that take
+ * the same code out of the starts only the best remains. Yields after each suspicion; returns the advice.
+ */
+export function* advise(
+  app: Snapshot,
+  plan: Plan,
+  model: VisitorModel,
+  conditions: Conditions,
+): Generator<{ done: number; of: number }, Advice> {
+  const grounds = new Grounds(shipped(app, plan).snapshot, plan, conditions);
+  const scorer = new Scorer(app, model, conditions);
+  const before = scorer.score(plan);
+  const near = NEAR.map((factor) => new Scorer(app, model, atRate(conditions, factor)));
+  /** A small change can come from how packets happen to fall: its mean over nearly the same links counts. */
+  const around = (now: Plan, way: Way, own: number): number => {
+    const all = near.map((s) => s.score(planWith(now, way)).cost - s.score(now).cost);
+    return (own + all.reduce((sum, c) => sum + c, 0)) / (all.length + 1);
+  };
+  const suspicions = suspicionsOf(grounds);
+  const measured: Finding[] = [];
+  const noGain: Advice['noGain'] = [];
+  for (const [done, { ways, ...suspicion }] of suspicions.entries()) {
+    let best: { way: Way; score: Score } | null = null;
+    for (const way of ways) {
+      const score = scorer.score(planWith(plan, way));
+      if (!best || score.cost < best.score.cost) best = { way, score };
+    }
+    if (best) {
+      const own = effectOf(before, best.score);
+      const effect = Math.abs(own.cost) < SMALL_GAIN ? { ...own, cost: around(plan, best.way, own.cost) } : own;
+      if (effect.cost <= -LEAST_GAIN) measured.push({ ...suspicion, way: best.way, effect });
+      else noGain.push({ id: suspicion.id, kind: suspicion.kind, what: suspicion.what, cost: effect.cost });
+    }
+    yield { done: done + 1, of: suspicions.length };
+  }
+  measured.sort((a, b) => a.effect.cost - b.effect.cost || (a.id < b.id ? -1 : 1));
+  return { findings: withoutTwins(app, plan, measured), noGain, before };
+}
+
+function atRate(conditions: Conditions, factor: number): Conditions {
+  const { link } = conditions;
+  return { ...conditions, link: { ...link, downKbps: link.downKbps * factor } };
+}
+
+export function effectOf(before: Score, after: Score): Effect {
+  const was = new Map(before.routes.map((r) => [r.pattern, r]));
+  const waited = new Map(before.waits.map((w) => [w.key, w]));
+  const routes = after.routes
+    .map((now) => {
+      const old = was.get(now.pattern)!;
+      return {
+        pattern: now.pattern,
+        share: now.share,
+        firstContent: now.firstContent - old.firstContent,
+        interactive: now.interactive - old.interactive,
+        startBytes: now.startBytes - old.startBytes,
+        hops: now.hops - old.hops,
+        cost: (landingCost(now) - landingCost(old)) * now.share,
+      };
+    })
+    .filter((r) => Math.abs(r.interactive) > TOLD || Math.abs(r.firstContent) > TOLD || r.startBytes !== 0)
+    .sort((a, b) => Math.abs(b.cost) - Math.abs(a.cost))
+    .map(({ cost: _, ...r }) => r);
+  const waits = after.waits
+    .map(({ key, route, name, wait }) => ({ key, route, name, change: wait - (waited.get(key)?.wait ?? wait) }))
+    .filter((w) => Math.abs(w.change) > TOLD)
+    .sort((a, b) => Math.abs(b.change) - Math.abs(a.change));
+  return { cost: after.cost - before.cost, routes, waits };
+}
+
+/** Findings, the best first, without those that mostly take the same code out of the starts as a better one. */
+function withoutTwins(app: Snapshot, plan: Plan, findings: Finding[]): Finding[] {
+  const { snapshot } = shipped(app, plan);
+  const index = graphIndex(snapshot);
+  const startsUnder = (p: Plan) => {
+    const reacher = new Reacher(index, effectivePlan(snapshot, p).deferred);
+    return snapshot.routes.map((r) => new Set(reacher.from(startModules(snapshot, r))));
+  };
+  const before = startsUnder(plan);
+  const weigh = (modules: Iterable<number>) => {
+    let sum = 0;
+    for (const m of modules) sum += snapshot.modules[m].bytes.minified;
+    return sum;
+  };
+  const kept: { finding: Finding; left: Set<number> }[] = [];
+  for (const finding of findings) {
+    const detaches = finding.way.decisions.some((d) => d.kind === 'detach');
+    const after = detaches ? startsUnder(planWith(plan, finding.way)) : before;
+    const left = new Set(before.flatMap((start, r) => [...start].filter((m) => !after[r].has(m))));
+    const own = weigh(left);
+    const twin = kept.some((k) => {
+      const common = weigh([...left].filter((m) => k.left.has(m)));
+      return own > 0 && k.left.size > 0 && common >= SAME * Math.min(own, weigh(k.left));
+    });
+    if (!twin) kept.push({ finding, left });
+  }
+  return kept.map((k) => k.finding);
+}

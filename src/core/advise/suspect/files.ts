@@ -1,0 +1,116 @@
+import { subjectOf } from '../../plan/decisions.ts';
+import type { Decision } from '../../plan/types.ts';
+import { troublesOf } from '../../ship/shipped.ts';
+import type { ScriptPlacement } from '../../snapshot/types.ts';
+import type { Suspicion } from '../types.ts';
+import type { Grounds } from './grounds.ts';
+
+const PLACEMENTS = ['async', 'defer', 'after load'] as const satisfies readonly ScriptPlacement[];
+
+/** Classic scripts that stand in front of the first screen. */
+export function scriptsInTheWay({ snapshot, starts }: Grounds): Suspicion[] {
+  return snapshot.scripts.flatMap((script): Suspicion[] => {
+    const placed = starts.effective.placements.get(script.id) ?? script.placement;
+    if (placed !== 'blocking' && placed !== 'defer' && placed !== 'async') return [];
+    const offered = PLACEMENTS.filter((p) => p !== placed);
+    return [
+      {
+        id: `script ${script.id}`,
+        kind: 'script in the way',
+        what: placed === 'blocking' ? `${script.name} blocks the parser` : `${script.name} competes with the start`,
+        why: 'Nothing of the first screen needs it.',
+        because: script.evidence
+          ? [{ from: script.evidence.path, to: script.address, line: script.evidence.line }]
+          : [],
+        routes: snapshot.routes.map((r) => r.pattern),
+        ways: offered.map((placement) => ({
+          words: `place it ${placement}`,
+          decisions: [{ kind: 'script', script: script.id, placement }],
+        })),
+      },
+    ];
+  });
+}
+
+const LEAST_UNUSED = 500;
+
+/** Sheets in the start with rules that nothing can use. */
+export function unusedStyles({ snapshot, plan, starts }: Grounds): Suspicion[] {
+  const bytes = new Map<string, number>();
+  for (const rule of snapshot.unusedRules) bytes.set(rule.module, (bytes.get(rule.module) ?? 0) + rule.bytes);
+  return [...bytes].flatMap(([module, unused]): Suspicion[] => {
+    const at = snapshot.modules.findIndex((m) => m.path === module);
+    const routes = starts.starts.filter((s) => s.modules.has(at)).map((s) => s.route.pattern);
+    const trimmed = plan.decisions.some((d) => d.kind === 'trim' && d.module === module);
+    if (unused < LEAST_UNUSED || routes.length === 0 || trimmed) return [];
+    const share = Math.round((unused / Math.max(1, snapshot.modules[at].bytes.minified)) * 100);
+    return [
+      {
+        id: `styles ${module}`,
+        kind: 'unused styles',
+        what: `${share} % of ${module} can’t be used by anything`,
+        why: 'No source or template mentions the names in these rules. Names that are put together while the app runs belong on the keep list.',
+        because: [],
+        routes,
+        ways: [{ words: 'leave those rules out', decisions: [{ kind: 'trim', module }] }],
+      },
+    ];
+  });
+}
+
+/** Below this a file is hardly worth its request, in minified bytes. */
+const SMALL = 2500;
+
+/** Chunks so small that a request costs more than they save. */
+export function smallFiles({ snapshot, plan, starts }: Grounds): Suspicion[] {
+  if (plan.decisions.some((d) => d.kind === 'floor')) return [];
+  const small = starts.graph.chunks.filter(
+    (c) => c.kind === 'script' && c.bytes.minified < SMALL && c.roots.length > 1,
+  );
+  if (small.length === 0) return [];
+  const floors = [2000, 4000, 8000];
+  return [
+    {
+      id: 'small files',
+      kind: 'small files',
+      what: `${small.length} shared ${small.length === 1 ? 'file is' : 'files are'} smaller than ${SMALL / 1000} kB`,
+      why: 'A request costs more than what such a file saves others.',
+      because: [],
+      routes: snapshot.routes.map((r) => r.pattern),
+      ways: floors.map((bytes) => ({
+        words: `no file below ${bytes / 1000} kB`,
+        decisions: [{ kind: 'floor', bytes }],
+      })),
+    },
+  ];
+}
+
+/** Hints of the plan: each is tried without. */
+export function costlyHints({ snapshot, plan }: Grounds): Suspicion[] {
+  return plan.decisions.flatMap((decision): Suspicion[] => {
+    if (decision.kind !== 'hint') return [];
+    const subject = subjectOf(decision);
+    const { hint } = decision;
+    return [
+      {
+        id: subject,
+        kind: 'hint that costs',
+        what: `the hint ${subject.slice('hint '.length)} doesn’t pay`,
+        why: 'Without it the same visits wait less, or fetch less for nothing.',
+        because: [],
+        routes: hint.routes.length > 0 ? hint.routes : snapshot.routes.map((r) => r.pattern),
+        ways: [{ words: 'take it back', decisions: [], withdraw: [subject] }],
+      },
+    ];
+  });
+}
+
+/** Decisions that no longer match the code. */
+export function forgottenEntries(grounds: Grounds): { id: string; decision: Decision; reason: string }[] {
+  const { plan, snapshot } = grounds;
+  return troublesOf(snapshot, plan).stale.map(({ decision, reason }) => ({
+    id: subjectOf(plan.decisions[decision]),
+    decision: plan.decisions[decision],
+    reason,
+  }));
+}

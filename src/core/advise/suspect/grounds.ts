@@ -1,0 +1,64 @@
+import { type Start, type Starts, startsOf } from '../../inventory/starts.ts';
+import type { Plan } from '../../plan/types.ts';
+import type { Prediction } from '../../predict/predict.ts';
+import { predict } from '../../predict/predict.ts';
+import type { Conditions } from '../../sim/conditions.ts';
+import { type GraphIndex, graphIndex } from '../../snapshot/graph-index.ts';
+import type { Snapshot } from '../../snapshot/types.ts';
+import type { Because } from '../types.ts';
+
+/** What suspicions are founded on: an app as a plan ships it, its starts, and predictions of its landings. */
+export class Grounds {
+  readonly starts: Starts;
+  readonly index: GraphIndex;
+  private readonly predictions = new Map<string, Prediction>();
+
+  constructor(
+    readonly snapshot: Snapshot,
+    readonly plan: Plan,
+    readonly conditions: Conditions,
+  ) {
+    this.starts = startsOf(snapshot, plan);
+    this.index = graphIndex(snapshot);
+  }
+
+  prediction(pattern: string): Prediction {
+    let known = this.predictions.get(pattern);
+    if (!known) {
+      known = predict(this.snapshot, this.plan, pattern, this.conditions);
+      this.predictions.set(pattern, known);
+    }
+    return known;
+  }
+
+  module(path: string): number {
+    return this.index.moduleAt.get(path) ?? -1;
+  }
+
+  /** Imports of a module that are made in a start and not deferred. */
+  importersIn(start: Start, module: number): Because[] {
+    const { imports, modules } = this.snapshot;
+    const found: Because[] = [];
+    for (let e = this.index.inStart[module]; e < this.index.inStart[module + 1]; e++) {
+      const i = this.index.incoming[e];
+      if (this.starts.effective.deferred[i] || !start.modules.has(imports[i].from)) continue;
+      found.push({ from: modules[imports[i].from].path, to: modules[module].path, line: imports[i].line });
+    }
+    return found;
+  }
+
+  /** Deferred imports that lead to a module, with their keys. */
+  deferredTo(module: number): { key: number; because: Because }[] {
+    const { imports, modules } = this.snapshot;
+    const found: { key: number; because: Because }[] = [];
+    for (let e = this.index.inStart[module]; e < this.index.inStart[module + 1]; e++) {
+      const i = this.index.incoming[e];
+      if (!this.starts.effective.deferred[i]) continue;
+      found.push({
+        key: i,
+        because: { from: modules[imports[i].from].path, to: modules[module].path, line: imports[i].line },
+      });
+    }
+    return found;
+  }
+}

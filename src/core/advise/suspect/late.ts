@@ -1,0 +1,96 @@
+import type { Decision, Hint } from '../../plan/types.ts';
+import type { Suspicion } from '../types.ts';
+import type { Grounds } from './grounds.ts';
+
+/** Images and data of the first screen that only running code asks for. */
+export function foundLate(grounds: Grounds): Suspicion[] {
+  return grounds.starts.starts.flatMap(({ route }): Suspicion[] => {
+    const { timeline, program } = grounds.prediction(route.pattern);
+    const first = new Set(program.parts.filter((p) => p.place === 'first screen').flatMap((p) => p.fill));
+    return timeline.requests.flatMap((r): Suspicion[] => {
+      if (r.resource < 0 || !first.has(r.resource) || r.hop < 2 || r.hint) return [];
+      const hint: Hint = {
+        kind: 'preload',
+        place: 'markup',
+        target: { kind: 'asset', address: r.address },
+        routes: [route.pattern],
+      };
+      return [
+        {
+          id: `late ${route.pattern} ${r.address}`,
+          kind: 'found late',
+          what: `${r.name} of ${route.pattern} is found late`,
+          why: `It belongs to the first screen, but ${r.cause.what.replace(' ran', '')} has to run before anybody asks for it.`,
+          because: [],
+          routes: [route.pattern],
+          ways: (['markup', 'header', 'early'] as const).map((place) => ({
+            words: `preload it (${place})`,
+            decisions: [{ kind: 'hint', hint: { ...hint, place } } satisfies Decision],
+          })),
+        },
+      ];
+    });
+  });
+}
+
+/** Second origins on whose connection the start waits. */
+export function otherOrigins(grounds: Grounds): Suspicion[] {
+  const found = new Map<string, string[]>();
+  for (const { route } of grounds.starts.starts) {
+    const { timeline, chain } = grounds.prediction(route.pattern);
+    const waits = chain.some((link) => link.kind === 'connecting');
+    for (const { origin, hop } of timeline.requests) {
+      if (origin === '' || hop < 1 || !waits) continue;
+      const routes = found.get(origin) ?? [];
+      if (!routes.includes(route.pattern)) found.set(origin, [...routes, route.pattern]);
+    }
+  }
+  return [...found].map(([origin, routes]) => ({
+    id: `origin ${origin}`,
+    kind: 'other origin',
+    what: `the start connects to ${origin} when it needs it`,
+    why: 'Connecting takes two round trips, which could pass while the document still comes.',
+    because: [],
+    routes,
+    ways: [
+      {
+        words: 'connect ahead in the markup',
+        decisions: [
+          { kind: 'hint', hint: { kind: 'preconnect', place: 'markup', target: { kind: 'origin', origin }, routes } },
+        ],
+      },
+    ],
+  }));
+}
+
+/** Data of a part that begins only once the part's own code has run. */
+export function dataAfterCode({ snapshot, starts }: Grounds): Suspicion[] {
+  const found: Suspicion[] = [];
+  for (const { route, landing } of starts.starts) {
+    for (const part of route.parts) {
+      const { settings } = starts.effective;
+      if (part.place === 'first screen' || settings.get(part.module)?.data) continue;
+      const root = landing.later.find(
+        (l) => snapshot.modules[starts.graph.roots[l.root].target[0]]?.path === part.module,
+      );
+      const calls = route.data.filter((d) => part.needs.includes(d.id) && d.module === part.module);
+      if (!root || calls.length === 0) continue;
+      const settled = settings.get(part.module) ?? {};
+      found.push({
+        id: `data ${route.pattern} ${part.id}`,
+        kind: 'data after code',
+        what: `the data of ${part.name} is asked for only after its code has run`,
+        why: `${calls.map((c) => c.id).join(', ')}: begun in the module that is fetched first.`,
+        because: [],
+        routes: [route.pattern],
+        ways: [
+          {
+            words: 'fetch the data with the code',
+            decisions: [{ kind: 'split', splitPoint: part.module, ...settled, data: 'with the code' }],
+          },
+        ],
+      });
+    }
+  }
+  return found;
+}

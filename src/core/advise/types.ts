@@ -1,0 +1,107 @@
+import type { Decision } from '../plan/types.ts';
+
+/** The kinds of things worth changing, as the trade knows them. */
+export const FINDING_KINDS = [
+  'route leak',
+  'part in the start',
+  'staircase',
+  'deferred first screen',
+  'kept by sharing',
+  'found late',
+  'hint that costs',
+  'script in the way',
+  'small files',
+  'data after code',
+  'unused styles',
+  'other origin',
+  'forgotten entry',
+] as const;
+export type FindingKind = (typeof FINDING_KINDS)[number];
+
+/** An import or line that explains a finding. */
+export interface Because {
+  from: string;
+  to: string;
+  line: number;
+}
+
+/** Something that looks worth changing, before anybody measured it. */
+export interface Suspicion {
+  /** Stays the same while the thing itself does. */
+  id: string;
+  kind: FindingKind;
+  /** In words: what, and why it is so. */
+  what: string;
+  why: string;
+  because: Because[];
+  /** Routes that it is about. */
+  routes: string[];
+  /** Ways to change it; the one that helps most is the advice. */
+  ways: Way[];
+}
+
+/** One way to change something: decisions to be made, and subjects of decisions to be taken back. */
+export interface Way {
+  words: string;
+  decisions: Decision[];
+  withdraw?: string[];
+}
+
+/** Figures of one landing. Times in ms, sizes in bytes. */
+export interface RouteScore {
+  pattern: string;
+  /** Share of all landings. */
+  share: number;
+  firstContent: number;
+  firstScreenComplete: number;
+  interactive: number;
+  startBytes: number;
+  requests: number;
+  hops: number;
+  wasted: number;
+}
+
+export interface WaitScore {
+  key: string;
+  route: string;
+  name: string;
+  perVisit: number;
+  wait: number;
+}
+
+/** What a plan costs the visitors of an app: each landing, each wait, and all of it in expected ms per visit. */
+export interface Score {
+  routes: RouteScore[];
+  waits: WaitScore[];
+  cost: number;
+}
+
+/** What a change does. */
+export interface Effect {
+  /** Change of the expected cost, in ms per visit. */
+  cost: number;
+  /** Landings that change, the most affected first. */
+  routes: {
+    pattern: string;
+    share: number;
+    firstContent: number;
+    interactive: number;
+    startBytes: number;
+    hops: number;
+  }[];
+  /** Waits that change, the most affected first. */
+  waits: { key: string; route: string; name: string; change: number }[];
+}
+
+/** A suspicion that was measured: its best way helps. */
+export interface Finding extends Omit<Suspicion, 'ways'> {
+  way: Way;
+  effect: Effect;
+}
+
+/** What was measured: what helps, the best first, and what was tried without gain. */
+export interface Advice {
+  findings: Finding[];
+  noGain: { id: string; kind: FindingKind; what: string; cost: number }[];
+  before: Score;
+}
