@@ -1,3 +1,4 @@
+import type { Advice } from '../core/advise/types.ts';
 import { amend } from '../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../core/amend/types.ts';
 import { carriedOverRoutes } from '../core/chunks/carried-rows.ts';
@@ -34,6 +35,7 @@ import { VERSION } from '../core/version.ts';
 import type { Learned } from '../core/visitors/learn.ts';
 import type { Variant } from '../core/visitors/reckon.ts';
 import type { Visit } from '../core/visits/types.ts';
+import { Adviser } from './adviser.ts';
 import type {
   AppView,
   ChunkContents,
@@ -63,6 +65,7 @@ export class Analyst {
   private readonly known = new Map<string, Prediction>();
   private readonly ranges = new WeakMap<Prediction, LandingView['range']>();
   private curves = 0;
+  private readonly adviser = new Adviser();
   private readonly visits = new VisitDesk((plan) => this.app(plan));
   private drawing: { key: string; conditions: Conditions[]; plan: Drawn[]; baseline: Drawn[] } | null = null;
 
@@ -85,6 +88,7 @@ export class Analyst {
     this.snapshot = snapshot;
     this.known.clear();
     this.visits.forget();
+    this.adviser.forget();
     const { name, origin, modules, routes, base, unresolved, failed, output, entries } = snapshot;
     return {
       name,
@@ -237,6 +241,11 @@ export class Analyst {
   /** What a navigation log says of the visitors. */
   learnVisitors(file: File, progress: (bytes: number, lines: number) => void): Promise<Learned> {
     return this.visits.learn(file, progress);
+  }
+
+  /** Measured advice for a plan, a little further with every call; null until it is there. */
+  advise(plan: Plan, conditions: Conditions): { done: number; of: number; advice: Advice | null } {
+    return this.adviser.step(this.app(), plan, conditions);
   }
 
   /** A recorded load, read off an HTTP Archive. */

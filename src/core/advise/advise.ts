@@ -19,8 +19,8 @@ import type { Advice, Effect, Finding, Score, Suspicion, Way } from './types.ts'
 /** Less than this, in expected ms per visit, is no gain. */
 const LEAST_GAIN = 0.5;
 /** Smaller effects are measured over links that differ a little in rate as well. */
-const SMALL_GAIN = 30;
-const NEAR = [0.93, 0.97, 1.03, 1.07];
+const SMALL_GAIN = 12;
+const NEAR = [0.95, 1.05];
 /** Two findings that take mostly the same code out of the starts are one. */
 const SAME = 0.7;
 /** Differences below this are not told, in ms. */
@@ -63,10 +63,13 @@ export function* advise(
   const grounds = new Grounds(shipped(app, plan).snapshot, plan, conditions);
   const scorer = new Scorer(app, model, conditions);
   const before = scorer.score(plan);
-  const near = NEAR.map((factor) => new Scorer(app, model, atRate(conditions, factor)));
+  const near = NEAR.map((factor) => {
+    const beside = new Scorer(app, model, atRate(conditions, factor));
+    return { beside, was: beside.score(plan).cost };
+  });
   /** A small change can come from how packets happen to fall: its mean over nearly the same links counts. */
-  const around = (now: Plan, way: Way, own: number): number => {
-    const all = near.map((s) => s.score(planWith(now, way)).cost - s.score(now).cost);
+  const around = (way: Way, own: number): number => {
+    const all = near.map(({ beside, was }) => beside.score(planWith(plan, way)).cost - was);
     return (own + all.reduce((sum, c) => sum + c, 0)) / (all.length + 1);
   };
   const suspicions = suspicionsOf(grounds);
@@ -77,10 +80,11 @@ export function* advise(
     for (const way of ways) {
       const score = scorer.score(planWith(plan, way));
       if (!best || score.cost < best.score.cost) best = { way, score };
+      yield { done, of: suspicions.length };
     }
     if (best) {
       const own = effectOf(before, best.score);
-      const effect = Math.abs(own.cost) < SMALL_GAIN ? { ...own, cost: around(plan, best.way, own.cost) } : own;
+      const effect = Math.abs(own.cost) < SMALL_GAIN ? { ...own, cost: around(best.way, own.cost) } : own;
       if (effect.cost <= -LEAST_GAIN) measured.push({ ...suspicion, way: best.way, effect });
       else noGain.push({ id: suspicion.id, kind: suspicion.kind, what: suspicion.what, cost: effect.cost });
     }

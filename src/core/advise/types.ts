@@ -14,7 +14,6 @@ export const FINDING_KINDS = [
   'data after code',
   'unused styles',
   'other origin',
-  'forgotten entry',
 ] as const;
 export type FindingKind = (typeof FINDING_KINDS)[number];
 

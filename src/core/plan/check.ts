@@ -35,7 +35,7 @@ export function checkDecisions(value: unknown, at: string): Decision[] {
 }
 
 const KINDS = [
-  ...(['detach', 'join', 'trigger', 'split', 'hint', 'script', 'loader'] as const),
+  ...(['detach', 'join', 'trigger', 'split', 'hint', 'script', 'loader', 'put aside'] as const),
   ...(['no script', 'trim', 'style in script'] as const),
   ...(['gather', 'together', 'apart', 'floor', 'ceiling', 'copy', 'grain', 'chunk name'] as const),
 ] as const;
@@ -128,6 +128,12 @@ function checkDecision(value: unknown, at: string): Decision {
       return { kind, module: text(item.module, `${at}.module`) };
     case 'style in script':
       return { kind, match: checkMatch(item.match, `${at}.match`) };
+    case 'put aside':
+      return {
+        kind,
+        finding: text(item.finding, `${at}.finding`),
+        reason: item.reason === undefined ? '' : text(item.reason, `${at}.reason`),
+      };
     case 'loader':
       return { kind, loader: oneOf(item.loader, ['listed', 'discovered'] as const, `${at}.loader`) };
   }

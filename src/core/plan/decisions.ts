@@ -44,6 +44,8 @@ export function subjectOf(decision: Decision): string {
       return `script ${decision.script}`;
     case 'loader':
       return 'loader';
+    case 'put aside':
+      return `put aside ${decision.finding}`;
     case 'no script':
     case 'trim':
       return `${decision.kind} ${decision.module}`;
@@ -101,6 +103,8 @@ export function shipsBy(decision: Decision): ShipsBy {
     case 'hint':
     case 'script':
       return 'server or markup';
+    case 'put aside':
+      return 'nothing to ship';
     default:
       return 'build setting';
   }
@@ -171,6 +175,8 @@ export function decisionWords(decision: Decision): string {
       return `place ${decision.script}: ${decision.placement}`;
     case 'loader':
       return decision.loader === 'listed' ? 'list whole load groups' : 'let imports be discovered';
+    case 'put aside':
+      return `put aside: ${decision.finding} (${decision.reason || 'no reason given'})`;
     case 'no script':
       return `no script for ${shortName(decision.module)}`;
     case 'trim':

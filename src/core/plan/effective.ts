@@ -67,6 +67,9 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
       case 'loader':
         loader = decision.loader;
         return;
+      case 'put aside':
+        // Advice that isn't taken changes nothing.
+        return;
       case 'no script':
       case 'trim':
       case 'style in script':

@@ -96,6 +96,8 @@ export type Decision =
   | { kind: 'script'; script: string; placement: ScriptPlacement }
   | ({ kind: 'split'; splitPoint: string } & SplitSettings)
   | { kind: 'loader'; loader: 'listed' | 'discovered' }
+  /** Advice that is not taken, by the id of its finding, and why. */
+  | { kind: 'put aside'; finding: string; reason: string }
   | Ship
   | Shape;
 
@@ -128,6 +130,6 @@ export type Shape =
   | { kind: 'chunk name'; chunk: string; name: string };
 
 /** How a decision reaches production. */
-export type ShipsBy = 'source edit' | 'server or markup' | 'build setting';
+export type ShipsBy = 'source edit' | 'server or markup' | 'build setting' | 'nothing to ship';
 
 export const BASELINE: Plan = { name: 'Baseline', description: 'The app as built.', decisions: [] };

@@ -87,7 +87,7 @@ function OpenPlan({ onClose }: { onClose: () => void }) {
             <DecisionLine
               key={subjectOf(d)}
               decision={d}
-              note={`by ${shipsBy(d)}`}
+              note={d.kind === 'put aside' ? 'a note' : `by ${shipsBy(d)}`}
               troubles={[...lost, ...hard]}
               onTakeBack={() => withdraw([subjectOf(d)], `take back: ${decisionWords(d)}`)}
             />

@@ -1,7 +1,11 @@
+import { STATION_OF } from '../../core/advise/stations.ts';
+import { useFindings } from '../state/advice.ts';
 import { STATIONS, type StationId } from './station-list.ts';
 
 /** The stations as stops on one line. */
 export function StationLine({ at, onGo }: { at: StationId; onGo: (station: StationId) => void }) {
+  const { open } = useFindings();
+  const waiting = (station: StationId) => open.filter((f) => STATION_OF[f.kind] === station).length;
   return (
     <nav aria-label="Stations" className="border-r border-line bg-paper">
       <ol className="relative mt-5">
@@ -21,6 +25,15 @@ export function StationLine({ at, onGo }: { at: StationId; onGo: (station: Stati
                   className={`size-[13px] rounded-full border-2 ${here ? 'border-ink bg-ink ring-4 ring-line' : 'border-faint bg-paper'}`}
                 />
                 {s.name}
+                {waiting(s.id) > 0 ? (
+                  <span
+                    className="ml-auto pr-3 text-[11px] font-normal text-soft"
+                    title={`${waiting(s.id)} findings to act on here`}
+                  >
+                    {waiting(s.id)}
+                    <span className="sr-only"> findings</span>
+                  </span>
+                ) : null}
               </button>
             </li>
           );

@@ -5,6 +5,7 @@ export const STATIONS = [
   { id: 'load-sheet', name: 'Load sheet', key: '3' },
   { id: 'startup', name: 'Startup', key: '4' },
   { id: 'visits', name: 'Visits', key: '5' },
+  { id: 'hints', name: 'Hints', key: '6' },
 ] as const;
 
 export type StationId = (typeof STATIONS)[number]['id'];

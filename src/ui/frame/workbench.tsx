@@ -4,11 +4,13 @@ import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { Message } from '../parts/message.tsx';
 import { RoleTextures } from '../parts/roles.tsx';
+import { useAdviceUpdates } from '../state/advice.ts';
 import { useAmendmentUpdates } from '../state/amendments.ts';
 import { Refusal } from '../state/api.ts';
 import { useLandingUpdates } from '../state/landing.ts';
 import { openProject } from '../state/open-project.ts';
 import { useWorkbench } from '../state/workbench.ts';
+import { FindingsPage } from '../stations/hints/findings-page.tsx';
 import { InventoryStation } from '../stations/inventory/inventory-station.tsx';
 import { LoadSheetStation } from '../stations/load-sheet/load-sheet-station.tsx';
 import { Split } from '../stations/split/split.tsx';
@@ -34,6 +36,7 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
   const loaded = useWorkbench((s) => s.project?.id) === projectId && app !== null;
   useAmendmentUpdates();
   useLandingUpdates();
+  useAdviceUpdates();
   useNotices();
   useAddress(projectId, at, loaded);
   useShortcuts(setAt);
@@ -74,6 +77,8 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
             <Startup />
           ) : at === 'visits' ? (
             <Visits />
+          ) : at === 'hints' ? (
+            <FindingsPage />
           ) : app.splittable ? (
             <Split />
           ) : (

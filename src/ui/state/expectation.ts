@@ -6,7 +6,7 @@ import { BASELINE } from '../../core/plan/types.ts';
 import { DEVICES, LINKS } from '../../core/sim/conditions.ts';
 import type { Expectation } from '../../core/visitors/expect.ts';
 import type { Variant } from '../../core/visitors/reckon.ts';
-import { analyst } from '../../worker/client.ts';
+import { longWork } from './long-work.ts';
 import { usePlan, useWorkbench } from './workbench.ts';
 
 /** Sets of conditions that visitors come with; weights in any unit, 0 leaves one out. */
@@ -64,12 +64,13 @@ export function useExpectation(stopped: boolean): ExpectationState {
         return;
       }
       setState((s) => ({ ...s, done: 0, error: null }));
+      const worker = await longWork();
       const same = plan.decisions.length === 0;
       const found: Partial<Record<'now' | 'baseline', Expectation>> = {};
       for (const of of same ? (['now'] as const) : (['now', 'baseline'] as const)) {
         const begun = of === 'now' ? 0 : 0.5;
         while (current && !found[of]) {
-          const step = await analyst().expect(of === 'now' ? plan : BASELINE, variants);
+          const step = await worker.expect(of === 'now' ? plan : BASELINE, variants);
           if (!current) return;
           if (step.result) found[of] = step.result;
           setState((s) => ({ ...s, ...found, done: begun + (step.done / step.of) * (same ? 1 : 0.5) }));

@@ -1,6 +1,4 @@
 import { subjectOf } from '../../plan/decisions.ts';
-import type { Decision } from '../../plan/types.ts';
-import { troublesOf } from '../../ship/shipped.ts';
 import type { ScriptPlacement } from '../../snapshot/types.ts';
 import type { Suspicion } from '../types.ts';
 import type { Grounds } from './grounds.ts';
@@ -103,14 +101,4 @@ export function costlyHints({ snapshot, plan }: Grounds): Suspicion[] {
       },
     ];
   });
-}
-
-/** Decisions that no longer match the code. */
-export function forgottenEntries(grounds: Grounds): { id: string; decision: Decision; reason: string }[] {
-  const { plan, snapshot } = grounds;
-  return troublesOf(snapshot, plan).stale.map(({ decision, reason }) => ({
-    id: subjectOf(plan.decisions[decision]),
-    decision: plan.decisions[decision],
-    reason,
-  }));
 }

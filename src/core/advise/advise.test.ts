@@ -1,0 +1,131 @@
+import { readSource } from '../../reader/read-source.ts';
+import { SAMPLE } from '../../test-support/folders.ts';
+import { mistakenApp } from '../../test-support/mistaken-app.ts';
+import { BASELINE, type Decision, type Plan } from '../plan/types.ts';
+import { predict } from '../predict/predict.ts';
+import { shipped } from '../ship/shipped.ts';
+import { type Conditions, DEFAULT_CONDITIONS } from '../sim/conditions.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import { modelOf } from '../visitors/model.ts';
+import { advise, planWith } from './advise.ts';
+import { Scorer } from './score.ts';
+import type { Advice, Finding } from './types.ts';
+
+function adviceFor(app: Snapshot, plan: Plan = BASELINE, conditions: Conditions = DEFAULT_CONDITIONS): Advice {
+  const steps = advise(app, plan, modelOf(app).model, conditions);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+    expect(step.value.done).toBeLessThanOrEqual(step.value.of);
+  }
+}
+
+const landing = (app: Snapshot, plan: Plan, pattern: string) =>
+  predict(shipped(app, plan).snapshot, plan, pattern, DEFAULT_CONDITIONS).reading.milestones;
+
+const { snapshot: sample } = readSource(SAMPLE);
+const advice = adviceFor(sample);
+const found = (...words: string[]): Finding[] =>
+  advice.findings.filter((f) => words.every((w) => JSON.stringify([f.what, f.why, f.because, f.way]).includes(w)));
+
+describe('advice on the sample', () => {
+  it.each([
+    ['the document maker behind the ticket dialog', 'part in the start', ['ticket-dialog', 'departure-board']],
+    ['four stairs to the manifest', 'staircase', ['/crew/duty/manifest']],
+    ['small parts of the first screen split off', 'deferred first screen', ['line-badge', 'tide-note']],
+    ['the hero image that is found late', 'found late', ['pier at dawn']],
+    ['data that is found late', 'found late', ['next sailings']],
+    ['the map engine in everybody’s start', 'route leak', ['berth-finder', 'src/app/frame.tsx']],
+    ['the sibling that was forgotten', 'route leak', ['sailing-page', 'forgotten']],
+    ['the script that blocks the parser', 'script in the way', ['support chat', 'index.html']],
+    ['the chart package that one helper keeps', 'kept by sharing', ['tidewright', 'tide-level']],
+  ])('finds %s, once', (_, kind, words) => {
+    const hits = found(...words).filter((f) => f.kind === kind);
+    expect(hits).toHaveLength(1);
+    expect(hits[0].effect.cost).toBeLessThan(0);
+  });
+
+  it('tries the sheet of unused rules too, and says that trimming it gains nothing here', () => {
+    expect(advice.noGain.map((n) => n.kind)).toContain('unused styles');
+  });
+
+  it('tells exactly what the stations show after taking it', () => {
+    for (const { way, effect } of advice.findings.slice(0, 8)) {
+      const plan = planWith(BASELINE, way);
+      for (const { pattern, firstContent, interactive } of effect.routes) {
+        const [before, after] = [landing(sample, BASELINE, pattern), landing(sample, plan, pattern)];
+        expect(after.interactive - before.interactive).toBeCloseTo(interactive, 6);
+        expect(after.firstContent - before.firstContent).toBeCloseTo(firstContent, 6);
+      }
+    }
+  });
+
+  it('is ordered by effect, and only what helps is advice', () => {
+    const costs = advice.findings.map((f) => f.effect.cost);
+    expect([...costs].sort((a, b) => a - b)).toEqual(costs);
+    expect(Math.max(...costs)).toBeLessThan(0);
+    expect(new Set(advice.findings.map((f) => f.id)).size).toBe(advice.findings.length);
+  });
+
+  it('taken step by step makes the landing interactive at least 40 % earlier, and ends by itself', () => {
+    const before = landing(sample, BASELINE, '/timetable').interactive;
+    let plan: Plan = BASELINE;
+    for (let taken = 0; taken < 6; taken++) {
+      const [best] = taken === 0 ? advice.findings : adviceFor(sample, plan).findings;
+      if (!best) break;
+      plan = planWith(plan, best.way);
+    }
+    expect(landing(sample, plan, '/timetable').interactive).toBeLessThan(before * 0.6);
+  }, 60_000);
+
+  it('advises against a hint that delays something that matters more', () => {
+    const hint: Decision = {
+      kind: 'hint',
+      hint: {
+        kind: 'preload',
+        place: 'markup',
+        target: { kind: 'route', pattern: '/harbour' },
+        routes: ['/timetable'],
+      },
+    };
+    const detach: Decision = { kind: 'detach', module: 'src/harbour/berth-finder.ts' };
+    const plan = { ...BASELINE, decisions: [detach, hint] };
+    const against = adviceFor(sample, plan).findings.find((f) => f.kind === 'hint that costs');
+    expect(against?.way.withdraw).toHaveLength(1);
+    expect(planWith(plan, against!.way).decisions).toEqual([detach]);
+  });
+});
+
+describe('the score', () => {
+  it('is the same whether runs were remembered or made anew', () => {
+    const { model } = modelOf(sample);
+    const scorer = new Scorer(sample, model, DEFAULT_CONDITIONS);
+    const plans = [BASELINE, planWith(BASELINE, advice.findings[0].way), planWith(BASELINE, advice.findings[3].way)];
+    for (const plan of [...plans, ...plans]) {
+      const fresh = new Scorer(sample, model, DEFAULT_CONDITIONS).score(plan);
+      const kept = scorer.score(plan);
+      expect(kept.routes).toEqual(fresh.routes);
+      // Waits are remembered by what they ask for, whatever else the landing did: they may differ by a hair.
+      kept.waits.forEach((w, i) => {
+        expect(Math.abs(w.wait - fresh.waits[i].wait)).toBeLessThan(25);
+      });
+      expect(Math.abs(kept.cost / fresh.cost - 1)).toBeLessThan(0.005);
+    }
+  });
+});
+
+it('shortens made-up apps with mistakes by a quarter in the middle, by advice alone', () => {
+  const gains = Array.from({ length: 10 }, (_, seed) => {
+    const { snapshot } = mistakenApp(seed + 1);
+    let plan: Plan = BASELINE;
+    for (let taken = 0; taken < 8; taken++) {
+      const [best] = adviceFor(snapshot, plan).findings;
+      if (!best) break;
+      plan = planWith(plan, best.way);
+    }
+    const [before, after] = [BASELINE, plan].map((p) => landing(snapshot, p, '/r0').interactive);
+    return 1 - after / before;
+  }).sort((a, b) => a - b);
+  expect(gains[5]).toBeGreaterThan(0.25);
+  expect(gains[0]).toBeGreaterThanOrEqual(0);
+}, 120_000);

@@ -1,0 +1,66 @@
+'use client';
+
+import { useEffect } from 'react';
+import { create } from 'zustand';
+import type { Advice, Finding } from '../../core/advise/types.ts';
+import { longWork } from './long-work.ts';
+import { useConditions, usePlan, useWorkbench } from './workbench.ts';
+
+interface AdviceState {
+  /** For the plan as it was when it was worked out; the next one replaces it. */
+  advice: Advice | null;
+  /** Share of the work that is done, 0 to 1. */
+  done: number;
+  error: string | null;
+}
+
+export const useAdvice = create<AdviceState>()(() => ({ advice: null, done: 0, error: null }));
+
+/** Advice begins when nothing was decided for so long. In ms. */
+const REST_MS = 500;
+
+const wait = (ms: number) => new Promise((go) => setTimeout(go, ms));
+
+/** Keeps the advice in step with plan and conditions, in the background. */
+export function useAdviceUpdates(): void {
+  const plan = usePlan();
+  const app = useWorkbench((s) => s.app);
+  const conditions = useConditions();
+  useEffect(() => {
+    if (!app || app.routes.length === 0) return;
+    let current = true;
+    useAdvice.setState({ done: 0, error: null });
+    const work = async () => {
+      await wait(REST_MS);
+      if (!current) return;
+      const worker = await longWork();
+      while (current) {
+        const { done, of, advice } = await worker.advise(plan, conditions);
+        if (!current) return;
+        useAdvice.setState(advice ? { advice, done: 1 } : { done: done / Math.max(1, of) });
+        if (advice) return;
+      }
+    };
+    work().catch((error: Error) => current && useAdvice.setState({ error: error.message, done: 1 }));
+    return () => {
+      current = false;
+    };
+  }, [plan, app, conditions]);
+}
+
+/** Findings that aren't put aside, and those that are with their reasons. */
+export function useFindings(): { open: Finding[]; aside: { finding: Finding; reason: string }[] } {
+  const advice = useAdvice((s) => s.advice);
+  const plan = usePlan();
+  const reasons = new Map(
+    plan.decisions.flatMap((d) => (d.kind === 'put aside' ? [[d.finding, d.reason] as const] : [])),
+  );
+  const all = advice?.findings ?? [];
+  return {
+    open: all.filter((f) => !reasons.has(f.id)),
+    aside: all.flatMap((finding) => {
+      const reason = reasons.get(finding.id);
+      return reason === undefined ? [] : [{ finding, reason }];
+    }),
+  };
+}

@@ -1,0 +1,138 @@
+'use client';
+
+import { useState } from 'react';
+import type { Finding } from '../../../core/advise/types.ts';
+import { percent, time } from '../../parts/format.ts';
+import { Message } from '../../parts/message.tsx';
+import { useAdvice, useFindings } from '../../state/advice.ts';
+import { FindingSheet } from './finding-sheet.tsx';
+
+const BAR = 110;
+
+/** All that is worth changing, by what it saves a visit, each measured; one of them with its reasons. */
+export function FindingsPage() {
+  const { advice, done, error } = useAdvice();
+  const { open, aside } = useFindings();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const all = [...open, ...aside.map((a) => a.finding)];
+  const finding = all.find((f) => f.id === chosen) ?? open[0] ?? null;
+  const most = Math.max(1, ...open.map((f) => -f.effect.cost));
+  if (error) return <Message title="No advice can be worked out">{error}</Message>;
+  if (!advice)
+    return (
+      <Message title="Looking for what is worth changing">
+        Every suspicion is tried on a copy of the plan and measured. {percent(done)} done.
+      </Message>
+    );
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_340px]">
+      <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
+        <h1 className="text-[15px] font-semibold">What is worth changing</h1>
+        <p className="mb-3 text-soft" aria-live="polite">
+          {done < 1
+            ? `measuring again for the plan as it is now … ${percent(done)}`
+            : `${open.length} findings, each measured over all landings, moves and acts under the chosen conditions`}
+        </p>
+        {open.length === 0 ? (
+          <p className="text-soft">
+            Nothing more that helps here was found. A slower link or another device at the top may show more.
+          </p>
+        ) : (
+          <Rows findings={open} most={most} chosen={finding?.id ?? null} onChoose={setChosen} />
+        )}
+        {aside.length > 0 ? (
+          <>
+            <h2 className="mt-6 mb-1 font-semibold">Put aside</h2>
+            <ul>
+              {aside.map(({ finding: f, reason }) => (
+                <li key={f.id} className="border-t border-line py-1">
+                  <button type="button" className="text-left hover:underline" onClick={() => setChosen(f.id)}>
+                    {f.what}
+                  </button>
+                  <span className="text-soft"> · {reason || 'no reason given'}</span>
+                </li>
+              ))}
+            </ul>
+          </>
+        ) : null}
+        {advice.noGain.length > 0 ? (
+          <details className="mt-6">
+            <summary className="cursor-default text-soft">{advice.noGain.length} more were tried without gain</summary>
+            <ul className="mt-1">
+              {advice.noGain.map((n) => (
+                <li key={n.id} className="flex justify-between gap-4 border-t border-line py-1">
+                  <span>{n.what}</span>
+                  <span className="shrink-0 text-soft">
+                    {n.cost > 0.5 ? `${time(n.cost)} more per visit` : 'no difference'}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </details>
+        ) : null}
+      </div>
+      <aside aria-label="Details" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
+        {finding ? (
+          <FindingSheet
+            key={finding.id}
+            finding={finding}
+            aside={aside.find((a) => a.finding === finding)?.reason ?? null}
+          />
+        ) : null}
+      </aside>
+    </div>
+  );
+}
+
+function Rows({
+  findings,
+  most,
+  chosen,
+  onChoose,
+}: {
+  findings: Finding[];
+  most: number;
+  chosen: string | null;
+  onChoose: (id: string) => void;
+}) {
+  return (
+    <ol
+      aria-label="Findings"
+      onKeyDown={(event) => {
+        const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+        if (by === 0) return;
+        event.preventDefault();
+        const at = findings.findIndex((f) => f.id === chosen);
+        const next = findings[Math.max(0, Math.min(findings.length - 1, at + by))];
+        onChoose(next.id);
+        event.currentTarget.querySelectorAll<HTMLButtonElement>('button')[findings.indexOf(next)]?.focus();
+      }}
+    >
+      {findings.map((f) => (
+        <li key={f.id} className="border-t border-line">
+          <button
+            type="button"
+            aria-current={f.id === chosen ? 'true' : undefined}
+            onClick={() => onChoose(f.id)}
+            className={`grid w-full grid-cols-[minmax(0,1fr)_210px] items-center gap-4 py-1.5 text-left ${f.id === chosen ? 'bg-mark' : 'hover:bg-band'}`}
+          >
+            <span className="min-w-0 pl-1">
+              <span className={`block truncate ${f.id === chosen ? 'font-semibold' : ''}`} title={f.what}>
+                {f.what}
+              </span>
+              <span className="block truncate text-[11px] text-soft">{f.way.words}</span>
+            </span>
+            <span className="flex items-center gap-2">
+              <span
+                aria-hidden="true"
+                className="h-2 shrink-0 bg-[var(--better)]"
+                style={{ width: Math.max(1, (-f.effect.cost / most) * BAR) }}
+              />
+              <span className="whitespace-nowrap">▾ {time(-f.effect.cost)}</span>
+            </span>
+          </button>
+        </li>
+      ))}
+    </ol>
+  );
+}
