@@ -230,4 +230,14 @@ describe('yokeline', () => {
       'No such moment',
     );
   });
+
+  it('advises what to change, with decisions that can be made', () => {
+    const { findings, noGain } = run('advise', file);
+    expect(findings[0].effect.cost).toBeLessThan(-500);
+    expect(findings.map((f: { kind: string }) => f.kind)).toContain('route leak');
+    expect(noGain.length).toBeGreaterThan(0);
+    for (const { decision } of findings)
+      expect(decision.decisions.length + decision.withdraw.length).toBeGreaterThan(0);
+    expect(refused('advise', file, '--plan', 'Nobody’s').status).toBe(2);
+  });
 });

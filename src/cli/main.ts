@@ -1,6 +1,7 @@
 import { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
 import { VERSION } from '../core/version.ts';
+import { addAdvise } from './advise.ts';
 import { addCarried } from './carried.ts';
 import { addChunks } from './chunks.ts';
 import { addGraph } from './graph.ts';
@@ -32,6 +33,7 @@ export function yokeline(): Command {
     addPlan,
     addVisit,
     addVisitors,
+    addAdvise,
     addLoadCase,
   ])
     add(program);

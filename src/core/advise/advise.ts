@@ -20,6 +20,7 @@ import type { Advice, Effect, Finding, Score, Suspicion, Way } from './types.ts'
 const LEAST_GAIN = 0.5;
 /** Smaller effects are measured over links that differ a little in rate as well. */
 const SMALL_GAIN = 12;
+const SMALL_LOSS = 3;
 const NEAR = [0.95, 1.05];
 /** Two findings that take mostly the same code out of the starts are one. */
 const SAME = 0.7;
@@ -84,7 +85,8 @@ export function* advise(
     }
     if (best) {
       const own = effectOf(before, best.score);
-      const effect = Math.abs(own.cost) < SMALL_GAIN ? { ...own, cost: around(best.way, own.cost) } : own;
+      const effect =
+        own.cost > -SMALL_GAIN && own.cost < SMALL_LOSS ? { ...own, cost: around(best.way, own.cost) } : own;
       if (effect.cost <= -LEAST_GAIN) measured.push({ ...suspicion, way: best.way, effect });
       else noGain.push({ id: suspicion.id, kind: suspicion.kind, what: suspicion.what, cost: effect.cost });
     }

@@ -17,6 +17,7 @@ import type { RouteScore, Score, WaitScore } from './types.ts';
 
 /** A byte that is fetched for nothing costs a visit this share of the time that it takes on the link. */
 const WASTE_PRICE = 0.2;
+const NOWHERE: ReadonlySet<string> = new Set();
 /** Runs that are remembered; each plan that is tried has some dozens. */
 const MOST_KNOWN = 20_000;
 
@@ -31,6 +32,7 @@ export class Scorer {
   private readonly wishes: Wish[];
   private readonly habits: Map<string, Habits>;
   private readonly shares: Map<string, number>;
+  private readonly moves: Map<string, ReadonlySet<string>>;
 
   constructor(
     private readonly snapshot: Snapshot,
@@ -39,13 +41,14 @@ export class Scorer {
   ) {
     this.wishes = wishesOf(model).wishes.filter((w) => w.perVisit > 0);
     this.habits = new Map(model.routes.map((r) => [r.pattern, r]));
+    this.moves = new Map(model.routes.map((r) => [r.pattern, new Set(r.moves.map((m) => m.to))]));
     this.shares = new Map(model.routes.map((r) => [r.pattern, r.landings]));
   }
 
   score(plan: Plan): Score {
     const { snapshot } = shipped(this.snapshot, plan);
     const graph = formChunks(snapshot, plan);
-    const compiler = new VisitCompiler(snapshot, plan, graph);
+    const compiler = new VisitCompiler(snapshot, plan, graph, (from) => this.moves.get(from) ?? NOWHERE);
     const landings = new Map<string, Landed>();
     const routes = snapshot.routes.map((route): RouteScore => {
       const program = compileLoad(snapshot, plan, graph, route.pattern);

@@ -30,10 +30,16 @@ export function compileLoad(
   return { document, resources: c.files.resources, groups: c.files.groups, parts: c.parts, steps };
 }
 
-/** The same for a document in which a visit goes on: with the scenes of later moments. */
-export function compileWithScenes(snapshot: Snapshot, plan: Plan, graph: ChunkGraph, pattern: string): LoadProgram {
+/** The same for a document in which a visit goes on: with the scenes of later moments (see scenesOf for `moves`). */
+export function compileWithScenes(
+  snapshot: Snapshot,
+  plan: Plan,
+  graph: ChunkGraph,
+  pattern: string,
+  moves?: ReadonlySet<string>,
+): LoadProgram {
   const { c, document } = landingOn(snapshot, plan, graph, pattern);
-  const scenes = scenesOf(c);
+  const scenes = scenesOf(c, moves);
   return { document, resources: c.files.resources, groups: c.files.groups, parts: c.parts, steps: [], scenes };
 }
 

@@ -220,14 +220,26 @@ const LINKED_TYPES: Record<string, Resource['type']> = {
   font: 'font',
 };
 
+const slugs = new WeakMap<Chunk, string>();
+
+/** A chunk's name as part of an address. */
+function slugOf(chunk: Chunk): string {
+  let slug = slugs.get(chunk);
+  if (slug === undefined) {
+    slug = chunk.name
+      .replace(/[^A-Za-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '')
+      .toLowerCase();
+    slugs.set(chunk, slug);
+  }
+  return slug;
+}
+
 function chunkFile(
   chunk: Chunk,
   base: string,
 ): Pick<Resource, 'address' | 'origin' | 'name' | 'type' | 'bytes' | 'cpuMs' | 'estimatedBytes'> {
-  const slug = chunk.name
-    .replace(/[^A-Za-z0-9]+/g, '-')
-    .replace(/^-|-$/g, '')
-    .toLowerCase();
+  const slug = slugOf(chunk);
   return {
     ...placed(
       `${base}${chunk.file ?? `assets/${slug}-${chunk.id.slice(chunk.id.lastIndexOf('/') + 1)}.${chunk.kind === 'style' ? 'css' : 'js'}`}`,

@@ -146,7 +146,18 @@ function wayTo(snapshot: Snapshot, graph: ChunkGraph, entry: number, root: numbe
 
 const AT_ONCE: Trigger = { on: 'at once' };
 
+const routeModulesOf = new WeakMap<Snapshot, Map<string, ReadonlySet<number>>>();
+
+/** Pages and layouts of all routes of a realm, in a set of one's own. */
 function routeModules(snapshot: Snapshot, realm: string): Set<number> {
+  const known = routeModulesOf.get(snapshot) ?? new Map<string, ReadonlySet<number>>();
+  routeModulesOf.set(snapshot, known);
+  const modules = known.get(realm) ?? findRouteModules(snapshot, realm);
+  known.set(realm, modules);
+  return new Set(modules);
+}
+
+function findRouteModules(snapshot: Snapshot, realm: string): ReadonlySet<number> {
   const index = graphIndex(snapshot);
   const modules = new Set<number>();
   for (const route of snapshot.routes) {

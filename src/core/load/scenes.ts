@@ -26,18 +26,21 @@ interface Stage {
 /**
  * What later moments of a visit set off in the document of a landing: moves to every route of the same realm, and for
  * each of these routes its parts behind acts, below the first screen and under conditions. What a scene lists is asked
- * for; what is there already costs nothing. A realm whose pages share no entry has no moves inside.
+ * for; what is there already costs nothing. A realm whose pages share no entry has no moves inside. With `moves` only
+ * the first thing that somebody does there: the route's own parts, and moves to these routes.
  */
-export function scenesOf(c: Compilation): Scene[] {
+export function scenesOf(c: Compilation, moves?: ReadonlySet<string>): Scene[] {
   const { snapshot, plan, graph, landing } = c;
   const stages: Stage[] = [ownStage(c)];
   const inside = landing.entry >= 0 && graph.roots[landing.entry].need.length > 0;
   for (const route of inside ? snapshot.routes : []) {
-    if (route === landing.route || route.realm !== landing.route.realm) continue;
+    if (route === landing.route || route.realm !== landing.route.realm || moves?.has(route.pattern) === false) continue;
     const stage = movedStage(c, route, walkLanding(snapshot, plan, graph, route));
     if (stage) stages.push(stage);
   }
-  const ofParts = stages.flatMap((stage) => stage.route.parts.flatMap((part) => partOn(c, stage, part) ?? []));
+  const ofParts = (moves ? stages.slice(0, 1) : stages).flatMap((stage) =>
+    stage.route.parts.flatMap((part) => partOn(c, stage, part) ?? []),
+  );
   if (!inside) return ofParts;
   const hides = stages.flatMap((s) => s.all);
   return [...ofParts, ...stages.filter((s) => s.page >= 0).map((stage) => ({ ...moveTo(c, stage), hides }))];

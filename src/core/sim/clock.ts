@@ -40,10 +40,9 @@ export class Clock implements Timer {
 
   private removeFirst(): void {
     const last = this.tasks.length - 1;
-    const time = this.times[last];
-    const seq = this.order[last];
-    const run = this.tasks[last];
-    this.times.length = this.order.length = this.tasks.length = last;
+    const time = this.times.pop()!;
+    const seq = this.order.pop()!;
+    const run = this.tasks.pop()!;
     if (last === 0) return;
     let hole = 0;
     for (;;) {

@@ -23,6 +23,8 @@ export class VisitCompiler {
     private readonly snapshot: Snapshot,
     private readonly plan: Plan,
     formed?: ChunkGraph,
+    /** For visits of one step: the routes that somebody may go to from each. */
+    private readonly movesFrom?: (pattern: string) => ReadonlySet<string>,
   ) {
     this.graph = formed ?? formChunks(snapshot, plan);
   }
@@ -31,7 +33,7 @@ export class VisitCompiler {
   document(pattern: string): { program: LoadProgram; scenes: ReadonlyMap<string, number>; main: number } {
     let known = this.documents.get(pattern);
     if (!known) {
-      const program = compileWithScenes(this.snapshot, this.plan, this.graph, pattern);
+      const program = compileWithScenes(this.snapshot, this.plan, this.graph, pattern, this.movesFrom?.(pattern));
       const scenes = new Map(program.scenes!.map((s, at) => [s.id, at]));
       known = { program, scenes, main: program.parts.findIndex((p) => p.id === 'page' && p.route === undefined) };
       this.documents.set(pattern, known);
