@@ -84,6 +84,13 @@ const PAGES: [string, string, (page: Page) => Promise<void>][] = [
     },
   ],
   [
+    'findings',
+    '/p/saltmarsh/hints?route=/timetable',
+    async (page) => {
+      await page.getByText(/findings, each measured/).waitFor({ timeout: 60_000 });
+    },
+  ],
+  [
     'all visitors',
     '/p/saltmarsh/visits?route=/&page=all&plan=baseline',
     async (page) => {

@@ -74,6 +74,11 @@ await withSample(4793, async (address, browser) => {
   await page.waitForTimeout(600);
   await page.mouse.click(640, 100);
   await take('visitors');
+  await open('/p/saltmarsh/hints?route=/timetable');
+  await page.getByText(/findings, each measured/).waitFor({ timeout: 60_000 });
+  await page.getByRole('list', { name: 'Findings' }).getByRole('button').first().click();
+  await page.waitForTimeout(300);
+  await take('findings');
   await open('/p/saltmarsh/startup?route=/timetable');
   await page.keyboard.press('t');
   await page.getByRole('option', { name: /^entry \d/ }).click();

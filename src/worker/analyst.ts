@@ -1,3 +1,4 @@
+import { type Blame, blame } from '../core/advise/blame.ts';
 import type { Advice } from '../core/advise/types.ts';
 import { amend } from '../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../core/amend/types.ts';
@@ -33,6 +34,7 @@ import { complete } from '../core/snapshot/complete.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import { VERSION } from '../core/version.ts';
 import type { Learned } from '../core/visitors/learn.ts';
+import { modelOf } from '../core/visitors/model.ts';
 import type { Variant } from '../core/visitors/reckon.ts';
 import type { Visit } from '../core/visits/types.ts';
 import { Adviser } from './adviser.ts';
@@ -241,6 +243,11 @@ export class Analyst {
   /** What a navigation log says of the visitors. */
   learnVisitors(file: File, progress: (bytes: number, lines: number) => void): Promise<Learned> {
     return this.visits.learn(file, progress);
+  }
+
+  /** What one import costs the visitors. */
+  blame(plan: Plan, importKey: string, conditions: Conditions): Blame {
+    return blame(this.app(), plan, importKey, modelOf(this.app()).model, conditions);
   }
 
   /** Measured advice for a plan, a little further with every call; null until it is there. */

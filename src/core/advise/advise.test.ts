@@ -70,7 +70,7 @@ describe('advice on the sample', () => {
   it('taken step by step makes the landing interactive at least 40 % earlier, and ends by itself', () => {
     const before = landing(sample, BASELINE, '/timetable').interactive;
     let plan: Plan = BASELINE;
-    for (let taken = 0; taken < 6; taken++) {
+    for (let taken = 0; taken < 4; taken++) {
       const [best] = taken === 0 ? advice.findings : adviceFor(sample, plan).findings;
       if (!best) break;
       plan = planWith(plan, best.way);
@@ -118,7 +118,7 @@ it('shortens made-up apps with mistakes by a quarter in the middle, by advice al
   const gains = Array.from({ length: 10 }, (_, seed) => {
     const { snapshot } = mistakenApp(seed + 1);
     let plan: Plan = BASELINE;
-    for (let taken = 0; taken < 8; taken++) {
+    for (let taken = 0; taken < 5; taken++) {
       const [best] = adviceFor(snapshot, plan).findings;
       if (!best) break;
       plan = planWith(plan, best.way);

@@ -9,6 +9,7 @@ import { useAmendmentUpdates } from '../state/amendments.ts';
 import { Refusal } from '../state/api.ts';
 import { useLandingUpdates } from '../state/landing.ts';
 import { openProject } from '../state/open-project.ts';
+import { useStations } from '../state/stations.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { FindingsPage } from '../stations/hints/findings-page.tsx';
 import { InventoryStation } from '../stations/inventory/inventory-station.tsx';
@@ -40,6 +41,7 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
   useNotices();
   useAddress(projectId, at, loaded);
   useShortcuts(setAt);
+  useEffect(() => useStations.setState({ go: setAt }), []);
   const dropping = useDrop((words) => toast.error(words));
 
   return (

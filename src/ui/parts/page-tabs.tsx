@@ -13,6 +13,7 @@ export function PageTabs({
   pages,
   page: given,
   onPage,
+  beside,
 }: {
   label: string;
   first: string;
@@ -20,19 +21,24 @@ export function PageTabs({
   /** For whoever turns the pages from elsewhere as well. */
   page?: string;
   onPage?: (page: string) => void;
+  /** At the right of the tabs. */
+  beside?: ReactNode;
 }) {
   const [own, setOwn] = useState(first);
   const page = given ?? own;
   const setPage = onPage ?? setOwn;
   return (
     <Tabs.Root value={page} onValueChange={setPage} className="flex h-full min-h-0 flex-col">
-      <Tabs.List aria-label={label} className="flex gap-5 border-b border-line px-4">
-        {pages.map((p) => (
-          <Tabs.Trigger key={p.id} value={p.id} className={TAB}>
-            {p.words}
-          </Tabs.Trigger>
-        ))}
-      </Tabs.List>
+      <div className="flex items-end border-b border-line">
+        <Tabs.List aria-label={label} className="flex gap-5 px-4">
+          {pages.map((p) => (
+            <Tabs.Trigger key={p.id} value={p.id} className={TAB}>
+              {p.words}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        {beside}
+      </div>
       {pages.map((p) => (
         <Tabs.Content key={p.id} value={p.id} className="min-h-0 flex-1">
           {p.content}

@@ -12,9 +12,11 @@ interface AdviceState {
   /** Share of the work that is done, 0 to 1. */
   done: number;
   error: string | null;
+  /** The finding that is looked at, by its id; null: the first. */
+  chosen: string | null;
 }
 
-export const useAdvice = create<AdviceState>()(() => ({ advice: null, done: 0, error: null }));
+export const useAdvice = create<AdviceState>()(() => ({ advice: null, done: 0, error: null, chosen: null }));
 
 /** Advice begins when nothing was decided for so long. In ms. */
 const REST_MS = 500;

@@ -1,6 +1,5 @@
 'use client';
 
-import { useState } from 'react';
 import type { Finding } from '../../../core/advise/types.ts';
 import { percent, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
@@ -11,9 +10,9 @@ const BAR = 110;
 
 /** All that is worth changing, by what it saves a visit, each measured; one of them with its reasons. */
 export function FindingsPage() {
-  const { advice, done, error } = useAdvice();
+  const { advice, done, error, chosen } = useAdvice();
   const { open, aside } = useFindings();
-  const [chosen, setChosen] = useState<string | null>(null);
+  const setChosen = (id: string) => useAdvice.setState({ chosen: id });
   const all = [...open, ...aside.map((a) => a.finding)];
   const finding = all.find((f) => f.id === chosen) ?? open[0] ?? null;
   const most = Math.max(1, ...open.map((f) => -f.effect.cost));

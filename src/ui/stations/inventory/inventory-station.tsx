@@ -1,6 +1,7 @@
 'use client';
 
 import type { StationId } from '../../frame/station-list.ts';
+import { FindingsBeside } from '../../parts/findings-beside.tsx';
 import { Message } from '../../parts/message.tsx';
 import { PageTabs } from '../../parts/page-tabs.tsx';
 import { useAmendments } from '../../state/amendments.ts';
@@ -22,6 +23,7 @@ export function InventoryStation({ onGo }: { onGo: (station: StationId) => void 
     <ModulesContext.Provider value={inventory?.modules ?? NO_MODULES}>
       <PageTabs
         label="Inventory"
+        beside={<FindingsBeside station="inventory" />}
         first={none ? 'routes' : 'arrives'}
         pages={[
           {

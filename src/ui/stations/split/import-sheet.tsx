@@ -3,8 +3,10 @@
 import type { ImportRow } from '../../../core/outline/outline.ts';
 import { shortName } from '../../../core/plan/decisions.ts';
 import type { Decision } from '../../../core/plan/types.ts';
-import { size, time } from '../../parts/format.ts';
-import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+import { percent, size, time } from '../../parts/format.ts';
+import { useAsked } from '../../state/asked.ts';
+import { longWork } from '../../state/long-work.ts';
+import { storedPlan, useConditions, useWorkbench } from '../../state/workbench.ts';
 import { BeforeAfter } from './before-after.tsx';
 import { HoldSection } from './hold-section.tsx';
 import { toggleImport } from './toggles.ts';
@@ -69,9 +71,27 @@ function StartSection({ decision, row, later }: { decision: Decision; row: Impor
   const found = useHold([decision], row.to);
   return (
     <>
+      <PriceSection row={row} />
       <HoldSection found={found} name={row.name} later={later} />
       <BeforeAfter preview={preview} />
     </>
+  );
+}
+
+/** What the line costs in the trade's own currency, and who pays. */
+function PriceSection({ row }: { row: ImportRow }) {
+  const route = useWorkbench((s) => s.route);
+  const { link } = useConditions();
+  const { found } = useAsked(async (now) => (await longWork()).blame(now.plan, row.key, now.conditions), row.key);
+  if (!found) return <p className="mt-3 text-soft">Working out what it costs …</p>;
+  const here = found.effect.routes.find((r) => r.pattern === route);
+  if (found.paidBy === 0) return <p className="mt-3 text-soft">Nobody is interactive later because of it.</p>;
+  return (
+    <p className="mt-3">
+      This line costs{' '}
+      <strong className="font-semibold">{here && here.interactive < 0 ? time(-here.interactive) : 'nothing'}</strong>{' '}
+      until interactive on {route} under {link.name}; {percent(found.paidBy)} of all landings pay for it.
+    </p>
   );
 }
 

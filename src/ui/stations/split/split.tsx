@@ -1,5 +1,6 @@
 'use client';
 
+import { FindingsBeside } from '../../parts/findings-beside.tsx';
 import { PageTabs } from '../../parts/page-tabs.tsx';
 import { FilesPage } from './files/files-page.tsx';
 import { ImportsPage } from './imports-page.tsx';
@@ -11,6 +12,7 @@ export function Split() {
     <PageTabs
       label="Split"
       first="imports"
+      beside={<FindingsBeside station="split" />}
       pages={[
         { id: 'imports', words: 'Imports', content: <ImportsPage /> },
         { id: 'files', words: 'Files', content: <FilesPage /> },

@@ -2,6 +2,7 @@
 
 import type { WishRow } from '../../../core/visitors/expect.ts';
 import type { VisitStep } from '../../../core/visits/types.ts';
+import { FindingsBeside } from '../../parts/findings-beside.tsx';
 import { PageTabs } from '../../parts/page-tabs.tsx';
 import { useVisitChoice } from '../../state/visit.ts';
 import { useWorkbench } from '../../state/workbench.ts';
@@ -26,6 +27,7 @@ export function Visits() {
   return (
     <PageTabs
       label="Visits"
+      beside={<FindingsBeside station="visits" />}
       first="one"
       page={page}
       onPage={setPage}

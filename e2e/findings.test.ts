@@ -1,0 +1,99 @@
+import type { Page } from 'playwright-core';
+import { becomes, figure, Served } from './served.ts';
+
+/** Changes are told to a hundredth of a second. */
+const ROUNDING = 15;
+
+async function comesNear(page: Page, name: string, value: number): Promise<void> {
+  for (let tries = 0; tries < 200; tries++) {
+    if (Math.abs((await figure(page, name)) - value) <= ROUNDING) return;
+    await page.waitForTimeout(50);
+  }
+  throw new Error(`${name} is ${await figure(page, name)}, not about ${value}`);
+}
+
+let served: Served;
+
+beforeAll(async () => {
+  served = await Served.start(4797);
+});
+afterAll(() => served.stop());
+
+const details = (page: Page) => page.getByRole('complementary', { name: 'Details' });
+const measured = (page: Page) => page.getByText(/findings, each measured/).waitFor({ timeout: 60_000 });
+const rows = (page: Page) => page.getByRole('list', { name: 'Findings' }).getByRole('button');
+
+describe('findings', () => {
+  it('by advice alone make the landing at least 40 % shorter, each with what the strip then shows', async () => {
+    const page = await served.page('/p/saltmarsh/hints?route=/timetable');
+    const before = await figure(page, 'interactive');
+    for (let taken = 0; taken < 3; taken++) {
+      await measured(page);
+      await rows(page).first().click();
+      const was = await figure(page, 'interactive');
+      const row = details(page).getByRole('row').filter({ hasText: '/timetable' });
+      const said = (await row.getByRole('cell').nth(1).textContent()) ?? '';
+      const change = /▾ ([\d.]+) (ms|s)/.exec(said);
+      await details(page).getByRole('button', { name: 'Take it' }).click();
+      if (change) await comesNear(page, 'interactive', was - Number(change[1]) * (change[2] === 's' ? 1000 : 1));
+    }
+    expect(await figure(page, 'interactive')).toBeLessThan(before * 0.6);
+    for (let undone = 0; undone < 3; undone++) await page.keyboard.press('Control+z');
+    await becomes(page, 'interactive', before);
+    await page.close();
+  }, 120_000);
+
+  it('can be put aside with a reason, and taken up again', async () => {
+    const page = await served.page('/p/saltmarsh/hints?route=/');
+    await measured(page);
+    const count = await rows(page).count();
+    const name = ((await rows(page).nth(1).textContent()) ?? '').slice(0, 20);
+    await rows(page).nth(1).click();
+    await page
+      .getByRole('complementary')
+      .getByRole('button', { name: /Put it aside/ })
+      .click();
+    await details(page).getByLabel('Why not').fill('the team decided so');
+    await details(page).getByLabel('Why not').press('Enter');
+    await page.getByRole('heading', { name: 'Put aside' }).waitFor();
+    await page.getByText('the team decided so').first().waitFor();
+    expect(await rows(page).count()).toBe(count - 1);
+    await page
+      .getByRole('complementary')
+      .getByRole('button', { name: new RegExp(`^${name}`) })
+      .first()
+      .click();
+    await details(page).getByRole('button', { name: 'Take it up again' }).click();
+    await page.getByRole('heading', { name: 'Put aside' }).waitFor({ state: 'detached' });
+    expect(await rows(page).count()).toBe(count);
+    await page.close();
+  });
+
+  it('are counted at their stations, and the page stays free while they are worked out', async () => {
+    const page = await served.page('/p/saltmarsh/startup?route=/timetable');
+    await page.evaluate(() => {
+      const seen: number[] = [];
+      (globalThis as unknown as { seen: number[] }).seen = seen;
+      new PerformanceObserver((list) => {
+        for (const entry of list.getEntries()) seen.push(entry.duration);
+      }).observe({ type: 'longtask' });
+    });
+    await page.getByRole('button', { name: /^Split \d+ findings/ }).waitFor({ timeout: 60_000 });
+    const long = await page.evaluate(() => (globalThis as unknown as { seen: number[] }).seen);
+    expect(long.filter((ms) => ms > 50)).toEqual([]);
+    await page.getByRole('button', { name: /^Split \d+ findings/ }).click();
+    await page.getByRole('button', { name: /findings here/ }).click();
+    await details(page).getByRole('button', { name: 'Take it' }).waitFor();
+    await page.close();
+  });
+
+  it('an import says what it costs and who pays', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/timetable');
+    await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();
+    await page
+      .getByRole('complementary')
+      .getByText(/This line costs .* until interactive on \/timetable under Crowded 4G; \d+ % of all landings pay/)
+      .waitFor();
+    await page.close();
+  });
+});
