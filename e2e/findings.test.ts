@@ -87,6 +87,31 @@ describe('findings', () => {
     await page.close();
   });
 
+  it('chooses changes turn by turn, can be stopped, and takes them in one step', async () => {
+    const page = await served.page('/p/saltmarsh/hints?route=/timetable');
+    const before = await figure(page, 'interactive');
+    await page.getByRole('tab', { name: 'Choose for me' }).click();
+    await page.getByLabel('At most', { exact: true }).fill('3');
+    await page.getByLabel('At most', { exact: true }).press('Enter');
+    await page.getByRole('button', { name: 'Choose', exact: true }).click();
+    await page.getByText(/^turn 1: /).waitFor();
+    await page.keyboard.press('4');
+    await page.keyboard.press('6');
+    await page.getByRole('tab', { name: 'Choose for me' }).click();
+    await page.getByText(/3 changes: from .* of expected cost per visit/).waitFor({ timeout: 90_000 });
+    await page.getByRole('button', { name: 'Take these 3' }).click();
+    for (let tries = 0; (await figure(page, 'interactive')) > before * 0.7 && tries < 100; tries++)
+      await page.waitForTimeout(50);
+    expect(await figure(page, 'interactive')).toBeLessThan(before * 0.7);
+    await page.keyboard.press('Control+z');
+    await becomes(page, 'interactive', before);
+    await page.getByRole('button', { name: 'Choose', exact: true }).click();
+    await page.getByText(/^turn 2: /).waitFor({ timeout: 60_000 });
+    await page.getByRole('button', { name: 'Stop' }).click();
+    await page.getByText(/Stopped after 1 changes?; each of them is measured/).waitFor();
+    await page.close();
+  }, 180_000);
+
   it('an import says what it costs and who pays', async () => {
     const page = await served.page('/p/saltmarsh/split?route=/timetable');
     await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();

@@ -17,6 +17,7 @@ const { VisitCompiler } = await core('visits/program.js');
 const { playVisit } = await core('visits/play.js');
 const { expectWaits } = await core('visitors/expect.js');
 const { modelOf } = await core('visitors/model.js');
+const { advise } = await core('advise/advise.js');
 const { importKey } = await core('snapshot/graph-index.js');
 const { readSource } = await import('../dist/reader/read-source.js');
 const { exactSizes } = await import('../dist/reader/weigh.js');
@@ -138,6 +139,18 @@ function visits() {
     [LINKS[1], DEVICES[0], 0.3],
     [LINKS[4], DEVICES[3], 0.2],
   ].map(([link, device, share]) => ({ conditions: { link, device, cache: 'empty' }, share }));
+  report(
+    'advice: all findings of the sample',
+    measure(
+      () => {
+        const steps = advise(snapshot, BASELINE, model, DEFAULT_CONDITIONS);
+        while (!steps.next().done);
+      },
+      3,
+      1,
+    ),
+    2000,
+  );
   for (const plan of [BASELINE, { ...BASELINE, decisions }]) {
     const began = performance.now();
     const own = new VisitCompiler(snapshot, plan);

@@ -44,6 +44,7 @@ export function addAdvise(program: Command): void {
           })),
           waits: f.effect.waits.map((w) => ({ key: w.key, change: ms(w.change) })),
         },
+        cautions: f.cautions,
         decision: { words: f.way.words, decisions: f.way.decisions, withdraw: f.way.withdraw ?? [] },
       })),
       aside: findings.filter((f) => aside.has(f.id)).map((f) => f.id),

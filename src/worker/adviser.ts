@@ -1,4 +1,5 @@
 import { advise } from '../core/advise/advise.ts';
+import { type Choice, type ChoiceProgress, choose, type Limits } from '../core/advise/choose.ts';
 import type { Advice } from '../core/advise/types.ts';
 import type { Plan } from '../core/plan/types.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
@@ -9,14 +10,21 @@ import { modelOf } from '../core/visitors/model.ts';
 const STEP_MS = 25;
 const MOST_KNOWN = 6;
 
+/** How far a choice is: what was taken so far, and all of it once it is made. */
+export interface ChooseStep extends ChoiceProgress {
+  choice: Choice | null;
+}
+
 /** Works out advice in steps, and remembers the last ones. */
 export class Adviser {
   private readonly known = new Map<string, Advice>();
+  private choosing: { steps: ReturnType<typeof choose> } | null = null;
   private running: { key: string; steps: ReturnType<typeof advise> } | null = null;
 
   forget(): void {
     this.known.clear();
     this.running = null;
+    this.choosing = null;
   }
 
   step(app: Snapshot, plan: Plan, conditions: Conditions): { done: number; of: number; advice: Advice | null } {
@@ -40,6 +48,20 @@ export class Adviser {
         return { done: 1, of: 1, advice: step.value };
       }
       if (performance.now() >= until) return { ...step.value, advice: null };
+    }
+  }
+
+  choose(app: Snapshot, plan: Plan, conditions: Conditions, limits: Limits, begin: boolean): ChooseStep {
+    if (begin || !this.choosing) this.choosing = { steps: choose(app, plan, modelOf(app).model, conditions, limits) };
+    const { steps } = this.choosing;
+    const until = performance.now() + STEP_MS;
+    for (;;) {
+      const step = steps.next();
+      if (step.done) {
+        this.choosing = null;
+        return { turns: step.value.turns, done: 1, of: 1, choice: step.value };
+      }
+      if (performance.now() >= until) return { ...step.value, choice: null };
     }
   }
 }

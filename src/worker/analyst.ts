@@ -1,4 +1,5 @@
 import { type Blame, blame } from '../core/advise/blame.ts';
+import type { Limits } from '../core/advise/choose.ts';
 import type { Advice } from '../core/advise/types.ts';
 import { amend } from '../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../core/amend/types.ts';
@@ -37,7 +38,7 @@ import type { Learned } from '../core/visitors/learn.ts';
 import { modelOf } from '../core/visitors/model.ts';
 import type { Variant } from '../core/visitors/reckon.ts';
 import type { Visit } from '../core/visits/types.ts';
-import { Adviser } from './adviser.ts';
+import { Adviser, type ChooseStep } from './adviser.ts';
 import type {
   AppView,
   ChunkContents,
@@ -248,6 +249,11 @@ export class Analyst {
   /** What one import costs the visitors. */
   blame(plan: Plan, importKey: string, conditions: Conditions): Blame {
     return blame(this.app(), plan, importKey, modelOf(this.app()).model, conditions);
+  }
+
+  /** Changes chosen turn by turn, a little further with every call; `begin` starts afresh. */
+  choose(plan: Plan, conditions: Conditions, limits: Limits, begin: boolean): ChooseStep {
+    return this.adviser.choose(this.app(), plan, conditions, limits, begin);
   }
 
   /** Measured advice for a plan, a little further with every call; null until it is there. */

@@ -78,6 +78,20 @@ describe('advice on the sample', () => {
     expect(landing(sample, plan, '/timetable').interactive).toBeLessThan(before * 0.6);
   }, 60_000);
 
+  it('says where detaching alone would break the code', () => {
+    const needs: Snapshot = {
+      ...sample,
+      imports: sample.imports.map((i) =>
+        i.specifier === '../tickets/ticket-dialog' ? { ...i, sync: { reason: 'it is called', line: 12 } } : i,
+      ),
+    };
+    const finding = adviceFor(needs).findings.find((f) =>
+      f.way.decisions.some((d) => 'module' in d && d.module === 'src/tickets/ticket-dialog.tsx'),
+    );
+    expect(finding?.cautions[0]).toContain('it is called');
+    expect(advice.findings.flatMap((f) => f.cautions)).toEqual([]);
+  });
+
   it('advises against a hint that delays something that matters more', () => {
     const hint: Decision = {
       kind: 'hint',

@@ -3,7 +3,7 @@ import { startModules } from '../chunks/start-modules.ts';
 import { withDecision, withoutSubject } from '../plan/decisions.ts';
 import { effectivePlan } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
-import { shipped } from '../ship/shipped.ts';
+import { shipped, troublesOf } from '../ship/shipped.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
@@ -53,16 +53,18 @@ export function planWith(plan: Plan, { decisions, withdraw = [] }: Way): Plan {
 /**
  * Advice for an app under a plan: every suspicion is tried on a copy of the plan, in each of its ways, and measured by
  * simulation over all landings, moves and acts. What doesn't help is no advice but listed as tried; of several that take
- * the same code out of the starts only the best remains. Yields after each suspicion; returns the advice.
+ * the same code out of the starts only the best remains. Yields after each way; returns the advice. `known` is a scorer for
+ * the same app, visitors and conditions that has run before.
  */
 export function* advise(
   app: Snapshot,
   plan: Plan,
   model: VisitorModel,
   conditions: Conditions,
+  known?: Scorer,
 ): Generator<{ done: number; of: number }, Advice> {
   const grounds = new Grounds(shipped(app, plan).snapshot, plan, conditions);
-  const scorer = new Scorer(app, model, conditions);
+  const scorer = known ?? new Scorer(app, model, conditions);
   const before = scorer.score(plan);
   const near = NEAR.map((factor) => {
     const beside = new Scorer(app, model, atRate(conditions, factor));
@@ -87,13 +89,22 @@ export function* advise(
       const own = effectOf(before, best.score);
       const effect =
         own.cost > -SMALL_GAIN && own.cost < SMALL_LOSS ? { ...own, cost: around(best.way, own.cost) } : own;
-      if (effect.cost <= -LEAST_GAIN) measured.push({ ...suspicion, way: best.way, effect });
+      if (effect.cost <= -LEAST_GAIN)
+        measured.push({ ...suspicion, way: best.way, effect, cautions: cautionsOf(app, plan, best.way) });
       else noGain.push({ id: suspicion.id, kind: suspicion.kind, what: suspicion.what, cost: effect.cost });
     }
     yield { done: done + 1, of: suspicions.length };
   }
   measured.sort((a, b) => a.effect.cost - b.effect.cost || (a.id < b.id ? -1 : 1));
   return { findings: withoutTwins(app, plan, measured), noGain, before };
+}
+
+/** Detachments of a way that take more than detaching, in words. */
+function cautionsOf(app: Snapshot, plan: Plan, way: Way): string[] {
+  const blockedBy = (p: Plan) =>
+    troublesOf(app, p).blocked.map((b) => `${b.import} needs it while it starts: ${b.reason} (line ${b.line})`);
+  const before = new Set(blockedBy(plan));
+  return [...new Set(blockedBy(planWith(plan, way)))].filter((words) => !before.has(words));
 }
 
 function atRate(conditions: Conditions, factor: number): Conditions {

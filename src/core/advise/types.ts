@@ -96,6 +96,8 @@ export interface Effect {
 export interface Finding extends Omit<Suspicion, 'ways'> {
   way: Way;
   effect: Effect;
+  /** What has to be done in the code beside the decisions, since detaching alone would break it. */
+  cautions: string[];
 }
 
 /** What was measured: what helps, the best first, and what was tried without gain. */

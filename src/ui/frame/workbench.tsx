@@ -11,7 +11,7 @@ import { useLandingUpdates } from '../state/landing.ts';
 import { openProject } from '../state/open-project.ts';
 import { useStations } from '../state/stations.ts';
 import { useWorkbench } from '../state/workbench.ts';
-import { FindingsPage } from '../stations/hints/findings-page.tsx';
+import { Hints } from '../stations/hints/hints-station.tsx';
 import { InventoryStation } from '../stations/inventory/inventory-station.tsx';
 import { LoadSheetStation } from '../stations/load-sheet/load-sheet-station.tsx';
 import { Split } from '../stations/split/split.tsx';
@@ -80,7 +80,7 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
           ) : at === 'visits' ? (
             <Visits />
           ) : at === 'hints' ? (
-            <FindingsPage />
+            <Hints />
           ) : app.splittable ? (
             <Split />
           ) : (

@@ -12,7 +12,7 @@ const MOST = 8;
 
 /** One finding: why it is so, what the advised change does to landings and waits, and taking it or putting it aside. */
 export function FindingSheet({ finding, aside }: { finding: Finding; aside: string | null }) {
-  const { what, why, because, way, effect, kind, id } = finding;
+  const { what, why, because, way, effect, kind, id, cautions } = finding;
   return (
     <>
       <p className="text-[11px] text-soft">{kind}</p>
@@ -27,6 +27,11 @@ export function FindingSheet({ finding, aside }: { finding: Finding; aside: stri
           ))}
         </ul>
       ) : null}
+      {cautions.map((c) => (
+        <p key={c} className="mt-2 break-words text-worse">
+          Detaching alone breaks it: {c}. Move that use into a function first.
+        </p>
+      ))}
       <Take finding={finding} aside={aside} id={id} />
       <h3 className="mt-5 mb-1 font-semibold">
         {way.words[0].toUpperCase()}

@@ -1,0 +1,19 @@
+'use client';
+
+import { PageTabs } from '../../parts/page-tabs.tsx';
+import { ChoosePage } from './choose-page.tsx';
+import { FindingsPage } from './findings-page.tsx';
+
+/** What is worth changing: every finding by itself, and changes chosen together. */
+export function Hints() {
+  return (
+    <PageTabs
+      label="Hints"
+      first="findings"
+      pages={[
+        { id: 'findings', words: 'Findings', content: <FindingsPage /> },
+        { id: 'choose', words: 'Choose for me', content: <ChoosePage /> },
+      ]}
+    />
+  );
+}
