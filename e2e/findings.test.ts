@@ -59,7 +59,7 @@ describe('findings', () => {
     await page.getByText('the team decided so').first().waitFor();
     expect(await rows(page).count()).toBe(count - 1);
     await page
-      .getByRole('complementary')
+      .getByRole('main')
       .getByRole('button', { name: new RegExp(`^${name}`) })
       .first()
       .click();

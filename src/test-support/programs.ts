@@ -1,4 +1,4 @@
-import type { LoadProgram, MarkupItem, Resource } from '../core/load/types.ts';
+import type { LoadProgram, MarkupItem, Resource, ScreenPart } from '../core/load/types.ts';
 import { type Conditions, DEVICES, LINKS } from '../core/sim/conditions.ts';
 import type { Cause, RequestRecord } from '../core/sim/types.ts';
 
@@ -44,6 +44,21 @@ export function page(markup: MarkupItem[], resources: Resource[], more: Partial<
     markup,
   };
   return { document, resources, groups, parts: [], steps: [], ...more };
+}
+
+/** A part of the first screen that script draws at once. */
+export function screenPart(id: string, more: Partial<ScreenPart> = {}): ScreenPart {
+  const nothing = { needs: [], after: [], fill: [], renderMs: 5 };
+  return {
+    id,
+    name: id,
+    place: 'first screen',
+    drawnBy: 'script',
+    interactive: true,
+    onItsOwn: true,
+    ...nothing,
+    ...more,
+  };
 }
 
 /** A cause that leads nowhere. */

@@ -1,25 +1,9 @@
-import { file, page, ROUND } from '../../test-support/programs.ts';
-import type { MarkupItem, ScreenPart } from '../load/types.ts';
+import { file, page, screenPart as part, ROUND } from '../../test-support/programs.ts';
+import type { MarkupItem } from '../load/types.ts';
 import { Clock } from './clock.ts';
 import { simulate } from './simulate.ts';
 import { Thread } from './thread.ts';
 import type { Timeline } from './types.ts';
-
-function part(id: string, more: Partial<ScreenPart> = {}): ScreenPart {
-  return {
-    id,
-    name: id,
-    place: 'first screen',
-    drawnBy: 'script',
-    interactive: true,
-    needs: [],
-    after: [],
-    fill: [],
-    renderMs: 5,
-    onItsOwn: true,
-    ...more,
-  };
-}
 
 const entry: MarkupItem = { at: 100, tag: 'script', group: 0, mode: 'module' };
 const states = (timeline: Timeline, at: number) =>

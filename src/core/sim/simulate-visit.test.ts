@@ -1,4 +1,4 @@
-import { file, page, ROUND } from '../../test-support/programs.ts';
+import { file, page, ROUND, screenPart } from '../../test-support/programs.ts';
 import type { Beat, LoadProgram, Scene, ScreenPart, VisitDocument } from '../load/types.ts';
 import { experienced } from '../visits/experience.ts';
 import { simulateVisit } from './simulate-visit.ts';
@@ -6,19 +6,8 @@ import { simulateVisit } from './simulate-visit.ts';
 /** With ROUND: 1000 bytes take 1 ms on the link, a round trip 100 ms. */
 const KB = 14;
 
-function part(id: string, more: Partial<ScreenPart> = {}): ScreenPart {
-  const nothing = { needs: [], after: [], fill: [], renderMs: 0 };
-  return {
-    id,
-    name: id,
-    place: 'first screen',
-    drawnBy: 'script',
-    interactive: true,
-    onItsOwn: true,
-    ...nothing,
-    ...more,
-  };
-}
+/** Drawing costs nothing here, so that waits can be worked out by hand. */
+const part = (id: string, more: Partial<ScreenPart> = {}) => screenPart(id, { renderMs: 0, ...more });
 
 function scene(id: string, more: Partial<Scene>): Scene {
   return { id, name: id, kind: 'act', hides: [], shows: [], until: 'shown', first: [], approach: [], act: [], ...more };

@@ -10,6 +10,7 @@ import { Change } from '../../parts/change.tsx';
 import { NumberField } from '../../parts/field.tsx';
 import { count, percent, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
+import { WeightList } from '../../parts/weight-list.tsx';
 import { useMix } from '../../state/mix.ts';
 import { storedPlan, usePlan, useWorkbench } from '../../state/workbench.ts';
 
@@ -169,28 +170,10 @@ function Weights({
   weights: Record<string, number>;
   onTake: (weights: Record<string, number>) => void;
 }) {
-  const all = of.reduce((sum, o) => sum + (weights[o.id] ?? 0), 0);
   return (
     <>
       <h2 className="mt-5 mb-1.5 font-semibold first:mt-0">{title}</h2>
-      <ul className="grid gap-1">
-        {of.map((o) => (
-          <li key={o.id} className="flex items-center justify-between gap-2">
-            <span className="min-w-0 truncate">{o.name}</span>
-            <span className="flex items-center gap-2">
-              <NumberField
-                bare
-                label={`weight of ${o.name}`}
-                unit=""
-                most={1_000_000}
-                value={weights[o.id] ?? 0}
-                onTake={(weight) => onTake({ ...weights, [o.id]: weight })}
-              />
-              <span className="w-10 text-right text-soft">{all > 0 ? percent((weights[o.id] ?? 0) / all) : '–'}</span>
-            </span>
-          </li>
-        ))}
-      </ul>
+      <WeightList of={of} weights={weights} onTake={onTake} />
     </>
   );
 }

@@ -8,6 +8,7 @@ import { analyst } from '../../../worker/client.ts';
 import type { VisitorsView } from '../../../worker/visit-desk.ts';
 import { NumberField, PickField } from '../../parts/field.tsx';
 import { percent } from '../../parts/format.ts';
+import { WeightList } from '../../parts/weight-list.tsx';
 import { useAmendments } from '../../state/amendments.ts';
 import { useAsked } from '../../state/asked.ts';
 import { CROWDS, useCrowds } from '../../state/expectation.ts';
@@ -70,28 +71,10 @@ function Troubles({ found, onScale }: { found: VisitorsView; onScale: (pattern: 
 
 function Crowds() {
   const weights = useCrowds((s) => s.weights);
-  const all = CROWDS.reduce((sum, c) => sum + (weights[c.id] ?? 0), 0);
   return (
     <section>
       <h2 className="mb-1.5 font-semibold">They come with</h2>
-      <ul className="grid gap-1">
-        {CROWDS.map((c) => (
-          <li key={c.id} className="flex items-center justify-between gap-2">
-            <span className={`min-w-0 truncate ${(weights[c.id] ?? 0) > 0 ? '' : 'text-soft'}`}>{c.name}</span>
-            <span className="flex items-center gap-2">
-              <NumberField
-                bare
-                label={`weight of ${c.name}`}
-                unit=""
-                most={1_000_000}
-                value={weights[c.id] ?? 0}
-                onTake={(weight) => useCrowds.setState({ weights: { ...weights, [c.id]: weight } })}
-              />
-              <span className="w-10 text-right text-soft">{all > 0 ? percent((weights[c.id] ?? 0) / all) : '–'}</span>
-            </span>
-          </li>
-        ))}
-      </ul>
+      <WeightList of={CROWDS} weights={weights} onTake={(next) => useCrowds.setState({ weights: next })} />
     </section>
   );
 }

@@ -33,6 +33,6 @@ export function marksOf({ from, to }: Scale, about: number): number[] {
   const marks: number[] = [];
   // A mark at the very edge has no room for its words.
   const margin = (to - from) * 0.03;
-  for (let ms = Math.ceil((from + margin) / step) * step; ms <= to - margin; ms += step) marks.push(ms);
+  for (let ms = Math.ceil((from + margin) / step) * step; ms <= to - margin; ms += step) marks.push(ms + 0);
   return marks.includes(0) || from > 0 ? marks : [0, ...marks];
 }

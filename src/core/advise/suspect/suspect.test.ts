@@ -1,0 +1,208 @@
+import { ROUND } from '../../../test-support/programs.ts';
+import { part, route, type Sketch, sketch } from '../../../test-support/snapshots.ts';
+import { BASELINE, type Decision } from '../../plan/types.ts';
+import type { ClassicScript, Route, Snapshot } from '../../snapshot/types.ts';
+import type { Suspicion } from '../types.ts';
+import { deferredFirstScreen, staircases } from './chain.ts';
+import { keptBySharing, partsInStart, routeLeaks } from './code-in-start.ts';
+import { costlyHints, scriptsInTheWay, smallFiles, unusedStyles } from './files.ts';
+import { Grounds } from './grounds.ts';
+import { dataAfterCode, foundLate, otherOrigins } from './late.ts';
+
+function suspect(
+  look: (grounds: Grounds) => Suspicion[],
+  modules: Record<string, Sketch>,
+  routes: Route[],
+  more: Partial<Snapshot> = {},
+  decisions: Decision[] = [],
+): Suspicion[] {
+  return look(new Grounds(sketch(modules, { routes, ...more }), { ...BASELINE, decisions }, ROUND));
+}
+
+const chat: ClassicScript = {
+  id: 'chat',
+  name: 'chat',
+  address: 'https://talk.example/c.js',
+  bytes: 9000,
+  serverMs: 10,
+  evaluationMs: 5,
+  placement: 'blocking',
+  evidence: { path: 'index.html', line: 4 },
+};
+
+describe('code in the start', () => {
+  const modules: Record<string, Sketch> = {
+    main: { imports: ['a', '~b', '~c'] },
+    a: { imports: ['dialog', 'first', '~later'] },
+    dialog: { bytes: 50_000 },
+    first: {},
+    later: { imports: ['chart'] },
+    chart: { bytes: 60_000, package: 'chart' },
+    b: { imports: ['level'] },
+    level: { imports: ['chart'] },
+    c: {},
+  };
+  const a = route('/a', 'a', {
+    parts: [
+      part('dialog', 'dialog', { place: 'action', action: 'ask', share: 0.1 }),
+      part('first', 'first'),
+      part('later', 'later', { place: 'below' }),
+    ],
+  });
+
+  it('suspects parts that nobody sees at first, with the import that brings them', () => {
+    const [found, ...none] = suspect(partsInStart, modules, [a, route('/b', 'b')]);
+    expect(none).toEqual([]);
+    expect(found).toMatchObject({ id: 'part dialog', because: [{ from: 'a', to: 'dialog', line: 1 }], routes: ['/a'] });
+    expect(found.why).toContain('behind “ask”');
+    expect(found.ways.map((w) => w.decisions[1])).toEqual(
+      ['action', 'approach', 'idle'].map((on) => ({ kind: 'trigger', splitPoint: 'dialog', fetch: { on } })),
+    );
+  });
+
+  it('suspects no part that comes later already', () => {
+    const detach: Decision = { kind: 'detach', module: 'dialog' };
+    expect(suspect(partsInStart, modules, [a], {}, [detach])).toEqual([]);
+  });
+
+  it('suspects a page that all routes start with, and says that its siblings are deferred', () => {
+    const [leak] = suspect(routeLeaks, modules, [a, route('/b', 'b'), route('/c', 'c')]);
+    expect(leak).toMatchObject({ kind: 'route leak', routes: ['/b', '/c'] });
+    expect(leak.why).toContain('forgotten');
+    expect(leak.ways.map((w) => w.decisions)).toEqual([[{ kind: 'detach', import: 'main::a' }]]);
+  });
+
+  it('suspects what a deferred part needs and somebody else keeps in the start', () => {
+    const kept = { ...modules, a: { imports: ['~later', 'level'] } };
+    const [found] = suspect(keptBySharing, kept, [a]);
+    expect(found.what).toContain('chart stays in the start though later is deferred');
+    expect(found.ways[0].decisions.every((d) => d.kind === 'detach')).toBe(true);
+    expect(suspect(keptBySharing, modules, [a])).toEqual([]);
+  });
+});
+
+describe('chains', () => {
+  const stairs: Record<string, Sketch> = {
+    main: { imports: ['~area'] },
+    area: { imports: ['~section'] },
+    section: { imports: ['~page'] },
+    page: { imports: ['~tile', '~dialog'] },
+    tile: {},
+    dialog: {},
+  };
+  const deep = route('/x', 'page', {
+    layouts: ['area', 'section'],
+    parts: [part('tile', 'tile'), part('dialog', 'dialog', { place: 'action' })],
+  });
+
+  it('suspects pieces that are asked for one after another, and would join all but the first', () => {
+    const [found] = suspect(staircases, stairs, [deep]);
+    expect(found.because.map((b) => b.to)).toEqual(expect.arrayContaining(['area', 'section', 'page']));
+    const [join, preload] = found.ways;
+    expect(join.decisions).not.toContainEqual({ kind: 'join', import: 'main::area' });
+    expect(join.decisions).toContainEqual({ kind: 'join', import: 'section::page' });
+    expect(preload.decisions[0]).toMatchObject({ kind: 'hint', hint: { target: { kind: 'route', pattern: '/x' } } });
+  });
+
+  it('suspects no chain of one', () => {
+    const flat = { main: { imports: ['~page'] }, page: {} };
+    expect(suspect(staircases, flat, [route('/x', 'page')])).toEqual([]);
+  });
+
+  it('suspects parts of the first screen that were split off, not those behind an act', () => {
+    const [found] = suspect(deferredFirstScreen, stairs, [deep]);
+    expect(found.ways[0].decisions).toEqual([{ kind: 'join', import: 'page::tile' }]);
+    expect(found.what).toBe('1 piece of the first screen of /x is deferred');
+  });
+});
+
+describe('what is found late', () => {
+  const modules: Record<string, Sketch> = {
+    main: { imports: ['page'] },
+    page: { imports: ['~hero', '~dialog'] },
+    hero: {},
+    dialog: {},
+  };
+  const picture = {
+    id: 'pic',
+    kind: 'image' as const,
+    address: '/pic.jpg',
+    bytes: 40_000,
+    serverMs: 5,
+    foundIn: { module: 'hero' },
+    place: 'first screen' as const,
+    lazy: false,
+  };
+  const home = route('/', 'page', {
+    content: [picture],
+    data: [{ id: 'prices', address: '/api/p', bytes: 900, serverMs: 40, module: 'dialog' }],
+    parts: [part('hero', 'hero', { needs: ['pic'] }), part('dialog', 'dialog', { place: 'action', needs: ['prices'] })],
+  });
+
+  it('suspects an image that a deferred part asks for, until a hint brings it', () => {
+    const [found] = suspect(foundLate, modules, [home]);
+    expect(found.what).toBe('pic of / is found late');
+    const [markup] = found.ways;
+    expect(suspect(foundLate, modules, [home], {}, markup.decisions)).toEqual([]);
+  });
+
+  it('suspects data that waits for the code of its own part, unless that is decided', () => {
+    const [found] = suspect(dataAfterCode, modules, [home]);
+    expect(found.ways[0].decisions).toEqual([{ kind: 'split', splitPoint: 'dialog', data: 'with the code' }]);
+    expect(suspect(dataAfterCode, modules, [home], {}, found.ways[0].decisions)).toEqual([]);
+    const beside = { ...home, data: [{ ...home.data[0], module: 'page' }] };
+    expect(suspect(dataAfterCode, modules, [beside])).toEqual([]);
+  });
+
+  it('suspects a second origin in the start', () => {
+    const found = suspect(otherOrigins, modules, [home], { scripts: [chat] });
+    expect(found[0]?.ways[0].decisions[0]).toMatchObject({
+      hint: { kind: 'preconnect', target: { origin: 'https://talk.example' } },
+    });
+    expect(suspect(otherOrigins, modules, [home])).toEqual([]);
+  });
+});
+
+describe('files', () => {
+  const modules: Record<string, Sketch> = {
+    main: { imports: ['main.css', '~a', '~b'] },
+    'main.css': { kind: 'style', bytes: 4000 },
+    a: { imports: ['tiny'] },
+    b: { imports: ['tiny'] },
+    tiny: { bytes: 200 },
+  };
+  const routes = [route('/a', 'a'), route('/b', 'b')];
+
+  it('suspects scripts in the head in each other place, and none that wait already', () => {
+    const [found] = suspect(scriptsInTheWay, modules, routes, { scripts: [chat] });
+    expect(found.because).toEqual([{ from: 'index.html', to: chat.address, line: 4 }]);
+    expect(found.ways.map((w) => w.decisions[0])).toEqual(
+      ['async', 'defer', 'after load'].map((placement) => ({ kind: 'script', script: 'chat', placement })),
+    );
+    expect(suspect(scriptsInTheWay, modules, routes, { scripts: [{ ...chat, placement: 'after load' }] })).toEqual([]);
+  });
+
+  it('suspects sheets with many rules that nothing can use, until they are trimmed', () => {
+    const unusedRules = [{ module: 'main.css', line: 3, selector: '.x', bytes: 3000, missing: ['x'] }];
+    const [found] = suspect(unusedStyles, modules, routes, { unusedRules });
+    expect(found.what).toBe('75 % of main.css can’t be used by anything');
+    expect(suspect(unusedStyles, modules, routes, { unusedRules }, found.ways[0].decisions)).toEqual([]);
+    expect(suspect(unusedStyles, modules, routes, { unusedRules: [{ ...unusedRules[0], bytes: 100 }] })).toEqual([]);
+  });
+
+  it('suspects shared files that are hardly worth a request, unless a least size is decided', () => {
+    const [found] = suspect(smallFiles, modules, routes);
+    expect(found.ways.map((w) => w.decisions[0])).toContainEqual({ kind: 'floor', bytes: 4000 });
+    expect(suspect(smallFiles, modules, routes, {}, [{ kind: 'floor', bytes: 100 }])).toEqual([]);
+  });
+
+  it('suspects every hint of the plan, to be taken back', () => {
+    const hint: Decision = {
+      kind: 'hint',
+      hint: { kind: 'prefetch', place: 'markup', target: { kind: 'route', pattern: '/b' }, routes: [] },
+    };
+    const [found] = suspect(costlyHints, modules, routes, {}, [hint]);
+    expect(found.routes).toEqual(['/a', '/b']);
+    expect(found.ways[0]).toMatchObject({ decisions: [], withdraw: [found.id] });
+  });
+});
