@@ -64,6 +64,15 @@ describe('one visit', () => {
     await panel.getByRole('button', { name: 'approach' }).click();
     await panel.getByText(/^At once .* with lead enough/).waitFor();
     await until(wait, (t) => t !== whole);
+    // The handle in the row does the same as the slider: dragged to the act, it leaves no lead.
+    const handle = page.locator('circle.cursor-ew-resize').first();
+    const box = (await handle.boundingBox())!;
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 60, box.y + 5, { steps: 4 });
+    await page.mouse.move(box.x + 600, box.y + 5, { steps: 4 });
+    await page.mouse.up();
+    await until(wait, (t) => t === whole);
     // Home: no hesitation at all, so that the approach gives nothing.
     await panel.getByRole('slider').press('Home');
     await until(wait, (t) => t === whole);

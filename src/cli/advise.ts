@@ -1,8 +1,8 @@
 import type { Command } from 'commander';
 import { advise } from '../core/advise/advise.ts';
-import type { Advice } from '../core/advise/types.ts';
 import { amend } from '../core/amend/amend.ts';
 import { decisionWords } from '../core/plan/decisions.ts';
+import { finish } from '../core/steps.ts';
 import { modelOf } from '../core/visitors/model.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject } from './files.ts';
@@ -61,11 +61,4 @@ export function addAdvise(program: Command): void {
           ),
     );
   });
-}
-
-function finish(steps: Generator<unknown, Advice>): Advice {
-  for (;;) {
-    const step = steps.next();
-    if (step.done) return step.value;
-  }
 }

@@ -5,7 +5,8 @@ import { withLearned } from '../core/amend/visits.ts';
 import { InputError } from '../core/errors.ts';
 import { NavigationLog } from '../core/formats/navigation-log.ts';
 import { studied } from '../core/formats/project-file.ts';
-import { type Expectation, expectWaits } from '../core/visitors/expect.ts';
+import { finish } from '../core/steps.ts';
+import { expectWaits } from '../core/visitors/expect.ts';
 import { type Learned, LogLearner } from '../core/visitors/learn.ts';
 import { modelOf } from '../core/visitors/model.ts';
 import { VisitCompiler } from '../core/visits/program.ts';
@@ -96,13 +97,6 @@ export function addVisitors(program: Command): void {
       ),
     ]);
   });
-}
-
-function finish(steps: Generator<unknown, Expectation>): Expectation {
-  for (;;) {
-    const step = steps.next();
-    if (step.done) return step.value;
-  }
 }
 
 /** Reads a log line by line; tells on stderr how far it is. */

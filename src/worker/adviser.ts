@@ -5,6 +5,7 @@ import type { Plan } from '../core/plan/types.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import { modelOf } from '../core/visitors/model.ts';
+import { keep, stepFor } from './stepping.ts';
 
 /** One call works about so long, so that other questions are answered in between. */
 const STEP_MS = 25;
@@ -18,7 +19,7 @@ export interface ChooseStep extends ChoiceProgress {
 /** Works out advice in steps, and remembers the last ones. */
 export class Adviser {
   private readonly known = new Map<string, Advice>();
-  private choosing: { steps: ReturnType<typeof choose> } | null = null;
+  private choosing: ReturnType<typeof choose> | null = null;
   private running: { key: string; steps: ReturnType<typeof advise> } | null = null;
 
   forget(): void {
@@ -35,33 +36,17 @@ export class Adviser {
     if (known) return { done: 1, of: 1, advice: known };
     if (this.running?.key !== key)
       this.running = { key, steps: advise(app, { ...plan, decisions }, modelOf(app).model, conditions) };
-    const until = performance.now() + STEP_MS;
-    for (;;) {
-      const step = this.running.steps.next();
-      if (step.done) {
-        this.running = null;
-        this.known.set(key, step.value);
-        for (const [oldest] of this.known) {
-          if (this.known.size <= MOST_KNOWN) break;
-          this.known.delete(oldest);
-        }
-        return { done: 1, of: 1, advice: step.value };
-      }
-      if (performance.now() >= until) return { ...step.value, advice: null };
-    }
+    const step = stepFor(this.running.steps, STEP_MS);
+    if (!step.over) return { ...step.told, advice: null };
+    this.running = null;
+    return { done: 1, of: 1, advice: keep(this.known, key, step.result, MOST_KNOWN) };
   }
 
   choose(app: Snapshot, plan: Plan, conditions: Conditions, limits: Limits, begin: boolean): ChooseStep {
-    if (begin || !this.choosing) this.choosing = { steps: choose(app, plan, modelOf(app).model, conditions, limits) };
-    const { steps } = this.choosing;
-    const until = performance.now() + STEP_MS;
-    for (;;) {
-      const step = steps.next();
-      if (step.done) {
-        this.choosing = null;
-        return { turns: step.value.turns, done: 1, of: 1, choice: step.value };
-      }
-      if (performance.now() >= until) return { ...step.value, choice: null };
-    }
+    if (begin || !this.choosing) this.choosing = choose(app, plan, modelOf(app).model, conditions, limits);
+    const step = stepFor(this.choosing, STEP_MS);
+    if (!step.over) return { ...step.told, choice: null };
+    this.choosing = null;
+    return { turns: step.result.turns, done: 1, of: 1, choice: step.result };
   }
 }

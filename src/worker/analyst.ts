@@ -39,6 +39,7 @@ import { modelOf } from '../core/visitors/model.ts';
 import type { Variant } from '../core/visitors/reckon.ts';
 import type { Visit } from '../core/visits/types.ts';
 import { Adviser, type ChooseStep } from './adviser.ts';
+import { keep } from './stepping.ts';
 import type {
   AppView,
   ChunkContents,
@@ -334,13 +335,7 @@ export class Analyst {
   private predicted(plan: Plan, route: string, conditions: Conditions): Prediction {
     const key = JSON.stringify([plan.decisions, route, conditions]);
     const made = this.known.get(key) ?? predict(this.app(plan), plan, route, conditions);
-    this.known.delete(key);
-    this.known.set(key, made);
-    for (const [oldest] of this.known) {
-      if (this.known.size <= MOST_KNOWN) break;
-      this.known.delete(oldest);
-    }
-    return made;
+    return keep(this.known, key, made, MOST_KNOWN);
   }
 
   private view(plan: Plan, route: string, conditions: Conditions): LandingView {

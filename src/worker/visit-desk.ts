@@ -18,6 +18,7 @@ import type { Experience, VisitSums } from '../core/visits/experience.ts';
 import { type Played, playVisit } from '../core/visits/play.ts';
 import { VisitCompiler } from '../core/visits/program.ts';
 import type { Visit } from '../core/visits/types.ts';
+import { keep, stepFor } from './stepping.ts';
 
 /** A moment as the page draws it. */
 export interface MomentView extends Experience {
@@ -141,16 +142,10 @@ export class VisitDesk {
           error: ERROR,
         }),
       };
-    const until = performance.now() + STEP_MS;
-    for (;;) {
-      const step = this.running.steps.next();
-      if (step.done) {
-        this.running = null;
-        keep(this.expected, key, step.value, MOST_EXPECTED);
-        return { done: 1, of: 1, result: step.value };
-      }
-      if (performance.now() >= until) return { ...step.value, result: null };
-    }
+    const step = stepFor(this.running.steps, STEP_MS);
+    if (!step.over) return { ...step.told, result: null };
+    this.running = null;
+    return { done: 1, of: 1, result: keep(this.expected, key, step.result, MOST_EXPECTED) };
   }
 
   /** What a navigation log says; tells how many bytes and lines it has read. */
@@ -284,13 +279,4 @@ function stuckAt(visit: Visit, { experiences, timeline }: Played): VisitView['st
   // A return after a deploy is two moments: the deploy, and the return.
   const twice = visit.steps.filter((s) => s.does === 'return' && s.deployed).length;
   return played < visit.steps.length + twice ? { step: played, reason: 'the page before never shows' } : null;
-}
-
-function keep<T>(of: Map<string, T>, key: string, value: T, most: number): T {
-  of.set(key, value);
-  for (const [oldest] of of) {
-    if (of.size <= most) break;
-    of.delete(oldest);
-  }
-  return value;
 }

@@ -27,14 +27,16 @@ const SAME = 0.7;
 /** Differences below this are not told, in ms. */
 const TOLD = 0.5;
 
+/** What is about imports and modules. */
+const CUTS = [routeLeaks, partsInStart, keptBySharing, staircases, deferredFirstScreen];
+
 /** Everything that looks worth changing in an app under a plan, before it is measured. */
 export function suspicionsOf(grounds: Grounds): Suspicion[] {
+  const { output } = grounds.snapshot;
+  // An output without sources in its maps has no imports that somebody could change.
+  const cuts = output === null || output.files.some((f) => f.inside === 'sources') ? CUTS : [];
   return [
-    routeLeaks,
-    partsInStart,
-    keptBySharing,
-    staircases,
-    deferredFirstScreen,
+    ...cuts,
     foundLate,
     otherOrigins,
     dataAfterCode,

@@ -18,8 +18,8 @@ import type { RouteScore, Score, WaitScore } from './types.ts';
 /** A byte that is fetched for nothing costs a visit this share of the time that it takes on the link. */
 const WASTE_PRICE = 0.2;
 const NOWHERE: ReadonlySet<string> = new Set();
-/** Runs that are remembered; each plan that is tried has some dozens. */
-const MOST_KNOWN = 20_000;
+/** Runs are remembered by long texts; so many characters of them at most. */
+const MOST_KNOWN = 50_000_000;
 
 /**
  * Scores plans over one app's visitors, under one set of conditions: every landing simulated, every move and act played
@@ -29,6 +29,7 @@ const MOST_KNOWN = 20_000;
  */
 export class Scorer {
   private readonly known = new Map<string, unknown>();
+  private length = 0;
   private readonly wishes: Wish[];
   private readonly habits: Map<string, Habits>;
   private readonly shares: Map<string, number>;
@@ -110,7 +111,11 @@ export class Scorer {
 
   private remember<T>(key: string, make: () => T): T {
     if (this.known.has(key)) return this.known.get(key) as T;
-    if (this.known.size > MOST_KNOWN) this.known.clear();
+    this.length += key.length;
+    if (this.length > MOST_KNOWN) {
+      this.known.clear();
+      this.length = key.length;
+    }
     const made = make();
     this.known.set(key, made);
     return made;

@@ -218,6 +218,22 @@ describe('a move inside the app', () => {
   });
 });
 
+describe('a part below the first screen', () => {
+  const low = app({ parts: [part('below', 'below', { place: 'below' })] });
+  const scroll: VisitStep = { does: 'scroll', part: 'below', dwellMs: 2000, leadMs: 0 };
+  const back: VisitStep = { does: 'move', to: '/', by: 'inside', dwellMs: 2000, leadMs: 0, holds: [] };
+
+  it('is there when somebody scrolls to it again, and drawn anew after another screen', () => {
+    const { experiences } = play(low, [scroll, scroll, move(), back, scroll]);
+    const waits = experiences.filter((e) => e.kind === 'scroll');
+    expect(waits.map((e) => e.failed)).toEqual([null, null, null]);
+    expect(waits[0].wait).toBeGreaterThan(100);
+    expect(waits[1].wait).toBe(0);
+    expect(waits[2].wait).toBeGreaterThan(0);
+    expect(waits[2].wait).toBeLessThan(30);
+  });
+});
+
 describe('islands on a page that the server draws', () => {
   const islands = sketch(
     {
@@ -259,6 +275,15 @@ describe('islands on a page that the server draws', () => {
     const [sooner, later] = bytes([scroll, act('basket')]);
     expect(sooner).toBeGreaterThan(20_000);
     expect(later).toBeLessThan(2000);
+  });
+
+  it('fail when a deploy took their code away, and the visit goes on', () => {
+    const deploy: VisitStep = { does: 'deploy', dwellMs: 100 };
+    const { experiences } = play(islands, [deploy, act('basket'), deploy], [onApproach]);
+    expect(experiences[2]).toMatchObject({ shown: 0, wait: Number.NaN, failed: 'silent' });
+    expect(experiences).toHaveLength(4);
+    const told: Decision = { kind: 'split', splitPoint: 'basket', onError: 'a message' };
+    expect(play(islands, [deploy, act('basket')], [onApproach, told]).experiences[2].failed).toBe('told');
   });
 
   it('are waited for until they answer', () => {

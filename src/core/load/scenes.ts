@@ -283,7 +283,8 @@ function partOn(c: Compilation, stage: Stage, part: Part): Scene | null {
   stage.all.push(at);
   act.push({ when: 'eval', do: { kind: 'render', part: at } });
   const kind = part.place === 'conditional' ? 'condition' : part.place === 'below' && !belowAction ? 'scroll' : 'act';
-  return { ...scene, kind, hides: [at], shows: [at], until: 'shown' };
+  // What was scrolled to stays; what was opened is closed before it can be opened again.
+  return { ...scene, kind, hides: kind === 'scroll' ? [] : [at], shows: [at], until: 'shown' };
 }
 
 /** The split point that brings a module, where the landing doesn't, or doesn't run it. */

@@ -54,7 +54,8 @@ export class Screen {
     const part = run.program.parts[at];
     const turn = this.turns[at];
     const still = () => this.turns[at] === turn;
-    for (const { resource } of part.needs) run.fetcher.onFailure(resource, (cause) => still() && this.fail(at, cause));
+    for (const { resource } of part.needs)
+      run.fetcher.onFailure(resource, (cause) => still() && !this.drawn[at] && this.fail(at, cause));
     this.afterParts(part.after, (parents) => {
       const waits = part.needs.map((need) => (next: Then) => this.whenNeed(need, next));
       let ready = false;
@@ -125,7 +126,6 @@ export class Screen {
   /** What a part needs can't be loaded; the person is told if the plan says so. */
   private fail(at: number, cause: Cause): void {
     const { run } = this;
-    if (this.drawn[at]) return;
     run.clock.at(run.clock.now + run.costs.frameWait, () => {
       if (run.program.parts[at].tellsFailure) this.reveal(at, 'failed', cause);
       this.tell(at, 'failed');
@@ -220,6 +220,9 @@ export class Screen {
   private answerLater(at: number, needs: Need[]): void {
     const { run } = this;
     const part = run.program.parts[at];
+    const turn = this.turns[at];
+    for (const { resource } of needs)
+      run.fetcher.onFailure(resource, (cause) => this.turns[at] === turn && this.fail(at, cause));
     run.scripts.afterAll(
       needs.map((need) => (next: Then) => this.whenNeed(need, next)),
       (cause) => {

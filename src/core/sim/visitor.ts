@@ -105,7 +105,7 @@ export class Visitor {
     const { run } = this;
     const scene = this.scenes[beat.scene];
     moment.taken = run.clock.now;
-    if (scene.kind !== 'scroll') for (const part of scene.hides) run.screen.hide(part);
+    for (const part of scene.hides) run.screen.hide(part);
     if (scene.kind === 'move') this.main = scene.shows[0];
     const answered = (first: number) => {
       const resource = scene.first[first];

@@ -25,6 +25,8 @@ export interface Estimate {
 
 /** What the visitors of an app can expect of one move or act. Times in ms. */
 export interface WishRow extends Wish {
+  /** Whether a move stays inside the app. */
+  inside: boolean;
   /** Expected wait; null where it was never played and can't be reckoned. */
   wait: Estimate | null;
   /** Of the drawn ones: median, and the wait that 1 of 10 exceeds; null below ten. */
@@ -122,7 +124,7 @@ export function* expectWaits(
     yield { done: work + n + 1, of };
     if (n + 1 >= LEAST && (n + 1) % ROUND === 0 && book.relativeError() <= options.error) break;
   }
-  return book.result();
+  return book.result((from, to) => compiler.staysInside(from, to));
 }
 
 type Cached = Variant & { of: number; cache: Conditions['cache'] };
@@ -261,7 +263,7 @@ class Book {
     );
   }
 
-  result(): Expectation {
+  result(inside: (from: string, to: string) => boolean): Expectation {
     const sums = this.sums.map((s) => s.waits);
     const acts = this.sums.reduce((all, s) => all + s.acts, 0);
     const atOnce = this.sums.reduce((all, s) => all + s.atOnce, 0) / (acts || 1);
@@ -281,11 +283,13 @@ class Book {
           share: landings,
           wait: this.starts.get(pattern) ?? Number.NaN,
         })),
-      rows: this.wishes.filter((w) => w.perVisit > 0).map((w) => this.row(w)),
+      rows: this.wishes
+        .filter((w) => w.perVisit > 0)
+        .map((w) => ({ ...this.row(w), inside: w.kind === 'move' && inside(w.route, w.to) })),
     };
   }
 
-  private row(wish: Wish): WishRow {
+  private row(wish: Wish): Omit<WishRow, 'inside'> {
     const { waits, controls } = this.waits.get(wish.key) ?? { waits: [], controls: [] };
     const known = this.reckoned.get(wish.key) ?? 0;
     const enough = waits.length >= 10;

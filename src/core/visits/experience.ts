@@ -59,11 +59,15 @@ export function experienced(visit: VisitProgram, { pages, moments }: VisitTimeli
       reveals.find((r) => r.state === state && r.part === part)?.at;
     const main = shows[0] ?? -1;
     const since = (t: number | undefined) => (t === undefined ? Number.NaN : Math.max(0, t - moment.act));
+    // What it was before it last left the screen doesn't count.
+    const left = timeline.reveals.findLast((r) => r.part === main && r.state === 'gone' && r.at < moment.act);
     const already = (state: Reveal['state']) =>
-      timeline.reveals.some((r) => r.part === main && r.state === state && r.at < moment.act) &&
-      !scene?.hides.includes(main);
+      timeline.reveals.some(
+        (r) => r.part === main && r.state === state && r.at < moment.act && r.at >= (left?.at ?? 0),
+      ) && !scene?.hides.includes(main);
     const shown = already('shown') ? 0 : since(first('shown', main));
     const answering = already('answering') ? 0 : since(first('answering', main));
+    const wait = scene?.until === 'answering' ? answering : shown;
     const failed = first('failed', main);
     const standIn = first('stand-in', main);
     const over = standIn === undefined ? Number.NaN : (first('shown', main) ?? failed ?? moment.over);
@@ -87,13 +91,13 @@ export function experienced(visit: VisitProgram, { pages, moments }: VisitTimeli
       shown,
       answering,
       complete: Math.max(shown, ...complete.map(since)),
-      wait: scene?.until === 'answering' ? answering : shown,
+      wait,
       standIn:
         standIn === undefined
           ? null
           : { from: standIn - moment.act, to: over - moment.act, flash: over - standIn < FLASH_MS },
       failed:
-        failed !== undefined ? 'told' : Number.isNaN(shown) && Number.isFinite(moment.over) && scene ? 'silent' : null,
+        failed !== undefined ? 'told' : Number.isNaN(wait) && Number.isFinite(moment.over) && scene ? 'silent' : null,
       parts: shows
         .map((part) => ({ name: program.parts[part].name, shown: since(first('shown', part)) }))
         .filter((p) => Number.isFinite(p.shown))

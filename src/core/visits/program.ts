@@ -12,7 +12,7 @@ import {
 } from '../load/types.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import type { Visit, VisitStep } from './types.ts';
+import type { Visit } from './types.ts';
 
 /** Compiles visits of one app under one plan; what they share (chunks, documents) is made once. */
 export class VisitCompiler {
@@ -144,9 +144,4 @@ export class VisitCompiler {
     const { scenes } = this.document(opened);
     return parts.flatMap((part) => scenes.get(partScene(route, part)) ?? []);
   }
-}
-
-/** How long a step lasts by itself, in ms, without what the person waits for. */
-export function ownTime(step: VisitStep): number {
-  return step.dwellMs + ('leadMs' in step ? step.leadMs : 0) + (step.does === 'return' ? step.awayMs : 0);
 }

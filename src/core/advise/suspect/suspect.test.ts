@@ -2,6 +2,7 @@ import { ROUND } from '../../../test-support/programs.ts';
 import { part, route, type Sketch, sketch } from '../../../test-support/snapshots.ts';
 import { BASELINE, type Decision } from '../../plan/types.ts';
 import type { ClassicScript, Route, Snapshot } from '../../snapshot/types.ts';
+import { suspicionsOf } from '../advise.ts';
 import type { Suspicion } from '../types.ts';
 import { deferredFirstScreen, staircases } from './chain.ts';
 import { keptBySharing, partsInStart, routeLeaks } from './code-in-start.ts';
@@ -79,6 +80,16 @@ describe('code in the start', () => {
     expect(found.ways[0].decisions.every((d) => d.kind === 'detach')).toBe(true);
     expect(suspect(keptBySharing, modules, [a])).toEqual([]);
   });
+});
+
+it('nothing is cut in an output whose maps hold no sources', () => {
+  const app = sketch(
+    { main: { imports: ['a', '~b'] }, a: { bytes: 50_000 }, b: {} },
+    { routes: [route('/a', 'a'), route('/b', 'b')] },
+  );
+  const kinds = (snapshot: Snapshot) => suspicionsOf(new Grounds(snapshot, BASELINE, ROUND)).map((s) => s.kind);
+  expect(kinds(app)).toContain('route leak');
+  expect(kinds({ ...app, output: { files: [], starts: [] } })).not.toContain('route leak');
 });
 
 describe('chains', () => {

@@ -82,7 +82,11 @@ function StartSection({ decision, row, later }: { decision: Decision; row: Impor
 function PriceSection({ row }: { row: ImportRow }) {
   const route = useWorkbench((s) => s.route);
   const { link } = useConditions();
-  const { found } = useAsked(async (now) => (await longWork()).blame(now.plan, row.key, now.conditions), row.key);
+  const { found, error } = useAsked(
+    async (now) => (await longWork()).blame(now.plan, row.key, now.conditions),
+    row.key,
+  );
+  if (error) return <p className="mt-3 text-worse">{error}</p>;
   if (!found) return <p className="mt-3 text-soft">Working out what it costs …</p>;
   const here = found.effect.routes.find((r) => r.pattern === route);
   if (found.paidBy === 0) return <p className="mt-3 text-soft">Nobody is interactive later because of it.</p>;

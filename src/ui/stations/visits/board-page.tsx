@@ -73,6 +73,14 @@ function Sums({ now, baseline }: { now: Expectation; baseline: Expectation | nul
       <Sum name="at once" value={now.atOnce} was={baseline?.atOnce.value} format={percent} lowerIsBetter={false} />
       <Sum name="travels" value={now.bytes} was={baseline?.bytes.value} format={size} />
       <Sum name="never used" value={now.unused} was={baseline?.unused.value} format={size} />
+      {now.failures > 0 || (baseline?.failures ?? 0) > 0 ? (
+        <Sum
+          name="fails, of 100 visits"
+          value={exact(now.failures * 100)}
+          was={baseline ? baseline.failures * 100 : undefined}
+          format={(v) => v.toFixed(1)}
+        />
+      ) : null}
       {now.unusedSavers !== null && now.unused.value > 0 ? (
         <Sum
           name="by data savers"

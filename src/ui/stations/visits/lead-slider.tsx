@@ -29,7 +29,7 @@ export function LeadSlider({
     ...visit,
     steps: visit.steps.slice(0, step + 1).map((s, i) => (i === step ? { ...s, leadMs: 0 } : s)),
   });
-  const { found } = useAsked((now) => analyst().waitsByLead(now.plan, visit, step, now.conditions), key);
+  const { found, error } = useAsked((now) => analyst().waitsByLead(now.plan, visit, step, now.conditions), key);
   const known = found?.filter((p) => Number.isFinite(p.wait)) ?? [];
   const most = Math.max(100, ...known.map((p) => p.wait));
   const x = (ms: number) => (Math.min(ms, MOST_MS) / MOST_MS) * WIDTH;
@@ -83,7 +83,7 @@ export function LeadSlider({
         {touch
           ? 'This device is touched: nothing announces an act, so the lead gives nothing.'
           : found === null
-            ? 'Playing it with other leads …'
+            ? (error ?? 'Playing it with other leads …')
             : first - last < 1
               ? 'Nothing is fetched on the approach, so the lead changes nothing.'
               : `At once ${time(first)}; with lead enough ${time(last)}.`}

@@ -8,6 +8,7 @@ import { analyst } from '../../../worker/client.ts';
 import { percent, time } from '../../parts/format.ts';
 import { Modal } from '../../parts/modal.tsx';
 import { useAmendments } from '../../state/amendments.ts';
+import { longWork } from '../../state/long-work.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 
 type State =
@@ -27,7 +28,7 @@ export function LogReader() {
   const read = async (file: File) => {
     setState({ at: 'reading', name: file.name, share: 0, lines: 0 });
     try {
-      const learned = await analyst().learnVisitors(
+      const learned = await (await longWork()).learnVisitors(
         file,
         proxy((bytes: number, lines: number) =>
           setState((s) => (s.at === 'reading' ? { ...s, share: bytes / Math.max(1, file.size), lines } : s)),

@@ -19,9 +19,10 @@ const MOST_DWELL = 3600;
 
 /** Who comes: conditions, habits on a route, shares of all; everything can be said otherwise. */
 export function ModelSheet({ route, onRoute }: { route: string | null; onRoute: (route: string | null) => void }) {
-  const { found } = useAsked(() => analyst().visitors());
+  const { found, error } = useAsked(() => analyst().visitors());
   const amendments = useAmendments();
   const amend = useWorkbench((s) => s.amend);
+  if (error) return <p className="text-worse">{error}</p>;
   if (!found) return <p className="text-soft">Reading what is said of visitors …</p>;
   const say = (notes: VisitorNotes, words: string) => amend(withVisitors(amendments, notes), words);
   const habits = found.model.routes.find((r) => r.pattern === route) ?? found.model.routes[0];

@@ -18,6 +18,7 @@ export function MomentList({
   view,
   chosen,
   touch,
+  fixed,
   onChoose,
   onLead,
 }: {
@@ -25,6 +26,8 @@ export function MomentList({
   view: VisitView;
   chosen: number;
   touch: boolean;
+  /** Leads can't be dragged. */
+  fixed: boolean;
   onChoose: (step: number) => void;
   onLead: (step: number, ms: number) => void;
 }) {
@@ -57,7 +60,12 @@ export function MomentList({
           const step = visit.steps[moment.step];
           const opens = moment.kind === 'document' && moment.page > 0;
           const can =
-            step !== undefined && 'leadMs' in step && step.does !== 'scroll' && !touch && moment.kind !== 'document';
+            step !== undefined &&
+            'leadMs' in step &&
+            step.does !== 'scroll' &&
+            !touch &&
+            !fixed &&
+            moment.kind !== 'document';
           return (
             <li
               key={`${moment.page} ${moment.step} ${moment.kind}`}

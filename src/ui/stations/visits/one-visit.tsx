@@ -17,6 +17,7 @@ export function OneVisit() {
   const { visit, own, error } = useVisit();
   const played = useAsPlayed(visit);
   const picked = useVisitChoice((s) => s.step);
+  const atOnce = useVisitChoice((s) => s.atOnce);
   const { device } = useConditions();
   const { found: view, error: refused } = useNewest(
     (now) => (played ? analyst().playVisit(now.plan, played, now.conditions) : Promise.resolve(null)),
@@ -51,6 +52,7 @@ export function OneVisit() {
                 view={view}
                 chosen={chosen}
                 touch={device.touch}
+                fixed={atOnce}
                 onChoose={(step) => useVisitChoice.setState({ step })}
                 onLead={(step, leadMs) => changeStep(visit, step, { leadMs })}
               />

@@ -40,8 +40,8 @@ export function Visits() {
 }
 
 /** The move or act as the only step of a visit. */
-function stepOf({ kind, to, hesitation }: WishRow): VisitStep {
+function stepOf({ kind, to, hesitation, inside }: WishRow): VisitStep {
   const pause = { dwellMs: REST_MS, leadMs: Math.round(hesitation.medianMs) };
-  if (kind === 'move') return { does: 'move', to, by: 'inside', holds: [], ...pause };
+  if (kind === 'move') return { does: 'move', to, by: inside ? 'inside' : 'document', holds: [], ...pause };
   return { does: kind, part: to, ...pause, ...(kind === 'scroll' ? { leadMs: 0 } : {}) };
 }
