@@ -87,18 +87,18 @@ describe('findings', () => {
     await page.close();
   });
 
-  it('chooses changes turn by turn, can be stopped, and takes them in one step', async () => {
+  it('chooses changes together, can be stopped, and takes them in one step', async () => {
     const page = await served.page('/p/saltmarsh/hints?route=/timetable');
     const before = await figure(page, 'interactive');
     await page.getByRole('tab', { name: 'Choose for me' }).click();
     await page.getByLabel('At most', { exact: true }).fill('3');
     await page.getByLabel('At most', { exact: true }).press('Enter');
     await page.getByRole('button', { name: 'Choose', exact: true }).click();
-    await page.getByText(/^turn 1: /).waitFor();
+    await page.getByText(/trying each by itself/).waitFor();
     await page.keyboard.press('4');
     await page.keyboard.press('6');
     await page.getByRole('tab', { name: 'Choose for me' }).click();
-    await page.getByText(/3 changes: from .* of expected cost per visit/).waitFor({ timeout: 90_000 });
+    await page.getByText(/3 of \d+ candidates: from .* of expected cost per visit/).waitFor({ timeout: 120_000 });
     await page.getByRole('button', { name: 'Take these 3' }).click();
     for (let tries = 0; (await figure(page, 'interactive')) > before * 0.7 && tries < 100; tries++)
       await page.waitForTimeout(50);
@@ -106,11 +106,74 @@ describe('findings', () => {
     await page.keyboard.press('Control+z');
     await becomes(page, 'interactive', before);
     await page.getByRole('button', { name: 'Choose', exact: true }).click();
-    await page.getByText(/^turn 2: /).waitFor({ timeout: 60_000 });
+    await page.getByText(/adding what saves most/).waitFor({ timeout: 60_000 });
     await page.getByRole('button', { name: 'Stop' }).click();
-    await page.getByText(/Stopped after 1 changes?; each of them is measured/).waitFor();
+    await page.getByText(/Stopped with \d changes?; each of them is measured/).waitFor();
+    await page.close();
+  }, 240_000);
+
+  it('chooses hints that save more together than the best alone, by a point on the curve; the page stays free', async () => {
+    const page = await served.page('/p/saltmarsh/hints?route=/timetable');
+    await page.getByRole('tab', { name: 'Each hint' }).click();
+    const first = page.getByText(/^▾ \d+ ms$/).first();
+    await page.getByText(/ways of hinting, each simulated alone/).waitFor({ timeout: 60_000 });
+    const alone = Number(/(\d+) ms/.exec((await first.textContent()) ?? '')?.[1]);
+    await page.evaluate(() => {
+      const watched = globalThis as unknown as { seen: { over: number; ms: number }[]; shown: number };
+      watched.seen = [];
+      new PerformanceObserver((list) => {
+        for (const { startTime, duration } of list.getEntries())
+          watched.seen.push({ over: startTime + duration, ms: duration });
+      }).observe({ type: 'longtask' });
+      new MutationObserver(() => {
+        if (/Take these/.test(document.body.textContent ?? '')) watched.shown ??= performance.now();
+      }).observe(document.body, { subtree: true, childList: true });
+    });
+    await page.getByRole('tab', { name: 'Choose for me' }).click();
+    await page.getByLabel('Choose', { exact: true }).selectOption('hints');
+    await page.getByRole('button', { name: 'Choose', exact: true }).click();
+    await page.getByRole('button', { name: /^Take these/ }).waitFor({ timeout: 60_000 });
+    const meanwhile = await page.evaluate(() => {
+      const { seen, shown } = globalThis as unknown as { seen: { over: number; ms: number }[]; shown: number };
+      return seen.filter((t) => t.over < shown && t.ms > 50);
+    });
+    expect(meanwhile).toEqual([]);
+    const caption = page.locator('figcaption').filter({ hasText: 'fetched for nothing' });
+    const together = Number(/saves (\d+) ms/.exec((await caption.textContent()) ?? '')?.[1]);
+    expect(together).toBeGreaterThan(alone);
+    const slider = page.getByRole('slider', { name: /gain against waste/ });
+    await slider.press('Home');
+    expect(await slider.getAttribute('aria-valuetext')).toContain('wastes 0 kB');
+    const fewer = (await page.getByRole('button', { name: /^Take/ }).textContent()) ?? '';
+    await page.getByRole('button', { name: /^Take/ }).click();
+    await page.getByText(`First plan · ${/\d+/.exec(fewer)?.[0]} decisions`).waitFor();
+    await page.keyboard.press('Control+z');
+    await page.getByText('First plan · 0 decisions').waitFor();
     await page.close();
   }, 180_000);
+
+  it('switches a hint on and off, and tells when it would pay', async () => {
+    const page = await served.page('/p/saltmarsh/hints?route=/timetable');
+    await page.getByRole('tab', { name: 'Each hint' }).click();
+    const hint = page.getByRole('checkbox', { name: /tide-chart by script, idle/ });
+    await hint.click({ timeout: 60_000 });
+    await page.getByText('First plan · 1 decision').waitFor();
+    await details(page).getByText('a hint of this plan').waitFor({ timeout: 30_000 });
+    await details(page)
+      .getByText(/As the plan is, it saves \d+ ms per visit/)
+      .waitFor();
+    await details(page).getByRole('button', { name: 'share of use' }).click();
+    await details(page)
+      .getByText(/At 30 % \(as now\) it saves/)
+      .waitFor({ timeout: 30_000 });
+    await details(page).getByRole('slider').press('Home');
+    await details(page)
+      .getByText(/At 0 % it/)
+      .waitFor();
+    await page.keyboard.press('Control+z');
+    await page.getByText('First plan · 0 decisions').waitFor();
+    await page.close();
+  }, 120_000);
 
   it('an import says what it costs and who pays', async () => {
     const page = await served.page('/p/saltmarsh/split?route=/timetable');

@@ -18,6 +18,7 @@ const { playVisit } = await core('visits/play.js');
 const { expectWaits } = await core('visitors/expect.js');
 const { modelOf } = await core('visitors/model.js');
 const { advise } = await core('advise/advise.js');
+const { choose } = await core('choose/choose.js');
 const { importKey } = await core('snapshot/graph-index.js');
 const { readSource } = await import('../dist/reader/read-source.js');
 const { exactSizes } = await import('../dist/reader/weigh.js');
@@ -151,6 +152,26 @@ function visits() {
     ),
     2000,
   );
+  const wanted = {
+    aim: 'mean',
+    limits: { changes: 20, firstContentMs: 50, wasteBytes: 100_000, spareDataSavers: false },
+  };
+  const circumstances = under.map((u, i) => ({ ...u, name: String(i) }));
+  for (const [about, aim] of [
+    ['hints', 15_000],
+    ['both', 60_000],
+  ]) {
+    const began = performance.now();
+    const steps = choose(snapshot, BASELINE, model, circumstances, { ...wanted, about });
+    let step = steps.next();
+    while (!step.done) step = steps.next();
+    const { candidates, turns, measured } = step.value;
+    report(
+      `choosing ${about}: ${candidates.length} candidates × 3 conditions, ${turns.length} taken, ${measured} sets`,
+      performance.now() - began,
+      aim,
+    );
+  }
   for (const plan of [BASELINE, { ...BASELINE, decisions }]) {
     const began = performance.now();
     const own = new VisitCompiler(snapshot, plan);

@@ -23,7 +23,7 @@ export function addAdvise(program: Command): void {
     const plan = planNamed(project, options.plan);
     const { snapshot } = amend(project.snapshot, project.amendments);
     const aside = new Set(plan.decisions.flatMap((d) => (d.kind === 'put aside' ? [d.finding] : [])));
-    const { findings, noGain } = finish(advise(snapshot, plan, modelOf(snapshot).model, conditionsOf(options)));
+    const { findings, facts, noGain } = finish(advise(snapshot, plan, modelOf(snapshot).model, conditionsOf(options)));
     const open = findings.filter((f) => !aside.has(f.id));
     const result = {
       findings: open.map((f) => ({
@@ -35,6 +35,8 @@ export function addAdvise(program: Command): void {
         because: f.because,
         effect: {
           cost: ms(f.effect.cost),
+          waste: Math.round(f.effect.waste),
+          seen: f.effect.seen,
           routes: f.effect.routes.map((r) => ({
             pattern: r.pattern,
             firstContent: ms(r.firstContent),
@@ -44,9 +46,11 @@ export function addAdvise(program: Command): void {
           })),
           waits: f.effect.waits.map((w) => ({ key: w.key, change: ms(w.change) })),
         },
+        ...(f.whose ? { whose: f.whose } : {}),
         cautions: f.cautions,
         decision: { words: f.way.words, decisions: f.way.decisions, withdraw: f.way.withdraw ?? [] },
       })),
+      facts,
       aside: findings.filter((f) => aside.has(f.id)).map((f) => f.id),
       noGain: noGain.map((n) => ({ ...n, cost: ms(n.cost) })),
     };
@@ -56,7 +60,7 @@ export function addAdvise(program: Command): void {
         : columns(
             open.map((f) => [
               `${f.what}: ${f.way.decisions.map(decisionWords).join(', ') || f.way.words}`,
-              `${Math.round(f.effect.cost)} ms per visit`,
+              f.seen ? 'seen better' : `${Math.round(f.effect.cost)} ms per visit`,
             ]),
           ),
     );

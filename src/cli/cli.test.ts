@@ -240,4 +240,39 @@ describe('yokeline', () => {
       expect(decision.decisions.length + decision.withdraw.length).toBeGreaterThan(0);
     expect(refused('advise', file, '--plan', 'Nobody’s').status).toBe(2);
   });
+
+  it('chooses hints within limits, for several sets of conditions, and keeps them as a plan', () => {
+    const out = path.join(path.dirname(file), 'chosen.json');
+    const both = ['--for', 'crowded-4g/mid-phone=3', '--for', 'home-cable/laptop=1'];
+    const choice = run('choose', file, ...both, '--changes', '4', '--waste', '0', '--keep', 'Chosen', '--out', out);
+    expect(choice.hints).toHaveLength(4);
+    expect(choice.path.map((t: { hint: string }) => t.hint)).toHaveLength(4);
+    expect(choice.cost.after).toBeLessThan(choice.cost.before);
+    expect(choice.waste.after).toBe(0);
+    expect(choice.curve.at(-1).gain).toBeCloseTo(choice.cost.before - choice.cost.after, 0);
+    const again = run('choose', out, '--plan', 'Chosen', ...both, '--waste', '0');
+    expect(again.cost.before).toBeCloseTo(choice.cost.after, 0);
+    expect(refused('choose', file, '--changes', '0').error.title).toContain('contradict');
+    expect(refused('choose', file, '--for', 'crowded-4g/mid-phone=0').error.title).toBe('An empty mix');
+    expect(refused('choose', file, '--for', 'somewhere').error.detail).toContain('LINK/DEVICE=WEIGHT');
+    expect(refused('choose', file, '--about', 'all').status).toBe(2);
+  });
+
+  it('exports what a plan hands over, with stand-ins until a map of built files is given', () => {
+    const out = (name: string) => path.join(path.dirname(file), name);
+    const hint = 'prefetch:src/tide/tide-chart.tsx';
+    run('plan', file, '--name', 'Over', '--hint', hint, '--route', '/timetable', '--out', out('over.json'));
+    const plan = ['--plan', 'Over'];
+    const markup = run('export', out('over.json'), ...plan, '--kind', 'markup', '--out', out('hints.html'));
+    expect(markup.standIns).toContain('{{tide-chart}}');
+    fs.writeFileSync(out('map.json'), JSON.stringify({ 'src/tide/tide-chart.tsx': 'assets/tide-9c.js' }));
+    const files = ['--files', out('map.json')];
+    run('export', out('over.json'), ...plan, '--kind', 'markup', '--out', out('hints.html'), ...files);
+    expect(fs.readFileSync(out('hints.html'), 'utf8')).toContain('<link rel="prefetch" href="/assets/tide-9c.js">');
+    run('export', out('over.json'), ...plan, '--kind', 'report', '--out', out('report.md'));
+    expect(fs.readFileSync(out('report.md'), 'utf8')).toContain('### By server or markup');
+    const nothing = refused('export', file, '--kind', 'headers', '--out', out('none.txt'));
+    expect(nothing.error.title).toBe('Nothing to hand over');
+    expect(refused('export', file, '--kind', 'film', '--out', out('none.txt')).error.detail).toContain('manifest');
+  });
 });

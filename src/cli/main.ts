@@ -3,7 +3,9 @@ import { InputError } from '../core/errors.ts';
 import { VERSION } from '../core/version.ts';
 import { addAdvise } from './advise.ts';
 import { addCarried } from './carried.ts';
+import { addChoose } from './choose.ts';
 import { addChunks } from './chunks.ts';
+import { addExport } from './export.ts';
 import { addGraph } from './graph.ts';
 import { addLoadCase } from './load-case.ts';
 import { addPlan } from './plan.ts';
@@ -34,6 +36,8 @@ export function yokeline(): Command {
     addVisit,
     addVisitors,
     addAdvise,
+    addChoose,
+    addExport,
     addLoadCase,
   ])
     add(program);

@@ -29,13 +29,29 @@ it('comes to advice in steps, remembers it, and forgets it with the snapshot', (
 
 it('chooses in steps, from the beginning whenever it is asked to', () => {
   const adviser = new Adviser();
-  const limits = { changes: 2, firstContentMs: 100 };
-  const choose = (begin: boolean) => adviser.choose(snapshot, BASELINE, DEFAULT_CONDITIONS, limits, begin);
+  const limits = { changes: 2, firstContentMs: 100, wasteBytes: null, spareDataSavers: false };
+  const here = [{ name: 'here', conditions: DEFAULT_CONDITIONS, share: 1 }];
+  const choose = (begin: boolean) =>
+    adviser.choose(snapshot, BASELINE, here, { about: 'both', aim: 'mean', limits }, begin);
   choose(true);
   for (let calls = 0; calls < 5; calls++) choose(false);
   let step = choose(true);
   expect(step.turns).toHaveLength(0);
   while (!step.choice) step = choose(false);
   expect(step.choice.turns.length).toBeGreaterThan(0);
-  expect(step.choice.after).toBeLessThan(step.choice.before);
+  expect(step.choice.after.cost).toBeLessThan(step.choice.before.cost);
+});
+
+it('measures every hint in steps, and remembers the table of a plan', () => {
+  const adviser = new Adviser();
+  const all = () => {
+    for (let calls = 1; ; calls++) {
+      const { rows } = adviser.hints(snapshot, BASELINE, DEFAULT_CONDITIONS);
+      if (rows) return { rows, calls };
+    }
+  };
+  const first = all();
+  expect(first.calls).toBeGreaterThan(1);
+  expect(all()).toEqual({ rows: first.rows, calls: 1 });
+  expect(first.rows.every((r) => !r.on && r.trouble === null)).toBe(true);
 });

@@ -1,6 +1,8 @@
 import { advise } from '../core/advise/advise.ts';
-import { type Choice, type ChoiceProgress, choose, type Limits } from '../core/advise/choose.ts';
 import type { Advice } from '../core/advise/types.ts';
+import { choose } from '../core/choose/choose.ts';
+import { type HintRow, hintTable } from '../core/choose/hint-table.ts';
+import type { Choice, ChoiceProgress, Circumstance, Wanted } from '../core/choose/types.ts';
 import type { Plan } from '../core/plan/types.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
@@ -19,6 +21,8 @@ export interface ChooseStep extends ChoiceProgress {
 /** Works out advice in steps, and remembers the last ones. */
 export class Adviser {
   private readonly known = new Map<string, Advice>();
+  private readonly tables = new Map<string, HintRow[]>();
+  private tabling: { key: string; steps: ReturnType<typeof hintTable> } | null = null;
   private choosing: ReturnType<typeof choose> | null = null;
   private running: { key: string; steps: ReturnType<typeof advise> } | null = null;
 
@@ -26,6 +30,8 @@ export class Adviser {
     this.known.clear();
     this.running = null;
     this.choosing = null;
+    this.tables.clear();
+    this.tabling = null;
   }
 
   step(app: Snapshot, plan: Plan, conditions: Conditions): { done: number; of: number; advice: Advice | null } {
@@ -42,11 +48,22 @@ export class Adviser {
     return { done: 1, of: 1, advice: keep(this.known, key, step.result, MOST_KNOWN) };
   }
 
-  choose(app: Snapshot, plan: Plan, conditions: Conditions, limits: Limits, begin: boolean): ChooseStep {
-    if (begin || !this.choosing) this.choosing = choose(app, plan, modelOf(app).model, conditions, limits);
+  choose(app: Snapshot, plan: Plan, circumstances: Circumstance[], wanted: Wanted, begin: boolean): ChooseStep {
+    if (begin || !this.choosing) this.choosing = choose(app, plan, modelOf(app).model, circumstances, wanted);
     const step = stepFor(this.choosing, STEP_MS);
     if (!step.over) return { ...step.told, choice: null };
     this.choosing = null;
-    return { turns: step.result.turns, done: 1, of: 1, choice: step.result };
+    return { phase: 'the curve', turns: step.result.turns, done: 1, of: 1, choice: step.result };
+  }
+
+  hints(app: Snapshot, plan: Plan, conditions: Conditions): { done: number; of: number; rows: HintRow[] | null } {
+    const key = JSON.stringify([plan.decisions, conditions]);
+    const known = this.tables.get(key);
+    if (known) return { done: 1, of: 1, rows: known };
+    if (this.tabling?.key !== key) this.tabling = { key, steps: hintTable(app, plan, modelOf(app).model, conditions) };
+    const step = stepFor(this.tabling.steps, STEP_MS);
+    if (!step.over) return { ...step.told, rows: null };
+    this.tabling = null;
+    return { done: 1, of: 1, rows: keep(this.tables, key, step.result, MOST_KNOWN) };
   }
 }

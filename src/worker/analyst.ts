@@ -1,8 +1,10 @@
 import { type Blame, blame } from '../core/advise/blame.ts';
-import type { Limits } from '../core/advise/choose.ts';
-import type { Advice } from '../core/advise/types.ts';
+import { type BreakEven, type BreakEvenOver, breakEven } from '../core/advise/break-even.ts';
+import type { Advice, Way } from '../core/advise/types.ts';
 import { amend } from '../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../core/amend/types.ts';
+import type { HintRow } from '../core/choose/hint-table.ts';
+import type { Circumstance, Wanted } from '../core/choose/types.ts';
 import { carriedOverRoutes } from '../core/chunks/carried-rows.ts';
 import { formChunks } from '../core/chunks/form-chunks.ts';
 import { splitPointsOf } from '../core/chunks/split-points.ts';
@@ -15,6 +17,8 @@ import { slackOf } from '../core/explain/slack.ts';
 import { waitFor, waitsUnder } from '../core/explain/wait.ts';
 import { writeHar } from '../core/formats/har.ts';
 import { parseJson } from '../core/formats/project-file.ts';
+import type { FileMap } from '../core/handoff/addresses.ts';
+import { type Handoff, handoff } from '../core/handoff/handoff.ts';
 import { inventoryOf } from '../core/inventory/inventory.ts';
 import { orderNotices } from '../core/inventory/order-notices.ts';
 import { type Whereabouts, whereabouts } from '../core/inventory/whereabouts.ts';
@@ -252,14 +256,29 @@ export class Analyst {
     return blame(this.app(), plan, importKey, modelOf(this.app()).model, conditions);
   }
 
-  /** Changes chosen turn by turn, a little further with every call; `begin` starts afresh. */
-  choose(plan: Plan, conditions: Conditions, limits: Limits, begin: boolean): ChooseStep {
-    return this.adviser.choose(this.app(), plan, conditions, limits, begin);
+  /** Changes chosen together, a little further with every call; `begin` starts afresh. */
+  choose(plan: Plan, circumstances: Circumstance[], wanted: Wanted, begin: boolean): ChooseStep {
+    return this.adviser.choose(this.app(), plan, circumstances, wanted, begin);
+  }
+
+  /** Every hint that a plan has or could have, a little further with every call; null until all are measured. */
+  hints(plan: Plan, conditions: Conditions): { done: number; of: number; rows: HintRow[] | null } {
+    return this.adviser.hints(this.app(), plan, conditions);
+  }
+
+  /** What a change saves by the share of use, the hesitation or the rate of the link. */
+  breakEven(plan: Plan, way: Way, conditions: Conditions, over: BreakEvenOver): BreakEven | null {
+    return breakEven(this.app(), plan, way, modelOf(this.app()).model, conditions, over);
   }
 
   /** Measured advice for a plan, a little further with every call; null until it is there. */
   advise(plan: Plan, conditions: Conditions): { done: number; of: number; advice: Advice | null } {
     return this.adviser.step(this.app(), plan, conditions);
+  }
+
+  /** All that is handed over of a plan. */
+  handoff(plan: Plan, conditions: Conditions, files: FileMap | null): Handoff {
+    return handoff(this.app(), plan, conditions, files);
   }
 
   /** A recorded load, read off an HTTP Archive. */

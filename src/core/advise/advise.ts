@@ -8,13 +8,18 @@ import type { Conditions } from '../sim/conditions.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { VisitorModel } from '../visitors/types.ts';
+import { Compilations } from './compiled.ts';
+import { factsOf } from './facts.ts';
 import { landingCost, Scorer } from './score.ts';
 import { deferredFirstScreen, staircases } from './suspect/chain.ts';
 import { keptBySharing, partsInStart, routeLeaks } from './suspect/code-in-start.ts';
-import { costlyHints, scriptsInTheWay, smallFiles, unusedStyles } from './suspect/files.ts';
+import { scriptsInTheWay, smallFiles, unusedStyles } from './suspect/files.ts';
+import { costlyHints, costlyLinks, hintsForSavers } from './suspect/given-hints.ts';
+import { copies, mixedByDeploys, nestedSplits, twoVersions } from './suspect/graph.ts';
 import { Grounds } from './suspect/grounds.ts';
 import { dataAfterCode, foundLate, otherOrigins } from './suspect/late.ts';
-import type { Advice, Effect, Finding, Score, Suspicion, Way } from './types.ts';
+import { failsSilently, unsteadyScreen } from './suspect/seen.ts';
+import type { Advice, Effect, Finding, RouteScore, Score, Seen, Suspicion, WaitScore, Way } from './types.ts';
 
 /** Less than this, in expected ms per visit, is no gain. */
 const LEAST_GAIN = 0.5;
@@ -22,13 +27,15 @@ const LEAST_GAIN = 0.5;
 const SMALL_GAIN = 12;
 const SMALL_LOSS = 3;
 const NEAR = [0.95, 1.05];
+/** Seen less often than this per visit, it is no difference. */
+const LEAST_SEEN = 0.001;
 /** Two findings that take mostly the same code out of the starts are one. */
 const SAME = 0.7;
 /** Differences below this are not told, in ms. */
 const TOLD = 0.5;
 
 /** What is about imports and modules. */
-const CUTS = [routeLeaks, partsInStart, keptBySharing, staircases, deferredFirstScreen];
+const CUTS = [routeLeaks, partsInStart, keptBySharing, staircases, deferredFirstScreen, nestedSplits, twoVersions];
 
 /** Everything that looks worth changing in an app under a plan, before it is measured. */
 export function suspicionsOf(grounds: Grounds): Suspicion[] {
@@ -43,7 +50,11 @@ export function suspicionsOf(grounds: Grounds): Suspicion[] {
     scriptsInTheWay,
     unusedStyles,
     smallFiles,
+    copies,
+    mixedByDeploys,
     costlyHints,
+    costlyLinks,
+    hintsForSavers,
   ].flatMap((suspect) => suspect(grounds));
 }
 
@@ -55,50 +66,96 @@ export function planWith(plan: Plan, { decisions, withdraw = [] }: Way): Plan {
 /**
  * Advice for an app under a plan: every suspicion is tried on a copy of the plan, in each of its ways, and measured by
  * simulation over all landings, moves and acts. What doesn't help is no advice but listed as tried; of several that take
- * the same code out of the starts only the best remains. Yields after each way; returns the advice. `known` is a scorer for
- * the same app, visitors and conditions that has run before.
+ * the same code out of the starts only the best remains. Yields after each way; returns the advice.
  */
 export function* advise(
   app: Snapshot,
   plan: Plan,
   model: VisitorModel,
   conditions: Conditions,
-  known?: Scorer,
 ): Generator<{ done: number; of: number }, Advice> {
   const grounds = new Grounds(shipped(app, plan).snapshot, plan, conditions);
-  const scorer = known ?? new Scorer(app, model, conditions);
+  const compilations = new Compilations(app, model);
+  const scorer = new Scorer(app, model, conditions, compilations);
   const before = scorer.score(plan);
+  const some = new Part(app, model, conditions, compilations, plan);
   const near = NEAR.map((factor) => {
-    const beside = new Scorer(app, model, atRate(conditions, factor));
+    const beside = new Scorer(app, model, atRate(conditions, factor), compilations);
     return { beside, was: beside.score(plan).cost };
   });
   /** A small change can come from how packets happen to fall: its mean over nearly the same links counts. */
   const around = (way: Way, own: number): number => {
-    const all = near.map(({ beside, was }) => beside.score(planWith(plan, way)).cost - was);
+    const tried = planWith(plan, way);
+    const all = near.map(({ beside, was }) => beside.score(tried).cost - was);
     return (own + all.reduce((sum, c) => sum + c, 0)) / (all.length + 1);
   };
-  const suspicions = suspicionsOf(grounds);
+  const suspicions = [...suspicionsOf(grounds), ...unsteadyScreen(grounds, before), ...failsSilently(grounds)];
   const measured: Finding[] = [];
   const noGain: Advice['noGain'] = [];
   for (const [done, { ways, ...suspicion }] of suspicions.entries()) {
-    let best: { way: Way; score: Score } | null = null;
+    const { whose, seen } = suspicion;
+    let best: { way: Way; effect: Effect } | null = null;
     for (const way of ways) {
-      const score = scorer.score(planWith(plan, way));
-      if (!best || score.cost < best.score.cost) best = { way, score };
+      const tried = planWith(plan, way);
+      const all = effectOf(before, scorer.score(tried));
+      const effect = whose ? some.withEffect(all, whose, tried) : all;
+      if (!best || (seen ? seenSum(effect) < seenSum(best.effect) : effect.cost < best.effect.cost))
+        best = { way, effect };
       yield { done, of: suspicions.length };
     }
     if (best) {
-      const own = effectOf(before, best.score);
-      const effect =
-        own.cost > -SMALL_GAIN && own.cost < SMALL_LOSS ? { ...own, cost: around(best.way, own.cost) } : own;
-      if (effect.cost <= -LEAST_GAIN)
-        measured.push({ ...suspicion, way: best.way, effect, cautions: cautionsOf(app, plan, best.way) });
+      const own = best.effect;
+      const small = own.cost > -SMALL_GAIN && own.cost < SMALL_LOSS && !seen && !whose;
+      const effect = small ? { ...own, cost: around(best.way, own.cost) } : own;
+      const helps = seen ? seenSum(effect) <= -LEAST_SEEN && effect.cost < SMALL_LOSS : effect.cost <= -LEAST_GAIN;
+      if (helps) measured.push({ ...suspicion, way: best.way, effect, cautions: cautionsOf(app, plan, best.way) });
       else noGain.push({ id: suspicion.id, kind: suspicion.kind, what: suspicion.what, cost: effect.cost });
     }
     yield { done: done + 1, of: suspicions.length };
   }
   measured.sort((a, b) => a.effect.cost - b.effect.cost || (a.id < b.id ? -1 : 1));
-  return { findings: withoutTwins(app, plan, measured), noGain, before };
+  return { findings: withoutTwins(app, plan, measured), facts: factsOf(app, plan), noGain, before };
+}
+
+/** Part of the visits: what a change does for them, weighed into what it does for all. */
+class Part {
+  private readonly scorers = new Map<NonNullable<Suspicion['whose']>, { scorer: Scorer; before: Score }>();
+
+  constructor(
+    private readonly app: Snapshot,
+    private readonly model: VisitorModel,
+    private readonly conditions: Conditions,
+    private readonly compilations: Compilations,
+    private readonly plan: Plan,
+  ) {}
+
+  withEffect(all: Effect, whose: NonNullable<Suspicion['whose']>, tried: Plan): Effect {
+    const { returning, deployed, dataSaver } = this.model;
+    const share = whose === 'data savers' ? dataSaver : returning * deployed;
+    if (share === 0) return all;
+    const { scorer, before } = this.scorerFor(whose);
+    const own = effectOf(before, scorer.score(tried));
+    return {
+      ...own,
+      cost: share * own.cost + (1 - share) * all.cost,
+      waste: share * own.waste + (1 - share) * all.waste,
+    };
+  }
+
+  private scorerFor(whose: NonNullable<Suspicion['whose']>): { scorer: Scorer; before: Score } {
+    let known = this.scorers.get(whose);
+    if (!known) {
+      const { conditions, app, model, compilations } = this;
+      const under: Conditions =
+        whose === 'data savers'
+          ? { ...conditions, device: { ...conditions.device, dataSaver: true } }
+          : { ...conditions, cache: 'deployed' };
+      const scorer = new Scorer(app, model, under, compilations);
+      known = { scorer, before: scorer.score(this.plan) };
+      this.scorers.set(whose, known);
+    }
+    return known;
+  }
 }
 
 /** Detachments of a way that take more than detaching, in words. */
@@ -137,7 +194,24 @@ export function effectOf(before: Score, after: Score): Effect {
     .map(({ key, route, name, wait }) => ({ key, route, name, change: wait - (waited.get(key)?.wait ?? wait) }))
     .filter((w) => Math.abs(w.change) > TOLD)
     .sort((a, b) => Math.abs(b.change) - Math.abs(a.change));
-  return { cost: after.cost - before.cost, routes, waits };
+  const seen = seenChange(before, after);
+  return { cost: after.cost - before.cost, waste: after.waste - before.waste, seen, routes, waits };
+}
+
+function seenChange(before: Score, after: Score): Seen {
+  const moved = (routes: readonly RouteScore[]) => routes.reduce((sum, r) => sum + r.share * r.moves, 0);
+  const often = (waits: readonly WaitScore[], what: 'flashes' | 'silent') =>
+    waits.reduce((sum, w) => sum + (w[what] ? w.perVisit : 0), 0);
+  return {
+    moves: moved(after.routes) - moved(before.routes),
+    flashes: often(after.waits, 'flashes') - often(before.waits, 'flashes'),
+    silent: often(after.waits, 'silent') - often(before.waits, 'silent'),
+  };
+}
+
+/** What goes wrong to be seen, all of it; the worst of the three counts if any grows. */
+function seenSum({ seen: { moves, flashes, silent } }: Effect): number {
+  return Math.max(moves, flashes, silent) > LEAST_SEEN ? Number.POSITIVE_INFINITY : moves + flashes + silent;
 }
 
 /** Findings, the best first, without those that mostly take the same code out of the starts as a better one. */

@@ -1,23 +1,21 @@
-import { formChunks } from '../chunks/form-chunks.ts';
-import { compileLoad } from '../load/compile.ts';
 import type { LoadProgram, Resource, Scene } from '../load/types.ts';
-import { moveScene, partScene } from '../load/types.ts';
+import { leaveScene, moveScene, partScene } from '../load/types.ts';
 import { readTimeline } from '../metrics/readout.ts';
 import type { Plan } from '../plan/types.ts';
-import { shipped } from '../ship/shipped.ts';
 import type { Conditions } from '../sim/conditions.ts';
+import { notWanted } from '../sim/not-wanted.ts';
 import { simulate } from '../sim/simulate.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { type Wish, wishesOf } from '../visitors/reckon.ts';
 import type { Habits, VisitorModel } from '../visitors/types.ts';
 import { playVisit } from '../visits/play.ts';
-import { VisitCompiler } from '../visits/program.ts';
+import type { VisitCompiler } from '../visits/program.ts';
 import type { VisitStep } from '../visits/types.ts';
+import { Compilations } from './compiled.ts';
 import type { RouteScore, Score, WaitScore } from './types.ts';
 
 /** A byte that is fetched for nothing costs a visit this share of the time that it takes on the link. */
 const WASTE_PRICE = 0.2;
-const NOWHERE: ReadonlySet<string> = new Set();
 /** Runs are remembered by long texts; so many characters of them at most. */
 const MOST_KNOWN = 50_000_000;
 
@@ -33,46 +31,92 @@ export class Scorer {
   private readonly wishes: Wish[];
   private readonly habits: Map<string, Habits>;
   private readonly shares: Map<string, number>;
-  private readonly moves: Map<string, ReadonlySet<string>>;
+  private readonly stays: Map<string, number>;
 
   constructor(
-    private readonly snapshot: Snapshot,
+    app: Snapshot,
     model: VisitorModel,
     readonly conditions: Conditions,
+    /** To be shared by scorers of the same app and model. */
+    private readonly compilations = new Compilations(app, model),
   ) {
-    this.wishes = wishesOf(model).wishes.filter((w) => w.perVisit > 0);
+    const { wishes, stays } = wishesOf(model);
+    this.wishes = wishes.filter((w) => w.perVisit > 0);
+    this.stays = stays;
     this.habits = new Map(model.routes.map((r) => [r.pattern, r]));
-    this.moves = new Map(model.routes.map((r) => [r.pattern, new Set(r.moves.map((m) => m.to))]));
     this.shares = new Map(model.routes.map((r) => [r.pattern, r.landings]));
   }
 
-  score(plan: Plan): Score {
-    const { snapshot } = shipped(this.snapshot, plan);
-    const graph = formChunks(snapshot, plan);
-    const compiler = new VisitCompiler(snapshot, plan, graph, (from) => this.moves.get(from) ?? NOWHERE);
+  /** With `only`, as if nobody came to other routes. */
+  score(plan: Plan, only?: ReadonlySet<string>): Score {
+    const { snapshot, compiler, landing } = this.compilations.of(plan);
     const landings = new Map<string, Landed>();
-    const routes = snapshot.routes.map((route): RouteScore => {
-      const program = compileLoad(snapshot, plan, graph, route.pattern);
-      const key = JSON.stringify(program);
+    const meant = only ? snapshot.routes.filter((r) => only.has(r.pattern)) : snapshot.routes;
+    const routes = meant.map((route): RouteScore => {
+      const { program, key } = landing(route.pattern);
       const landed = this.remember(key, () => this.land(program));
       landings.set(route.pattern, landed);
-      return { pattern: route.pattern, share: this.shares.get(route.pattern) ?? 0, ...landed.figures };
+      const wasted = landed.idle.length > 0 ? this.expectedWaste(compiler, route.pattern, landed.idle) : 0;
+      return { pattern: route.pattern, share: this.shares.get(route.pattern) ?? 0, ...landed.figures, wasted };
     });
-    const waits = this.wishes.flatMap((wish) => this.waitFor(compiler, wish, landings));
+    const wishes = only ? this.wishes.filter((w) => only.has(w.route)) : this.wishes;
+    const waits = wishes.flatMap((wish) => this.waitFor(compiler, wish, landings));
+    return this.totalled(routes, waits);
+  }
+
+  /** What a landing contributes to the cost of a visit. */
+  private landingShare(route: RouteScore): number {
     const msPerByte = (WASTE_PRICE * 8) / this.conditions.link.downKbps;
-    const cost =
-      routes.reduce((sum, r) => sum + r.share * (landingCost(r) + r.wasted * msPerByte), 0) +
-      waits.reduce((sum, w) => sum + w.perVisit * w.wait, 0);
-    return { routes, waits, cost };
+    return route.share * (landingCost(route) + route.wasted * msPerByte);
+  }
+
+  /** A score as if nobody came to other routes. */
+  partsOf({ routes, waits }: Score, only: ReadonlySet<string>): Score {
+    return this.totalled(
+      routes.filter((r) => only.has(r.pattern)),
+      waits.filter((w) => only.has(w.route)),
+    );
+  }
+
+  private totalled(routes: RouteScore[], waits: WaitScore[]): Score {
+    const waste = routes.reduce((sum, r) => sum + r.share * r.wasted, 0);
+    const landed = routes.reduce((sum, r) => sum + this.landingShare(r), 0);
+    return { routes, waits, waste, cost: landed + waits.reduce((sum, w) => sum + w.perVisit * w.wait, 0) };
+  }
+
+  /** What of a score comes from one route: its landing, and the waits of who is there. */
+  partOf({ routes, waits }: Score, pattern: string): { cost: number; waste: number } {
+    const route = routes.find((r) => r.pattern === pattern);
+    const waited = waits.reduce((sum, w) => sum + (w.route === pattern ? w.perVisit * w.wait : 0), 0);
+    return { cost: waited + (route ? this.landingShare(route) : 0), waste: route ? route.share * route.wasted : 0 };
+  }
+
+  /** Bytes that a landing brings and doesn't need, as far as nothing that people do there next needs them either. */
+  private expectedWaste(compiler: VisitCompiler, route: string, idle: Landed['idle']): number {
+    const unused = new Map(idle.map(({ address }) => [address, 1]));
+    const stays = this.stays.get(route) ?? 0;
+    for (const wish of this.wishes) {
+      if (wish.route !== route || stays === 0) continue;
+      const share = Math.min(1, wish.perVisit / stays);
+      for (const address of addressesFor(compiler, wish)) {
+        const left = unused.get(address);
+        if (left !== undefined) unused.set(address, left * (1 - share));
+      }
+    }
+    return idle.reduce((sum, { address, bytes }) => sum + bytes * unused.get(address)!, 0);
   }
 
   private land(program: LoadProgram): Landed {
     const timeline = simulate(program, this.conditions);
+    notWanted(timeline, program);
     const { milestones, readout } = readTimeline(program, timeline, this.conditions);
     const { firstContent, firstScreenComplete, interactive } = milestones;
-    const { startBytes, requests, hops, wasted } = readout;
+    const { startBytes, requests, hops, moves } = readout;
     return {
-      figures: { firstContent, firstScreenComplete, interactive, startBytes, requests, hops, wasted },
+      figures: { firstContent, firstScreenComplete, interactive, startBytes, requests, hops, moves },
+      idle: timeline.requests
+        .filter((r) => r.role === 'in case' || r.role === 'wasted')
+        .map(({ address, bytes }) => ({ address, bytes })),
       asked: new Set(timeline.requests.map((r) => r.address)),
     };
   }
@@ -86,18 +130,25 @@ export class Scorer {
     const { program, scenes } = compiler.document(route);
     const at = scenes.get(kind === 'move' ? moveScene(to) : partScene(route, to));
     if (at === undefined && kind !== 'move') return [];
+    const leaving = scenes.get(leaveScene(to));
     const there = landings.get(route)?.asked ?? new Set();
     const next = at === undefined ? compiler.document(to).program : program;
     const content =
       at === undefined
-        ? JSON.stringify([next.document, next.resources.map((r) => [...weightOf(r), there.has(r.address)])])
+        ? JSON.stringify([
+            next.document,
+            there.has(next.document.address),
+            next.resources.map((r) => [...weightOf(r), there.has(r.address)]),
+            leaving === undefined ? null : contentOf(program, program.scenes![leaving], there),
+          ])
         : contentOf(program, program.scenes![at], there);
     const known = `${key} ${content}`;
-    const wait = this.remember(known, () => this.play(compiler, wish));
-    return Number.isFinite(wait) ? [{ key, route, name, perVisit, wait }] : [];
+    const { wait, flashes } = this.remember(known, () => this.play(compiler, wish));
+    const silent = at !== undefined && failsSilently(program, program.scenes![at]);
+    return Number.isFinite(wait) ? [{ key, route, name, perVisit, wait, flashes, silent }] : [];
   }
 
-  private play(compiler: VisitCompiler, { route, kind, to, hesitation }: Wish): number {
+  private play(compiler: VisitCompiler, { route, kind, to, hesitation }: Wish): Pick<WaitScore, 'wait' | 'flashes'> {
     const dwellMs = this.habits.get(route)?.dwell.medianMs ?? 0;
     const leadMs = hesitation.medianMs;
     const step: VisitStep =
@@ -106,7 +157,7 @@ export class Scorer {
         : { does: kind, part: to, dwellMs, leadMs };
     const visit = { name: '', landing: route, holds: [], steps: [step] };
     const last = playVisit(compiler, visit, this.conditions).experiences.at(-1)!;
-    return (last.wait + Math.max(last.wait, last.complete)) / 2;
+    return { wait: (last.wait + Math.max(last.wait, last.complete)) / 2, flashes: last.standIn?.flash ?? false };
   }
 
   private remember<T>(key: string, make: () => T): T {
@@ -123,9 +174,41 @@ export class Scorer {
 }
 
 interface Landed {
-  figures: Omit<RouteScore, 'pattern' | 'share'>;
+  figures: Omit<RouteScore, 'pattern' | 'share' | 'wasted'>;
+  /** What it brings and doesn't need. */
+  idle: { address: string; bytes: number }[];
   /** Addresses of what it fetches. */
   asked: ReadonlySet<string>;
+}
+
+/** Whether code is asked for, and nothing shows if it can't be loaded. */
+function failsSilently(program: LoadProgram, { act, shows }: Scene): boolean {
+  return act.some((a) => a.do.kind === 'import') && program.parts[shows[0]]?.tellsFailure !== true;
+}
+
+/** Addresses of what a move or act asks for. */
+function addressesFor(compiler: VisitCompiler, { route, kind, to }: Wish): Set<string> {
+  const { program, scenes } = compiler.document(route);
+  const at = scenes.get(kind === 'move' ? moveScene(to) : partScene(route, to));
+  if (at === undefined) {
+    if (kind !== 'move') return new Set();
+    const next = compiler.document(to).program;
+    return new Set([
+      next.document.address,
+      ...next.resources.filter((r) => r.purpose !== 'later').map((r) => r.address),
+    ]);
+  }
+  const found = new Set<string>();
+  for (const { do: deed } of program.scenes![at].act) {
+    const resources =
+      deed.kind === 'import'
+        ? program.groups[deed.group].resources
+        : deed.kind === 'fetch' || deed.kind === 'img'
+          ? [deed.resource]
+          : [];
+    for (const r of resources) found.add(program.resources[r].address);
+  }
+  return found;
 }
 
 function weightOf({ address, bytes, cpuMs, estimatedBytes }: Resource): (string | number)[] {
@@ -154,8 +237,10 @@ function contentOf(program: LoadProgram, scene: Scene, there: ReadonlySet<string
         : deed.kind === 'fetch' || deed.kind === 'img'
           ? file(deed.resource)
           : deed.kind === 'link' && deed.hint.resource >= 0
-            ? [deed.hint.rel, file(deed.hint.resource)]
-            : null;
+            ? [deed.hint.rel, deed.hint.as, deed.hint.crossorigin, file(deed.hint.resource)]
+            : deed.kind === 'rule'
+              ? [deed.does, deed.address]
+              : null;
     return [when, delayMs, after ? file(after.resource) : null, deed.kind, of];
   });
   const parts = scene.shows.map((p) => {

@@ -14,4 +14,10 @@ export const STATION_OF: Record<FindingKind, 'inventory' | 'split' | 'visits' | 
   'hint that costs': 'hints',
   'data after code': 'visits',
   'unused styles': 'inventory',
+  'two versions': 'inventory',
+  copies: 'split',
+  'nested splits': 'split',
+  'mixed by deploys': 'split',
+  'unsteady screen': 'visits',
+  'fails silently': 'visits',
 };

@@ -14,6 +14,12 @@ export const FINDING_KINDS = [
   'data after code',
   'unused styles',
   'other origin',
+  'nested splits',
+  'two versions',
+  'copies',
+  'unsteady screen',
+  'fails silently',
+  'mixed by deploys',
 ] as const;
 export type FindingKind = (typeof FINDING_KINDS)[number];
 
@@ -37,6 +43,10 @@ export interface Suspicion {
   routes: string[];
   /** Ways to change it; the one that helps most is the advice. */
   ways: Way[];
+  /** Visits for which it is measured, where it isn't all of them: after a deploy, or of people who save data. */
+  whose?: 'returning after a deploy' | 'data savers';
+  /** It is about what people see, not about how long they wait. */
+  seen?: true;
 }
 
 /** One way to change something: decisions to be made, and subjects of decisions to be taken back. */
@@ -57,7 +67,10 @@ export interface RouteScore {
   startBytes: number;
   requests: number;
   hops: number;
+  /** Bytes that neither the landing nor, as far as is known of visitors, what comes next needs. */
   wasted: number;
+  /** Parts that come late where no room was kept for them, so that the rest moves. */
+  moves: number;
 }
 
 export interface WaitScore {
@@ -66,19 +79,35 @@ export interface WaitScore {
   name: string;
   perVisit: number;
   wait: number;
+  /** Its stand-in shows too short to be seen. */
+  flashes: boolean;
+  /** Nothing is said if its code can't be loaded. */
+  silent: boolean;
 }
 
 /** What a plan costs the visitors of an app: each landing, each wait, and all of it in expected ms per visit. */
 export interface Score {
   routes: RouteScore[];
   waits: WaitScore[];
+  /** Expected bytes per visit that are fetched for nothing. */
+  waste: number;
   cost: number;
+}
+
+/** What is moved by late parts, flashes, or (if its code can't be loaded) fails without a word: times per visit. */
+export interface Seen {
+  moves: number;
+  flashes: number;
+  silent: number;
 }
 
 /** What a change does. */
 export interface Effect {
-  /** Change of the expected cost, in ms per visit. */
+  /** Change of the expected cost, in ms per visit, and of the bytes that a visit fetches for nothing. */
   cost: number;
+  waste: number;
+  /** Change of what people see go wrong, times per visit. */
+  seen: Seen;
   /** Landings that change, the most affected first. */
   routes: {
     pattern: string;
@@ -100,9 +129,19 @@ export interface Finding extends Omit<Suspicion, 'ways'> {
   cautions: string[];
 }
 
+export interface Fact {
+  id: string;
+  what: string;
+  why: string;
+  /** Subjects of decisions to take back. */
+  withdraw: string[];
+}
+
 /** What was measured: what helps, the best first, and what was tried without gain. */
 export interface Advice {
   findings: Finding[];
+  /** What is so and can't be measured, such as decisions that no longer match the code. */
+  facts: Fact[];
   noGain: { id: string; kind: FindingKind; what: string; cost: number }[];
   before: Score;
 }

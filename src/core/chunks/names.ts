@@ -1,4 +1,4 @@
-import { shortName } from '../plan/decisions.ts';
+import { shortName } from '../plan/names.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { Atom } from './atoms.ts';
 import type { RootDraft } from './roots.ts';

@@ -1,7 +1,7 @@
 import { carriedWeights, type Weight } from '../chunks/carried.ts';
 import { Reacher } from '../chunks/reach.ts';
-import { shortName } from '../plan/decisions.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
+import { shortName } from '../plan/names.ts';
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
 import type { Route, Snapshot } from '../snapshot/types.ts';
 import type { Start } from './starts.ts';

@@ -7,12 +7,13 @@ import type { Snapshot } from '../snapshot/types.ts';
 import { fetchedAhead } from './ahead.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { Files, preloadOf } from './files.ts';
+import { type AimedHint, aimedHints, documentHints, hintsByScript, linksOf, rulesAtOnce } from './hints.ts';
 import { happensOnLanding, type Landing, walkLanding } from './landing.ts';
 import { documentOf } from './markup.ts';
 import { momentOf } from './moment.ts';
 import { lateCalls, scenesOf } from './scenes.ts';
 import { screenParts } from './screen-parts.ts';
-import type { DocumentLoad, LoadProgram, Resource, Step } from './types.ts';
+import type { DocumentLoad, LinkHint, LoadProgram, Resource, Step } from './types.ts';
 
 /**
  * Compiles the landing on a route into a load program: its document, the chunks that it asks for and the rules by
@@ -43,12 +44,25 @@ export function compileWithScenes(
   return { document, resources: c.files.resources, groups: c.files.groups, parts: c.parts, steps: [], scenes };
 }
 
+/** The hints that the document of a landing carries, each with the links that it becomes, and the files that these name. */
+export function compileHints(
+  snapshot: Snapshot,
+  plan: Plan,
+  graph: ChunkGraph,
+  pattern: string,
+): { hints: { hint: Hint; links: LinkHint[] }[]; resources: Resource[] } {
+  const { c, aimed } = landingOn(snapshot, plan, graph, pattern);
+  const rules = documentHints(c).map((hint) => ({ hint, links: [] }));
+  const hints = aimed.map((a) => ({ hint: a.hint, links: linksOf(c.files, a) }));
+  return { hints: [...hints, ...rules], resources: c.files.resources };
+}
+
 function landingOn(
   snapshot: Snapshot,
   plan: Plan,
   graph: ChunkGraph,
   pattern: string,
-): { c: Compilation; document: DocumentLoad } {
+): { c: Compilation; document: DocumentLoad; aimed: AimedHint[] } {
   const route = snapshot.routes.find((r) => r.pattern === pattern);
   if (!route) {
     const known = snapshot.routes.map((r) => r.pattern).join(', ');
@@ -66,11 +80,11 @@ function landingOn(
   addGroups(landing, graph, files, route.page, snapshot);
   addRequests(c);
   c.parts = screenParts(snapshot, effective, graph, landing, files);
-  addWhenSeen(c);
+  const aimed = aimedHints(c);
+  addWhenSeen(c, aimed);
   addContent(snapshot, graph, landing, files);
-  const hints = aims(snapshot, effective, graph, landing, files);
-  const document = documentOf(snapshot, effective, landing, files, c.parts, hints);
-  return { c, document };
+  const document = documentOf(c, aimed, rulesAtOnce(c));
+  return { c, document, aimed };
 }
 
 /** A click that asks for a split point's code; none for one that the landing fetches by itself or never asks for. */
@@ -119,7 +133,7 @@ function addRequests(c: Compilation): void {
  * What begins when something comes into view: the code of what the document drew already (an island), code that the
  * plan asks for as soon as what leads to it is seen, and the code of linked routes that is fetched ahead.
  */
-function addWhenSeen(c: Compilation): void {
+function addWhenSeen(c: Compilation, aimed: AimedHint[]): void {
   const { plan, landing, files, parts } = c;
   const { route } = landing;
   const entry = entryFile(landing, files);
@@ -133,7 +147,7 @@ function addWhenSeen(c: Compilation): void {
     if (target < 0 || (target === page && !plan.triggers.has(path))) continue;
     entry?.follow.push({ when: 'visible', target, do: { kind: 'import', group: files.root(landed, []) } });
   }
-  entry?.follow.push(...fetchedAhead(c, route, page));
+  entry?.follow.push(...fetchedAhead(c, route, page), ...hintsByScript(c, aimed, page));
 }
 
 /** Calls and images that a module starts become actions of the file that holds the module. */
@@ -159,61 +173,4 @@ function addContent(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, fil
 
 function entryFile(landing: Landing, files: Files): Resource | undefined {
   return files.resources[files.groups[files.groupOf(landing.entry)]?.resources.at(-1) ?? -1];
-}
-
-/** The hints that this landing's document carries, with the files that they mean here. */
-function aims(
-  snapshot: Snapshot,
-  plan: EffectivePlan,
-  graph: ChunkGraph,
-  landing: Landing,
-  files: Files,
-): { hint: Hint; resources: number[]; origin?: string }[] {
-  const { route } = landing;
-  const out: { hint: Hint; resources: number[]; origin?: string }[] = [];
-  for (const hint of plan.hints) {
-    if (hint.routes.length > 0 && !hint.routes.includes(route.pattern)) continue;
-    const { target } = hint;
-    if (target.kind === 'origin') {
-      out.push({ hint, resources: [], origin: target.origin });
-      continue;
-    }
-    if (target.kind === 'asset') {
-      const item = route.content.find((c) => c.address === target.address);
-      const call = route.data.find((d) => d.address === target.address);
-      if (item) out.push({ hint, resources: [files.content(item)] });
-      else if (call) out.push({ hint, resources: [files.data(call)] });
-      continue;
-    }
-    const wanted = target.kind === 'split point' ? [target.module] : chainOf(snapshot, target.pattern);
-    const resources = wanted.flatMap((path) =>
-      rootFiles(snapshot, graph, landing, files, path, hint.routes.length > 0 || target.kind === 'route'),
-    );
-    if (resources.length > 0) out.push({ hint, resources: [...new Set(resources)] });
-  }
-  return out;
-}
-
-function chainOf(snapshot: Snapshot, pattern: string): string[] {
-  const route = snapshot.routes.find((r) => r.pattern === pattern);
-  return route ? [...route.layouts, route.page] : [];
-}
-
-/** Files of a split point. A hint without routes only goes into documents whose route can come to use it. */
-function rootFiles(
-  snapshot: Snapshot,
-  graph: ChunkGraph,
-  landing: Landing,
-  files: Files,
-  path: string,
-  anywhere: boolean,
-): number[] {
-  const module = graphIndex(snapshot).moduleAt.get(path);
-  const root = graph.roots.findIndex(
-    (r) => r.realm === landing.route.realm && r.kind !== 'entry' && r.target[0] === module,
-  );
-  if (root < 0) return [];
-  const here = [...landing.roots, ...landing.later].some((l) => l.root === root);
-  if (!here && !anywhere) return [];
-  return graph.roots[root].group.map((c) => files.chunk(c, 'later'));
 }

@@ -27,8 +27,10 @@ export class Files {
     const chunk = this.graph.chunks[c];
     const own = { ...emptyResource(), ...chunkFile(chunk, this.snapshot.base) };
     // A file that begins a realm lists the others, so that it changes with them.
-    const starts = chunk.roots.some((r) => this.graph.roots[r].kind === 'entry');
-    const changes = starts || chunk.modules.some((m) => this.snapshot.modules[m].package === null);
+    const starts = this.graph.roots.flatMap((r) => (r.kind === 'entry' ? r.target : []));
+    const changes =
+      chunk.modules.some((m) => starts.includes(m)) ||
+      chunk.modules.some((m) => this.snapshot.modules[m].package === null);
     const at = this.resources.push({ ...own, purpose, chunk: c, ...(changes ? { changes } : {}) }) - 1;
     this.ofChunk.set(c, at);
     return at;
@@ -102,6 +104,22 @@ export class Files {
       serverMs,
       cache: 'no-store',
       purpose: 'content',
+    }));
+  }
+
+  /** The document of a route, fetched ahead of a move there. */
+  document(route: Route): number {
+    const { bytes, serverMs } = route.document;
+    return this.addressed(`${route.pattern} (document)`, () => ({
+      ...emptyResource(),
+      address: route.pattern,
+      name: `document of ${route.pattern}`,
+      type: 'fetch',
+      bytes,
+      serverMs,
+      cache: 'no-store',
+      purpose: 'content',
+      document: true,
     }));
   }
 
@@ -259,8 +277,8 @@ function placed(address: string): { address: string; origin: string } {
 
 /** How a file is asked for ahead, by its type. */
 export function preloadOf(program: Pick<LoadProgram, 'resources'>, resource: number, rel: LinkHint['rel']): LinkHint {
-  const { type } = program.resources[resource];
+  const { type, chunk } = program.resources[resource];
   const real = rel === 'modulepreload' && type !== 'script' ? 'preload' : rel;
-  const crossorigin = type === 'fetch' || (type === 'script' && real === 'preload');
+  const crossorigin = type === 'fetch' || (type === 'script' && real === 'preload' && chunk !== undefined);
   return { rel: real, resource, as: type, chosen: true, ...(crossorigin ? { crossorigin } : {}) };
 }

@@ -1,10 +1,12 @@
 import type { EffectivePlan } from '../plan/effective.ts';
-import type { Hint } from '../plan/types.ts';
-import type { ClassicScript, DocumentLink, Snapshot } from '../snapshot/types.ts';
+import { linkKey } from '../plan/effective.ts';
+import type { ClassicScript, DocumentLink } from '../snapshot/types.ts';
 import { builtTags } from './built-tags.ts';
-import { type Files, preloadOf } from './files.ts';
+import type { Compilation } from './compilation.ts';
+import type { Files } from './files.ts';
+import { type AimedHint, linksAt, prioritiesOf } from './hints.ts';
 import type { Landing } from './landing.ts';
-import type { Action, DocumentLoad, LinkHint, MarkupItem, ScreenPart } from './types.ts';
+import type { Action, Deed, DocumentLoad, FetchPriority, MarkupItem } from './types.ts';
 
 const HEAD_START = 180;
 const TAG_BYTES = 90;
@@ -12,30 +14,26 @@ const TAG_BYTES = 90;
 export type Draft = MarkupItem extends infer T ? (T extends { at: number } ? Omit<T, 'at'> : never) : never;
 
 /** The landing's document: what stands in its head and body, in order, with the hints that the plan adds. */
-export function documentOf(
-  snapshot: Snapshot,
-  plan: EffectivePlan,
-  landing: Landing,
-  files: Files,
-  parts: ScreenPart[],
-  hints: { hint: Hint; resources: number[]; origin?: string }[],
-): DocumentLoad {
+export function documentOf(c: Compilation, aimed: AimedHint[], rules: Deed[]): DocumentLoad {
+  const { snapshot, plan, landing, files, parts } = c;
   const { route } = landing;
   const scripts = snapshot.scripts.map((s) => ({ ...s, placement: plan.placements.get(s.id) ?? s.placement }));
-  const given = (place: Hint['place']): LinkHint[] =>
-    hints
-      .filter((h) => h.hint.place === place)
-      .flatMap(({ hint, resources, origin }) => linksOf(files, hint, resources, origin));
+  const priorities = prioritiesOf(aimed);
+  const priority = (resource: number) => {
+    const given = priorities.get(resource);
+    return given ? { fetchpriority: given } : {};
+  };
 
   const head: Draft[] = [];
-  for (const link of given('markup')) head.push({ tag: 'link', ...link });
-  for (const link of snapshot.links) if (link.realm === route.realm) head.push(documentLink(files, link));
+  for (const link of linksAt(files, aimed, 'markup')) head.push({ tag: 'link', ...link });
+  for (const link of snapshot.links)
+    if (link.realm === route.realm && !plan.dropped.has(linkKey(link))) head.push(documentLink(files, link));
   const entry = files.groupOf(landing.entry);
   const built = snapshot.output ? builtTags(snapshot.output, landing, files) : null;
   if (built) head.push(...built.head);
   else for (const r of files.groups[entry]?.resources ?? []) head.push(...styleLink(files, r));
   if (route.rendering === 'server' && !built) head.push(...listedFiles(plan, landing, files));
-  for (const s of scripts) if (!BODY_PLACES.includes(s.placement)) head.push(...scriptTag(files, s));
+  for (const s of scripts) if (!BODY_PLACES.includes(s.placement)) head.push(...scriptTag(files, s, priority));
   if (entry >= 0 && !built) head.push({ tag: 'script', group: entry, mode: 'module' });
   if (!files.groups[entry]?.resources.length) {
     for (const landed of landing.roots) {
@@ -50,10 +48,14 @@ export function documentOf(
   });
   for (const item of route.content) {
     if (item.foundIn !== 'document') continue;
-    body.push({ tag: 'img', resource: files.content(item), lazy: item.lazy, inView: item.place === 'first screen' });
+    const resource = files.content(item);
+    const inView = item.place === 'first screen';
+    body.push({ tag: 'img', resource, lazy: item.lazy, inView, ...priority(resource) });
   }
   if (built) body.push(...built.body);
-  for (const s of scripts) if (BODY_PLACES.includes(s.placement)) body.push(...scriptTag(files, s));
+  for (const s of scripts) if (BODY_PLACES.includes(s.placement)) body.push(...scriptTag(files, s, priority));
+
+  if (rules.length > 0) head.push({ tag: 'rules', do: rules });
 
   const inlined = scripts.filter((s) => s.placement === 'inlined').reduce((sum, s) => sum + s.bytes, 0);
   const headBytes = HEAD_START + head.length * TAG_BYTES;
@@ -64,8 +66,8 @@ export function documentOf(
     bytes,
     serverMs: route.document.serverMs,
     cache: 'no-store',
-    earlyHints: given('early'),
-    linkHeader: given('header'),
+    earlyHints: linksAt(files, aimed, 'early'),
+    linkHeader: linksAt(files, aimed, 'header'),
     flush: [],
     markup: [
       ...head.map((item, i) => ({ at: HEAD_START + i * TAG_BYTES, ...item })),
@@ -104,7 +106,11 @@ function listedFiles(plan: EffectivePlan, landing: Landing, files: Files): Draft
   return listed;
 }
 
-function scriptTag(files: Files, script: ClassicScript): Draft[] {
+function scriptTag(
+  files: Files,
+  script: ClassicScript,
+  priority: (resource: number) => { fetchpriority?: FetchPriority },
+): Draft[] {
   const resource = files.script(script);
   switch (script.placement) {
     case 'inlined':
@@ -117,14 +123,8 @@ function scriptTag(files: Files, script: ClassicScript): Draft[] {
       return [{ tag: 'inline', name: `${script.name}, after load`, cpuMs: 0, follow }];
     }
     case 'end of body':
-      return [{ tag: 'script', group: files.single(resource), mode: 'blocking' }];
+      return [{ tag: 'script', group: files.single(resource), mode: 'blocking', ...priority(resource) }];
     default:
-      return [{ tag: 'script', group: files.single(resource), mode: script.placement }];
+      return [{ tag: 'script', group: files.single(resource), mode: script.placement, ...priority(resource) }];
   }
-}
-
-function linksOf(files: Files, hint: Hint, resources: number[], origin: string | undefined): LinkHint[] {
-  if (hint.kind === 'preconnect')
-    return [{ rel: 'preconnect', resource: -1, origin: origin ?? '', crossorigin: true, chosen: true }];
-  return resources.map((r) => preloadOf(files, r, hint.kind));
 }

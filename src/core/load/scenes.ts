@@ -4,10 +4,11 @@ import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Part, Route } from '../snapshot/types.ts';
 import { fetchedAhead } from './ahead.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
+import { hintsOnApproach, routesApproached } from './hints.ts';
 import { chunkOf, happensOnLanding, type LandedRoot, type LandingWalk, walkLanding } from './landing.ts';
 import { momentOf } from './moment.ts';
 import { drawnPart, needsOf, screenParts } from './screen-parts.ts';
-import { moveScene, type Need, partScene, type Scene, type SceneAction, type ScreenPart } from './types.ts';
+import { leaveScene, moveScene, type Need, partScene, type Scene, type SceneAction, type ScreenPart } from './types.ts';
 
 /** A route as it stands in a document that is open: what its landing would ask for, and the parts that script draws. */
 interface Stage {
@@ -41,9 +42,10 @@ export function scenesOf(c: Compilation, moves?: ReadonlySet<string>): Scene[] {
   const ofParts = (moves ? stages.slice(0, 1) : stages).flatMap((stage) =>
     stage.route.parts.flatMap((part) => partOn(c, stage, part) ?? []),
   );
-  if (!inside) return ofParts;
+  const left = routesApproached(c).map((route) => leaveFor(c, route));
+  if (!inside) return [...ofParts, ...left];
   const hides = stages.flatMap((s) => s.all);
-  return [...ofParts, ...stages.filter((s) => s.page >= 0).map((stage) => ({ ...moveTo(c, stage), hides }))];
+  return [...ofParts, ...left, ...stages.filter((s) => s.page >= 0).map((stage) => ({ ...moveTo(c, stage), hides }))];
 }
 
 function ownStage({ landing, parts, walk }: Compilation): Stage {
@@ -136,9 +138,16 @@ function moveTo(c: Compilation, stage: Stage): Omit<Scene, 'hides'> {
     shows,
     until: 'shown',
     first: back ? [answer.resource] : [],
-    approach: fetchedAhead(c, route, -1, 'approach'),
+    approach: [...fetchedAhead(c, route, -1, 'approach'), ...hintsOnApproach(c, route.page)],
     act,
   };
+}
+
+function leaveFor(c: Compilation, route: Route): Scene {
+  const approach = hintsOnApproach(c, route.page);
+  const id = leaveScene(route.pattern);
+  const name = `to ${route.pattern}`;
+  return { id, kind: 'leave', name, hides: [], shows: [], until: 'shown', first: [], approach, act: [] };
 }
 
 /** What a route's answer is made of: the server's, or its data calls with what has to have run before each. */
@@ -240,6 +249,8 @@ function partOn(c: Compilation, stage: Stage, part: Part): Scene | null {
 
   const belowAction = part.place === 'below' && (planned?.on === 'action' || planned?.on === 'approach');
   const stands = part.place === 'first screen' || (part.place === 'below' && !belowAction);
+  approach.push(...hintsOnApproach(c, part.module));
+
   if (there !== undefined && stands) {
     // It stands there already: scrolling brings it into view, or (an island) its use waits until it answers.
     const island = opener !== undefined;

@@ -1,6 +1,6 @@
 import type { ChunkGraph } from '../chunks/types.ts';
-import { shortName } from '../plan/decisions.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
+import { shortName } from '../plan/names.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Part, Route, Snapshot } from '../snapshot/types.ts';
 import type { Files } from './files.ts';

@@ -55,6 +55,8 @@ export interface Resource {
   purpose: 'start' | 'later' | 'content';
   /** Index of the chunk that it is, where it is one. */
   chunk?: number;
+  /** It is a document that may be opened next. */
+  document?: true;
   /** Its address changes whenever the app's own code does. */
   changes?: true;
 }
@@ -79,6 +81,11 @@ export interface LinkHint {
   as?: string;
   crossorigin?: boolean;
   fetchpriority?: FetchPriority;
+  /** Only where the device's screen is like that; not for visitors who save data. */
+  media?: { minWidth?: number; maxWidth?: number };
+  notForDataSaver?: true;
+  /** The app itself keeps what comes, whatever the browser does. */
+  keptByApp?: true;
   /** True for a hint that the plan or the page gives on purpose; false for files the renderer lists by itself. */
   chosen: boolean;
 }
@@ -89,6 +96,7 @@ export type MarkupItem = { at: number } & (
   | ({ tag: 'link' } & LinkHint)
   | { tag: 'script'; group: number; mode: ScriptMode; fetchpriority?: FetchPriority }
   | { tag: 'inline'; name: string; cpuMs: number; follow: Action[] }
+  | { tag: 'rules'; do: Deed[] }
   | { tag: 'body' }
   | { tag: 'text'; part: number }
   | { tag: 'img'; resource: number; lazy: boolean; inView: boolean; fetchpriority?: FetchPriority }
@@ -113,6 +121,7 @@ export type Deed =
   | FetchDeed
   | { kind: 'img'; resource: number }
   | { kind: 'link'; hint: LinkHint }
+  | RuleDeed
   | { kind: 'cpu'; ms: number; name: string }
   | { kind: 'scroll'; part: number }
   | { kind: 'render'; part: number };
@@ -123,6 +132,16 @@ export interface FetchDeed {
   resource: number;
   maxAgeMs?: number;
   ahead?: true;
+}
+
+/** A speculation rule: the document of that address is fetched ahead, or opened and run unseen. */
+export interface RuleDeed {
+  kind: 'rule';
+  does: 'fetch' | 'prepare';
+  address: string;
+  /** What of it shows where the person doesn't go there next. */
+  instead: Deed[];
+  media?: { minWidth?: number; maxWidth?: number };
 }
 
 export interface Need {
@@ -176,7 +195,7 @@ export type SceneAction = Action & { after?: Need };
 export interface Scene {
   /** As given by `moveScene` and `partScene`. */
   id: string;
-  kind: 'move' | 'act' | 'scroll' | 'condition';
+  kind: 'move' | 'act' | 'scroll' | 'condition' | 'leave';
   name: string;
   /** Parts that leave the screen, so that they are drawn anew when they come again. */
   hides: number[];
@@ -192,6 +211,8 @@ export interface Scene {
 }
 
 export const moveScene = (to: string): string => `to ${to}`;
+/** A move that opens a document: only its approach is a scene. */
+export const leaveScene = (to: string): string => `leave for ${to}`;
 export const partScene = (route: string, part: string): string => `${part} on ${route}`;
 
 /** A whole visit: the documents that it opens one after another, and what the person does in each. */

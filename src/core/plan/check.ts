@@ -1,5 +1,7 @@
 import { InputError } from '../errors.ts';
 import { amount, each, type Fields, flag, list, object, oneOf, text } from '../formats/fields.ts';
+import { checkHint } from './hint-check.ts';
+import { checkTrigger } from './trigger-check.ts';
 import {
   DATA_MOMENTS,
   type Decision,
@@ -7,17 +9,13 @@ import {
   FALLBACK_SCOPES,
   FALLBACKS,
   type Fallback,
-  type Hint,
-  type HintTarget,
   type ImportChoice,
   type Match,
   type Plan,
   type SplitSettings,
-  type Trigger,
 } from './types.ts';
 
 const PLACEMENTS = ['blocking', 'async', 'defer', 'module', 'end of body', 'after load', 'inlined'] as const;
-const SIMPLE_TRIGGERS = ['at once', 'after first paint', 'idle', 'visible', 'approach', 'action'] as const;
 
 /** Checks a plan that came from outside; throws InputError naming the field. */
 export function checkPlan(value: unknown, at: string): Plan {
@@ -35,7 +33,18 @@ export function checkDecisions(value: unknown, at: string): Decision[] {
 }
 
 const KINDS = [
-  ...(['detach', 'join', 'trigger', 'split', 'hint', 'script', 'loader', 'put aside'] as const),
+  ...([
+    'detach',
+    'join',
+    'trigger',
+    'split',
+    'hint',
+    'script',
+    'loader',
+    'put aside',
+    'drop link',
+    'one version',
+  ] as const),
   ...(['no script', 'trim', 'style in script'] as const),
   ...(['gather', 'together', 'apart', 'floor', 'ceiling', 'copy', 'grain', 'chunk name'] as const),
 ] as const;
@@ -126,6 +135,10 @@ function checkDecision(value: unknown, at: string): Decision {
     case 'no script':
     case 'trim':
       return { kind, module: text(item.module, `${at}.module`) };
+    case 'one version':
+      return { kind, package: text(item.package, `${at}.package`), keep: text(item.keep, `${at}.keep`) };
+    case 'drop link':
+      return { kind, rel: text(item.rel, `${at}.rel`), address: text(item.address, `${at}.address`) };
     case 'style in script':
       return { kind, match: checkMatch(item.match, `${at}.match`) };
     case 'put aside':
@@ -136,51 +149,5 @@ function checkDecision(value: unknown, at: string): Decision {
       };
     case 'loader':
       return { kind, loader: oneOf(item.loader, ['listed', 'discovered'] as const, `${at}.loader`) };
-  }
-}
-
-function checkTrigger(value: unknown, at: string): Trigger {
-  const item = object(value, at);
-  const on = oneOf(item.on, [...SIMPLE_TRIGGERS, 'after', 'media', 'answer', 'event'] as const, `${at}.on`);
-  switch (on) {
-    case 'after':
-      return { on, ms: amount(item.ms, `${at}.ms`, 3_600_000) };
-    case 'media':
-      return { on, ...width(item, 'minWidth', at), ...width(item, 'maxWidth', at) };
-    case 'answer':
-      return { on, of: text(item.of, `${at}.of`) };
-    case 'event':
-      return { on, name: text(item.name, `${at}.name`) };
-    default:
-      return { on };
-  }
-}
-
-function width(item: Fields, name: 'minWidth' | 'maxWidth', at: string): Fields {
-  return item[name] === undefined ? {} : { [name]: amount(item[name], `${at}.${name}`, 100_000) };
-}
-
-function checkHint(value: unknown, at: string): Hint {
-  const item = object(value, at);
-  return {
-    kind: oneOf(item.kind, ['preload', 'modulepreload', 'prefetch', 'preconnect'] as const, `${at}.kind`),
-    place: oneOf(item.place, ['markup', 'header', 'early'] as const, `${at}.place`),
-    target: checkTarget(item.target, `${at}.target`),
-    routes: list(item.routes, `${at}.routes`).map((r, i) => text(r, `${at}.routes[${i}]`)),
-  };
-}
-
-function checkTarget(value: unknown, at: string): HintTarget {
-  const item = object(value, at);
-  const kind = oneOf(item.kind, ['split point', 'route', 'asset', 'origin'] as const, `${at}.kind`);
-  switch (kind) {
-    case 'split point':
-      return { kind, module: text(item.module, `${at}.module`) };
-    case 'route':
-      return { kind, pattern: text(item.pattern, `${at}.pattern`) };
-    case 'asset':
-      return { kind, address: text(item.address, `${at}.address`) };
-    case 'origin':
-      return { kind, origin: text(item.origin, `${at}.origin`) };
   }
 }

@@ -1,15 +1,8 @@
+import { hintSubject, hintWords } from './hints.ts';
 import { matchWords } from './match.ts';
-import type {
-  Decision,
-  Fallback,
-  Hint,
-  HintTarget,
-  ImportChoice,
-  Plan,
-  ShipsBy,
-  SplitSettings,
-  Trigger,
-} from './types.ts';
+import { shortName } from './names.ts';
+import { triggerWords } from './triggers.ts';
+import type { Decision, Fallback, ImportChoice, Plan, ShipsBy, SplitSettings } from './types.ts';
 
 /** What a decision is about: two decisions with the same subject contradict each other, the later one holds. */
 export function subjectOf(decision: Decision): string {
@@ -39,7 +32,7 @@ export function subjectOf(decision: Decision): string {
     case 'split':
       return `split ${decision.splitPoint}`;
     case 'hint':
-      return `hint ${decision.hint.kind} ${targetName(decision.hint.target)} ${decision.hint.place} ${[...decision.hint.routes].sort().join(' ')}`;
+      return hintSubject(decision.hint);
     case 'script':
       return `script ${decision.script}`;
     case 'loader':
@@ -49,6 +42,10 @@ export function subjectOf(decision: Decision): string {
     case 'no script':
     case 'trim':
       return `${decision.kind} ${decision.module}`;
+    case 'one version':
+      return `one version ${decision.package}`;
+    case 'drop link':
+      return `drop link ${decision.rel} ${decision.address}`;
     case 'style in script':
       return `style in script ${matchWords(decision.match)}`;
   }
@@ -102,44 +99,12 @@ export function shipsBy(decision: Decision): ShipsBy {
       return 'source edit';
     case 'hint':
     case 'script':
+    case 'drop link':
       return 'server or markup';
     case 'put aside':
       return 'nothing to ship';
     default:
       return 'build setting';
-  }
-}
-
-export function targetName(target: HintTarget): string {
-  switch (target.kind) {
-    case 'split point':
-      return target.module;
-    case 'route':
-      return target.pattern;
-    case 'asset':
-      return target.address;
-    case 'origin':
-      return target.origin;
-  }
-}
-
-/** A trigger in words, as in `after 400 ms` or `when the screen is at most 640 px wide`. */
-export function triggerWords(trigger: Trigger): string {
-  switch (trigger.on) {
-    case 'after':
-      return `after ${trigger.ms} ms`;
-    case 'media':
-      return trigger.maxWidth !== undefined
-        ? `up to ${trigger.maxWidth} px wide`
-        : trigger.minWidth !== undefined
-          ? `from ${trigger.minWidth} px wide`
-          : 'media';
-    case 'answer':
-      return `when ${trigger.of} answers so`;
-    case 'event':
-      return `on “${trigger.name}”`;
-    default:
-      return trigger.on;
   }
 }
 
@@ -181,14 +146,13 @@ export function decisionWords(decision: Decision): string {
       return `no script for ${shortName(decision.module)}`;
     case 'trim':
       return `trim ${decision.module.slice(decision.module.lastIndexOf('/') + 1)}`;
+    case 'one version':
+      return `one version of ${decision.package}: that in ${decision.keep}`;
+    case 'drop link':
+      return `leave out the ${decision.rel} of ${decision.address}`;
     case 'style in script':
       return `styles of ${matchWords(decision.match)} in script`;
   }
-}
-
-function hintWords(hint: Hint): string {
-  const where = hint.place === 'markup' ? 'in the markup' : hint.place === 'header' ? 'in a header' : 'as early hint';
-  return `${hint.kind} ${shortName(targetName(hint.target))} ${where}`;
 }
 
 function settingsWords({
@@ -238,21 +202,4 @@ function kilobytes(bytes: number): string {
 function importWords(key: string): string {
   const [from, specifier] = key.split('::');
   return `${shortName(specifier ?? '')} from ${shortName(from)}`;
-}
-
-const GENERIC = new Set(['page', 'layout', 'route', 'main', 'style', 'styles']);
-
-/**
- * `src/parts/fare-calculator.tsx` → `fare-calculator`, `src/crew/page.tsx` → `crew page`, `src/crew/index.ts` → `crew`;
- * package names and addresses stay as they are.
- */
-export function shortName(path: string): string {
-  if (path.startsWith('@') || !path.includes('/')) return path;
-  const file = path.slice(path.lastIndexOf('/') + 1);
-  const bare = file.replace(/\.[a-z]+$/, '');
-  if (bare !== 'index' && bare !== '' && !GENERIC.has(bare)) return bare;
-  const above = path.slice(0, path.lastIndexOf('/'));
-  const folder = above.slice(above.lastIndexOf('/') + 1);
-  if (folder === '' || folder === 'src') return bare || path;
-  return GENERIC.has(bare) ? `${folder} ${bare}` : folder;
 }

@@ -1,5 +1,6 @@
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
 import type { ScriptPlacement, Snapshot } from '../snapshot/types.ts';
+import { hintTrouble } from './hints.ts';
 import { addShape, noShaping, type Shaping } from './shaping.ts';
 import type { Hint, ImportChoice, Plan, SplitSettings, Trigger } from './types.ts';
 
@@ -11,6 +12,8 @@ export interface EffectivePlan {
   /** By the path of a split point's target. */
   settings: ReadonlyMap<string, SplitSettings>;
   hints: Hint[];
+  /** Links of documents that are left out (see linkKey). */
+  dropped: ReadonlySet<string>;
   placements: ReadonlyMap<string, ScriptPlacement>;
   loader: 'listed' | 'discovered';
   shaping: Shaping;
@@ -27,7 +30,8 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
   for (let i = 0; i < deferred.length; i++) deferred[i] = snapshot.imports[i].kind === 'dynamic' ? 1 : 0;
   const triggers = new Map<string, Trigger>();
   const settings = new Map<string, SplitSettings>();
-  const hints: Hint[] = [];
+  const hinted: { decision: number; hint: Hint }[] = [];
+  const dropped = new Set<string>();
   const placements = new Map<string, ScriptPlacement>();
   let loader: EffectivePlan['loader'] = 'listed';
   const shaping = noShaping();
@@ -57,8 +61,7 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
         else stale.push({ decision: at, reason: `no module ${decision.splitPoint} in this snapshot` });
         return;
       case 'hint':
-        if (hintApplies(snapshot, decision.hint)) hints.push(decision.hint);
-        else stale.push({ decision: at, reason: 'what this hint aims at is not in this snapshot' });
+        hinted.push({ decision: at, hint: decision.hint });
         return;
       case 'script':
         if (snapshot.scripts.some((s) => s.id === decision.script)) placements.set(decision.script, decision.placement);
@@ -67,11 +70,20 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
       case 'loader':
         loader = decision.loader;
         return;
+      case 'drop link':
+        if (snapshot.links.some((l) => linkKey(l) === linkKey(decision))) dropped.add(linkKey(decision));
+        else
+          stale.push({
+            decision: at,
+            reason: `no document has a ${decision.rel} of ${decision.address} in this snapshot`,
+          });
+        return;
       case 'put aside':
         // Advice that isn't taken changes nothing.
         return;
       case 'no script':
       case 'trim':
+      case 'one version':
       case 'style in script':
         // What these leave of the modules is settled before imports are looked at.
         return;
@@ -81,8 +93,16 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
       }
     }
   });
-  return { deferred, triggers, settings, hints, placements, loader, shaping, blocked, stale };
+  // What a hint aims at may be deferred by a decision after it.
+  const hints = hinted.flatMap(({ decision, hint }) => {
+    const reason = hintTrouble(snapshot, hint, deferred);
+    if (reason !== null) stale.push({ decision, reason });
+    return reason === null ? [hint] : [];
+  });
+  return { deferred, triggers, settings, hints, dropped, placements, loader, shaping, blocked, stale };
 }
+
+export const linkKey = ({ rel, address }: { rel: string; address: string }): string => `${rel} ${address}`;
 
 /** The imports that a decision means, by index; what is wrong, in words, when there are none. */
 function chosenImports(snapshot: Snapshot, choice: ImportChoice): number[] | string {
@@ -103,18 +123,4 @@ function chosenImports(snapshot: Snapshot, choice: ImportChoice): number[] | str
     if (into && snapshot.modules[from].package !== choice.package) found.push(i);
   });
   return found.length > 0 ? found : `nothing imports the package ${choice.package} in this snapshot`;
-}
-
-function hintApplies(snapshot: Snapshot, hint: Hint): boolean {
-  const { target } = hint;
-  switch (target.kind) {
-    case 'split point':
-      return graphIndex(snapshot).moduleAt.has(target.module);
-    case 'route':
-      return snapshot.routes.some((r) => r.pattern === target.pattern);
-    case 'asset':
-      return snapshot.routes.some((r) => [...r.content, ...r.data].some((c) => c.address === target.address));
-    case 'origin':
-      return true;
-  }
 }

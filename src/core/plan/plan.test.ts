@@ -1,17 +1,11 @@
 import { route, sketch } from '../../test-support/snapshots.ts';
 import { InputError } from '../errors.ts';
 import { checkDecisions, checkPlan } from './check.ts';
-import {
-  decisionWords,
-  planDifference,
-  shipsBy,
-  shortName,
-  subjectOf,
-  withDecision,
-  withoutSubject,
-} from './decisions.ts';
+import { decisionWords, planDifference, shipsBy, subjectOf, withDecision, withoutSubject } from './decisions.ts';
 import { effectivePlan } from './effective.ts';
-import { parseHint, parseImport } from './notation.ts';
+import { parseHint } from './hint-notation.ts';
+import { shortName } from './names.ts';
+import { parseImport } from './notation.ts';
 import { BASELINE, type Decision } from './types.ts';
 
 const snapshot = sketch(
@@ -96,7 +90,7 @@ describe('plans', () => {
           kind: 'hint',
           hint: { kind: 'preload', target: { kind: 'asset', address: '/pic.jpg' }, place: 'early', routes: [] },
         },
-        'preload pic as early hint',
+        'preload pic.jpg as early hint',
         'server or markup',
       ],
       [{ kind: 'loader', loader: 'listed' }, 'list whole load groups', 'build setting'],

@@ -21,8 +21,19 @@ export type Trigger =
   | { on: 'answer'; of: string }
   | { on: 'event'; name: string };
 
-export type HintKind = 'preload' | 'modulepreload' | 'prefetch' | 'preconnect';
-export type HintPlace = 'markup' | 'header' | 'early';
+/**
+ * The first four are `rel` values of links (HTML). `fetch priority` sets the attribute where the document already asks for
+ * its target. The last two are speculation rules: the next document fetched ahead, or also opened and run unseen.
+ */
+export const HINT_KINDS = [
+  ...(['preload', 'modulepreload', 'prefetch', 'preconnect'] as const),
+  ...(['fetch priority', 'prefetch document', 'prepare document'] as const),
+] as const;
+export type HintKind = (typeof HINT_KINDS)[number];
+/** In the document, in a header of its answer, in an early one (RFC 8297), or added by script at a trigger. */
+export const HINT_PLACES = ['markup', 'header', 'early', 'script'] as const;
+export type HintPlace = (typeof HINT_PLACES)[number];
+export const HINT_TYPES = ['script', 'style', 'image', 'font', 'fetch'] as const;
 
 /** What a hint aims at: never a chunk's file name, so that it survives another way of cutting. */
 export type HintTarget =
@@ -37,6 +48,17 @@ export interface Hint {
   place: HintPlace;
   /** Routes whose document carries it; empty = every route that can use it. */
   routes: string[];
+  /** For the place `script`, and for documents (`approach`: once the pointer rests on the link): when it begins. */
+  on?: Trigger;
+  /** For `preload`, `modulepreload` and `fetch priority`. */
+  priority?: 'high' | 'low';
+  /** Instead of what fits the target: a preload that doesn't fit isn't used by whoever asks for the file. */
+  as?: (typeof HINT_TYPES)[number];
+  crossorigin?: boolean;
+  /** Only where the screen is like that. */
+  media?: { minWidth?: number; maxWidth?: number };
+  /** Left out for visitors who asked their browser to save data. */
+  notForDataSaver?: true;
 }
 
 /**
@@ -96,6 +118,8 @@ export type Decision =
   | { kind: 'script'; script: string; placement: ScriptPlacement }
   | ({ kind: 'split'; splitPoint: string } & SplitSettings)
   | { kind: 'loader'; loader: 'listed' | 'discovered' }
+  /** A link that the document carries by itself is left out. */
+  | { kind: 'drop link'; rel: string; address: string }
   /** Advice that is not taken, by the id of its finding, and why. */
   | { kind: 'put aside'; finding: string; reason: string }
   | Ship
@@ -107,6 +131,8 @@ export type Ship =
   | { kind: 'no script'; module: string }
   /** Style rules of a sheet that nothing can use are left out. */
   | { kind: 'trim'; module: string }
+  /** All imports of a package lead into one of its versions, named by its folder. */
+  | { kind: 'one version'; package: string; keep: string }
   /** Styles travel in the script that needs them, not in files that block rendering. */
   | { kind: 'style in script'; match: Match };
 

@@ -3,6 +3,7 @@ import { matcher, matchWords } from '../plan/match.ts';
 import type { Plan, Ship } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { withOneVersion } from './one-version.ts';
 import { withoutScript } from './without-script.ts';
 
 /** A snapshot as a plan ships it, and the decisions that could not be followed. */
@@ -11,7 +12,7 @@ export interface Shipped {
   stale: EffectivePlan['stale'];
 }
 
-const KINDS: readonly string[] = ['no script', 'trim', 'style in script'] satisfies Ship['kind'][];
+const KINDS: readonly string[] = ['no script', 'trim', 'one version', 'style in script'] satisfies Ship['kind'][];
 
 /** Ways of shipping one snapshot that are remembered: the plan at hand and what it is compared with. */
 const MOST_KNOWN = 8;
@@ -61,7 +62,9 @@ function ship(read: Snapshot, plan: Pick<Plan, 'decisions'>): Shipped {
           ? trimmed(snapshot, decision.module)
           : decision.kind === 'style in script'
             ? inScript(snapshot, decision)
-            : snapshot;
+            : decision.kind === 'one version'
+              ? withOneVersion(snapshot, decision.package, decision.keep)
+              : snapshot;
     if (typeof next === 'string') stale.push({ decision: at, reason: next });
     else snapshot = next;
   });

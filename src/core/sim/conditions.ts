@@ -79,6 +79,8 @@ export const REFERENCE_COSTS = {
   /** First content → callbacks that wait for it. */
   paintCallback: 15,
   idle: 20,
+  /** A document that was fetched ahead → its first bytes are there. */
+  openAhead: 7,
   diskRead: 4,
 };
 

@@ -1,4 +1,4 @@
-import type { FetchPriority, LinkHint, Resource } from '../load/types.ts';
+import type { FetchPriority, LinkHint, Resource, ResourceType } from '../load/types.ts';
 import type { Exchange } from './network.ts';
 import { browserMs, byRequest, type Run } from './run.ts';
 import type { Cause, Priority, RequestRecord } from './types.ts';
@@ -29,6 +29,8 @@ interface Flight {
   arrived: Cause | null;
   /** What was asked for isn't there (any more). */
   failed: boolean;
+  /** Fetched by a hint that can't serve anybody who needs the file. */
+  idle: boolean;
 }
 
 /** Requests of the page: who asks first, what is held back, what is answered from the cache. */
@@ -52,16 +54,24 @@ export class Fetcher {
     return this.byResource.get(resource) ?? -1;
   }
 
-  /** Asks for a resource; a request in flight or answered is joined. Gives the index of its request. */
+  /** Resource of a document that the page fetched ahead; −1 where it did not. */
+  documentAhead(address: string): number {
+    const { resources } = this.run.program;
+    return resources.findIndex((r, at) => r.document === true && r.address === address && this.requestOf(at) >= 0);
+  }
+
+  /** Asks for a resource; a request in flight or answered is joined if it serves. Gives the index of its request. */
   ask(resource: number, ask: Ask): number {
+    const item = this.run.program.resources[resource];
     const known = this.byResource.get(resource);
     if (known !== undefined && !this.isSpent(known, ask.maxAgeMs)) {
       const flight = this.flights[known];
+      const served = ask.hint || flight.usedAt !== null || this.serves(flight.hintedBy, item, ask.anonymous ?? false);
+      if (!served) return this.askAgain(known, ask);
       if (!ask.hint) flight.usedAt ??= ask.moment ?? 'start';
       if (!ask.hint && !ask.early) delete flight.record.early;
       return known;
     }
-    const item = this.run.program.resources[resource];
     const index = this.begin(item, resource, ask);
     this.byResource.set(resource, index);
     return index;
@@ -73,6 +83,31 @@ export class Fetcher {
     return failed || (arrived !== null && this.run.clock.now - arrived.at > maxAgeMs);
   }
 
+  /**
+   * Whether what a hint brought can be used by who asks now. A preload serves only requests of the same kind and mode, a
+   * prefetch fills nothing but the browser's cache; where that keeps the file for good, the difference is a read from disk.
+   */
+  private serves(hintedBy: LinkHint | null, { cache, type }: Resource, anonymous: boolean): boolean {
+    if (!hintedBy || hintedBy.keptByApp || cache === 'immutable') return true;
+    if (hintedBy.rel === 'prefetch') return false;
+    if (hintedBy.rel === 'modulepreload') return type === 'script' && anonymous;
+    return hintedBy.as === type && (hintedBy.crossorigin ?? false) === anonymous;
+  }
+
+  /** Asks once more, when the answer that doesn't serve is there: the browser's cache lets one write a file at a time. */
+  private askAgain(known: number, ask: Ask): number {
+    const before = this.flights[known];
+    const { resource } = before.record;
+    const item = this.run.program.resources[resource];
+    // What the cache kept is only asked about, so that it was of use after all.
+    if (item.cache === 'revalidate') before.usedAt = ask.moment ?? 'start';
+    const waiting = before.waiting.splice(0);
+    const index = this.begin(item, resource, ask, before.arrived ? undefined : known);
+    this.flights[index].waiting.push(...waiting);
+    this.byResource.set(resource, index);
+    return index;
+  }
+
   /** Calls back if a resource can't be loaded, from now on. */
   onFailure(resource: number, then: (cause: Cause) => void): void {
     this.failureWaiters.set(resource, [...(this.failureWaiters.get(resource) ?? []), then]);
@@ -81,14 +116,15 @@ export class Fetcher {
   /** Calls back when the answer to a resource is complete (at once if it is), whoever asks for it and whenever. */
   onArrival(resource: number, then: (cause: Cause) => void): void {
     const flight = this.flights[this.requestOf(resource)];
-    if (!flight || flight.failed) this.unasked.set(resource, [...(this.unasked.get(resource) ?? []), then]);
+    if (!flight || flight.failed || flight.idle)
+      this.unasked.set(resource, [...(this.unasked.get(resource) ?? []), then]);
     else if (flight.arrived) then(flight.arrived);
     else flight.waiting.push(then);
   }
 
   hasArrived(resource: number): boolean {
     const at = this.requestOf(resource);
-    return at >= 0 && this.flights[at].arrived !== null;
+    return at >= 0 && this.flights[at].arrived !== null && !this.flights[at].idle;
   }
 
   get quiet(): boolean {
@@ -105,6 +141,7 @@ export class Fetcher {
       waiting: [],
       arrived: null,
       failed: false,
+      idle: false,
     };
     this.requests.push(record);
     return this.flights.push(flight) - 1;
@@ -138,7 +175,7 @@ export class Fetcher {
     }
   }
 
-  private begin(item: Resource, resource: number, ask: Ask): number {
+  private begin(item: Resource, resource: number, ask: Ask, after?: number): number {
     const { clock } = this.run;
     const parent = this.hopOf(ask.cause);
     const record: RequestRecord = {
@@ -166,22 +203,34 @@ export class Fetcher {
       evaluated: Number.NaN,
       ...(ask.early ? { early: true } : {}),
     };
+    const { hint } = ask;
+    const idle = hint !== undefined && !USUAL_MODES[item.type].some((mode) => this.serves(hint, item, mode));
     const flight: Flight = {
       record,
       exchange: null,
       usedAt: ask.hint ? null : (ask.moment ?? 'start'),
       hintedBy: ask.hint ?? null,
-      waiting: this.unasked.get(resource) ?? [],
+      waiting: idle ? [] : (this.unasked.get(resource) ?? []),
       arrived: null,
       failed: false,
+      idle,
     };
-    this.unasked.delete(resource);
+    if (!idle) this.unasked.delete(resource);
     const index = this.requests.push(record) - 1;
     this.flights.push(flight);
+    if (after === undefined) this.dispatchOf(index, item, ask);
+    else this.flights[after].waiting.push(() => this.dispatchOf(index, item, ask));
+    return index;
+  }
+
+  /** Answers from what the browser has kept, or gets it on its way. */
+  private dispatchOf(index: number, item: Resource, ask: Ask): void {
+    const { clock } = this.run;
+    const flight = this.flights[index];
     const kept = this.run.kept.of(item);
     if (kept === 'fresh') {
       clock.at(clock.now + browserMs(this.run, this.run.costs.diskRead), () => this.finish(index));
-      return index;
+      return;
     }
     const gone = this.run.outdated && item.changes === true && kept === 'nothing';
     flight.failed = gone;
@@ -195,7 +244,6 @@ export class Fetcher {
     };
     this.batch.push({ index, from: ask.from });
     if (this.batch.length === 1) clock.at(clock.now, () => this.dispatch());
-    return index;
   }
 
   /**
@@ -299,6 +347,15 @@ export class Fetcher {
     return task.request >= 0 ? this.requests[task.request].hop : this.hopOf(task.cause);
   }
 }
+
+/** Whether files of a type are asked for without credentials (and so by CORS); scripts are either way. */
+const USUAL_MODES: Record<ResourceType, readonly boolean[]> = {
+  script: [true, false],
+  style: [false],
+  image: [false],
+  font: [true],
+  fetch: [true],
+};
 
 /** Priorities by type and attribute, as recorded from a real browser (VeryHigh = 0 … VeryLow = 4). */
 export function withAttribute(normal: Priority, attribute: FetchPriority | undefined): Priority {

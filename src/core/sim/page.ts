@@ -16,19 +16,21 @@ export interface Surroundings {
   clock: Timer;
   network: PageNetwork;
   kept: Kept;
+  /** Calls back once the document that was fetched ahead is there; missing where none was asked for. */
+  documentAhead?: (then: () => void) => void;
+  /** Opens a document unseen; false where nobody goes there next. */
+  prepare?: (address: string) => boolean;
 }
 
 /** Puts the pieces of a page together; `begin` sends its navigation. */
-export function openPage(program: LoadProgram, conditions: Conditions, { clock, network, kept }: Surroundings): Run {
+export function openPage(program: LoadProgram, conditions: Conditions, around: Surroundings): Run {
   const costs = conditions.device.costs ?? REFERENCE_COSTS;
   const { viewport } = conditions.device;
   const run = {
     program,
     conditions,
     costs,
-    clock,
-    network,
-    kept,
+    ...around,
     viewport,
     outdated: false,
     reveals: [],
@@ -41,7 +43,7 @@ export function openPage(program: LoadProgram, conditions: Conditions, { clock, 
     firstContent: Number.NaN,
     firstContentCause: null,
   };
-  run.thread = new Thread(clock);
+  run.thread = new Thread(around.clock);
   run.fetcher = new Fetcher(run);
   run.scripts = new Scripts(run);
   run.parser = new Parser(run);

@@ -62,6 +62,10 @@ export class Parser {
     const pieces = cuts.map((cut, i) => ({ bytes: cut.upTo - (i > 0 ? cuts[i - 1].upTo : 0), atMs: cut.atMs }));
     const rest = document.bytes - cuts[cuts.length - 1].upTo;
     if (rest > 0) pieces.push({ bytes: rest, atMs: cuts[cuts.length - 1].atMs });
+    if (run.documentAhead) {
+      run.documentAhead(() => this.openAhead(record));
+      return;
+    }
     const early = document.earlyHints.length > 0 && run.conditions.link.protocol !== 'h1';
     const ask = () =>
       run.network.exchange({
@@ -85,6 +89,18 @@ export class Parser {
         progress: (total, piece) => this.arrived(record, total, piece),
       });
     run.clock.at(browserMs(run, run.costs.navigate), ask);
+  }
+
+  /** The document was fetched ahead: all of it is there, and nothing travels. */
+  private openAhead(record: RequestRecord): void {
+    const { run } = this;
+    const { bytes } = run.program.document;
+    run.clock.at(run.clock.now + browserMs(run, run.costs.navigate + run.costs.openAhead), () => {
+      const { now } = run.clock;
+      record.sent = record.reached = record.served = now;
+      this.arrived(record, bytes, { from: now, to: now, bytes: 0 });
+      record.bytes = 0;
+    });
   }
 
   private hints(hints: LinkHint[], what: string): void {
@@ -153,6 +169,9 @@ export class Parser {
           run.scripts.evaluateWhenReady(item.group, run.costs.startAsync);
         return;
       }
+      case 'rules':
+        for (const deed of item.do) run.triggers.deed(deed, { ...cause, what: 'speculation rules' }, 'later');
+        return;
       case 'img': {
         if (item.lazy && !item.inView) return;
         const normal: Priority = this.images++ < FIRST_IMAGES ? 2 : 3;

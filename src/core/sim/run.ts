@@ -4,6 +4,7 @@ import type { BrowserCosts, Conditions } from './conditions.ts';
 import type { Fetcher } from './fetcher.ts';
 import type { Kept } from './kept.ts';
 import type { Exchange } from './network.ts';
+import type { Surroundings } from './page.ts';
 import type { Parser } from './parser.ts';
 import type { Screen } from './screen.ts';
 import type { Scripts } from './scripts.ts';
@@ -19,6 +20,8 @@ export interface Run {
   clock: Timer;
   network: PageNetwork;
   kept: Kept;
+  documentAhead?: Surroundings['documentAhead'];
+  prepare?: Surroundings['prepare'];
   /** Set once the app was deployed anew while this page is open: files that it didn't fetch yet are gone. */
   outdated: boolean;
   viewport: { width: number; height: number };

@@ -238,3 +238,57 @@ it('gives the same for the same visit', () => {
     JSON.stringify(play(dialogPage(onApproach), [beat(0, { leadMs: 60 }), beat(0, { step: 1 })]).timeline);
   expect(once()).toBe(once());
 });
+
+describe('a next document that was fetched or prepared ahead', () => {
+  const next = page(
+    [{ at: 100, tag: 'script', group: 0, mode: 'module' }],
+    [file('/next.js', { bytes: 20_000, serverMs: 100 })],
+    { parts: [part('page', { needs: [{ resource: 0, state: 'evaluated' }] })] },
+  );
+  next.document = { ...next.document, address: '/next', serverMs: 400 };
+  /** The first page, with a rule about the next document that begins by itself. */
+  const withRule = (does: 'fetch' | 'prepare' | null): LoadProgram => {
+    const first = page(
+      [],
+      [
+        file('/entry.js'),
+        file('/next', { type: 'fetch', bytes: next.document.bytes, serverMs: 400, cache: 'no-store', document: true }),
+      ],
+      { parts: [part('page')] },
+    );
+    const instead = [{ kind: 'fetch', resource: 1, ahead: true } as const];
+    if (does)
+      first.document.markup.push({ at: 60, tag: 'rules', do: [{ kind: 'rule', does, address: '/next', instead }] });
+    return first;
+  };
+  const going = (does: 'fetch' | 'prepare' | null, dwellMs: number) => {
+    const second: VisitDocument = { program: next, begins: 'link', awayMs: 0, main: 0, conditions: [], beats: [] };
+    return play(withRule(does), [beat(-1, { does: 'leave', dwellMs })], ROUND, second);
+  };
+  const waited = (does: 'fetch' | 'prepare' | null, dwellMs = 5000) => going(does, dwellMs).moments[1].wait;
+
+  it('saves its answer, or all of it', () => {
+    // Server time and at least the round trip of the request fall away, not those of its script.
+    expect(waited(null) - waited('fetch')).toBeGreaterThan(480);
+    expect(waited('fetch')).toBeGreaterThan(200);
+    expect(waited('prepare')).toBe(0);
+  });
+
+  it('is joined while it is on its way', () => {
+    const late = waited('fetch', 0);
+    expect(late).toBeLessThan(waited(null, 0));
+    expect(late).toBeGreaterThan(waited('fetch'));
+    const half = waited('prepare', 0);
+    expect(half).toBeGreaterThan(0);
+    expect(half).toBeLessThan(late);
+  });
+
+  it('travels once, and was no waste', () => {
+    const { timeline } = going('fetch', 5000);
+    const documents = timeline.pages.flatMap((p) => p.timeline.requests.filter((r) => r.address === '/next'));
+    expect(documents.map((r) => [r.role, r.bytes > 0])).toEqual([
+      ['hinted', true],
+      ['content', false],
+    ]);
+  });
+});

@@ -1,8 +1,9 @@
-import type { LoadProgram, VisitProgram } from '../load/types.ts';
+import type { VisitProgram } from '../load/types.ts';
 import { Clock, type Timer } from './clock.ts';
 import type { Conditions } from './conditions.ts';
 import { Kept } from './kept.ts';
 import { Network } from './network.ts';
+import { notWanted } from './not-wanted.ts';
 import { beginPage, openPage, timelineOf } from './page.ts';
 import type { PageNetwork, Run } from './run.ts';
 import { checkConditions, EVENT_LIMIT, tooLong } from './simulate.ts';
@@ -26,17 +27,40 @@ export function simulateVisit(visit: VisitProgram, conditions: Conditions): Visi
   const clock = new Clock();
   const kept = new Kept(conditions.cache);
   const moments: Moment[] = [];
-  const pages: { run: Run; page: PageClock }[] = [];
+  const pages: OpenPage[] = [];
+  const prepared = new Set<number>();
   let network = new Network(clock, conditions.link, conditions.cache === 'empty');
   const deploy = () => kept.deploy(visit.documents.flatMap((d) => d.program.resources));
-  const open = (at: number, step: number, approach: number) => {
-    const document = visit.documents[at];
+  /** Begins with a page; the one before it stays until this one has its first bytes, or is shown if it came unseen. */
+  const begin = (at: number, unseen: boolean) => {
+    const { program } = visit.documents[at];
     const before = pages.at(-1);
     const page = new PageClock(clock);
-    const seen = new PageLink(network, page, () => before && leavePage(before));
-    const run = openPage(document.program, conditions, { clock: page, network: seen, kept });
+    const leave = () => before && !unseen && leavePage(before);
+    const seen = new PageLink(network, page, leave);
+    const ahead = before?.run.fetcher.documentAhead(program.document.address) ?? -1;
+    const documentAhead = (then: () => void) =>
+      before!.run.fetcher.onArrival(ahead, () => {
+        leave();
+        then();
+      });
+    const prepare = (address: string) => {
+      const next = visit.documents[at + 1];
+      if (next?.begins !== 'link' || next.program.document.address !== address) return false;
+      if (!prepared.has(at + 1)) begin(at + 1, true);
+      prepared.add(at + 1);
+      return true;
+    };
+    const around = { clock: page, network: seen, kept, prepare, ...(ahead < 0 ? {} : { documentAhead }) };
+    const run = openPage(program, conditions, around);
     pages.push({ run, page });
     beginPage(run);
+  };
+  const open = (at: number, step: number, approach: number) => {
+    const document = visit.documents[at];
+    if (prepared.has(at)) leavePage(pages[at - 1]);
+    else begin(at, false);
+    const { run, page } = pages[at];
     const visitor = new Visitor(
       run,
       document,
@@ -57,7 +81,7 @@ export function simulateVisit(visit: VisitProgram, conditions: Conditions): Visi
       },
       deploy,
     );
-    visitor.start(step, approach);
+    visitor.start(step, approach, prepared.has(at) ? page.now : 0);
   };
   open(0, -1, Number.NaN);
   const ended = clock.run(EVENT_LIMIT);
@@ -67,20 +91,14 @@ export function simulateVisit(visit: VisitProgram, conditions: Conditions): Visi
   return { pages: done, moments, ...(ended ? {} : { stopped: tooLong(clock.now) }) };
 }
 
-function leavePage({ run, page }: { run: Run; page: PageClock }): void {
-  run.fetcher.cutOff();
-  page.close();
+interface OpenPage {
+  run: Run;
+  page: PageClock;
 }
 
-/** Code that a trigger brought early is wanted only if a part that needs it was seen. */
-function notWanted({ requests, reveals }: Timeline, { parts }: LoadProgram): void {
-  if (!requests.some((r) => r.early)) return;
-  const wanted = new Set<number>();
-  for (const { part, state } of reveals) {
-    if (state !== 'shown') continue;
-    for (const { resource } of parts[part].needs) wanted.add(resource);
-  }
-  for (const r of requests) if (r.early && !wanted.has(r.resource)) r.role = 'in case';
+function leavePage({ run, page }: OpenPage): void {
+  run.fetcher.cutOff();
+  page.close();
 }
 
 /** What one page fetched in case, and another one of the visit used, was no waste. */

@@ -1,4 +1,4 @@
-import type { Action, Deed, FetchDeed, LinkHint, Step } from '../load/types.ts';
+import type { Action, Deed, FetchDeed, LinkHint, RuleDeed, Step } from '../load/types.ts';
 import { withAttribute } from './fetcher.ts';
 import { browserMs, byTask, type Run } from './run.ts';
 import type { Cause, Priority, Timeline } from './types.ts';
@@ -63,7 +63,7 @@ export class Triggers {
     }
   }
 
-  private screenFits({ media }: Action): boolean {
+  private screenFits({ media }: Pick<Action, 'media'>): boolean {
     const { width } = this.run.viewport;
     return !media || (width >= (media.minWidth ?? 0) && width <= (media.maxWidth ?? Number.POSITIVE_INFINITY));
   }
@@ -135,6 +135,9 @@ export class Triggers {
       case 'link':
         this.link(deed.hint, cause, 'script');
         return;
+      case 'rule':
+        this.rule(deed, cause, moment);
+        return;
       case 'cpu':
         run.thread.add('work', deed.name, deed.ms * run.conditions.device.cpuFactor, cause, -1, () => {});
         return;
@@ -155,13 +158,22 @@ export class Triggers {
       incremental: true,
       anonymous: true,
       ...(maxAgeMs === undefined ? {} : { maxAgeMs }),
-      ...(ahead ? { hint: { rel: 'prefetch', resource, chosen: false } } : {}),
+      ...(ahead ? { hint: { rel: 'prefetch', resource, chosen: false, keptByApp: true } } : {}),
     });
+  }
+
+  /** Browsers leave speculation rules alone where the person saves data. */
+  private rule({ does, address, instead, media }: RuleDeed, cause: Cause, moment: 'start' | 'later'): void {
+    const { run } = this;
+    if (run.conditions.device.dataSaver || !this.screenFits({ media })) return;
+    if (does === 'prepare' && run.prepare?.(address)) return;
+    for (const deed of instead) this.deed(deed, cause, moment);
   }
 
   /** A link element or header field: fetches ahead, connects ahead, or brings a style sheet. */
   link(hint: LinkHint, cause: Cause, from: 'markup' | 'script'): void {
     const { run } = this;
+    if ((hint.notForDataSaver && run.conditions.device.dataSaver) || !this.screenFits(hint)) return;
     if (hint.rel === 'preconnect' || hint.resource < 0) {
       if (hint.origin !== undefined) run.network.preconnect(hint.origin, hint.crossorigin ?? false);
       return;

@@ -37,10 +37,10 @@ export class Visitor {
     this.main = document.main;
   }
 
-  /** Waits for the page, then begins with the beats. */
-  start(step: number, approach: number): void {
-    const moment = this.record(step, -1, approach, 0);
-    moment.taken = 0;
+  /** Waits for the page, then begins with the beats. `since`: when the person asked for it, if it was begun before that. */
+  start(step: number, approach: number, since = 0): void {
+    const moment = this.record(step, -1, approach, since);
+    moment.taken = since;
     this.play(this.document.conditions, 'condition');
     const shown = () => {
       moment.over = this.run.clock.now;

@@ -5,6 +5,7 @@ import { compileWithScenes } from '../load/compile.ts';
 import {
   type Beat,
   type LoadProgram,
+  leaveScene,
   moveScene,
   partScene,
   type VisitDocument,
@@ -99,7 +100,7 @@ export class VisitCompiler {
             return;
           }
           beat.does = 'leave';
-          beat.scene = scene ?? -1;
+          beat.scene = this.document(opened).scenes.get(leaveScene(step.to)) ?? scene ?? -1;
           open(step.to, 'link', 0, step.holds, name);
           return;
         }

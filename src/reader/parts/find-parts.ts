@@ -1,4 +1,4 @@
-import { shortName } from '../../core/plan/decisions.ts';
+import { shortName } from '../../core/plan/names.ts';
 import type { Part, PartCondition, Route } from '../../core/snapshot/types.ts';
 import type { ComponentUse } from './component-uses.ts';
 import { mediaIn } from './values.ts';

@@ -2,7 +2,7 @@
 
 import { useEffect } from 'react';
 import { create } from 'zustand';
-import { isTakenElsewhere } from '../parts/keys.ts';
+import { hasOwnUndo, isTakenElsewhere } from '../parts/keys.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { useConditionsSheet } from './conditions-sheet.tsx';
 import { usePlanSheet } from './plan-sheet.tsx';
@@ -34,16 +34,15 @@ export const SHORTCUTS: { keys: string; does: string }[] = [
 export function useShortcuts(go: (station: StationId) => void): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (isTakenElsewhere(event)) return;
       const { undo, redo } = useWorkbench.getState();
       if (event.ctrlKey || event.metaKey) {
-        if (event.key.toLowerCase() !== 'z') return;
+        if (event.key.toLowerCase() !== 'z' || hasOwnUndo(event)) return;
         event.preventDefault();
         if (event.shiftKey) redo();
         else undo();
         return;
       }
-      if (event.altKey) return;
+      if (event.altKey || isTakenElsewhere(event)) return;
       const station = STATIONS.find((s) => s.key === event.key);
       if (station) go(station.id);
       else if (event.key === '?') useShortcutSheet.setState({ open: true });

@@ -6,6 +6,7 @@ export const STATIONS = [
   { id: 'startup', name: 'Startup', key: '4' },
   { id: 'visits', name: 'Visits', key: '5' },
   { id: 'hints', name: 'Hints', key: '6' },
+  { id: 'handoff', name: 'Handoff', key: '8' },
 ] as const;
 
 export type StationId = (typeof STATIONS)[number]['id'];

@@ -11,6 +11,7 @@ import { useLandingUpdates } from '../state/landing.ts';
 import { openProject } from '../state/open-project.ts';
 import { useStations } from '../state/stations.ts';
 import { useWorkbench } from '../state/workbench.ts';
+import { HandoffStation } from '../stations/handoff/handoff-station.tsx';
 import { Hints } from '../stations/hints/hints-station.tsx';
 import { InventoryStation } from '../stations/inventory/inventory-station.tsx';
 import { LoadSheetStation } from '../stations/load-sheet/load-sheet-station.tsx';
@@ -81,6 +82,8 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
             <Visits />
           ) : at === 'hints' ? (
             <Hints />
+          ) : at === 'handoff' ? (
+            <HandoffStation />
           ) : app.splittable ? (
             <Split />
           ) : (

@@ -1,38 +1,50 @@
 'use client';
 
 import { create } from 'zustand';
-import type { Choice, Limits, Turn } from '../../core/advise/choose.ts';
+import type { Choice, ChoiceProgress, Circumstance, Turn, Wanted } from '../../core/choose/types.ts';
 import type { Plan } from '../../core/plan/types.ts';
-import type { Conditions } from '../../core/sim/conditions.ts';
 import { longWork } from './long-work.ts';
 
 interface Choosing {
   at: 'nothing' | 'choosing' | 'stopped' | 'chosen';
+  phase: ChoiceProgress['phase'];
   turns: Turn[];
-  /** Of the present turn, how many of its ways were tried, 0 to 1. */
+  /** Of the present phase, 0 to 1. */
   share: number;
   choice: Choice | null;
+  /** Ids of the candidates of the point that is picked on the curve; null: all that were chosen. */
+  picked: string[] | null;
   /** The plan that the choice began with. */
   of: Plan | null;
   error: string | null;
 }
 
-const NOTHING: Choosing = { at: 'nothing', turns: [], share: 0, choice: null, of: null, error: null };
+const NOTHING: Choosing = {
+  at: 'nothing',
+  phase: 'each alone',
+  turns: [],
+  share: 0,
+  choice: null,
+  picked: null,
+  of: null,
+  error: null,
+};
 
 /** A choice goes on while the person looks at something else. */
 export const useChoosing = create<Choosing>()(() => NOTHING);
 
 let run = 0;
 
-export async function startChoosing(plan: Plan, conditions: Conditions, limits: Limits): Promise<void> {
+export async function startChoosing(plan: Plan, circumstances: Circumstance[], wanted: Wanted): Promise<void> {
   const mine = ++run;
   useChoosing.setState({ ...NOTHING, at: 'choosing', of: plan });
   try {
     const worker = await longWork();
     for (let begin = true; run === mine; begin = false) {
-      const { turns, done, of, choice } = await worker.choose(plan, conditions, limits, begin);
+      const { turns, phase, done, of, choice } = await worker.choose(plan, circumstances, wanted, begin);
       if (run !== mine) return;
-      useChoosing.setState({ turns, share: done / Math.max(1, of), ...(choice ? { choice, at: 'chosen' } : {}) });
+      const share = done / Math.max(1, of);
+      useChoosing.setState({ turns, phase, share, ...(choice ? { choice, at: 'chosen' } : {}) });
       if (choice) return;
     }
   } catch (reason) {
@@ -50,4 +62,9 @@ export function stopChoosing(): void {
 export function forgetChoice(): void {
   run++;
   useChoosing.setState(NOTHING);
+}
+
+/** The changes that would be taken: those of the picked point, or all. */
+export function takenOf({ turns, picked }: Pick<Choosing, 'turns' | 'picked'>): Turn[] {
+  return picked ? turns.filter((t) => picked.includes(t.candidate.id)) : turns;
 }

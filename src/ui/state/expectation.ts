@@ -30,9 +30,11 @@ export interface ExpectationState {
   error: string | null;
 }
 
-function variantsOf(weights: Record<string, number>): Variant[] {
+/** The sets of conditions that visitors come with, by their weights; shares add up to 1. */
+export function crowdsOf(weights: Record<string, number>): (Variant & { name: string })[] {
   const all = CROWDS.reduce((sum, c) => sum + (weights[c.id] ?? 0), 0);
   return CROWDS.filter((c) => (weights[c.id] ?? 0) > 0).map((c) => ({
+    name: c.name,
     conditions: {
       link: LINKS.find((l) => l.id === c.link)!,
       device: DEVICES.find((d) => d.id === c.device)!,
@@ -52,7 +54,7 @@ export function useExpectation(stopped: boolean): ExpectationState {
   useEffect(() => {
     if (stopped) return;
     let current = true;
-    const variants = variantsOf(weights);
+    const variants = crowdsOf(weights).map(({ conditions, share }) => ({ conditions, share }));
     const work = async () => {
       if (variants.length === 0) {
         setState({

@@ -1,4 +1,4 @@
-import { shortName } from '../../plan/decisions.ts';
+import { shortName } from '../../plan/names.ts';
 import type { Decision, Hint } from '../../plan/types.ts';
 import { importKey } from '../../snapshot/graph-index.ts';
 import type { Suspicion } from '../types.ts';

@@ -1,6 +1,6 @@
 import { explainHold } from '../../explain/hold.ts';
 import { findLeaks, type Leak } from '../../inventory/leaks.ts';
-import { shortName } from '../../plan/decisions.ts';
+import { shortName } from '../../plan/names.ts';
 import type { Decision, Trigger } from '../../plan/types.ts';
 import type { Part } from '../../snapshot/types.ts';
 import type { Suspicion, Way } from '../types.ts';

@@ -1,16 +1,19 @@
-import { subjectOf } from '../../plan/decisions.ts';
 import type { ScriptPlacement } from '../../snapshot/types.ts';
 import type { Suspicion } from '../types.ts';
 import type { Grounds } from './grounds.ts';
 
 const PLACEMENTS = ['async', 'defer', 'after load'] as const satisfies readonly ScriptPlacement[];
 
+/** A script up to this size can travel in every document, in compressed bytes. */
+const SMALL_SCRIPT = 4000;
+
 /** Classic scripts that stand in front of the first screen. */
 export function scriptsInTheWay({ snapshot, starts }: Grounds): Suspicion[] {
   return snapshot.scripts.flatMap((script): Suspicion[] => {
     const placed = starts.effective.placements.get(script.id) ?? script.placement;
     if (placed !== 'blocking' && placed !== 'defer' && placed !== 'async') return [];
-    const offered = PLACEMENTS.filter((p) => p !== placed);
+    const all: ScriptPlacement[] = script.bytes <= SMALL_SCRIPT ? [...PLACEMENTS, 'inlined'] : [...PLACEMENTS];
+    const offered = all.filter((p) => p !== placed);
     return [
       {
         id: `script ${script.id}`,
@@ -81,24 +84,4 @@ export function smallFiles({ snapshot, plan, starts }: Grounds): Suspicion[] {
       })),
     },
   ];
-}
-
-/** Hints of the plan: each is tried without. */
-export function costlyHints({ snapshot, plan }: Grounds): Suspicion[] {
-  return plan.decisions.flatMap((decision): Suspicion[] => {
-    if (decision.kind !== 'hint') return [];
-    const subject = subjectOf(decision);
-    const { hint } = decision;
-    return [
-      {
-        id: subject,
-        kind: 'hint that costs',
-        what: `the hint ${subject.slice('hint '.length)} doesn’t pay`,
-        why: 'Without it the same visits wait less, or fetch less for nothing.',
-        because: [],
-        routes: hint.routes.length > 0 ? hint.routes : snapshot.routes.map((r) => r.pattern),
-        ways: [{ words: 'take it back', decisions: [], withdraw: [subject] }],
-      },
-    ];
-  });
 }

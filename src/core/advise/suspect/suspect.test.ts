@@ -6,7 +6,8 @@ import { suspicionsOf } from '../advise.ts';
 import type { Suspicion } from '../types.ts';
 import { deferredFirstScreen, staircases } from './chain.ts';
 import { keptBySharing, partsInStart, routeLeaks } from './code-in-start.ts';
-import { costlyHints, scriptsInTheWay, smallFiles, unusedStyles } from './files.ts';
+import { scriptsInTheWay, smallFiles, unusedStyles } from './files.ts';
+import { costlyHints } from './given-hints.ts';
 import { Grounds } from './grounds.ts';
 import { dataAfterCode, foundLate, otherOrigins } from './late.ts';
 

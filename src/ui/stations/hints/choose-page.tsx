@@ -1,140 +1,269 @@
 'use client';
 
 import { useState } from 'react';
-import type { Turn } from '../../../core/advise/choose.ts';
-import { NumberField } from '../../parts/field.tsx';
-import { percent, time } from '../../parts/format.ts';
-import { forgetChoice, startChoosing, stopChoosing, useChoosing } from '../../state/choosing.ts';
+import type { Choice, Circumstance, Limits, Loser, Turn, Wanted } from '../../../core/choose/types.ts';
+import { subjectOf } from '../../../core/plan/decisions.ts';
+import { NumberField, PickField } from '../../parts/field.tsx';
+import { count, percent, size, time } from '../../parts/format.ts';
+import { forgetChoice, startChoosing, stopChoosing, takenOf, useChoosing } from '../../state/choosing.ts';
+import { CROWDS, crowdsOf, useCrowds } from '../../state/expectation.ts';
 import { storedPlan, useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
+import { GainCurve } from './gain-curve.tsx';
 
-const BAR = 160;
-const MOST_CHANGES = 40;
+const BAR = 130;
+const MOST_CHANGES = 60;
+const PHASES = {
+  'each alone': 'trying each by itself',
+  'all sets': 'trying every set',
+  adding: 'adding what saves most',
+  'leaving out and swapping': 'leaving out and swapping',
+  'the curve': 'weighing gain against waste',
+};
 
-/** Changes chosen turn by turn under limits, in the order in which they earned their place. */
+const ABOUT = [
+  { value: 'both', label: 'splits and hints' },
+  { value: 'hints', label: 'hints' },
+  { value: 'splits', label: 'splits' },
+] as const;
+const FOR = [
+  { value: 'now', label: 'the conditions at the top' },
+  { value: 'crowds', label: 'all visitors, as in Visits' },
+] as const;
+const AIM = [
+  { value: 'mean', label: 'on average' },
+  { value: 'worst', label: 'where visits cost most' },
+] as const;
+
+/** Changes chosen together under limits, in the order in which they earned their place, with gain against waste. */
 export function ChoosePage() {
   const plan = usePlan();
   const named = useWorkbench((s) => storedPlan(s));
-  const decide = useWorkbench((s) => s.decide);
-  const withdraw = useWorkbench((s) => s.withdraw);
-  const conditions = useConditions();
-  const [changes, setChanges] = useState(10);
-  const [firstContentMs, setFirstContent] = useState(50);
-  const { at, turns, share, choice, of, error } = useChoosing();
-  const start = () => void startChoosing(plan, conditions, { changes, firstContentMs });
+  const { at, turns, choice, of, error, share, phase, picked } = useChoosing();
   const over = at === 'chosen' || at === 'stopped';
   const changed = over && of !== plan;
-  const take = () => {
-    const words = `${turns.length} chosen changes`;
-    const withdrawn = turns.flatMap((t) => t.finding.way.withdraw ?? []);
-    if (withdrawn.length > 0) withdraw(withdrawn, words);
-    decide(
-      turns.flatMap((t) => t.finding.way.decisions),
-      words,
-    );
-    forgetChoice();
-  };
+  const taken = takenOf({ turns, picked });
   return (
     <div className="h-full min-h-0 overflow-y-auto px-4 pt-4 pb-6">
       <h1 className="text-[15px] font-semibold">Choose for me</h1>
-      <p className="mb-3 max-w-2xl text-soft">
-        Turn by turn the change that helps visitors most, as the plan is by then, under the conditions at the top; in
-        the end what later changes made needless is left out.
+      <p className="mb-3 max-w-3xl text-soft">
+        Everything that could make sense is simulated by itself and together; what serves visitors best within your
+        limits is proposed, and nothing changes until you take it.
       </p>
-      <div className="flex flex-wrap items-end gap-5">
-        <NumberField
-          label="At most"
-          unit="changes"
-          least={1}
-          most={MOST_CHANGES}
-          value={changes}
-          onTake={(n) => setChanges(Math.round(n))}
-        />
-        <NumberField
-          label="First content later by at most"
-          unit="ms per change"
-          most={10_000}
-          value={firstContentMs}
-          onTake={setFirstContent}
-        />
-        {at === 'choosing' ? (
-          <button
-            type="button"
-            onClick={stopChoosing}
-            className="rounded border border-line px-3.5 py-1.5 hover:border-ink"
-          >
-            Stop
-          </button>
-        ) : (
-          <button
-            type="button"
-            onClick={start}
-            className={`rounded px-3.5 py-1.5 font-medium ${turns.length > 0 ? 'border border-line hover:border-ink' : 'bg-ink text-on-ink'}`}
-          >
-            {turns.length > 0 ? 'Choose again' : 'Choose'}
-          </button>
-        )}
-        {over && turns.length > 0 && named && !changed ? (
-          <button type="button" onClick={take} className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink">
-            Take {turns.length === 1 ? 'it' : `these ${turns.length}`}
-          </button>
-        ) : null}
-      </div>
+      <Wishes />
       {error ? (
         <p className="mt-3 text-worse" role="alert">
           {error}
         </p>
       ) : null}
-      <p className="mt-4 mb-2 text-soft" aria-live="polite">
-        {at === 'choosing'
-          ? `turn ${turns.length + 1}: ${percent(share)} of its ways tried`
-          : changed
-            ? 'The plan has changed since; choose again.'
-            : at === 'chosen' && choice
-              ? `${turns.length} changes: from ${time(choice.before)} to ${time(choice.after)} of expected cost per visit${choice.givenUp.length > 0 ? `; ${choice.givenUp.length} given up in the end` : ''}`
-              : at === 'stopped'
-                ? `Stopped after ${turns.length} changes; each of them is measured.`
-                : ''}
-        {over && turns.length > 0 && !named
-          ? ' The baseline stays as built. Choose a plan at the top to take them.'
-          : ''}
-        {over && turns.length === 0 ? ' Nothing helps under these limits.' : ''}
-      </p>
-      {turns.length > 0 ? <Path turns={turns} /> : null}
+      <div className="mt-4 mb-2 flex min-h-8 items-center gap-4">
+        <p className="text-soft" aria-live="polite">
+          {at === 'choosing' ? `${PHASES[phase]}: ${percent(share)}; ${turns.length} changes so far` : ''}
+          {changed ? 'The plan has changed since; choose again.' : ''}
+          {at === 'stopped' && !changed ? `Stopped with ${turns.length} changes; each of them is measured.` : ''}
+          {at === 'chosen' && choice && !changed ? summary(choice) : ''}
+          {over && turns.length > 0 && !named
+            ? ' The baseline stays as built: choose a plan at the top to take them.'
+            : ''}
+          {over && turns.length === 0 ? ' Nothing helps under these limits.' : ''}
+        </p>
+        {over && taken.length > 0 && named && !changed ? <Take turns={taken} /> : null}
+      </div>
+      {turns.length > 0 ? (
+        <div className="grid grid-cols-[minmax(0,1fr)_minmax(280px,400px)] gap-8">
+          <Path turns={turns} taken={taken} />
+          {choice ? <Beside choice={choice} picked={picked} /> : null}
+        </div>
+      ) : null}
     </div>
   );
 }
 
-function Path({ turns }: { turns: Turn[] }) {
+function summary({ before, after, turns, measured, exhaustive, candidates }: Choice): string {
+  const how = exhaustive ? 'every set was tried' : `${measured} sets measured`;
+  return `${turns.length} of ${candidates.length} candidates: from ${time(before.cost)} to ${time(after.cost)} of expected cost per visit (${how}).`;
+}
+
+/** What is chosen from, for whom, and within which limits. */
+function Wishes() {
+  const plan = usePlan();
+  const conditions = useConditions();
+  const weights = useCrowds((s) => s.weights);
+  const [about, setAbout] = useState<Wanted['about']>('both');
+  const [people, setPeople] = useState<(typeof FOR)[number]['value']>('now');
+  const [aim, setAim] = useState<Wanted['aim']>('mean');
+  const [limits, setLimits] = useState<Limits>({
+    changes: 15,
+    firstContentMs: 50,
+    wasteBytes: 100_000,
+    spareDataSavers: true,
+  });
+  const set = (change: Partial<Limits>) => setLimits({ ...limits, ...change });
+  const choosing = useChoosing((s) => s.at === 'choosing');
+  const any = useChoosing((s) => s.turns.length > 0);
+  const here: Circumstance = { name: `${conditions.link.name}, ${conditions.device.name}`, conditions, share: 1 };
+  const start = () => void startChoosing(plan, people === 'now' ? [here] : crowdsOf(weights), { about, aim, limits });
+  return (
+    <div className="flex flex-wrap items-end gap-x-5 gap-y-3">
+      <PickField label="Choose" value={about} options={ABOUT} onTake={setAbout} />
+      <PickField label="For" value={people} options={FOR} onTake={setPeople} />
+      {people === 'crowds' ? (
+        <PickField
+          label={`Best (${CROWDS.filter((c) => weights[c.id] > 0).length} sets)`}
+          value={aim}
+          options={AIM}
+          onTake={setAim}
+        />
+      ) : null}
+      <NumberField
+        label="At most"
+        unit="changes"
+        most={MOST_CHANGES}
+        value={limits.changes}
+        onTake={(n) => set({ changes: Math.round(n) })}
+      />
+      <NumberField
+        label="First content, at most"
+        unit="ms later"
+        most={10_000}
+        value={limits.firstContentMs}
+        onTake={(n) => set({ firstContentMs: n })}
+      />
+      <NumberField
+        label="Wasted, at most"
+        unit="kB more a visit"
+        most={100_000}
+        value={(limits.wasteBytes ?? 0) / 1000}
+        onTake={(n) => set({ wasteBytes: n * 1000 })}
+      />
+      <label className="flex h-7 items-center gap-1.5 whitespace-nowrap">
+        <input
+          type="checkbox"
+          checked={limits.spareDataSavers}
+          onChange={(event) => set({ spareDataSavers: event.target.checked })}
+        />
+        nothing in case for data savers
+      </label>
+      {choosing ? (
+        <button
+          type="button"
+          onClick={stopChoosing}
+          className="rounded border border-line px-3.5 py-1.5 hover:border-ink"
+        >
+          Stop
+        </button>
+      ) : (
+        <button
+          type="button"
+          onClick={start}
+          className={`rounded px-3.5 py-1.5 font-medium ${any ? 'border border-line hover:border-ink' : 'bg-ink text-on-ink'}`}
+        >
+          {any ? 'Choose again' : 'Choose'}
+        </button>
+      )}
+    </div>
+  );
+}
+
+function Take({ turns }: { turns: Turn[] }) {
+  const decide = useWorkbench((s) => s.decide);
+  const spare = useChoosing((s) => s.choice?.plan.decisions ?? null);
+  const take = () => {
+    // As the choice made them, with conditions that its limits put to hints.
+    const made = new Map((spare ?? []).map((d) => [subjectOf(d), d]));
+    const decisions = turns.flatMap((t) => t.candidate.way.decisions).map((d) => made.get(subjectOf(d)) ?? d);
+    decide(decisions, `${turns.length} chosen changes`);
+    forgetChoice();
+  };
+  return (
+    <button type="button" onClick={take} className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink">
+      Take {turns.length === 1 ? 'it' : `these ${turns.length}`}
+    </button>
+  );
+}
+
+function Beside({ choice, picked }: { choice: Choice; picked: string[] | null }) {
+  const { curve, losers } = choice;
+  const all = choice.turns.length;
+  const point = curve.find(
+    (p) => picked && p.chosen.length === picked.length && p.chosen.every((c) => picked.includes(c)),
+  );
+  const last = curve.at(-1);
+  return (
+    <div className="min-w-0">
+      <h2 className="mb-1 font-semibold">Gain against waste</h2>
+      {last && curve.length > 1 ? (
+        <GainCurve
+          curve={curve}
+          picked={point ?? last}
+          onPick={(p) => useChoosing.setState({ picked: p.chosen.length === all ? null : p.chosen })}
+        />
+      ) : (
+        <p className="text-soft">
+          {last ? `All of it wastes ${size(last.waste)} per visit: there is nothing to weigh.` : 'Nothing to weigh.'}
+        </p>
+      )}
+      <h2 className="mt-5 mb-1 font-semibold">Who is worse off</h2>
+      {losers.length === 0 ? (
+        <p className="text-soft">Nobody, in any of the circumstances chosen for.</p>
+      ) : (
+        <Losers losers={losers} many={choice.before.costs.length > 1} />
+      )}
+    </div>
+  );
+}
+
+function Losers({ losers, many }: { losers: Loser[]; many: boolean }) {
+  return (
+    <ul>
+      {losers.map((l) => (
+        <li key={`${l.circumstance} ${l.who}`} className="flex justify-between gap-3 border-t border-line py-0.5">
+          <span className="min-w-0 truncate" title={`${l.circumstance}: ${l.who}`}>
+            {l.who || 'all of it'}
+            {many ? <span className="text-soft"> · {l.circumstance}</span> : null}
+          </span>
+          <span className="shrink-0 text-worse">▴ {time(l.change)}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Path({ turns, taken }: { turns: Turn[]; taken: Turn[] }) {
   const most = Math.max(1, ...turns.map((t) => t.gain));
   return (
-    <table className="w-full max-w-4xl">
+    <table className="w-full">
       <thead>
         <tr className="text-left text-[11px] text-soft">
           <th className="w-8 font-normal">turn</th>
           <th className="font-normal">change</th>
-          <th className="w-64 font-normal">saves a visit at its turn</th>
-          <th className="w-24 text-right font-normal">cost after it</th>
+          <th className="w-52 font-normal">saves a visit at its turn</th>
+          <th className="w-16 text-right font-normal">cost then</th>
+          <th className="w-16 text-right font-normal">waste then</th>
         </tr>
       </thead>
       <tbody>
         {turns.map((t, i) => (
-          <tr key={t.finding.id} className="border-t border-line align-top">
-            <td className="py-1 text-soft">{i + 1}</td>
-            <td className="py-1 pr-3">
-              {t.finding.way.words}
-              <span className="block text-[11px] text-soft">{t.finding.what}</span>
+          <tr
+            key={t.candidate.id}
+            className={`border-t border-line align-top ${taken.includes(t) ? '' : 'text-soft line-through decoration-1'}`}
+          >
+            <td className="py-1 text-soft">{count(i + 1)}</td>
+            <td className="py-1 pr-3 break-words">
+              {t.candidate.words}
+              <span className="block text-[11px] text-soft">{t.candidate.why}</span>
             </td>
             <td className="py-1">
               <span className="flex items-center gap-2">
                 <span
                   aria-hidden="true"
-                  className="h-2 bg-[var(--better)]"
-                  style={{ width: Math.max(1, (t.gain / most) * BAR) }}
+                  className="h-2 shrink-0 bg-[var(--better)]"
+                  style={{ width: Math.max(1, (Math.max(0, t.gain) / most) * BAR) }}
                 />
-                {time(t.gain)}
+                {t.gain < 0.5 ? 'with the one before' : time(t.gain)}
               </span>
             </td>
             <td className="py-1 text-right">{time(t.cost)}</td>
+            <td className="py-1 text-right">{size(t.waste)}</td>
           </tr>
         ))}
       </tbody>

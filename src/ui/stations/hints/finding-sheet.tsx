@@ -3,16 +3,18 @@
 import { useState } from 'react';
 import type { Finding } from '../../../core/advise/types.ts';
 import { decisionWords, subjectOf } from '../../../core/plan/decisions.ts';
-import { Change } from '../../parts/change.tsx';
 import { TextField } from '../../parts/field.tsx';
-import { percent, size, time } from '../../parts/format.ts';
+import { time } from '../../parts/format.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+import { EffectTables } from './effect-tables.tsx';
+import { PaysWhen } from './pays-when.tsx';
+import { seenWords } from './seen-words.ts';
 
 const MOST = 8;
 
 /** One finding: why it is so, what the advised change does to landings and waits, and taking it or putting it aside. */
 export function FindingSheet({ finding, aside }: { finding: Finding; aside: string | null }) {
-  const { what, why, because, way, effect, kind, id, cautions } = finding;
+  const { what, why, because, way, effect, kind, id, cautions, whose, seen } = finding;
   return (
     <>
       <p className="text-[11px] text-soft">{kind}</p>
@@ -35,63 +37,23 @@ export function FindingSheet({ finding, aside }: { finding: Finding; aside: stri
       <Take finding={finding} aside={aside} id={id} />
       <h3 className="mt-5 mb-1 font-semibold">
         {way.words[0].toUpperCase()}
-        {way.words.slice(1)}: <span className="text-better">▾ {time(-effect.cost)} per visit</span>
+        {way.words.slice(1)}:{' '}
+        <span className="text-better">{seen ? seenWords(effect.seen) : `▾ ${time(-effect.cost)} per visit`}</span>
       </h3>
       <ul className="mb-2 text-[11px] text-soft">
         {way.decisions.slice(0, MOST).map((d) => (
           <li key={subjectOf(d)}>{decisionWords(d)}</li>
         ))}
+        {way.decisions.length > MOST ? <li>and {way.decisions.length - MOST} more</li> : null}
       </ul>
-      {effect.routes.length > 0 ? (
-        <table className="w-full">
-          <thead>
-            <tr className="text-right text-[11px] text-soft">
-              <th className="text-left font-normal">landing on</th>
-              <th className="font-normal">first content</th>
-              <th className="font-normal">interactive</th>
-              <th className="font-normal">start</th>
-            </tr>
-          </thead>
-          <tbody>
-            {effect.routes.slice(0, MOST).map((r) => (
-              <tr key={r.pattern} className="border-t border-line text-right align-top">
-                <th className="max-w-28 py-0.5 text-left font-normal">
-                  <span className="block truncate" title={r.pattern}>
-                    {r.pattern}
-                  </span>
-                  <span className="text-[11px] text-soft">{percent(r.share)} of landings</span>
-                </th>
-                <td className="py-0.5">
-                  <Change value={r.firstContent} format={time} />
-                </td>
-                <td className="py-0.5">
-                  <Change value={r.interactive} format={time} />
-                </td>
-                <td className="py-0.5">
-                  <Change value={r.startBytes} format={size} />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+      {whose ? (
+        <p className="mb-1 text-soft">
+          Weighed in by how many they are; below, for{' '}
+          {whose === 'data savers' ? whose : 'people who return after a deploy'}:
+        </p>
       ) : null}
-      {effect.waits.length > 0 ? (
-        <>
-          <h3 className="mt-4 mb-1 font-semibold">Waits later</h3>
-          <ul>
-            {effect.waits.slice(0, MOST).map((w) => (
-              <li key={w.key} className="flex justify-between gap-3 border-t border-line py-0.5">
-                <span className="min-w-0 truncate" title={w.key}>
-                  {w.name} <span className="text-soft">on {w.route}</span>
-                </span>
-                <span className="shrink-0">
-                  <Change value={w.change} format={time} />
-                </span>
-              </li>
-            ))}
-          </ul>
-        </>
-      ) : null}
+      <EffectTables effect={effect} />
+      {seen || whose ? null : <PaysWhen key={id} way={way} />}
     </>
   );
 }

@@ -1,10 +1,12 @@
 'use client';
 
-import type { Finding } from '../../../core/advise/types.ts';
+import type { Fact, Finding } from '../../../core/advise/types.ts';
 import { percent, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
 import { useAdvice, useFindings } from '../../state/advice.ts';
+import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { FindingSheet } from './finding-sheet.tsx';
+import { seenWords } from './seen-words.ts';
 
 const BAR = 110;
 
@@ -54,6 +56,7 @@ export function FindingsPage() {
             </ul>
           </>
         ) : null}
+        {advice.facts.length > 0 ? <Facts facts={advice.facts} /> : null}
         {advice.noGain.length > 0 ? (
           <details className="mt-6">
             <summary className="cursor-default text-soft">{advice.noGain.length} more were tried without gain</summary>
@@ -80,6 +83,36 @@ export function FindingsPage() {
         ) : null}
       </aside>
     </div>
+  );
+}
+
+/** What is so, whatever it costs. */
+function Facts({ facts }: { facts: Fact[] }) {
+  const named = useWorkbench((s) => storedPlan(s));
+  const withdraw = useWorkbench((s) => s.withdraw);
+  return (
+    <>
+      <h2 className="mt-6 mb-1 font-semibold">Worth knowing</h2>
+      <ul>
+        {facts.map((f) => (
+          <li key={f.id} className="flex items-start justify-between gap-4 border-t border-line py-1">
+            <span className="min-w-0 break-words">
+              {f.what}
+              <span className="block text-[11px] text-soft">{f.why}</span>
+            </span>
+            {f.withdraw.length > 0 && named ? (
+              <button
+                type="button"
+                className="shrink-0 rounded border border-line px-2 py-0.5 hover:border-ink"
+                onClick={() => withdraw(f.withdraw, `take back: ${f.what}`)}
+              >
+                Take it back
+              </button>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }
 
@@ -121,14 +154,18 @@ function Rows({
               </span>
               <span className="block truncate text-[11px] text-soft">{f.way.words}</span>
             </span>
-            <span className="flex items-center gap-2">
-              <span
-                aria-hidden="true"
-                className="h-2 shrink-0 bg-[var(--better)]"
-                style={{ width: Math.max(1, (-f.effect.cost / most) * BAR) }}
-              />
-              <span className="whitespace-nowrap">▾ {time(-f.effect.cost)}</span>
-            </span>
+            {f.seen ? (
+              <span className="text-soft">{seenWords(f.effect.seen)}</span>
+            ) : (
+              <span className="flex items-center gap-2">
+                <span
+                  aria-hidden="true"
+                  className="h-2 shrink-0 bg-[var(--better)]"
+                  style={{ width: Math.max(1, (-f.effect.cost / most) * BAR) }}
+                />
+                <span className="whitespace-nowrap">▾ {time(-f.effect.cost)}</span>
+              </span>
+            )}
           </button>
         </li>
       ))}

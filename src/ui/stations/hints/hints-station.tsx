@@ -3,8 +3,9 @@
 import { PageTabs } from '../../parts/page-tabs.tsx';
 import { ChoosePage } from './choose-page.tsx';
 import { FindingsPage } from './findings-page.tsx';
+import { HintsPage } from './hints-page.tsx';
 
-/** What is worth changing: every finding by itself, and changes chosen together. */
+/** What is worth changing: every finding and every hint by itself, and changes chosen together. */
 export function Hints() {
   return (
     <PageTabs
@@ -12,6 +13,7 @@ export function Hints() {
       first="findings"
       pages={[
         { id: 'findings', words: 'Findings', content: <FindingsPage /> },
+        { id: 'hints', words: 'Each hint', content: <HintsPage /> },
         { id: 'choose', words: 'Choose for me', content: <ChoosePage /> },
       ]}
     />

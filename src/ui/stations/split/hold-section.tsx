@@ -1,7 +1,7 @@
 'use client';
 
 import type { Hold } from '../../../core/explain/hold.ts';
-import { shortName } from '../../../core/plan/decisions.ts';
+import { shortName } from '../../../core/plan/names.ts';
 import type { Explained } from '../../../worker/views.ts';
 import { size, time } from '../../parts/format.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';

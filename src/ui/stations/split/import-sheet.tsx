@@ -1,7 +1,7 @@
 'use client';
 
 import type { ImportRow } from '../../../core/outline/outline.ts';
-import { shortName } from '../../../core/plan/decisions.ts';
+import { shortName } from '../../../core/plan/names.ts';
 import type { Decision } from '../../../core/plan/types.ts';
 import { percent, size, time } from '../../parts/format.ts';
 import { useAsked } from '../../state/asked.ts';

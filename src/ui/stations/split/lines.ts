@@ -1,6 +1,6 @@
 import type { Weight } from '../../../core/chunks/carried.ts';
 import type { ImportRow, Outline, SplitRow } from '../../../core/outline/outline.ts';
-import { shortName } from '../../../core/plan/decisions.ts';
+import { shortName } from '../../../core/plan/names.ts';
 import type { Decision } from '../../../core/plan/types.ts';
 
 /** A line of the Split list. */

@@ -1,7 +1,7 @@
 'use client';
 
 import type { Weight } from '../../../core/chunks/carried.ts';
-import { triggerWords } from '../../../core/plan/decisions.ts';
+import { triggerWords } from '../../../core/plan/triggers.ts';
 import type { Part } from '../../../core/snapshot/types.ts';
 import { size } from '../../parts/format.ts';
 import type { GroupLine, Line } from './lines.ts';

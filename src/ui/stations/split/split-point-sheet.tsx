@@ -1,7 +1,7 @@
 'use client';
 
 import type { SplitRow } from '../../../core/outline/outline.ts';
-import { triggerWords } from '../../../core/plan/decisions.ts';
+import { triggerWords } from '../../../core/plan/triggers.ts';
 import type { Decision, Hint } from '../../../core/plan/types.ts';
 import { size } from '../../parts/format.ts';
 import { Pill } from '../../parts/pill.tsx';

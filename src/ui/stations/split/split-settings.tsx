@@ -1,7 +1,8 @@
 'use client';
 
 import type { SplitRow } from '../../../core/outline/outline.ts';
-import { subjectOf, triggerWords } from '../../../core/plan/decisions.ts';
+import { subjectOf } from '../../../core/plan/decisions.ts';
+import { triggerWords } from '../../../core/plan/triggers.ts';
 import {
   DATA_MOMENTS,
   type Decision,

@@ -1,5 +1,6 @@
 import type { SplitRow } from '../../../core/outline/outline.ts';
-import { decisionWords, shortName, subjectOf } from '../../../core/plan/decisions.ts';
+import { decisionWords, subjectOf } from '../../../core/plan/decisions.ts';
+import { shortName } from '../../../core/plan/names.ts';
 import type { Decision, Hint } from '../../../core/plan/types.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import type { Line } from './lines.ts';

@@ -1,7 +1,9 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import { shortName, subjectOf, triggerWords } from '../../../core/plan/decisions.ts';
+import { subjectOf } from '../../../core/plan/decisions.ts';
+import { shortName } from '../../../core/plan/names.ts';
+import { triggerWords } from '../../../core/plan/triggers.ts';
 import type { Decision, Trigger } from '../../../core/plan/types.ts';
 import type { Visit } from '../../../core/visits/types.ts';
 import type { MomentView } from '../../../worker/visit-desk.ts';

@@ -1,0 +1,46 @@
+import { part, route, sketch } from '../../test-support/snapshots.ts';
+import { BASELINE } from '../plan/types.ts';
+import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
+import { modelOf } from '../visitors/model.ts';
+import { planWith } from './advise.ts';
+import { type BreakEvenOver, breakEven } from './break-even.ts';
+import { Scorer } from './score.ts';
+import type { Way } from './types.ts';
+
+const app = sketch(
+  { main: { imports: ['home'] }, home: { imports: ['dialog'] }, dialog: { bytes: 200_000 }, other: {} },
+  { routes: [route('/', 'home', { parts: [part('dialog', 'dialog', { place: 'action', share: 0.1 })] })] },
+);
+const { model } = modelOf(app);
+const detach: Way = { words: 'detach', decisions: [{ kind: 'detach', module: 'dialog' }] };
+const over = (what: BreakEvenOver, way = detach) => breakEven(app, BASELINE, way, model, DEFAULT_CONDITIONS, what)!;
+
+it('of a split over the share of use: it pays while few use it, and ceases where the waits outweigh the start', () => {
+  const { points, crossings, now } = over('use');
+  expect(now).toBe(0.1);
+  expect(points[0].gain).toBeGreaterThan(0);
+  expect(crossings).toHaveLength(1);
+  expect(crossings[0]).toBeGreaterThan(0.1);
+  // With all else as it is, what a use costs is the same for everyone.
+  const slopes = points.slice(1).map((p, i) => (p.gain - points[i].gain) / (p.at - points[i].at));
+  for (const slope of slopes) expect(slope / slopes[0]).toBeCloseTo(1, 6);
+});
+
+it('equals the scores with and without the change, as all is now', () => {
+  const scorer = new Scorer(app, model, DEFAULT_CONDITIONS);
+  const gain = scorer.score(BASELINE).cost - scorer.score(planWith(BASELINE, detach)).cost;
+  for (const what of ['use', 'rate', 'hesitation'] as const) {
+    const { points, now } = over(what);
+    expect(points.find((p) => p.at === now)!.gain).toBeCloseTo(gain, 6);
+  }
+});
+
+it('over the rate of the link: a split saves less the faster it is', () => {
+  const { points } = over('rate');
+  expect(points[0].gain).toBeGreaterThan(points.at(-1)!.gain * 5);
+});
+
+it('is none over use where no use is about what is changed', () => {
+  const way: Way = { words: '', decisions: [{ kind: 'floor', bytes: 5000 }] };
+  expect(breakEven(app, BASELINE, way, model, DEFAULT_CONDITIONS, 'use')).toBeNull();
+});

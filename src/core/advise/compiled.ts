@@ -1,0 +1,69 @@
+import { formChunks } from '../chunks/form-chunks.ts';
+import type { ChunkGraph } from '../chunks/types.ts';
+import { compileLoad } from '../load/compile.ts';
+import type { LoadProgram } from '../load/types.ts';
+import type { Plan } from '../plan/types.ts';
+import { shipped } from '../ship/shipped.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import type { VisitorModel } from '../visitors/types.ts';
+import { VisitCompiler } from '../visits/program.ts';
+
+const NOWHERE: ReadonlySet<string> = new Set();
+const MOST_GRAPHS = 12;
+
+/** What a plan makes of an app, whatever the conditions: each document compiled once, when it is first asked for. */
+export interface Compiled {
+  snapshot: Snapshot;
+  compiler: VisitCompiler;
+  /** A landing's program, and a text that is the same for the same program. */
+  landing(pattern: string): { program: LoadProgram; key: string };
+}
+
+/** Compiles plans of one app; the last one is kept, for the scorers of several conditions. */
+export class Compilations {
+  private readonly moves: Map<string, ReadonlySet<string>>;
+  private readonly graphs = new Map<string, ChunkGraph>();
+  private last: { plan: Plan; compiled: Compiled } | null = null;
+
+  constructor(
+    private readonly app: Snapshot,
+    model: VisitorModel,
+  ) {
+    this.moves = new Map(model.routes.map((r) => [r.pattern, new Set(r.moves.map((m) => m.to))]));
+  }
+
+  of(plan: Plan): Compiled {
+    if (this.last?.plan !== plan) this.last = { plan, compiled: this.compile(plan) };
+    return this.last.compiled;
+  }
+
+  private compile(plan: Plan): Compiled {
+    const { snapshot } = shipped(this.app, plan);
+    const graph = this.chunksOf(snapshot, plan);
+    const compiler = new VisitCompiler(snapshot, plan, graph, (from) => this.moves.get(from) ?? NOWHERE);
+    const landings = new Map<string, { program: LoadProgram; key: string }>();
+    const landing = (pattern: string) => {
+      let known = landings.get(pattern);
+      if (!known) {
+        const program = compileLoad(snapshot, plan, graph, pattern);
+        known = { program, key: JSON.stringify(program) };
+        landings.set(pattern, known);
+      }
+      return known;
+    };
+    return { snapshot, compiler, landing };
+  }
+
+  /** Hints ask for chunks, they don't shape them. */
+  private chunksOf(snapshot: Snapshot, plan: Plan): ChunkGraph {
+    const key = JSON.stringify(plan.decisions.filter((d) => d.kind !== 'hint' && d.kind !== 'put aside'));
+    const known = this.graphs.get(key) ?? formChunks(snapshot, plan);
+    this.graphs.delete(key);
+    this.graphs.set(key, known);
+    for (const [oldest] of this.graphs) {
+      if (this.graphs.size <= MOST_GRAPHS) break;
+      this.graphs.delete(oldest);
+    }
+    return known;
+  }
+}

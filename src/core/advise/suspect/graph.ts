@@ -1,0 +1,145 @@
+import { shortName } from '../../plan/names.ts';
+import type { Decision } from '../../plan/types.ts';
+import { importKey } from '../../snapshot/graph-index.ts';
+import type { Suspicion } from '../types.ts';
+import type { Grounds } from './grounds.ts';
+
+/** So many deferred pieces, one inside another, are a chain of waits. */
+const DEEP = 3;
+
+/** Deferred pieces that only deferred pieces ask for, three deep or more: each asks only when the one before has run. */
+export function nestedSplits(grounds: Grounds): Suspicion[] {
+  const { snapshot, starts } = grounds;
+  const { graph } = starts;
+  const own = new Set(snapshot.routes.flatMap((r) => [...r.layouts, r.page]));
+  const pathOf = (root: number) => snapshot.modules[graph.roots[root].target[0]]?.path ?? '';
+  const isOuter = (root: number) => graph.roots[root].kind !== 'split point' || own.has(pathOf(root));
+  const ways = new Map<number, number[]>();
+  const chainTo = (root: number, below: readonly number[]): number[] => {
+    if (isOuter(root) || below.includes(root)) return [];
+    const known = ways.get(root);
+    if (known) return known;
+    const askers = graph.roots[root].askedBy.map((by) => chainTo(by.root, [...below, root]));
+    // The shortest way is the one that comes first.
+    const [shortest = []] = askers.sort((a, b) => a.length - b.length);
+    const chain = [...shortest, root];
+    ways.set(root, chain);
+    return chain;
+  };
+  const deep = graph.roots.flatMap((_, root) => {
+    const chain = chainTo(root, []);
+    return chain.length >= DEEP ? [chain] : [];
+  });
+  // Of chains that go on only the longest is told.
+  const ends = deep.filter((c) => !deep.some((d) => d.length > c.length && c.every((r, i) => d[i] === r)));
+  return ends.map((chain): Suspicion => {
+    const modules = chain.map((root) => graph.roots[root].target[0]);
+    const inner = modules.slice(1).map((m) => grounds.deferredTo(m));
+    const joins = (of: typeof inner): Decision[] =>
+      of.flat().map(({ key }) => ({ kind: 'join', import: importKey(snapshot, snapshot.imports[key]) }));
+    const names = modules.map((m) => shortName(snapshot.modules[m].path));
+    return {
+      id: `nested ${snapshot.modules[modules.at(-1)!].path}`,
+      kind: 'nested splits',
+      what: `${names.at(-1)} stands ${chain.length} splits deep`,
+      why: `${names.join(', then ')}: each is asked for only when the one before has run.`,
+      because: inner.flat().map((a) => a.because),
+      routes: snapshot.routes
+        .filter((r) => r.parts.some((p) => modules.includes(grounds.module(p.module))))
+        .map((r) => r.pattern),
+      ways: [
+        { words: `join ${names.at(-1)} to ${names.at(-2)}`, decisions: joins(inner.slice(-1)) },
+        { words: `join all of it to ${names[0]}`, decisions: joins(inner) },
+      ],
+    };
+  });
+}
+
+/** Packages that are there in more than one version: each of them is tried alone. */
+export function twoVersions({ snapshot, starts }: Grounds): Suspicion[] {
+  const folders = new Map<string, { folder: string; version: string | null }[]>();
+  for (const { name, folder, version } of snapshot.packages) {
+    const own = folders.get(name) ?? [];
+    // What travels nowhere doubles nothing.
+    if (snapshot.modules.some((m) => m.package === name && m.path.startsWith(`${folder}/`)))
+      folders.set(name, [...own, { folder, version }]);
+  }
+  return [...folders].flatMap(([name, versions]): Suspicion[] => {
+    if (versions.length < 2) return [];
+    const has = new Set(snapshot.modules.flatMap((m, at) => (m.package === name ? [at] : [])));
+    return [
+      {
+        id: `versions ${name}`,
+        kind: 'two versions',
+        what: `${name} is there ${versions.length} times`,
+        why: `${versions.map((v) => `${v.version ?? 'no version'} in ${v.folder}`).join('; ')}. Who uses both carries both.`,
+        because: [],
+        routes: starts.starts.filter((s) => [...has].some((m) => s.modules.has(m))).map((s) => s.route.pattern),
+        ways: versions.map((v) => ({
+          words: `use only ${v.version ?? v.folder}`,
+          decisions: [{ kind: 'one version', package: name, keep: v.folder }],
+        })),
+      },
+    ];
+  });
+}
+
+/** Shared code that the plan copies into every file that needs it. */
+export function copies({ snapshot, plan }: Grounds): Suspicion[] {
+  const made = plan.decisions.find((d) => d.kind === 'copy');
+  if (made?.kind !== 'copy') return [];
+  return [
+    {
+      id: 'copies',
+      kind: 'copies',
+      what: `shared code below ${made.below / 1000} kB is copied`,
+      why: 'Who visits several routes fetches it several times.',
+      because: [],
+      routes: snapshot.routes.map((r) => r.pattern),
+      ways: [{ words: 'share it', decisions: [], withdraw: ['copy'] }],
+    },
+  ];
+}
+
+/** So many packages, the heaviest, are taken out of files with the app's own code. */
+const MOST_APART = 5;
+const LEAST_APART = 8000;
+
+/** Packages that share files with the app's own code: every deploy makes people who return fetch them again. */
+export function mixedByDeploys({ snapshot, plan, starts }: Grounds): Suspicion[] {
+  const weights = new Map<string, number>();
+  for (const { modules } of starts.graph.chunks) {
+    if (!modules.some((m) => snapshot.modules[m].package === null)) continue;
+    for (const m of modules) {
+      const { package: name, bytes } = snapshot.modules[m];
+      if (name !== null) weights.set(name, (weights.get(name) ?? 0) + bytes.minified);
+    }
+  }
+  const apart = new Set(
+    plan.decisions.flatMap((d) =>
+      (d.kind === 'apart' || d.kind === 'gather') && 'package' in d.match ? [d.match.package] : [],
+    ),
+  );
+  const heavy = [...weights]
+    .filter(([name, bytes]) => bytes >= LEAST_APART && !apart.has(name))
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, MOST_APART)
+    .map(([name]) => name);
+  if (heavy.length === 0) return [];
+  const keep = (names: string[]): Decision[] => names.map((name) => ({ kind: 'apart', match: { package: name } }));
+  return [
+    {
+      id: 'deploys',
+      kind: 'mixed by deploys',
+      what: `${heavy.length} ${heavy.length === 1 ? 'package shares' : 'packages share'} files with code that changes at every deploy`,
+      why: `${heavy.join(', ')}: who returns after a deploy fetches them again, though they are as they were.`,
+      because: [],
+      routes: snapshot.routes.map((r) => r.pattern),
+      ways: [
+        { words: `keep ${heavy[0]} apart`, decisions: keep(heavy.slice(0, 1)) },
+        ...(heavy.length > 1 ? [{ words: 'keep them apart', decisions: keep(heavy) }] : []),
+      ],
+      whose: 'returning after a deploy',
+    },
+  ];
+}

@@ -1,0 +1,83 @@
+import { moveScene, partScene } from '../../load/types.ts';
+import { shortName } from '../../plan/names.ts';
+import type { Decision, Fallback } from '../../plan/types.ts';
+import { actKey } from '../../visitors/reckon.ts';
+import { VisitCompiler } from '../../visits/program.ts';
+import type { Score, Suspicion } from '../types.ts';
+import type { Grounds } from './grounds.ts';
+
+/** Deferred parts and pages of which the plan doesn't say what shows if their code can't be loaded; all in one. */
+export function failsSilently({ snapshot, plan, starts }: Grounds): Suspicion[] {
+  const visits = new VisitCompiler(snapshot, plan);
+  const asked = new Map<string, string[]>();
+  for (const { route } of starts.starts) {
+    const { program, scenes } = visits.document(route.pattern);
+    const moments = [
+      ...route.parts.map((p) => ({ module: p.module, scene: partScene(route.pattern, p.id) })),
+      ...snapshot.routes.map((r) => ({ module: r.page, scene: moveScene(r.pattern) })),
+    ];
+    for (const { module, scene } of moments) {
+      const at = scenes.get(scene);
+      const found = at === undefined ? null : program.scenes![at];
+      if (!found?.act.some((a) => a.do.kind === 'import')) continue;
+      if (program.parts[found.shows[0]]?.tellsFailure) continue;
+      const routes = asked.get(module) ?? [];
+      if (!routes.includes(route.pattern)) asked.set(module, [...routes, route.pattern]);
+    }
+  }
+  if (asked.size === 0) return [];
+  const decisions = [...asked.keys()].map(
+    (module): Decision => ({
+      kind: 'split',
+      splitPoint: module,
+      ...(starts.effective.settings.get(module) ?? {}),
+      onError: 'a way to try again',
+    }),
+  );
+  const names = [...asked.keys()].map(shortName);
+  return [
+    {
+      id: 'fails silently',
+      kind: 'fails silently',
+      what: `${names.length} deferred ${names.length === 1 ? 'piece says' : 'pieces say'} nothing if their code can’t be loaded`,
+      why: `A broken connection, or a deploy while the page is open, leaves nothing to see of ${names.slice(0, 6).join(', ')}${names.length > 6 ? ' and others' : ''}: the plan names no error state.`,
+      because: [],
+      routes: [...new Set([...asked.values()].flat())],
+      ways: [{ words: 'show a way to try again', decisions }],
+      seen: true,
+    },
+  ];
+}
+
+/** Parts that come late where no room is kept, and stand-ins that only flash, as the present score shows. */
+export function unsteadyScreen({ snapshot, starts }: Grounds, score: Score): Suspicion[] {
+  const { settings } = starts.effective;
+  const flashing = new Set(score.waits.filter((w) => w.flashes).map((w) => w.key));
+  const moving = new Set(score.routes.filter((r) => r.moves > 0).map((r) => r.pattern));
+  const found = new Map<string, Suspicion>();
+  for (const { route } of starts.starts) {
+    for (const { id, module, name, place } of route.parts) {
+      const own = settings.get(module);
+      const moves = own?.fallback?.show === 'nothing' && place === 'first screen' && moving.has(route.pattern);
+      if (found.has(module) || !(moves || flashing.has(actKey(route.pattern, id)))) continue;
+      const ways: [string, Fallback][] = [
+        ['keep its room until it shows', { show: 'reserved space', holdMs: 0 }],
+        ['let its stand-in stay for at least 400 ms', { show: 'stand-in', holdMs: 400 }],
+      ];
+      found.set(module, {
+        id: `unsteady ${module}`,
+        kind: 'unsteady screen',
+        what: moves ? `${name} moves what stands around it when it comes` : `the stand-in of ${name} only flashes`,
+        why: 'What appears for a moment, or pushes other things aside, disturbs more than a short wait.',
+        because: [],
+        routes: snapshot.routes.filter((r) => r.parts.some((p) => p.module === module)).map((r) => r.pattern),
+        ways: ways.map(([words, fallback]) => ({
+          words,
+          decisions: [{ kind: 'split', splitPoint: module, ...own, fallback }],
+        })),
+        seen: true,
+      });
+    }
+  }
+  return [...found.values()];
+}

@@ -1,0 +1,241 @@
+import { Grounds } from '../advise/suspect/grounds.ts';
+import type { Plan } from '../plan/types.ts';
+import { shipped } from '../ship/shipped.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import type { VisitorModel } from '../visitors/types.ts';
+import { hintCandidates } from './hint-candidates.ts';
+import { checkWanted } from './limits.ts';
+import { losersOf } from './losers.ts';
+import { Gauge } from './measure.ts';
+import { type Problem, type Selected, type SelectProgress, select } from './select.ts';
+import { splitCandidates } from './split-candidates.ts';
+import type {
+  Candidate,
+  Choice,
+  ChoiceProgress,
+  Circumstance,
+  CurvePoint,
+  Limits,
+  Measured,
+  Turn,
+  Wanted,
+} from './types.ts';
+
+/** Splits show new candidates as they are made; so often they are looked for again. */
+const ROUNDS = 3;
+/** A set on the curve that saves less than this more than one of less waste isn't told. */
+const LEAST_STEP = 0.5;
+/** Of the candidates that work at one thing so many, the best alone, are also tried two and two. */
+const MOST_BUNDLED = 6;
+
+/**
+ * Chooses changes for an app's visitors under several circumstances: hints, ways to split, or both. All that could make
+ * sense is measured by simulation and selected under the limits (see `select`). Yields after every measured set, so that it
+ * can be stopped with what there is by then. The same app, plan, circumstances and limits give the same choice. Throws
+ * InputError for limits that contradict, circumstances without weight and an app that nobody comes to.
+ */
+export function* choose(
+  app: Snapshot,
+  plan: Plan,
+  model: VisitorModel,
+  circumstances: readonly Circumstance[],
+  wanted: Wanted,
+): Generator<ChoiceProgress, Choice> {
+  const all = circumstances.reduce((sum, c) => sum + c.share, 0);
+  const shared = circumstances.filter((c) => c.share > 0).map((c) => ({ ...c, share: c.share / all }));
+  checkWanted(wanted.limits, shared, model);
+  const pools: ('split' | 'hint')[] =
+    wanted.about === 'hints' ? ['hint'] : wanted.about === 'splits' ? ['split'] : ['split', 'hint'];
+  let now = plan;
+  let turns: Turn[] = [];
+  let candidates: Candidate[] = [];
+  let exhaustive = true;
+  let measured = 0;
+  const reference = new Gauge(app, plan, model, shared, [], wanted);
+  const before = reference.measure([]);
+  for (const pool of pools) {
+    for (let round = 0; round < (pool === 'split' ? ROUNDS : 1); round++) {
+      const left = wanted.limits.changes - turns.length;
+      if (left < 1) break;
+      const pooled = candidatesFor(app, now, model, shared, pool);
+      const begun = turns;
+      const gauge = new Gauge(app, now, model, shared, pooled, wanted, reference);
+      const base = gauge.measure([]);
+      const limits = limitsLeft(wanted.limits, left, before, base);
+      const { problem, few } = yield* problemOf(gauge, pooled, limits, base, begun);
+      const steps = select(problem);
+      let step = steps.next();
+      while (!step.done) {
+        yield told(step.value, few, begun, base);
+        step = steps.next();
+      }
+      const added = turnsOf(step.value.chosen, few, begun, base);
+      exhaustive &&= step.value.exhaustive;
+      measured += gauge.measured;
+      candidates = [...candidates, ...pooled.filter((c) => !candidates.some((k) => k.id === c.id))];
+      if (added.length === 0) break;
+      turns = [...turns, ...added];
+      now = gauge.planOf(added.map((t) => pooled.indexOf(t.candidate)));
+    }
+  }
+  const final = new Gauge(
+    app,
+    plan,
+    model,
+    shared,
+    turns.map((t) => t.candidate),
+    wanted,
+  );
+  const curve = yield* curveOf(final, turns, before);
+  const after = final.measure(turns.map((_, i) => i));
+  return {
+    plan: final.planOf(turns.map((_, i) => i)),
+    before,
+    after,
+    turns,
+    curve,
+    losers: losersOf(final.scores(plan), final.scores(final.planOf(turns.map((_, i) => i)))),
+    candidates,
+    exhaustive,
+    measured: measured + final.measured,
+  };
+}
+
+function candidatesFor(
+  app: Snapshot,
+  plan: Plan,
+  model: VisitorModel,
+  circumstances: readonly Circumstance[],
+  pool: 'split' | 'hint',
+): Candidate[] {
+  // What is late on one link is late on the others; where hints differ is measured.
+  const grounds = new Grounds(shipped(app, plan).snapshot, plan, circumstances[0].conditions);
+  return pool === 'hint' ? hintCandidates(grounds, model) : splitCandidates(grounds, model);
+}
+
+/** What is left of the limits for a further round. */
+function limitsLeft(limits: Limits, changes: number, before: Measured, base: Measured): Limits {
+  const { wasteBytes } = limits;
+  return {
+    ...limits,
+    changes,
+    wasteBytes: wasteBytes === null ? null : Math.max(0, wasteBytes - (base.waste - before.waste)),
+  };
+}
+
+/** The candidates that are worth searching among: those that help alone, or beside another that works at the same thing. */
+function* problemOf(
+  gauge: Gauge,
+  pooled: readonly Candidate[],
+  limits: Limits,
+  base: Measured,
+  turns: Turn[],
+): Generator<ChoiceProgress, { problem: Problem<Measured>; few: Candidate[] }> {
+  const gains: number[] = [];
+  for (const at of pooled.keys()) {
+    gains.push(base.cost - gauge.measure([at]).cost);
+    yield { phase: 'each alone', done: at + 1, of: pooled.length, turns };
+  }
+  const pairs = bundlesOf(pooled, gains);
+  const bundled: number[][] = [];
+  for (const [done, pair] of pairs.entries()) {
+    const saved = base.cost - gauge.measure(pair).cost;
+    if (saved > 0.5 && saved > Math.max(0, gains[pair[0]]) + Math.max(0, gains[pair[1]])) bundled.push(pair);
+    yield { phase: 'each alone', done: done + 1, of: pairs.length, turns };
+  }
+  const useful = [...pooled.keys()].filter((at) => gains[at] > 0 || bundled.some((b) => b.includes(at)));
+  const few = useful.map((at) => pooled[at]);
+  const problem: Problem<Measured> = {
+    count: few.length,
+    instead: (i) => few[i].instead,
+    bundles: bundled.map((pair) => pair.map((at) => useful.indexOf(at))),
+    measure: (set) => gauge.measure(set.map((i) => useful[i])),
+    keeps: (m, set) =>
+      set.length <= limits.changes &&
+      m.firstContentLater <= limits.firstContentMs + 1e-9 &&
+      (limits.wasteBytes === null || m.waste - base.waste <= limits.wasteBytes),
+    weight: limits.wasteBytes === null ? null : (m) => m.waste,
+    touches: (a, b) => {
+      const one = few[a].routes;
+      const other = few[b].routes;
+      return one === null || other === null || one.some((r) => other.includes(r));
+    },
+  };
+  return { problem, few };
+}
+
+/** Two and two of what works at one thing, or asks the same origin, in its best ways. */
+function bundlesOf(pooled: readonly Candidate[], gains: readonly number[]): number[][] {
+  const groups = new Map<string, Map<string, number>>();
+  for (const [at, { together, instead }] of pooled.entries()) {
+    if (together === null) continue;
+    const group = groups.get(together) ?? new Map<string, number>();
+    groups.set(together, group);
+    const known = group.get(instead);
+    if (known === undefined || gains[at] > gains[known]) group.set(instead, at);
+  }
+  return [...groups.values()].flatMap((group) => {
+    const best = [...group.values()].sort((a, b) => gains[b] - gains[a] || a - b).slice(0, MOST_BUNDLED);
+    return best.flatMap((a, i) => best.slice(i + 1).map((b) => [Math.min(a, b), Math.max(a, b)]));
+  });
+}
+
+function told(progress: SelectProgress<Measured>, few: Candidate[], begun: Turn[], base: Measured): ChoiceProgress {
+  const { phase, done, of, soFar } = progress;
+  return { phase, done, of, turns: [...begun, ...turnsOf(soFar, few, begun, base)] };
+}
+
+function turnsOf(chosen: Selected<Measured>['chosen'], few: Candidate[], begun: Turn[], base: Measured): Turn[] {
+  let last = base.cost;
+  const known = new Set(begun.map((t) => t.candidate.id));
+  return chosen.flatMap(({ candidates, measured }) => {
+    const gain = last - measured.cost;
+    last = measured.cost;
+    // Of two that are added together one may be there already.
+    const added = candidates.map((i) => few[i]).filter((c) => !known.has(c.id));
+    for (const { id } of added) known.add(id);
+    return added.map((candidate, at) => ({
+      candidate,
+      gain: at === 0 ? gain : 0,
+      cost: measured.cost,
+      waste: measured.waste,
+    }));
+  });
+}
+
+/**
+ * Gain against waste: the order in which the changes were added, and the order in which they are left out again, each
+ * time the one that saves most waste for what it loses. Of both only sets that no other one beats.
+ */
+function* curveOf(gauge: Gauge, turns: Turn[], before: Measured): Generator<ChoiceProgress, CurvePoint[]> {
+  const points: CurvePoint[] = [];
+  const add = (set: number[]) => {
+    const { cost, waste } = gauge.measure(set);
+    points.push({ gain: before.cost - cost, waste, chosen: set.map((i) => turns[i].candidate.id) });
+  };
+  for (const at of turns.keys()) {
+    add([...turns.keys()].slice(0, at + 1));
+    yield { phase: 'the curve', done: at, of: 2 * turns.length, turns };
+  }
+  let set = [...turns.keys()];
+  while (set.length > 1) {
+    const now = gauge.measure(set);
+    const ways = set.map((out) => {
+      const rest = set.filter((i) => i !== out);
+      const { cost, waste } = gauge.measure(rest);
+      return { rest, price: (cost - now.cost) / Math.max(1, now.waste - waste), less: waste < now.waste };
+    });
+    yield { phase: 'the curve', done: 2 * turns.length - set.length, of: 2 * turns.length, turns };
+    const best = ways.filter((w) => w.less).sort((a, b) => a.price - b.price)[0];
+    if (!best) break;
+    set = best.rest;
+    add(set);
+  }
+  points.sort((a, b) => a.waste - b.waste || b.gain - a.gain);
+  let most = Number.NEGATIVE_INFINITY;
+  return points.filter(({ gain }) => {
+    if (gain < most + LEAST_STEP) return false;
+    most = gain;
+    return true;
+  });
+}

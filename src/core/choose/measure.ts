@@ -1,0 +1,122 @@
+import { planWith } from '../advise/advise.ts';
+import { Compilations } from '../advise/compiled.ts';
+import { Scorer } from '../advise/score.ts';
+import type { Score } from '../advise/types.ts';
+import type { Decision, Plan } from '../plan/types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import type { VisitorModel } from '../visitors/types.ts';
+import type { Candidate, Circumstance, Measured, Wanted } from './types.ts';
+
+/** What one route contributes under one circumstance. */
+interface Share {
+  cost: number;
+  waste: number;
+  firstContent: number;
+}
+
+/**
+ * Measures sets of candidates over one app's visitors in all circumstances. A hint works on the routes whose documents
+ * carry it, so that routes are measured by themselves and remembered by the candidates that touch them.
+ */
+export class Gauge {
+  private readonly scorers: { scorer: Scorer; circumstance: Circumstance }[];
+  private readonly known = new Map<string, Share[]>();
+  private readonly patterns: string[];
+  private readonly first = new Map<string, number[]>();
+  /** Sets and routes that were really simulated. */
+  measured = 0;
+
+  constructor(
+    app: Snapshot,
+    readonly plan: Plan,
+    model: VisitorModel,
+    circumstances: readonly Circumstance[],
+    private readonly candidates: readonly Candidate[],
+    private readonly wanted: Pick<Wanted, 'aim' | 'limits'>,
+    /** Whose plan first content is compared with; its own otherwise. */
+    reference?: Gauge,
+  ) {
+    const compilations = new Compilations(app, model);
+    this.scorers = circumstances.map((circumstance) => ({
+      circumstance,
+      scorer: new Scorer(app, model, circumstance.conditions, compilations),
+    }));
+    this.patterns = app.routes.map((r) => r.pattern);
+    this.measure([]);
+    for (const pattern of this.patterns) {
+      const own = this.known.get(keyOf(pattern, []))!.map((s) => s.firstContent);
+      this.first.set(pattern, reference?.first.get(pattern) ?? own);
+    }
+  }
+
+  planOf(set: readonly number[]): Plan {
+    return this.inOrder(set).reduce((plan, c) => {
+      const { way } = c;
+      return planWith(plan, { ...way, decisions: way.decisions.map((d) => this.spared(d)) });
+    }, this.plan);
+  }
+
+  /** Ways to split come before hints, which may aim at what these make. */
+  private inOrder(set: readonly number[]): Candidate[] {
+    const chosen = set.map((i) => this.candidates[i]);
+    return [...chosen.filter((c) => c.about === 'split'), ...chosen.filter((c) => c.about === 'hint')];
+  }
+
+  /** What the start needs anyway wastes nobody's data; what is fetched in case may. */
+  private spared(decision: Decision): Decision {
+    if (!this.wanted.limits.spareDataSavers || decision.kind !== 'hint') return decision;
+    if (decision.hint.kind !== 'prefetch' && decision.hint.place !== 'script') return decision;
+    return { ...decision, hint: { ...decision.hint, notForDataSaver: true } };
+  }
+
+  measure(set: readonly number[]): Measured {
+    const touching = (pattern: string) => set.filter((i) => this.candidates[i].routes?.includes(pattern) ?? true);
+    const keys = this.patterns.map((pattern) => ({ pattern, key: keyOf(pattern, touching(pattern)) }));
+    const missing = keys.filter(({ key }) => !this.known.has(key));
+    if (missing.length > 0) {
+      const plan = this.planOf(set);
+      const only = new Set(missing.map((m) => m.pattern));
+      const scores = this.scorers.map(({ scorer }) => scorer.score(plan, only));
+      for (const { pattern, key } of missing)
+        this.known.set(
+          key,
+          scores.map((score, at) => shareOf(score, pattern, this.scorers[at].scorer)),
+        );
+      this.measured++;
+    }
+    return this.sum(keys.map(({ pattern, key }) => ({ pattern, shares: this.known.get(key)! })));
+  }
+
+  private sum(routes: { pattern: string; shares: Share[] }[]): Measured {
+    let later = 0;
+    for (const { pattern, shares } of routes) {
+      const before = this.first.get(pattern);
+      for (const [at, { firstContent }] of shares.entries())
+        later = Math.max(later, before ? firstContent - before[at] : 0);
+    }
+    const costs = this.scorers.map((_, at) => routes.reduce((sum, { shares }) => sum + shares[at].cost, 0));
+    const wastes = this.scorers.map((_, at) => routes.reduce((sum, { shares }) => sum + shares[at].waste, 0));
+    const mean = costs.reduce((sum, cost, at) => sum + cost * this.scorers[at].circumstance.share, 0);
+    return {
+      cost: this.wanted.aim === 'worst' ? Math.max(...costs) : mean,
+      waste: Math.max(...wastes),
+      firstContentLater: later,
+      costs,
+    };
+  }
+
+  /** The full scores of a plan, per circumstance. */
+  scores(plan: Plan): { circumstance: Circumstance; score: Score }[] {
+    return this.scorers.map(({ circumstance, scorer }) => ({ circumstance, score: scorer.score(plan) }));
+  }
+}
+
+function keyOf(pattern: string, touching: readonly number[]): string {
+  return `${pattern}\n${touching.join(' ')}`;
+}
+
+function shareOf(score: Score, pattern: string, scorer: Scorer): Share {
+  const { cost, waste } = scorer.partOf(score, pattern);
+  const route = score.routes.find((r) => r.pattern === pattern)!;
+  return { cost, waste, firstContent: route.firstContent };
+}

@@ -1,0 +1,249 @@
+/** A problem of choosing: which of `count` candidates, when a set of them can be measured. */
+export interface Problem<M extends { cost: number }> {
+  count: number;
+  /** Of candidates with the same key only one is in a set. */
+  instead(candidate: number): string;
+  /** Candidates that are tried together with each of them, since they may help only jointly. */
+  bundles: readonly (readonly number[])[];
+  measure(set: readonly number[]): M;
+  /** Whether a set keeps all limits. */
+  keeps(measured: M, set: readonly number[]): boolean;
+  /** How much of what is limited a set takes up; null where nothing is. */
+  weight: ((measured: M) => number) | null;
+  /** Whether what one candidate is worth can hang on whether another one is in the set. */
+  touches(a: number, b: number): boolean;
+}
+
+export interface Selected<M> {
+  /** In the order in which they earned their place. */
+  chosen: { candidates: number[]; measured: M }[];
+  exhaustive: boolean;
+}
+
+export interface SelectProgress<M> {
+  phase: 'each alone' | 'all sets' | 'adding' | 'leaving out and swapping';
+  done: number;
+  of: number;
+  soFar: Selected<M>['chosen'];
+}
+
+/** At most so many are searched exhaustively. */
+export const FEW = 12;
+/** Less than this is no gain, in the measure's unit. */
+const LEAST = 0.5;
+/** Rounds of leaving out, swapping and adding; each must gain, so that few are ever needed. */
+const MOST_ROUNDS = 12;
+/** Beside those that exclude it, so many are tried in the place of each. */
+const MOST_SWAPS = 8;
+
+/**
+ * Selects the set of candidates with the least cost that keeps the limits. With few candidates every set is tried.
+ * Otherwise: each alone; then forward, turn by turn the one (or bundle) that saves most as the set is by then; then
+ * leaving out, swapping one for another, and adding, as long as that saves anything. Yields after every measured set.
+ */
+export function* select<M extends { cost: number }>(problem: Problem<M>): Generator<SelectProgress<M>, Selected<M>> {
+  return yield* problem.count <= FEW ? exhaustively(problem) : stepwise(problem);
+}
+
+function* exhaustively<M extends { cost: number }>(p: Problem<M>): Generator<SelectProgress<M>, Selected<M>> {
+  const of = 2 ** p.count;
+  let best: { set: number[]; measured: M } = { set: [], measured: p.measure([]) };
+  for (let bits = 1; bits < of; bits++) {
+    const set = Array.from({ length: p.count }, (_, i) => i).filter((i) => bits & (1 << i));
+    if (new Set(set.map((i) => p.instead(i))).size < set.length) continue;
+    const measured = p.measure(set);
+    if (measured.cost < best.measured.cost - LEAST && p.keeps(measured, set)) best = { set, measured };
+    yield { phase: 'all sets', done: bits, of, soFar: [{ candidates: best.set, measured: best.measured }] };
+  }
+  return { chosen: yield* inOrder(p, best.set), exhaustive: true };
+}
+
+/** What a move saves, and whether that was measured with the set as it is now. */
+interface Gain {
+  saves: number;
+  /** By which it is preferred: what it saves, or (frugally) what it saves for what it takes up. */
+  rank: number;
+  fresh: boolean;
+}
+
+class Search<M extends { cost: number }> {
+  readonly moves: readonly (readonly number[])[];
+  set: number[] = [];
+  now: M;
+  phase: SelectProgress<M>['phase'] = 'each alone';
+  soFar: Selected<M>['chosen'] = [];
+  private readonly gains = new Map<number, Gain>();
+
+  constructor(
+    private readonly p: Problem<M>,
+    private readonly frugal: boolean,
+  ) {
+    this.moves = [...Array.from({ length: p.count }, (_, i) => [i]), ...p.bundles];
+    this.now = p.measure([]);
+  }
+
+  told(done: number, of: number): SelectProgress<M> {
+    return { phase: this.phase, done, of, soFar: this.soFar };
+  }
+
+  /** Adds, turn by turn, what saves most; tells whether anything did. */
+  *add(): Generator<SelectProgress<M>, boolean> {
+    let added = false;
+    for (;;) {
+      const best = yield* this.bestMove();
+      if (best < 0) return added;
+      const next = joined(this.p, this.set, this.moves[best]);
+      // Found for a smaller set, it may break a limit now.
+      if (this.costOf(next) > this.now.cost - LEAST) {
+        this.gains.set(best, { saves: Number.NEGATIVE_INFINITY, rank: Number.NEGATIVE_INFINITY, fresh: true });
+        continue;
+      }
+      this.take(next);
+      this.soFar = [...this.soFar, { candidates: [...this.moves[best]], measured: this.now }];
+      this.phase = 'adding';
+      added = true;
+    }
+  }
+
+  /**
+   * What saved most before is measured again first: as a rule a change saves less the more others were taken, so that
+   * what saved less than the best does now needs no new measuring. When nothing saves any more, all are measured once more.
+   */
+  private *bestMove(): Generator<SelectProgress<M>, number> {
+    const open = [...this.moves.keys()].filter((at) => !this.moves[at].every((m) => this.set.includes(m)));
+    const order = open.sort((a, b) => this.known(b) - this.known(a) || a - b);
+    let best = -1;
+    for (const [done, at] of order.entries()) {
+      if (best >= 0 && this.known(at) <= this.known(best)) break;
+      if (!this.gains.get(at)?.fresh) {
+        this.gains.set(at, this.gainOf(joined(this.p, this.set, this.moves[at])));
+        yield this.told(done, order.length);
+      }
+      const saves = this.gains.get(at)?.saves ?? 0;
+      if (saves > LEAST && (best < 0 || this.known(at) > this.known(best))) best = at;
+    }
+    return best;
+  }
+
+  private gainOf(set: readonly number[]): Gain {
+    const measured = this.p.measure(set);
+    if (!this.p.keeps(measured, set))
+      return { saves: Number.NEGATIVE_INFINITY, rank: Number.NEGATIVE_INFINITY, fresh: true };
+    const saves = this.now.cost - measured.cost;
+    const { weight } = this.p;
+    const more = this.frugal && weight ? Math.max(1, weight(measured) - weight(this.now)) : 1;
+    return { saves, rank: saves > 0 ? saves / more : saves, fresh: true };
+  }
+
+  private known(at: number): number {
+    return this.gains.get(at)?.rank ?? Number.POSITIVE_INFINITY;
+  }
+
+  /** The set with one left out, or with others in its place, where that saves; whether it did. */
+  *improve(): Generator<SelectProgress<M>, boolean> {
+    this.phase = 'leaving out and swapping';
+    let best: { set: number[]; cost: number } | null = null;
+    const consider = (next: number[], most: number) => {
+      const cost = this.costOf(next);
+      if (cost < most && (!best || cost < best.cost)) best = { set: next, cost };
+    };
+    for (const [at, out] of this.set.entries()) {
+      const rest = this.set.filter((m) => m !== out);
+      // What hardly saves anything goes even so.
+      consider(rest, this.now.cost + LEAST);
+      yield this.told(at, this.set.length);
+      for (const move of this.inPlaceOf(out)) {
+        consider(joined(this.p, rest, move), this.now.cost - LEAST);
+        yield this.told(at, this.set.length);
+      }
+    }
+    const found = best as { set: number[]; cost: number } | null;
+    if (!found) return false;
+    this.take(found.set);
+    this.soFar = [{ candidates: this.set, measured: this.now }];
+    return true;
+  }
+
+  /** Moves that may stand in the place of one: those that exclude it, and the most promising of those that touch it. */
+  private inPlaceOf(out: number): (readonly number[])[] {
+    const { p } = this;
+    const key = p.instead(out);
+    const others = [...this.moves.keys()].filter((at) => {
+      const move = this.moves[at];
+      return !move.includes(out) && !move.every((m) => this.set.includes(m));
+    });
+    const same = others.filter((at) => this.moves[at].some((m) => p.instead(m) === key));
+    const near = others
+      .filter((at) => !same.includes(at) && this.moves[at].some((m) => p.touches(out, m)))
+      .sort((a, b) => this.known(b) - this.known(a))
+      .slice(0, MOST_SWAPS);
+    return [...same, ...near].map((at) => this.moves[at]);
+  }
+
+  private costOf(set: readonly number[]): number {
+    const measured = this.p.measure(set);
+    return this.p.keeps(measured, set) ? measured.cost : Number.POSITIVE_INFINITY;
+  }
+
+  private take(next: number[]): void {
+    const changed = [...this.set, ...next].filter((m) => this.set.includes(m) !== next.includes(m));
+    this.set = next;
+    this.now = this.p.measure(next);
+    for (const [at, gain] of this.gains) {
+      const touched = this.moves[at].some((m) =>
+        changed.some((c) => this.p.touches(m, c) || this.p.instead(m) === this.p.instead(c)),
+      );
+      // What broke a limit may fit now.
+      if (touched || gain.saves === Number.NEGATIVE_INFINITY)
+        this.gains.set(at, { saves: gain.saves, rank: Math.max(gain.rank, 0), fresh: false });
+    }
+  }
+}
+
+/** The search by steps alone, however many candidates there are. */
+export function* stepwise<M extends { cost: number }>(p: Problem<M>): Generator<SelectProgress<M>, Selected<M>> {
+  let best: Search<M> | null = null;
+  for (const frugal of p.weight ? [false, true] : [false]) {
+    const search = new Search(p, frugal);
+    yield* settled(search);
+    if (!best || search.now.cost < best.now.cost) best = search;
+  }
+  return { chosen: yield* inOrder(p, best!.set), exhaustive: false };
+}
+
+/** Adds, leaves out and swaps until nothing saves any more. */
+function* settled<M extends { cost: number }>(search: Search<M>): Generator<SelectProgress<M>, void> {
+  yield* search.add();
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    const better = yield* search.improve();
+    const more = yield* search.add();
+    if (!better && !more) break;
+  }
+}
+
+/** A set with more candidates; who can't stand beside them goes. */
+function joined(p: Pick<Problem<never>, 'instead'>, set: readonly number[], more: readonly number[]): number[] {
+  const keys = new Set(more.map((m) => p.instead(m)));
+  return [...set.filter((m) => !more.includes(m) && !keys.has(p.instead(m))), ...more].sort((a, b) => a - b);
+}
+
+/** A set in the order in which each earns most as the set is by then. */
+export function* inOrder<M extends { cost: number }>(
+  p: Problem<M>,
+  set: readonly number[],
+): Generator<SelectProgress<M>, Selected<M>['chosen']> {
+  const chosen: Selected<M>['chosen'] = [];
+  let left = [...set];
+  while (left.length > 0) {
+    const so = chosen.flatMap((c) => c.candidates);
+    let best: { candidate: number; measured: M } | null = null;
+    for (const candidate of left) {
+      const measured = p.measure([...so, candidate].sort((a, b) => a - b));
+      if (!best || measured.cost < best.measured.cost) best = { candidate, measured };
+      yield { phase: 'leaving out and swapping', done: set.length - left.length, of: set.length, soFar: chosen };
+    }
+    chosen.push({ candidates: [best!.candidate], measured: best!.measured });
+    left = left.filter((c) => c !== best!.candidate);
+  }
+  return chosen;
+}

@@ -1,0 +1,62 @@
+import { suspicionsOf } from '../advise/advise.ts';
+import type { Grounds } from '../advise/suspect/grounds.ts';
+import { decisionWords, subjectOf } from '../plan/decisions.ts';
+import type { Decision, Trigger } from '../plan/types.ts';
+import { wishesOf } from '../visitors/reckon.ts';
+import type { VisitorModel } from '../visitors/types.ts';
+import type { Candidate } from './types.ts';
+
+const TRIGGERS: Trigger[] = [
+  { on: 'at once' },
+  { on: 'approach' },
+  { on: 'idle' },
+  { on: 'visible' },
+  { on: 'action' },
+];
+
+/**
+ * All ways to split, place and ship code that could make sense under a plan: those of every suspicion, and other
+ * triggers for the code that people come to want later. What only hints about is left to the hints.
+ */
+export function splitCandidates(grounds: Grounds, model: VisitorModel): Candidate[] {
+  const aside = new Set(grounds.plan.decisions.flatMap((d) => (d.kind === 'put aside' ? [d.finding] : [])));
+  const suspected = suspicionsOf(grounds).flatMap(({ id, ways, what }) =>
+    ways.flatMap((way): Candidate[] => {
+      const hints = way.decisions.length > 0 && way.decisions.every((d) => d.kind === 'hint');
+      // What is taken back can't be weighed beside what is added.
+      if (hints || way.decisions.length === 0 || aside.has(id)) return [];
+      const of = `${id} · ${way.decisions.map(subjectOf).join(' · ')} · ${way.words}`;
+      return [{ id: of, about: 'split', words: way.words, why: what, way, routes: null, instead: id, together: null }];
+    }),
+  );
+  return [...suspected, ...otherTriggers(grounds, model)];
+}
+
+/** Other moments for what is fetched later. */
+function otherTriggers({ starts, snapshot, plan }: Grounds, model: VisitorModel): Candidate[] {
+  const wanted = new Map<string, string>();
+  for (const { module, name, kind, route } of wishesOf(model).wishes)
+    if (!wanted.has(module))
+      wanted.set(module, kind === 'move' ? `people move to ${name}` : `people on ${route} want ${name}`);
+  const roots = new Set(starts.graph.roots.map((r) => snapshot.modules[r.target[0]]?.path));
+  return [...wanted].flatMap(([module, why]) => {
+    if (!roots.has(module)) return [];
+    const now = plan.decisions.find((d) => d.kind === 'trigger' && d.splitPoint === module);
+    return TRIGGERS.flatMap((fetch): Candidate[] => {
+      const decision: Decision = { kind: 'trigger', splitPoint: module, fetch };
+      if (JSON.stringify(now) === JSON.stringify(decision)) return [];
+      return [
+        {
+          id: `${subjectOf(decision)} ${fetch.on}`,
+          about: 'split',
+          words: decisionWords(decision),
+          why,
+          way: { words: decisionWords(decision), decisions: [decision] },
+          routes: null,
+          instead: subjectOf(decision),
+          together: null,
+        },
+      ];
+    });
+  });
+}

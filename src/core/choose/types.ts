@@ -1,0 +1,107 @@
+import type { Way } from '../advise/types.ts';
+import type { Plan } from '../plan/types.ts';
+import type { Conditions } from '../sim/conditions.ts';
+
+/** A change that could make sense: a hint, or a way to split. */
+export interface Candidate {
+  /** Stays the same while what it stands for does. */
+  id: string;
+  about: 'hint' | 'split';
+  /** In words: what it does, and why it could help. */
+  words: string;
+  why: string;
+  way: Way;
+  /** Routes on which it can change anything; null: all. */
+  routes: string[] | null;
+  /** Of candidates with the same one only one makes sense at a time. */
+  instead: string;
+  /** What it works at together with others: they may help only jointly. */
+  together: string | null;
+}
+
+/** A set of conditions that a choice is made for, with its weight. */
+export interface Circumstance {
+  name: string;
+  conditions: Conditions;
+  share: number;
+}
+
+/** What a choice has to keep. */
+export interface Limits {
+  /** Changes that are taken at most. */
+  changes: number;
+  /** No landing's first content may come later than before by more than this, in ms. */
+  firstContentMs: number;
+  /** A visit may fetch so many bytes more for nothing, on average; null: as many as pay. */
+  wasteBytes: number | null;
+  /** Hints that fetch in case are left out for visitors who save data. */
+  spareDataSavers: boolean;
+}
+
+/** What is chosen from, for whom, and how. */
+export interface Wanted {
+  about: 'hints' | 'splits' | 'both';
+  limits: Limits;
+  /** `mean`: best on average over the circumstances; `worst`: best in the circumstance where a visit costs most. */
+  aim: 'mean' | 'worst';
+}
+
+/** What a set of candidates comes to. Costs in expected ms per visit. */
+export interface Measured {
+  cost: number;
+  /** Expected bytes per visit that are fetched for nothing, in the circumstance where they are most. */
+  waste: number;
+  /** How much later the first content of some landing comes at most, in ms. */
+  firstContentLater: number;
+  /** Per circumstance, in their order. */
+  costs: number[];
+}
+
+/** One change in the order in which it earned its place. */
+export interface Turn {
+  candidate: Candidate;
+  /** What it saved at its turn, and what the plan came to from then on. */
+  gain: number;
+  cost: number;
+  waste: number;
+}
+
+/** A set of changes on the curve of gain against waste. */
+export interface CurvePoint {
+  gain: number;
+  waste: number;
+  /** Ids of its candidates. */
+  chosen: string[];
+}
+
+/** Who is worse off with a choice. */
+export interface Loser {
+  circumstance: string;
+  /** In words; empty when the whole circumstance loses. */
+  who: string;
+  /** In ms. */
+  change: number;
+}
+
+export interface Choice {
+  plan: Plan;
+  before: Measured;
+  after: Measured;
+  turns: Turn[];
+  /** No set on it is beaten in gain by one of less waste. */
+  curve: CurvePoint[];
+  losers: Loser[];
+  candidates: Candidate[];
+  /** Every set was tried, so that there is none better. */
+  exhaustive: boolean;
+  /** Sets that were measured. */
+  measured: number;
+}
+
+export interface ChoiceProgress {
+  phase: 'each alone' | 'all sets' | 'adding' | 'leaving out and swapping' | 'the curve';
+  done: number;
+  of: number;
+  /** The best so far, in the order in which it was found. */
+  turns: Turn[];
+}

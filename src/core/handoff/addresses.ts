@@ -1,0 +1,49 @@
+import type { ChunkGraph } from '../chunks/types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+
+/** Which built file holds a module, by the module's path. */
+export type FileMap = Readonly<Record<string, string>>;
+
+/**
+ * Addresses of chunks as they are handed over: of the real file, where the snapshot is of an output or a map tells it;
+ * otherwise a named stand-in such as `{{tide-chart}}`, which is to be replaced.
+ */
+export class Addresses {
+  /** Stand-ins that were given out. */
+  readonly standIns = new Set<string>();
+  private readonly known = new Map<number, string>();
+
+  constructor(
+    private readonly snapshot: Snapshot,
+    private readonly graph: ChunkGraph,
+    private readonly files: FileMap | null,
+  ) {}
+
+  of(chunk: number): string {
+    const known = this.known.get(chunk);
+    if (known !== undefined) return known;
+    const file = this.fileOf(chunk);
+    const address = file === null ? this.standIn(chunk) : `${this.snapshot.base}${file}`;
+    this.known.set(chunk, address);
+    return address;
+  }
+
+  private fileOf(chunk: number): string | null {
+    const { file, modules } = this.graph.chunks[chunk];
+    if (file !== undefined) return file;
+    for (const m of modules) {
+      const path = this.snapshot.modules[m].path;
+      if (this.files && Object.hasOwn(this.files, path)) return this.files[path].replace(/^\//, '');
+    }
+    return null;
+  }
+
+  private standIn(chunk: number): string {
+    const { name, kind } = this.graph.chunks[chunk];
+    const bare = kind === 'style' ? `${name} style` : name;
+    let given = `{{${bare}}}`;
+    for (let n = 2; this.standIns.has(given); n++) given = `{{${bare} ${n}}}`;
+    this.standIns.add(given);
+    return given;
+  }
+}

@@ -1,0 +1,143 @@
+import { formChunks } from '../chunks/form-chunks.ts';
+import type { Plan } from '../plan/types.ts';
+import { shipped } from '../ship/shipped.ts';
+import type { Conditions } from '../sim/conditions.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import { Addresses, type FileMap } from './addresses.ts';
+import { headerText, markupText, rulesText } from './markup.ts';
+import { plannedLinks } from './planned-links.ts';
+import { decisionsByWay, reportText } from './report.ts';
+import { hintScript, triggerScript } from './script.ts';
+import { csvText, manifestText, routeChanges } from './tables.ts';
+
+export const ARTEFACTS = [
+  ...(['markup', 'headers', 'early-hints', 'speculation-rules', 'hint-script', 'triggers'] as const),
+  ...(['manifest', 'csv', 'report'] as const),
+] as const;
+export type ArtefactKind = (typeof ARTEFACTS)[number];
+
+/** Something that is taken from a plan into the app, its server or a review. */
+export interface Artefact {
+  kind: ArtefactKind;
+  name: string;
+  /** What it is for, and how it is put to use. */
+  use: string;
+  file: string;
+  mime: string;
+  /** Empty when the plan has nothing of the kind. */
+  text: string;
+}
+
+export interface Handoff {
+  artefacts: Artefact[];
+  /** Stand-ins that are to be replaced by real addresses. */
+  standIns: string[];
+  ways: ReturnType<typeof decisionsByWay>;
+}
+
+/**
+ * All that is handed over of a plan. Addresses are those of the real files where the snapshot or `files` knows them,
+ * otherwise named stand-ins, which each artefact says at its top.
+ */
+export function handoff(app: Snapshot, plan: Plan, conditions: Conditions, files: FileMap | null): Handoff {
+  const { snapshot } = shipped(app, plan);
+  const graph = formChunks(snapshot, plan);
+  const addresses = new Addresses(snapshot, graph, files);
+  const routes = plannedLinks(snapshot, plan, graph, addresses);
+  const changes = routeChanges(app, plan, conditions);
+  const given: Omit<Artefact, 'text'>[] = [
+    {
+      kind: 'markup',
+      name: 'Markup',
+      use: 'Into the head of each route’s document, before its other tags.',
+      file: 'hints.html',
+      mime: 'text/html',
+    },
+    {
+      kind: 'headers',
+      name: 'Link headers',
+      use: 'Sent with each route’s answer (RFC 8288).',
+      file: 'link-headers.txt',
+      mime: 'text/plain',
+    },
+    {
+      kind: 'early-hints',
+      name: 'Early hints',
+      use: 'Sent as soon as the request is read (RFC 8297).',
+      file: 'early-hints.txt',
+      mime: 'text/plain',
+    },
+    {
+      kind: 'speculation-rules',
+      name: 'Speculation rules',
+      use: 'Each route’s object into a script of type speculationrules.',
+      file: 'speculation-rules.json',
+      mime: 'application/json',
+    },
+    {
+      kind: 'hint-script',
+      name: 'Hints by script',
+      use: 'A module that adds hints at their trigger, and those that data savers don’t get.',
+      file: 'hints.js',
+      mime: 'text/javascript',
+    },
+    {
+      kind: 'triggers',
+      name: 'Import triggers',
+      use: 'A module that begins deferred imports when the plan says.',
+      file: 'import-triggers.js',
+      mime: 'text/javascript',
+    },
+    {
+      kind: 'manifest',
+      name: 'Manifest',
+      use: 'Files of each route and split point, with their sizes and modules.',
+      file: 'manifest.json',
+      mime: 'application/json',
+    },
+    {
+      kind: 'csv',
+      name: 'Figures',
+      use: 'Every landing as built and with the plan, for table programs.',
+      file: 'figures.csv',
+      mime: 'text/csv',
+    },
+    {
+      kind: 'report',
+      name: 'Report',
+      use: 'For a review: decisions, conditions, before and after; Markdown.',
+      file: 'report.md',
+      mime: 'text/markdown',
+    },
+  ];
+  const texts: Record<ArtefactKind, string> = {
+    markup: markupText(routes),
+    headers: headerText(routes, 'header'),
+    'early-hints': headerText(routes, 'early'),
+    'speculation-rules': rulesText(routes),
+    'hint-script': hintScript(routes),
+    triggers: triggerScript(snapshot, plan, graph),
+    manifest: manifestText(snapshot, graph, addresses),
+    csv: csvText(changes),
+    report: reportText(app, plan, conditions, changes),
+  };
+  return {
+    artefacts: given.map((a) => ({ ...a, text: withNote(a.kind, texts[a.kind]) })),
+    standIns: [...addresses.standIns],
+    ways: decisionsByWay(app, plan),
+  };
+}
+
+const NOTES: Partial<Record<ArtefactKind, (words: string) => string>> = {
+  markup: (words) => `<!-- ${words} -->`,
+  headers: (words) => `# ${words}`,
+  'early-hints': (words) => `# ${words}`,
+  'hint-script': (words) => `// ${words}`,
+};
+
+/** Says at the top that addresses are stand-ins, where any are. */
+function withNote(kind: ArtefactKind, text: string): string {
+  const note = NOTES[kind];
+  if (!note || !/\{\{[^}]+\}\}/.test(text)) return text;
+  return `${note('Names in {{…}} stand for files of the build: replace each by the address of the file that holds it.')}\n${text}`;
+}

@@ -1,0 +1,94 @@
+import type { PlannedLink, RoutePlan } from './planned-links.ts';
+import { needsScript } from './planned-links.ts';
+
+/** The `link` elements of each route's head, in order, as HTML. */
+export function markupText(routes: readonly RoutePlan[]): string {
+  return routes
+    .flatMap(({ pattern, links, priorities }) => {
+      const tags = links.filter((l) => l.hint.place === 'markup' && !needsScript(l)).map(tagOf);
+      const notes = priorities.map(
+        ({ address, priority }) => `<!-- on the tag of ${comment(address)}: fetchpriority="${priority}" -->`,
+      );
+      const lines = [...new Set(tags), ...notes];
+      return lines.length === 0 ? [] : [[`<!-- ${comment(pattern)} -->`, ...lines].join('\n')];
+    })
+    .join('\n\n');
+}
+
+function tagOf({ rel, href, as, crossorigin, fetchpriority, media }: PlannedLink): string {
+  const attributes = [
+    `rel="${rel}"`,
+    `href="${escaped(href)}"`,
+    ...(as ? [`as="${as}"`] : []),
+    ...(crossorigin ? ['crossorigin'] : []),
+    ...(fetchpriority ? [`fetchpriority="${fetchpriority}"`] : []),
+    ...(media ? [`media="${media}"`] : []),
+  ];
+  return `<link ${attributes.join(' ')}>`;
+}
+
+function escaped(text: string): string {
+  return text.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;');
+}
+
+/** Inside a comment nothing may look like its end. */
+function comment(text: string): string {
+  return text.replace(/--/g, '- -').replace(/>/g, '&gt;');
+}
+
+/** `Link` fields (RFC 8288) of the final answer, or of early hints (RFC 8297), by route. */
+export function headerText(routes: readonly RoutePlan[], place: 'header' | 'early'): string {
+  return routes
+    .flatMap(({ pattern, links }) => {
+      const own = links.filter((l) => l.hint.place === place);
+      if (own.length === 0) return [];
+      const status = place === 'early' ? ['HTTP/1.1 103 Early Hints'] : [];
+      const always = own.filter((l) => !l.hint.notForDataSaver).map(fieldOf);
+      const spared = own.filter((l) => l.hint.notForDataSaver).map(fieldOf);
+      const unless = spared.length > 0 ? ['# unless the request says Save-Data: on', ...new Set(spared)] : [];
+      return [[`# ${pattern}`, ...status, ...new Set(always), ...unless].join('\n')];
+    })
+    .join('\n\n');
+}
+
+function fieldOf({ rel, href, as, crossorigin, fetchpriority, media }: PlannedLink): string {
+  const parameters = [
+    `rel=${rel}`,
+    ...(as ? [`as=${as}`] : []),
+    ...(crossorigin ? ['crossorigin'] : []),
+    ...(fetchpriority ? [`fetchpriority=${fetchpriority}`] : []),
+    ...(media ? [`media="${media}"`] : []),
+  ];
+  // A stand-in is replaced as it is.
+  const address = href.startsWith('{{') ? href : href.replace(/[<>\s"]/g, encodeURIComponent);
+  return `Link: <${address}>; ${parameters.join('; ')}`;
+}
+
+interface Rule {
+  where: { href_matches: string };
+  eagerness: 'immediate' | 'moderate';
+}
+
+/** Speculation rules of each route whose document carries any, as JSON by route. */
+export function rulesText(routes: readonly RoutePlan[]): string {
+  const all = routes.flatMap(({ pattern, rules }) => {
+    const of = (kind: string): Rule[] =>
+      rules.flatMap(({ kind: own, target, on }) =>
+        own === kind && target.kind === 'route'
+          ? [
+              {
+                where: { href_matches: target.pattern },
+                eagerness: on?.on === 'approach' ? ('moderate' as const) : ('immediate' as const),
+              },
+            ]
+          : [],
+      );
+    const prefetch = of('prefetch document');
+    const prerender = of('prepare document');
+    if (prefetch.length + prerender.length === 0) return [];
+    return [
+      [pattern, { ...(prefetch.length ? { prefetch } : {}), ...(prerender.length ? { prerender } : {}) }] as const,
+    ];
+  });
+  return all.length === 0 ? '' : JSON.stringify(Object.fromEntries(all), null, 2);
+}

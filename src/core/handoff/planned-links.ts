@@ -1,0 +1,76 @@
+import type { ChunkGraph } from '../chunks/types.ts';
+import { compileHints } from '../load/compile.ts';
+import type { FetchPriority } from '../load/types.ts';
+import { isDocumentHint } from '../plan/hints.ts';
+import type { Hint, Plan } from '../plan/types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import type { Addresses } from './addresses.ts';
+
+/** A link as the plan wants it in the document of a route. */
+export interface PlannedLink {
+  hint: Hint;
+  rel: string;
+  href: string;
+  as: string | null;
+  crossorigin: boolean;
+  fetchpriority: Exclude<FetchPriority, 'auto'> | null;
+  media: string | null;
+}
+
+/** What a plan's hints come to on one route. */
+export interface RoutePlan {
+  pattern: string;
+  links: PlannedLink[];
+  /** Speculation rules. */
+  rules: Hint[];
+  /** Fetch priorities for tags that are there, by address. */
+  priorities: { address: string; priority: string }[];
+}
+
+/** The hints of a plan for every route whose document carries any. */
+export function plannedLinks(snapshot: Snapshot, plan: Plan, graph: ChunkGraph, addresses: Addresses): RoutePlan[] {
+  return snapshot.routes
+    .map(({ pattern }): RoutePlan => {
+      const { hints, resources } = compileHints(snapshot, plan, graph, pattern);
+      return {
+        pattern,
+        links: hints.flatMap(({ hint, links }) =>
+          links.map((link) => {
+            const file = resources[link.resource];
+            const { rel, as, crossorigin = false, fetchpriority } = link;
+            return {
+              hint,
+              rel,
+              href: file ? (file.chunk === undefined ? file.address : addresses.of(file.chunk)) : (link.origin ?? ''),
+              // What a prefetch or a module preload is for goes without saying.
+              as: rel === 'preload' ? (as ?? null) : null,
+              crossorigin: rel !== 'prefetch' && rel !== 'modulepreload' && crossorigin,
+              fetchpriority: fetchpriority === 'high' || fetchpriority === 'low' ? fetchpriority : null,
+              media: mediaOf(hint),
+            };
+          }),
+        ),
+        rules: hints.flatMap(({ hint }) => (isDocumentHint(hint.kind) ? [hint] : [])),
+        priorities: hints.flatMap(({ hint: { kind, target, priority } }) =>
+          kind === 'fetch priority' && target.kind === 'asset' && priority
+            ? [{ address: target.address, priority }]
+            : [],
+        ),
+      };
+    })
+    .filter((r) => r.links.length + r.rules.length + r.priorities.length > 0);
+}
+
+/** The conditions of a hint as a media query; null where it has none. */
+function mediaOf({ media }: Hint): string | null {
+  const said = [
+    ...(media?.minWidth === undefined ? [] : [`(min-width: ${media.minWidth}px)`]),
+    ...(media?.maxWidth === undefined ? [] : [`(max-width: ${media.maxWidth}px)`]),
+  ];
+  return said.length === 0 ? null : said.join(' and ');
+}
+
+/** Whether only a script can give it: at a trigger, or (which markup can't tell) not to people who save data. */
+export function needsScript({ hint }: PlannedLink): boolean {
+  return hint.place === 'script' || (hint.place === 'markup' && hint.notForDataSaver === true);
+}

@@ -1,0 +1,89 @@
+import { decisionWords, shipsBy } from '../plan/decisions.ts';
+import type { Decision, Plan, ShipsBy } from '../plan/types.ts';
+import { troublesOf } from '../ship/shipped.ts';
+import type { Conditions } from '../sim/conditions.ts';
+import { graphIndex } from '../snapshot/graph-index.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import type { RouteChange } from './tables.ts';
+
+const GROUPS: ShipsBy[] = ['source edit', 'server or markup', 'build setting'];
+
+/** A plan's decisions by how they reach production, each in words, with the lines of code that it is about. */
+export function decisionsByWay(
+  snapshot: Snapshot,
+  plan: Plan,
+): { by: ShipsBy; decisions: { words: string; lines: string[] }[] }[] {
+  return GROUPS.map((by) => ({
+    by,
+    decisions: plan.decisions
+      .filter((d) => shipsBy(d) === by)
+      .map((d) => ({ words: decisionWords(d), lines: linesOf(snapshot, d) })),
+  })).filter((g) => g.decisions.length > 0);
+}
+
+/** `file:line` of the imports that a decision detaches or joins. */
+function linesOf(snapshot: Snapshot, decision: Decision): string[] {
+  if (decision.kind !== 'detach' && decision.kind !== 'join') return [];
+  const { imports, modules } = snapshot;
+  const index = graphIndex(snapshot);
+  const meant = imports.filter((item, at) =>
+    'import' in decision
+      ? index.importAt.get(decision.import) === at
+      : 'module' in decision
+        ? modules[item.to].path === decision.module
+        : modules[item.to].package === decision.package && modules[item.from].package !== decision.package,
+  );
+  return meant.map((i) => `${modules[i.from].path}:${i.line}`);
+}
+
+/** A report that can be pasted into a review: what is decided, under which conditions, and what it does; Markdown. */
+export function reportText(app: Snapshot, plan: Plan, conditions: Conditions, changes: readonly RouteChange[]): string {
+  const { link, device, cache } = conditions;
+  const groups = decisionsByWay(app, plan).map(({ by, decisions }) =>
+    [
+      `### By ${by}`,
+      '',
+      ...decisions.map(
+        ({ words, lines }) => `- ${text(words)}${lines.map((l) => `\n  - \`${l.replace(/`/g, '')}\``).join('')}`,
+      ),
+    ].join('\n'),
+  );
+  const stale = troublesOf(app, plan).stale.map(
+    (s) => `- ${text(decisionWords(plan.decisions[s.decision]))}: ${text(s.reason)}`,
+  );
+  const rows = changes.map(
+    ({ pattern, before, after }) =>
+      `| ${text(pattern)} | ${pair(before.firstContent, after.firstContent, ms)} | ${pair(before.interactive, after.interactive, ms)} | ${pair(before.startBytes, after.startBytes, kB)} | ${pair(before.requests, after.requests, String)} | ${pair(before.hops, after.hops, String)} |`,
+  );
+  return `${[
+    `# ${text(plan.name)}`,
+    ...(plan.description ? [text(plan.description)] : []),
+    `Predicted for ${link.name} (${link.rttMs} ms round trip, ${link.downKbps} kbps down), ${device.name}, cache ${cache}. As built → with the plan.`,
+    [
+      '| landing on | first content | interactive | script and style | requests | hops |',
+      '|---|---|---|---|---|---|',
+      ...rows,
+    ].join('\n'),
+    `## Decisions`,
+    ...(groups.length > 0 ? groups : ['None.']),
+    ...(stale.length > 0 ? [`### Without effect here`, stale.join('\n')] : []),
+  ].join('\n\n')}\n`;
+}
+
+function pair(before: number, after: number, write: (n: number) => string): string {
+  const [was, now] = [write(before), write(after)];
+  return was === now ? was : `${was} → **${now}**`;
+}
+
+function ms(value: number): string {
+  return Number.isFinite(value) ? `${Math.round(value)} ms` : 'never';
+}
+
+function kB(bytes: number): string {
+  return `${Math.round(bytes / 100) / 10} kB`;
+}
+
+/** Names from outside are no markup. */
+function text(words: string): string {
+  return words.replace(/[\\`*_{}[\]<>|#]/g, (c) => `\\${c}`).replace(/\s+/g, ' ');
+}

@@ -1,0 +1,82 @@
+import type { ChunkGraph } from '../chunks/types.ts';
+import type { Milestones, Readout } from '../metrics/readout.ts';
+import { BASELINE, type Plan } from '../plan/types.ts';
+import { predict } from '../predict/predict.ts';
+import { shipped } from '../ship/shipped.ts';
+import type { Conditions } from '../sim/conditions.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import type { Addresses } from './addresses.ts';
+
+/** Figures of one route's landing: times in ms, sizes in bytes. */
+export type RouteFigures = Pick<Milestones, 'firstContent' | 'firstScreenComplete' | 'interactive'> &
+  Pick<Readout, 'startBytes' | 'requests' | 'hops'>;
+
+export interface RouteChange {
+  pattern: string;
+  before: RouteFigures;
+  after: RouteFigures;
+}
+
+/** What every landing comes to as built, and with the plan. */
+export function routeChanges(app: Snapshot, plan: Plan, conditions: Conditions): RouteChange[] {
+  const figures = (of: Plan, pattern: string): RouteFigures => {
+    const { milestones, readout } = predict(shipped(app, of).snapshot, of, pattern, conditions).reading;
+    const { firstContent, firstScreenComplete, interactive } = milestones;
+    const { startBytes, requests, hops } = readout;
+    return { firstContent, firstScreenComplete, interactive, startBytes, requests, hops };
+  };
+  return app.routes.map(({ pattern }) => ({
+    pattern,
+    before: figures(BASELINE, pattern),
+    after: figures(plan, pattern),
+  }));
+}
+
+const COLUMNS = ['firstContent', 'firstScreenComplete', 'interactive', 'startBytes', 'requests', 'hops'] as const;
+
+/** The same as comma-separated values (RFC 4180), one line for each route. */
+export function csvText(changes: readonly RouteChange[]): string {
+  const head = ['route', ...COLUMNS.flatMap((c) => [`${c} as built`, `${c} with the plan`])];
+  const lines = changes.map(({ pattern, before, after }) => [
+    pattern,
+    ...COLUMNS.flatMap((c) => [number(before[c]), number(after[c])]),
+  ]);
+  return `${[head, ...lines].map((line) => line.map(quoted).join(',')).join('\r\n')}\r\n`;
+}
+
+function number(value: number): string {
+  return Number.isFinite(value) ? String(Math.round(value * 10) / 10) : '';
+}
+
+/** A field that a table program could take for a formula is told to be text. */
+function quoted(field: string): string {
+  const safe = /^[=+@-]/.test(field) && Number.isNaN(Number(field)) ? `'${field}` : field;
+  return /[",\r\n]/.test(safe) ? `"${safe.replace(/"/g, '""')}"` : safe;
+}
+
+/** Which files each route's start and each split point ask for, as JSON: `{ files, routes, splitPoints }`. */
+export function manifestText(snapshot: Snapshot, graph: ChunkGraph, addresses: Addresses): string {
+  const files = Object.fromEntries(
+    graph.chunks.map((c, at) => [
+      addresses.of(at),
+      {
+        kind: c.kind,
+        bytes: { minified: Math.round(c.bytes.minified), gzip: Math.round(c.bytes.gzip) },
+        modules: c.modules.map((m) => snapshot.modules[m].path),
+      },
+    ]),
+  );
+  const of = (group: readonly number[]) => group.map((c) => addresses.of(c));
+  const routes = Object.fromEntries(
+    snapshot.routes.map(({ pattern, realm, page, layouts }) => {
+      const own = graph.roots.filter((r) => r.realm === realm && r.routes.includes(pattern));
+      return [pattern, { page, layouts, files: [...new Set(own.flatMap((r) => of(r.group)))] }];
+    }),
+  );
+  const splitPoints = Object.fromEntries(
+    graph.roots.flatMap((r) =>
+      r.kind === 'split point' ? [[snapshot.modules[r.target[0]].path, { files: of(r.group) }] as const] : [],
+    ),
+  );
+  return JSON.stringify({ files, routes, splitPoints }, null, 2);
+}

@@ -1,0 +1,164 @@
+import { isDocumentHint } from '../plan/hints.ts';
+import type { Hint, HintPlace } from '../plan/types.ts';
+import { graphIndex } from '../snapshot/graph-index.ts';
+import type { Route } from '../snapshot/types.ts';
+import { addGroups, type Compilation } from './compilation.ts';
+import { type Files, preloadOf } from './files.ts';
+import { walkLanding } from './landing.ts';
+import { momentOf } from './moment.ts';
+import type { Action, Deed, FetchPriority, LinkHint, SceneAction } from './types.ts';
+
+/** How long the pointer rests on a link before rules of moderate eagerness begin, as recorded. In ms. */
+const RESTING_MS = 200;
+
+/** Hints that a landing's document carries, with the files that they mean here. */
+export interface AimedHint {
+  hint: Hint;
+  resources: number[];
+}
+
+/** A hint without files here (another realm, nothing that the route can come to use) isn't carried. */
+export function aimedHints(c: Compilation): AimedHint[] {
+  return carried(c).flatMap((hint) => {
+    const resources = hint.kind === 'preconnect' || isDocumentHint(hint.kind) ? [] : filesOf(c, hint);
+    return hint.kind === 'preconnect' || resources.length > 0 ? [{ hint, resources: [...new Set(resources)] }] : [];
+  });
+}
+
+function carried({ plan, landing }: Compilation): Hint[] {
+  return plan.hints.filter((h) => h.routes.length === 0 || h.routes.includes(landing.route.pattern));
+}
+
+function filesOf(c: Compilation, hint: Hint): number[] {
+  const { snapshot, landing, files } = c;
+  const { target } = hint;
+  if (target.kind === 'asset') {
+    const item = landing.route.content.find((i) => i.address === target.address);
+    const call = landing.route.data.find((d) => d.address === target.address);
+    const script = snapshot.scripts.find((s) => s.address === target.address);
+    return item ? [files.content(item)] : call ? [files.data(call)] : script ? [files.script(script)] : [];
+  }
+  if (target.kind === 'split point') return rootFiles(c, target.module, hint.routes.length > 0);
+  const route = target.kind === 'route' ? snapshot.routes.find((r) => r.pattern === target.pattern) : undefined;
+  return route ? [...route.layouts, route.page].flatMap((path) => rootFiles(c, path, true)) : [];
+}
+
+/** Files of a split point. A hint without routes only goes into documents whose route can come to use it. */
+function rootFiles({ snapshot, graph, landing, files }: Compilation, path: string, anywhere: boolean): number[] {
+  const module = graphIndex(snapshot).moduleAt.get(path);
+  const root = graph.roots.findIndex(
+    (r) => r.realm === landing.route.realm && r.kind !== 'entry' && r.target[0] === module,
+  );
+  if (root < 0) return [];
+  const here = [...landing.roots, ...landing.later].some((l) => l.root === root);
+  if (!here && !anywhere) return [];
+  return graph.roots[root].group.map((c) => files.chunk(c, 'later'));
+}
+
+/** The links that hints of one place become. */
+export function linksAt(files: Files, aimed: AimedHint[], place: HintPlace): LinkHint[] {
+  return aimed.filter((a) => a.hint.place === place).flatMap((a) => linksOf(files, a));
+}
+
+/** The links that one hint becomes: one for each of its files. */
+export function linksOf(files: Files, { hint, resources }: AimedHint): LinkHint[] {
+  const { kind, target, as, crossorigin, priority, media, notForDataSaver } = hint;
+  const when = { ...(media ? { media } : {}), ...(notForDataSaver ? { notForDataSaver } : {}) };
+  if (kind === 'preconnect') {
+    const origin = target.kind === 'origin' ? target.origin : '';
+    return [{ rel: kind, resource: -1, origin, crossorigin: crossorigin ?? true, chosen: true, ...when }];
+  }
+  if (kind !== 'preload' && kind !== 'modulepreload' && kind !== 'prefetch') return [];
+  return resources.map((r) => ({
+    ...preloadOf(files, r, kind),
+    ...(as === undefined ? {} : { as }),
+    ...(crossorigin === undefined ? {} : { crossorigin }),
+    ...(priority === undefined ? {} : { fetchpriority: priority }),
+    ...when,
+  }));
+}
+
+/** Fetch priorities that the plan gives to tags of this document, by resource. */
+export function prioritiesOf(aimed: AimedHint[]): ReadonlyMap<number, FetchPriority> {
+  return new Map(
+    aimed.flatMap(({ hint, resources }) =>
+      hint.kind === 'fetch priority' && hint.priority ? resources.map((r) => [r, hint.priority!] as const) : [],
+    ),
+  );
+}
+
+/** Hints that a script adds on this landing become actions of its entry. `page`: the part that stands for links in view. */
+export function hintsByScript(c: Compilation, aimed: AimedHint[], page: number): Action[] {
+  return aimed.flatMap((a) => {
+    const { place, on, target } = a.hint;
+    if (place !== 'script' || !on || on.on === 'approach') return [];
+    const part = target.kind === 'split point' ? partOf(c, target.module) : -1;
+    const when = on.on === 'visible' ? { when: 'visible' as const, target: part >= 0 ? part : page } : momentOf(on);
+    return linksOf(c.files, a).map((hint): Action => ({ ...when, do: { kind: 'link', hint } }));
+  });
+}
+
+function partOf({ landing, parts }: Compilation, module: string): number {
+  const part = landing.route.parts.find((p) => p.module === module);
+  return part ? parts.findIndex((p) => p.id === part.id) : -1;
+}
+
+/** What hints begin when the pointer or focus rests on what leads to a route (its page) or a part, by its module. */
+export function hintsOnApproach(c: Compilation, module: string): SceneAction[] {
+  const to = c.snapshot.routes.find((r) => r.page === module);
+  return carried(c).flatMap((hint): SceneAction[] => {
+    const { kind, target, on } = hint;
+    const meant =
+      target.kind === 'split point'
+        ? target.module === module
+        : target.kind === 'route' && target.pattern === to?.pattern;
+    if (on?.on !== 'approach' || !meant) return [];
+    if (isDocumentHint(kind)) return to ? [{ when: 'timer', delayMs: RESTING_MS, do: ruleFor(c, hint, to) }] : [];
+    const links = linksOf(c.files, { hint, resources: [...new Set(filesOf(c, hint))] });
+    return links.map((link) => ({ when: 'eval', do: { kind: 'link', hint: link } }));
+  });
+}
+
+/** Hints about next documents that this one carries as rules. */
+export function documentHints(c: Compilation): Hint[] {
+  return carried(c).filter((h) => isDocumentHint(h.kind));
+}
+
+/** What the document's rules ask for at once: next documents, fetched ahead or prepared. */
+export function rulesAtOnce(c: Compilation): Deed[] {
+  return documentHints(c).flatMap((hint) => {
+    const { target, on } = hint;
+    const to = target.kind === 'route' ? c.snapshot.routes.find((r) => r.pattern === target.pattern) : undefined;
+    return on?.on !== 'approach' && to ? [ruleFor(c, hint, to)] : [];
+  });
+}
+
+/** Routes whose documents this one's rules fetch ahead on the approach. */
+export function routesApproached(c: Compilation): Route[] {
+  const meant = new Set(
+    documentHints(c).flatMap(({ target, on }) =>
+      on?.on === 'approach' && target.kind === 'route' ? [target.pattern] : [],
+    ),
+  );
+  return c.snapshot.routes.filter((r) => meant.has(r.pattern));
+}
+
+/** A document that is prepared asks for its files as well; nobody may ever want them. */
+function ruleFor(c: Compilation, { kind, media }: Hint, to: Route): Deed {
+  const { snapshot, plan, graph, files, landing } = c;
+  const instead: Deed[] = [{ kind: 'fetch', resource: files.document(to), ahead: true }];
+  if (kind === 'prepare document' && to.realm === landing.route.realm) {
+    const walk = walkLanding(snapshot, plan, graph, to);
+    addGroups(walk.landing, graph, files, to.page, snapshot);
+    const wanted = walk.landing.roots.filter((l) => l.inChain || l.trigger.on === 'at once');
+    const resources = new Set(wanted.flatMap((l) => files.groups[files.groupOf(l.root)].resources));
+    instead.push(...[...resources].map((r) => files.ahead(r, 'prefetch')));
+  }
+  return {
+    kind: 'rule',
+    does: kind === 'prepare document' ? 'prepare' : 'fetch',
+    address: to.pattern,
+    instead,
+    ...(media ? { media } : {}),
+  };
+}

@@ -1,0 +1,49 @@
+import { route, sketch } from '../../test-support/snapshots.ts';
+import { formChunks } from '../chunks/form-chunks.ts';
+import { BASELINE, type Plan } from '../plan/types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import { shipped, troublesOf } from './shipped.ts';
+
+const LIB = { package: 'dates', bytes: 9000 };
+
+function twoVersions(): Snapshot {
+  const snapshot = sketch(
+    {
+      main: { imports: ['home', 'old/dates/index'] },
+      home: { imports: ['new/dates/index'] },
+      'old/dates/index': { ...LIB, imports: ['old/dates/zones'] },
+      'old/dates/zones': LIB,
+      'new/dates/index': { ...LIB, imports: ['new/dates/zones'] },
+      'new/dates/zones': LIB,
+    },
+    { routes: [route('/', 'home')] },
+  );
+  const folders = ['old/dates', 'new/dates'];
+  return { ...snapshot, packages: folders.map((folder, i) => ({ name: 'dates', version: `${i + 1}.0.0`, folder })) };
+}
+
+const keeping = (keep: string, name = 'dates'): Plan => ({
+  ...BASELINE,
+  decisions: [{ kind: 'one version', package: name, keep }],
+});
+
+const carried = (snapshot: Snapshot, plan: Plan) => {
+  const now = shipped(snapshot, plan).snapshot;
+  return new Set(formChunks(now, plan).chunks.flatMap((c) => c.modules.map((m) => now.modules[m].path)));
+};
+
+it('leads all imports into the version that is kept, so that the other one doesn’t travel', () => {
+  const paths = carried(twoVersions(), keeping('new/dates'));
+  expect([...paths].sort()).toEqual(['home', 'main', 'new/dates/index', 'new/dates/zones']);
+  expect(carried(twoVersions(), BASELINE).size).toBe(6);
+});
+
+it('says why it can’t be done', () => {
+  const reason = (plan: Plan, snapshot = twoVersions()) => troublesOf(snapshot, plan).stale.map((s) => s.reason);
+  expect(reason(keeping('elsewhere/dates'))).toEqual(['no package dates in elsewhere/dates in this snapshot']);
+  const lacking = twoVersions();
+  lacking.modules = lacking.modules.map((m) => (m.path === 'new/dates/index' ? { ...m, path: 'new/dates/main' } : m));
+  expect(reason(keeping('new/dates'), lacking)[0]).toContain('new/dates has no index');
+  const single = { ...twoVersions(), packages: twoVersions().packages.slice(0, 1) };
+  expect(reason(keeping('old/dates'), single)).toEqual(['dates is there only once']);
+});

@@ -1,0 +1,169 @@
+'use client';
+
+import { useState } from 'react';
+import { toast } from 'sonner';
+import type { FileMap } from '../../../core/handoff/addresses.ts';
+import type { Artefact, Handoff } from '../../../core/handoff/handoff.ts';
+import { Message } from '../../parts/message.tsx';
+import { saveFile } from '../../parts/save-file.ts';
+import { useAsked } from '../../state/asked.ts';
+import { longWork } from '../../state/long-work.ts';
+import { storedPlan, usePlan, useWorkbench } from '../../state/workbench.ts';
+import { FileMapField } from './file-map-field.tsx';
+
+const ITEM = 'flex w-full items-baseline justify-between gap-3 border-t border-line py-1.5 pl-1 text-left';
+
+/** What a plan hands over: how each decision reaches production, and the texts to copy or save. */
+export function HandoffStation() {
+  const [files, setFiles] = useState<{ name: string; map: FileMap } | null>(null);
+  const { found, error } = useAsked(
+    async ({ plan, conditions }) => (await longWork()).handoff(plan, conditions, files?.map ?? null),
+    files?.name ?? '',
+  );
+  const [chosen, setChosen] = useState<string>('ways');
+  const plan = usePlan();
+  const named = useWorkbench((s) => storedPlan(s));
+  if (error) return <Message title="This plan can’t be handed over">{error}</Message>;
+  if (!found) return <Message title="Writing what the plan hands over">Every landing is predicted once more.</Message>;
+  const artefact = found.artefacts.find((a) => a.kind === chosen);
+  const count = found.ways.reduce((sum, w) => sum + w.decisions.length, 0);
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[270px_minmax(0,1fr)]">
+      <nav aria-label="What is handed over" className="min-h-0 overflow-y-auto border-r border-line px-4 py-4">
+        <h1 className="mb-2 text-[15px] font-semibold">Handoff of {plan.name}</h1>
+        <Item name="Decisions" note={String(count)} chosen={chosen === 'ways'} onChoose={() => setChosen('ways')} />
+        {found.artefacts.map((a) => (
+          <Item
+            key={a.kind}
+            name={a.name}
+            note={a.text === '' ? 'nothing' : linesOf(a.text)}
+            chosen={a.kind === chosen}
+            onChoose={() => setChosen(a.kind)}
+          />
+        ))}
+        <FileMapField standIns={found.standIns.length} name={files?.name ?? null} onTake={setFiles} />
+      </nav>
+      <section aria-label="What is chosen of it" className="flex min-h-0 min-w-0 flex-col px-4 py-4">
+        {artefact ? <Text artefact={artefact} plan={plan.name} /> : <Ways ways={found.ways} named={named !== null} />}
+      </section>
+    </div>
+  );
+}
+
+function linesOf(text: string): string {
+  const lines = text.trimEnd().split('\n').length;
+  return `${lines} ${lines === 1 ? 'line' : 'lines'}`;
+}
+
+function Item({ name, note, chosen, onChoose }: { name: string; note: string; chosen: boolean; onChoose: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-current={chosen ? 'true' : undefined}
+      onClick={onChoose}
+      className={`${ITEM} ${chosen ? 'bg-mark font-semibold' : 'hover:bg-band'}`}
+    >
+      {name}
+      <span className="pr-1 font-normal text-soft">{note}</span>
+    </button>
+  );
+}
+
+/** One text, to be copied or saved. */
+function Text({ artefact: { name, use, text, file, mime }, plan }: { artefact: Artefact; plan: string }) {
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(text);
+      toast(`${name} copied`);
+    } catch {
+      toast('The browser doesn’t let this page copy. Save it as a file instead.');
+    }
+  };
+  return (
+    <>
+      <div className="mb-2 flex items-start justify-between gap-4">
+        <div>
+          <h2 className="text-[15px] font-semibold">{name}</h2>
+          <p className="text-soft">{use}</p>
+        </div>
+        {text === '' ? null : (
+          <div className="flex shrink-0 gap-2">
+            <button type="button" onClick={copy} className="rounded border border-line px-3 py-1.5 hover:border-ink">
+              Copy
+            </button>
+            <button
+              type="button"
+              onClick={() => saveFile(`${fileStem(plan)}-${file}`, mime, text)}
+              className="rounded bg-ink px-3 py-1.5 font-medium text-on-ink"
+            >
+              Save as a file
+            </button>
+          </div>
+        )}
+      </div>
+      {text === '' ? (
+        <p className="text-soft">This plan has nothing of the kind. Hints are chosen at the Hints station.</p>
+      ) : (
+        <textarea
+          readOnly
+          aria-label={name}
+          value={text}
+          spellCheck={false}
+          wrap="off"
+          className="min-h-0 flex-1 resize-none overflow-auto rounded border border-line bg-sheet p-3 font-mono text-[12px] leading-relaxed"
+        />
+      )}
+    </>
+  );
+}
+
+function fileStem(name: string): string {
+  return (
+    name
+      .toLowerCase()
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-|-$/g, '') || 'plan'
+  );
+}
+
+const BY = {
+  'source edit': 'In the source',
+  'server or markup': 'On the server or in the markup',
+  'build setting': 'In the settings of the build',
+  'nothing to ship': '',
+};
+
+/** The decisions by how each reaches production. */
+function Ways({ ways, named }: { ways: Handoff['ways']; named: boolean }) {
+  if (ways.length === 0)
+    return (
+      <Message title="Nothing to hand over yet">
+        {named
+          ? 'This plan has no decisions. Take a finding at the Hints station, or detach an import under Split.'
+          : 'The baseline is the app as built. Choose a plan at the top.'}
+      </Message>
+    );
+  return (
+    <div className="min-h-0 overflow-y-auto">
+      <h2 className="text-[15px] font-semibold">How each decision reaches production</h2>
+      <p className="mb-2 text-soft">
+        Edits in the source are named with their lines; links, headers, rules and scripts are written out on the left.
+      </p>
+      {ways.map(({ by, decisions }) => (
+        <section key={by} aria-label={BY[by]}>
+          <h3 className="mt-4 mb-1 font-semibold">{BY[by]}</h3>
+          <ul>
+            {decisions.map((d) => (
+              <li key={d.words} className="border-t border-line py-1">
+                {d.words}
+                {d.lines.length > 0 ? (
+                  <span className="block font-mono text-[11px] break-all text-soft">{d.lines.join('  ')}</span>
+                ) : null}
+              </li>
+            ))}
+          </ul>
+        </section>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,144 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import type { BreakEven, BreakEvenOver } from '../../../core/advise/break-even.ts';
+import type { Way } from '../../../core/advise/types.ts';
+import { subjectOf } from '../../../core/plan/decisions.ts';
+import { percent, time } from '../../parts/format.ts';
+import { longWork } from '../../state/long-work.ts';
+import { useConditions, usePlan } from '../../state/workbench.ts';
+
+const OVER: { id: BreakEvenOver; words: string; unit: (at: number) => string }[] = [
+  {
+    id: 'rate',
+    words: 'link speed',
+    unit: (at) => `${at >= 1000 ? `${+(at / 1000).toFixed(1)} Mbps` : `${Math.round(at)} kbps`}`,
+  },
+  { id: 'use', words: 'share of use', unit: percent },
+  { id: 'hesitation', words: 'hesitation', unit: time },
+];
+
+/** At what link speed, share of use or hesitation a change starts to pay, with a slider over it. Asked for by opening it. */
+export function PaysWhen({ way }: { way: Way }) {
+  const [over, setOver] = useState<BreakEvenOver | null>(null);
+  const { found, error } = useBreakEven(way, over);
+  const told = OVER.find((o) => o.id === over);
+  return (
+    <section className="mt-5 border-t border-line pt-3" aria-label="When it pays">
+      <h3 className="mb-1 font-semibold">When does it pay?</h3>
+      <fieldset className="flex gap-1" aria-label="Over what">
+        {OVER.map((o) => (
+          <button
+            key={o.id}
+            type="button"
+            aria-pressed={o.id === over}
+            onClick={() => setOver(o.id === over ? null : o.id)}
+            className={`rounded border px-2 py-0.5 ${o.id === over ? 'border-ink bg-mark font-medium' : 'border-line hover:border-ink'}`}
+          >
+            {o.words}
+          </button>
+        ))}
+      </fieldset>
+      {error ? (
+        <p className="mt-2 text-worse" role="alert">
+          {error}
+        </p>
+      ) : null}
+      {over && found === undefined && !error ? (
+        <p className="mt-2 text-soft">trying it over the {told?.words} …</p>
+      ) : null}
+      {found === null ? <p className="mt-2 text-soft">No use of the app is about what this changes.</p> : null}
+      {found && told ? <Curve of={found} unit={told.unit} words={told.words} /> : null}
+    </section>
+  );
+}
+
+function useBreakEven(
+  way: Way,
+  over: BreakEvenOver | null,
+): { found: BreakEven | null | undefined; error: string | null } {
+  const plan = usePlan();
+  const conditions = useConditions();
+  const [state, setState] = useState<{ found: BreakEven | null | undefined; error: string | null }>({
+    found: undefined,
+    error: null,
+  });
+  const asked = over === null ? null : JSON.stringify([over, way]);
+  useEffect(() => {
+    setState({ found: undefined, error: null });
+    if (asked === null) return;
+    let current = true;
+    const [about, change] = JSON.parse(asked) as [BreakEvenOver, Way];
+    // Without the change where the plan has it already.
+    const own = new Set(change.decisions.map(subjectOf));
+    const without = { ...plan, decisions: plan.decisions.filter((d) => !own.has(subjectOf(d))) };
+    longWork()
+      .then((worker) => worker.breakEven(without, change, conditions, about))
+      .then((found) => current && setState({ found, error: null }))
+      .catch((reason: Error) => current && setState({ found: undefined, error: reason.message }));
+    return () => {
+      current = false;
+    };
+  }, [asked, plan, conditions]);
+  return state;
+}
+
+function Curve({ of, unit, words }: { of: BreakEven; unit: (at: number) => string; words: string }) {
+  const { points, crossings, now } = of;
+  const [slid, setSlid] = useState<number | null>(null);
+  const at = slid ?? points.findIndex((p) => p.at === now);
+  const here = points[at];
+  const axis = { fontSize: 11, fill: 'var(--soft)' };
+  const pays = points.every((p) => p.gain > 0)
+    ? 'It pays everywhere.'
+    : points.every((p) => p.gain <= 0)
+      ? 'It pays nowhere.'
+      : '';
+  return (
+    <div className="mt-2">
+      <div className="h-32" aria-hidden="true">
+        <ResponsiveContainer width="100%" height="100%">
+          <LineChart accessibilityLayer={false} data={points} margin={{ top: 6, right: 12, left: 0, bottom: 0 }}>
+            <XAxis
+              dataKey="at"
+              type="number"
+              scale={of.over === 'rate' ? 'log' : 'linear'}
+              domain={['dataMin', 'dataMax']}
+              tickFormatter={unit}
+              tick={axis}
+              tickCount={4}
+              stroke="var(--line)"
+            />
+            <YAxis tick={axis} tickFormatter={(v: number) => time(Math.abs(v))} stroke="var(--line)" width={50} />
+            <ReferenceLine y={0} stroke="var(--ink)" />
+            <ReferenceLine x={here.at} stroke="var(--soft)" strokeDasharray="3 3" />
+            <Line dataKey="gain" stroke="var(--needed)" strokeWidth={2} dot={{ r: 2 }} isAnimationActive={false} />
+          </LineChart>
+        </ResponsiveContainer>
+      </div>
+      <input
+        type="range"
+        className="mt-1 w-full"
+        aria-label={`${words} at which it is looked at`}
+        aria-valuetext={`${unit(here.at)}: ${gainWords(here.gain)}`}
+        min={0}
+        max={points.length - 1}
+        step={1}
+        value={at}
+        onChange={(event) => setSlid(Number(event.target.value))}
+      />
+      <p>
+        At {unit(here.at)}
+        {here.at === now ? ' (as now)' : ''} it <span className="font-medium">{gainWords(here.gain)}</span> per visit.{' '}
+        {crossings.length > 0
+          ? `It ${points[0].gain > 0 ? 'ceases' : 'starts'} to pay at about ${unit(crossings[0])}.`
+          : pays}
+      </p>
+    </div>
+  );
+}
+
+function gainWords(gain: number): string {
+  return Math.abs(gain) < 0.5 ? 'makes no difference' : gain > 0 ? `saves ${time(gain)}` : `costs ${time(-gain)}`;
+}
