@@ -5,15 +5,16 @@ import path from 'node:path';
 const MAY_USE: Record<string, string[]> = {
   core: [],
   reader: ['core'],
+  patch: ['core', 'reader'],
   store: ['core'],
-  server: ['core', 'reader', 'store'],
+  server: ['core', 'reader', 'patch', 'store'],
   worker: ['core'],
   ui: ['core', 'worker'],
   app: ['server', 'ui'],
-  cli: ['core', 'reader'],
+  cli: ['core', 'reader', 'patch'],
 };
 /** Shapes of what the server answers, which the interface may name as types. */
-const TYPES_FOR_UI = ['server', 'store'];
+const TYPES_FOR_UI = ['server', 'store', 'patch'];
 const CORE_PACKAGES: string[] = [];
 
 const root = path.join(import.meta.dirname ?? path.dirname(new URL(import.meta.url).pathname));

@@ -1,18 +1,25 @@
 import fs from 'node:fs';
+import path from 'node:path';
 import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
 import { readFileMap } from '../core/formats/file-map.ts';
-import { studied } from '../core/formats/project-file.ts';
+import { type ProjectFile, studied } from '../core/formats/project-file.ts';
 import type { FileMap } from '../core/handoff/addresses.ts';
 import { ARTEFACTS, handoff } from '../core/handoff/handoff.ts';
+import type { Plan } from '../core/plan/types.ts';
+import { sourcePatch } from '../patch/patch.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject, writeFile } from './files.ts';
 import { print } from './output.ts';
+
+/** What is written from the plan alone, and the edits of the source. */
+const KINDS = ['patch', ...ARTEFACTS] as const;
 
 interface Options extends ConditionOptions {
   kind: string;
   plan?: string;
   files?: string;
+  sources?: string;
   out: string;
 }
 
@@ -21,16 +28,24 @@ export function addExport(program: Command): void {
     .command('export')
     .description('what a plan hands over: links, headers, rules, scripts, a manifest, figures or a report')
     .argument('<file>', 'project file')
-    .requiredOption('--kind <kind>', `one of ${ARTEFACTS.join(', ')}`)
+    .requiredOption('--kind <kind>', `one of ${KINDS.join(', ')}`)
     .requiredOption('--out <path>', 'file to write')
     .option('--plan <name>', 'plan in the file; the baseline by default')
+    .option(
+      '--sources <folder>',
+      'for a patch: the folder as it is now; files that changed since they were read are refused',
+    )
     .option('--files <map>', 'JSON that names the built file of each module; stand-ins without it');
   withConditionOptions(command).action((file: string, options: Options, command: Command) => {
-    const kind = ARTEFACTS.find((a) => a === options.kind);
+    const kind = KINDS.find((a) => a === options.kind);
     if (!kind)
-      throw new InputError('Nothing of that kind', `Choose one of ${ARTEFACTS.join(', ')}.`, `--kind ${options.kind}`);
+      throw new InputError('Nothing of that kind', `Choose one of ${KINDS.join(', ')}.`, `--kind ${options.kind}`);
     const project = readProject(file);
     const plan = planNamed(project, options.plan);
+    if (kind === 'patch') {
+      exportPatch(command, project, plan, options);
+      return;
+    }
     const files = options.files === undefined ? null : mapIn(options.files);
     const { artefacts, standIns } = handoff(studied(project), plan, conditionsOf(options), files);
     const { text } = artefacts.find((a) => a.kind === kind)!;
@@ -49,6 +64,38 @@ export function addExport(program: Command): void {
         : []),
     ]);
   });
+}
+
+/** Writes the edits of the source, and tells what became of each decision. */
+function exportPatch(command: Command, project: ProjectFile, plan: Plan, { out, sources }: Options): void {
+  if (!project.sources)
+    throw new InputError(
+      'No sources',
+      'The project file was written without them; read the app again.',
+      '--kind patch',
+    );
+  if (sources !== undefined && !fs.existsSync(sources))
+    throw new InputError('No such folder', 'Name the folder that was read.', `--sources ${sources}`);
+  const now = sources === undefined ? undefined : (file: string) => textAt(path.join(sources, file));
+  const { diff, files, steps } = sourcePatch(studied(project), plan, project.sources, now);
+  if (steps.length === 0)
+    throw new InputError('Nothing to hand over', `The plan ${plan.name} has no edits of the source.`, '--kind patch');
+  if (diff !== '') writeFile(out, diff);
+  const lines = () => [
+    diff === ''
+      ? 'nothing is written: no decision can be edited by itself'
+      : `${files.length} files edited in ${out}; apply it with: git apply ${out}`,
+    ...steps.map((s) => `${s.state}: ${s.words}${s.path ? ` (${s.path}:${s.line})` : ''}: ${s.what}`),
+  ];
+  print(command, { kind: 'patch', out: diff === '' ? null : out, files, steps }, lines);
+}
+
+function textAt(file: string): string | null {
+  try {
+    return fs.readFileSync(file, 'utf8');
+  } catch {
+    return null;
+  }
 }
 
 function mapIn(file: string): FileMap {

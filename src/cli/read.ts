@@ -17,10 +17,10 @@ export function addRead(program: Command): void {
     .option('--base <address>', 'base address of an output, where the proposed one is wrong')
     .action((folder: string, options: { out?: string; as: ReadAs; base?: string }, command: Command) => {
       const base = options.base === undefined ? {} : { base: checkBase(options.base, '--base') };
-      const { snapshot, texts, ms } = readApp(folder, { as: options.as, ...base });
+      const { snapshot, texts, sources, ms } = readApp(folder, { as: options.as, ...base });
       if (options.out) {
         const head = { format: PROJECT_FORMAT, version: PROJECT_VERSION } as const;
-        saveProject(options.out, { ...head, snapshot, plans: [], amendments: NO_AMENDMENTS, texts });
+        saveProject(options.out, { ...head, snapshot, plans: [], amendments: NO_AMENDMENTS, texts, sources });
       }
       const bytes = { source: 0, minified: 0, gzip: 0, brotli: 0 };
       for (const module of snapshot.modules) {

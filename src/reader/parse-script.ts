@@ -191,7 +191,7 @@ function importedName(name: { kind: string; name: string | null }): string {
   return name.name ?? '*';
 }
 
-function languageOf(path: string): Language {
+export function languageOf(path: string): Language {
   if (/\.[mc]?ts$/.test(path)) return 'ts';
   if (path.endsWith('.tsx')) return 'tsx';
   return 'jsx';

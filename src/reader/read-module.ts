@@ -11,6 +11,8 @@ export interface ReadModule {
   kind: ModuleKind;
   module: Module;
   minified: string;
+  /** As written, of the app's own scripts. */
+  source: string | null;
   imports: { found: FoundImport; to: string }[];
   /** specifier → path. */
   resolved: Map<string, string>;

@@ -16,6 +16,8 @@ export interface Reading {
   snapshot: Snapshot;
   /** Minified text per module path. */
   texts: Record<string, string>;
+  /** Source text of the app's own scripts by path, for edits that are handed over. */
+  sources: Record<string, string>;
   ms: number;
 }
 
@@ -91,7 +93,7 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
     ...(notes.visitors ? { visitors: notes.visitors } : {}),
     output: null,
   };
-  return { snapshot, texts: built.texts, ms: performance.now() - began };
+  return { snapshot, texts: built.texts, sources: built.sources, ms: performance.now() - began };
 }
 
 export function realFolder(folder: string): string {

@@ -81,8 +81,17 @@ function viewOf(value: SyntaxNode, bindings: Map<string, string>): string | null
     const opening = value.openingElement as SyntaxNode;
     return bindings.get(nameOf(opening.name) ?? '') ?? null;
   }
-  if (isFunction(value) || value.type === 'CallExpression') return deferredIn(value);
+  if (isFunction(value) || value.type === 'CallExpression')
+    return deferredIn(value) ?? (isFunction(value) ? givenBy(value, bindings) : null);
   return null;
+}
+
+/** A function may also give a module that is imported at the top: `() => Promise.resolve(page)`. */
+function givenBy(fn: SyntaxNode, bindings: Map<string, string>): string | null {
+  const body = fn.body as SyntaxNode;
+  const call = body.type === 'CallExpression' && nameOf((body.callee as SyntaxNode).property) === 'resolve';
+  const given = call ? (body.arguments as SyntaxNode[])[0] : body;
+  return given?.type === 'Identifier' ? (bindings.get(given.name as string) ?? null) : null;
 }
 
 function deferredIn(value: SyntaxNode): string | null {

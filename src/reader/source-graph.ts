@@ -85,6 +85,7 @@ export class SourceGraph {
     failed: Failed[];
     notices: Notice[];
     texts: Record<string, string>;
+    sources: Record<string, string>;
   } {
     this.dropServerOnly();
     const links = prunedLinks(this.modules);
@@ -114,6 +115,7 @@ export class SourceGraph {
       failed: this.failed,
       notices: this.notices,
       texts: Object.fromEntries(sorted.map((m) => [m.path, m.minified])),
+      sources: Object.fromEntries(sorted.flatMap((m) => (m.source === null ? [] : [[m.path, m.source]]))),
     };
   }
 
@@ -162,6 +164,7 @@ export class SourceGraph {
       path: relative,
       kind,
       minified: '',
+      source: null,
       imports: [],
       resolved: new Map(),
       tables: [],
@@ -179,6 +182,8 @@ export class SourceGraph {
       },
     };
     this.modules.set(relative, read);
+    // Packages that were installed are nobody's to edit.
+    if (kind === 'script' && !relative.includes('node_modules/')) read.source = raw.toString('utf8');
     if (kind === 'script') this.readScript(file, raw.toString('utf8'), read);
     else if (kind === 'style') this.readStyle(file, raw.toString('utf8'), read);
     else if (kind === 'json') this.readJson(raw.toString('utf8'), read);

@@ -50,6 +50,16 @@ export class PlanChangeInput extends PlanContent {
   name?: string;
 }
 
+/** Decisions whose edits of the source are wanted. */
+export class PatchInput {
+  @IsString()
+  @Length(1, 80)
+  name!: string;
+
+  @IsArray()
+  decisions!: unknown[];
+}
+
 export class ProjectInput {
   @IsString()
   @Length(1, 200)

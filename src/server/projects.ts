@@ -52,6 +52,7 @@ export function snapshotBody(store: Store, projectId: string): Buffer {
 
 export interface ProjectOrigin {
   texts?: Record<string, string>;
+  sources?: Record<string, string>;
   folder?: string | null;
   readAs?: string;
   givenBase?: string | null;
@@ -61,12 +62,20 @@ export interface ProjectOrigin {
 
 /** Stores a project whole: itself, its snapshot, its plans and corrections, or nothing at all. */
 export function addProject(store: Store, snapshot: Snapshot, plans: Plan[], origin: ProjectOrigin = {}): string {
-  const { texts, folder = null, readAs = READ_AS[0], givenBase = null, amendments, id = randomUUID() } = origin;
+  const {
+    texts,
+    sources,
+    folder = null,
+    readAs = READ_AS[0],
+    givenBase = null,
+    amendments,
+    id = randomUUID(),
+  } = origin;
   const now = new Date().toISOString();
   store.transaction(() => {
     insertProject(store, { id, name: titleOf(snapshot.name), createdAt: now, folder, readAs, givenBase });
     if (amendments) updateAmendments(store, id, 1, amendments);
-    insertSnapshot(store, { id: randomUUID(), projectId: id, readAt: now, snapshot, texts });
+    insertSnapshot(store, { id: randomUUID(), projectId: id, readAt: now, snapshot, texts, sources });
     const own = plans.length > 0 ? plans : [{ name: FIRST_PLAN, description: '', decisions: [] }];
     for (const plan of own)
       insertPlan(store, { id: randomUUID(), projectId: id, basedOn: null, ...plan, version: 1, changedAt: now });
@@ -88,8 +97,8 @@ export function changeAmendments(store: Store, projectId: string, input: Amendme
 
 /** Opens a project file that somebody brought. */
 export function importProject(store: Store, fileName: string, text: string): string {
-  const { snapshot, plans, texts, amendments } = parseProject(text, fileName);
-  return addProject(store, snapshot, plans, { amendments, ...(texts ? { texts } : {}) });
+  const { snapshot, plans, ...origin } = parseProject(text, fileName);
+  return addProject(store, snapshot, plans, origin);
 }
 
 export function noProject(): Problem {

@@ -21,7 +21,7 @@ const work = workerData as ReadWork;
 let told = 0;
 try {
   const { folder, links } = 'archive' in work ? await unpacked(work.archive) : { folder: work.folder, links: [] };
-  const { snapshot, texts } = readApp(folder, {
+  const { snapshot, texts, sources } = readApp(folder, {
     as: work.as,
     ...(work.base === null ? {} : { base: work.base }),
     progress: (read, known) => {
@@ -33,7 +33,7 @@ try {
   });
   for (const link of links)
     snapshot.failed.push({ path: link, line: 1, message: 'a link in the archive; links are not followed' });
-  parentPort?.postMessage({ kind: 'done', snapshot, texts });
+  parentPort?.postMessage({ kind: 'done', read: { snapshot, texts, sources } });
 } catch (error) {
   if (!(error instanceof InputError)) throw error;
   parentPort?.postMessage({ kind: 'refused', error: error.toJSON() });

@@ -3,13 +3,12 @@ import fs from 'node:fs';
 import path from 'node:path';
 import type { Worker } from 'node:worker_threads';
 import { InputError } from '../core/errors.ts';
-import type { Snapshot } from '../core/snapshot/types.ts';
 import type { Store } from '../store/database.ts';
 import { home } from './context.ts';
 import { Problem, problemOf } from './problems.ts';
 import { addProject } from './projects.ts';
 import type { Archive, ReadWork } from './read-worker.ts';
-import { absoluteFolder, type HowToRead, keepAgain, type ReadAgain, rereadable } from './reading.ts';
+import { absoluteFolder, type HowToRead, keepAgain, type Read, type ReadAgain, rereadable } from './reading.ts';
 
 /** How far a reading is, and what came of it. */
 export interface ReadingState {
@@ -30,7 +29,7 @@ interface Job {
 
 type Told =
   | { kind: 'progress'; read: number; known: number }
-  | { kind: 'done'; snapshot: Snapshot; texts: Record<string, string> }
+  | { kind: 'done'; read: Read }
   | { kind: 'refused'; error: { title: string; detail: string; at?: string } };
 
 /** Finished readings are forgotten after this long. */
@@ -46,8 +45,8 @@ function jobs(): Map<string, Job> {
 /** Starts reading a folder into a new project. */
 export function startReading(store: Store, folder: string, how: HowToRead): ReadingState {
   const full = absoluteFolder(folder);
-  return start({ folder: full, ...how }, (snapshot, texts) => {
-    const origin = { texts, folder: full, readAs: how.as, givenBase: how.base };
+  return start({ folder: full, ...how }, ({ snapshot, ...texts }) => {
+    const origin = { ...texts, folder: full, readAs: how.as, givenBase: how.base };
     return { projectId: addProject(store, snapshot, [], origin), changes: null };
   });
 }
@@ -55,15 +54,15 @@ export function startReading(store: Store, folder: string, how: HowToRead): Read
 /** Starts reading a project's folder again. */
 export function startReadingAgain(store: Store, projectId: string): ReadingState {
   const { folder, how } = rereadable(store, projectId);
-  return start({ folder, ...how }, (snapshot, texts) => ({
+  return start({ folder, ...how }, (read) => ({
     projectId,
-    changes: keepAgain(store, projectId, snapshot, texts),
+    changes: keepAgain(store, projectId, read),
   }));
 }
 
 /** Starts reading an archive that lies in a folder of its own; that folder is gone when the reading is over. */
 export function startReadingArchive(store: Store, archive: Archive, how: HowToRead): ReadingState {
-  const keep: Keep = (snapshot, texts) => ({ projectId: addProject(store, snapshot, [], { texts }), changes: null });
+  const keep: Keep = ({ snapshot, ...texts }) => ({ projectId: addProject(store, snapshot, [], texts), changes: null });
   return start({ archive, ...how }, keep, () => fs.rmSync(archive.folder, { recursive: true, force: true }));
 }
 
@@ -89,7 +88,7 @@ export async function stopReading(id: string): Promise<ReadingState> {
   return state;
 }
 
-type Keep = (snapshot: Snapshot, texts: Record<string, string>) => Pick<ReadingState, 'projectId' | 'changes'>;
+type Keep = (read: Read) => Pick<ReadingState, 'projectId' | 'changes'>;
 
 function start(work: ReadWork, keep: Keep, after: () => void = () => {}): ReadingState {
   // Not imported: the web build would take the worker's file for a module of its own and look for it in the bundle.
@@ -120,7 +119,7 @@ function start(work: ReadWork, keep: Keep, after: () => void = () => {}): Readin
     else if (told.kind === 'refused') fail(new InputError(told.error.title, told.error.detail, told.error.at));
     else {
       try {
-        end({ ...keep(told.snapshot, told.texts), state: 'done' });
+        end({ ...keep(told.read), state: 'done' });
       } catch (error) {
         fail(error);
       }

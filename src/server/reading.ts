@@ -6,12 +6,16 @@ import { troublesOf } from '../core/ship/shipped.ts';
 import { checkBase } from '../core/snapshot/base.ts';
 import { READ_AS, type ReadAs } from '../core/snapshot/read-as.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
+import type { Reading } from '../reader/read-source.ts';
 import type { Store } from '../store/database.ts';
 import { listPlans } from '../store/plans.ts';
 import { amendmentsOf, findProject } from '../store/projects.ts';
 import { insertSnapshot } from '../store/snapshots.ts';
 import { Problem } from './problems.ts';
 import { noProject, snapshotBody } from './projects.ts';
+
+/** What a reading gives to be kept. */
+export type Read = Pick<Reading, 'snapshot' | 'texts' | 'sources'>;
 
 /** What a folder or archive is to be read as; `base`: the base address that a person gave for an output. */
 export interface HowToRead {
@@ -48,14 +52,9 @@ export function rereadable(store: Store, projectId: string): { folder: string; h
 }
 
 /** Keeps a project's folder as read again: a new snapshot beside the old ones. Tells what changed. */
-export function keepAgain(
-  store: Store,
-  projectId: string,
-  snapshot: Snapshot,
-  texts: Record<string, string>,
-): ReadAgain {
+export function keepAgain(store: Store, projectId: string, { snapshot, texts, sources }: Read): ReadAgain {
   const before = JSON.parse(snapshotBody(store, projectId).toString()) as Snapshot;
-  insertSnapshot(store, { id: randomUUID(), projectId, readAt: new Date().toISOString(), snapshot, texts });
+  insertSnapshot(store, { id: randomUUID(), projectId, readAt: new Date().toISOString(), snapshot, texts, sources });
   const stale = listPlans(store, projectId).map((plan) => ({
     plan: plan.name,
     reasons: troublesOf(snapshot, plan).stale.map((s) => s.reason),

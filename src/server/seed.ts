@@ -12,9 +12,9 @@ const open = store();
 if (allProjects(open).some((p) => p.id === SAMPLE_ID)) {
   console.log(`database: ready in ${dataFolder()}`);
 } else {
-  const { snapshot, texts, ms } = readSource(sampleFolder());
+  const { snapshot, texts, sources, ms } = readSource(sampleFolder());
   const amendments = { ...NO_AMENDMENTS, confirmed: true };
-  addProject(open, snapshot, [], { texts, folder: sampleFolder(), id: SAMPLE_ID, amendments });
+  addProject(open, snapshot, [], { texts, sources, folder: sampleFolder(), id: SAMPLE_ID, amendments });
   console.log(`database: sample of ${snapshot.modules.length} modules read in ${Math.round(ms)} ms`);
 }
 open.close();

@@ -8,13 +8,15 @@ export interface NewSnapshot {
   readAt: string;
   snapshot: Snapshot;
   texts: Record<string, string> | undefined;
+  sources: Record<string, string> | undefined;
 }
 
-export function insertSnapshot(store: Store, { id, projectId, readAt, snapshot, texts }: NewSnapshot): void {
+export function insertSnapshot(store: Store, { id, projectId, readAt, snapshot, texts, sources }: NewSnapshot): void {
   store
     .prepare('INSERT INTO snapshots (id, project_id, read_at, body) VALUES (?, ?, ?, ?)')
     .run(id, projectId, readAt, pack(snapshot));
   if (texts) store.prepare('INSERT INTO texts (snapshot_id, body) VALUES (?, ?)').run(id, pack(texts));
+  if (sources) store.prepare('INSERT INTO sources (snapshot_id, body) VALUES (?, ?)').run(id, pack(sources));
 }
 
 /** The newest snapshot of a project, as compressed JSON (gzip), ready to be sent on. */
@@ -39,10 +41,16 @@ export function newestSnapshotId(store: Store, projectId: string): string | unde
 
 /** Minified text per module path; nothing for a snapshot that came without. */
 export function textsOf(store: Store, snapshotId: string): Record<string, string> {
-  const row = store.prepare('SELECT body FROM texts WHERE snapshot_id = ?').get(snapshotId) as
-    | { body: Buffer }
-    | undefined;
-  return row ? (JSON.parse(zlib.gunzipSync(row.body).toString()) as Record<string, string>) : {};
+  return unpack(store.prepare('SELECT body FROM texts WHERE snapshot_id = ?').get(snapshotId));
+}
+
+/** Source text of the app's own scripts by path; nothing for a snapshot that came without. */
+export function sourcesOf(store: Store, snapshotId: string): Record<string, string> {
+  return unpack(store.prepare('SELECT body FROM sources WHERE snapshot_id = ?').get(snapshotId));
+}
+
+function unpack(row: unknown): Record<string, string> {
+  return row ? JSON.parse(zlib.gunzipSync((row as { body: Buffer }).body).toString()) : {};
 }
 
 function pack(value: unknown): Buffer {

@@ -22,6 +22,8 @@ export interface ProjectFile {
   amendments: Amendments;
   /** Minified text per module path, for exact sizes; may be left out. */
   texts?: Record<string, string>;
+  /** Source text of the app's own scripts by path, for edits that are handed over; may be left out. */
+  sources?: Record<string, string>;
 }
 
 /**
@@ -60,7 +62,8 @@ export function parseProject(source: string, fileName: string): ProjectFile {
     snapshot: checkSnapshot(item.snapshot, 'snapshot'),
     plans,
     amendments: checkAmendments(item.amendments ?? {}, 'amendments'),
-    ...(item.texts === undefined ? {} : { texts: checkTexts(item.texts) }),
+    ...(item.texts === undefined ? {} : { texts: checkTexts(item.texts, 'texts') }),
+    ...(item.sources === undefined ? {} : { sources: checkTexts(item.sources, 'sources') }),
   };
 }
 
@@ -82,9 +85,9 @@ export function parseJson(source: string, fileName: string): unknown {
   }
 }
 
-function checkTexts(value: unknown): Record<string, string> {
-  const item = object(value, 'texts');
-  for (const [path, minified] of Object.entries(item)) text(minified, `texts["${path}"]`);
+function checkTexts(value: unknown, field: string): Record<string, string> {
+  const item = object(value, field);
+  for (const [path, content] of Object.entries(item)) text(content, `${field}["${path}"]`);
   return item as Record<string, string>;
 }
 

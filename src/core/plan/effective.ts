@@ -105,7 +105,7 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
 export const linkKey = ({ rel, address }: { rel: string; address: string }): string => `${rel} ${address}`;
 
 /** The imports that a decision means, by index; what is wrong, in words, when there are none. */
-function chosenImports(snapshot: Snapshot, choice: ImportChoice): number[] | string {
+export function chosenImports(snapshot: Snapshot, choice: ImportChoice): number[] | string {
   const index = graphIndex(snapshot);
   if ('import' in choice) {
     const i = index.importAt.get(choice.import);

@@ -96,7 +96,7 @@ export function readOutput(
     unusedRules: unusedIn(root, files),
     output,
   };
-  return { snapshot, texts: inside.texts };
+  return { snapshot, texts: inside.texts, sources: {} };
 
   function isForeign(tag: { address: string }): boolean {
     return documents.every((d) => fileOf(tag.address, d.path, base, present) === null);

@@ -1,5 +1,6 @@
 import type { Decision } from '../../core/plan/types.ts';
 import type { ReadAs } from '../../core/snapshot/read-as.ts';
+import type { SourcePatch } from '../../patch/types.ts';
 import type { ProjectView } from '../../server/projects.ts';
 import type { ReadingState } from '../../server/reading-jobs.ts';
 import type { TextHit } from '../../server/search.ts';
@@ -68,6 +69,8 @@ export const api = {
   importProject: (fileName: string, text: string) => call<{ id: string }>('POST', '/api/projects', { fileName, text }),
   createPlan: (projectId: string, name: string, decisions: Decision[], basedOn?: string) =>
     call<StoredPlan>('POST', `/api/projects/${projectId}/plans`, { name, decisions, basedOn }),
+  patch: (projectId: string, name: string, decisions: Decision[]) =>
+    call<SourcePatch>('POST', `/api/projects/${projectId}/patch`, { name, decisions }),
   savePlan: (id: string, version: number, change: { decisions?: Decision[]; name?: string; description?: string }) =>
     call<StoredPlan>('PUT', `/api/plans/${id}`, { version, ...change }),
   removePlan: (id: string) => call<void>('DELETE', `/api/plans/${id}`),

@@ -1,15 +1,17 @@
 'use client';
 
 import { useState } from 'react';
-import { toast } from 'sonner';
 import type { FileMap } from '../../../core/handoff/addresses.ts';
 import type { Artefact, Handoff } from '../../../core/handoff/handoff.ts';
+import type { SourcePatch } from '../../../patch/types.ts';
 import { Message } from '../../parts/message.tsx';
-import { saveFile } from '../../parts/save-file.ts';
 import { useAsked } from '../../state/asked.ts';
 import { longWork } from '../../state/long-work.ts';
 import { storedPlan, usePlan, useWorkbench } from '../../state/workbench.ts';
 import { FileMapField } from './file-map-field.tsx';
+import { SourcePatchPage } from './source-patch-page.tsx';
+import { fileStem, TextHead } from './text-head.tsx';
+import { usePatch } from './use-patch.ts';
 
 const ITEM = 'flex w-full items-baseline justify-between gap-3 border-t border-line py-1.5 pl-1 text-left';
 
@@ -21,6 +23,7 @@ export function HandoffStation() {
     files?.name ?? '',
   );
   const [chosen, setChosen] = useState<string>('ways');
+  const patch = usePatch();
   const plan = usePlan();
   const named = useWorkbench((s) => storedPlan(s));
   if (error) return <Message title="This plan can’t be handed over">{error}</Message>;
@@ -32,6 +35,12 @@ export function HandoffStation() {
       <nav aria-label="What is handed over" className="min-h-0 overflow-y-auto border-r border-line px-4 py-4">
         <h1 className="mb-2 text-[15px] font-semibold">Handoff of {plan.name}</h1>
         <Item name="Decisions" note={String(count)} chosen={chosen === 'ways'} onChoose={() => setChosen('ways')} />
+        <Item
+          name="Source patch"
+          note={patch.found ? patchNote(patch.found) : '…'}
+          chosen={chosen === 'patch'}
+          onChoose={() => setChosen('patch')}
+        />
         {found.artefacts.map((a) => (
           <Item
             key={a.kind}
@@ -44,10 +53,22 @@ export function HandoffStation() {
         <FileMapField standIns={found.standIns.length} name={files?.name ?? null} onTake={setFiles} />
       </nav>
       <section aria-label="What is chosen of it" className="flex min-h-0 min-w-0 flex-col px-4 py-4">
-        {artefact ? <Text artefact={artefact} plan={plan.name} /> : <Ways ways={found.ways} named={named !== null} />}
+        {chosen === 'patch' ? (
+          <SourcePatchPage patch={patch} plan={plan.name} />
+        ) : artefact ? (
+          <Text artefact={artefact} plan={plan.name} />
+        ) : (
+          <Ways ways={found.ways} named={named !== null} />
+        )}
       </section>
     </div>
   );
+}
+
+/** Files that the patch edits, or that all is left to the hand. */
+function patchNote({ files, steps }: SourcePatch): string {
+  if (files.length > 0) return `${files.length} ${files.length === 1 ? 'file' : 'files'}`;
+  return steps.some((s) => s.state === 'by hand' || s.state === 'refused') ? 'by hand' : 'nothing';
 }
 
 function linesOf(text: string): string {
@@ -71,36 +92,9 @@ function Item({ name, note, chosen, onChoose }: { name: string; note: string; ch
 
 /** One text, to be copied or saved. */
 function Text({ artefact: { name, use, text, file, mime }, plan }: { artefact: Artefact; plan: string }) {
-  const copy = async () => {
-    try {
-      await navigator.clipboard.writeText(text);
-      toast(`${name} copied`);
-    } catch {
-      toast('The browser doesn’t let this page copy. Save it as a file instead.');
-    }
-  };
   return (
     <>
-      <div className="mb-2 flex items-start justify-between gap-4">
-        <div>
-          <h2 className="text-[15px] font-semibold">{name}</h2>
-          <p className="text-soft">{use}</p>
-        </div>
-        {text === '' ? null : (
-          <div className="flex shrink-0 gap-2">
-            <button type="button" onClick={copy} className="rounded border border-line px-3 py-1.5 hover:border-ink">
-              Copy
-            </button>
-            <button
-              type="button"
-              onClick={() => saveFile(`${fileStem(plan)}-${file}`, mime, text)}
-              className="rounded bg-ink px-3 py-1.5 font-medium text-on-ink"
-            >
-              Save as a file
-            </button>
-          </div>
-        )}
-      </div>
+      <TextHead name={name} use={use} text={text} file={`${fileStem(plan)}-${file}`} mime={mime} />
       {text === '' ? (
         <p className="text-soft">This plan has nothing of the kind. Hints are chosen at the Hints station.</p>
       ) : (
@@ -114,15 +108,6 @@ function Text({ artefact: { name, use, text, file, mime }, plan }: { artefact: A
         />
       )}
     </>
-  );
-}
-
-function fileStem(name: string): string {
-  return (
-    name
-      .toLowerCase()
-      .replace(/[^\p{L}\p{N}]+/gu, '-')
-      .replace(/^-|-$/g, '') || 'plan'
   );
 }
 

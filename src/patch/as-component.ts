@@ -1,0 +1,93 @@
+import type { Fallback } from '../core/plan/types.ts';
+import type { Import } from '../core/snapshot/types.ts';
+import { isFunction, nameOf, type SyntaxNode } from '../reader/syntax.ts';
+import { type Found, type PatchContext, targetOf } from './context.ts';
+import type { FileEdits } from './file-edits.ts';
+import type { Binding, Reference } from './script-file.ts';
+import { deferredComponents } from './wrapper.ts';
+
+/** A component that is only drawn, or named for others to draw, becomes a deferred one; null when it is used otherwise. */
+export function asComponent(
+  context: PatchContext,
+  edits: FileEdits,
+  item: Import,
+  binding: Binding,
+  references: readonly Reference[],
+  inTypes: readonly Reference[],
+): Found | null {
+  if (!/^[A-Z]/.test(binding.local) || !references.every((r) => isDrawn(r) || isNamed(r))) return null;
+  const { wrapper } = context;
+  if (!wrapper)
+    return {
+      reason: `${binding.local} is a component, and the app has no way yet to defer one: no wrapper of its component system is used`,
+    };
+  if (binding.imported === '*')
+    return { reason: 'a component is drawn out of a whole namespace: import it by its name first' };
+  if (inTypes.length > 0) return { reason: `${binding.local} is used as a type as well` };
+  const { file } = edits;
+  const drawn = references.filter((r) => isDrawn(r) && r.above.at(-1)!.type === 'JSXOpeningElement');
+  const open = drawn.filter((r) => wrapper.boundary !== null && !r.above.some((n) => isBoundary(n, wrapper.boundary!)));
+  const settings = context.settings.get(targetOf(context, item));
+  return {
+    change: () => {
+      const made = madeWith(context, edits)!;
+      const [last] = deferredComponents(file).slice(-1);
+      if (last) edits.beside(last.statement);
+      edits.top(`const ${binding.local} = ${made}(${loaderOf(edits, item.specifier, binding.imported)});`);
+      if (open.length === 0) return;
+      const boundary = edits.use(wrapper.boundary!, wrapper.from) ?? wrapper.boundary!;
+      for (const { above } of open) surround(edits, boundary, above.at(-2)!, settings?.fallback);
+    },
+    done: `${binding.local} becomes a deferred component${open.length > 0 ? ` inside ${wrapper.boundary}` : ''}`,
+  };
+}
+
+/** The wrapper's name in a file. */
+export function madeWith({ wrapper }: PatchContext, edits: FileEdits): string | null {
+  if (!wrapper) return null;
+  return edits.use(wrapper.name, wrapper.from) ?? wrapper.name;
+}
+
+/** `() => import('./x')`, giving a module whose default is the component. */
+export function loaderOf({ file }: FileEdits, specifier: string, imported: string): string {
+  const load = `() => import(${file.quoted(specifier)})`;
+  return imported === 'default' ? load : `${load}.then((m) => ({ default: m.${imported} }))`;
+}
+
+/** Puts a boundary with its fallback around an element; a key goes with it. */
+export function surround({ file, out }: FileEdits, boundary: string, element: SyntaxNode, fallback?: Fallback): void {
+  const opening = element.openingElement as SyntaxNode;
+  const key = (opening.attributes as SyntaxNode[]).find((a) => nameOf(a.name) === 'key');
+  const keyed = key ? ` ${file.of(key)}` : '';
+  out.appendLeft(element.start, `<${boundary}${keyed} fallback={${fallbackWords(fallback)}}>`);
+  out.prependRight(element.end, `</${boundary}>`);
+}
+
+/** What keeps room is an empty element to be given its size; the part's own look is nobody's to invent. */
+function fallbackWords(fallback: Fallback | undefined): string {
+  return fallback && (fallback.show === 'reserved space' || fallback.show === 'stand-in')
+    ? '<div aria-busy="true" />'
+    : 'null';
+}
+
+function isDrawn({ node, above }: Reference): boolean {
+  const parent = above.at(-1)!;
+  return (
+    (parent.type === 'JSXOpeningElement' || parent.type === 'JSXClosingElement') &&
+    parent.name === node &&
+    above.some(isFunction)
+  );
+}
+
+/** Named in a table or as a property: whoever reads it draws it as it is. */
+function isNamed({ node, above }: Reference): boolean {
+  const parent = above.at(-1)!;
+  if (parent.type === 'Property') return parent.value === node && above.at(-2)?.type === 'ObjectExpression';
+  return parent.type === 'JSXExpressionContainer' && nameOf(above.at(-2)?.name) === 'component';
+}
+
+function isBoundary(node: SyntaxNode, name: string): boolean {
+  if (node.type !== 'JSXElement') return false;
+  const tag = (node.openingElement as SyntaxNode).name as SyntaxNode;
+  return nameOf(tag) === name || (tag.type === 'JSXMemberExpression' && nameOf(tag.property) === name);
+}

@@ -1,0 +1,216 @@
+import { parseSync } from 'oxc-parser';
+import { decisionWords, shipsBy } from '../core/plan/decisions.ts';
+import { chosenImports, type EffectivePlan, effectivePlan } from '../core/plan/effective.ts';
+import { triggerWords } from '../core/plan/triggers.ts';
+import type { Decision, Plan, Trigger } from '../core/plan/types.ts';
+import type { Import, Snapshot } from '../core/snapshot/types.ts';
+import { languageOf } from '../reader/parse-script.ts';
+import type { PatchContext } from './context.ts';
+import { detach } from './detach.ts';
+import { FileEdits } from './file-edits.ts';
+import { join } from './join.ts';
+import { isWritten, recipe, writeTrigger } from './triggers.ts';
+import type { PatchStep, SourcePatch } from './types.ts';
+import { countLines, unifiedDiff } from './unified-diff.ts';
+import { wrapperOf } from './wrapper.ts';
+
+/** Text of the app's own scripts by path, as they were when the app was read. */
+export type Sources = Readonly<Record<string, string>>;
+
+/** The file at a path as it is now; null when it is gone. */
+export type SourceNow = (path: string) => string | null;
+
+/**
+ * The edits of the source that a plan means, as one unified diff, and for each decision that ships by source edit what
+ * became of it. A file that changed since it was read (`now`) is refused, with the reason; what can't be edited
+ * safely is told with the code to write by hand.
+ */
+export function sourcePatch(snapshot: Snapshot, plan: Plan, sources: Sources, now?: SourceNow): SourcePatch {
+  const effective = effectivePlan(snapshot, plan);
+  const open = new Map<string, FileEdits | string>();
+  const editsOr = (path: string): FileEdits | string => {
+    const known = open.get(path);
+    if (known !== undefined) return known;
+    const made = opened(path, sources, now);
+    open.set(path, made);
+    return made;
+  };
+  const context: PatchContext = {
+    snapshot,
+    wrapper: wrapperOf(snapshot, sources),
+    settings: effective.settings,
+    edits: (path) => {
+      const made = editsOr(path);
+      return typeof made === 'string' ? null : made;
+    },
+  };
+  const steps: PatchStep[] = [];
+  const edited = new Map<string, Pick<PatchStep, 'state' | 'what'>>();
+  plan.decisions.forEach((decision, at) => {
+    if (shipsBy(decision) !== 'source edit') return;
+    const step = { decision: at, words: decisionWords(decision) };
+    if (effective.stale.some((s) => s.decision === at)) return;
+    if (decision.kind === 'detach' || decision.kind === 'join') {
+      for (const item of importsOf(snapshot, decision)) {
+        const index = snapshot.imports.indexOf(item);
+        const { path } = snapshot.modules[item.from];
+        const made = { ...step, path, line: item.line };
+        if ((effective.deferred[index] === 1) !== (decision.kind === 'detach'))
+          steps.push({ ...made, state: 'nothing to do', what: 'a later decision says otherwise', recipe: '' });
+        else if ((item.kind === 'dynamic') === (decision.kind === 'detach'))
+          steps.push({ ...made, state: 'nothing to do', what: 'the code says so already', recipe: '' });
+        else {
+          const key = `${item.from} ${item.start} ${item.end}`;
+          const outcome = edited.get(key) ?? editImport(context, editsOr(path), item, effective);
+          edited.set(key, outcome);
+          steps.push({
+            ...made,
+            ...outcome,
+            recipe: outcome.state === 'by hand' ? byHand(snapshot, item, effective) : '',
+          });
+        }
+      }
+    } else steps.push(...otherSteps(context, editsOr, effective, decision).map((s) => ({ ...step, ...s })));
+  });
+  return written(open, sources, steps);
+}
+
+function importsOf(snapshot: Snapshot, decision: Extract<Decision, { kind: 'detach' | 'join' }>): Import[] {
+  const chosen = chosenImports(snapshot, decision);
+  return typeof chosen === 'string' ? [] : chosen.map((i) => snapshot.imports[i]);
+}
+
+/** A file ready to be edited; in words, why it can't be. */
+function opened(path: string, sources: Sources, now: SourceNow | undefined): FileEdits | string {
+  const text = Object.hasOwn(sources, path) ? sources[path] : undefined;
+  if (path.includes('node_modules/'))
+    return 'it stands in a package, which isn’t yours to edit: defer the import of the package';
+  if (text === undefined) return 'its source isn’t kept with the project: read the app again';
+  if (!/\.[cm]?[jt]sx?$/.test(path)) return 'it holds a script inside of a template, which the patch doesn’t edit';
+  const today = now ? now(path) : text;
+  if (today === null) return 'CHANGED the file is no longer there; read the app again';
+  if (today !== text) return 'CHANGED the file has changed since the app was read; read it again';
+  return new FileEdits(path, text);
+}
+
+type Done = Pick<PatchStep, 'state' | 'what'>;
+
+function editImport(context: PatchContext, edits: FileEdits | string, item: Import, { deferred }: EffectivePlan): Done {
+  const { snapshot } = context;
+  if (typeof edits === 'string') return notOpened(edits);
+  const { path } = snapshot.modules[item.from];
+  const ofStatement = snapshot.imports.filter(
+    (i) => i.from === item.from && i.start === item.start && i.end === item.end,
+  );
+  const wanted = ofStatement.filter((i) => (deferred[snapshot.imports.indexOf(i)] === 1) === (item.kind === 'static'));
+  if (wanted.length < ofStatement.length)
+    return {
+      state: 'by hand',
+      what: 'one statement leads to several modules, and not all are meant: import each by a line of its own',
+    };
+  const text = edits.file.text.slice(item.start, item.end);
+  // A computed address isn't written out.
+  if (item.end > item.start && !text.includes(item.specifier) && !text.includes('`'))
+    return { state: 'refused', what: `${path} isn’t the file that was read: the import doesn’t stand where it stood` };
+  const found = item.kind === 'static' ? detach(context, edits, item) : join(context, edits, item);
+  if ('reason' in found) return { state: 'by hand', what: found.reason };
+  found.change();
+  return { state: 'edited', what: found.done };
+}
+
+function notOpened(reason: string): Done {
+  return reason.startsWith('CHANGED ')
+    ? { state: 'refused', what: reason.slice('CHANGED '.length) }
+    : { state: 'by hand', what: reason };
+}
+
+function byHand(snapshot: Snapshot, item: Import, { triggers }: EffectivePlan): string {
+  const target = snapshot.modules[item.to].path;
+  if (item.kind === 'dynamic') return `import * as module from '${item.specifier}';`;
+  return recipe(item.specifier, item.names, triggers.get(target) ?? { on: 'action' });
+}
+
+type OtherStep = Omit<PatchStep, 'decision' | 'words'>;
+
+/** Decisions about how a split point behaves, and about what of a module ships. */
+function otherSteps(
+  context: PatchContext,
+  editsOr: (path: string) => FileEdits | string,
+  effective: EffectivePlan,
+  decision: Decision,
+): OtherStep[] {
+  const { snapshot } = context;
+  if (decision.kind === 'trigger')
+    return triggerSteps(context, editsOr, effective, decision.splitPoint, decision.fetch);
+  const hand = (path: string, what: string): OtherStep => ({ path, line: 1, state: 'by hand', what, recipe: '' });
+  switch (decision.kind) {
+    case 'split':
+      return [
+        hand(decision.splitPoint, 'what a split point shows meanwhile, and when it runs, is written where it is drawn'),
+      ];
+    case 'no script':
+      return [hand(decision.module, 'draw it on the server only, and give what answers inside it a start of its own')];
+    case 'trim':
+      return snapshot.unusedRules
+        .filter((r) => r.module === decision.module)
+        .map((r) => ({ ...hand(r.module, `nothing mentions ${r.selector}: leave the rule out`), line: r.line }));
+    default:
+      return [];
+  }
+}
+
+function triggerSteps(
+  context: PatchContext,
+  editsOr: (path: string) => FileEdits | string,
+  { deferred }: EffectivePlan,
+  splitPoint: string,
+  fetch: Trigger,
+): OtherStep[] {
+  const { snapshot } = context;
+  const asked = snapshot.imports.filter(
+    (item, i) => deferred[i] === 1 && snapshot.modules[item.to].path === splitPoint,
+  );
+  return asked.map((item) => {
+    const { path } = snapshot.modules[item.from];
+    const step = { path, line: item.line };
+    const own = recipe(item.specifier, item.names, fetch);
+    if (fetch.on === 'action')
+      return { ...step, state: 'nothing to do', what: 'a deferred part is fetched when it is drawn', recipe: '' };
+    if (!isWritten(fetch))
+      return {
+        ...step,
+        state: 'by hand',
+        what: `only you know the element or the moment: ${triggerWords(fetch)}. The import triggers of the handoff do the same by selectors`,
+        recipe: own,
+      };
+    const edits = editsOr(path);
+    if (typeof edits === 'string') return { ...step, ...notOpened(edits), recipe: own };
+    writeTrigger(edits, item.specifier, fetch);
+    return { ...step, state: 'edited', what: `begun ${triggerWords(fetch)}`, recipe: '' };
+  });
+}
+
+/** Writes all edits out; a file that no longer parses with them stays as it is. */
+function written(open: ReadonlyMap<string, FileEdits | string>, sources: Sources, steps: PatchStep[]): SourcePatch {
+  const files: SourcePatch['files'] = [];
+  const parts: string[] = [];
+  for (const [path, edits] of [...open].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    if (typeof edits === 'string') continue;
+    const text = edits.finish();
+    if (text === sources[path]) continue;
+    if (parseSync(path, text, { lang: languageOf(path) }).errors.length > 0) {
+      for (const step of steps) {
+        if (step.path !== path || step.state !== 'edited') continue;
+        Object.assign(step, {
+          state: 'by hand',
+          what: 'several edits of this file don’t fit together: do them one after another',
+        });
+      }
+      continue;
+    }
+    const diff = unifiedDiff(path, sources[path], text);
+    parts.push(diff);
+    files.push({ path, ...countLines(diff) });
+  }
+  return { diff: parts.join(''), files, steps };
+}

@@ -1,0 +1,45 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import { amend } from '../core/amend/amend.ts';
+import { checkDecisions } from '../core/plan/check.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
+import { sourcePatch } from '../patch/patch.ts';
+import type { SourcePatch } from '../patch/types.ts';
+import type { Store } from '../store/database.ts';
+import { amendmentsOf, findProject } from '../store/projects.ts';
+import { newestSnapshotId, sourcesOf } from '../store/snapshots.ts';
+import type { PatchInput } from './inputs.ts';
+import { noProject, snapshotBody } from './projects.ts';
+
+/** What the last patch was made from: unpacking takes much longer than patching. */
+const held = globalThis as typeof globalThis & {
+  yokelineSources?: { snapshotId: string; snapshot: Snapshot; sources: Record<string, string> };
+};
+
+/**
+ * The edits of the source that decisions mean. Where the folder that was read is still there, files that changed since
+ * are refused.
+ */
+export function patchFor(store: Store, projectId: string, { name, decisions }: PatchInput): SourcePatch {
+  const project = findProject(store, projectId);
+  const snapshotId = newestSnapshotId(store, projectId);
+  if (!project || snapshotId === undefined) throw noProject();
+  if (held.yokelineSources?.snapshotId !== snapshotId) {
+    const snapshot = JSON.parse(snapshotBody(store, projectId).toString()) as Snapshot;
+    held.yokelineSources = { snapshotId, snapshot, sources: sourcesOf(store, snapshotId) };
+  }
+  const { snapshot, sources } = held.yokelineSources;
+  const plan = { name, description: '', decisions: checkDecisions(decisions, 'decisions') };
+  const amended = amend(snapshot, amendmentsOf(store, projectId)!.amendments).snapshot;
+  const { folder } = project;
+  const there = folder !== null && fs.existsSync(folder);
+  return sourcePatch(amended, plan, sources, there ? (file) => textIn(folder, file) : undefined);
+}
+
+function textIn(folder: string, file: string): string | null {
+  try {
+    return fs.readFileSync(path.join(folder, file), 'utf8');
+  } catch {
+    return null;
+  }
+}
