@@ -258,6 +258,50 @@ describe('yokeline', () => {
     expect(refused('choose', file, '--about', 'all').status).toBe(2);
   });
 
+  it('hands over a patch, and checks the app against limits before and after an import that breaks them', () => {
+    const folder = path.join(folderOf({}), 'app');
+    fs.cpSync(SAMPLE, folder, { recursive: true });
+    const own = path.join(folderOf({}), 'own.yokeline.json');
+    run('read', folder, '--out', own);
+    expect(refused('check', folder, '--project', own)).toMatchObject({ status: 2, error: { title: 'No limits' } });
+    const ticket = 'src/timetable/departure-board.tsx::../tickets/ticket-dialog';
+    run('plan', own, '--name', 'Lean', '--detach', ticket);
+    const { limits } = run('limits', own, '--set-from', 'Lean', '--slack', '5');
+    expect(limits.length).toBeGreaterThan(30);
+    expect(run('check', folder, '--project', own)).toMatchObject({
+      ok: true,
+      pending: [{ words: expect.stringContaining('ticket-dialog') }],
+    });
+    const patch = path.join(folderOf({}), 'lean.patch');
+    expect(
+      run('export', own, '--plan', 'Lean', '--kind', 'patch', '--sources', folder, '--out', patch).steps,
+    ).toMatchObject([{ state: 'edited', path: 'src/timetable/departure-board.tsx' }]);
+    execFileSync('git', ['apply', patch], { cwd: folder });
+    expect(run('check', folder, '--project', own)).toMatchObject({ ok: true, pending: [] });
+    // The folder isn't as it was read any more.
+    expect(run('export', own, '--plan', 'Lean', '--kind', 'patch', '--sources', folder, '--out', patch)).toMatchObject({
+      out: null,
+      steps: [{ state: 'refused' }],
+    });
+
+    const tiles = path.join(folder, 'src/home/route-tiles.tsx');
+    fs.writeFileSync(
+      tiles,
+      `import { makeDocument } from '@saltmarsh/paperkit';\n${fs.readFileSync(tiles, 'utf8')}export const made = makeDocument;\n`,
+    );
+    const broken = spawnSync(process.execPath, [bin, 'check', folder, '--project', own, '--json'], {
+      encoding: 'utf8',
+    });
+    expect(broken.status).toBe(1);
+    const report = JSON.parse(broken.stdout);
+    expect(report.broken[0].because[0]).toMatchObject({ from: 'src/home/route-tiles.tsx', line: 1, isNew: true });
+    const text = spawnSync(process.execPath, [bin, 'check', folder, '--project', own, '--markdown'], {
+      encoding: 'utf8',
+    });
+    expect(text.status).toBe(1);
+    expect(text.stdout).toContain('`src/home/route-tiles.tsx:1` now brings');
+  });
+
   it('exports what a plan hands over, with stand-ins until a map of built files is given', () => {
     const out = (name: string) => path.join(path.dirname(file), name);
     const hint = 'prefetch:src/tide/tide-chart.tsx';

@@ -3,10 +3,12 @@ import { InputError } from '../core/errors.ts';
 import { VERSION } from '../core/version.ts';
 import { addAdvise } from './advise.ts';
 import { addCarried } from './carried.ts';
+import { addCheck } from './check.ts';
 import { addChoose } from './choose.ts';
 import { addChunks } from './chunks.ts';
 import { addExport } from './export.ts';
 import { addGraph } from './graph.ts';
+import { addLimits } from './limits.ts';
 import { addLoadCase } from './load-case.ts';
 import { addPlan } from './plan.ts';
 import { addRead } from './read.ts';
@@ -38,6 +40,8 @@ export function yokeline(): Command {
     addAdvise,
     addChoose,
     addExport,
+    addLimits,
+    addCheck,
     addLoadCase,
   ])
     add(program);

@@ -175,7 +175,12 @@ function triggerSteps(
     const step = { path, line: item.line };
     const own = recipe(item.specifier, item.names, fetch);
     if (fetch.on === 'action')
-      return { ...step, state: 'nothing to do', what: 'a deferred part is fetched when it is drawn', recipe: '' };
+      return {
+        ...step,
+        state: 'nothing to do',
+        what: 'what is deferred is fetched when it is drawn or used',
+        recipe: '',
+      };
     if (!isWritten(fetch))
       return {
         ...step,

@@ -22,6 +22,8 @@ import { type Handoff, handoff } from '../core/handoff/handoff.ts';
 import { inventoryOf } from '../core/inventory/inventory.ts';
 import { orderNotices } from '../core/inventory/order-notices.ts';
 import { type Whereabouts, whereabouts } from '../core/inventory/whereabouts.ts';
+import { limitStates, proposeLimits } from '../core/limits/limits.ts';
+import type { Limit, LimitState } from '../core/limits/types.ts';
 import { type LoadSheet, loadSheet, sheetDifference } from '../core/load-sheet/sheet.ts';
 import { believable, rangeOf } from '../core/metrics/range.ts';
 import { type Drawn, drawConditions, landUnder, type Mix } from '../core/mix/mix.ts';
@@ -274,6 +276,16 @@ export class Analyst {
   /** Measured advice for a plan, a little further with every call; null until it is there. */
   advise(plan: Plan, conditions: Conditions): { done: number; of: number; advice: Advice | null } {
     return this.adviser.step(this.app(), plan, conditions);
+  }
+
+  /** How limits stand under a plan. */
+  limits(plan: Plan, limits: Limit[]): LimitState[] {
+    return limitStates(this.app(), limits, [], plan);
+  }
+
+  /** Limits that a plan keeps at present, with some slack. */
+  proposeLimits(plan: Plan, conditions: Conditions, slack: number): Limit[] {
+    return proposeLimits(this.app(), plan, conditions, slack);
   }
 
   /** All that is handed over of a plan. */

@@ -72,6 +72,11 @@ export function amend(snapshot: Snapshot, amendments: Amendments): Amended {
   };
 }
 
+/** Whether two amendments give the same app: kept visits and limits don’t change it. */
+export function sameApp(a: Amendments, b: Amendments): boolean {
+  return (['base', 'routes', 'keep', 'visitors'] as const).every((field) => a[field] === b[field]);
+}
+
 function nameOf({ realm, pattern }: { realm: string; pattern: string }): string {
   return `${realm} ${pattern}`;
 }

@@ -1,4 +1,5 @@
 import { each, flag, object, oneOf, text } from '../formats/fields.ts';
+import { checkLimit } from '../limits/check.ts';
 import { checkBase } from '../snapshot/base.ts';
 import { checkPattern, checkRouteChange } from '../snapshot/check-routes.ts';
 import { checkVisitorNotes } from '../visitors/check.ts';
@@ -15,6 +16,7 @@ export function checkAmendments(value: unknown, at: string): Amendments {
     keep: each(item.keep ?? [], `${at}.keep`, text),
     ...(item.visitors == null ? {} : { visitors: checkVisitorNotes(item.visitors, `${at}.visitors`) }),
     ...(item.visits === undefined ? {} : { visits: each(item.visits, `${at}.visits`, checkVisit) }),
+    ...(item.limits === undefined ? {} : { limits: each(item.limits, `${at}.limits`, checkLimit) }),
   };
 }
 

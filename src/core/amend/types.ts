@@ -1,3 +1,4 @@
+import type { Limit } from '../limits/types.ts';
 import type { RouteChange } from '../snapshot/check-routes.ts';
 import type { VisitorNotes } from '../visitors/types.ts';
 import type { Visit } from '../visits/types.ts';
@@ -18,6 +19,8 @@ export interface Amendments {
   visitors?: VisitorNotes | null;
   /** Scripts of visits that were kept. */
   visits?: Visit[];
+  /** The most that landings and actions may come to. */
+  limits?: Limit[];
 }
 
 /** Corrections to one route, named by realm and pattern as read (for an added one: as first given). */

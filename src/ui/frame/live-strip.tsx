@@ -1,12 +1,16 @@
 'use client';
 
 import { type ReactNode, useRef } from 'react';
+import { limitWords } from '../../core/limits/limits.ts';
 import type { LandingView } from '../../worker/views.ts';
 import { Change } from '../parts/change.tsx';
 import { count, size, time } from '../parts/format.ts';
 import { ROLES } from '../parts/roles.tsx';
 import { useWidth } from '../parts/use-width.ts';
+import { useHandoffPage } from '../state/handoff-page.ts';
 import { useLanding } from '../state/landing.ts';
+import { useLimitStates } from '../state/limits.ts';
+import { useStations } from '../state/stations.ts';
 import { storedPlan, useWorkbench } from '../state/workbench.ts';
 import { stripRows } from './strip-rows.ts';
 
@@ -38,8 +42,24 @@ export function LiveStrip() {
 function Warnings() {
   const stale = useLanding((s) => s.stale);
   const stopped = useLanding((s) => s.now?.timeline.stopped);
+  const broken = useLimitStates((s) => s.states).filter((s) => s.state !== 'kept');
+  const go = useStations((s) => s.go);
+  const showLimits = () => {
+    useHandoffPage.setState({ page: 'limits' });
+    go('handoff');
+  };
   return (
     <>
+      {broken.length > 0 ? (
+        <button
+          type="button"
+          onClick={showLimits}
+          title={broken.map((s) => limitWords(s.limit)).join('\n')}
+          className="text-left text-worse underline"
+        >
+          ▴ {broken.length === 1 ? '1 limit exceeded' : `${broken.length} limits exceeded`}
+        </button>
+      ) : null}
       {stale.length > 0 ? (
         <p className="text-worse" title={stale.map((s) => s.reason).join('\n')}>
           {stale.length === 1 ? '1 decision no longer applies' : `${stale.length} decisions no longer apply`}

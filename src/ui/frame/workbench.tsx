@@ -8,6 +8,7 @@ import { useAdviceUpdates } from '../state/advice.ts';
 import { useAmendmentUpdates } from '../state/amendments.ts';
 import { Refusal } from '../state/api.ts';
 import { useLandingUpdates } from '../state/landing.ts';
+import { useLimitUpdates } from '../state/limits.ts';
 import { openProject } from '../state/open-project.ts';
 import { useStations } from '../state/stations.ts';
 import { useWorkbench } from '../state/workbench.ts';
@@ -39,6 +40,7 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
   useAmendmentUpdates();
   useLandingUpdates();
   useAdviceUpdates();
+  useLimitUpdates();
   useNotices();
   useAddress(projectId, at, loaded);
   useShortcuts(setAt);

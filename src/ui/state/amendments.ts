@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
+import { sameApp } from '../../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../../core/amend/types.ts';
 import { analyst } from '../../worker/client.ts';
 import { useWorkbench } from './workbench.ts';
@@ -20,7 +21,9 @@ export function useAmendmentUpdates(): void {
     const key = `${projectId} ${snapshotId}`;
     const opened = applied.current?.key !== key;
     if (!opened && applied.current?.amendments === amendments) return;
+    const before = applied.current?.amendments;
     applied.current = { key, amendments };
+    if (!opened && before && sameApp(before, amendments)) return;
     // A project comes with its corrections laid over it already.
     if (opened) return;
     let current = true;

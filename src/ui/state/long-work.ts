@@ -1,6 +1,7 @@
 'use client';
 
 import type { Remote } from 'comlink';
+import { sameApp } from '../../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../../core/amend/types.ts';
 import type { Analyst } from '../../worker/analyst.ts';
 import { longAnalyst } from '../../worker/client.ts';
@@ -25,10 +26,8 @@ export async function longWork(): Promise<Remote<Analyst>> {
         await longAnalyst().open(`${location.origin}/api/projects/${project.id}/snapshot`);
         held = { of, amendments: NO_AMENDMENTS };
       }
-      if (held.amendments !== amendments) {
-        await longAnalyst().amend(amendments);
-        held = { of, amendments };
-      }
+      if (!sameApp(held.amendments, amendments)) await longAnalyst().amend(amendments);
+      held = { of, amendments };
     });
   await loading;
   return longAnalyst();

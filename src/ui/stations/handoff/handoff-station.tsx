@@ -3,12 +3,16 @@
 import { useState } from 'react';
 import type { FileMap } from '../../../core/handoff/addresses.ts';
 import type { Artefact, Handoff } from '../../../core/handoff/handoff.ts';
+import type { LimitState } from '../../../core/limits/types.ts';
 import type { SourcePatch } from '../../../patch/types.ts';
 import { Message } from '../../parts/message.tsx';
 import { useAsked } from '../../state/asked.ts';
+import { useHandoffPage } from '../../state/handoff-page.ts';
+import { useLimitStates } from '../../state/limits.ts';
 import { longWork } from '../../state/long-work.ts';
 import { storedPlan, usePlan, useWorkbench } from '../../state/workbench.ts';
 import { FileMapField } from './file-map-field.tsx';
+import { LimitsPage } from './limits-page.tsx';
 import { SourcePatchPage } from './source-patch-page.tsx';
 import { fileStem, TextHead } from './text-head.tsx';
 import { usePatch } from './use-patch.ts';
@@ -22,7 +26,9 @@ export function HandoffStation() {
     async ({ plan, conditions }) => (await longWork()).handoff(plan, conditions, files?.map ?? null),
     files?.name ?? '',
   );
-  const [chosen, setChosen] = useState<string>('ways');
+  const chosen = useHandoffPage((s) => s.page);
+  const setChosen = (page: string) => useHandoffPage.setState({ page });
+  const limits = useLimitStates((s) => s.states);
   const patch = usePatch();
   const plan = usePlan();
   const named = useWorkbench((s) => storedPlan(s));
@@ -50,10 +56,18 @@ export function HandoffStation() {
             onChoose={() => setChosen(a.kind)}
           />
         ))}
+        <Item
+          name="Limits"
+          note={limitsNote(limits)}
+          chosen={chosen === 'limits'}
+          onChoose={() => setChosen('limits')}
+        />
         <FileMapField standIns={found.standIns.length} name={files?.name ?? null} onTake={setFiles} />
       </nav>
       <section aria-label="What is chosen of it" className="flex min-h-0 min-w-0 flex-col px-4 py-4">
-        {chosen === 'patch' ? (
+        {chosen === 'limits' ? (
+          <LimitsPage />
+        ) : chosen === 'patch' ? (
           <SourcePatchPage patch={patch} plan={plan.name} />
         ) : artefact ? (
           <Text artefact={artefact} plan={plan.name} />
@@ -63,6 +77,12 @@ export function HandoffStation() {
       </section>
     </div>
   );
+}
+
+function limitsNote(states: readonly LimitState[]): string {
+  const broken = states.filter((s) => s.state !== 'kept').length;
+  if (states.length === 0) return 'none set';
+  return broken === 0 ? `${states.length} kept` : `${broken} exceeded`;
 }
 
 /** Files that the patch edits, or that all is left to the hand. */

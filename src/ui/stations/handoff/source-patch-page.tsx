@@ -11,12 +11,12 @@ const WORDS: Record<PatchState, string> = {
   'nothing to do': 'Nothing to do',
 };
 
-const LINE: Record<string, string> = {
-  '+': 'bg-mark text-better',
-  '-': 'text-worse',
-  '@': 'text-soft',
-  d: 'font-semibold mt-2',
-};
+/** How a line of the diff looks. */
+function looks(line: string): string {
+  if (line.startsWith('diff ')) return 'mt-2 font-semibold first:mt-0';
+  if (/^(---|\+\+\+|@@)/.test(line)) return 'text-soft';
+  return line.startsWith('+') ? 'bg-band text-better' : line.startsWith('-') ? 'text-worse' : '';
+}
 
 /** The unified diff of a plan, what is left to the hand with the code for it, and what became of each decision. */
 export function SourcePatchPage({ patch: { found, error }, plan }: { patch: Asked<SourcePatch>; plan: string }) {
@@ -62,7 +62,7 @@ export function SourcePatchPage({ patch: { found, error }, plan }: { patch: Aske
                 .split('\n')
                 .map((line, at) => (
                   // biome-ignore lint/suspicious/noArrayIndexKey: lines of a fixed text have no other name
-                  <span key={at} className={`block ${LINE[line[0]] ?? ''}`}>
+                  <span key={at} className={`block ${looks(line)}`}>
                     {line || ' '}
                   </span>
                 ))}

@@ -1,0 +1,119 @@
+import { amend } from '../amend/amend.ts';
+import type { Amendments } from '../amend/types.ts';
+import { PlanFigures } from '../compare/figures.ts';
+import { decisionWords } from '../plan/decisions.ts';
+import { chosenImports } from '../plan/effective.ts';
+import type { Plan } from '../plan/types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import { type Because, becauseOf, type Recover, recoverFor } from './because.ts';
+import { amountWords, conditionsOfLimit, limitSubject, limitWords, planOfLimit, stateOf } from './limits.ts';
+import type { Limit } from './types.ts';
+
+export interface BrokenLimit {
+  limit: Limit;
+  words: string;
+  value: number | null;
+  allowed: number;
+  because: Because[];
+  recover: Recover[];
+}
+
+export interface CheckReport {
+  /** Nothing broken and nothing missing. */
+  ok: boolean;
+  checked: number;
+  broken: BrokenLimit[];
+  /** Limits for routes and actions that the app doesn't have any more. */
+  missing: { limit: Limit; words: string }[];
+  /** Edits that the plan counts on and that the code doesn't have yet. */
+  pending: { words: string; path: string; line: number }[];
+}
+
+/**
+ * Checks an app as it is now (`now`, read again) against a project's limits: what broke, by which imports compared with the
+ * snapshot of the project, and which detachments would recover how much. `plan` in place of those that limits were set for.
+ */
+export function checkReport(
+  project: { snapshot: Snapshot; plans: readonly Plan[]; amendments: Amendments },
+  now: Snapshot,
+  plan?: Plan,
+): CheckReport {
+  const before = amend(project.snapshot, project.amendments).snapshot;
+  const app = amend(now, project.amendments).snapshot;
+  const limits = project.amendments.limits ?? [];
+  const broken: BrokenLimit[] = [];
+  const missing: CheckReport['missing'] = [];
+  const figures = new Map<Plan, PlanFigures>();
+  for (const limit of limits) {
+    const under = plan ?? planOfLimit(limit, project.plans);
+    const measured = figures.get(under) ?? new PlanFigures(app, under);
+    figures.set(under, measured);
+    const { state, value } = stateOf(app, measured, limit);
+    if (state === 'missing') missing.push({ limit, words: limitWords(limit) });
+    if (state !== 'broken') continue;
+    const because = becauseOf(before, app, under, limit);
+    const recover = recoverFor(app, under, limit, because);
+    broken.push({ limit, words: limitWords(limit), value, allowed: limit.most, because, recover });
+  }
+  const pending = [...figures.keys()].flatMap((p) => pendingOf(app, p));
+  return { ok: broken.length === 0 && missing.length === 0, checked: limits.length, broken, missing, pending };
+}
+
+function pendingOf(app: Snapshot, plan: Plan): CheckReport['pending'] {
+  return plan.decisions.flatMap((decision) => {
+    if (decision.kind !== 'detach' && decision.kind !== 'join') return [];
+    const chosen = chosenImports(app, decision);
+    if (typeof chosen === 'string') return [];
+    const wanted = decision.kind === 'detach' ? 'static' : 'dynamic';
+    return chosen
+      .map((i) => app.imports[i])
+      .filter((i) => i.kind === wanted)
+      .map((i) => ({ words: decisionWords(decision), path: app.modules[i.from].path, line: i.line }));
+  });
+}
+
+/** The report for a pull request, in Markdown. */
+export function checkMarkdown(report: CheckReport): string {
+  const { checked, broken, missing, pending } = report;
+  const head = report.ok
+    ? `**Load limits kept**: ${checked} checked.`
+    : `**Load limits broken**: ${broken.length} of ${checked}${missing.length > 0 ? `, and ${missing.length} for what isn’t there any more` : ''}.`;
+  const parts = [head];
+  for (const { limit, value, because, recover } of broken) {
+    const { link, device } = conditionsOfLimit(limit);
+    const over = value === null ? '' : `, ${amountWords(limit.measure, value - limit.most)} more than`;
+    parts.push(
+      `### ${code(limitSubject(limit))}\n\n**${amountWords(limit.measure, value)}**${over || ', where'} ${amountWords(limit.measure, limit.most)} ${over ? 'allowed' : 'is allowed'} (${link.name}, ${device.name}, cache ${limit.cache}).`,
+    );
+    if (because.length > 0)
+      parts.push(
+        because
+          .map(
+            (b) =>
+              `- ${code(`${b.from}:${b.line}`)} ${b.isNew ? 'now brings' : 'brings'} ${code(b.to)}: ${amountWords('bytes', b.bytes)} minified in ${b.modules} ${b.modules === 1 ? 'module' : 'modules'}\n  - ${b.path.map((s) => code(s.line === null ? s.path : `${s.path}:${s.line}`)).join(' → ')}`,
+          )
+          .join('\n'),
+      );
+    if (recover.length > 0)
+      parts.push(
+        `Detaching would recover:\n\n${recover
+          .map(
+            (r) =>
+              `- ${code(`${r.from}:${r.line}`)} → ${code(r.to)}: ${amountWords(limit.measure, r.value)}, ${amountWords(limit.measure, r.saves)} less${r.enough ? ', which keeps the limit' : ''}${r.blocked ? `; takes more than detaching: ${r.blocked}` : ''}`,
+          )
+          .join('\n')}`,
+      );
+  }
+  if (missing.length > 0)
+    parts.push(`Limits for what isn’t there any more:\n\n${missing.map((m) => `- ${code(m.words)}`).join('\n')}`);
+  if (pending.length > 0)
+    parts.push(
+      `Counted on, but not in the code yet:\n\n${pending.map((p) => `- ${code(`${p.path}:${p.line}`)} ${p.words.replace(/[<>`*_[\]]/g, '')}`).join('\n')}`,
+    );
+  return `${parts.join('\n\n')}\n`;
+}
+
+/** A text from outside as code, whatever backticks it holds. */
+function code(text: string): string {
+  return `\`${text.replace(/`/g, 'ʼ').replace(/\s+/g, ' ')}\``;
+}
