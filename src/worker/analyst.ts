@@ -9,6 +9,8 @@ import { carriedOverRoutes } from '../core/chunks/carried-rows.ts';
 import { formChunks } from '../core/chunks/form-chunks.ts';
 import { splitPointsOf } from '../core/chunks/split-points.ts';
 import type { Chunk } from '../core/chunks/types.ts';
+import { type PlanTable, planTable } from '../core/compare/compare.ts';
+import { type EarnedTable, earnedBy } from '../core/compare/earned.ts';
 import { InputError } from '../core/errors.ts';
 import { type GrainPoint, granularity } from '../core/explain/granularity.ts';
 import { explainHold } from '../core/explain/hold.ts';
@@ -26,7 +28,7 @@ import { limitStates, proposeLimits } from '../core/limits/limits.ts';
 import type { Limit, LimitState } from '../core/limits/types.ts';
 import { type LoadSheet, loadSheet, sheetDifference } from '../core/load-sheet/sheet.ts';
 import { believable, rangeOf } from '../core/metrics/range.ts';
-import { type Drawn, drawConditions, landUnder, type Mix } from '../core/mix/mix.ts';
+import type { Drawn } from '../core/mix/mix.ts';
 import { type Outline, outlineOf } from '../core/outline/outline.ts';
 import { withDecision } from '../core/plan/decisions.ts';
 import type { EffectivePlan } from '../core/plan/effective.ts';
@@ -36,7 +38,7 @@ import { type Calibration, calibrate } from '../core/recordings/calibrate.ts';
 import { readHar } from '../core/recordings/read-har.ts';
 import type { Recording } from '../core/recordings/types.ts';
 import { shipped, troublesOf } from '../core/ship/shipped.ts';
-import { type Conditions, DEFAULT_CONDITIONS, DEVICES, LINKS } from '../core/sim/conditions.ts';
+import { type Conditions, DEFAULT_CONDITIONS } from '../core/sim/conditions.ts';
 import { complete } from '../core/snapshot/complete.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import { VERSION } from '../core/version.ts';
@@ -45,6 +47,7 @@ import { modelOf } from '../core/visitors/model.ts';
 import type { Variant } from '../core/visitors/reckon.ts';
 import type { Visit } from '../core/visits/types.ts';
 import { Adviser, type ChooseStep } from './adviser.ts';
+import { MixDesk } from './mix-desk.ts';
 import { keep } from './stepping.ts';
 import type {
   AppView,
@@ -60,11 +63,9 @@ import type {
 } from './views.ts';
 import { type ExpectStep, VisitDesk, type VisitorsView, type VisitView } from './visit-desk.ts';
 
-/** The same visits every time, so that plans are compared by what they do, not by who happened to come. */
-const MIX_SEED = 20_261;
-const MIX_STEP_MS = 40;
 const HEAVIEST = 6;
 const MOST_KNOWN = 6;
+const MOST_TABLES = 8;
 
 /** The computations behind the workbench, on a thread of their own. */
 export class Analyst {
@@ -74,10 +75,12 @@ export class Analyst {
   /** The last predictions, by what was asked; strip, previews and baseline share them. */
   private readonly known = new Map<string, Prediction>();
   private readonly ranges = new WeakMap<Prediction, LandingView['range']>();
+  /** The last compared plans: only the one that is changed is worked out anew. */
+  private readonly tables = new Map<string, PlanTable>();
   private curves = 0;
   private readonly adviser = new Adviser();
   private readonly visits = new VisitDesk((plan) => this.app(plan));
-  private drawing: { key: string; conditions: Conditions[]; plan: Drawn[]; baseline: Drawn[] } | null = null;
+  private readonly mixes = new MixDesk((plan, route) => this.predicted(plan, route, DEFAULT_CONDITIONS).program);
 
   /** Fetches a project's snapshot and tells what is in it. */
   async open(address: string): Promise<AppView> {
@@ -97,6 +100,7 @@ export class Analyst {
     const { snapshot, stale } = amend(this.read, amendments);
     this.snapshot = snapshot;
     this.known.clear();
+    this.tables.clear();
     this.visits.forget();
     this.adviser.forget();
     const { name, origin, modules, routes, base, unresolved, failed, output, entries } = snapshot;
@@ -210,17 +214,7 @@ export class Analyst {
    * that are there already, so that other questions are answered in between; the last step has `drawn` = all.
    */
   mix(plan: Plan, route: string, wish: MixWish, from: number): MixResult {
-    const key = JSON.stringify([plan.decisions, route, wish]);
-    if (this.drawing?.key !== key || from === 0)
-      this.drawing = { key, conditions: drawConditions(mixOf(wish), wish.visits, MIX_SEED), plan: [], baseline: [] };
-    const { conditions, plan: now, baseline } = this.drawing;
-    const programs = [plan, BASELINE].map((p) => this.predicted(p, route, DEFAULT_CONDITIONS).program);
-    const until = performance.now() + MIX_STEP_MS;
-    for (let i = now.length; i < conditions.length && performance.now() < until; i++) {
-      now.push(landUnder(programs[0], conditions[i]));
-      baseline.push(plan.decisions.length === 0 ? now[i] : landUnder(programs[1], conditions[i]));
-    }
-    return { plan: now, baseline, drawn: now.length };
+    return this.mixes.besideBaseline(plan, route, wish, from);
   }
 
   /** The people who come, complete, and what of what is said of them doesn't fit. */
@@ -276,6 +270,23 @@ export class Analyst {
   /** Measured advice for a plan, a little further with every call; null until it is there. */
   advise(plan: Plan, conditions: Conditions): { done: number; of: number; advice: Advice | null } {
     return this.adviser.step(this.app(), plan, conditions);
+  }
+
+  /** The same over several plans. */
+  mixOver(plans: Plan[], route: string, wish: MixWish, from: number): { plans: Drawn[][]; drawn: number } {
+    return this.mixes.several(plans, route, wish, from);
+  }
+
+  /** Every landing and action of a plan under several conditions. */
+  table(plan: Plan, conditions: Conditions[]): PlanTable {
+    const key = JSON.stringify([plan.decisions, conditions]);
+    const table = this.tables.get(key) ?? planTable(this.app(), plan, conditions);
+    return keep(this.tables, key, table, MOST_TABLES);
+  }
+
+  /** Which decision of a plan earned what on a landing. */
+  earned(plan: Plan, route: string, conditions: Conditions): EarnedTable {
+    return earnedBy(this.app(), plan, route, conditions);
   }
 
   /** How limits stand under a plan. */
@@ -418,13 +429,4 @@ export class Analyst {
     if (!this.snapshot) throw new InputError('No project open', 'Open a project first.');
     return plan ? shipped(this.snapshot, plan).snapshot : this.snapshot;
   }
-}
-
-function mixOf({ links, devices, returning, spread }: MixWish): Mix {
-  return {
-    links: LINKS.map((link) => ({ link, weight: links[link.id] ?? 0 })),
-    devices: DEVICES.map((device) => ({ device, weight: devices[device.id] ?? 0 })),
-    returning,
-    spread,
-  };
 }

@@ -1,8 +1,9 @@
+import { plain as text } from '../formats/table-text.ts';
 import { decisionWords, shipsBy } from '../plan/decisions.ts';
+import { chosenImports } from '../plan/effective.ts';
 import type { Decision, Plan, ShipsBy } from '../plan/types.ts';
 import { troublesOf } from '../ship/shipped.ts';
 import type { Conditions } from '../sim/conditions.ts';
-import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { RouteChange } from './tables.ts';
 
@@ -25,14 +26,8 @@ export function decisionsByWay(
 function linesOf(snapshot: Snapshot, decision: Decision): string[] {
   if (decision.kind !== 'detach' && decision.kind !== 'join') return [];
   const { imports, modules } = snapshot;
-  const index = graphIndex(snapshot);
-  const meant = imports.filter((item, at) =>
-    'import' in decision
-      ? index.importAt.get(decision.import) === at
-      : 'module' in decision
-        ? modules[item.to].path === decision.module
-        : modules[item.to].package === decision.package && modules[item.from].package !== decision.package,
-  );
+  const chosen = chosenImports(snapshot, decision);
+  const meant = typeof chosen === 'string' ? [] : chosen.map((i) => imports[i]);
   return meant.map((i) => `${modules[i.from].path}:${i.line}`);
 }
 
@@ -81,9 +76,4 @@ function ms(value: number): string {
 
 function kB(bytes: number): string {
   return `${Math.round(bytes / 100) / 10} kB`;
-}
-
-/** Names from outside are no markup. */
-function text(words: string): string {
-  return words.replace(/[\\`*_{}[\]<>|#]/g, (c) => `\\${c}`).replace(/\s+/g, ' ');
 }

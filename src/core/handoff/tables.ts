@@ -1,4 +1,5 @@
 import type { ChunkGraph } from '../chunks/types.ts';
+import { csvLines } from '../formats/table-text.ts';
 import type { Milestones, Readout } from '../metrics/readout.ts';
 import { BASELINE, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
@@ -41,17 +42,11 @@ export function csvText(changes: readonly RouteChange[]): string {
     pattern,
     ...COLUMNS.flatMap((c) => [number(before[c]), number(after[c])]),
   ]);
-  return `${[head, ...lines].map((line) => line.map(quoted).join(',')).join('\r\n')}\r\n`;
+  return csvLines([head, ...lines]);
 }
 
 function number(value: number): string {
   return Number.isFinite(value) ? String(Math.round(value * 10) / 10) : '';
-}
-
-/** A field that a table program could take for a formula is told to be text. */
-function quoted(field: string): string {
-  const safe = /^[=+@-]/.test(field) && Number.isNaN(Number(field)) ? `'${field}` : field;
-  return /[",\r\n]/.test(safe) ? `"${safe.replace(/"/g, '""')}"` : safe;
 }
 
 /** Which files each route's start and each split point ask for, as JSON: `{ files, routes, splitPoints }`. */

@@ -1,4 +1,4 @@
-/** Stations in working order, as far as they are built. */
+/** Stations in working order. */
 export const STATIONS = [
   { id: 'inventory', name: 'Inventory', key: '1' },
   { id: 'split', name: 'Split', key: '2' },
@@ -6,6 +6,7 @@ export const STATIONS = [
   { id: 'startup', name: 'Startup', key: '4' },
   { id: 'visits', name: 'Visits', key: '5' },
   { id: 'hints', name: 'Hints', key: '6' },
+  { id: 'compare', name: 'Compare', key: '7' },
   { id: 'handoff', name: 'Handoff', key: '8' },
 ] as const;
 

@@ -12,6 +12,7 @@ import { useLimitUpdates } from '../state/limits.ts';
 import { openProject } from '../state/open-project.ts';
 import { useStations } from '../state/stations.ts';
 import { useWorkbench } from '../state/workbench.ts';
+import { CompareStation } from '../stations/compare/compare-station.tsx';
 import { HandoffStation } from '../stations/handoff/handoff-station.tsx';
 import { Hints } from '../stations/hints/hints-station.tsx';
 import { InventoryStation } from '../stations/inventory/inventory-station.tsx';
@@ -84,6 +85,8 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
             <Visits />
           ) : at === 'hints' ? (
             <Hints />
+          ) : at === 'compare' ? (
+            <CompareStation />
           ) : at === 'handoff' ? (
             <HandoffStation />
           ) : app.splittable ? (

@@ -2,7 +2,7 @@
 
 export function time(ms: number): string {
   if (!Number.isFinite(ms)) return 'never';
-  return ms >= 1000 ? `${(ms / 1000).toFixed(2)} s` : `${Math.round(ms)} ms`;
+  return ms >= 999.5 ? `${(ms / 1000).toFixed(2)} s` : `${Math.round(ms)} ms`;
 }
 
 export function size(bytes: number): string {

@@ -1,6 +1,6 @@
-/** Has the browser save a text as a file. */
-export function saveFile(name: string, type: string, text: string): void {
-  const address = URL.createObjectURL(new Blob([text], { type }));
+/** Has the browser save a text or a picture as a file. */
+export function saveFile(name: string, type: string, content: string | Blob): void {
+  const address = URL.createObjectURL(new Blob([content], { type }));
   const link = document.createElement('a');
   link.href = address;
   link.download = name;

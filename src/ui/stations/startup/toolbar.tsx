@@ -4,12 +4,12 @@ import { toast } from 'sonner';
 import type { RequestRole } from '../../../core/sim/types.ts';
 import { analyst } from '../../../worker/client.ts';
 import type { LandingView } from '../../../worker/views.ts';
+import { pictureOf } from '../../parts/picture.ts';
 import { Pill } from '../../parts/pill.tsx';
 import { RoleMark } from '../../parts/roles.tsx';
 import { saveFile } from '../../parts/save-file.ts';
 import { useStartupView } from '../../state/startup-view.ts';
 import { useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
-import { pictureOf } from './picture.ts';
 
 const ZOOMS = [1, 2, 4, 8];
 const LARGEST_RECORDING = 200_000_000;

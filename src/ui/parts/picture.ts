@@ -1,3 +1,5 @@
+import { saveFile } from './save-file.ts';
+
 const PAINT = ['fill', 'stroke'] as const;
 const SVG = 'http://www.w3.org/2000/svg';
 
@@ -30,4 +32,22 @@ function painted<T extends SVGElement>(original: T): T {
     }
   });
   return copy;
+}
+
+/** Drawn at twice its size, so that it stays sharp. */
+const SHARP = 2;
+
+/** Saves a drawing as PNG. */
+export async function saveAsPng(name: string, svg: SVGSVGElement): Promise<void> {
+  const { width, height } = svg.getBoundingClientRect();
+  const image = new Image(width * SHARP, height * SHARP);
+  image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(pictureOf(svg))}`;
+  await image.decode();
+  const canvas = document.createElement('canvas');
+  canvas.width = width * SHARP;
+  canvas.height = height * SHARP;
+  canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height);
+  const blob = await new Promise<Blob | null>((take) => canvas.toBlob(take, 'image/png'));
+  if (!blob) throw new Error('no picture');
+  saveFile(name, 'image/png', blob);
 }

@@ -1,0 +1,118 @@
+'use client';
+
+import { useEffect, useMemo, useState } from 'react';
+import { create } from 'zustand';
+import type { PlanTable } from '../../core/compare/compare.ts';
+import { BASELINE, type Plan } from '../../core/plan/types.ts';
+import { type CacheState, type Conditions, DEVICES, LINKS } from '../../core/sim/conditions.ts';
+import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
+import { longWork } from './long-work.ts';
+import { useConditions, usePlan, useWorkbench } from './workbench.ts';
+
+export const MOST_PLANS = 6;
+export const MOST_CONDITIONS = 6;
+
+/** Conditions by their ids. */
+export interface ConditionIds {
+  link: string;
+  device: string;
+  cache: CacheState;
+}
+
+interface CompareChoice {
+  /** Names of plans, in their order; null: the baseline and the open plan. */
+  plans: string[] | null;
+  /** Beside those that are chosen at the top. */
+  more: ConditionIds[];
+  page: string;
+}
+
+export const useCompareChoice = create<CompareChoice>()(() => ({ plans: null, more: [], page: 'figures' }));
+
+/** The plans that are laid beside one another; the first is what the others are compared with. */
+export function useComparedPlans(): Plan[] {
+  const chosen = useCompareChoice((s) => s.plans);
+  const stored = useWorkbench((s) => s.project?.plans);
+  const open = usePlan();
+  return useMemo(() => {
+    const all = [BASELINE, ...(stored ?? [])];
+    const second = open.name === BASELINE.name ? (stored?.[0] ?? null) : open;
+    const names = chosen ?? [BASELINE.name, ...(second ? [second.name] : [])];
+    return names.flatMap((n) => all.find((p) => p.name === n) ?? []);
+  }, [chosen, stored, open]);
+}
+
+/** The conditions at the top, and those beside them. */
+export function useComparedConditions(): Conditions[] {
+  const first = useConditions();
+  const more = useCompareChoice((s) => s.more);
+  return useMemo(
+    () => [first, ...more.map(({ link, device, cache }) => ({ link: linkOf(link), device: deviceOf(device), cache }))],
+    [first, more],
+  );
+}
+
+export function conditionsWords({ link, device, cache }: Conditions): string {
+  return `${link.name}, ${device.name}, ${cache}`;
+}
+
+/** Conditions to begin with that aren't among those: a slower or another link on the same device. */
+export function nextConditions(among: readonly Conditions[]): ConditionIds | null {
+  const taken = new Set(among.map((c) => `${c.link.id} ${c.device.id} ${c.cache}`));
+  for (const device of [among[0].device, ...DEVICES])
+    for (const link of LINKS)
+      if (!taken.has(`${link.id} ${device.id} ${among[0].cache}`))
+        return { link: link.id, device: device.id, cache: among[0].cache };
+  return null;
+}
+
+export interface Compared {
+  plans: Plan[];
+  conditions: Conditions[];
+  /** A table for each plan, once all are there. */
+  tables: PlanTable[] | null;
+  done: number;
+  error: string | null;
+}
+
+/** Every figure of the compared plans, worked out plan by plan; one that didn't change isn't asked for again. */
+export function useCompared(): Compared {
+  const plans = useComparedPlans();
+  const conditions = useComparedConditions();
+  const app = useWorkbench((s) => s.app);
+  const [state, setState] = useState<Omit<Compared, 'plans' | 'conditions'> & { of: Plan[]; under: Conditions[] }>({
+    tables: null,
+    done: 0,
+    error: null,
+    of: [],
+    under: [],
+  });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) gives other figures
+  useEffect(() => {
+    let current = true;
+    const work = async () => {
+      const worker = await longWork();
+      const tables: PlanTable[] = [];
+      for (const plan of plans) {
+        const table = await worker.table(plan, conditions);
+        if (!current) return;
+        tables.push(table);
+        setState((s) => ({ ...s, done: tables.length, error: null }));
+      }
+      setState({ tables, done: tables.length, error: null, of: plans, under: conditions });
+    };
+    work().catch((error: Error) => current && setState((s) => ({ ...s, error: error.message })));
+    return () => {
+      current = false;
+    };
+  }, [plans, conditions, app]);
+  // Until the next figures are there, the last ones stand with the plans and conditions that they are of.
+  const known = state.tables !== null;
+  return {
+    plans: known ? state.of : plans,
+    conditions: known ? state.under : conditions,
+    tables: state.tables,
+    done: state.done,
+    error: state.error,
+  };
+}

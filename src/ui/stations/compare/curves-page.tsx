@@ -1,0 +1,160 @@
+'use client';
+
+import dynamic from 'next/dynamic';
+import { useEffect, useRef, useState } from 'react';
+import type { Drawn } from '../../../core/mix/mix.ts';
+import { percentile } from '../../../core/mix/percentile.ts';
+import type { Plan } from '../../../core/plan/types.ts';
+import { Change } from '../../parts/change.tsx';
+import { count, percent, time } from '../../parts/format.ts';
+import { Message } from '../../parts/message.tsx';
+import { useComparedPlans } from '../../state/compare.ts';
+import { longWork } from '../../state/long-work.ts';
+import { useMix } from '../../state/mix.ts';
+import { useWorkbench } from '../../state/workbench.ts';
+import { changeWords } from './measures.ts';
+import { TakePicture, TakeTables } from './take-along.tsx';
+
+const Curves = dynamic(() => import('./curves.tsx').then((m) => m.Curves), {
+  ssr: false,
+  loading: () => <p className="h-64 text-soft">Drawing the curves …</p>,
+});
+
+export const CURVES = [
+  { key: 'interactive', words: 'interactive' },
+  { key: 'firstContent', words: 'first content' },
+  { key: 'firstScreenComplete', words: 'first screen complete' },
+  { key: 'timeToInteractive', words: 'time to interactive' },
+  { key: 'blocked', words: 'blocked time' },
+] as const;
+const SHARES = [0.1, 0.25, 0.5, 0.75, 0.9, 0.95] as const;
+
+/** Percentiles of one landing over the mix of visitors, every plan under the same drawn visits. */
+export function CurvesPage() {
+  const plans = useComparedPlans();
+  const mix = useMix();
+  const app = useWorkbench((s) => s.app);
+  const route = useWorkbench((s) => s.route);
+  const [found, setFound] = useState<{ plans: Plan[]; drawn: Drawn[][] } | null>(null);
+  const [done, setDone] = useState(0);
+  const [error, setError] = useState<string | null>(null);
+  const [chosen, setChosen] = useState<(typeof CURVES)[number]['key']>('interactive');
+  const box = useRef<HTMLDivElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) gives other visits
+  useEffect(() => {
+    let current = true;
+    const wish = { ...mix, returning: mix.returning / 100, spread: mix.spread / 100 };
+    const ask = async () => {
+      setError(null);
+      const worker = await longWork();
+      for (let from = 0; current; ) {
+        const step = await worker.mixOver(plans, route, wish, from);
+        if (!current) return;
+        from = step.drawn;
+        setDone(from);
+        if (from >= mix.visits) return setFound({ plans, drawn: step.plans });
+      }
+    };
+    ask().catch((reason: Error) => current && setError(reason.message));
+    return () => {
+      current = false;
+    };
+  }, [plans, mix, route, app]);
+  const words = CURVES.find((c) => c.key === chosen)!.words;
+  const at = (drawn: Drawn[], share: number) =>
+    percentile(
+      drawn.map((d) => d[chosen]),
+      share,
+    );
+  if (error) return <Message title="This mix can’t be predicted">{error}</Message>;
+  if (!found)
+    return (
+      <p className="p-4 text-soft">
+        Predicting the first visits: {count(done)} of {count(mix.visits)}.
+      </p>
+    );
+  return (
+    <div className="h-full overflow-auto px-4 py-4">
+      <div className="mb-2 flex items-start justify-between gap-4">
+        <div>
+          <h1 className="text-[15px] font-semibold">Landings on {route} over the mix of visitors</h1>
+          <p className="text-soft" aria-live="polite">
+            {done >= mix.visits
+              ? `${count(mix.visits)} drawn visits, the same for every plan. The mix is set at the Startup station.`
+              : `drawing ${count(done)} of ${count(mix.visits)} visits …`}
+          </p>
+        </div>
+        <div className="flex gap-2">
+          <select
+            aria-label="Measure"
+            value={chosen}
+            onChange={(event) => setChosen(event.target.value as typeof chosen)}
+            className="rounded border border-line bg-sheet px-1"
+          >
+            {CURVES.map((c) => (
+              <option key={c.key} value={c.key}>
+                {c.words}
+              </option>
+            ))}
+          </select>
+          <TakePicture
+            drawing={() => box.current?.querySelector('svg.recharts-surface') ?? null}
+            file="compare-curves"
+          />
+        </div>
+      </div>
+      <div ref={box}>
+        <Curves plans={found.plans.map((p) => p.name)} drawn={found.drawn} measure={chosen} words={words} />
+      </div>
+      <div className="mt-3 mb-1 flex justify-end">
+        <TakeTables
+          file="compare-mix"
+          tables={() => [
+            {
+              title: `${words}, landings on ${route} over the mix`,
+              head: ['of all visits, faster than', ...SHARES.map(percent)],
+              rows: found.plans.map((p, i) => [
+                p.name,
+                ...SHARES.map((s) => {
+                  const value = at(found.drawn[i], s);
+                  return i === 0
+                    ? time(value)
+                    : `${time(value)} (${changeWords('wait', value - at(found.drawn[0], s))})`;
+                }),
+              ]),
+            },
+          ]}
+        />
+      </div>
+      <table className="w-full max-w-4xl">
+        <thead>
+          <tr className="text-left text-soft">
+            <th className="font-normal">{words}: of all visits, faster than</th>
+            {SHARES.map((s) => (
+              <th key={s} className="text-right font-normal">
+                {percent(s)}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {found.plans.map((p, i) => (
+            <tr key={p.name} className="border-t border-line align-top">
+              <th className="max-w-64 truncate py-1 text-left font-medium" title={p.name}>
+                {p.name}
+              </th>
+              {SHARES.map((s) => (
+                <td key={s} className="py-1 text-right">
+                  {time(at(found.drawn[i], s))}
+                  <span className="block text-[11px]">
+                    {i === 0 ? null : <Change value={at(found.drawn[i], s) - at(found.drawn[0], s)} format={time} />}
+                  </span>
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,87 @@
+'use client';
+
+import { LANDING_MEASURES, type LandingMeasure } from '../../../core/compare/figures.ts';
+import type { TextTable } from '../../../core/formats/table-text.ts';
+import { Change } from '../../parts/change.tsx';
+import { type Compared, conditionsWords } from '../../state/compare.ts';
+import { useWorkbench } from '../../state/workbench.ts';
+import { changeWords, WORDS, writerOf } from './measures.ts';
+import { ChangeBeside, PlanHeads } from './plan-heads.tsx';
+import { Reckoning } from './reckoning.tsx';
+import { TakeTables } from './take-along.tsx';
+
+/** Every measure of one landing: plans as columns, conditions as groups of rows. */
+export function FiguresPage({ compared }: { compared: Compared }) {
+  const { plans, conditions, tables } = compared;
+  const route = useWorkbench((s) => s.route);
+  if (!tables) return <Reckoning compared={compared} />;
+  const figures = tables.map((t) => t.landings.find((l) => l.route === route)?.figures ?? []);
+  if (figures.some((f) => f.length === 0)) return <p className="p-4 text-soft">{route} is not among the routes.</p>;
+  const asText = (): TextTable[] =>
+    conditions.map((under, c) => ({
+      title: `Landing on ${route}: ${conditionsWords(under)}`,
+      head: ['', ...plans.map((p) => p.name)],
+      rows: LANDING_MEASURES.map((m) => [
+        WORDS[m].name,
+        ...figures.map((f, p) => {
+          const value = writerOf(m)(f[c][m]);
+          return p === 0 ? value : `${value} (${changeWords(m, f[c][m] - figures[0][c][m])})`;
+        }),
+      ]),
+    }));
+  return (
+    <div className="h-full overflow-auto px-4 py-4">
+      <div className="mb-2 flex items-start justify-between gap-4">
+        <div>
+          <h1 className="text-[15px] font-semibold">Landing on {route}</h1>
+          <p className="text-soft">Changes against {plans[0].name}. Less is better for every figure.</p>
+        </div>
+        <TakeTables tables={asText} file="compare-figures" />
+      </div>
+      <table className="min-w-[560px]">
+        <thead className="sticky top-0 bg-paper">
+          <tr>
+            <th className="w-52 py-1" aria-label="measure" />
+            <PlanHeads plans={plans} />
+          </tr>
+        </thead>
+        {conditions.map((under, c) => (
+          <tbody key={conditionsWords(under)}>
+            <tr>
+              <th colSpan={plans.length + 1} scope="rowgroup" className="pt-3 pb-1 text-left font-medium text-soft">
+                {conditionsWords(under)}
+              </th>
+            </tr>
+            {LANDING_MEASURES.map((m) => (
+              <Row key={m} measure={m} values={figures.map((f) => f[c][m])} />
+            ))}
+          </tbody>
+        ))}
+      </table>
+    </div>
+  );
+}
+
+function Row({ measure, values }: { measure: LandingMeasure; values: number[] }) {
+  const write = writerOf(measure);
+  const best = Math.min(...values.filter(Number.isFinite));
+  const differ = values.some((v) => write(v) !== write(values[0]));
+  return (
+    <tr className="hover:bg-band">
+      <th scope="row" title={WORDS[measure].about} className="border-t border-line py-1 pr-4 text-left font-normal">
+        {WORDS[measure].name}
+      </th>
+      {values.map((value, p) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: the columns are the plans, in their order
+        <td key={p} className="border-t border-line px-3 py-1 text-right whitespace-nowrap">
+          <span className={differ && value === best ? 'font-semibold' : ''}>{write(value)}</span>
+          {p === 0 ? null : (
+            <ChangeBeside>
+              <Change value={value - values[0]} format={write} />
+            </ChangeBeside>
+          )}
+        </td>
+      ))}
+    </tr>
+  );
+}

@@ -1,0 +1,11 @@
+import type { Compared } from '../../state/compare.ts';
+
+/** While the first figures are worked out, or why they can't be. */
+export function Reckoning({ compared: { plans, done, error } }: { compared: Compared }) {
+  if (error) return <p className="p-4 text-worse">{error}</p>;
+  return (
+    <p className="p-4 text-soft" aria-live="polite">
+      Predicting every landing and action: {done} of {plans.length} plans.
+    </p>
+  );
+}
