@@ -12,6 +12,7 @@ import { addLimits } from './limits.ts';
 import { addLoadCase } from './load-case.ts';
 import { addPlan } from './plan.ts';
 import { addRead } from './read.ts';
+import { addReconcile } from './reconcile.ts';
 import { addSimulate } from './simulate.ts';
 import { addVisit } from './visit.ts';
 import { addVisitors } from './visitors.ts';
@@ -42,6 +43,7 @@ export function yokeline(): Command {
     addExport,
     addLimits,
     addCheck,
+    addReconcile,
     addLoadCase,
   ])
     add(program);

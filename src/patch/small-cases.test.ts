@@ -208,7 +208,7 @@ describe('functions', () => {
     );
     expect(
       reason(
-        { 'main.tsx': 'export const go = (n: string) => import(`./parts/${n}.ts`);', 'parts/a.ts': '' },
+        { 'main.tsx': ['export const go = (n: string) => import(`./parts/$', '{n}.ts`);'].join(''), 'parts/a.ts': '' },
         join('main.tsx::./parts/a.ts'),
       ),
     ).toMatch(/computed/);

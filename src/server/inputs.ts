@@ -60,6 +60,13 @@ export class PatchInput {
   decisions!: unknown[];
 }
 
+/** A production build to be laid beside what a plan promised. */
+export class BuildInput extends PatchInput {
+  @IsString()
+  @Length(1, 4000)
+  folder!: string;
+}
+
 export class ProjectInput {
   @IsString()
   @Length(1, 200)

@@ -3,6 +3,9 @@ import fs from 'node:fs';
 import path from 'node:path';
 import type { Worker } from 'node:worker_threads';
 import { InputError } from '../core/errors.ts';
+import type { FileMap } from '../core/handoff/addresses.ts';
+import type { Reconciliation } from '../core/reconcile/types.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
 import type { Store } from '../store/database.ts';
 import { home } from './context.ts';
 import { Problem, problemOf } from './problems.ts';
@@ -19,6 +22,14 @@ export interface ReadingState {
   projectId: string | null;
   changes: ReadAgain | null;
   problem: { title: string; detail: string; at?: unknown } | null;
+  /** For a production build that was read to be compared. */
+  build?: ComparedBuild;
+}
+
+/** What a production build delivered of a plan, and the built file of each module. */
+export interface ComparedBuild {
+  reconciled: Reconciliation;
+  files: FileMap;
 }
 
 interface Job {
@@ -60,6 +71,15 @@ export function startReadingAgain(store: Store, projectId: string): ReadingState
   }));
 }
 
+/** Starts reading a folder of which nothing is kept but what it is compared for. */
+export function startComparing(
+  folder: string,
+  how: HowToRead,
+  compare: (built: Snapshot) => ComparedBuild,
+): ReadingState {
+  return start({ folder, ...how }, ({ snapshot }) => ({ projectId: null, changes: null, build: compare(snapshot) }));
+}
+
 /** Starts reading an archive that lies in a folder of its own; that folder is gone when the reading is over. */
 export function startReadingArchive(store: Store, archive: Archive, how: HowToRead): ReadingState {
   const keep: Keep = ({ snapshot, ...texts }) => ({ projectId: addProject(store, snapshot, [], texts), changes: null });
@@ -88,7 +108,7 @@ export async function stopReading(id: string): Promise<ReadingState> {
   return state;
 }
 
-type Keep = (read: Read) => Pick<ReadingState, 'projectId' | 'changes'>;
+type Keep = (read: Read) => Pick<ReadingState, 'projectId' | 'changes' | 'build'>;
 
 function start(work: ReadWork, keep: Keep, after: () => void = () => {}): ReadingState {
   // Not imported: the web build would take the worker's file for a module of its own and look for it in the bundle.

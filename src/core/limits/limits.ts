@@ -40,14 +40,14 @@ export function limitStates(
 
 /** How one limit stands under a plan's figures. */
 export function stateOf(app: Snapshot, figures: PlanFigures, limit: Limit): LimitState {
-  const value = valueOf(app, figures, limit);
+  const value = measured(app, figures, limit);
   if (value === null) return { limit, state: 'missing', value };
   // What never comes is worse than anything.
   const kept = value <= limit.most;
   return { limit, state: kept ? 'kept' : 'broken', value: Number.isFinite(value) ? value : null };
 }
 
-function valueOf(app: Snapshot, figures: PlanFigures, limit: Limit): number | null {
+function measured(app: Snapshot, figures: PlanFigures, limit: Limit): number | null {
   if (!app.routes.some((r) => r.pattern === limit.route)) return null;
   const conditions = conditionsOfLimit(limit);
   if (limit.action === undefined) return figures.landing(limit.route, conditions)[limit.measure as LandingMeasure];

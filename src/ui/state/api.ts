@@ -71,6 +71,8 @@ export const api = {
     call<StoredPlan>('POST', `/api/projects/${projectId}/plans`, { name, decisions, basedOn }),
   patch: (projectId: string, name: string, decisions: Decision[]) =>
     call<SourcePatch>('POST', `/api/projects/${projectId}/patch`, { name, decisions }),
+  readBuild: (projectId: string, folder: string, name: string, decisions: Decision[]) =>
+    call<ReadingState>('POST', `/api/projects/${projectId}/build`, { folder, name, decisions }),
   savePlan: (id: string, version: number, change: { decisions?: Decision[]; name?: string; description?: string }) =>
     call<StoredPlan>('PUT', `/api/plans/${id}`, { version, ...change }),
   removePlan: (id: string) => call<void>('DELETE', `/api/plans/${id}`),

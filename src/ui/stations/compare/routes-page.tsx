@@ -19,6 +19,8 @@ interface Line {
 }
 
 interface Group {
+  /** The same for no other group. */
+  key: string;
   name: string;
   /** What belongs to a landing follows it. */
   inside: boolean;
@@ -34,6 +36,7 @@ export function RoutesPage({ compared }: { compared: Compared }) {
   const c = Math.min(chosen, conditions.length - 1);
   const all: Group[] = tables[0].landings.flatMap(({ route }, at) => [
     {
+      key: route,
       name: route,
       inside: false,
       lines: OF_LANDING.map((measure) => ({ measure, values: tables.map((t) => t.landings[at].figures[c][measure]) })),
@@ -43,7 +46,7 @@ export function RoutesPage({ compared }: { compared: Compared }) {
       .map(({ part, name }): Group => {
         const figures = tables.map((t) => t.actions.find((a) => a.route === route && a.part === part)?.figures[c]);
         const lines = OF_ACTION.map((measure) => ({ measure, values: figures.map((f) => f?.[measure] ?? null) }));
-        return { name, inside: true, lines };
+        return { key: `${route} ${part}`, name, inside: true, lines };
       }),
   ]);
   const differs = ({ measure, values }: Line) => {
@@ -104,9 +107,9 @@ export function RoutesPage({ compared }: { compared: Compared }) {
           </tr>
         </thead>
         <tbody>
-          {groups.map((g, at) =>
+          {groups.map((g) =>
             g.lines.map((line, n) => (
-              <Row key={`${at} ${line.measure}`} group={n === 0 ? g : null} of={g} line={line} />
+              <Row key={`${g.key} ${line.measure}`} group={n === 0 ? g : null} of={g} line={line} />
             )),
           )}
         </tbody>

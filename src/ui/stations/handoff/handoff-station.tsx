@@ -13,6 +13,7 @@ import { longWork } from '../../state/long-work.ts';
 import { storedPlan, usePlan, useWorkbench } from '../../state/workbench.ts';
 import { FileMapField } from './file-map-field.tsx';
 import { LimitsPage } from './limits-page.tsx';
+import { NextBuildPage, useNextBuild } from './next-build-page.tsx';
 import { SourcePatchPage } from './source-patch-page.tsx';
 import { fileStem, TextHead } from './text-head.tsx';
 import { usePatch } from './use-patch.ts';
@@ -29,6 +30,7 @@ export function HandoffStation() {
   const chosen = useHandoffPage((s) => s.page);
   const setChosen = (page: string) => useHandoffPage.setState({ page });
   const limits = useLimitStates((s) => s.states);
+  const build = useNextBuild((s) => s.build);
   const patch = usePatch();
   const plan = usePlan();
   const named = useWorkbench((s) => storedPlan(s));
@@ -57,6 +59,12 @@ export function HandoffStation() {
           />
         ))}
         <Item
+          name="Next build"
+          note={build === null ? 'not read' : build.reconciled.ok ? 'delivered' : 'not all'}
+          chosen={chosen === 'build'}
+          onChoose={() => setChosen('build')}
+        />
+        <Item
           name="Limits"
           note={limitsNote(limits)}
           chosen={chosen === 'limits'}
@@ -65,7 +73,9 @@ export function HandoffStation() {
         <FileMapField standIns={found.standIns.length} name={files?.name ?? null} onTake={setFiles} />
       </nav>
       <section aria-label="What is chosen of it" className="flex min-h-0 min-w-0 flex-col px-4 py-4">
-        {chosen === 'limits' ? (
+        {chosen === 'build' ? (
+          <NextBuildPage onFiles={(folder, map) => setFiles({ name: folder, map })} />
+        ) : chosen === 'limits' ? (
           <LimitsPage />
         ) : chosen === 'patch' ? (
           <SourcePatchPage patch={patch} plan={plan.name} />
