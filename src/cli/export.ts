@@ -3,23 +3,29 @@ import path from 'node:path';
 import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
 import { readFileMap } from '../core/formats/file-map.ts';
+import { landingHar } from '../core/formats/landing-har.ts';
+import { writePlanFile } from '../core/formats/plan-file.ts';
 import { type ProjectFile, studied } from '../core/formats/project-file.ts';
 import type { FileMap } from '../core/handoff/addresses.ts';
 import { ARTEFACTS, handoff } from '../core/handoff/handoff.ts';
 import type { Plan } from '../core/plan/types.ts';
+import { predict } from '../core/predict/predict.ts';
+import { BuiltFiles } from '../core/reconcile/built-files.ts';
 import { sourcePatch } from '../patch/patch.ts';
+import { readApp } from '../reader/read-app.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
-import { planNamed, readProject, writeFile } from './files.ts';
+import { planNamed, readProject, readText, routeNamed, writeFile } from './files.ts';
 import { print } from './output.ts';
 
-/** What is written from the plan alone, and the edits of the source. */
-const KINDS = ['patch', ...ARTEFACTS] as const;
+/** The edits of the source, a landing, the plan itself, and what is written from it. */
+const KINDS = ['patch', 'har', 'plan', ...ARTEFACTS] as const;
 
 interface Options extends ConditionOptions {
   kind: string;
   plan?: string;
   files?: string;
   sources?: string;
+  route?: string;
   out: string;
 }
 
@@ -35,7 +41,11 @@ export function addExport(program: Command): void {
       '--sources <folder>',
       'for a patch: the folder as it is now; files that changed since they were read are refused',
     )
-    .option('--files <map>', 'JSON that names the built file of each module; stand-ins without it');
+    .option('--route <pattern>', 'for a HAR: the landing; the first route by default')
+    .option(
+      '--files <map>',
+      'JSON that names the built file of each module, or the folder of a build with maps; stand-ins without it',
+    );
   withConditionOptions(command).action((file: string, options: Options, command: Command) => {
     const kind = KINDS.find((a) => a === options.kind);
     if (!kind)
@@ -44,6 +54,26 @@ export function addExport(program: Command): void {
     const plan = planNamed(project, options.plan);
     if (kind === 'patch') {
       exportPatch(command, project, plan, options);
+      return;
+    }
+    if (kind === 'har' || kind === 'plan') {
+      const app = studied(project, kind === 'har' ? plan : undefined);
+      const route = kind === 'har' ? routeNamed(app, options.route ?? app.routes[0]?.pattern ?? '').pattern : undefined;
+      writeFile(
+        options.out,
+        route === undefined
+          ? writePlanFile(app, plan)
+          : landingHar(
+              app.name,
+              route,
+              predict(app, plan, route, conditionsOf(options)),
+              conditionsOf(options),
+              new Date().toISOString(),
+            ),
+      );
+      print(command, { kind, out: options.out, ...(route === undefined ? {} : { route }) }, () => [
+        `${kind} written to ${options.out}`,
+      ]);
       return;
     }
     const files = options.files === undefined ? null : mapIn(options.files);
@@ -98,12 +128,9 @@ function textAt(file: string): string | null {
   }
 }
 
+/** The map from modules to built files: one that was written, or what the folder of a build says. */
 function mapIn(file: string): FileMap {
-  let text: string;
-  try {
-    text = fs.readFileSync(file, 'utf8');
-  } catch {
-    throw new InputError('No such file', 'Check the path of the map.', `--files ${file}`);
-  }
-  return readFileMap(text, file);
+  if (fs.statSync(file, { throwIfNoEntry: false })?.isDirectory())
+    return new BuiltFiles(readApp(file, { as: 'output' }).snapshot).map();
+  return readFileMap(readText(file, 'Check the path of the map.'), `--files ${file}`);
 }

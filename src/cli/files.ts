@@ -6,17 +6,17 @@ import type { Route, Snapshot } from '../core/snapshot/types.ts';
 
 /** Reads a project file from disk. */
 export function readProject(file: string): ProjectFile {
-  let text: string;
-  try {
-    text = fs.readFileSync(file, 'utf8');
-  } catch {
-    throw new InputError(
-      'No such file',
-      'Check the path; make a project file with: yokeline read FOLDER --out FILE.',
-      file,
-    );
-  }
+  const text = readText(file, 'Check the path; make a project file with: yokeline read FOLDER --out FILE.');
   return parseProject(text, file);
+}
+
+/** The text of a file; throws InputError with what to do when it can't be read. */
+export function readText(file: string, whatToDo: string): string {
+  try {
+    return fs.readFileSync(file, 'utf8');
+  } catch {
+    throw new InputError('No such file', whatToDo, file);
+  }
 }
 
 export function saveProject(file: string, project: ProjectFile): void {

@@ -1,8 +1,8 @@
 import fs from 'node:fs';
 import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
+import { parseJson } from '../core/formats/json.ts';
 import { parseLoadCase, predictionOf } from '../core/formats/load-case.ts';
-import { parseJson } from '../core/formats/project-file.ts';
 import { simulate } from '../core/sim/simulate.ts';
 import { print } from './output.ts';
 

@@ -1,18 +1,20 @@
 import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
+import { parsePlanFile } from '../core/formats/plan-file.ts';
 import { studied } from '../core/formats/project-file.ts';
 import { decisionWords, shipsBy, withDecision } from '../core/plan/decisions.ts';
 import { parseHint } from '../core/plan/hint-notation.ts';
 import { parseFetch, parseImport } from '../core/plan/notation.ts';
 import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
 import { troublesOf } from '../core/ship/shipped.ts';
-import { planNamed, readProject, saveProject } from './files.ts';
+import { planNamed, readProject, readText, saveProject } from './files.ts';
 import { print } from './output.ts';
 import { readMatch, type ShapeOptions, shapesOf, withShapeOptions } from './shaping.ts';
 
 interface Options extends ShapeOptions {
   name: string;
   basedOn?: string;
+  from?: string;
   detach: string[];
   detachModule: string[];
   detachPackage: string[];
@@ -26,6 +28,11 @@ interface Options extends ShapeOptions {
   out?: string;
 }
 
+/** Decisions of a plan that was saved by itself. */
+function planFileIn(file: string): Decision[] {
+  return parsePlanFile(readText(file, 'Check the path of the plan file.'), file).plan.decisions;
+}
+
 const collect = (value: string, before: string[]) => [...before, value];
 
 export function addPlan(program: Command): void {
@@ -35,6 +42,7 @@ export function addPlan(program: Command): void {
     .argument('<file>', 'project file')
     .requiredOption('--name <name>', 'name of the plan; made when the file has none of that name')
     .option('--based-on <name>', 'begin as a copy of that plan of the file')
+    .option('--from <file>', 'take over the decisions of a plan file')
     .option('--detach <import>', 'defer an import, written FROM::SPECIFIER; may be given several times', collect, [])
     .option('--detach-module <path>', 'defer every import of a module', collect, [])
     .option('--detach-package <name>', 'defer every import into a package', collect, [])
@@ -71,6 +79,7 @@ export function addPlan(program: Command): void {
         );
     }
     const decisions: Decision[] = [
+      ...(options.from === undefined ? [] : planFileIn(options.from)),
       ...options.detach.map((t): Decision => ({ kind: 'detach', import: parseImport(snapshot, t) })),
       ...options.detachModule.map((module): Decision => ({ kind: 'detach', module })),
       ...options.detachPackage.map((of): Decision => ({ kind: 'detach', package: of })),

@@ -1,8 +1,7 @@
 import type { Command } from 'commander';
-import { writeHar } from '../core/formats/har.ts';
+import { landingHar } from '../core/formats/landing-har.ts';
 import { studied } from '../core/formats/project-file.ts';
 import { predict } from '../core/predict/predict.ts';
-import { VERSION } from '../core/version.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject, writeFile } from './files.ts';
 import { columns, kilobytes, ms, print } from './output.ts';
@@ -25,28 +24,13 @@ export function addSimulate(program: Command): void {
     const project = readProject(file);
     const conditions = conditionsOf(options);
     const plan = planNamed(project, options.plan);
-    const {
-      timeline,
-      reading,
-      chain,
-      lowerBound,
-      program: load,
-    } = predict(studied(project, plan), plan, options.route, conditions);
+    const predicted = predict(studied(project, plan), plan, options.route, conditions);
+    const { timeline, reading, chain, lowerBound, program: load } = predicted;
     const { milestones, readout } = reading;
     if (options.har !== undefined)
       writeFile(
         options.har,
-        JSON.stringify(
-          writeHar(timeline, reading, {
-            origin: 'https://app.example',
-            title: `${project.snapshot.name} ${options.route}`,
-            startedAt: new Date().toISOString(),
-            version: VERSION,
-            httpVersion: conditions.link.protocol === 'h1' ? 'HTTP/1.1' : conditions.link.protocol,
-          }),
-          null,
-          1,
-        ),
+        landingHar(project.snapshot.name, options.route, predicted, conditions, new Date().toISOString()),
       );
     const result = {
       conditions,

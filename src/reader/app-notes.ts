@@ -1,6 +1,6 @@
 import { InputError } from '../core/errors.ts';
 import { amount, type Fields, list, object, oneOf, text } from '../core/formats/fields.ts';
-import { parseJson } from '../core/formats/project-file.ts';
+import { parseJson } from '../core/formats/json.ts';
 import { checkContent, checkData, checkPart } from '../core/snapshot/check-routes.ts';
 import type { ContentItem, DataCall, Part, Rendering, Route } from '../core/snapshot/types.ts';
 import { checkVisitorNotes } from '../core/visitors/check.ts';

@@ -1,7 +1,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { InputError } from '../core/errors.ts';
-import { parseJson } from '../core/formats/project-file.ts';
+import { parseJson } from '../core/formats/json.ts';
 import { checkBase } from '../core/snapshot/base.ts';
 import type { Entry, Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
 import { type AppNotes, annotate, NO_NOTES, NOTES_FILE, parseNotes } from './app-notes.ts';

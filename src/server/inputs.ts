@@ -122,14 +122,33 @@ export class ArchiveInput extends HowInput {
 export async function readInput<T extends object>(request: Request, kind: ClassConstructor<T>): Promise<T> {
   let body: unknown;
   try {
-    body = await request.json();
-  } catch {
+    body = JSON.parse(await textOf(request));
+  } catch (error) {
+    if (error instanceof Problem) throw error;
     throw new Problem(400, 'Broken JSON', 'The body of the request must be JSON.');
   }
   if (typeof body !== 'object' || body === null || Array.isArray(body)) {
     throw new Problem(422, 'Unexpected content', 'The body of the request must be an object.');
   }
   return checkInput(body, kind);
+}
+
+/** Largest body that is taken into memory, in bytes: a project file of a very large app. */
+const MOST_BODY = 400_000_000;
+
+/** The body as text, read piece by piece, so that one that is too large is refused before it fills the memory. */
+async function textOf(request: Request): Promise<string> {
+  const tooLarge = () => new Problem(413, 'Too large', `The body of the request is larger than ${MOST_BODY / 1e6} MB.`);
+  if (Number(request.headers.get('content-length') ?? 0) > MOST_BODY) throw tooLarge();
+  if (!request.body) return '';
+  const pieces: Uint8Array[] = [];
+  let bytes = 0;
+  for await (const piece of request.body as unknown as AsyncIterable<Uint8Array>) {
+    bytes += piece.length;
+    if (bytes > MOST_BODY) throw tooLarge();
+    pieces.push(piece);
+  }
+  return new TextDecoder().decode(Buffer.concat(pieces));
 }
 
 /** Turns what somebody sent into a checked input; throws a Problem that names the field. */

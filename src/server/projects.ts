@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import zlib from 'node:zlib';
 import { checkAmendments } from '../core/amend/check.ts';
 import type { Amendments } from '../core/amend/types.ts';
-import { parseProject } from '../core/formats/project-file.ts';
+import { PROJECT_FORMAT, PROJECT_VERSION, parseProject, writeProject } from '../core/formats/project-file.ts';
 import type { Plan } from '../core/plan/types.ts';
 import { READ_AS } from '../core/snapshot/read-as.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
@@ -17,7 +17,7 @@ import {
   type StoredAmendments,
   updateAmendments,
 } from '../store/projects.ts';
-import { insertSnapshot, newestSnapshot } from '../store/snapshots.ts';
+import { insertSnapshot, newestSnapshot, sourcesOf, textsOf } from '../store/snapshots.ts';
 import type { AmendmentsInput } from './inputs.ts';
 import { Problem } from './problems.ts';
 
@@ -99,6 +99,29 @@ export function changeAmendments(store: Store, projectId: string, input: Amendme
 export function importProject(store: Store, fileName: string, text: string): string {
   const { snapshot, plans, ...origin } = parseProject(text, fileName);
   return addProject(store, snapshot, plans, origin);
+}
+
+/**
+ * A project as a file: its newest snapshot, plans and corrections, limits and visits among them; `withTexts`: minified and
+ * source text as well, for exact sizes and source edits.
+ */
+export function projectFile(store: Store, id: string, withTexts: boolean): string {
+  const found = newestSnapshot(store, id);
+  if (!found) throw noProject();
+  const plans = listPlans(store, id).map(({ name, description, decisions, basedOn = null }) => ({
+    name,
+    description,
+    decisions,
+    basedOn,
+  }));
+  return writeProject({
+    format: PROJECT_FORMAT,
+    version: PROJECT_VERSION,
+    snapshot: JSON.parse(zlib.gunzipSync(found.body).toString()) as Snapshot,
+    plans,
+    amendments: amendmentsOf(store, id)!.amendments,
+    ...(withTexts ? { texts: textsOf(store, found.id), sources: sourcesOf(store, found.id) } : {}),
+  });
 }
 
 export function noProject(): Problem {

@@ -17,8 +17,9 @@ import { explainHold } from '../core/explain/hold.ts';
 import { placementsOf } from '../core/explain/placements.ts';
 import { slackOf } from '../core/explain/slack.ts';
 import { waitFor, waitsUnder } from '../core/explain/wait.ts';
-import { writeHar } from '../core/formats/har.ts';
-import { parseJson } from '../core/formats/project-file.ts';
+import { parseJson } from '../core/formats/json.ts';
+import { landingHar } from '../core/formats/landing-har.ts';
+import { type PlanFile, writePlanFile } from '../core/formats/plan-file.ts';
 import type { FileMap } from '../core/handoff/addresses.ts';
 import { type Handoff, handoff } from '../core/handoff/handoff.ts';
 import { inventoryOf } from '../core/inventory/inventory.ts';
@@ -41,7 +42,6 @@ import { shipped, troublesOf } from '../core/ship/shipped.ts';
 import { type Conditions, DEFAULT_CONDITIONS } from '../core/sim/conditions.ts';
 import { complete } from '../core/snapshot/complete.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
-import { VERSION } from '../core/version.ts';
 import type { Learned } from '../core/visitors/learn.ts';
 import { modelOf } from '../core/visitors/model.ts';
 import type { Variant } from '../core/visitors/reckon.ts';
@@ -304,6 +304,18 @@ export class Analyst {
     return handoff(this.app(), plan, conditions, files);
   }
 
+  /** A plan by itself, as a file to send. */
+  planFile(plan: Plan): string {
+    return writePlanFile(this.app(), plan);
+  }
+
+  /** Which decisions of a plan that was sent don't apply here, and whether it was made for this app as it is. */
+  fits(plan: Plan, { name, modules, imports }: PlanFile['app']): { stale: string[]; same: boolean } {
+    const app = this.app();
+    const same = app.name === name && app.modules.length === modules && app.imports.length === imports;
+    return { stale: troublesOf(app, plan).stale.map((s) => s.reason), same };
+  }
+
   /** A recorded load, read off an HTTP Archive. */
   readRecording(text: string, fileName: string): Recording {
     return readHar(parseJson(text, fileName), fileName);
@@ -311,16 +323,7 @@ export class Analyst {
 
   /** The predicted landing as an HTTP Archive. */
   har(plan: Plan, route: string, conditions: Conditions, startedAt: string): string {
-    const { timeline, reading } = this.predicted(plan, route, conditions);
-    const { protocol } = conditions.link;
-    const frame = {
-      origin: 'https://app.example',
-      title: `${this.app().name} ${route}`,
-      startedAt,
-      version: VERSION,
-      httpVersion: protocol === 'h1' ? ('HTTP/1.1' as const) : protocol,
-    };
-    return JSON.stringify(writeHar(timeline, reading, frame), null, 1);
+    return landingHar(this.app().name, route, this.predicted(plan, route, conditions), conditions, startedAt);
   }
 
   /** What a recorded load event says about the cost of evaluating script. */

@@ -8,6 +8,7 @@ import { shipped } from '../ship/shipped.ts';
 import { checkSnapshot } from '../snapshot/check.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { list, object, text } from './fields.ts';
+import { parseJson } from './json.ts';
 
 export const PROJECT_FORMAT = 'yokeline-project';
 export const PROJECT_VERSION = 1;
@@ -67,28 +68,11 @@ export function parseProject(source: string, fileName: string): ProjectFile {
   };
 }
 
-/** Parses JSON; throws InputError with line and column where it breaks off. */
-export function parseJson(source: string, fileName: string): unknown {
-  try {
-    return JSON.parse(source);
-  } catch (error) {
-    const said = error instanceof Error ? error.message : String(error);
-    const position = Number(/position (\d+)/.exec(said)?.[1] ?? source.length);
-    const before = source.slice(0, position);
-    const line = before.split('\n').length;
-    const column = position - before.lastIndexOf('\n');
-    throw new InputError(
-      'Broken JSON',
-      `${said.replace(/ in JSON at position.*$/, '')}. Mend the file there.`,
-      `${fileName}:${line}:${column}`,
-    );
-  }
-}
-
 function checkTexts(value: unknown, field: string): Record<string, string> {
   const item = object(value, field);
   for (const [path, content] of Object.entries(item)) text(content, `${field}["${path}"]`);
-  return item as Record<string, string>;
+  // Without a prototype, a module called `constructor` has no text but its own.
+  return Object.assign(Object.create(null), item);
 }
 
 /** The project's snapshot with its corrections, and as the plan ships it where one is given. */

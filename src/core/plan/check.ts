@@ -17,6 +17,8 @@ import {
 
 const PLACEMENTS = ['blocking', 'async', 'defer', 'module', 'end of body', 'after load', 'inlined'] as const;
 
+const MOST_DECISIONS = 20_000;
+
 /** Checks a plan that came from outside; throws InputError naming the field. */
 export function checkPlan(value: unknown, at: string): Plan {
   const plan = object(value, at);
@@ -29,7 +31,10 @@ export function checkPlan(value: unknown, at: string): Plan {
 }
 
 export function checkDecisions(value: unknown, at: string): Decision[] {
-  return list(value, at).map((item, i) => checkDecision(item, `${at}[${i}]`));
+  const all = list(value, at);
+  if (all.length > MOST_DECISIONS)
+    throw new InputError('Too many decisions', `A plan takes up to ${MOST_DECISIONS}; ${at} has ${all.length}.`, at);
+  return all.map((item, i) => checkDecision(item, `${at}[${i}]`));
 }
 
 const KINDS = [

@@ -66,6 +66,12 @@ export const api = {
   stopReading: (id: string) => call<ReadingState>('DELETE', `/api/readings/${id}`),
   projects: () => call<ProjectRow[]>('GET', '/api/projects'),
   project: (id: string) => call<ProjectView>('GET', `/api/projects/${id}`),
+  projectFile: async (id: string, withTexts: boolean): Promise<Blob> => {
+    const answer = await fetch(`/api/projects/${id}/file${withTexts ? '?texts=yes' : ''}`).catch(() => null);
+    if (!answer?.ok)
+      throw new Refusal(answer?.status ?? 0, 'The project can’t be saved', 'Check that the server runs.');
+    return answer.blob();
+  },
   importProject: (fileName: string, text: string) => call<{ id: string }>('POST', '/api/projects', { fileName, text }),
   createPlan: (projectId: string, name: string, decisions: Decision[], basedOn?: string) =>
     call<StoredPlan>('POST', `/api/projects/${projectId}/plans`, { name, decisions, basedOn }),

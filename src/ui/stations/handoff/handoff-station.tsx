@@ -12,10 +12,13 @@ import { useLimitStates } from '../../state/limits.ts';
 import { longWork } from '../../state/long-work.ts';
 import { storedPlan, usePlan, useWorkbench } from '../../state/workbench.ts';
 import { FileMapField } from './file-map-field.tsx';
+import { HarPage } from './har-page.tsx';
 import { LimitsPage } from './limits-page.tsx';
 import { NextBuildPage, useNextBuild } from './next-build-page.tsx';
+import { ProjectPage } from './project-page.tsx';
 import { SourcePatchPage } from './source-patch-page.tsx';
 import { fileStem, TextHead } from './text-head.tsx';
+import { TextView } from './text-view.tsx';
 import { usePatch } from './use-patch.ts';
 
 const ITEM = 'flex w-full items-baseline justify-between gap-3 border-t border-line py-1.5 pl-1 text-left';
@@ -58,6 +61,13 @@ export function HandoffStation() {
             onChoose={() => setChosen(a.kind)}
           />
         ))}
+        <Item name="Predicted landing" note="HAR" chosen={chosen === 'har'} onChoose={() => setChosen('har')} />
+        <Item
+          name="Project and plan"
+          note="files"
+          chosen={chosen === 'project'}
+          onChoose={() => setChosen('project')}
+        />
         <Item
           name="Next build"
           note={build === null ? 'not read' : build.reconciled.ok ? 'delivered' : 'not all'}
@@ -73,7 +83,11 @@ export function HandoffStation() {
         <FileMapField standIns={found.standIns.length} name={files?.name ?? null} onTake={setFiles} />
       </nav>
       <section aria-label="What is chosen of it" className="flex min-h-0 min-w-0 flex-col px-4 py-4">
-        {chosen === 'build' ? (
+        {chosen === 'har' ? (
+          <HarPage plan={plan.name} />
+        ) : chosen === 'project' ? (
+          <ProjectPage />
+        ) : chosen === 'build' ? (
           <NextBuildPage onFiles={(folder, map) => setFiles({ name: folder, map })} />
         ) : chosen === 'limits' ? (
           <LimitsPage />
@@ -128,14 +142,7 @@ function Text({ artefact: { name, use, text, file, mime }, plan }: { artefact: A
       {text === '' ? (
         <p className="text-soft">This plan has nothing of the kind. Hints are chosen at the Hints station.</p>
       ) : (
-        <textarea
-          readOnly
-          aria-label={name}
-          value={text}
-          spellCheck={false}
-          wrap="off"
-          className="min-h-0 flex-1 resize-none overflow-auto rounded border border-line bg-sheet p-3 font-mono text-[12px] leading-relaxed"
-        />
+        <TextView name={name} text={text} />
       )}
     </>
   );

@@ -1,0 +1,22 @@
+import type { Prediction } from '../predict/predict.ts';
+import type { Conditions } from '../sim/conditions.ts';
+import { VERSION } from '../version.ts';
+import { writeHar } from './har.ts';
+
+/** A predicted landing as the text of an HTTP Archive (HAR 1.2). `startedAt`: an ISO date that its times count from. */
+export function landingHar(
+  app: string,
+  route: string,
+  { timeline, reading }: Pick<Prediction, 'timeline' | 'reading'>,
+  { link: { protocol } }: Conditions,
+  startedAt: string,
+): string {
+  const frame = {
+    origin: 'https://app.example',
+    title: `${app} ${route}`,
+    startedAt,
+    version: VERSION,
+    httpVersion: protocol === 'h1' ? ('HTTP/1.1' as const) : protocol,
+  };
+  return JSON.stringify(writeHar(timeline, reading, frame), null, 1);
+}
