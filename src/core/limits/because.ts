@@ -88,8 +88,9 @@ export function becauseOf(before: Snapshot, now: Snapshot, plan: Plan, limit: Li
     }
     groups.set(via, group);
   }
-  const found = [...groups.values()].sort((a, b) => b.bytes - a.bytes);
-  const counts = found.filter((b) => b.bytes >= found[0].bytes * LEAST_SHARE).slice(0, MOST);
+  const found = [...groups.values()].sort((a, b) => Number(b.isNew) - Number(a.isNew) || b.bytes - a.bytes);
+  const most = Math.max(0, ...found.map((b) => b.bytes));
+  const counts = found.filter((b) => b.bytes >= most * LEAST_SHARE).slice(0, MOST);
   if (counts.length > 0) return counts.map(({ heaviest: _, ...because }) => because);
   return heaviestOf(moment, came, plan, limit);
 }
@@ -171,8 +172,11 @@ function momentOf(app: Snapshot, plan: Plan, limit: Limit): Moment | null {
   const { deferred } = effective;
   const start = starts.find((s) => s.route.pattern === limit.route)!;
   if (limit.action === undefined) {
-    const asked = new Set(start.landing.roots.map((l) => graph.roots[l.root].target[0]));
-    return { snapshot, deferred, modules: start.modules, from: [...graph.roots[start.landing.entry].target], asked };
+    // What the landing fetches later by itself isn’t part of its start.
+    const roots = start.landing.roots.filter((l) => l.trigger.on === 'at once').map((l) => graph.roots[l.root]);
+    const modules = new Set(roots.flatMap((r) => r.group.flatMap((c) => graph.chunks[c].modules)));
+    const from = [...graph.roots[start.landing.entry].target];
+    return { snapshot, deferred, modules, from, asked: new Set(roots.map((r) => r.target[0])) };
   }
   const part = route.parts.find((p) => p.id === limit.action);
   const root =

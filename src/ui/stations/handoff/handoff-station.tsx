@@ -21,7 +21,15 @@ import { fileStem, TextHead } from './text-head.tsx';
 import { TextView } from './text-view.tsx';
 import { usePatch } from './use-patch.ts';
 
-const ITEM = 'flex w-full items-baseline justify-between gap-3 border-t border-line py-1.5 pl-1 text-left';
+const ITEM = 'flex w-full items-baseline justify-between gap-3 py-1 pl-1 text-left';
+
+/** In the order in which they are put to use. */
+const GROUPS = [
+  { words: 'into the code', kinds: ['patch', 'triggers', 'hint-script'] },
+  { words: 'onto the server', kinds: ['markup', 'headers', 'early-hints', 'speculation-rules', 'manifest'] },
+  { words: 'for the review', kinds: ['report', 'csv', 'har', 'project'] },
+  { words: 'to keep it', kinds: ['build', 'limits'] },
+];
 
 /** What a plan hands over: how each decision reaches production, and the texts to copy or save. */
 export function HandoffStation() {
@@ -40,46 +48,31 @@ export function HandoffStation() {
   if (error) return <Message title="This plan can’t be handed over">{error}</Message>;
   if (!found) return <Message title="Writing what the plan hands over">Every landing is predicted once more.</Message>;
   const artefact = found.artefacts.find((a) => a.kind === chosen);
+  const own: Record<string, { name: string; note: string }> = {
+    patch: { name: 'Source patch', note: patch.found ? patchNote(patch.found) : '…' },
+    har: { name: 'Predicted landing', note: 'HAR' },
+    project: { name: 'Project and plan', note: 'files' },
+    build: { name: 'Next build', note: build === null ? 'not read' : build.reconciled.ok ? 'delivered' : 'not all' },
+    limits: { name: 'Limits', note: limitsNote(limits) },
+  };
   const count = found.ways.reduce((sum, w) => sum + w.decisions.length, 0);
   return (
     <div className="grid h-full min-h-0 grid-cols-[270px_minmax(0,1fr)]">
       <nav aria-label="What is handed over" className="min-h-0 overflow-y-auto border-r border-line px-4 py-4">
         <h1 className="mb-2 text-[15px] font-semibold">Handoff of {plan.name}</h1>
         <Item name="Decisions" note={String(count)} chosen={chosen === 'ways'} onChoose={() => setChosen('ways')} />
-        <Item
-          name="Source patch"
-          note={patch.found ? patchNote(patch.found) : '…'}
-          chosen={chosen === 'patch'}
-          onChoose={() => setChosen('patch')}
-        />
-        {found.artefacts.map((a) => (
-          <Item
-            key={a.kind}
-            name={a.name}
-            note={a.text === '' ? 'nothing' : linesOf(a.text)}
-            chosen={a.kind === chosen}
-            onChoose={() => setChosen(a.kind)}
-          />
+        {GROUPS.map(({ words, kinds }) => (
+          <div key={words}>
+            <h2 className="mt-2.5 border-t border-line pt-1.5 pb-0.5 text-[11px] text-soft">{words}</h2>
+            {kinds.map((kind) => {
+              const made = found.artefacts.find((a) => a.kind === kind);
+              const { name, note } = made ? { name: made.name, note: noteOf(made) } : own[kind];
+              return (
+                <Item key={kind} name={name} note={note} chosen={kind === chosen} onChoose={() => setChosen(kind)} />
+              );
+            })}
+          </div>
         ))}
-        <Item name="Predicted landing" note="HAR" chosen={chosen === 'har'} onChoose={() => setChosen('har')} />
-        <Item
-          name="Project and plan"
-          note="files"
-          chosen={chosen === 'project'}
-          onChoose={() => setChosen('project')}
-        />
-        <Item
-          name="Next build"
-          note={build === null ? 'not read' : build.reconciled.ok ? 'delivered' : 'not all'}
-          chosen={chosen === 'build'}
-          onChoose={() => setChosen('build')}
-        />
-        <Item
-          name="Limits"
-          note={limitsNote(limits)}
-          chosen={chosen === 'limits'}
-          onChoose={() => setChosen('limits')}
-        />
         <FileMapField standIns={found.standIns.length} name={files?.name ?? null} onTake={setFiles} />
       </nav>
       <section aria-label="What is chosen of it" className="flex min-h-0 min-w-0 flex-col px-4 py-4">
@@ -113,6 +106,10 @@ function limitsNote(states: readonly LimitState[]): string {
 function patchNote({ files, steps }: SourcePatch): string {
   if (files.length > 0) return `${files.length} ${files.length === 1 ? 'file' : 'files'}`;
   return steps.some((s) => s.state === 'by hand' || s.state === 'refused') ? 'by hand' : 'nothing';
+}
+
+function noteOf({ text }: Artefact): string {
+  return text === '' ? 'nothing' : linesOf(text);
 }
 
 function linesOf(text: string): string {
