@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -19,6 +20,8 @@ const { expectWaits } = await core('visitors/expect.js');
 const { modelOf } = await core('visitors/model.js');
 const { advise } = await core('advise/advise.js');
 const { choose } = await core('choose/choose.js');
+const { planTable } = await core('compare/compare.js');
+const { sourcePatch } = await import('../dist/patch/patch.js');
 const { importKey } = await core('snapshot/graph-index.js');
 const { readSource } = await import('../dist/reader/read-source.js');
 const { exactSizes } = await import('../dist/reader/weigh.js');
@@ -188,6 +191,40 @@ function visits() {
   }
 }
 
+/** Handing over and keeping, on the sample: plans side by side, limits from the command line, the patch. */
+function handingOver() {
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-bench-'));
+  const sample = new URL('../examples/saltmarsh-ferries', import.meta.url).pathname;
+  const { snapshot, sources } = readSource(sample);
+  const own = snapshot.imports.filter((i) => i.kind === 'static' && snapshot.modules[i.from].package === null);
+  const decisions = own.map((i) => ({ kind: 'detach', import: importKey(snapshot, i) }));
+  const plans = [0, 1, 2, 3].map((n) => ({ ...BASELINE, name: `${n}`, decisions: decisions.slice(0, n * 2) }));
+  const conditions = [0, 1, 2, 3, 4, 0].map((link, at) => ({
+    link: LINKS[link],
+    device: DEVICES[at === 5 ? 3 : 0],
+    cache: 'empty',
+  }));
+  report(
+    'comparing 4 plans × 6 conditions, all landings and actions',
+    measure(() => plans.map((p) => planTable(snapshot, p, conditions)), 5, 1),
+    1500,
+  );
+  report(
+    'source patch of 6 decisions',
+    measure(() => sourcePatch(snapshot, plans[3], sources), 9, 2),
+  );
+  const bin = new URL('../bin/yokeline.mjs', import.meta.url).pathname;
+  const file = path.join(folder, 'sample.yokeline.json');
+  const run = (...args) => spawnSync(process.execPath, [bin, ...args, '--json'], { encoding: 'utf8' });
+  run('read', sample, '--out', file);
+  run('limits', file, '--set-from', 'Baseline');
+  const began = performance.now();
+  const { status } = run('check', sample, '--project', file);
+  if (status !== 0) throw new Error('the sample broke its own limits');
+  report('check of the sample from cold, 39 limits', performance.now() - began, 4000);
+  fs.rmSync(folder, { recursive: true });
+}
+
 /** A page whose script asks for so many files of 8 kB. */
 function pageOf(files) {
   const nothing = { origin: '', serverMs: 5, cache: 'immutable', cpuMs: 1, estimatedBytes: 0, imports: [], follow: [] };
@@ -234,6 +271,7 @@ report(
   40,
 );
 visits();
+handingOver();
 
 const sample = path.resolve('examples/saltmarsh-ferries');
 report(

@@ -101,6 +101,34 @@ await withSample(4793, async (address, browser) => {
   await page.mouse.click(700, 660);
   await take('handoff');
   await page.keyboard.press('Control+z');
+  await page.getByRole('button', { name: /^Source patch/ }).click();
+  await page.getByRole('region', { name: 'Text of the patch' }).waitFor();
+  await page.waitForTimeout(600);
+  await take('patch');
+  await page.getByRole('button', { name: /^Limits/ }).click();
+  await page.getByRole('button', { name: 'Set from this plan' }).click();
+  await page.getByText(/all kept by/).waitFor();
+  const most = page.getByRole('spinbutton', { name: '/timetable: interactive, at most' });
+  await most.fill('2500');
+  await most.press('Enter');
+  await page.getByText('1 limit exceeded').waitFor();
+  await page.mouse.click(700, 780);
+  await take('limits');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await page.request.post(`${address}/api/projects/saltmarsh/plans`, {
+    data: {
+      name: 'Only the chat later',
+      decisions: [{ kind: 'script', script: 'support-chat', placement: 'after load' }],
+    },
+  });
+  await open('/p/saltmarsh/compare?route=/timetable');
+  await page.getByRole('checkbox', { name: 'Only the chat later' }).click();
+  await page.getByRole('tab', { name: 'Waterfalls' }).click();
+  await page.getByText('Every plan on the same time axis').waitFor();
+  await page.waitForTimeout(1500);
+  await page.mouse.click(700, 640);
+  await take('compare');
   await open('/p/saltmarsh/startup?route=/timetable');
   await page.keyboard.press('t');
   await page.getByRole('option', { name: /^entry \d/ }).click();

@@ -27,7 +27,12 @@ export function LimitsPage() {
   const setAll = async () => {
     try {
       const worker = await longWork();
-      change(await worker.proposeLimits(plan, conditions, slack / 100), `set limits from ${plan.name}`);
+      const set = await worker.proposeLimits(plan, conditions, slack / 100);
+      // Limits under other conditions stay.
+      const others = limits.filter(
+        (l) => !set.some((s) => s.link === l.link && s.device === l.device && s.cache === l.cache),
+      );
+      change([...others, ...set], `set limits from ${plan.name}`);
       setTroubled(null);
     } catch (failure) {
       setTroubled(failure instanceof Error ? failure.message : String(failure));
