@@ -5,9 +5,9 @@ import { useEffect, useRef, useState } from 'react';
 import type { Drawn } from '../../../core/mix/mix.ts';
 import { percentile } from '../../../core/mix/percentile.ts';
 import type { Plan } from '../../../core/plan/types.ts';
-import { Change } from '../../parts/change.tsx';
 import { count, percent, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
+import { PERCENTILES, PercentileTable } from '../../parts/percentile-table.tsx';
 import { useComparedPlans } from '../../state/compare.ts';
 import { longWork } from '../../state/long-work.ts';
 import { useMix } from '../../state/mix.ts';
@@ -27,7 +27,6 @@ export const CURVES = [
   { key: 'timeToInteractive', words: 'time to interactive' },
   { key: 'blocked', words: 'blocked time' },
 ] as const;
-const SHARES = [0.1, 0.25, 0.5, 0.75, 0.9, 0.95] as const;
 
 /** Percentiles of one landing over the mix of visitors, every plan under the same drawn visits. */
 export function CurvesPage() {
@@ -112,10 +111,10 @@ export function CurvesPage() {
           tables={() => [
             {
               title: `${words}, landings on ${route} over the mix`,
-              head: ['of all visits, faster than', ...SHARES.map(percent)],
+              head: ['of all visits, faster than', ...PERCENTILES.map(percent)],
               rows: found.plans.map((p, i) => [
                 p.name,
-                ...SHARES.map((s) => {
+                ...PERCENTILES.map((s) => {
                   const value = at(found.drawn[i], s);
                   return i === 0
                     ? time(value)
@@ -126,35 +125,14 @@ export function CurvesPage() {
           ]}
         />
       </div>
-      <table className="w-full max-w-4xl">
-        <thead>
-          <tr className="text-left text-soft">
-            <th className="font-normal">{words}: of all visits, faster than</th>
-            {SHARES.map((s) => (
-              <th key={s} className="text-right font-normal">
-                {percent(s)}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {found.plans.map((p, i) => (
-            <tr key={p.name} className="border-t border-line align-top">
-              <th className="max-w-64 truncate py-1 text-left font-medium" title={p.name}>
-                {p.name}
-              </th>
-              {SHARES.map((s) => (
-                <td key={s} className="py-1 text-right">
-                  {time(at(found.drawn[i], s))}
-                  <span className="block text-[11px]">
-                    {i === 0 ? null : <Change value={at(found.drawn[i], s) - at(found.drawn[0], s)} format={time} />}
-                  </span>
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <PercentileTable
+        title={`${words}: of all visits, faster than`}
+        rows={found.plans.map(({ name }, i) => ({
+          name,
+          values: found.drawn[i].map((d) => d[chosen]),
+          against: i === 0 ? null : found.drawn[0].map((d) => d[chosen]),
+        }))}
+      />
     </div>
   );
 }

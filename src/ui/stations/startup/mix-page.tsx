@@ -2,14 +2,13 @@
 
 import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
-import { percentile } from '../../../core/mix/percentile.ts';
 import { DEVICES, LINKS } from '../../../core/sim/conditions.ts';
 import { analyst } from '../../../worker/client.ts';
 import type { MixResult } from '../../../worker/views.ts';
-import { Change } from '../../parts/change.tsx';
 import { NumberField } from '../../parts/field.tsx';
-import { count, percent, time } from '../../parts/format.ts';
+import { count } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
+import { PercentileTable } from '../../parts/percentile-table.tsx';
 import { WeightList } from '../../parts/weight-list.tsx';
 import { useMix } from '../../state/mix.ts';
 import { storedPlan, usePlan, useWorkbench } from '../../state/workbench.ts';
@@ -19,7 +18,6 @@ const MixCurve = dynamic(() => import('./mix-curve.tsx').then((m) => m.MixCurve)
   loading: () => <p className="h-64 text-soft">Drawing the curves …</p>,
 });
 
-const SHARES = [0.1, 0.25, 0.5, 0.75, 0.9, 0.95] as const;
 const METRICS = [
   { key: 'firstContent', words: 'first content' },
   { key: 'firstScreenComplete', words: 'first screen complete' },
@@ -121,41 +119,16 @@ export function MixPage() {
 
 function Percentiles({ result }: { result: MixResult }) {
   return (
-    <table className="mt-4 w-full max-w-3xl">
-      <thead>
-        <tr className="text-left text-soft">
-          <th className="font-normal">of all visits, faster than</th>
-          {SHARES.map((s) => (
-            <th key={s} className="text-right font-normal">
-              {percent(s)}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {METRICS.map(({ key, words }) => (
-          <tr key={key} className="border-t border-line align-top">
-            <th className="py-1 text-left font-medium">{words}</th>
-            {SHARES.map((s) => {
-              const [now, was] = [result.plan, result.baseline].map((of) =>
-                percentile(
-                  of.map((d) => d[key]),
-                  s,
-                ),
-              );
-              return (
-                <td key={s} className="py-1 text-right">
-                  {time(now)}
-                  <span className="block text-[11px]">
-                    <Change value={now - was} format={time} />
-                  </span>
-                </td>
-              );
-            })}
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <div className="mt-4">
+      <PercentileTable
+        title="of all visits, faster than"
+        rows={METRICS.map(({ key, words }) => ({
+          name: words,
+          values: result.plan.map((d) => d[key]),
+          against: result.baseline.map((d) => d[key]),
+        }))}
+      />
+    </div>
   );
 }
 
