@@ -22,7 +22,8 @@ interface Violation {
 
 /** What an automated check for accessibility finds on a page. */
 async function violations(page: Page): Promise<string[]> {
-  await page.addScriptTag({ path: axe });
+  // Evaluated, since the page's policy runs no script that is put into it.
+  await page.evaluate(fs.readFileSync(axe, 'utf8'));
   const found = await page.evaluate(async () => {
     const checker = (globalThis as unknown as { axe: { run(): Promise<{ violations: Violation[] }> } }).axe;
     return (await checker.run()).violations;

@@ -1,7 +1,7 @@
 import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
 import { checkMarkdown, checkReport } from '../core/limits/check-report.ts';
-import { amountWords } from '../core/limits/limits.ts';
+import { amountWords } from '../core/limits/words.ts';
 import { readApp } from '../reader/read-app.ts';
 import { planNamed, readProject } from './files.ts';
 import { print } from './output.ts';

@@ -1,7 +1,8 @@
 import type { Command } from 'commander';
 import { amend } from '../core/amend/amend.ts';
 import { InputError } from '../core/errors.ts';
-import { amountWords, limitStates, limitWords, proposeLimits } from '../core/limits/limits.ts';
+import { limitStates, proposeLimits } from '../core/limits/limits.ts';
+import { amountWords, limitWords } from '../core/limits/words.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject, saveProject } from './files.ts';
 import { print } from './output.ts';

@@ -1,15 +1,25 @@
+import { keyIn, neededKey, sameKey } from './key.ts';
 import { Problem } from './problems.ts';
 
 const LOCAL = /^(localhost|127(\.\d{1,3}){3}|\[::1\])(:\d+)?$/i;
 
 /**
- * Refuses requests that a foreign page could have caused: a Host that isn't this machine (rebound names), or, for
- * changes, an Origin that isn't the page's own.
+ * Refuses requests that a foreign page could have caused, and those without the key where one is asked for: without a key
+ * the Host must be this machine (else a name may have been bound to it from outside); a change must come from the page's
+ * own Origin.
  */
 export function guard(request: Request): void {
   const host = request.headers.get('host') ?? '';
-  if (!LOCAL.test(host))
-    throw new Problem(403, 'Not from here', 'Yokeline answers only under localhost or a loopback address.');
+  const key = neededKey();
+  if (key === null) {
+    if (!LOCAL.test(host))
+      throw new Problem(403, 'Not from here', 'Yokeline answers only under localhost or a loopback address.');
+  } else if (!sameKey(keyIn(request.headers.get('cookie')), key))
+    throw new Problem(
+      401,
+      'Key needed',
+      'Open the address with its key once, as the server printed it when it started.',
+    );
   if (request.method === 'GET' || request.method === 'HEAD') return;
   const origin = request.headers.get('origin');
   if (origin !== null && (!URL.canParse(origin) || new URL(origin).host !== host)) {

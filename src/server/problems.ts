@@ -28,10 +28,29 @@ export function problemResponse(error: unknown): Response {
   });
 }
 
+/** A database that can't be written, in words that say what to do; null for other failures. */
+function storeProblem(error: unknown): Problem | null {
+  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+  const kept = 'What you changed is kept in this browser until it can be saved.';
+  if (code === 'SQLITE_FULL' || code === 'ENOSPC')
+    return new Problem(507, 'The disk is full', `Make room where the data lies. ${kept}`);
+  if (code.startsWith('SQLITE_READONLY') || code.startsWith('SQLITE_CANTOPEN') || code === 'EACCES' || code === 'EROFS')
+    return new Problem(503, 'The database can’t be written', `Allow the server to write its data folder. ${kept}`);
+  if (code.startsWith('SQLITE_BUSY') || code.startsWith('SQLITE_IOERR'))
+    return new Problem(
+      503,
+      'The database doesn’t answer',
+      `Another program may hold it, or the disk has a fault. ${kept}`,
+    );
+  return null;
+}
+
 /** Any failure as a problem; unknown ones tell nothing of the inside. */
 export function problemOf(error: unknown): Problem {
   if (error instanceof Problem) return error;
   if (error instanceof InputError)
     return new Problem(422, error.title, error.detail, error.at === undefined ? {} : { at: error.at });
+  const stored = storeProblem(error);
+  if (stored) return stored;
   return new Problem(500, 'Something broke on the server', 'Nothing was changed. The log of the server tells more.');
 }

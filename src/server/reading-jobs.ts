@@ -43,6 +43,9 @@ type Told =
   | { kind: 'done'; read: Read }
   | { kind: 'refused'; error: { title: string; detail: string; at?: string } };
 
+/** Each has a thread of its own. */
+const MOST_AT_ONCE = 4;
+
 /** Finished readings are forgotten after this long. */
 const KEPT_MS = 10 * 60_000;
 
@@ -111,6 +114,9 @@ export async function stopReading(id: string): Promise<ReadingState> {
 type Keep = (read: Read) => Pick<ReadingState, 'projectId' | 'changes' | 'build'>;
 
 function start(work: ReadWork, keep: Keep, after: () => void = () => {}): ReadingState {
+  const running = [...jobs().values()].filter((j) => j.state.state === 'reading').length;
+  if (running >= MOST_AT_ONCE)
+    throw new Problem(429, 'Too many readings at once', 'Wait until one is done, or stop one.');
   // Not imported: the web build would take the worker's file for a module of its own and look for it in the bundle.
   const { Worker: Thread } = process.getBuiltinModule('node:worker_threads');
   const worker = new Thread(path.join(home(), 'dist', 'server', 'read-worker.js'), { workerData: work });

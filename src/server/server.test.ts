@@ -6,9 +6,12 @@ import { route, sketch } from '../test-support/snapshots.ts';
 import { guard } from './guard.ts';
 import { handle } from './handle.ts';
 import { NewPlanInput, PlanChangeInput, readInput } from './inputs.ts';
+import { keyCookie } from './key.ts';
+import { takeTurn } from './limiter.ts';
 import { changePlan, createPlan, planOf, removePlan } from './plans.ts';
-import { Problem } from './problems.ts';
+import { Problem, problemOf } from './problems.ts';
 import { addProject, allProjects, changeAmendments, importProject, projectView, snapshotBody } from './projects.ts';
+import { securityHeaders } from './security-headers.ts';
 
 const migrations = path.resolve('src/store/migrations');
 const snapshot = sketch({ main: { imports: ['a'] }, a: {} }, { name: 'tiny-app', routes: [route('/', 'a')] });
@@ -195,4 +198,55 @@ describe('requests', () => {
     expect(inside.status).toBe(500);
     expect(await inside.text()).not.toContain('1234');
   });
+});
+
+describe('who may come in', () => {
+  afterEach(() => {
+    delete process.env.YOKELINE_KEY;
+  });
+  const come =
+    (headers: Record<string, string>, method = 'GET') =>
+    () =>
+      guard(new Request('http://10.0.0.4:4780/api/projects', { method, headers }));
+
+  it('from elsewhere only with the key, whatever the Host is called', () => {
+    const host = '10.0.0.4:4780';
+    expect(come({ host })).toThrow('Not from here');
+    process.env.YOKELINE_KEY = 'long and secret';
+    expect(come({ host })).toThrow('Key needed');
+    expect(come({ host, cookie: 'yokeline-key=wrong' })).toThrow('Key needed');
+    expect(come({ host, cookie: 'yokeline-key=%E0%A4%A' })).toThrow('Key needed');
+    expect(come({ host, cookie: `other=1; ${keyCookie('long and secret').split(';')[0]}` })).not.toThrow();
+    expect(come({ host: 'localhost:4780' })).toThrow('Key needed');
+    const cookie = keyCookie('long and secret').split(';')[0];
+    expect(come({ host, cookie, origin: 'http://evil.example' }, 'POST')).toThrow('Not from here');
+    expect(come({ host, cookie, origin: `http://${host}` }, 'POST')).not.toThrow();
+    expect(keyCookie('x')).toMatch(/HttpOnly; SameSite=Strict/);
+  });
+
+  it('not more often than the work allows, and again after a while', () => {
+    const at = 1e9;
+    for (let n = 0; n < 10; n++) takeTurn('file', at);
+    expect(() => takeTurn('file', at)).toThrow('Too often');
+    expect(() => takeTurn('file', at + 999)).toThrow('Try again in 1 second.');
+    expect(() => takeTurn('file', at + 1001)).not.toThrow();
+  });
+
+  it('with a policy that runs no script but its own', () => {
+    const { 'content-security-policy': policy, ...others } = securityHeaders('abc');
+    expect(policy).toContain("script-src 'self' 'nonce-abc';");
+    expect(policy).not.toMatch(/script-src[^;]*unsafe/);
+    expect(policy).toContain("frame-ancestors 'none'");
+    expect(others).toMatchObject({ 'x-content-type-options': 'nosniff', 'referrer-policy': 'no-referrer' });
+  });
+});
+
+it.each([
+  ['SQLITE_FULL', 507, 'The disk is full'],
+  ['SQLITE_READONLY_DIRECTORY', 503, 'The database can’t be written'],
+  ['SQLITE_IOERR_WRITE', 503, 'The database doesn’t answer'],
+])('a database that fails with %s is told with what to do', (code, status, title) => {
+  const problem = problemOf(Object.assign(new Error('inside'), { code }));
+  expect(problem).toMatchObject({ status, title });
+  expect(problem.detail).toContain('kept in this browser');
 });

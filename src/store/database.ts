@@ -11,16 +11,21 @@ export function openStore(file: string, migrations: string): Store {
   store.pragma('journal_mode = WAL');
   store.pragma('foreign_keys = ON');
   store.pragma('busy_timeout = 5000');
-  migrate(store, migrations);
+  migrate(store, file, migrations);
   return store;
 }
 
-/** Runs the numbered migrations that the file hasn't seen, each whole or not at all. */
-function migrate(store: Store, folder: string): void {
+/**
+ * Runs the numbered migrations that the file hasn't seen, all of them or none. A database of an older form is copied beside
+ * itself first, so that an older program can still open it.
+ */
+function migrate(store: Store, file: string, folder: string): void {
   const steps = fs
     .readdirSync(folder)
     .filter((name) => /^\d{4}-.*\.sql$/.test(name))
     .sort();
+  const old = store.pragma('user_version', { simple: true }) as number;
+  if (old > 0 && old < steps.length) copyBeside(store, `${file}.form-${old}`);
   store
     .transaction(() => {
       const done = store.pragma('user_version', { simple: true }) as number;
@@ -33,4 +38,9 @@ function migrate(store: Store, folder: string): void {
       }
     })
     .exclusive();
+}
+
+/** A whole copy of the database; one that is there already is of the same form, and stays. */
+function copyBeside(store: Store, to: string): void {
+  if (!fs.existsSync(to)) store.prepare('VACUUM INTO ?').run(to);
 }

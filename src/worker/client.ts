@@ -1,16 +1,49 @@
 import { type Remote, wrap } from 'comlink';
 import type { Analyst } from './analyst.ts';
 
-const started = new Map<string, Remote<Analyst>>();
+interface Started {
+  remote: Remote<Analyst>;
+  worker: Worker;
+}
 
-/** An analyst on its own thread; started at first use. */
+const started = new Map<string, Started>();
+let whenBroken: () => void = () => {};
+
+/** What is to be done when a computation broke down: its thread is gone, and the next question starts a new one. */
+export function onBreakdown(then: () => void): void {
+  whenBroken = then;
+}
+
+/** An analyst on its own thread; started at first use, and anew after it broke down. */
 function analystNamed(name: string): Remote<Analyst> {
-  let remote = started.get(name);
-  if (!remote) {
-    remote = wrap<Analyst>(new Worker(new URL('./analyst.worker.ts', import.meta.url), { type: 'module', name }));
-    started.set(name, remote);
-  }
-  return remote;
+  const known = started.get(name);
+  if (known) return known.remote;
+  const worker = new Worker(new URL('./analyst.worker.ts', import.meta.url), { type: 'module', name });
+  const broken = new Promise<never>((_, reject) => {
+    worker.addEventListener('error', (event) => {
+      event.preventDefault();
+      worker.terminate();
+      started.delete(name);
+      reject(new Error('The computation broke down and is begun anew.'));
+      whenBroken();
+    });
+  });
+  broken.catch(() => {});
+  const made = { worker, remote: answeredOrBroken(wrap<Analyst>(worker), broken) };
+  started.set(name, made);
+  return made.remote;
+}
+
+/** The same analyst, whose answers fail when its thread does: else whoever waits for one waits for ever. */
+function answeredOrBroken(remote: Remote<Analyst>, broken: Promise<never>): Remote<Analyst> {
+  return new Proxy(remote, {
+    get(of, name) {
+      // It is no promise itself, though a remote answers to every name.
+      if (name === 'then') return undefined;
+      const method = Reflect.get(of, name) as (...args: unknown[]) => Promise<unknown>;
+      return (...args: unknown[]) => Promise.race([method(...args), broken]);
+    },
+  });
 }
 
 /** Answers what the person looks at. */

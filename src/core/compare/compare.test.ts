@@ -8,7 +8,7 @@ import { predict } from '../predict/predict.ts';
 import { DEFAULT_CONDITIONS, LINKS } from '../sim/conditions.ts';
 import { planTable } from './compare.ts';
 import { earnedBy } from './earned.ts';
-import { LANDING_MEASURES, unitOf } from './figures.ts';
+import { LANDING_MEASURES, unitOf } from './measures.ts';
 
 const open = part('dialog', 'dialog', { place: 'action', action: 'open' });
 const app = sketch(

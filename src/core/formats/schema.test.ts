@@ -2,7 +2,7 @@ import fs from 'node:fs';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { readSource } from '../../reader/read-source.ts';
 import { SAMPLE } from '../../test-support/folders.ts';
-import { ACTION_MEASURES, LANDING_MEASURES } from '../compare/figures.ts';
+import { ACTION_MEASURES, LANDING_MEASURES } from '../compare/measures.ts';
 import { proposeLimits } from '../limits/limits.ts';
 import { checkDecisions } from '../plan/check.ts';
 import { type Decision, HINT_KINDS, HINT_PLACES } from '../plan/types.ts';

@@ -6,8 +6,9 @@ import { chosenImports } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { type Because, becauseOf, type Recover, recoverFor } from './because.ts';
-import { amountWords, conditionsOfLimit, limitSubject, limitWords, planOfLimit, stateOf } from './limits.ts';
+import { conditionsOfLimit, planOfLimit, stateOf } from './limits.ts';
 import type { Limit } from './types.ts';
+import { amountWords, limitSubject, limitWords } from './words.ts';
 
 export interface BrokenLimit {
   limit: Limit;

@@ -1,4 +1,4 @@
-import { ACTION_MEASURES, LANDING_MEASURES } from '../compare/figures.ts';
+import { ACTION_MEASURES, LANDING_MEASURES } from '../compare/measures.ts';
 import { amount, object, oneOf, text } from '../formats/fields.ts';
 import { CACHE_STATES } from '../sim/conditions.ts';
 import { checkPattern } from '../snapshot/check-routes.ts';

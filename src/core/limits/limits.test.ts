@@ -7,8 +7,9 @@ import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { checkLimit } from './check.ts';
 import { checkMarkdown, checkReport } from './check-report.ts';
-import { amountWords, limitStates, limitWords, proposeLimits } from './limits.ts';
+import { limitStates, proposeLimits } from './limits.ts';
 import type { Limit } from './types.ts';
+import { amountWords, limitWords } from './words.ts';
 
 /** An app with a page, a dialog behind an action, and a library that only the dialog needs. */
 function app(pageImports: string[] = ['src/dialog.ts'], deferred = true): Snapshot {

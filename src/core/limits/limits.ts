@@ -1,10 +1,12 @@
-import { type ActionMeasure, actionsOf, type LandingMeasure, PlanFigures, unitOf } from '../compare/figures.ts';
+import { actionsOf, PlanFigures } from '../compare/figures.ts';
+import { type ActionMeasure, type LandingMeasure, unitOf } from '../compare/measures.ts';
 import { InputError } from '../errors.ts';
 import { BASELINE, type Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { deviceOf, linkOf } from '../sim/own-conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { Limit, LimitState } from './types.ts';
+import { limitWords } from './words.ts';
 
 /** The plan that a limit is about: that of its name; throws InputError when there is none. */
 export function planOfLimit(limit: Limit, plans: readonly Plan[]): Plan {
@@ -91,23 +93,4 @@ export function proposeLimits(app: Snapshot, plan: Plan, conditions: Conditions,
     });
     return [...ofLanding, ...ofActions];
   });
-}
-
-const NAMES: Partial<Record<Limit['measure'], string>> = { 'start bytes': 'script and style at start' };
-
-/** A limit in words: what it is about, without the amount. */
-export function limitSubject({ route, action, measure }: Limit): string {
-  return `${route}${action === undefined ? '' : ` › ${action}`}: ${NAMES[measure] ?? measure}`;
-}
-
-export function limitWords(limit: Limit): string {
-  return `${limitSubject(limit)} at most ${amountWords(limit.measure, limit.most)}`;
-}
-
-/** An amount with its unit: kB of 1,000 bytes, ms, or a count. */
-export function amountWords(measure: Limit['measure'], value: number | null): string {
-  if (value === null) return 'never';
-  const unit = unitOf(measure);
-  if (unit === 'count') return String(value);
-  return unit === 'bytes' ? `${Math.round(value / 100) / 10} kB` : `${Math.round(value)} ms`;
 }

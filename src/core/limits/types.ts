@@ -1,4 +1,4 @@
-import type { Measure } from '../compare/figures.ts';
+import type { Measure } from '../compare/measures.ts';
 import type { CacheState } from '../sim/conditions.ts';
 
 /** The most that a landing or an action may come to, under named conditions. */

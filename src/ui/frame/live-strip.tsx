@@ -1,7 +1,7 @@
 'use client';
 
 import { type ReactNode, useRef } from 'react';
-import { limitWords } from '../../core/limits/limits.ts';
+import { limitWords } from '../../core/limits/words.ts';
 import type { LandingView } from '../../worker/views.ts';
 import { Change } from '../parts/change.tsx';
 import { count, size, time } from '../parts/format.ts';

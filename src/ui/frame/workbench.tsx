@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
+import { onBreakdown } from '../../worker/client.ts';
 import { Message } from '../parts/message.tsx';
 import { RoleTextures } from '../parts/roles.tsx';
 import { useAdviceUpdates } from '../state/advice.ts';
@@ -9,7 +10,7 @@ import { useAmendmentUpdates } from '../state/amendments.ts';
 import { Refusal } from '../state/api.ts';
 import { useLandingUpdates } from '../state/landing.ts';
 import { useLimitUpdates } from '../state/limits.ts';
-import { openProject } from '../state/open-project.ts';
+import { beginAnew, openProject } from '../state/open-project.ts';
 import { useStations } from '../state/stations.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { CompareStation } from '../stations/compare/compare-station.tsx';
@@ -20,7 +21,7 @@ import { LoadSheetStation } from '../stations/load-sheet/load-sheet-station.tsx'
 import { Split } from '../stations/split/split.tsx';
 import { Startup } from '../stations/startup/startup.tsx';
 import { Visits } from '../stations/visits/visits-station.tsx';
-import { takeVisitWish, useAddress, wishesOf } from './address.ts';
+import { selectionOf, takeWishes, useAddress, wishesOf } from './address.ts';
 import { ConditionsSheet } from './conditions-sheet.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
 import { useDrop } from './drop.ts';
@@ -46,6 +47,7 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
   useAddress(projectId, at, loaded);
   useShortcuts(setAt);
   useEffect(() => useStations.setState({ go: setAt }), []);
+  useEffect(() => onBreakdown(beginAnew), []);
   const dropping = useDrop((words) => toast.error(words));
 
   return (
@@ -134,8 +136,10 @@ function useProject(projectId: string): { title: string; detail: string } | null
     let current = true;
     const load = async () => {
       try {
-        takeVisitWish(location.search);
-        await openProject(projectId, wishesOf(location.search), () => current);
+        const { search } = location;
+        takeWishes(search);
+        await openProject(projectId, wishesOf(search), () => current);
+        if (current) useWorkbench.getState().choose({ selection: selectionOf(search) });
       } catch (error) {
         if (!current) return;
         setFailure(

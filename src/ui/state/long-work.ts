@@ -10,6 +10,11 @@ import { useWorkbench } from './workbench.ts';
 let held: { of: string; amendments: Amendments } | null = null;
 let loading: Promise<unknown> = Promise.resolve();
 
+/** The thread is another one: what it held is gone. */
+export function forgetLongWork(): void {
+  held = null;
+}
+
 /**
  * The analyst for what takes long, with the project that is open and its corrections laid over it. Loads it anew only when
  * these have changed since.

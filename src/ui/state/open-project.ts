@@ -1,7 +1,17 @@
 import { analyst } from '../../worker/client.ts';
 import { api } from './api.ts';
+import { forgetLongWork } from './long-work.ts';
 import { useStartupView } from './startup-view.ts';
 import { useWorkbench } from './workbench.ts';
+
+/** Begins anew what broke down, with all that is open. */
+export function beginAnew(): void {
+  const { project } = useWorkbench.getState();
+  forgetLongWork();
+  if (!project) return;
+  useWorkbench.setState({ notice: 'A computation broke down and is begun anew.' });
+  reload(project.id).catch((error: Error) => useWorkbench.setState({ notice: error.message }));
+}
 
 type Wishes = Parameters<ReturnType<typeof useWorkbench.getState>['open']>[2];
 

@@ -12,6 +12,10 @@ import type { StoredPlan } from '../../store/plans.ts';
 import type { AppView } from '../../worker/views.ts';
 import { api, Refusal } from './api.ts';
 import { oneAtATime } from './one-at-a-time.ts';
+import { forgetUnsaved, keepUnsaved, unsavedOf } from './unsaved.ts';
+
+/** How long until saving is tried again, in ms. */
+const RETRY_MS = 3000;
 
 /** What is chosen anywhere and marked everywhere. */
 export type Selection =
@@ -42,6 +46,8 @@ interface Workbench {
   undone: Step[];
   saving: Saving;
   savingAmendments: Saving;
+  /** Something couldn't be saved, and is tried again until it can. */
+  troubled: boolean;
   /** Something that happened without the person doing it, to be told once. */
   notice: string | null;
   /** The plan as somebody else left it, while ours differs. */
@@ -113,19 +119,59 @@ export const useWorkbench = create<Workbench>()((set, get) => {
     else correct(step[to]);
   };
 
+  const retries = new Map<() => Promise<void>, ReturnType<typeof setTimeout>>();
+
+  /** Tries again by itself where the server, or what it writes to, may come back. */
+  const retryLater = (error: unknown, save: () => Promise<void>) => {
+    const comesBack = error instanceof Refusal && (error.status === 0 || error.status === 429 || error.status >= 500);
+    if (!comesBack) return;
+    if (!get().troubled) set({ troubled: true, notice: `${error.title}. ${error.detail}` });
+    clearTimeout(retries.get(save));
+    retries.set(
+      save,
+      setTimeout(() => void save(), RETRY_MS),
+    );
+  };
+
+  /** Takes up what was decided upon the open plan and never confirmed. */
+  const takeUpUnsaved = () => {
+    const plan = storedPlan(get());
+    const kept = plan && unsavedOf(plan.id);
+    if (!plan || !kept) return;
+    const same = JSON.stringify(kept.decisions) === JSON.stringify(plan.decisions);
+    if (same) forgetUnsaved(plan.id);
+    else {
+      putPlan({ ...plan, decisions: kept.decisions });
+      if (kept.version === plan.version) void savePlan();
+      set({
+        saving: kept.version === plan.version ? 'saving' : 'failed',
+        conflict: kept.version === plan.version ? null : plan,
+        notice: 'Decisions that were never saved are here again.',
+      });
+    }
+  };
+
   /** Saves the plan as it stands. */
   const savePlan = oneAtATime(async () => {
     const sent = storedPlan(get());
     if (!sent || get().conflict) return;
     set({ saving: 'saving' });
+    keepUnsaved(sent);
     try {
       const saved = await api.savePlan(sent.id, sent.version, { decisions: sent.decisions });
       const mine = get().project?.plans.find((p) => p.id === sent.id);
       if (mine) putPlan({ ...mine, version: saved.version, changedAt: saved.changedAt });
-      set({ saving: 'saved' });
+      if (mine?.decisions === sent.decisions) forgetUnsaved(sent.id);
+      const again = get().troubled;
+      set({
+        saving: 'saved',
+        troubled: false,
+        ...(again ? { notice: 'The server answers again; everything is saved.' } : {}),
+      });
     } catch (error) {
       const theirs = error instanceof Refusal && error.status === 409 ? (error.current as StoredPlan) : undefined;
       set({ saving: 'failed', conflict: theirs ?? get().conflict });
+      retryLater(error, savePlan);
     }
   });
 
@@ -148,7 +194,10 @@ export const useWorkbench = create<Workbench>()((set, get) => {
           undone: forget(get().undone),
           notice: error.detail,
         });
-      } else set({ savingAmendments: 'failed' });
+      } else {
+        set({ savingAmendments: 'failed' });
+        retryLater(error, saveAmendments);
+      }
     }
   });
 
@@ -170,6 +219,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
     undone: [],
     saving: 'saved',
     savingAmendments: 'saved',
+    troubled: false,
     notice: null,
     conflict: null,
 
@@ -193,6 +243,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
         saving: 'saved',
         savingAmendments: 'saved',
       });
+      takeUpUnsaved();
     },
     choose(values) {
       set(values);
@@ -200,6 +251,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
     choosePlan(id) {
       const keep = (steps: Step[]) => steps.filter((s) => s.of === 'reading');
       set({ planId: id, done: keep(get().done), undone: keep(get().undone), conflict: null });
+      takeUpUnsaved();
     },
     decide(decisions, words) {
       const plan = storedPlan(get());
@@ -251,6 +303,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       const plan = storedPlan(get());
       if (!project || !plan) return;
       await api.removePlan(plan.id);
+      forgetUnsaved(plan.id);
       const plans = project.plans.filter((p) => p.id !== plan.id);
       set({ project: { ...project, plans } });
       followOrigin(plan.name, null);
@@ -260,6 +313,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       const { conflict } = get();
       if (!conflict) return;
       putPlan(conflict);
+      forgetUnsaved(conflict.id);
       set({ conflict: null, done: [], undone: [], saving: 'saved' });
     },
     async keepMine() {
@@ -270,6 +324,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       let name = `${mine.name}, my copy`;
       for (let n = 2; names.has(name); n++) name = `${mine.name}, my copy ${n}`;
       putPlan(conflict);
+      forgetUnsaved(conflict.id);
       set({ conflict: null, saving: 'saved' });
       await get().addPlan(name, mine.decisions, mine.name);
     },

@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import type { EarnedTable } from '../../../core/compare/earned.ts';
-import { LANDING_MEASURES, type LandingMeasure } from '../../../core/compare/figures.ts';
+import { LANDING_MEASURES, type LandingMeasure } from '../../../core/compare/measures.ts';
 import { decisionWords, planDifference } from '../../../core/plan/decisions.ts';
 import type { Plan } from '../../../core/plan/types.ts';
 import { Change } from '../../parts/change.tsx';

@@ -1,6 +1,6 @@
 'use client';
 
-import { LANDING_MEASURES, type LandingMeasure } from '../../../core/compare/figures.ts';
+import { LANDING_MEASURES, type LandingMeasure } from '../../../core/compare/measures.ts';
 import type { TextTable } from '../../../core/formats/table-text.ts';
 import { Change } from '../../parts/change.tsx';
 import { type Compared, conditionsWords } from '../../state/compare.ts';

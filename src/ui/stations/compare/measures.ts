@@ -1,4 +1,4 @@
-import { type Measure, unitOf } from '../../../core/compare/figures.ts';
+import { type Measure, unitOf } from '../../../core/compare/measures.ts';
 import { count, size, time } from '../../parts/format.ts';
 
 const WRITE = { ms: time, bytes: size, count };

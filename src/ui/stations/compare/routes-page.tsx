@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { ActionMeasure, LandingMeasure, Measure } from '../../../core/compare/figures.ts';
+import type { ActionMeasure, LandingMeasure, Measure } from '../../../core/compare/measures.ts';
 import type { TextTable } from '../../../core/formats/table-text.ts';
 import { Change } from '../../parts/change.tsx';
 import { type Compared, conditionsWords } from '../../state/compare.ts';

@@ -1,9 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { unitOf } from '../../../core/compare/figures.ts';
-import { amountWords, limitSubject } from '../../../core/limits/limits.ts';
+import { unitOf } from '../../../core/compare/measures.ts';
 import type { Limit, LimitState } from '../../../core/limits/types.ts';
+import { amountWords, limitSubject } from '../../../core/limits/words.ts';
 import { deviceOf, linkOf } from '../../../core/sim/own-conditions.ts';
 import { useAmendments } from '../../state/amendments.ts';
 import { useLimitStates, useLimits } from '../../state/limits.ts';
