@@ -6,23 +6,21 @@ import { type Browser, chromium, type Page } from 'playwright-core';
 
 /** The real server over a fresh database with the sample, and a real browser. */
 export class Served {
+  private server: ChildProcess | null = null;
+
   private constructor(
     readonly address: string,
     private readonly data: string,
-    private readonly server: ChildProcess,
+    private readonly env: NodeJS.ProcessEnv,
     readonly browser: Browser,
   ) {}
 
-  static async start(port: number): Promise<Served> {
+  /** `more`: settings of the server's environment. */
+  static async start(port: number, more: Record<string, string> = {}): Promise<Served> {
     const data = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-e2e-'));
-    const env = { ...process.env, YOKELINE_DATA: data, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' as const };
+    const own = { YOKELINE_DATA: data, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' as const };
+    const env = { ...process.env, ...own, ...more };
     execFileSync(process.execPath, ['dist/server/seed.js'], { env });
-    const server = spawn(
-      process.execPath,
-      ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', String(port)],
-      { env, stdio: 'ignore' },
-    );
-    const address = `http://127.0.0.1:${port}`;
     const browser = await chromium.launch({
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: [
@@ -35,22 +33,49 @@ export class Served {
         '--disable-sync',
       ],
     });
+    const served = new Served(`http://127.0.0.1:${port}`, data, env, browser);
+    await served.startServer();
+    return served;
+  }
+
+  /** Starts the server over the same data. */
+  async startServer(): Promise<void> {
+    const { port } = new URL(this.address);
+    const next = ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', port];
+    this.server = spawn(process.execPath, next, { env: this.env, stdio: 'ignore' });
     for (let tries = 0; ; tries++) {
-      const up = await fetch(`${address}/api/projects`).then(
-        (r) => r.ok,
+      const up = await fetch(`${this.address}/api/projects`).then(
+        (r) => r.ok || r.status === 401,
         () => false,
       );
-      if (up) return new Served(address, data, server, browser);
+      if (up) return;
       if (tries > 150) throw new Error('the server did not come up');
       await new Promise((wake) => setTimeout(wake, 200));
     }
   }
 
-  async page(where: string): Promise<Page> {
+  async stopServer(): Promise<void> {
+    const { server } = this;
+    if (!server) return;
+    const ended = new Promise((go) => server.once('exit', go));
+    server.kill();
+    await ended;
+    this.server = null;
+  }
+
+  /** A page of somebody who was never here. */
+  async newcomer(): Promise<Page> {
     const page = await this.browser.newPage({ viewport: { width: 1280, height: 800 } });
     page.on('pageerror', (error) => {
       throw error;
     });
+    return page;
+  }
+
+  async page(where: string): Promise<Page> {
+    const page = await this.newcomer();
+    // Whoever was here before has left the guide.
+    await page.addInitScript(() => localStorage.setItem('yokeline:guide', '{"state":"left","step":0}'));
     await page.goto(this.address + where);
     await page.locator('[data-figure="interactive"]').waitFor();
     return page;
@@ -58,7 +83,7 @@ export class Served {
 
   async stop(): Promise<void> {
     await this.browser.close();
-    this.server.kill();
+    await this.stopServer();
     fs.rmSync(this.data, { recursive: true, force: true });
   }
 }

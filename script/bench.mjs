@@ -369,8 +369,8 @@ function share(name, value, aim) {
 
 /** From the key that decides to the redrawn live strip, in a real browser on the served sample. */
 function browserToggle() {
-  return withSample(4792, async (address, browser) => {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  return withSample(4792, async (address, context) => {
+    const page = await context.newPage();
     await page.goto(`${address}/p/saltmarsh/split?route=/timetable`);
     await page.locator('[data-figure="interactive"]').waitFor();
     // Each import once: a plan that was worked out before would be answered from memory.
@@ -400,7 +400,7 @@ function browserToggle() {
 
 /** Opening, searching and scrolling a large project in a real browser on the served program. */
 function browserLarge(count) {
-  return withSample(4793, async (address, browser) => {
+  return withSample(4793, async (address, context) => {
     const snapshot = largeApp(count);
     const texts = Object.fromEntries(
       snapshot.modules.map((m, i) => [m.path, `const a${i}="phrase ${i} of module";`.padEnd(m.bytes.minified, 'x()+')]),
@@ -416,7 +416,7 @@ function browserLarge(count) {
     const large = count > 10_000;
     const opened = [];
     for (let run = 0; run < 3; run++) {
-      const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+      const page = await context.newPage();
       const began = performance.now();
       await page.goto(`${address}/p/${id}/startup`);
       await page.locator('[data-figure="interactive"]').waitFor();
@@ -425,7 +425,7 @@ function browserLarge(count) {
     }
     report(`${said}: open to the first prediction`, median(opened), large ? undefined : 2000);
 
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
     const stock = performance.now();
     await page.goto(`${address}/p/${id}/inventory`);
     await page.getByLabel('Where is').waitFor();

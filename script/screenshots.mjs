@@ -1,8 +1,8 @@
 // Refreshes docs/screenshots from the sample. Build first: npm run build:node && npm run build:web
 import { withSample } from './served.mjs';
 
-await withSample(4793, async (address, browser) => {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await withSample(4793, async (address, context) => {
+  const page = await context.newPage();
   const open = async (where) => {
     await page.goto(address + where);
     await page.locator('[data-figure="interactive"]').waitFor();

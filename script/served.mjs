@@ -4,7 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { chromium } from 'playwright-core';
 
-/** Serves a fresh database with the sample, hands a browser to `use`, and cleans up. */
+/** Serves a fresh database with the sample, hands its address and a browser's context to `use`, and cleans up. */
 export async function withSample(port, use) {
   const data = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-served-'));
   const env = { ...process.env, YOKELINE_DATA: data, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' };
@@ -25,7 +25,10 @@ export async function withSample(port, use) {
       if (up) break;
       await new Promise((wake) => setTimeout(wake, 200));
     }
-    await use(address, browser);
+    // Whoever looks at single stations has left the guide.
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    await context.addInitScript(() => localStorage.setItem('yokeline:guide', '{"state":"left","step":0}'));
+    await use(address, context);
   } finally {
     await browser.close();
     server.kill();

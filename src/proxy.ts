@@ -20,9 +20,11 @@ function admit(request: NextRequest): Response | null {
   if (key !== null && given !== null && request.method === 'GET' && sameKey(given, key)) {
     const to = new URL(request.nextUrl);
     to.searchParams.delete('key');
+    // The name by which the browser came stays.
+    to.host = request.headers.get('host') ?? to.host;
     return new Response(null, {
       status: 303,
-      headers: { location: `${to.pathname}${to.search}`, 'set-cookie': keyCookie(key) },
+      headers: { location: to.href, 'set-cookie': keyCookie(key) },
     });
   }
   try {

@@ -7,6 +7,8 @@ import { Choice } from '../parts/choice.tsx';
 import { count, screenSize } from '../parts/format.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { useConditionsSheet } from './conditions-sheet.tsx';
+import { useGuideFits } from './guide/guide.tsx';
+import { setGuide, useGuide } from './guide/progress.ts';
 import { PlanChoice } from './plan-choice.tsx';
 import { ProjectChoice } from './project-choice.tsx';
 import { useShortcutSheet } from './shortcuts.ts';
@@ -26,6 +28,7 @@ export function TopBar({ loaded }: { loaded: boolean }) {
       </a>
       {loaded ? <Choices /> : <div className="flex-1" />}
       {loaded ? <History /> : null}
+      {loaded ? <GuideButton /> : null}
       <button
         type="button"
         aria-label="Light or dark"
@@ -45,6 +48,23 @@ export function TopBar({ loaded }: { loaded: boolean }) {
         ?
       </button>
     </header>
+  );
+}
+
+/** Takes the guided path up again where it was left. */
+function GuideButton() {
+  const { state, step } = useGuide();
+  const fits = useGuideFits();
+  if (!fits || state !== 'left') return null;
+  return (
+    <button
+      type="button"
+      title="Seven steps through one improvement"
+      onClick={() => setGuide({ state: 'open', step })}
+      className="px-2 text-soft hover:text-ink"
+    >
+      Guide
+    </button>
   );
 }
 

@@ -25,6 +25,7 @@ import { selectionOf, takeWishes, useAddress, wishesOf } from './address.ts';
 import { ConditionsSheet } from './conditions-sheet.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
 import { useDrop } from './drop.ts';
+import { Guide } from './guide/guide.tsx';
 import { LiveStrip } from './live-strip.tsx';
 import { PlanSheet } from './plan-sheet.tsx';
 import { ShortcutSheet } from './shortcut-sheet.tsx';
@@ -107,6 +108,7 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
         </main>
       </div>
       <LiveStrip />
+      {loaded ? <Guide station={at} /> : null}
       <ShortcutSheet />
       <PlanSheet />
       <ConditionsSheet />
@@ -138,7 +140,11 @@ function useProject(projectId: string): { title: string; detail: string } | null
       try {
         const { search } = location;
         takeWishes(search);
-        await openProject(projectId, wishesOf(search), () => current);
+        await openProject(
+          projectId,
+          () => wishesOf(search),
+          () => current,
+        );
         if (current) useWorkbench.getState().choose({ selection: selectionOf(search) });
       } catch (error) {
         if (!current) return;

@@ -16,7 +16,7 @@ export function beginAnew(): void {
 type Wishes = Parameters<ReturnType<typeof useWorkbench.getState>['open']>[2];
 
 /** Loads a project into the state and its snapshot into the worker. */
-export async function openProject(id: string, wishes: Wishes, wanted: () => boolean = () => true): Promise<void> {
+export async function openProject(id: string, wishes: () => Wishes, wanted: () => boolean = () => true): Promise<void> {
   const [project] = await Promise.all([
     api.project(id),
     analyst().open(`${location.origin}/api/projects/${id}/snapshot`),
@@ -25,11 +25,14 @@ export async function openProject(id: string, wishes: Wishes, wanted: () => bool
   if (!wanted()) return;
   const { project: before, open } = useWorkbench.getState();
   if (before?.id !== id) useStartupView.setState({ part: null, at: null, under: null });
-  open(project, app, wishes);
+  // What was chosen while it was loading counts.
+  open(project, app, wishes());
 }
 
 /** The same project with its newest snapshot; what was chosen stays chosen as far as it is still there. */
 export function reload(id: string): Promise<void> {
-  const { planId, route, linkId, deviceId, cache } = useWorkbench.getState();
-  return openProject(id, { planId: planId ?? 'baseline', route, linkId, deviceId, cache });
+  return openProject(id, () => {
+    const { planId, route, linkId, deviceId, cache } = useWorkbench.getState();
+    return { planId: planId ?? 'baseline', route, linkId, deviceId, cache };
+  });
 }

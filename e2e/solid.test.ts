@@ -1,0 +1,205 @@
+import http from 'node:http';
+import { becomes, changed, figure, Served } from './served.ts';
+
+let served: Served;
+
+beforeAll(async () => {
+  served = await Served.start(4790);
+});
+afterAll(() => served.stop());
+
+describe('the guide', () => {
+  it('leads a newcomer from the slow start to the patch, in the real interface, and can be left and taken up', async () => {
+    const page = await served.newcomer();
+    await page.goto(`${served.address}/`);
+    const guide = page.getByRole('region', { name: 'Guide' });
+    await guide.getByRole('button', { name: 'Lead me' }).click();
+    const next = guide.getByRole('button', { name: '✓ Next' });
+    for (const way of ['Show the startup', 'Show the inventory']) {
+      await guide.getByRole('button', { name: way }).click();
+      await next.click();
+    }
+    await guide.getByRole('button', { name: 'Choose it in Split' }).click();
+    await page.getByRole('button', { name: 'Detach it' }).click();
+    await next.click();
+    await guide.getByRole('button', { name: 'Play a visit' }).click();
+    await next.click();
+    await guide.getByRole('heading', { name: 'Hint it' }).waitFor();
+    await guide.getByRole('button', { name: 'Leave the guide' }).click();
+    await page.reload();
+    await page.getByRole('button', { name: 'Guide', exact: true }).click();
+    await guide.getByRole('heading', { name: 'Hint it' }).waitFor();
+    await guide.getByRole('button', { name: 'Show what else helps' }).click();
+    await page.getByText(/findings, each measured/).waitFor({ timeout: 60_000 });
+    await page.getByRole('complementary', { name: 'Details' }).getByRole('button', { name: 'Take it' }).click();
+    await next.click();
+    await guide.getByRole('button', { name: 'Compare the plans' }).click();
+    await next.click();
+    await guide.getByRole('button', { name: 'Show the patch' }).click();
+    await page.getByRole('region', { name: 'Text of the patch' }).waitFor();
+    await guide.getByRole('button', { name: 'Done' }).click();
+    await guide.waitFor({ state: 'detached' });
+    await page.close();
+  }, 90_000);
+});
+
+/** A request as no browser would send it. */
+function raw(
+  path: string,
+  headers: Record<string, string>,
+  method = 'GET',
+  at = served.address,
+): Promise<{ status: number; headers: http.IncomingHttpHeaders; body: string }> {
+  return new Promise((give, fail) => {
+    const request = http.request(`${at}${path}`, { method, headers }, (answer) => {
+      let body = '';
+      answer.on('data', (piece) => {
+        body += piece;
+      });
+      answer.on('end', () => give({ status: answer.statusCode ?? 0, headers: answer.headers, body }));
+    });
+    request.on('error', fail);
+    request.end();
+  });
+}
+
+describe('safety', () => {
+  it('answers neither pages nor calls to foreign Hosts and Origins, and tells nothing of the inside', async () => {
+    for (const path of [
+      '/',
+      '/p/saltmarsh/startup',
+      '/api/projects',
+      '/api/projects/saltmarsh/file',
+      '/schema/plan.schema.json',
+    ]) {
+      const { status, body } = await raw(path, { host: 'evil.example' });
+      expect({ path, status }).toEqual({ path, status: 403 });
+      expect(body).not.toContain('Saltmarsh');
+    }
+    const local = new URL(served.address).host;
+    const foreign = await raw(
+      '/api/projects',
+      { host: local, origin: 'http://evil.example', 'content-type': 'application/json' },
+      'POST',
+    );
+    expect(foreign.status).toBe(403);
+    const paths = await raw('/schema/..%2f..%2fpackage.json', { host: local });
+    expect(paths.status).toBe(404);
+    expect(paths.body).not.toContain('dependencies');
+  });
+
+  it('runs no script that is put into the page, and lets nobody frame it', async () => {
+    const page = await served.page('/p/saltmarsh/startup?route=/timetable');
+    const ran = await page.evaluate(async () => {
+      const script = document.createElement('script');
+      script.textContent = 'globalThis.intruder = true';
+      document.body.append(script);
+      const image = document.createElement('img');
+      image.setAttribute('onerror', 'globalThis.intruder = true');
+      image.src = '/nowhere.png';
+      document.body.append(image);
+      await new Promise((go) => setTimeout(go, 500));
+      return (globalThis as unknown as { intruder?: boolean }).intruder ?? false;
+    });
+    expect(ran).toBe(false);
+    const { headers } = await raw('/p/saltmarsh/startup', { host: new URL(served.address).host });
+    expect(headers['content-security-policy']).toMatch(/script-src 'self' 'nonce-[^']+';.*frame-ancestors 'none'/);
+    expect(headers).toMatchObject({ 'x-frame-options': 'DENY', 'x-content-type-options': 'nosniff' });
+    await page.close();
+  });
+
+  it('asks for the key once where one is set, and keeps it out of scripts and addresses', async () => {
+    const keyed = await Served.start(4789, { YOKELINE_KEY: 'sea-lavender' });
+    try {
+      const host = 'pier.example:4789';
+      expect((await raw('/p/saltmarsh/startup', { host }, 'GET', keyed.address)).status).toBe(401);
+      expect((await raw('/?key=samphire', { host }, 'GET', keyed.address)).status).toBe(401);
+      const { status, headers } = await raw('/p/saltmarsh/startup?key=sea-lavender', { host }, 'GET', keyed.address);
+      expect({ status, to: headers.location }).toEqual({ status: 303, to: `http://${host}/p/saltmarsh/startup` });
+      expect(headers['set-cookie']![0]).toMatch(/HttpOnly; SameSite=Strict/);
+      const page = await keyed.page('/p/saltmarsh/startup?route=/timetable&key=sea-lavender');
+      expect(page.url()).not.toContain('sea-lavender');
+      expect(await page.evaluate(() => document.cookie)).toBe('');
+      await page.close();
+    } finally {
+      await keyed.stop();
+    }
+  });
+});
+
+describe('faults', () => {
+  it('a server that is stopped loses nothing: it is told, and all is saved once it is back', async () => {
+    const context = await served.browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
+    await page.goto(`${served.address}/p/saltmarsh/split?route=/timetable`);
+    await page.locator('[data-figure="interactive"]').waitFor();
+    const before = await figure(page, 'interactive');
+    await served.stopServer();
+    await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();
+    await page.keyboard.press('d');
+    const after = await changed(page, 'interactive', before);
+    await page.getByText('not saved, try again').waitFor();
+    await page.getByText('The server doesn’t answer').first().waitFor();
+    await served.startServer();
+    await page.getByText('everything is saved').waitFor({ timeout: 20_000 });
+    await page.reload();
+    await becomes(page, 'interactive', after);
+
+    // Even if the page goes before the server is back.
+    await served.stopServer();
+    await page.keyboard.press('Control+z');
+    await page.getByRole('option', { name: /^berth-finder ?,/ }).click();
+    await page.keyboard.press('d');
+    const twice = await changed(page, 'interactive', after);
+    await page.getByText('not saved, try again').waitFor();
+    await page.close();
+    await served.startServer();
+    const again = await context.newPage();
+    await again.goto(`${served.address}/p/saltmarsh/split?route=/timetable`);
+    await again.getByText('Decisions that were never saved are here again').waitFor();
+    await becomes(again, 'interactive', twice);
+    await context.close();
+  }, 60_000);
+
+  it('a computation that breaks down is begun anew', async () => {
+    const page = await served.page('/p/saltmarsh/startup?route=/timetable&plan=baseline');
+    const before = await figure(page, 'interactive');
+    page.removeAllListeners('pageerror');
+    await page.workers()[0].evaluate(() => {
+      setTimeout(() => {
+        throw new Error('broken on purpose');
+      });
+    });
+    await page.getByText('A computation broke down and is begun anew').waitFor();
+    await page.keyboard.press(']');
+    await changed(page, 'interactive', before);
+    await page.close();
+  });
+});
+
+describe('the address', () => {
+  it('goes back and forward through stations, routes and plans, with what was chosen', async () => {
+    const page = await served.page('/p/saltmarsh/startup?route=/timetable');
+    await page.keyboard.press('2');
+    await page.getByRole('option', { name: /^fare-calculator ?,/ }).click();
+    await page.getByRole('complementary').getByRole('heading', { name: 'fare-calculator' }).waitFor();
+    const chosen = page.url();
+    expect(chosen).toContain('chosen=import');
+    await page.keyboard.press(']');
+    await page.keyboard.press('8');
+    await page.getByRole('button', { name: /^Limits/ }).click();
+    await page.waitForURL(/handoff.*page=limits/);
+    await page.goBack();
+    await page.waitForURL(/\/split\?route=%2Fsailings/);
+    await page.goBack();
+    await page.getByRole('complementary').getByRole('heading', { name: 'fare-calculator' }).waitFor();
+    await page.goBack();
+    await page.waitForURL(/\/startup\?route=%2Ftimetable/);
+    await page.goForward();
+    await page.waitForURL(/\/split/);
+    const other = await served.page(new URL(chosen).pathname + new URL(chosen).search);
+    await other.getByRole('complementary').getByRole('heading', { name: 'fare-calculator' }).waitFor();
+    await other.close();
+    await page.close();
+  });
+});
