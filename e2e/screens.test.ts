@@ -58,7 +58,8 @@ describe.each(['light', 'dark'])('every station in the %s theme', (theme) => {
 });
 
 /** Pages within stations, and how to get there. */
-const PAGES: [string, string, (page: Page) => Promise<void>][] = [
+type StationPage = [string, string, (page: Page) => Promise<void>];
+const PAGES: StationPage[] = [
   [
     'unused rules and the comparison of routes',
     '/p/saltmarsh/inventory?route=/',
@@ -128,6 +129,51 @@ const PAGES: [string, string, (page: Page) => Promise<void>][] = [
     async (page) => {
       await page.keyboard.press('l');
       await page.getByRole('dialog').waitFor();
+    },
+  ],
+  ...(
+    [
+      ['figures', 'Landing on /timetable'],
+      ['routes', 'Routes and actions'],
+      ['curves', 'over the mix of visitors'],
+      ['waterfalls', 'Every plan on the same time axis'],
+      ['decisions', 'Decisions that differ'],
+    ] as const
+  ).map(
+    ([page, words]): StationPage => [
+      `compare, ${page}`,
+      `/p/saltmarsh/compare?route=/timetable&page=${page}&with=Baseline&with=First+plan&under=home-cable/laptop/empty`,
+      async (at) => {
+        await at.getByText(words).last().waitFor({ timeout: 60_000 });
+      },
+    ],
+  ),
+  ...(
+    [
+      ['patch', 'Source patch'],
+      ['limits', 'from this plan'],
+      ['build', 'Read the build'],
+      ['project', 'A plan by itself'],
+      ['har', 'as an HTTP Archive'],
+    ] as const
+  ).map(
+    ([page, words]): StationPage => [
+      `handoff, ${page}`,
+      `/p/saltmarsh/handoff?route=/timetable&page=${page}`,
+      async (at) => {
+        await at.getByText(words).last().waitFor({ timeout: 60_000 });
+        if (page !== 'limits') return;
+        await at.getByRole('button', { name: /^Set (anew )?from this plan/ }).click();
+        await at.getByText(/all kept by/).waitFor();
+      },
+    ],
+  ),
+  [
+    'the guide',
+    '/p/saltmarsh/startup?route=/timetable',
+    async (page) => {
+      await page.getByRole('button', { name: 'Guide', exact: true }).click();
+      await page.getByRole('region', { name: 'Guide' }).waitFor();
     },
   ],
 ];

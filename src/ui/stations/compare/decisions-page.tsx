@@ -53,7 +53,12 @@ export function DecisionsPage() {
             <EarnedList plan={plan} measure={measure} />
           </>
         ) : (
-          <p className="text-soft">None of these plans has a decision.</p>
+          <>
+            <h1 className="text-[15px] font-semibold">What earned it</h1>
+            <p className="mt-1 text-soft">
+              None of these plans has a decision yet. Detach an import under Split, or take a finding.
+            </p>
+          </>
         )}
       </section>
       <section aria-label="Decisions that differ" className="min-h-0 overflow-auto border-l border-line px-4 py-4">

@@ -41,7 +41,7 @@ export function FiguresPage({ compared }: { compared: Compared }) {
       <table className="min-w-[560px]">
         <thead className="sticky top-0 bg-paper">
           <tr>
-            <th className="w-52 py-1" aria-label="measure" />
+            <th className="w-52 py-1 text-left font-normal text-soft">measure</th>
             <PlanHeads plans={plans} />
           </tr>
         </thead>

@@ -86,7 +86,9 @@ export function LimitsPage() {
                 <th className="py-1 pr-4 text-left font-normal">under</th>
                 <th className="py-1 pr-4 text-right font-normal">at most</th>
                 <th className="py-1 pr-4 text-right font-normal">this plan</th>
-                <th className="py-1" aria-label="remove" />
+                <th className="py-1">
+                  <span className="sr-only">remove</span>
+                </th>
               </tr>
             </thead>
             <tbody>
