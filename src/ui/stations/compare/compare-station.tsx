@@ -16,7 +16,10 @@ export function CompareStation() {
   const compared = useCompared();
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_minmax(0,1fr)]">
-      <ChooseBar />
+      <div>
+        <h1 className="sr-only">Compare plans</h1>
+        <ChooseBar />
+      </div>
       {compared.plans.length < 2 ? (
         <Message title="One plan is nothing to compare">
           Choose a second one above. Make plans at the top of the workbench, or take a finding at the Hints station.

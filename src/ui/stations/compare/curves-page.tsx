@@ -76,7 +76,7 @@ export function CurvesPage() {
     <div className="h-full overflow-auto px-4 py-4">
       <div className="mb-2 flex items-start justify-between gap-4">
         <div>
-          <h1 className="text-[15px] font-semibold">Landings on {route} over the mix of visitors</h1>
+          <h2 className="text-[15px] font-semibold">Landings on {route} over the mix of visitors</h2>
           <p className="text-soft" aria-live="polite">
             {done >= mix.visits
               ? `${count(mix.visits)} drawn visits, the same for every plan. The mix is set at the Startup station.`

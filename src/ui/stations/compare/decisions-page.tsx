@@ -26,7 +26,7 @@ export function DecisionsPage() {
         {plan ? (
           <>
             <div className="mb-2 flex flex-wrap items-center gap-3">
-              <h1 className="text-[15px] font-semibold">What earned it</h1>
+              <h2 className="text-[15px] font-semibold">What earned it</h2>
               <select
                 aria-label="Plan"
                 value={plan.name}
@@ -54,7 +54,7 @@ export function DecisionsPage() {
           </>
         ) : (
           <>
-            <h1 className="text-[15px] font-semibold">What earned it</h1>
+            <h2 className="text-[15px] font-semibold">What earned it</h2>
             <p className="mt-1 text-soft">
               None of these plans has a decision yet. Detach an import under Split, or take a finding.
             </p>

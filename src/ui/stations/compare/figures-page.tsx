@@ -33,7 +33,7 @@ export function FiguresPage({ compared }: { compared: Compared }) {
     <div className="h-full overflow-auto px-4 py-4">
       <div className="mb-2 flex items-start justify-between gap-4">
         <div>
-          <h1 className="text-[15px] font-semibold">Landing on {route}</h1>
+          <h2 className="text-[15px] font-semibold">Landing on {route}</h2>
           <p className="text-soft">Changes against {plans[0].name}. Less is better for every figure.</p>
         </div>
         <TakeTables tables={asText} file="compare-figures" />

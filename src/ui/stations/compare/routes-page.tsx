@@ -73,7 +73,7 @@ export function RoutesPage({ compared }: { compared: Compared }) {
     <div className="h-full overflow-auto px-4 py-4">
       <div className="mb-2 flex items-start justify-between gap-4">
         <div className="flex flex-wrap items-center gap-4">
-          <h1 className="text-[15px] font-semibold">Routes and actions</h1>
+          <h2 className="text-[15px] font-semibold">Routes and actions</h2>
           {conditions.length > 1 ? (
             <select
               aria-label="Conditions"

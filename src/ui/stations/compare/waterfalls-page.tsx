@@ -48,7 +48,7 @@ export function WaterfallsPage() {
     <div className="h-full overflow-auto px-4 py-4">
       <div className="mb-2 flex items-start justify-between gap-4">
         <div>
-          <h1 className="text-[15px] font-semibold">Landing on {route}</h1>
+          <h2 className="text-[15px] font-semibold">Landing on {route}</h2>
           <p className="text-soft">{conditionsWords(conditions)}. Every plan on the same time axis.</p>
         </div>
         <TakePicture drawing={() => box.current?.querySelector('svg') ?? null} file="compare-waterfalls" />
