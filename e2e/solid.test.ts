@@ -177,6 +177,27 @@ describe('faults', () => {
   });
 });
 
+describe('two tabs', () => {
+  it('stay in step, each with its own undo', async () => {
+    const context = await served.browser.newContext({ viewport: { width: 1280, height: 800 } });
+    await context.addInitScript(() => localStorage.setItem('yokeline:guide', '{"state":"left","step":0}'));
+    const [one, two] = [await context.newPage(), await context.newPage()];
+    for (const page of [one, two]) {
+      await page.goto(`${served.address}/p/saltmarsh/split?route=/timetable`);
+      await page.locator('[data-figure="interactive"]').waitFor();
+    }
+    const before = await figure(one, 'start');
+    await one.getByRole('option', { name: /^fare-calculator ?,/ }).click();
+    await one.keyboard.press('d');
+    const after = await changed(one, 'start', before);
+    await becomes(two, 'start', after);
+    await two.getByText('was changed in another tab').waitFor();
+    await one.keyboard.press('Control+z');
+    await becomes(two, 'start', before);
+    await context.close();
+  });
+});
+
 describe('the address', () => {
   it('goes back and forward through stations, routes and plans, with what was chosen', async () => {
     const page = await served.page('/p/saltmarsh/startup?route=/timetable');

@@ -12,6 +12,7 @@ import { useLandingUpdates } from '../state/landing.ts';
 import { useLimitUpdates } from '../state/limits.ts';
 import { beginAnew, openProject } from '../state/open-project.ts';
 import { useStations } from '../state/stations.ts';
+import { hearTabs } from '../state/tabs.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { CompareStation } from '../stations/compare/compare-station.tsx';
 import { HandoffStation } from '../stations/handoff/handoff-station.tsx';
@@ -49,6 +50,17 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
   useShortcuts(setAt);
   useEffect(() => useStations.setState({ go: setAt }), []);
   useEffect(() => onBreakdown(beginAnew), []);
+  useEffect(
+    () =>
+      hearTabs(
+        ({ planId, version }) => {
+          const mine = useWorkbench.getState().project?.plans.find((p) => p.id === planId);
+          return mine !== undefined && mine.version < version;
+        },
+        (plan) => useWorkbench.getState().takeFromTab(plan),
+      ),
+    [],
+  );
   const dropping = useDrop((words) => toast.error(words));
 
   return (

@@ -12,6 +12,7 @@ import type { StoredPlan } from '../../store/plans.ts';
 import type { AppView } from '../../worker/views.ts';
 import { api, Refusal } from './api.ts';
 import { oneAtATime } from './one-at-a-time.ts';
+import { tellTabs } from './tabs.ts';
 import { forgetUnsaved, keepUnsaved, unsavedOf } from './unsaved.ts';
 
 /** How long until saving is tried again, in ms. */
@@ -70,6 +71,8 @@ interface Workbench {
   /** Names and describes the open plan; throws a Refusal when it can't be. */
   describePlan(change: { name?: string; description?: string }): Promise<void>;
   removePlan(): Promise<void>;
+  /** A plan as another tab saved it: the steps of this one are forgotten, for they began elsewhere. */
+  takeFromTab(plan: StoredPlan): void;
   takeTheirs(): void;
   keepMine(): Promise<void>;
   saveNow(): Promise<void>;
@@ -162,6 +165,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       const mine = get().project?.plans.find((p) => p.id === sent.id);
       if (mine) putPlan({ ...mine, version: saved.version, changedAt: saved.changedAt });
       if (mine?.decisions === sent.decisions) forgetUnsaved(sent.id);
+      tellTabs(saved);
       const again = get().troubled;
       set({
         saving: 'saved',
@@ -308,6 +312,14 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       set({ project: { ...project, plans } });
       followOrigin(plan.name, null);
       get().choosePlan(plans[0]?.id ?? null);
+    },
+    takeFromTab(plan) {
+      const mine = get().project?.plans.find((p) => p.id === plan.id);
+      if (!mine || mine.version >= plan.version || get().saving !== 'saved') return;
+      putPlan(plan);
+      if (get().planId !== plan.id) return;
+      const keep = (steps: Step[]) => steps.filter((s) => s.of === 'reading');
+      set({ done: keep(get().done), undone: keep(get().undone), notice: `“${plan.name}” was changed in another tab.` });
     },
     takeTheirs() {
       const { conflict } = get();
