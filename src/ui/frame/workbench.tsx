@@ -14,14 +14,6 @@ import { beginAnew, openProject } from '../state/open-project.ts';
 import { useStations } from '../state/stations.ts';
 import { hearTabs } from '../state/tabs.ts';
 import { useWorkbench } from '../state/workbench.ts';
-import { CompareStation } from '../stations/compare/compare-station.tsx';
-import { HandoffStation } from '../stations/handoff/handoff-station.tsx';
-import { Hints } from '../stations/hints/hints-station.tsx';
-import { InventoryStation } from '../stations/inventory/inventory-station.tsx';
-import { LoadSheetStation } from '../stations/load-sheet/load-sheet-station.tsx';
-import { Split } from '../stations/split/split.tsx';
-import { Startup } from '../stations/startup/startup.tsx';
-import { Visits } from '../stations/visits/visits-station.tsx';
 import { selectionOf, takeWishes, useAddress, wishesOf } from './address.ts';
 import { ConditionsSheet } from './conditions-sheet.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
@@ -33,6 +25,17 @@ import { ShortcutSheet } from './shortcut-sheet.tsx';
 import { useShortcuts } from './shortcuts.ts';
 import { StationLine } from './station-line.tsx';
 import type { StationId } from './station-list.ts';
+import {
+  CompareStation,
+  fetchStationsAhead,
+  HandoffStation,
+  Hints,
+  InventoryStation,
+  LoadSheetStation,
+  Split,
+  Startup,
+  Visits,
+} from './station-views.tsx';
 import { TopBar } from './top-bar.tsx';
 
 /** The workbench around every station: loads the project, keeps the landing up to date. */
@@ -50,6 +53,9 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
   useShortcuts(setAt);
   useEffect(() => useStations.setState({ go: setAt }), []);
   useEffect(() => onBreakdown(beginAnew), []);
+  useEffect(() => {
+    if (loaded) fetchStationsAhead();
+  }, [loaded]);
   useEffect(
     () =>
       hearTabs(

@@ -156,6 +156,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
 
   /** Saves the plan as it stands. */
   const savePlan = oneAtATime(async () => {
+    clearTimeout(retries.get(savePlan));
     const sent = storedPlan(get());
     if (!sent || get().conflict) return;
     set({ saving: 'saving' });
@@ -181,6 +182,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
 
   /** Saves the corrections as they stand; where somebody else was faster, theirs are shown and the steps forgotten. */
   const saveAmendments = oneAtATime(async () => {
+    clearTimeout(retries.get(saveAmendments));
     const { project } = get();
     if (!project) return;
     set({ savingAmendments: 'saving' });
