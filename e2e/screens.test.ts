@@ -240,6 +240,7 @@ describe('links and keys', () => {
 
   it('find an import from the keyboard alone, and detach it', async () => {
     const page = await served.page('/p/saltmarsh/split?route=/timetable');
+    await page.getByRole('listbox').waitFor();
     await page.keyboard.press('/');
     await page.keyboard.type('formrig');
     await page.keyboard.press('Escape');

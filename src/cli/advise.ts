@@ -1,15 +1,18 @@
 import type { Command } from 'commander';
 import { advise } from '../core/advise/advise.ts';
+import { type CrowdGains, gainsOver } from '../core/advise/over-crowds.ts';
+import type { Effect } from '../core/advise/types.ts';
 import { amend } from '../core/amend/amend.ts';
 import { decisionWords } from '../core/plan/decisions.ts';
 import { finish } from '../core/steps.ts';
 import { modelOf } from '../core/visitors/model.ts';
-import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
+import { type ConditionOptions, circumstancesOf, conditionsOf, FOR, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject } from './files.ts';
 import { columns, ms, print } from './output.ts';
 
 interface Options extends ConditionOptions {
   plan?: string;
+  for: string[];
 }
 
 export function addAdvise(program: Command): void {
@@ -17,35 +20,36 @@ export function addAdvise(program: Command): void {
     .command('advise')
     .description('what is worth changing, each measured over all landings, moves and acts')
     .argument('<file>', 'project file')
-    .option('--plan <name>', 'plan in the file; the baseline by default');
+    .option('--plan <name>', 'plan in the file; the baseline by default')
+    .option(...FOR);
   withConditionOptions(command).action((file: string, options: Options, command: Command) => {
     const project = readProject(file);
     const plan = planNamed(project, options.plan);
     const { snapshot } = amend(project.snapshot, project.amendments);
     const aside = new Set(plan.decisions.flatMap((d) => (d.kind === 'put aside' ? [d.finding] : [])));
-    const { findings, facts, noGain } = finish(advise(snapshot, plan, modelOf(snapshot).model, conditionsOf(options)));
+    const { model } = modelOf(snapshot);
+    const { findings, facts, noGain } = finish(advise(snapshot, plan, model, conditionsOf(options)));
     const open = findings.filter((f) => !aside.has(f.id));
+    const ways = open.map((f) => f.way);
+    const over = options.for.length > 0 ? gainsOver(snapshot, plan, ways, model, circumstancesOf(options)) : null;
     const result = {
-      findings: open.map((f) => ({
+      findings: open.map((f, at) => ({
         id: f.id,
         kind: f.kind,
         what: f.what,
         why: f.why,
         where: f.routes,
         because: f.because,
-        effect: {
-          cost: ms(f.effect.cost),
-          waste: Math.round(f.effect.waste),
-          seen: f.effect.seen,
-          routes: f.effect.routes.map((r) => ({
-            pattern: r.pattern,
-            firstContent: ms(r.firstContent),
-            interactive: ms(r.interactive),
-            startBytes: Math.round(r.startBytes),
-            hops: r.hops,
-          })),
-          waits: f.effect.waits.map((w) => ({ key: w.key, change: ms(w.change) })),
-        },
+        effect: metricsOf(f.effect),
+        routes: f.effect.routes.map((r) => ({
+          pattern: r.pattern,
+          firstContent: ms(r.firstContent),
+          interactive: ms(r.interactive),
+          startBytes: Math.round(r.startBytes),
+          hops: r.hops,
+        })),
+        waits: f.effect.waits.map((w) => ({ key: w.key, change: ms(w.change) })),
+        ...(over ? { mix: mixOf(over[at]) } : {}),
         ...(f.whose ? { whose: f.whose } : {}),
         cautions: f.cautions,
         decision: { words: f.way.words, decisions: f.way.decisions, withdraw: f.way.withdraw ?? [] },
@@ -65,4 +69,25 @@ export function addAdvise(program: Command): void {
           ),
     );
   });
+}
+
+/** Changes of an average visit. */
+function metricsOf({ cost, waste, seen, routes, perVisit }: Effect): Record<string, number | null> {
+  const mean = (of: 'firstContent' | 'interactive' | 'startBytes' | 'hops') =>
+    routes.reduce((sum, r) => sum + r.share * r[of], 0);
+  return {
+    cost: ms(cost),
+    firstContent: ms(mean('firstContent')),
+    interactive: ms(mean('interactive')),
+    startBytes: Math.round(mean('startBytes')),
+    hops: ms(mean('hops')),
+    waits: ms(perVisit),
+    waste: Math.round(waste),
+    ...seen,
+  };
+}
+
+/** Changes of the cost over several sets of conditions. */
+function mixOf({ gain, crowds }: CrowdGains): object {
+  return { cost: ms(-gain), under: crowds.map(({ name, share, gain: own }) => ({ name, share, cost: ms(-own) })) };
 }

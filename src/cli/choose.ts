@@ -1,11 +1,11 @@
 import type { Command } from 'commander';
 import { choose } from '../core/choose/choose.ts';
-import type { Choice, Circumstance, Turn, Wanted } from '../core/choose/types.ts';
+import type { Choice, Turn, Wanted } from '../core/choose/types.ts';
 import { InputError } from '../core/errors.ts';
 import { studied } from '../core/formats/project-file.ts';
 import { BASELINE } from '../core/plan/types.ts';
 import { modelOf } from '../core/visitors/model.ts';
-import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
+import { type ConditionOptions, circumstancesOf, FOR, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject, saveProject } from './files.ts';
 import { columns, kilobytes, ms, print } from './output.ts';
 
@@ -24,8 +24,6 @@ interface Options extends ConditionOptions {
 
 const ABOUT = ['hints', 'splits', 'both'] as const;
 
-const collect = (value: string, before: string[]): string[] => [...before, value];
-
 export function addChoose(program: Command): void {
   const command = program
     .command('choose')
@@ -35,7 +33,7 @@ export function addChoose(program: Command): void {
     .argument('<file>', 'project file')
     .option('--plan <name>', 'plan in the file to begin with; the baseline by default')
     .option('--about <what>', `what is chosen from: ${ABOUT.join(', ')}`, 'hints')
-    .option('--for <conditions>', 'LINK/DEVICE=WEIGHT; several times for several at once', collect, [])
+    .option(...FOR)
     .option('--worst', 'best where a visit costs most, not on average')
     .option('--changes <n>', 'at most so many changes', '20')
     .option('--later <ms>', 'no first content later by more than this', '50')
@@ -126,20 +124,4 @@ function wantedOf(options: Options): Wanted {
       spareDataSavers: options.spareDataSavers === true,
     },
   };
-}
-
-function circumstancesOf(options: Options): Circumstance[] {
-  if (options.for.length === 0)
-    return [{ name: `${options.link}, ${options.device}`, conditions: conditionsOf(options), share: 1 }];
-  return options.for.map((text) => {
-    const [, link, device, weight] = /^([^/]+)\/([^=]+)=(.+)$/.exec(text) ?? [];
-    const share = Number(weight);
-    if (!link || !device || !(share >= 0))
-      throw new InputError(
-        'Not a set of conditions',
-        'Write it as LINK/DEVICE=WEIGHT, for instance clear-4g/laptop=2.',
-        `--for ${text}`,
-      );
-    return { name: `${link}, ${device}`, conditions: conditionsOf({ ...options, link, device }), share };
-  });
 }

@@ -1,4 +1,5 @@
 import type { Command } from 'commander';
+import type { Circumstance } from '../core/choose/types.ts';
 import { InputError } from '../core/errors.ts';
 import { CACHE_STATES, type Conditions, DEVICES, LINKS } from '../core/sim/conditions.ts';
 
@@ -40,4 +41,29 @@ export function conditionsOf(options: ConditionOptions): Conditions {
       `--cache ${options.cache}`,
     );
   return { link, device, cache };
+}
+
+/** The option by which several sets of conditions are given at once. */
+export const FOR = [
+  '--for <conditions>',
+  'LINK/DEVICE=WEIGHT; several times for several at once',
+  (value: string, before: string[]): string[] => [...before, value],
+  [] as string[],
+] as const;
+
+/** The sets of conditions that were given, with their weights; without any, the one of the other options. */
+export function circumstancesOf(options: ConditionOptions & { for: string[] }): Circumstance[] {
+  if (options.for.length === 0)
+    return [{ name: `${options.link}, ${options.device}`, conditions: conditionsOf(options), share: 1 }];
+  return options.for.map((text) => {
+    const [, link, device, weight] = /^([^/]+)\/([^=]+)=(.+)$/.exec(text) ?? [];
+    const share = Number(weight);
+    if (!link || !device || !(share >= 0))
+      throw new InputError(
+        'Not a set of conditions',
+        'Write it as LINK/DEVICE=WEIGHT, for instance clear-4g/laptop=2.',
+        `--for ${text}`,
+      );
+    return { name: `${link}, ${device}`, conditions: conditionsOf({ ...options, link, device }), share };
+  });
 }

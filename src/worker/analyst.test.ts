@@ -14,7 +14,7 @@ describe('the analyst', () => {
 
   it('gives what the core gives, with the baseline beside it', () => {
     const plan = { ...BASELINE, decisions: [detach] };
-    const { now, baseline, stale } = analyst.landing(plan, '/timetable', DEFAULT_CONDITIONS);
+    const { now, ghost: baseline, stale } = analyst.landing(plan, '/timetable', DEFAULT_CONDITIONS);
     const direct = predict(snapshot, plan, '/timetable', DEFAULT_CONDITIONS);
     expect(now.timeline).toEqual(direct.timeline);
     expect(now.milestones.interactive).toBeLessThan(baseline.milestones.interactive);

@@ -1,5 +1,6 @@
 import { type Blame, blame } from '../core/advise/blame.ts';
 import { type BreakEven, type BreakEvenOver, breakEven } from '../core/advise/break-even.ts';
+import { type Crowd, type CrowdGains, gainsOver } from '../core/advise/over-crowds.ts';
 import type { Advice, Way } from '../core/advise/types.ts';
 import { amend } from '../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../core/amend/types.ts';
@@ -118,20 +119,21 @@ export class Analyst {
     };
   }
 
-  /** A landing under a plan, with the baseline's beside it, and the decisions that no longer apply. */
+  /** A landing under a plan, with another plan's (the baseline's) behind it, and the decisions that no longer apply. */
   landing(
     plan: Plan,
     route: string,
     conditions: Conditions,
+    behind: Plan = BASELINE,
   ): {
     now: LandingView;
-    baseline: LandingView;
+    ghost: LandingView;
     stale: EffectivePlan['stale'];
     blocked: EffectivePlan['blocked'];
   } {
-    const baseline = this.view(BASELINE, route, conditions);
-    const now = plan.decisions.length === 0 ? baseline : this.view(plan, route, conditions);
-    return { now, baseline, ...troublesOf(this.app(), plan) };
+    const ghost = this.view(behind, route, conditions);
+    const same = plan.decisions.length === 0 && behind.decisions.length === 0;
+    return { now: same ? ghost : this.view(plan, route, conditions), ghost, ...troublesOf(this.app(), plan) };
   }
 
   /** What a route's start, or the load group of a split point within it, is made of. */
@@ -265,6 +267,11 @@ export class Analyst {
   /** What a change saves by the share of use, the hesitation or the rate of the link. */
   breakEven(plan: Plan, way: Way, conditions: Conditions, over: BreakEvenOver): BreakEven | null {
     return breakEven(this.app(), plan, way, modelOf(this.app()).model, conditions, over);
+  }
+
+  /** What a change saves the visitors of each of several sets of conditions. */
+  gainOver(plan: Plan, way: Way, crowds: Crowd[]): CrowdGains {
+    return gainsOver(this.app(), plan, [way], modelOf(this.app()).model, crowds)[0];
   }
 
   /** Measured advice for a plan, a little further with every call; null until it is there. */

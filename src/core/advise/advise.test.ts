@@ -1,13 +1,14 @@
 import { readSource } from '../../reader/read-source.ts';
 import { SAMPLE } from '../../test-support/folders.ts';
 import { mistakenApp } from '../../test-support/mistaken-app.ts';
+import { planWith } from '../plan/decisions.ts';
 import { BASELINE, type Decision, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import { shipped } from '../ship/shipped.ts';
 import { type CacheState, type Conditions, DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { modelOf } from '../visitors/model.ts';
-import { advise, planWith } from './advise.ts';
+import { advise } from './advise.ts';
 import { Scorer } from './score.ts';
 import type { Advice, Finding } from './types.ts';
 

@@ -1,6 +1,6 @@
 import { Reacher } from '../chunks/reach.ts';
 import { startModules } from '../chunks/start-modules.ts';
-import { withDecision, withoutSubject } from '../plan/decisions.ts';
+import { planWith } from '../plan/decisions.ts';
 import { effectivePlan } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
 import { shipped, troublesOf } from '../ship/shipped.ts';
@@ -56,11 +56,6 @@ export function suspicionsOf(grounds: Grounds): Suspicion[] {
     costlyLinks,
     hintsForSavers,
   ].flatMap((suspect) => suspect(grounds));
-}
-
-/** The plan as a way changes it. */
-export function planWith(plan: Plan, { decisions, withdraw = [] }: Way): Plan {
-  return decisions.reduce(withDecision, withdraw.reduce(withoutSubject, plan));
 }
 
 /**
@@ -194,8 +189,15 @@ export function effectOf(before: Score, after: Score): Effect {
     .map(({ key, route, name, wait }) => ({ key, route, name, change: wait - (waited.get(key)?.wait ?? wait) }))
     .filter((w) => Math.abs(w.change) > TOLD)
     .sort((a, b) => Math.abs(b.change) - Math.abs(a.change));
-  const seen = seenChange(before, after);
-  return { cost: after.cost - before.cost, waste: after.waste - before.waste, seen, routes, waits };
+  const waiting = (score: Score) => score.waits.reduce((sum, w) => sum + w.perVisit * w.wait, 0);
+  return {
+    cost: after.cost - before.cost,
+    waste: after.waste - before.waste,
+    seen: seenChange(before, after),
+    routes,
+    perVisit: waiting(after) - waiting(before),
+    waits,
+  };
 }
 
 function seenChange(before: Score, after: Score): Seen {

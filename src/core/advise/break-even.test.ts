@@ -1,8 +1,8 @@
 import { part, route, sketch } from '../../test-support/snapshots.ts';
+import { planWith } from '../plan/decisions.ts';
 import { BASELINE } from '../plan/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import { modelOf } from '../visitors/model.ts';
-import { planWith } from './advise.ts';
 import { type BreakEvenOver, breakEven } from './break-even.ts';
 import { Scorer } from './score.ts';
 import type { Way } from './types.ts';

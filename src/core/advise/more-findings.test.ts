@@ -1,10 +1,11 @@
 import { part, route, type Sketch, sketch } from '../../test-support/snapshots.ts';
+import { planWith } from '../plan/decisions.ts';
 import { BASELINE, type Decision, type Plan } from '../plan/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import type { Route, Snapshot } from '../snapshot/types.ts';
 import { finish } from '../steps.ts';
 import { modelOf } from '../visitors/model.ts';
-import { advise, planWith } from './advise.ts';
+import { advise } from './advise.ts';
 import { Scorer } from './score.ts';
 import type { Advice, Finding, FindingKind } from './types.ts';
 

@@ -117,6 +117,8 @@ export interface Effect {
     startBytes: number;
     hops: number;
   }[];
+  /** Change of all waits of a visit together, in expected ms. */
+  perVisit: number;
   /** Waits that change, the most affected first. */
   waits: { key: string; route: string; name: string; change: number }[];
 }

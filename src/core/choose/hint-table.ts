@@ -1,9 +1,9 @@
-import { effectOf, planWith } from '../advise/advise.ts';
+import { effectOf } from '../advise/advise.ts';
 import { Compilations } from '../advise/compiled.ts';
 import { Scorer } from '../advise/score.ts';
 import { Grounds } from '../advise/suspect/grounds.ts';
 import type { Effect } from '../advise/types.ts';
-import { subjectOf, withoutSubject } from '../plan/decisions.ts';
+import { planWith, subjectOf, withoutSubject } from '../plan/decisions.ts';
 import { hintWords } from '../plan/hints.ts';
 import type { Hint, Plan } from '../plan/types.ts';
 import { shipped, troublesOf } from '../ship/shipped.ts';

@@ -1,7 +1,7 @@
-import { planWith } from '../advise/advise.ts';
 import { Compilations } from '../advise/compiled.ts';
 import { Scorer } from '../advise/score.ts';
 import type { Score } from '../advise/types.ts';
+import { planWith } from '../plan/decisions.ts';
 import type { Decision, Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { VisitorModel } from '../visitors/types.ts';

@@ -167,10 +167,38 @@ describe('compileLoad', () => {
         routes: [],
       },
     });
-    expect(land('/', origin).program.document.markup[0]).toMatchObject({
-      rel: 'preconnect',
-      origin: 'https://talk.example',
-    });
+    // A classic script is asked for with credentials: a connection without them would serve nobody.
+    const [link] = land('/', origin).program.document.markup;
+    expect(link).toMatchObject({ rel: 'preconnect', origin: 'https://talk.example' });
+    expect(link).not.toHaveProperty('crossorigin');
+  });
+
+  it('connects ahead in every way in which a route asks an origin', () => {
+    const connect = (hint: { origin: string; crossorigin?: boolean }): Decision => {
+      const { origin, ...mode } = hint;
+      return {
+        kind: 'hint',
+        hint: { kind: 'preconnect', target: { kind: 'origin', origin }, place: 'markup', routes: [], ...mode },
+      };
+    };
+    const modes = (hint: { origin: string; crossorigin?: boolean }, of: Snapshot) => {
+      const decided = plan(connect(hint));
+      const { document } = compileLoad(of, decided, formChunks(of, decided), '/');
+      return document.markup.flatMap((m) =>
+        m.tag === 'link' && m.rel === 'preconnect' ? [m.crossorigin ?? false] : [],
+      );
+    };
+    const [home, ...others] = app.routes;
+    const call = { id: 'times', address: 'https://talk.example/times', module: 'home', bytes: 900, serverMs: 20 };
+    const both: Snapshot = { ...app, routes: [{ ...home, data: [...home.data, call] }, ...others] };
+    expect(modes({ origin: 'https://talk.example' }, app)).toEqual([false]);
+    expect(modes({ origin: 'https://talk.example' }, both)).toEqual([false, true]);
+    expect(modes({ origin: 'https://talk.example', crossorigin: true }, app)).toEqual([true]);
+    expect(modes({ origin: 'https://unknown.example' }, app)).toEqual([true]);
+    expect(modes({ origin: 'https://cdn.example' }, { ...app, base: 'https://cdn.example/app/' })).toEqual([
+      false,
+      true,
+    ]);
   });
 
   it('places a classic script in every way', () => {

@@ -11,18 +11,46 @@ import type { Action, Deed, FetchPriority, LinkHint, SceneAction } from './types
 /** How long the pointer rests on a link before rules of moderate eagerness begin, as recorded. In ms. */
 const RESTING_MS = 200;
 
-/** Hints that a landing's document carries, with the files that they mean here. */
+/** A hint that a landing's document carries, with what it means here. */
 export interface AimedHint {
   hint: Hint;
   resources: number[];
+  /** For a connection ahead: without credentials (true), or with them; one for each way in which the origin is asked. */
+  anonymous: boolean[];
 }
 
 /** A hint without files here (another realm, nothing that the route can come to use) isn't carried. */
 export function aimedHints(c: Compilation): AimedHint[] {
   return carried(c).flatMap((hint) => {
-    const resources = hint.kind === 'preconnect' || isDocumentHint(hint.kind) ? [] : filesOf(c, hint);
-    return hint.kind === 'preconnect' || resources.length > 0 ? [{ hint, resources: [...new Set(resources)] }] : [];
+    if (isDocumentHint(hint.kind)) return [];
+    const aimed = aim(c, hint);
+    return hint.kind === 'preconnect' || aimed.resources.length > 0 ? [aimed] : [];
   });
+}
+
+function aim(c: Compilation, hint: Hint): AimedHint {
+  const resources = hint.kind === 'preconnect' ? [] : [...new Set(filesOf(c, hint))];
+  return { hint, resources, anonymous: hint.kind === 'preconnect' ? connectionsTo(c, hint) : [] };
+}
+
+/**
+ * Ways in which a route asks an origin, unless the hint says one: a connection that carries credentials serves no request
+ * without them, nor the other way round (recorded). Classic scripts, styles and images go with them, what is imported and
+ * fetched without.
+ */
+function connectionsTo({ snapshot, landing, graph, plan }: Compilation, { target, crossorigin }: Hint): boolean[] {
+  if (crossorigin !== undefined) return [crossorigin];
+  const origin = target.kind === 'origin' ? target.origin : '';
+  const there = ({ address }: { address: string }) => address.startsWith(`${origin}/`);
+  const built = there({ address: snapshot.base });
+  const { content, data } = landing.route;
+  const placed = snapshot.scripts.filter(there).map((s) => plan.placements.get(s.id) ?? s.placement);
+  const withThem =
+    placed.some((p) => p !== 'module' && p !== 'inlined') ||
+    content.some(there) ||
+    (built && graph.chunks.some((k) => k.kind === 'style'));
+  const without = built || data.some(there) || placed.includes('module') || !withThem;
+  return [...(withThem ? [false] : []), ...(without ? [true] : [])];
 }
 
 function carried({ plan, landing }: Compilation): Hint[] {
@@ -61,12 +89,15 @@ export function linksAt(files: Files, aimed: AimedHint[], place: HintPlace): Lin
 }
 
 /** The links that one hint becomes: one for each of its files. */
-export function linksOf(files: Files, { hint, resources }: AimedHint): LinkHint[] {
+export function linksOf(files: Files, { hint, resources, anonymous }: AimedHint): LinkHint[] {
   const { kind, target, as, crossorigin, priority, media, notForDataSaver } = hint;
   const when = { ...(media ? { media } : {}), ...(notForDataSaver ? { notForDataSaver } : {}) };
   if (kind === 'preconnect') {
     const origin = target.kind === 'origin' ? target.origin : '';
-    return [{ rel: kind, resource: -1, origin, crossorigin: crossorigin ?? true, chosen: true, ...when }];
+    return anonymous.map((mode) => ({
+      ...{ rel: kind, resource: -1, origin, chosen: true, ...when },
+      ...(mode ? { crossorigin: mode } : {}),
+    }));
   }
   if (kind !== 'preload' && kind !== 'modulepreload' && kind !== 'prefetch') return [];
   return resources.map((r) => ({
@@ -114,8 +145,7 @@ export function hintsOnApproach(c: Compilation, module: string): SceneAction[] {
         : target.kind === 'route' && target.pattern === to?.pattern;
     if (on?.on !== 'approach' || !meant) return [];
     if (isDocumentHint(kind)) return to ? [{ when: 'timer', delayMs: RESTING_MS, do: ruleFor(c, hint, to) }] : [];
-    const links = linksOf(c.files, { hint, resources: [...new Set(filesOf(c, hint))] });
-    return links.map((link) => ({ when: 'eval', do: { kind: 'link', hint: link } }));
+    return linksOf(c.files, aim(c, hint)).map((link) => ({ when: 'eval', do: { kind: 'link', hint: link } }));
   });
 }
 

@@ -65,6 +65,14 @@ export function withoutSubject(plan: Plan, subject: string): Plan {
   return decisions.length === plan.decisions.length ? plan : { ...plan, decisions };
 }
 
+/** The plan with several changes: decisions by their subjects that are taken back, then decisions that are made. */
+export function planWith(
+  plan: Plan,
+  { decisions, withdraw = [] }: { decisions: readonly Decision[]; withdraw?: readonly string[] },
+): Plan {
+  return decisions.reduce(withDecision, withdraw.reduce(withoutSubject, plan));
+}
+
 /** How a plan differs from another: decisions that it has beside, that it lacks, and that it took otherwise. */
 export function planDifference(
   plan: Pick<Plan, 'decisions'>,

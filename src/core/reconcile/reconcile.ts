@@ -200,7 +200,7 @@ function toldOfLink(
       state: 'not delivered',
       why: `it is there as ${there[0].as || 'nothing'}, not as ${as}: nothing will use it`,
     };
-  if (rel === 'preload' && !there.some((l) => l.crossorigin === crossorigin))
+  if ((rel === 'preload' || rel === 'preconnect') && !there.some((l) => l.crossorigin === crossorigin))
     return {
       state: 'not delivered',
       why: `it is there ${crossorigin ? 'without' : 'with'} crossorigin: nothing will use it`,

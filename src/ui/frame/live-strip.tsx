@@ -11,30 +11,63 @@ import { useHandoffPage } from '../state/handoff-page.ts';
 import { useLanding } from '../state/landing.ts';
 import { useLimitStates } from '../state/limits.ts';
 import { useStations } from '../state/stations.ts';
+import { useTakeWay } from '../state/take-way.ts';
+import { endTrial, type Trial, useTrial } from '../state/trial.ts';
 import { storedPlan, useWorkbench } from '../state/workbench.ts';
 import { stripRows } from './strip-rows.ts';
 
 /** The startup of the present choice with the baseline as a ghost, and the readout with its changes. */
 export function LiveStrip() {
   const now = useLanding((s) => s.now);
-  const baseline = useLanding((s) => s.baseline);
+  const ghost = useLanding((s) => s.ghost);
   const error = useLanding((s) => s.error);
   const plan = useWorkbench((s) => storedPlan(s));
+  const trial = useTrial();
   return (
     <section aria-label="Live strip" className="flex min-w-0 border-t border-line bg-sheet">
-      <div className="w-[148px] shrink-0 border-r border-line px-4 pt-3">
-        <h2 className="font-semibold">Live strip</h2>
-        <p className="text-soft">{plan ? 'plan over baseline ghost' : 'baseline, as built'}</p>
-        <Warnings />
+      <div className={`w-[148px] shrink-0 border-r border-line px-4 pt-3 ${trial ? 'bg-mark' : ''}`}>
+        {trial ? (
+          <Trying trial={trial} />
+        ) : (
+          <>
+            <h2 className="font-semibold">Live strip</h2>
+            <p className="text-soft">{plan ? 'plan over baseline ghost' : 'baseline, as built'}</p>
+            <Warnings />
+          </>
+        )}
       </div>
       {error ? <p className="p-4 text-worse">{error}</p> : null}
-      {now && baseline && !error ? (
+      {now && ghost && !error ? (
         <>
-          <Figures now={now} baseline={baseline} />
-          <Strip now={now} baseline={baseline} />
+          <Figures now={now} ghost={ghost} />
+          <Strip now={now} ghost={ghost} behind={trial ? 'as it is' : 'baseline'} />
         </>
       ) : null}
     </section>
+  );
+}
+
+/** A change that is looked at without being made, over the plan as it is. */
+function Trying({ trial: { way } }: { trial: Trial }) {
+  const plan = useWorkbench((s) => storedPlan(s));
+  const take = useTakeWay();
+  return (
+    <>
+      <h2 className="font-semibold">Trying it</h2>
+      <p className="line-clamp-2 leading-tight" title={way.words}>
+        {way.words}
+      </p>
+      <p className="mt-1.5 flex gap-1.5">
+        {plan ? (
+          <button type="button" className="rounded bg-ink px-2 py-0.5 text-on-ink" onClick={() => take(way)}>
+            Take it
+          </button>
+        ) : null}
+        <button type="button" className="rounded border border-soft px-2 py-0.5 hover:border-ink" onClick={endTrial}>
+          Stop
+        </button>
+      </p>
+    </>
   );
 }
 
@@ -122,12 +155,12 @@ const FIGURES: {
   },
 ];
 
-function Figures({ now, baseline }: { now: LandingView; baseline: LandingView }) {
+function Figures({ now, ghost }: { now: LandingView; ghost: LandingView }) {
   return (
     <dl className="flex shrink-0 py-4 pl-1" aria-live="polite">
       {FIGURES.map(({ name, words, read, write, milestone }) => (
         <Figure key={name} name={name} words={words} value={write(read(now))}>
-          <Change value={read(now) - read(baseline)} format={write} />
+          <Change value={read(now) - read(ghost)} format={write} />
           {milestone && now.range ? (
             <span
               className="block text-[11px] text-soft"
@@ -155,12 +188,12 @@ function Figure({ name, words, value, children }: { name: string; words: string;
 const TOP = 18;
 const HEIGHT = 116;
 
-function Strip({ now, baseline }: { now: LandingView; baseline: LandingView }) {
+function Strip({ now, ghost, behind }: { now: LandingView; ghost: LandingView; behind: string }) {
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box, 420);
-  const rows = stripRows(now.timeline.requests, baseline.timeline.requests);
+  const rows = stripRows(now.timeline.requests, ghost.timeline.requests);
   const last = Math.max(
-    baseline.milestones.interactive || 0,
+    ghost.milestones.interactive || 0,
     now.milestones.interactive || 0,
     ...rows.flatMap((r) => [r.now?.end ?? 0, r.ghost?.end ?? 0]),
   );
@@ -168,14 +201,14 @@ function Strip({ now, baseline }: { now: LandingView; baseline: LandingView }) {
   const pitch = Math.min(13, (HEIGHT - TOP - 10) / Math.max(1, rows.length));
   const bar = Math.max(2, pitch * 0.45);
   const here = x(now.milestones.interactive);
-  const there = x(baseline.milestones.interactive);
+  const there = x(ghost.milestones.interactive);
   return (
     <div ref={box} className="min-w-0 flex-1 overflow-hidden">
       <svg
         width={width}
         height={HEIGHT}
         role="img"
-        aria-label={`Interactive after ${time(now.milestones.interactive)}, baseline ${time(baseline.milestones.interactive)}`}
+        aria-label={`Interactive after ${time(now.milestones.interactive)}, ${behind} ${time(ghost.milestones.interactive)}`}
       >
         {rows.map((row, i) => {
           const y = TOP + i * pitch;
@@ -214,7 +247,7 @@ function Strip({ now, baseline }: { now: LandingView; baseline: LandingView }) {
               fontSize="11"
               fill="var(--soft)"
             >
-              baseline {time(baseline.milestones.interactive)}
+              {behind} {time(ghost.milestones.interactive)}
             </text>
           </>
         ) : null}

@@ -4,6 +4,7 @@ import { STATION_OF } from '../../core/advise/stations.ts';
 import { useAdvice, useFindings } from '../state/advice.ts';
 import { useStations } from '../state/stations.ts';
 import { time } from './format.ts';
+import { seenWords } from './seen-words.ts';
 
 /** What is worth changing at a station: the best of it, and the way to all. */
 export function FindingsBeside({ station }: { station: 'inventory' | 'split' | 'visits' }) {
@@ -22,7 +23,9 @@ export function FindingsBeside({ station }: { station: 'inventory' | 'split' | '
       }}
     >
       <span className="truncate">{best.what}</span>
-      <span className="shrink-0 text-better">▾ {time(-best.effect.cost)}</span>
+      <span className="shrink-0 text-better">
+        {best.seen ? seenWords(best.effect.seen) : `▾ ${time(-best.effect.cost)}`}
+      </span>
       <span className="shrink-0 underline">{here.length === 1 ? 'see it' : `all ${here.length} findings here`}</span>
     </button>
   );

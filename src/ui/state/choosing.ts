@@ -33,6 +33,19 @@ const NOTHING: Choosing = {
 /** A choice goes on while the person looks at something else. */
 export const useChoosing = create<Choosing>()(() => NOTHING);
 
+/** What is wanted of a choice. */
+interface Wishes extends Wanted {
+  people: 'now' | 'crowds';
+}
+
+/** Kept while the person looks at something else. */
+export const useWishes = create<Wishes>()(() => ({
+  about: 'both',
+  people: 'now',
+  aim: 'mean',
+  limits: { changes: 15, firstContentMs: 50, wasteBytes: 100_000, spareDataSavers: true },
+}));
+
 let run = 0;
 
 export async function startChoosing(plan: Plan, circumstances: Circumstance[], wanted: Wanted): Promise<void> {

@@ -1,14 +1,14 @@
 'use client';
 
-import { useState } from 'react';
-import type { Choice, Circumstance, Limits, Loser, Turn, Wanted } from '../../../core/choose/types.ts';
+import type { Choice, Circumstance, Limits, Loser, Turn } from '../../../core/choose/types.ts';
 import { subjectOf } from '../../../core/plan/decisions.ts';
 import { NumberField, PickField } from '../../parts/field.tsx';
 import { count, percent, size, time } from '../../parts/format.ts';
-import { forgetChoice, startChoosing, stopChoosing, takenOf, useChoosing } from '../../state/choosing.ts';
+import { forgetChoice, startChoosing, stopChoosing, takenOf, useChoosing, useWishes } from '../../state/choosing.ts';
 import { CROWDS, crowdsOf, useCrowds } from '../../state/expectation.ts';
 import { storedPlan, useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
 import { GainCurve } from './gain-curve.tsx';
+import { TryIt } from './try-it.tsx';
 
 const BAR = 130;
 const MOST_CHANGES = 60;
@@ -66,7 +66,7 @@ export function ChoosePage() {
             : ''}
           {over && turns.length === 0 ? ' Nothing helps under these limits.' : ''}
         </p>
-        {over && taken.length > 0 && named && !changed ? <Take turns={taken} /> : null}
+        {over && taken.length > 0 && !changed ? <Take turns={taken} named={named !== null} /> : null}
       </div>
       {turns.length > 0 ? (
         <div className="grid grid-cols-[minmax(0,1fr)_minmax(280px,400px)] gap-8">
@@ -88,30 +88,22 @@ function Wishes() {
   const plan = usePlan();
   const conditions = useConditions();
   const weights = useCrowds((s) => s.weights);
-  const [about, setAbout] = useState<Wanted['about']>('both');
-  const [people, setPeople] = useState<(typeof FOR)[number]['value']>('now');
-  const [aim, setAim] = useState<Wanted['aim']>('mean');
-  const [limits, setLimits] = useState<Limits>({
-    changes: 15,
-    firstContentMs: 50,
-    wasteBytes: 100_000,
-    spareDataSavers: true,
-  });
-  const set = (change: Partial<Limits>) => setLimits({ ...limits, ...change });
+  const { about, people, aim, limits } = useWishes();
+  const set = (change: Partial<Limits>) => useWishes.setState({ limits: { ...limits, ...change } });
   const choosing = useChoosing((s) => s.at === 'choosing');
   const any = useChoosing((s) => s.turns.length > 0);
   const here: Circumstance = { name: `${conditions.link.name}, ${conditions.device.name}`, conditions, share: 1 };
   const start = () => void startChoosing(plan, people === 'now' ? [here] : crowdsOf(weights), { about, aim, limits });
   return (
     <div className="flex flex-wrap items-end gap-x-5 gap-y-3">
-      <PickField label="Choose" value={about} options={ABOUT} onTake={setAbout} />
-      <PickField label="For" value={people} options={FOR} onTake={setPeople} />
+      <PickField label="Choose" value={about} options={ABOUT} onTake={(v) => useWishes.setState({ about: v })} />
+      <PickField label="For" value={people} options={FOR} onTake={(v) => useWishes.setState({ people: v })} />
       {people === 'crowds' ? (
         <PickField
           label={`Best (${CROWDS.filter((c) => weights[c.id] > 0).length} sets)`}
           value={aim}
           options={AIM}
-          onTake={setAim}
+          onTake={(v) => useWishes.setState({ aim: v })}
         />
       ) : null}
       <NumberField
@@ -164,20 +156,26 @@ function Wishes() {
   );
 }
 
-function Take({ turns }: { turns: Turn[] }) {
+function Take({ turns, named }: { turns: Turn[]; named: boolean }) {
   const decide = useWorkbench((s) => s.decide);
   const spare = useChoosing((s) => s.choice?.plan.decisions ?? null);
+  // As the choice made them, with conditions that its limits put to hints.
+  const made = new Map((spare ?? []).map((d) => [subjectOf(d), d]));
+  const decisions = turns.flatMap((t) => t.candidate.way.decisions).map((d) => made.get(subjectOf(d)) ?? d);
+  const words = `${turns.length} chosen changes`;
   const take = () => {
-    // As the choice made them, with conditions that its limits put to hints.
-    const made = new Map((spare ?? []).map((d) => [subjectOf(d), d]));
-    const decisions = turns.flatMap((t) => t.candidate.way.decisions).map((d) => made.get(subjectOf(d)) ?? d);
-    decide(decisions, `${turns.length} chosen changes`);
+    decide(decisions, words);
     forgetChoice();
   };
   return (
-    <button type="button" onClick={take} className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink">
-      Take {turns.length === 1 ? 'it' : `these ${turns.length}`}
-    </button>
+    <span className="flex shrink-0 gap-2">
+      {named ? (
+        <button type="button" onClick={take} className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink">
+          Take {turns.length === 1 ? 'it' : `these ${turns.length}`}
+        </button>
+      ) : null}
+      <TryIt way={{ words, decisions }} />
+    </span>
   );
 }
 

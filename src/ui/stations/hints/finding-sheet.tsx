@@ -5,10 +5,12 @@ import type { Finding } from '../../../core/advise/types.ts';
 import { decisionWords, subjectOf } from '../../../core/plan/decisions.ts';
 import { TextField } from '../../parts/field.tsx';
 import { time } from '../../parts/format.ts';
+import { seenWords } from '../../parts/seen-words.ts';
+import { useTakeWay } from '../../state/take-way.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { EffectTables } from './effect-tables.tsx';
 import { PaysWhen } from './pays-when.tsx';
-import { seenWords } from './seen-words.ts';
+import { TryIt } from './try-it.tsx';
 
 const MOST = 8;
 
@@ -62,8 +64,17 @@ function Take({ finding: { way, what }, aside, id }: { finding: Finding; aside: 
   const plan = useWorkbench((s) => storedPlan(s));
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
+  const take = useTakeWay();
   const [asking, setAsking] = useState(false);
-  if (!plan) return <p className="mt-3 text-soft">The baseline stays as built. Choose a plan at the top to decide.</p>;
+  if (!plan)
+    return (
+      <>
+        <p className="mt-3">
+          <TryIt way={way} />
+        </p>
+        <p className="mt-2 text-soft">The baseline stays as built. Choose a plan at the top to decide.</p>
+      </>
+    );
   if (aside !== null)
     return (
       <p className="mt-3">
@@ -79,16 +90,17 @@ function Take({ finding: { way, what }, aside, id }: { finding: Finding; aside: 
         </button>
       </p>
     );
-  const take = () => {
-    if (way.decisions.length > 0) decide(way.decisions, way.words);
-    else withdraw(way.withdraw ?? [], way.words);
-  };
   return (
     <div className="mt-3">
       <div className="flex gap-2">
-        <button type="button" onClick={take} className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink">
+        <button
+          type="button"
+          onClick={() => take(way)}
+          className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink"
+        >
           Take it
         </button>
+        <TryIt way={way} />
         <button
           type="button"
           aria-expanded={asking}

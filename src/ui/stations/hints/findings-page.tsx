@@ -3,10 +3,10 @@
 import type { Fact, Finding } from '../../../core/advise/types.ts';
 import { percent, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
+import { seenWords } from '../../parts/seen-words.ts';
 import { useAdvice, useFindings } from '../../state/advice.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { FindingSheet } from './finding-sheet.tsx';
-import { seenWords } from './seen-words.ts';
 
 const BAR = 110;
 

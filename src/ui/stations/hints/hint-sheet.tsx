@@ -1,5 +1,6 @@
 'use client';
 
+import type { Way } from '../../../core/advise/types.ts';
 import type { HintRow } from '../../../core/choose/hint-table.ts';
 import { size, time } from '../../parts/format.ts';
 import { useStations } from '../../state/stations.ts';
@@ -7,13 +8,16 @@ import { useWorkbench } from '../../state/workbench.ts';
 import { EffectTables } from './effect-tables.tsx';
 import { NO_GAIN } from './hint-lines.ts';
 import { PaysWhen } from './pays-when.tsx';
+import { TryIt } from './try-it.tsx';
 
 /** One hint: what it does to the landings and waits that it touches, and when it would pay. */
 export function HintSheet({ row }: { row: HintRow }) {
-  const { words, why, gain, waste, effect, on, trouble, hint } = row;
+  const { id, words, why, gain, waste, effect, on, trouble, hint } = row;
   const choose = useWorkbench((s) => s.choose);
   const go = useStations((s) => s.go);
   const [route] = hint.routes;
+  const given: Way = { words, decisions: [{ kind: 'hint', hint }] };
+  const way: Way = on ? { words: `take back: ${words}`, decisions: [], withdraw: [id] } : given;
   const what =
     Math.abs(gain) < NO_GAIN ? 'makes no difference' : gain > 0 ? `saves ${time(gain)}` : `costs ${time(-gain)}`;
   return (
@@ -26,22 +30,25 @@ export function HintSheet({ row }: { row: HintRow }) {
         {on ? 'As the plan is, it' : 'By itself, it'} {what} per visit
         {Math.abs(waste) >= 0.5 ? `, and ${size(Math.abs(waste))} are fetched for nothing` : ''}.
       </p>
-      {route ? (
-        <button
-          type="button"
-          className="mt-2 underline"
-          onClick={() => {
-            choose({ route, selection: null });
-            go('startup');
-          }}
-        >
-          See {route} on the waterfall
-        </button>
-      ) : null}
+      <p className="mt-2 flex items-center gap-4">
+        {trouble ? null : <TryIt way={way} />}
+        {route ? (
+          <button
+            type="button"
+            className="underline"
+            onClick={() => {
+              choose({ route, selection: null });
+              go('startup');
+            }}
+          >
+            See {route} on the waterfall
+          </button>
+        ) : null}
+      </p>
       <div className="mt-3">
         <EffectTables effect={effect} />
       </div>
-      <PaysWhen way={{ words, decisions: [{ kind: 'hint', hint }] }} />
+      <PaysWhen way={given} />
     </>
   );
 }

@@ -1,13 +1,15 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { BreakEven, BreakEvenOver } from '../../../core/advise/break-even.ts';
 import type { Way } from '../../../core/advise/types.ts';
 import { subjectOf } from '../../../core/plan/decisions.ts';
+import type { Plan } from '../../../core/plan/types.ts';
 import { percent, time } from '../../parts/format.ts';
 import { longWork } from '../../state/long-work.ts';
 import { useConditions, usePlan } from '../../state/workbench.ts';
+import { OverCrowds } from './crowd-gains.tsx';
 
 const OVER: { id: BreakEvenOver; words: string; unit: (at: number) => string }[] = [
   {
@@ -21,25 +23,28 @@ const OVER: { id: BreakEvenOver; words: string; unit: (at: number) => string }[]
 
 /** At what link speed, share of use or hesitation a change starts to pay, with a slider over it. Asked for by opening it. */
 export function PaysWhen({ way }: { way: Way }) {
-  const [over, setOver] = useState<BreakEvenOver | null>(null);
-  const { found, error } = useBreakEven(way, over);
+  const [asked, setOver] = useState<BreakEvenOver | 'visitors' | null>(null);
+  const plan = useWithout(way);
+  const over = asked === 'visitors' ? null : asked;
+  const { found, error } = useBreakEven(way, plan, over);
   const told = OVER.find((o) => o.id === over);
   return (
     <section className="mt-5 border-t border-line pt-3" aria-label="When it pays">
       <h3 className="mb-1 font-semibold">When does it pay?</h3>
       <fieldset className="flex gap-1" aria-label="Over what">
-        {OVER.map((o) => (
+        {[...OVER, { id: 'visitors' as const, words: 'all visitors' }].map((o) => (
           <button
             key={o.id}
             type="button"
-            aria-pressed={o.id === over}
-            onClick={() => setOver(o.id === over ? null : o.id)}
-            className={`rounded border px-2 py-0.5 ${o.id === over ? 'border-ink bg-mark font-medium' : 'border-line hover:border-ink'}`}
+            aria-pressed={o.id === asked}
+            onClick={() => setOver(o.id === asked ? null : o.id)}
+            className={`rounded border px-1.5 py-0.5 ${o.id === asked ? 'border-ink bg-mark font-medium' : 'border-line hover:border-ink'}`}
           >
             {o.words}
           </button>
         ))}
       </fieldset>
+      {asked === 'visitors' ? <OverCrowds way={way} plan={plan} /> : null}
       {error ? (
         <p className="mt-2 text-worse" role="alert">
           {error}
@@ -54,11 +59,21 @@ export function PaysWhen({ way }: { way: Way }) {
   );
 }
 
+/** The plan without the change, where it has it already. */
+function useWithout({ decisions }: Way): Plan {
+  const plan = usePlan();
+  const own = JSON.stringify(decisions.map(subjectOf));
+  return useMemo(() => {
+    const subjects = new Set(JSON.parse(own) as string[]);
+    return { ...plan, decisions: plan.decisions.filter((d) => !subjects.has(subjectOf(d))) };
+  }, [plan, own]);
+}
+
 function useBreakEven(
   way: Way,
+  without: Plan,
   over: BreakEvenOver | null,
 ): { found: BreakEven | null | undefined; error: string | null } {
-  const plan = usePlan();
   const conditions = useConditions();
   const [state, setState] = useState<{ found: BreakEven | null | undefined; error: string | null }>({
     found: undefined,
@@ -70,9 +85,6 @@ function useBreakEven(
     if (asked === null) return;
     let current = true;
     const [about, change] = JSON.parse(asked) as [BreakEvenOver, Way];
-    // Without the change where the plan has it already.
-    const own = new Set(change.decisions.map(subjectOf));
-    const without = { ...plan, decisions: plan.decisions.filter((d) => !own.has(subjectOf(d))) };
     longWork()
       .then((worker) => worker.breakEven(without, change, conditions, about))
       .then((found) => current && setState({ found, error: null }))
@@ -80,7 +92,7 @@ function useBreakEven(
     return () => {
       current = false;
     };
-  }, [asked, plan, conditions]);
+  }, [asked, without, conditions]);
   return state;
 }
 

@@ -41,8 +41,8 @@ export function Waterfall({
   const { timeline, parts } = view;
   const { zoom, hidden, part, at: instant, under } = useStartupView();
   const width = visible * zoom;
-  const baseline = useLanding((s) => s.baseline);
-  const ghosts = useMemo(() => ghostsOf(view, baseline), [view, baseline]);
+  const ghost = useLanding((s) => s.ghost);
+  const ghosts = useMemo(() => ghostsOf(view, ghost), [view, ghost]);
   const recorded = useMemo(() => (under ? layUnder(timeline, under.recording).of : []), [timeline, under]);
   const until = useMemo(() => lastInstant(view, recorded), [view, recorded]);
   const laid = useMemo(() => {

@@ -1,4 +1,4 @@
-import type { Seen } from '../../../core/advise/types.ts';
+import type { Seen } from '../../core/advise/types.ts';
 
 /** What people see go wrong less often, as in `▾ 0.4 silent failures in a visit`. */
 export function seenWords({ moves, flashes, silent }: Seen): string {

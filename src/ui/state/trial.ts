@@ -1,0 +1,37 @@
+'use client';
+
+import { useMemo } from 'react';
+import { create } from 'zustand';
+import type { Way } from '../../core/advise/types.ts';
+import { planWith } from '../../core/plan/decisions.ts';
+import type { Plan } from '../../core/plan/types.ts';
+import { usePlan } from './workbench.ts';
+
+/** A change that is looked at without being made. It ends with any change of the plan that it was laid over. */
+export interface Trial {
+  way: Way;
+  over: Plan;
+}
+
+export const useTrials = create<{ trial: Trial | null }>()(() => ({ trial: null }));
+
+export function tryOut(way: Way, over: Plan): void {
+  useTrials.setState({ trial: { way, over } });
+}
+
+export function endTrial(): void {
+  useTrials.setState({ trial: null });
+}
+
+/** The change that is tried at present. */
+export function useTrial(): Trial | null {
+  const plan = usePlan();
+  const trial = useTrials((s) => s.trial);
+  return trial?.over === plan ? trial : null;
+}
+
+/** The plan with what is tried; null while nothing is. */
+export function useTrialPlan(): Plan | null {
+  const trial = useTrial();
+  return useMemo(() => trial && planWith(trial.over, trial.way), [trial]);
+}

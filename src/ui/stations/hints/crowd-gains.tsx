@@ -1,0 +1,72 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import type { CrowdGains } from '../../../core/advise/over-crowds.ts';
+import type { Way } from '../../../core/advise/types.ts';
+import type { Plan } from '../../../core/plan/types.ts';
+import { percent, time } from '../../parts/format.ts';
+import { CROWDS, crowdsOf, useCrowds } from '../../state/expectation.ts';
+import { longWork } from '../../state/long-work.ts';
+
+/** What a change saves all visitors, by the conditions that they come with. */
+export function OverCrowds({ way, plan }: { way: Way; plan: Plan }) {
+  const weights = useCrowds((s) => s.weights);
+  const [found, setFound] = useState<CrowdGains | null>(null);
+  const [error, setError] = useState<string | null>(null);
+  const asked = JSON.stringify(way);
+  useEffect(() => {
+    let current = true;
+    setFound(null);
+    setError(null);
+    longWork()
+      .then((worker) => worker.gainOver(plan, JSON.parse(asked) as Way, crowdsOf(weights)))
+      .then((gains) => current && setFound(gains))
+      .catch((reason: Error) => current && setError(reason.message));
+    return () => {
+      current = false;
+    };
+  }, [asked, plan, weights]);
+  if (CROWDS.every((c) => !(weights[c.id] > 0)))
+    return <p className="mt-2 text-soft">Nobody comes: give some visitors a weight under Visits › All visitors.</p>;
+  if (error)
+    return (
+      <p className="mt-2 text-worse" role="alert">
+        {error}
+      </p>
+    );
+  if (!found) return <p className="mt-2 text-soft">trying it for all visitors …</p>;
+  return (
+    <table className="mt-2 w-full">
+      <thead className="sr-only">
+        <tr>
+          <th>visitors</th>
+          <th>share</th>
+          <th>saves a visit</th>
+        </tr>
+      </thead>
+      <tbody>
+        {found.crowds.map((c) => (
+          <tr key={c.name} className="border-t border-line">
+            <th className="py-0.5 text-left font-normal">{c.name}</th>
+            <td className="text-right text-soft">{percent(c.share)}</td>
+            <Gain value={c.gain} />
+          </tr>
+        ))}
+        <tr className="border-t border-ink font-medium">
+          <th className="py-0.5 text-left font-medium">all of them</th>
+          <td />
+          <Gain value={found.gain} />
+        </tr>
+      </tbody>
+    </table>
+  );
+}
+
+function Gain({ value }: { value: number }) {
+  if (Math.abs(value) < 0.5) return <td className="text-right text-soft">same</td>;
+  return (
+    <td className={`text-right ${value > 0 ? 'text-better' : 'text-worse'}`}>
+      {value > 0 ? '▾' : '▴'} {time(Math.abs(value))}
+    </td>
+  );
+}
