@@ -1,3 +1,4 @@
+import { attributeOf, handedTo, ownName } from '../reader/handed-off.ts';
 import { isFunction, nameOf, type SyntaxNode } from '../reader/syntax.ts';
 import type { FileEdits } from './file-edits.ts';
 import type { Reference, ScriptFile } from './script-file.ts';
@@ -23,46 +24,29 @@ export function waiterOf(file: ScriptFile, above: readonly SyntaxNode[]): Waiter
 /** Handlers of events, and what is called later: whatever they give back is dropped, or waited for. */
 function givesNothing(file: ScriptFile, fn: SyntaxNode, above: readonly SyntaxNode[], at: number): boolean {
   if (isHandedOff(fn, above, at)) return true;
-  const parent = above[at - 1];
-  const name =
-    fn.type === 'FunctionDeclaration'
-      ? nameOf(fn.id)
-      : parent?.type === 'VariableDeclarator'
-        ? nameOf(parent.id)
-        : null;
+  const name = ownName(fn, above[at - 1]);
   if (name === null) return false;
   const uses = file.references(name, 1);
   return uses !== null && uses.length > 0 && uses.every((u) => isHandedOff(u.node, u.above, u.above.length));
 }
 
+/** Functions and methods that call what they are given, and drop what it gives back. */
+const CALLERS = new Set([
+  'addEventListener',
+  'setTimeout',
+  'requestIdleCallback',
+  'requestAnimationFrame',
+  'queueMicrotask',
+  'then',
+  'catch',
+]);
+
 /** Whether a node is given away as a handler; `at`: its place among the nodes around it. */
 function isHandedOff(node: SyntaxNode, above: readonly SyntaxNode[], at: number): boolean {
-  const parent = above[at - 1];
-  if (parent?.type === 'JSXExpressionContainer') {
-    const attribute = above[at - 2];
-    return (
-      attribute?.type === 'JSXAttribute' &&
-      /^on[A-Z]/.test(nameOf(attribute.name) ?? '') &&
-      isPlainElement(above, at - 3)
-    );
-  }
-  if (parent?.type !== 'CallExpression' || !(parent.arguments as unknown[]).includes(node)) return false;
-  const callee = parent.callee as SyntaxNode;
-  const called = callee.type === 'MemberExpression' ? nameOf(callee.property) : nameOf(callee);
-  return [
-    'addEventListener',
-    'setTimeout',
-    'requestIdleCallback',
-    'requestAnimationFrame',
-    'queueMicrotask',
-    'then',
-    'catch',
-  ].includes(called ?? '');
-}
-
-/** An element of the page itself: what a component does with a handler's answer isn't known. */
-function isPlainElement(above: readonly SyntaxNode[], at: number): boolean {
-  return /^[a-z]/.test(nameOf(above[at]?.name) ?? '');
+  const attribute = attributeOf(above, at);
+  // What a component does with a handler's answer isn't known, an element of the page itself drops it.
+  if (attribute) return /^on[A-Z]/.test(attribute.name) && /^[a-z]/.test(nameOf(attribute.element?.name) ?? '');
+  return CALLERS.has(handedTo(node, above, at) ?? '');
 }
 
 /** What of an event is gone, or comes too late, once a handler has waited. */

@@ -2,6 +2,7 @@ import { minifySync } from 'oxc-minify';
 import { type EcmaScriptModule, parseSync } from 'oxc-parser';
 import { transformSync } from 'oxc-transform';
 import type { DeferredContext, Import } from '../core/snapshot/types.ts';
+import { actUses } from './act-uses.ts';
 import { type ComponentUse, findComponentUses } from './parts/component-uses.ts';
 import { findRouteTables, type RouteTable } from './route-table.ts';
 import { SourceText } from './source-text.ts';
@@ -124,10 +125,14 @@ export function parseScript(path: string, text: string, jsxImportSource: string,
     result.uses = findComponentUses(parsed.program as unknown as SyntaxNode, source);
   // Packages are not the app's to change.
   if (!path.includes('node_modules/') && result.imports.length > 0) {
-    const needed = syncUses(parsed.program as unknown as SyntaxNode, source);
+    const program = parsed.program as unknown as SyntaxNode;
+    const needed = syncUses(program, source);
+    const acted = /\bon[A-Z]|addEventListener/.test(text) ? actUses(program) : new Set();
     for (const item of result.imports) {
-      const sync = item.kind === 'static' && item.start < item.end ? needed.get(item.specifier) : undefined;
+      if (item.kind !== 'static' || item.start === item.end) continue;
+      const sync = needed.get(item.specifier);
       if (sync) item.sync = sync;
+      else if (acted.has(item.specifier)) item.onActs = true;
     }
   }
   if (text.includes('require') && text.includes('process.env.NODE_ENV')) dropDeadRequires(result);

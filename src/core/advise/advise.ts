@@ -18,6 +18,7 @@ import { costlyHints, costlyLinks, hintsForSavers } from './suspect/given-hints.
 import { copies, mixedByDeploys, nestedSplits, twoVersions } from './suspect/graph.ts';
 import { Grounds } from './suspect/grounds.ts';
 import { dataAfterCode, foundLate, otherOrigins } from './suspect/late.ts';
+import { onlyOnActs } from './suspect/on-acts.ts';
 import { failsSilently, unsteadyScreen } from './suspect/seen.ts';
 import type { Advice, Effect, Finding, RouteScore, Score, Seen, Suspicion, WaitScore, Way } from './types.ts';
 
@@ -35,7 +36,16 @@ const SAME = 0.7;
 const TOLD = 0.5;
 
 /** What is about imports and modules. */
-const CUTS = [routeLeaks, partsInStart, keptBySharing, staircases, deferredFirstScreen, nestedSplits, twoVersions];
+const CUTS = [
+  routeLeaks,
+  partsInStart,
+  keptBySharing,
+  onlyOnActs,
+  staircases,
+  deferredFirstScreen,
+  nestedSplits,
+  twoVersions,
+];
 
 /** Everything that looks worth changing in an app under a plan, before it is measured. */
 export function suspicionsOf(grounds: Grounds): Suspicion[] {

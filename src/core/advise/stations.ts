@@ -5,6 +5,7 @@ export const STATION_OF: Record<FindingKind, 'inventory' | 'split' | 'visits' | 
   'route leak': 'split',
   'part in the start': 'split',
   'kept by sharing': 'split',
+  'only on acts': 'split',
   staircase: 'split',
   'deferred first screen': 'split',
   'small files': 'split',

@@ -7,6 +7,7 @@ export const FINDING_KINDS = [
   'staircase',
   'deferred first screen',
   'kept by sharing',
+  'only on acts',
   'found late',
   'hint that costs',
   'script in the way',

@@ -90,6 +90,7 @@ function checkImport(value: unknown, modules: number, at: string): Import {
       : { context: oneOf(item.context, ['module', 'wrapper', 'handler', 'function'] as const, `${at}.context`) }),
     ...(item.awaited === undefined ? {} : { awaited: true as const }),
     ...(item.sync === undefined ? {} : { sync: checkSync(item.sync, `${at}.sync`) }),
+    ...(item.onActs === undefined ? {} : { onActs: true as const }),
   };
 }
 

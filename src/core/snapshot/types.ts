@@ -81,6 +81,8 @@ export interface Import {
   awaited?: true;
   /** Only for static imports that the module needs while it starts: detaching alone would break it. */
   sync?: { reason: string; line: number };
+  /** Only for static imports that the module uses in handlers of what people do, and nowhere else. */
+  onActs?: true;
 }
 
 export interface Package {

@@ -10,6 +10,7 @@ import { scriptsInTheWay, smallFiles, unusedStyles } from './files.ts';
 import { costlyHints } from './given-hints.ts';
 import { Grounds } from './grounds.ts';
 import { dataAfterCode, foundLate, otherOrigins } from './late.ts';
+import { onlyOnActs } from './on-acts.ts';
 
 function suspect(
   look: (grounds: Grounds) => Suspicion[],
@@ -50,6 +51,33 @@ describe('code in the start', () => {
       part('first', 'first'),
       part('later', 'later', { place: 'below' }),
     ],
+  });
+
+  it('suspects what only acts use, in starts and behind split points, unless somebody else there needs it', () => {
+    const { snapshot } = new Grounds(sketch(modules, { routes: [a, route('/b', 'b')] }), BASELINE, ROUND);
+    const acted = (...froms: string[]): Suspicion[] => {
+      const imports = snapshot.imports.map((i) =>
+        froms.includes(`${snapshot.modules[i.from].path} ${i.specifier}`) ? { ...i, onActs: true as const } : i,
+      );
+      return onlyOnActs(new Grounds({ ...snapshot, imports }, BASELINE, ROUND));
+    };
+    expect(acted()).toEqual([]);
+    const [chart, ...none] = acted('later chart');
+    expect(none).toEqual([]);
+    expect(chart).toMatchObject({
+      what: 'chart comes with later, though only acts use it',
+      because: [{ from: 'later', to: 'chart', line: 1 }],
+      routes: ['/a'],
+    });
+    expect(chart.ways[0].decisions).toEqual([
+      { kind: 'detach', import: 'later::chart' },
+      { kind: 'trigger', splitPoint: 'chart', fetch: { on: 'idle' } },
+    ]);
+    expect(acted('a dialog', 'later chart', 'level chart').map((s) => [s.id, s.routes])).toEqual([
+      ['acts dialog', ['/a', '/b']],
+      ['acts chart', ['/b', '/a']],
+    ]);
+    expect(acted('a first')).toEqual([]);
   });
 
   it('suspects parts that nobody sees at first, with the import that brings them', () => {
