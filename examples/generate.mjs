@@ -1,4 +1,4 @@
-// Writes the bodies of the sample's heavy packages (examples/saltmarsh-ferries/packages/*/body/*.ts).
+// Writes the bodies of the sample's heavy packages (examples/saltmarsh-ferries/packages/*/body).
 // Seeded: the same text on every machine. The bodies stand for real libraries of that weight and do nothing of use.
 import fs from 'node:fs';
 import path from 'node:path';
@@ -101,18 +101,71 @@ function body(name, kilobytes) {
   return out.join('\n');
 }
 
+const STEPS = [0, 2, 4, 8, 12, 16, 24, 32, 48, 64, 96];
+const SIDES = {
+  pad: 'padding',
+  'pad-across': 'padding-inline',
+  'pad-along': 'padding-block',
+  gap: 'gap',
+  lift: 'margin-bottom',
+  drop: 'margin-top',
+  inset: 'margin-left',
+  outset: 'margin-right',
+};
+const COLOURS =
+  'fog e7ecee dawn f6d9b8 kelp 51643f gale 3c4f5c buoy b3432b shell fbf3e6 slate 68757d lamp e9b949 brine 2f6f73 rope c9a66b ember d9622b moss 7d8f4e'.split(
+    ' ',
+  );
+const SHARES = [10, 20, 25, 30, 33, 40, 50, 60, 66, 70, 75, 80, 90, 100];
+const TEXTS = { small: 13, plain: 16, large: 20, title: 28, banner: 40 };
+
+/** Rules of a sheet of helpers, by name; `from` stands in the names of those for wide screens. */
+function helpers(from) {
+  const rules = [];
+  const rule = (name, text) => rules.push(`.hull-${from}${name} { ${text}; }`);
+  for (const [side, property] of Object.entries(SIDES))
+    STEPS.forEach((px, n) => rule(`${side}-${n}`, `${property}: ${px}px`));
+  for (let n = 0; n < COLOURS.length; n += 2) {
+    const [name, colour] = [COLOURS[n], `#${COLOURS[n + 1]}`];
+    rule(`tint-${name}`, `background: ${colour}`);
+    rule(`ink-${name}`, `color: ${colour}`);
+    rule(`edge-${name}`, `border: 1px solid ${colour}; border-radius: 3px`);
+    rule(`glow-${name}`, `box-shadow: 0 0 0 3px ${colour}66`);
+  }
+  for (const share of SHARES) rule(`wide-${share}`, `flex: 0 0 ${share}%; max-width: ${share}%`);
+  for (const [name, px] of Object.entries(TEXTS)) rule(`text-${name}`, `font-size: ${px}px; line-height: 1.3`);
+  rule('row', 'display: flex; flex-direction: row; align-items: center');
+  rule('stack', 'display: flex; flex-direction: column; align-items: stretch');
+  rule('spread', 'justify-content: space-between');
+  rule('centre', 'align-items: center; justify-content: center; text-align: center');
+  rule('hide', 'display: none');
+  return rules;
+}
+
+/** The sheet of helpers that comes with every start, of which the app uses a handful. */
+function sheet() {
+  const wide = [480, 640, 960, 1280, 1600].flatMap((px) => [
+    `@media (min-width: ${px}px) {`,
+    ...helpers(`from-${px}-`).map((r) => `  ${r}`),
+    '}',
+  ]);
+  return ['/* Generated; see examples/generate.mjs. */', ...helpers(''), ...wide, ''].join('\n');
+}
+
 const here = path.dirname(fileURLToPath(import.meta.url));
 let written = 0;
-for (const [folder, modules] of Object.entries(BODIES)) {
+
+function write(folder, name, text) {
   const into = path.join(here, 'saltmarsh-ferries', 'packages', folder, 'body');
+  const file = path.join(into, name);
   fs.mkdirSync(into, { recursive: true });
-  for (const [name, kilobytes] of Object.entries(modules)) {
-    const file = path.join(into, `${name}.ts`);
-    const text = body(`${folder}/${name}`, kilobytes);
-    if (!fs.existsSync(file) || fs.readFileSync(file, 'utf8') !== text) {
-      fs.writeFileSync(file, text);
-      written++;
-    }
-  }
+  if (fs.existsSync(file) && fs.readFileSync(file, 'utf8') === text) return;
+  fs.writeFileSync(file, text);
+  written++;
 }
+
+for (const [folder, modules] of Object.entries(BODIES))
+  for (const [name, kilobytes] of Object.entries(modules))
+    write(folder, `${name}.ts`, body(`${folder}/${name}`, kilobytes));
+write('tokens', 'helpers.css', sheet());
 console.log(written > 0 ? `sample packages: ${written} bodies written` : 'sample packages: up to date');

@@ -9,6 +9,7 @@ import type { PatchContext } from './context.ts';
 import { detach } from './detach.ts';
 import { FileEdits } from './file-edits.ts';
 import { join } from './join.ts';
+import { moveSteps } from './move.ts';
 import { isWritten, recipe, writeTrigger } from './triggers.ts';
 import type { PatchStep, SourcePatch } from './types.ts';
 import { countLines, unifiedDiff } from './unified-diff.ts';
@@ -130,6 +131,9 @@ function byHand(snapshot: Snapshot, item: Import, { triggers }: EffectivePlan): 
   return recipe(item.specifier, item.names, triggers.get(target) ?? { on: 'action' });
 }
 
+/** Rules of a sheet that are told one by one. */
+const MOST_RULES = 200;
+
 type OtherStep = Omit<PatchStep, 'decision' | 'words'>;
 
 /** Decisions about how a split point behaves, and about what of a module ships. */
@@ -150,13 +154,27 @@ function otherSteps(
       ];
     case 'no script':
       return [hand(decision.module, 'draw it on the server only, and give what answers inside it a start of its own')];
+    case 'move':
+      return moveSteps(context, editsOr, decision);
     case 'trim':
-      return snapshot.unusedRules
-        .filter((r) => r.module === decision.module)
-        .map((r) => ({ ...hand(r.module, `nothing mentions ${r.selector}: leave the rule out`), line: r.line }));
+      return [trimStep(snapshot, decision.module)];
     default:
       return [];
   }
+}
+
+/** One step for all rules of a sheet: there may be a thousand of them. */
+function trimStep({ unusedRules }: Snapshot, module: string): OtherStep {
+  const rules = unusedRules.filter((r) => r.module === module);
+  const first = rules.slice(0, MOST_RULES).map((r) => `/* line ${r.line} */ ${r.selector}`);
+  const more = rules.length > MOST_RULES ? [`/* and ${rules.length - MOST_RULES} more */`] : [];
+  return {
+    path: module,
+    line: rules[0]?.line ?? 1,
+    state: 'by hand',
+    what: `${rules.length} ${rules.length === 1 ? 'rule whose names nothing mentions is' : 'rules whose names nothing mentions are'} to be left out`,
+    recipe: [...first, ...more].join('\n'),
+  };
 }
 
 function triggerSteps(

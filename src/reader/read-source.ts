@@ -9,6 +9,7 @@ import { documentExtras } from './document-extras.ts';
 import { type FoundEntry, findEntries } from './find-entries.ts';
 import { findRoutes } from './find-routes.ts';
 import { proposeParts } from './parts/find-parts.ts';
+import { sheetUsers } from './sheet-users.ts';
 import { type ReadProgress, SourceGraph } from './source-graph.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
 
@@ -90,6 +91,7 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
     failed: [...built.failed, ...tables.failed, ...extras.flatMap((e) => e.failed), ...twins(byFolders), ...failed],
     notices: built.notices,
     unusedRules: unusedIn(root, graph.sheets, built),
+    sheetUses: sheetUsers(graph.sheets, scriptsOf(built)),
     ...(notes.visitors ? { visitors: notes.visitors } : {}),
     output: null,
   };
@@ -135,6 +137,11 @@ function jsxSource(root: string): string {
   const file = path.join(root, 'tsconfig.json');
   if (!fs.existsSync(file)) return 'react';
   return /"jsxImportSource"\s*:\s*"([^"]+)"/.exec(fs.readFileSync(file, 'utf8'))?.[1] ?? 'react';
+}
+
+/** The shipped scripts with their texts. */
+function scriptsOf({ modules, texts }: ReturnType<SourceGraph['finish']>): { path: string; text: string }[] {
+  return modules.flatMap(({ path, kind }) => (kind === 'script' ? [{ path, text: texts[path] }] : []));
 }
 
 /** Rules whose names neither the shipped scripts nor documents and templates in the folder mention. */

@@ -76,7 +76,7 @@ describe('the analyst', () => {
     expect(found.reached).toBe(true);
     expect(found.load).toBeCloseTo(recording.load! + 200, -1);
     const entry = now.timeline.requests.find((r) => r.name === 'entry')!;
-    expect(analyst.slack(BASELINE, '/timetable', DEFAULT_CONDITIONS, entry.address)).toBeLessThan(20);
+    expect(analyst.slack(BASELINE, '/timetable', DEFAULT_CONDITIONS, entry.address)).toBeLessThan(60);
     expect(analyst.slack(BASELINE, '/timetable', DEFAULT_CONDITIONS, '/lost.js')).toBeNull();
     const plan = { ...BASELINE, decisions: [detach] };
     const target = 'src/tickets/ticket-dialog.tsx';

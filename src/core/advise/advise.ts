@@ -20,6 +20,7 @@ import { Grounds } from './suspect/grounds.ts';
 import { dataAfterCode, foundLate, otherOrigins } from './suspect/late.ts';
 import { onlyOnActs } from './suspect/on-acts.ts';
 import { failsSilently, unsteadyScreen } from './suspect/seen.ts';
+import { sheetsOfOthers } from './suspect/sheets.ts';
 import type { Advice, Effect, Finding, RouteScore, Score, Seen, Suspicion, WaitScore, Way } from './types.ts';
 
 /** Less than this, in expected ms per visit, is no gain. */
@@ -59,6 +60,7 @@ export function suspicionsOf(grounds: Grounds): Suspicion[] {
     dataAfterCode,
     scriptsInTheWay,
     unusedStyles,
+    sheetsOfOthers,
     smallFiles,
     copies,
     mixedByDeploys,

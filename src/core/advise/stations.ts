@@ -15,6 +15,7 @@ export const STATION_OF: Record<FindingKind, 'inventory' | 'split' | 'visits' | 
   'hint that costs': 'hints',
   'data after code': 'visits',
   'unused styles': 'inventory',
+  'styles of others': 'inventory',
   'two versions': 'inventory',
   copies: 'split',
   'nested splits': 'split',

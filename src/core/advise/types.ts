@@ -14,6 +14,7 @@ export const FINDING_KINDS = [
   'small files',
   'data after code',
   'unused styles',
+  'styles of others',
   'other origin',
   'nested splits',
   'two versions',

@@ -66,6 +66,7 @@ const EVERY: Decision[] = [
   { kind: 'no script', module: 'a' },
   { kind: 'trim', module: 'a' },
   { kind: 'one version', package: 'p', keep: 'k' },
+  { kind: 'move', import: 'a::b', to: 'c' },
   { kind: 'style in script', match: { path: 'src/**' } },
   { kind: 'gather', name: 'g', match: { package: 'p' } },
   { kind: 'together', modules: ['a', 'b'] },

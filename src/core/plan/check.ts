@@ -49,6 +49,7 @@ const KINDS = [
     'put aside',
     'drop link',
     'one version',
+    'move',
   ] as const),
   ...(['no script', 'trim', 'style in script'] as const),
   ...(['gather', 'together', 'apart', 'floor', 'ceiling', 'copy', 'grain', 'chunk name'] as const),
@@ -140,6 +141,8 @@ function checkDecision(value: unknown, at: string): Decision {
     case 'no script':
     case 'trim':
       return { kind, module: text(item.module, `${at}.module`) };
+    case 'move':
+      return { kind, import: text(item.import, `${at}.import`), to: text(item.to, `${at}.to`) };
     case 'one version':
       return { kind, package: text(item.package, `${at}.package`), keep: text(item.keep, `${at}.keep`) };
     case 'drop link':

@@ -42,6 +42,8 @@ export function subjectOf(decision: Decision): string {
     case 'no script':
     case 'trim':
       return `${decision.kind} ${decision.module}`;
+    case 'move':
+      return `move ${decision.import}`;
     case 'one version':
       return `one version ${decision.package}`;
     case 'drop link':
@@ -104,6 +106,7 @@ export function shipsBy(decision: Decision): ShipsBy {
     case 'split':
     case 'no script':
     case 'trim':
+    case 'move':
       return 'source edit';
     case 'hint':
     case 'script':
@@ -154,6 +157,10 @@ export function decisionWords(decision: Decision): string {
       return `no script for ${shortName(decision.module)}`;
     case 'trim':
       return `trim ${decision.module.slice(decision.module.lastIndexOf('/') + 1)}`;
+    case 'move': {
+      const [from, what] = decision.import.split('::');
+      return `import ${shortName(what)} in ${shortName(decision.to)}, not in ${shortName(from)}`;
+    }
     case 'one version':
       return `one version of ${decision.package}: that in ${decision.keep}`;
     case 'drop link':

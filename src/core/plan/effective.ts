@@ -84,6 +84,7 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
       case 'no script':
       case 'trim':
       case 'one version':
+      case 'move':
       case 'style in script':
         // What these leave of the modules is settled before imports are looked at.
         return;

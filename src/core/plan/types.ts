@@ -131,6 +131,8 @@ export type Ship =
   | { kind: 'no script'; module: string }
   /** Style rules of a sheet that nothing can use are left out. */
   | { kind: 'trim'; module: string }
+  /** An import of a style sheet is made in another module instead. */
+  | { kind: 'move'; import: string; to: string }
   /** All imports of a package lead into one of its versions, named by its folder. */
   | { kind: 'one version'; package: string; keep: string }
   /** Styles travel in the script that needs them, not in files that block rendering. */

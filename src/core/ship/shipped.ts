@@ -3,6 +3,7 @@ import { matcher, matchWords } from '../plan/match.ts';
 import type { Plan, Ship } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { withMoved } from './moved.ts';
 import { withOneVersion } from './one-version.ts';
 import { withoutScript } from './without-script.ts';
 
@@ -12,7 +13,13 @@ export interface Shipped {
   stale: EffectivePlan['stale'];
 }
 
-const KINDS: readonly string[] = ['no script', 'trim', 'one version', 'style in script'] satisfies Ship['kind'][];
+const KINDS: readonly string[] = [
+  'no script',
+  'trim',
+  'move',
+  'one version',
+  'style in script',
+] satisfies Ship['kind'][];
 
 /** Ways of shipping one snapshot that are remembered: the plan at hand and what it is compared with. */
 const MOST_KNOWN = 8;
@@ -64,7 +71,9 @@ function ship(read: Snapshot, plan: Pick<Plan, 'decisions'>): Shipped {
             ? inScript(snapshot, decision)
             : decision.kind === 'one version'
               ? withOneVersion(snapshot, decision.package, decision.keep)
-              : snapshot;
+              : decision.kind === 'move'
+                ? withMoved(snapshot, decision.import, decision.to)
+                : snapshot;
     if (typeof next === 'string') stale.push({ decision: at, reason: next });
     else snapshot = next;
   });

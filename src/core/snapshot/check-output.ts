@@ -1,7 +1,7 @@
 import { InputError } from '../errors.ts';
 import { amount, each, flag, object, oneOf, text } from '../formats/fields.ts';
 import { checkEvidence } from './check-routes.ts';
-import type { BuiltFile, BuiltOutput, BuiltStart, DocumentLink, Notice, StyleRule } from './types.ts';
+import type { BuiltFile, BuiltOutput, BuiltStart, DocumentLink, Notice, SheetUse, StyleRule } from './types.ts';
 
 const NOTICES = ['development', 'unminified', 'uncompressed', 'inline map', 'base', 'unnamed file'] as const;
 
@@ -98,6 +98,11 @@ export function checkRule(value: unknown, at: string): StyleRule {
     bytes: amount(item.bytes, `${at}.bytes`),
     missing: each(item.missing, `${at}.missing`, text),
   };
+}
+
+export function checkSheetUse(value: unknown, at: string): SheetUse {
+  const item = object(value, at);
+  return { module: text(item.module, `${at}.module`), by: each(item.by, `${at}.by`, text) };
 }
 
 function within(value: unknown, count: number, what: string, at: string): number {

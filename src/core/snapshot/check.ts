@@ -2,7 +2,7 @@ import { InputError } from '../errors.ts';
 import { amount, each, flag, list, object, oneOf, text } from '../formats/fields.ts';
 import { checkVisitorNotes } from '../visitors/check.ts';
 import { checkBase } from './base.ts';
-import { checkLink, checkNotice, checkOutput, checkRule } from './check-output.ts';
+import { checkLink, checkNotice, checkOutput, checkRule, checkSheetUse } from './check-output.ts';
 import { checkRoutes, checkScripts } from './check-routes.ts';
 import type { Entry, Failed, Import, Module, Package, Snapshot, Unresolved } from './types.ts';
 
@@ -34,6 +34,7 @@ export function checkSnapshot(value: unknown, at: string): Snapshot {
     failed: list(item.failed, `${at}.failed`).map((f, i) => checkFailed(f, `${at}.failed[${i}]`)),
     notices: each(item.notices ?? [], `${at}.notices`, checkNotice),
     unusedRules: each(item.unusedRules ?? [], `${at}.unusedRules`, checkRule),
+    sheetUses: each(item.sheetUses ?? [], `${at}.sheetUses`, checkSheetUse),
     ...(item.visitors === undefined ? {} : { visitors: checkVisitorNotes(item.visitors, `${at}.visitors`) }),
     output: item.output == null ? null : checkOutput(item.output, modules.length, `${at}.output`),
   };

@@ -25,10 +25,19 @@ export interface Snapshot {
   notices: Notice[];
   /** Style rules whose names nothing in the app mentions. */
   unusedRules: StyleRule[];
+  /** Which scripts mention names of a style sheet, for sheets that aren't for everybody. */
+  sheetUses: SheetUse[];
   /** What is said of the people who come, where anything is. */
   visitors?: VisitorNotes;
   /** The real files, for a snapshot of a production output; null for one of sources. */
   output: BuiltOutput | null;
+}
+
+export interface SheetUse {
+  /** Path of the sheet. */
+  module: string;
+  /** Paths of the scripts. */
+  by: string[];
 }
 
 export type ModuleKind = 'script' | 'style' | 'json' | 'asset';

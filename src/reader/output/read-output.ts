@@ -94,6 +94,7 @@ export function readOutput(
     failed: [...inside.failed, ...failed, ...extras.flatMap((e) => e.failed)],
     notices,
     unusedRules: unusedIn(root, files),
+    sheetUses: [],
     output,
   };
   return { snapshot, texts: inside.texts, sources: {} };

@@ -11,6 +11,7 @@ import { costlyHints } from './given-hints.ts';
 import { Grounds } from './grounds.ts';
 import { dataAfterCode, foundLate, otherOrigins } from './late.ts';
 import { onlyOnActs } from './on-acts.ts';
+import { sheetsOfOthers } from './sheets.ts';
 
 function suspect(
   look: (grounds: Grounds) => Suspicion[],
@@ -244,5 +245,37 @@ describe('files', () => {
     const [found] = suspect(costlyHints, modules, routes, {}, [hint]);
     expect(found.routes).toEqual(['/a', '/b']);
     expect(found.ways[0]).toMatchObject({ decisions: [], withdraw: [found.id] });
+  });
+});
+
+describe('styles in the start of routes that don’t use them', () => {
+  const modules: Record<string, Sketch> = {
+    main: { imports: ['crew.css', 'base.css', '~crew', '~home'] },
+    'crew.css': { kind: 'style', bytes: 3000 },
+    'base.css': { kind: 'style', bytes: 3000 },
+    crew: { imports: ['grid'] },
+    grid: {},
+    home: {},
+  };
+  const routes = [route('/crew', 'crew'), route('/', 'home')];
+  const uses = (module: string, ...by: string[]) => ({ sheetUses: [{ module, by }] });
+
+  it('are to be imported by their only user, or by the page of the only route', () => {
+    const [alone] = suspect(sheetsOfOthers, modules, routes, uses('crew.css', 'grid'));
+    expect(alone).toMatchObject({
+      id: 'sheet crew.css',
+      routes: ['/'],
+      because: [{ from: 'main', to: 'crew.css', line: 1 }],
+      ways: [{ decisions: [{ kind: 'move', import: 'main::crew.css', to: 'grid' }] }],
+    });
+    const [page] = suspect(sheetsOfOthers, modules, routes, uses('crew.css', 'grid', 'crew'));
+    expect(page.ways[0].decisions).toEqual([{ kind: 'move', import: 'main::crew.css', to: 'crew' }]);
+  });
+
+  it('are fine where every route uses them, or nobody is known to', () => {
+    expect(suspect(sheetsOfOthers, modules, routes, uses('crew.css', 'main'))).toEqual([]);
+    expect(suspect(sheetsOfOthers, modules, routes, uses('crew.css', 'grid', 'home'))).toEqual([]);
+    expect(suspect(sheetsOfOthers, modules, routes, uses('gone.css', 'grid'))).toEqual([]);
+    expect(suspect(sheetsOfOthers, modules, routes)).toEqual([]);
   });
 });

@@ -1,0 +1,66 @@
+import { route, sketch } from '../../test-support/snapshots.ts';
+import { formChunks } from '../chunks/form-chunks.ts';
+import { BASELINE, type Plan } from '../plan/types.ts';
+import { relativeAddress, withMoved } from './moved.ts';
+import { shipped, troublesOf } from './shipped.ts';
+
+const app = sketch(
+  {
+    'src/main': { imports: ['base.css', 'crew.css', '~src/crew/page', '~src/home'] },
+    'base.css': { kind: 'style' },
+    'crew.css': { kind: 'style' },
+    'src/crew/page': { imports: ['page.css', 'src/grid'] },
+    'page.css': { kind: 'style' },
+    'src/grid': {},
+    'src/home': {},
+  },
+  { routes: [route('/crew', 'src/crew/page'), route('/', 'src/home')] },
+);
+const plan: Plan = {
+  ...BASELINE,
+  decisions: [{ kind: 'move', import: 'src/main::crew.css', to: 'src/crew/page' }],
+};
+
+const stylesOf = (snapshot: typeof app, of: Plan, target: string) => {
+  const graph = formChunks(snapshot, of);
+  const root = graph.roots.find((r) => snapshot.modules[r.target[0]].path === target)!;
+  return [...root.need].map((m) => snapshot.modules[m].path).filter((p) => p.endsWith('.css'));
+};
+
+describe('an import of a sheet that is made elsewhere', () => {
+  it('leaves the start of everybody and comes with the module that makes it, after its own', () => {
+    const { snapshot, stale } = shipped(app, plan);
+    expect(stale).toEqual([]);
+    expect(stylesOf(app, BASELINE, 'src/main')).toEqual(['base.css', 'crew.css']);
+    expect(stylesOf(snapshot, plan, 'src/main')).toEqual(['base.css']);
+    const made = snapshot.imports.filter((i) => snapshot.modules[i.from].path === 'src/crew/page');
+    expect(made.map((i) => snapshot.modules[i.to].path)).toEqual(['page.css', 'src/grid', 'crew.css']);
+    expect(stylesOf(snapshot, plan, 'src/crew/page').sort()).toEqual(['crew.css', 'page.css']);
+  });
+
+  it('merely goes where it is made already', () => {
+    const moved = withMoved(app, 'src/crew/page::page.css', 'src/main');
+    const again = withMoved(moved as typeof app, 'src/main::base.css', 'src/home') as typeof app;
+    expect(again.imports).toHaveLength(app.imports.length);
+    const twice = sketch({ a: { imports: ['s', 'b'] }, b: { imports: ['s'] }, s: { kind: 'style' } });
+    expect((withMoved(twice, 'a::s', 'b') as typeof app).imports.map((i) => i.specifier)).toEqual(['b', 's']);
+  });
+
+  it.each([
+    ['src/main::gone.css', 'src/home', 'no import src/main::gone.css'],
+    ['src/main::crew.css', 'src/gone', 'no module src/gone'],
+    ['src/crew/page::src/grid', 'src/home', 'is no import of a style sheet'],
+    ['src/main::src/home', 'src/home', 'is no import of a style sheet'],
+    ['src/main::crew.css', 'base.css', 'base.css is no script'],
+  ])('%s to %s is told as a trouble', (key, to, reason) => {
+    const decisions: Plan['decisions'] = [{ kind: 'move', import: key, to }];
+    expect(troublesOf(app, { ...BASELINE, decisions }).stale[0].reason).toContain(reason);
+  });
+
+  it.each([
+    ['src/a.ts', 'src/b.css', './b.css'],
+    ['src/a/x.ts', 'src/b/y.css', '../b/y.css'],
+    ['a.ts', 'src/b.css', './src/b.css'],
+    ['src/a/b/c.ts', 'd.css', '../../../d.css'],
+  ])('from %s, %s is %s', (from, to, address) => expect(relativeAddress(from, to)).toBe(address));
+});
