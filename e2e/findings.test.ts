@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { becomes, figure, Served } from './served.ts';
+import { becomes, changed, figure, Served } from './served.ts';
 
 /** Changes are told to a hundredth of a second. */
 const ROUNDING = 15;
@@ -105,10 +105,12 @@ describe('findings', () => {
     expect(await figure(page, 'interactive')).toBeLessThan(before * 0.7);
     await page.keyboard.press('Control+z');
     await becomes(page, 'interactive', before);
+    await page.getByLabel('At most', { exact: true }).fill('15');
+    await page.getByLabel('At most', { exact: true }).press('Enter');
     await page.getByRole('button', { name: 'Choose', exact: true }).click();
-    await page.getByText(/adding what saves most/).waitFor({ timeout: 60_000 });
+    await page.getByText(/: \d+ %; [1-9]\d* changes so far/).waitFor({ timeout: 60_000 });
     await page.getByRole('button', { name: 'Stop' }).click();
-    await page.getByText(/Stopped with \d changes?; each of them is measured/).waitFor();
+    await page.getByText(/Stopped with \d+ changes?; each of them is measured/).waitFor();
     await page.close();
   }, 240_000);
 
@@ -151,6 +153,75 @@ describe('findings', () => {
     await page.getByText('First plan · 0 decisions').waitFor();
     await page.close();
   }, 180_000);
+
+  it('are worked out, and changes chosen, by all cores but one', async () => {
+    const context = await served.browser.newContext({ viewport: { width: 1280, height: 800 } });
+    await context.addInitScript(() => {
+      Object.defineProperty(navigator, 'hardwareConcurrency', { value: 4 });
+      localStorage.setItem('yokeline:guide', '{"state":"left","step":0}');
+    });
+    const page = await context.newPage();
+    await page.goto(`${served.address}/p/saltmarsh/hints?route=/timetable`);
+    await measured(page);
+    // One for what is looked at, and three for what takes long.
+    expect(page.workers()).toHaveLength(4);
+    const alone = await served.page('/p/saltmarsh/hints?route=/timetable');
+    await measured(alone);
+    expect(alone.workers()).toHaveLength(2);
+    expect(await rows(page).allTextContents()).toEqual(await rows(alone).allTextContents());
+    await alone.close();
+    await page.getByRole('tab', { name: 'Choose for me' }).click();
+    await page.getByLabel('Choose', { exact: true }).selectOption('hints');
+    await page.getByRole('button', { name: 'Choose', exact: true }).click();
+    await page.getByRole('button', { name: /^Take these/ }).waitFor({ timeout: 60_000 });
+    await context.close();
+  }, 120_000);
+
+  it('can be tried on the strip and the waterfall without being made, also over the baseline', async () => {
+    const page = await served.page('/p/saltmarsh/hints?route=/timetable&plan=baseline');
+    await measured(page);
+    const before = await figure(page, 'interactive');
+    await rows(page).first().click();
+    await details(page).getByRole('button', { name: 'Try it' }).click();
+    const tried = await changed(page, 'interactive', before);
+    expect(tried).toBeLessThan(before);
+    await page.keyboard.press('4');
+    await page.getByRole('img', { name: /as it is/ }).waitFor();
+    await page.getByRole('region', { name: 'Live strip' }).getByRole('button', { name: 'Stop' }).click();
+    await becomes(page, 'interactive', before);
+
+    await page.keyboard.press('6');
+    await page.getByRole('combobox', { name: /^plan/ }).click();
+    await page.getByRole('option', { name: /^First plan/ }).click();
+    await measured(page);
+    await rows(page).first().click();
+    await details(page).getByRole('button', { name: 'Try it' }).click();
+    await becomes(page, 'interactive', tried);
+    await page.getByText('First plan · 0 decisions').waitFor();
+    await page.getByRole('region', { name: 'Live strip' }).getByRole('button', { name: 'Take it' }).click();
+    await page.getByText(/First plan · [1-9]/).waitFor();
+    await becomes(page, 'interactive', tried);
+    await page.keyboard.press('Control+z');
+    await becomes(page, 'interactive', before);
+    await page.close();
+  }, 90_000);
+
+  it('tell whether the source patch writes them, and what they save all visitors', async () => {
+    const page = await served.page('/p/saltmarsh/hints?route=/timetable');
+    await measured(page);
+    await page.getByRole('button', { name: /^ticket dialog comes with the start/ }).click();
+    await details(page).getByText('The source patch writes all of it.').waitFor();
+    await page.getByRole('button', { name: /^@saltmarsh\/tidewright stays in the start/ }).click();
+    await details(page)
+      .getByText(/Not by the source patch/)
+      .waitFor();
+    await details(page).getByRole('button', { name: 'all visitors' }).click();
+    await details(page)
+      .getByRole('row', { name: /^all of them/ })
+      .getByText(/▾/)
+      .waitFor({ timeout: 30_000 });
+    await page.close();
+  }, 60_000);
 
   it('switches a hint on and off, and tells when it would pay', async () => {
     const page = await served.page('/p/saltmarsh/hints?route=/timetable');

@@ -1,8 +1,8 @@
 import { advise } from '../core/advise/advise.ts';
-import type { Advice } from '../core/advise/types.ts';
+import type { Advice, Score } from '../core/advise/types.ts';
 import { choose } from '../core/choose/choose.ts';
 import { type HintRow, hintTable } from '../core/choose/hint-table.ts';
-import type { Choice, ChoiceProgress, Circumstance, Wanted } from '../core/choose/types.ts';
+import type { Ahead, Choice, ChoiceProgress, Circumstance, MeasuredShares, Wanted } from '../core/choose/types.ts';
 import type { Plan } from '../core/plan/types.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
@@ -16,6 +16,21 @@ const MOST_KNOWN = 6;
 /** How far a choice is: what was taken so far, and all of it once it is made. */
 export interface ChooseStep extends ChoiceProgress {
   choice: Choice | null;
+  /** Sets that are measured next. */
+  ahead?: Ahead;
+}
+
+/** How far advice is; `ahead`: plans that are scored next. */
+export interface AdviseStep {
+  done: number;
+  of: number;
+  advice: Advice | null;
+  ahead?: Plan[];
+}
+
+/** What others found meanwhile; where nobody helps there is none. */
+export interface Help<F> {
+  given?: F;
 }
 
 /** Works out advice in steps, and remembers the last ones. */
@@ -34,7 +49,7 @@ export class Adviser {
     this.tabling = null;
   }
 
-  step(app: Snapshot, plan: Plan, conditions: Conditions): { done: number; of: number; advice: Advice | null } {
+  step(app: Snapshot, plan: Plan, conditions: Conditions, help?: Help<(Score | undefined)[]>): AdviseStep {
     // What was put aside changes nothing that is measured.
     const decisions = plan.decisions.filter((d) => d.kind !== 'put aside');
     const key = JSON.stringify([decisions, conditions]);
@@ -42,16 +57,23 @@ export class Adviser {
     if (known) return { done: 1, of: 1, advice: known };
     if (this.running?.key !== key)
       this.running = { key, steps: advise(app, { ...plan, decisions }, modelOf(app).model, conditions) };
-    const step = stepFor(this.running.steps, STEP_MS);
-    if (!step.over) return { ...step.told, advice: null };
+    const step = stepFor(this.running.steps, STEP_MS, help !== undefined, help?.given);
+    if (!step.over) return { ...sent(step.told, help), advice: null };
     this.running = null;
     return { done: 1, of: 1, advice: keep(this.known, key, step.result, MOST_KNOWN) };
   }
 
-  choose(app: Snapshot, plan: Plan, circumstances: Circumstance[], wanted: Wanted, begin: boolean): ChooseStep {
+  choose(
+    app: Snapshot,
+    plan: Plan,
+    circumstances: Circumstance[],
+    wanted: Wanted,
+    begin: boolean,
+    help?: Help<MeasuredShares>,
+  ): ChooseStep {
     if (begin || !this.choosing) this.choosing = choose(app, plan, modelOf(app).model, circumstances, wanted);
-    const step = stepFor(this.choosing, STEP_MS);
-    if (!step.over) return { ...step.told, choice: null };
+    const step = stepFor(this.choosing, STEP_MS, help !== undefined, help?.given);
+    if (!step.over) return { ...sent(step.told, help), choice: null };
     this.choosing = null;
     return { phase: 'the curve', turns: step.result.turns, done: 1, of: 1, choice: step.result };
   }
@@ -66,4 +88,9 @@ export class Adviser {
     this.tabling = null;
     return { done: 1, of: 1, rows: keep(this.tables, key, step.result, MOST_KNOWN) };
   }
+}
+
+/** What can be shared is only sent to where somebody helps. */
+function sent<P extends { ahead?: unknown }>(told: P, help: unknown): P {
+  return help === undefined ? { ...told, ahead: undefined } : told;
 }

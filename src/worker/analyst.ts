@@ -1,11 +1,11 @@
 import { type Blame, blame } from '../core/advise/blame.ts';
 import { type BreakEven, type BreakEvenOver, breakEven } from '../core/advise/break-even.ts';
 import { type Crowd, type CrowdGains, gainsOver } from '../core/advise/over-crowds.ts';
-import type { Advice, Way } from '../core/advise/types.ts';
+import type { Score, Way } from '../core/advise/types.ts';
 import { amend } from '../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../core/amend/types.ts';
 import type { HintRow } from '../core/choose/hint-table.ts';
-import type { Circumstance, Wanted } from '../core/choose/types.ts';
+import type { Ahead, Circumstance, MeasuredShares, Wanted } from '../core/choose/types.ts';
 import { carriedOverRoutes } from '../core/chunks/carried-rows.ts';
 import { formChunks } from '../core/chunks/form-chunks.ts';
 import { splitPointsOf } from '../core/chunks/split-points.ts';
@@ -47,7 +47,8 @@ import type { Learned } from '../core/visitors/learn.ts';
 import { modelOf } from '../core/visitors/model.ts';
 import type { Variant } from '../core/visitors/reckon.ts';
 import type { Visit } from '../core/visits/types.ts';
-import { Adviser, type ChooseStep } from './adviser.ts';
+import { Adviser, type AdviseStep, type ChooseStep, type Help } from './adviser.ts';
+import { Measurer } from './measurer.ts';
 import { MixDesk } from './mix-desk.ts';
 import { keep } from './stepping.ts';
 import type {
@@ -80,6 +81,7 @@ export class Analyst {
   private readonly tables = new Map<string, PlanTable>();
   private curves = 0;
   private readonly adviser = new Adviser();
+  private readonly measurer = new Measurer();
   private readonly visits = new VisitDesk((plan) => this.app(plan));
   private readonly mixes = new MixDesk((plan, route) => this.predicted(plan, route, DEFAULT_CONDITIONS).program);
 
@@ -104,6 +106,7 @@ export class Analyst {
     this.tables.clear();
     this.visits.forget();
     this.adviser.forget();
+    this.measurer.forget();
     const { name, origin, modules, routes, base, unresolved, failed, output, entries } = snapshot;
     return {
       name,
@@ -255,8 +258,19 @@ export class Analyst {
   }
 
   /** Changes chosen together, a little further with every call; `begin` starts afresh. */
-  choose(plan: Plan, circumstances: Circumstance[], wanted: Wanted, begin: boolean): ChooseStep {
-    return this.adviser.choose(this.app(), plan, circumstances, wanted, begin);
+  choose(
+    plan: Plan,
+    circumstances: Circumstance[],
+    wanted: Wanted,
+    begin: boolean,
+    help?: Help<MeasuredShares>,
+  ): ChooseStep {
+    return this.adviser.choose(this.app(), plan, circumstances, wanted, begin, help);
+  }
+
+  /** A part of a choice that another analyst makes; `run` names it. */
+  helpChoose(wanted: Wanted, ahead: Ahead, run: string): MeasuredShares {
+    return this.measurer.shares(this.app(), wanted, ahead, run);
   }
 
   /** Every hint that a plan has or could have, a little further with every call; null until all are measured. */
@@ -275,8 +289,13 @@ export class Analyst {
   }
 
   /** Measured advice for a plan, a little further with every call; null until it is there. */
-  advise(plan: Plan, conditions: Conditions): { done: number; of: number; advice: Advice | null } {
-    return this.adviser.step(this.app(), plan, conditions);
+  advise(plan: Plan, conditions: Conditions, help?: Help<(Score | undefined)[]>): AdviseStep {
+    return this.adviser.step(this.app(), plan, conditions, help);
+  }
+
+  /** A part of the advice that another analyst works out; `run` names it. */
+  helpAdvise(plans: Plan[], conditions: Conditions, run: string): Score[] {
+    return this.measurer.scores(this.app(), plans, conditions, run);
   }
 
   /** The same over several plans. */

@@ -1,6 +1,9 @@
 import { type Remote, wrap } from 'comlink';
 import type { Analyst } from './analyst.ts';
 
+/** Each holds the project once more. */
+const MOST_HELPERS = 14;
+
 interface Started {
   remote: Remote<Analyst>;
   worker: Worker;
@@ -54,4 +57,12 @@ export function analyst(): Remote<Analyst> {
 /** Does what takes long, so that the other one stays free: advice, expectations over many visits. */
 export function longAnalyst(): Remote<Analyst> {
   return analystNamed('long analyst');
+}
+
+/** Others who do parts of what takes long: with the long analyst, as many as this machine has cores but one. */
+export function helpers(): Remote<Analyst>[] {
+  const cores = navigator.hardwareConcurrency || 2;
+  return Array.from({ length: Math.max(0, Math.min(cores - 2, MOST_HELPERS)) }, (_, n) =>
+    analystNamed(`helper ${n + 1}`),
+  );
 }

@@ -1,13 +1,19 @@
-/** Takes steps of a computation for about so many ms; gives the last thing that it told, and its result once it is over. */
-export function stepFor<P, T>(
-  steps: Generator<P, T>,
+/**
+ * Takes steps of a computation for about so many ms; gives the last thing that it told, and its result once it is over. Where
+ * others `help`, it stops at work that can be shared; what they found of it (`given`) goes into the first step.
+ */
+export function stepFor<P extends object, T, F>(
+  steps: Generator<P, T, F | undefined>,
   ms: number,
+  help = false,
+  given?: F,
 ): { over: true; result: T } | { over: false; told: P } {
   const until = performance.now() + ms;
+  let step = steps.next(given);
   for (;;) {
-    const step = steps.next();
     if (step.done) return { over: true, result: step.value };
-    if (performance.now() >= until) return { over: false, told: step.value };
+    if ((help && 'ahead' in step.value) || performance.now() >= until) return { over: false, told: step.value };
+    step = steps.next();
   }
 }
 

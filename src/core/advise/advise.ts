@@ -7,6 +7,7 @@ import { shipped, troublesOf } from '../ship/shipped.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import type { Shared } from '../steps.ts';
 import type { VisitorModel } from '../visitors/types.ts';
 import { Compilations } from './compiled.ts';
 import { factsOf } from './facts.ts';
@@ -33,6 +34,8 @@ const NEAR = [0.95, 1.05];
 const LEAST_SEEN = 0.001;
 /** Two findings that take mostly the same code out of the starts are one. */
 const SAME = 0.7;
+/** Of so many suspicions the plans are told ahead. */
+const AT_ONCE = 12;
 /** Differences below this are not told, in ms. */
 const TOLD = 0.5;
 
@@ -73,14 +76,15 @@ export function suspicionsOf(grounds: Grounds): Suspicion[] {
 /**
  * Advice for an app under a plan: every suspicion is tried on a copy of the plan, in each of its ways, and measured by
  * simulation over all landings, moves and acts. What doesn't help is no advice but listed as tried; of several that take
- * the same code out of the starts only the best remains. Yields after each way; returns the advice.
+ * the same code out of the starts only the best remains. Yields after each way, and now and then the plans that it is about
+ * to score, of which it takes the scores that it is given; returns the advice.
  */
 export function* advise(
   app: Snapshot,
   plan: Plan,
   model: VisitorModel,
   conditions: Conditions,
-): Generator<{ done: number; of: number }, Advice> {
+): Shared<{ done: number; of: number }, Advice, Plan[], readonly (Score | undefined)[]> {
   const grounds = new Grounds(shipped(app, plan).snapshot, plan, conditions);
   const compilations = new Compilations(app, model);
   const scorer = new Scorer(app, model, conditions, compilations);
@@ -100,6 +104,11 @@ export function* advise(
   const measured: Finding[] = [];
   const noGain: Advice['noGain'] = [];
   for (const [done, { ways, ...suspicion }] of suspicions.entries()) {
+    if (done % AT_ONCE === 0) {
+      const next = suspicions.slice(done, done + AT_ONCE).flatMap((s) => s.ways.map((way) => planWith(plan, way)));
+      const given = yield { done, of: suspicions.length, ahead: next };
+      for (const [at, score] of (given ?? []).entries()) if (score) scorer.learn(next[at], score);
+    }
     const { whose, seen } = suspicion;
     let best: { way: Way; effect: Effect } | null = null;
     for (const way of ways) {

@@ -27,6 +27,7 @@ const MOST_KNOWN = 50_000_000;
  */
 export class Scorer {
   private readonly known = new Map<string, unknown>();
+  private readonly learned = new Map<string, Score>();
   private length = 0;
   private readonly wishes: Wish[];
   private readonly habits: Map<string, Habits>;
@@ -47,8 +48,17 @@ export class Scorer {
     this.shares = new Map(model.routes.map((r) => [r.pattern, r.landings]));
   }
 
+  /** Takes over the score of a plan that another scorer of the same app, model and conditions worked out. */
+  learn(plan: Plan, score: Score): void {
+    this.learned.set(JSON.stringify(plan.decisions), score);
+  }
+
   /** With `only`, as if nobody came to other routes. */
   score(plan: Plan, only?: ReadonlySet<string>): Score {
+    if (!only && this.learned.size > 0) {
+      const known = this.learned.get(JSON.stringify(plan.decisions));
+      if (known) return known;
+    }
     const { snapshot, compiler, landing } = this.compilations.of(plan);
     const landings = new Map<string, Landed>();
     const meant = only ? snapshot.routes.filter((r) => only.has(r.pattern)) : snapshot.routes;

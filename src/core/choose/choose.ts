@@ -2,6 +2,7 @@ import { Grounds } from '../advise/suspect/grounds.ts';
 import type { Plan } from '../plan/types.ts';
 import { shipped } from '../ship/shipped.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import type { Shared } from '../steps.ts';
 import type { VisitorModel } from '../visitors/types.ts';
 import { hintCandidates } from './hint-candidates.ts';
 import { checkWanted } from './limits.ts';
@@ -10,6 +11,7 @@ import { Gauge } from './measure.ts';
 import { type Problem, type Selected, type SelectProgress, select } from './select.ts';
 import { splitCandidates } from './split-candidates.ts';
 import type {
+  Ahead,
   Candidate,
   Choice,
   ChoiceProgress,
@@ -17,12 +19,15 @@ import type {
   CurvePoint,
   Limits,
   Measured,
+  MeasuredShares,
   Turn,
   Wanted,
 } from './types.ts';
 
 /** Splits show new candidates as they are made; so often they are looked for again. */
 const ROUNDS = 3;
+/** So many sets are told ahead. */
+const AT_ONCE = 48;
 /** A set on the curve that saves less than this more than one of less waste isn't told. */
 const LEAST_STEP = 0.5;
 /** Of the candidates that work at one thing so many, the best alone, are also tried two and two. */
@@ -31,7 +36,8 @@ const MOST_BUNDLED = 6;
 /**
  * Chooses changes for an app's visitors under several circumstances: hints, ways to split, or both. All that could make
  * sense is measured by simulation and selected under the limits (see `select`). Yields after every measured set, so that it
- * can be stopped with what there is by then. The same app, plan, circumstances and limits give the same choice. Throws
+ * can be stopped with what there is by then, and names sets that it is about to measure, of which it takes what it is given
+ * (from a `Gauge`). The same app, plan, circumstances and limits give the same choice. Throws
  * InputError for limits that contradict, circumstances without weight and an app that nobody comes to.
  */
 export function* choose(
@@ -40,7 +46,7 @@ export function* choose(
   model: VisitorModel,
   circumstances: readonly Circumstance[],
   wanted: Wanted,
-): Generator<ChoiceProgress, Choice> {
+): Shared<ChoiceProgress, Choice, Ahead, MeasuredShares> {
   const all = circumstances.reduce((sum, c) => sum + c.share, 0);
   const shared = circumstances.filter((c) => c.share > 0).map((c) => ({ ...c, share: c.share / all }));
   checkWanted(wanted.limits, shared, model);
@@ -62,11 +68,22 @@ export function* choose(
       const gauge = new Gauge(app, now, model, shared, pooled, wanted, reference);
       const base = gauge.measure([]);
       const limits = limitsLeft(wanted.limits, left, before, base);
-      const { problem, few } = yield* problemOf(gauge, pooled, limits, base, begun);
+      const ahead = (sets: number[][]): Ahead => ({
+        plan: gauge.plan,
+        circumstances: shared,
+        candidates: pooled,
+        sets,
+      });
+      const { problem, few, useful } = yield* problemOf(gauge, pooled, limits, base, begun, ahead);
       const steps = select(problem);
       let step = steps.next();
       while (!step.done) {
-        yield told(step.value, few, begun, base);
+        const wanted = step.value.ahead?.map((set) => set.map((i) => useful[i]));
+        const given = yield {
+          ...told(step.value, few, begun, base),
+          ...(wanted ? { ahead: ahead(wanted) } : {}),
+        };
+        gauge.learn(given ?? []);
         step = steps.next();
       }
       const added = turnsOf(step.value.chosen, few, begun, base);
@@ -130,15 +147,25 @@ function* problemOf(
   limits: Limits,
   base: Measured,
   turns: Turn[],
-): Generator<ChoiceProgress, { problem: Problem<Measured>; few: Candidate[] }> {
+  ahead: (sets: number[][]) => Ahead,
+): Shared<ChoiceProgress, { problem: Problem<Measured>; few: Candidate[]; useful: number[] }, Ahead, MeasuredShares> {
   const gains: number[] = [];
+  const alone = [...pooled.keys()].map((at) => [at]);
+  /** Tells ahead, now and then, which sets come next. */
+  function* tellAhead(sets: number[][], done: number): Shared<ChoiceProgress, void, Ahead, MeasuredShares> {
+    if (done % AT_ONCE !== 0) return;
+    const next = ahead(sets.slice(done, done + AT_ONCE));
+    gauge.learn((yield { phase: 'each alone', done, of: sets.length, turns, ahead: next }) ?? []);
+  }
   for (const at of pooled.keys()) {
+    yield* tellAhead(alone, at);
     gains.push(base.cost - gauge.measure([at]).cost);
     yield { phase: 'each alone', done: at + 1, of: pooled.length, turns };
   }
   const pairs = bundlesOf(pooled, gains);
   const bundled: number[][] = [];
   for (const [done, pair] of pairs.entries()) {
+    yield* tellAhead(pairs, done);
     const saved = base.cost - gauge.measure(pair).cost;
     if (saved > 0.5 && saved > Math.max(0, gains[pair[0]]) + Math.max(0, gains[pair[1]])) bundled.push(pair);
     yield { phase: 'each alone', done: done + 1, of: pairs.length, turns };
@@ -161,7 +188,7 @@ function* problemOf(
       return one === null || other === null || one.some((r) => other.includes(r));
     },
   };
-  return { problem, few };
+  return { problem, few, useful };
 }
 
 /** Two and two of what works at one thing, or asks the same origin, in its best ways. */

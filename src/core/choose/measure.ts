@@ -5,14 +5,7 @@ import { planWith } from '../plan/decisions.ts';
 import type { Decision, Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { VisitorModel } from '../visitors/types.ts';
-import type { Candidate, Circumstance, Measured, Wanted } from './types.ts';
-
-/** What one route contributes under one circumstance. */
-interface Share {
-  cost: number;
-  waste: number;
-  firstContent: number;
-}
+import type { Candidate, Circumstance, Measured, MeasuredShares, RouteShare, Wanted } from './types.ts';
 
 /**
  * Measures sets of candidates over one app's visitors in all circumstances. A hint works on the routes whose documents
@@ -20,7 +13,7 @@ interface Share {
  */
 export class Gauge {
   private readonly scorers: { scorer: Scorer; circumstance: Circumstance }[];
-  private readonly known = new Map<string, Share[]>();
+  private readonly known = new Map<string, RouteShare[]>();
   private readonly patterns: string[];
   private readonly first = new Map<string, number[]>();
   /** Sets and routes that were really simulated. */
@@ -69,9 +62,28 @@ export class Gauge {
     return { ...decision, hint: { ...decision.hint, notForDataSaver: true } };
   }
 
-  measure(set: readonly number[]): Measured {
+  /** Takes over what another gauge of the same app, plan, candidates and circumstances has measured. */
+  learn(shares: MeasuredShares): void {
+    for (const [key, own] of shares) if (!this.known.has(key)) this.known.set(key, own);
+  }
+
+  /** What is known of sets, once they are measured. */
+  sharesOf(sets: readonly (readonly number[])[]): MeasuredShares {
+    const found = new Map<string, RouteShare[]>();
+    for (const set of sets) {
+      this.measure(set);
+      for (const { key } of this.keysOf(set)) found.set(key, this.known.get(key)!);
+    }
+    return [...found];
+  }
+
+  private keysOf(set: readonly number[]): { pattern: string; key: string }[] {
     const touching = (pattern: string) => set.filter((i) => this.candidates[i].routes?.includes(pattern) ?? true);
-    const keys = this.patterns.map((pattern) => ({ pattern, key: keyOf(pattern, touching(pattern)) }));
+    return this.patterns.map((pattern) => ({ pattern, key: keyOf(pattern, touching(pattern)) }));
+  }
+
+  measure(set: readonly number[]): Measured {
+    const keys = this.keysOf(set);
     const missing = keys.filter(({ key }) => !this.known.has(key));
     if (missing.length > 0) {
       const plan = this.planOf(set);
@@ -87,7 +99,7 @@ export class Gauge {
     return this.sum(keys.map(({ pattern, key }) => ({ pattern, shares: this.known.get(key)! })));
   }
 
-  private sum(routes: { pattern: string; shares: Share[] }[]): Measured {
+  private sum(routes: { pattern: string; shares: RouteShare[] }[]): Measured {
     let later = 0;
     for (const { pattern, shares } of routes) {
       const before = this.first.get(pattern);
@@ -115,7 +127,7 @@ function keyOf(pattern: string, touching: readonly number[]): string {
   return `${pattern}\n${touching.join(' ')}`;
 }
 
-function shareOf(score: Score, pattern: string, scorer: Scorer): Share {
+function shareOf(score: Score, pattern: string, scorer: Scorer): RouteShare {
   const { cost, waste } = scorer.partOf(score, pattern);
   const route = score.routes.find((r) => r.pattern === pattern)!;
   return { cost, waste, firstContent: route.firstContent };

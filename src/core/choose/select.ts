@@ -25,12 +25,18 @@ export interface SelectProgress<M> {
   done: number;
   of: number;
   soFar: Selected<M>['chosen'];
+  /** Sets that are measured next, for others to measure some of them meanwhile. */
+  ahead?: number[][];
 }
 
 /** At most so many are searched exhaustively. */
 export const FEW = 12;
 /** Less than this is no gain, in the measure's unit. */
 const LEAST = 0.5;
+/** Of all sets so many are offered to others at once. */
+const AHEAD = 128;
+/** Of so many candidates of a set the swaps are told ahead. */
+const AROUND = 6;
 /** Rounds of leaving out, swapping and adding; each must gain, so that few are ever needed. */
 const MOST_ROUNDS = 12;
 /** Beside those that exclude it, so many are tried in the place of each. */
@@ -48,9 +54,21 @@ export function* select<M extends { cost: number }>(problem: Problem<M>): Genera
 function* exhaustively<M extends { cost: number }>(p: Problem<M>): Generator<SelectProgress<M>, Selected<M>> {
   const of = 2 ** p.count;
   let best: { set: number[]; measured: M } = { set: [], measured: p.measure([]) };
+  const setOf = (bits: number) => Array.from({ length: p.count }, (_, i) => i).filter((i) => bits & (1 << i));
+  const fits = (set: number[]) => new Set(set.map((i) => p.instead(i))).size === set.length;
   for (let bits = 1; bits < of; bits++) {
-    const set = Array.from({ length: p.count }, (_, i) => i).filter((i) => bits & (1 << i));
-    if (new Set(set.map((i) => p.instead(i))).size < set.length) continue;
+    if (bits % AHEAD === 1) {
+      const next = Array.from({ length: Math.min(AHEAD, of - bits) }, (_, i) => setOf(bits + i)).filter(fits);
+      yield {
+        phase: 'all sets',
+        done: bits,
+        of,
+        soFar: [{ candidates: best.set, measured: best.measured }],
+        ahead: next,
+      };
+    }
+    const set = setOf(bits);
+    if (!fits(set)) continue;
     const measured = p.measure(set);
     if (measured.cost < best.measured.cost - LEAST && p.keeps(measured, set)) best = { set, measured };
     yield { phase: 'all sets', done: bits, of, soFar: [{ candidates: best.set, measured: best.measured }] };
@@ -147,13 +165,20 @@ class Search<M extends { cost: number }> {
       const cost = this.costOf(next);
       if (cost < most && (!best || cost < best.cost)) best = { set: next, cost };
     };
-    for (const [at, out] of this.set.entries()) {
+    const around = this.set.map((out) => {
       const rest = this.set.filter((m) => m !== out);
+      return { rest, swapped: this.inPlaceOf(out).map((move) => joined(this.p, rest, move)) };
+    });
+    for (const [at, { rest, swapped }] of around.entries()) {
+      if (at % AROUND === 0) {
+        const next = around.slice(at, at + AROUND).flatMap((a) => [a.rest, ...a.swapped]);
+        yield { ...this.told(at, this.set.length), ahead: next };
+      }
       // What hardly saves anything goes even so.
       consider(rest, this.now.cost + LEAST);
       yield this.told(at, this.set.length);
-      for (const move of this.inPlaceOf(out)) {
-        consider(joined(this.p, rest, move), this.now.cost - LEAST);
+      for (const set of swapped) {
+        consider(set, this.now.cost - LEAST);
         yield this.told(at, this.set.length);
       }
     }

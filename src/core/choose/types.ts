@@ -98,6 +98,24 @@ export interface Choice {
   measured: number;
 }
 
+/** Sets of candidates (by their positions) that are about to be measured: others can do so at the same time. */
+export interface Ahead {
+  plan: Plan;
+  circumstances: Circumstance[];
+  candidates: Candidate[];
+  sets: number[][];
+}
+
+/** What one route contributes under one circumstance. */
+export interface RouteShare {
+  cost: number;
+  waste: number;
+  firstContent: number;
+}
+
+/** What was measured of sets: of each route, by the candidates that touch it, the shares under all circumstances. */
+export type MeasuredShares = [key: string, shares: RouteShare[]][];
+
 export interface ChoiceProgress {
   phase: 'each alone' | 'all sets' | 'adding' | 'leaving out and swapping' | 'the curve';
   done: number;

@@ -2,8 +2,8 @@
 
 import { useEffect } from 'react';
 import { create } from 'zustand';
-import type { Advice, Finding } from '../../core/advise/types.ts';
-import { longWork } from './long-work.ts';
+import type { Advice, Finding, Score } from '../../core/advise/types.ts';
+import { longCrew, newRun, sharedOut } from './long-work.ts';
 import { useConditions, usePlan, useWorkbench } from './workbench.ts';
 
 interface AdviceState {
@@ -35,12 +35,21 @@ export function useAdviceUpdates(): void {
     const work = async () => {
       await wait(REST_MS);
       if (!current) return;
-      const worker = await longWork();
+      const crew = await longCrew();
+      const [worker, ...others] = crew;
+      const run = newRun();
+      let given: Score[] | undefined;
       while (current) {
-        const { done, of, advice } = await worker.advise(plan, conditions);
+        const help = others.length > 0 ? { given } : undefined;
+        const { done, of, advice, ahead } = await worker.advise(plan, conditions, help);
         if (!current) return;
         useAdvice.setState(advice ? { advice, done: 1 } : { done: done / Math.max(1, of) });
         if (advice) return;
+        given = undefined;
+        if (!ahead) continue;
+        const parts = await sharedOut(crew, ahead, (a, plans) => a.helpAdvise(plans, conditions, run));
+        given = [];
+        for (const { places, made } of parts) for (const [n, at] of places.entries()) given[at] = made[n];
       }
     };
     work().catch((error: Error) => current && useAdvice.setState({ error: error.message, done: 1 }));

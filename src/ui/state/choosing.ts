@@ -1,9 +1,9 @@
 'use client';
 
 import { create } from 'zustand';
-import type { Choice, ChoiceProgress, Circumstance, Turn, Wanted } from '../../core/choose/types.ts';
+import type { Choice, ChoiceProgress, Circumstance, MeasuredShares, Turn, Wanted } from '../../core/choose/types.ts';
 import type { Plan } from '../../core/plan/types.ts';
-import { longWork } from './long-work.ts';
+import { longCrew, newRun, sharedOut } from './long-work.ts';
 
 interface Choosing {
   at: 'nothing' | 'choosing' | 'stopped' | 'chosen';
@@ -52,13 +52,23 @@ export async function startChoosing(plan: Plan, circumstances: Circumstance[], w
   const mine = ++run;
   useChoosing.setState({ ...NOTHING, at: 'choosing', of: plan });
   try {
-    const worker = await longWork();
+    const crew = await longCrew();
+    const [worker, ...others] = crew;
+    const name = newRun();
+    let given: MeasuredShares | undefined;
     for (let begin = true; run === mine; begin = false) {
-      const { turns, phase, done, of, choice } = await worker.choose(plan, circumstances, wanted, begin);
+      const help = others.length > 0 ? { given } : undefined;
+      const { turns, phase, done, of, choice, ahead } = await worker.choose(plan, circumstances, wanted, begin, help);
       if (run !== mine) return;
       const share = done / Math.max(1, of);
       useChoosing.setState({ turns, phase, share, ...(choice ? { choice, at: 'chosen' } : {}) });
       if (choice) return;
+      if (!ahead) {
+        given = undefined;
+        continue;
+      }
+      const parts = await sharedOut(crew, ahead.sets, (a, sets) => a.helpChoose(wanted, { ...ahead, sets }, name));
+      given = parts.flatMap((p) => p.made);
     }
   } catch (reason) {
     if (run !== mine) return;

@@ -9,6 +9,7 @@ import { seenWords } from '../../parts/seen-words.ts';
 import { useTakeWay } from '../../state/take-way.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { EffectTables } from './effect-tables.tsx';
+import { InTheCode } from './in-the-code.tsx';
 import { PaysWhen } from './pays-when.tsx';
 import { TryIt } from './try-it.tsx';
 
@@ -55,6 +56,7 @@ export function FindingSheet({ finding, aside }: { finding: Finding; aside: stri
         </p>
       ) : null}
       <EffectTables effect={effect} />
+      <InTheCode way={way} />
       {seen || whose ? null : <PaysWhen key={id} way={way} />}
     </>
   );

@@ -1,0 +1,72 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import type { Way } from '../../../core/advise/types.ts';
+import { planWith, shipsBy } from '../../../core/plan/decisions.ts';
+import type { PatchStep } from '../../../patch/types.ts';
+import { api } from '../../state/api.ts';
+import { usePlan, useWorkbench } from '../../state/workbench.ts';
+
+/** Who walks through the findings asks for the edits of the one at which they stop. In ms. */
+const REST_MS = 250;
+const MOST = 4;
+
+/** Whether the source patch can write what a change means for imports, and what is left to the hand with the reason. */
+export function InTheCode({ way }: { way: Way }) {
+  const project = useWorkbench((s) => s.project?.id);
+  const plan = usePlan();
+  const [steps, setSteps] = useState<PatchStep[] | null>(null);
+  const asked = JSON.stringify(way);
+  const edits = way.decisions.some((d) => shipsBy(d) === 'source edit' && d.kind !== 'trigger');
+  useEffect(() => {
+    setSteps(null);
+    if (!project || !edits) return;
+    const { decisions } = planWith({ ...plan, decisions: [] }, JSON.parse(asked) as Way);
+    let current = true;
+    const timer = setTimeout(() => {
+      api.patch(project, plan.name, decisions).then(
+        (found) => {
+          // When something is fetched is told with the decision, and by the handoff's import triggers.
+          if (current) setSteps(found.steps.filter((s) => decisions[s.decision].kind !== 'trigger'));
+        },
+        // A sample without its folder, a server that is gone: the handoff tells it.
+        () => current && setSteps([]),
+      );
+    }, REST_MS);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
+  }, [project, plan, asked, edits]);
+  if (!edits || steps?.length === 0) return null;
+  const hand = steps?.filter((s) => s.state === 'by hand' || s.state === 'refused') ?? [];
+  return (
+    <section aria-label="In the code" className="mt-4">
+      <h3 className="font-semibold">In the code</h3>
+      {steps === null ? (
+        <p className="text-soft">looking at the sources …</p>
+      ) : hand.length === 0 ? (
+        <p className="text-soft">The source patch writes all of it.</p>
+      ) : (
+        <>
+          <p className="text-soft">
+            {hand.length === steps.length
+              ? 'Not by the source patch:'
+              : `The source patch writes ${steps.length - hand.length} of ${steps.length} edits; not:`}
+          </p>
+          <ul>
+            {hand.slice(0, MOST).map((s) => (
+              <li key={`${s.path} ${s.line} ${s.what}`} className="border-t border-line py-0.5 break-words">
+                <span className="font-mono text-[11px]">
+                  {s.path}:{s.line}
+                </span>{' '}
+                {s.what}
+              </li>
+            ))}
+          </ul>
+          {hand.length > MOST ? <p className="text-soft">and {hand.length - MOST} more</p> : null}
+        </>
+      )}
+    </section>
+  );
+}
