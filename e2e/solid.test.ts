@@ -88,6 +88,24 @@ describe('safety', () => {
     expect(paths.body).not.toContain('dependencies');
   });
 
+  it('takes bodies as large as projects are, refuses larger ones, and marks data as data', async () => {
+    const send = (body: string) =>
+      fetch(`${served.address}/api/projects`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body,
+      });
+    const text = JSON.stringify({ format: 'yokeline-project', version: 1, snapshot: 1, plans: [] });
+    const large = await send(`${JSON.stringify({ fileName: 'a.json', text })}${' '.repeat(30_000_000)}`);
+    // It was read to its end, and what is wrong with it is told.
+    expect(await large.json()).toMatchObject({ title: 'Unexpected content', at: expect.stringContaining('snapshot') });
+    expect(large.headers.get('content-security-policy')).toBe("default-src 'none'; frame-ancestors 'none'");
+    const foreign = await raw('/api/projects', { host: 'evil.example' }, 'POST');
+    expect(foreign.status).toBe(403);
+    const { headers } = await raw('/api/projects', { host: new URL(served.address).host });
+    expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'x-frame-options': 'DENY' });
+  });
+
   it('runs no script that is put into the page, and lets nobody frame it', async () => {
     const page = await served.page('/p/saltmarsh/startup?route=/timetable');
     const ran = await page.evaluate(async () => {

@@ -2,11 +2,21 @@ import pino from 'pino';
 import { InputError } from '../core/errors.ts';
 import { guard } from './guard.ts';
 import { Problem, problemResponse } from './problems.ts';
+import { securityHeaders } from './security-headers.ts';
+
+/** Answers to calls are data: nothing in them may run. */
+const DATA_HEADERS = securityHeaders(null);
 
 const log = pino({ name: 'yokeline', level: process.env.NODE_ENV === 'test' ? 'silent' : 'info' });
 
 /** Runs a route handler's work: guards it, and turns whatever goes wrong into a problem that says what to do. */
 export async function handle(request: Request, work: () => Promise<Response> | Response): Promise<Response> {
+  const answer = await answerOf(request, work);
+  for (const [name, value] of Object.entries(DATA_HEADERS)) answer.headers.set(name, value);
+  return answer;
+}
+
+async function answerOf(request: Request, work: () => Promise<Response> | Response): Promise<Response> {
   try {
     guard(request);
     return await work();

@@ -1,9 +1,11 @@
 /**
  * Headers that every answer carries. Scripts run only from this server, and inline ones only with the nonce of the answer; no
- * other site may frame the page, and nothing is fetched from elsewhere. Styles may be inline: positions are set so.
+ * other site may frame the page, and nothing is fetched from elsewhere. Styles may be inline: positions are set so. Without a
+ * nonce, those of data: nothing in it may run or be fetched.
  */
-export function securityHeaders(nonce: string): Record<string, string> {
-  const policy = [
+export function securityHeaders(nonce: string | null): Record<string, string> {
+  const data = ["default-src 'none'", "frame-ancestors 'none'"];
+  const page = [
     "default-src 'none'",
     `script-src 'self' 'nonce-${nonce}'`,
     "style-src 'self' 'unsafe-inline'",
@@ -17,7 +19,7 @@ export function securityHeaders(nonce: string): Record<string, string> {
     "frame-ancestors 'none'",
   ];
   return {
-    'content-security-policy': policy.join('; '),
+    'content-security-policy': (nonce === null ? data : page).join('; '),
     'x-content-type-options': 'nosniff',
     'x-frame-options': 'DENY',
     'referrer-policy': 'no-referrer',

@@ -31,14 +31,14 @@ export function PaysWhen({ way }: { way: Way }) {
   return (
     <section className="mt-5 border-t border-line pt-3" aria-label="When it pays">
       <h3 className="mb-1 font-semibold">When does it pay?</h3>
-      <fieldset className="flex gap-1" aria-label="Over what">
+      <fieldset className="flex flex-wrap gap-1" aria-label="Over what">
         {[...OVER, { id: 'visitors' as const, words: 'all visitors' }].map((o) => (
           <button
             key={o.id}
             type="button"
             aria-pressed={o.id === asked}
             onClick={() => setOver(o.id === asked ? null : o.id)}
-            className={`rounded border px-1.5 py-0.5 ${o.id === asked ? 'border-ink bg-mark font-medium' : 'border-line hover:border-ink'}`}
+            className={`rounded border px-1.5 py-0.5 whitespace-nowrap ${o.id === asked ? 'border-ink bg-mark font-medium' : 'border-line hover:border-ink'}`}
           >
             {o.words}
           </button>
