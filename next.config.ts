@@ -1,11 +1,14 @@
 import type { NextConfig } from 'next';
 
+/** Whether the server is reached over a network, as `script/start` is told. */
+const listensElsewhere = !/^(127\..*|localhost|::1|)$/.test(process.env.HOST ?? '');
+
 const config: NextConfig = {
   serverExternalPackages: ['better-sqlite3', 'pino', 'oxc-parser', 'oxc-transform', 'oxc-minify', 'oxc-resolver', 'lightningcss'],
   poweredByHeader: false,
   devIndicators: false,
-  // Served on this machine: compressing would only take time.
-  compress: false,
+  // On this machine compressing would only take time.
+  compress: listensElsewhere,
 };
 
 export default config;

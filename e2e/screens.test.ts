@@ -238,6 +238,31 @@ describe('links and keys', () => {
     await page.close();
   });
 
+  it('find anything that can be done by typing its name', async () => {
+    const page = await served.page('/p/saltmarsh/startup?route=/timetable');
+    const menu = page.getByRole('dialog', { name: 'What to do' });
+    const run = async (words: string) => {
+      await page.keyboard.press('Control+k');
+      await menu.getByRole('combobox').fill(words);
+      await page.keyboard.press('Enter');
+      await menu.waitFor({ state: 'detached' });
+    };
+    await run('handoff');
+    await page.getByRole('heading', { name: /^Handoff of/ }).waitFor();
+    await run('/help');
+    await page.waitForURL(/route=%2Fhelp/);
+    await run('home cable');
+    await page.waitForURL(/link=home-cable/);
+    await page.keyboard.press('Control+k');
+    await menu.getByRole('combobox').fill('no such thing');
+    await menu.getByText('Nothing goes by that name').waitFor();
+    expect(await violations(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await menu.waitFor({ state: 'detached' });
+    expect(page.url()).toContain('/handoff');
+    await page.close();
+  });
+
   it('find an import from the keyboard alone, and detach it', async () => {
     const page = await served.page('/p/saltmarsh/split?route=/timetable');
     await page.getByRole('listbox').waitFor();

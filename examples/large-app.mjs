@@ -5,8 +5,8 @@ import fs from 'node:fs';
 import path from 'node:path';
 
 /** Writes the sources of such an app into a folder: TypeScript modules, styles, package descriptions, a route table. */
-export function writeLargeApp(folder, count, seed = 1) {
-  const { modules, imports, routes } = largeApp(count, seed);
+export function writeLargeApp(folder, count, deferred = DEFERRED) {
+  const { modules, imports, routes } = largeApp(count, 1, deferred);
   const save = (name, text) => {
     const file = path.join(folder, name);
     fs.mkdirSync(path.dirname(file), { recursive: true });
@@ -46,8 +46,11 @@ export function writeLargeApp(folder, count, seed = 1) {
   save('package.json', `{ "name": "generated-${count}" }`);
 }
 
-/** A snapshot with so many modules; about four imports per module, one route per 200 modules (at least four). */
-export function largeApp(count, seed = 1) {
+/** Of a route's own modules so many are deferred by the one that imports them first. */
+const DEFERRED = 0.004;
+
+/** A snapshot with so many modules; about four imports per module, one route per 200 modules (at least four, at most 60). */
+export function largeApp(count, seed = 1, deferred = DEFERRED) {
   let s = seed >>> 0;
   const next = () => {
     s = (s + 0x6d2b79f5) >>> 0;
@@ -115,7 +118,7 @@ export function largeApp(count, seed = 1) {
     const own = perRoute[r];
     const at = add(`src/r${r}/m${own.length}.ts`, null);
     const parent = own.length === 0 ? pages[r] : own[Math.floor(next() * own.length)];
-    link(parent, at, own.length > 4 && next() < 0.004 ? 'dynamic' : 'static');
+    link(parent, at, own.length > 4 && next() < deferred ? 'dynamic' : 'static');
     for (let n = 0; n < 2 && own.length > 2; n++) link(own[Math.floor(next() * own.length)], at, 'static');
     if (next() < 0.5) link(at, firstShared + Math.floor(next() * shared), 'static');
     own.push(at);

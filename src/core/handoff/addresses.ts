@@ -40,7 +40,7 @@ export class Addresses {
 
   private standIn(chunk: number): string {
     const { name, kind } = this.graph.chunks[chunk];
-    const bare = kind === 'style' ? `${name} style` : name;
+    const bare = kind === 'style' && !name.endsWith('styles') ? `${name} styles` : name;
     let given = `{{${bare}}}`;
     for (let n = 2; this.standIns.has(given); n++) given = `{{${bare} ${n}}}`;
     this.standIns.add(given);

@@ -202,3 +202,25 @@ it('refuses a map that names no files, telling the entry', () => {
   expect(() => readFileMap('{}', 'map.json')).toThrow('An empty map');
   expect(() => readFileMap('{"src/a.ts":3}', 'map.json')).toThrow('src/a.ts');
 });
+
+describe('files to deploy', () => {
+  it('are those of the plan beside those as built', () => {
+    const text = textOf('deploy', [
+      { kind: 'detach', module: 'src/parts/tide-chart' },
+      { kind: 'join', module: 'dialog' },
+    ]);
+    const lines = text.split('\n').filter((l) => !l.startsWith('#'));
+    const states = lines.map((l) => [l.slice(0, 10).trim(), /\{\{(.+?)\}\}/.exec(l)?.[1]]);
+    expect(states).toEqual([
+      ['new', 'tide-chart'],
+      ['changed', 'home'],
+      ['gone', 'dialog'],
+      ['as it is', 'entry'],
+      ['as it is', 'list'],
+    ]);
+    expect(text).toContain('# Served under /app/');
+    expect(text).toContain('# 1 new, 1 changed, 1 gone, 2 as it is');
+    expect(text).toContain('stand for files of the build');
+    expect(textOf('deploy', [], MAP)).toMatch(/as it is +[\d.]+ kB {2}\/app\/assets\/dialog-1f\.js {2}\(own code\)/);
+  });
+});

@@ -4,6 +4,7 @@ import { shipped } from '../ship/shipped.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { Addresses, type FileMap } from './addresses.ts';
+import { deployText, filesToDeploy } from './deploy.ts';
 import { headerText, markupText, rulesText } from './markup.ts';
 import { plannedLinks } from './planned-links.ts';
 import { decisionsByWay, reportText } from './report.ts';
@@ -12,7 +13,7 @@ import { csvText, manifestText, routeChanges } from './tables.ts';
 
 export const ARTEFACTS = [
   ...(['markup', 'headers', 'early-hints', 'speculation-rules', 'hint-script', 'triggers'] as const),
-  ...(['manifest', 'csv', 'report'] as const),
+  ...(['manifest', 'deploy', 'csv', 'report'] as const),
 ] as const;
 export type ArtefactKind = (typeof ARTEFACTS)[number];
 
@@ -96,6 +97,13 @@ export function handoff(app: Snapshot, plan: Plan, conditions: Conditions, files
       mime: 'application/json',
     },
     {
+      kind: 'deploy',
+      name: 'Files to deploy',
+      use: 'What the server has to offer with this plan: new files, changed ones, and those that go.',
+      file: 'files-to-deploy.txt',
+      mime: 'text/plain',
+    },
+    {
       kind: 'csv',
       name: 'Figures',
       use: 'Every landing as built and with the plan, for table programs.',
@@ -118,6 +126,7 @@ export function handoff(app: Snapshot, plan: Plan, conditions: Conditions, files
     'hint-script': hintScript(routes),
     triggers: triggerScript(snapshot, plan, graph),
     manifest: manifestText(snapshot, graph, addresses),
+    deploy: deployText(snapshot.base, filesToDeploy(app, snapshot, graph, addresses, files)),
     csv: csvText(changes),
     report: reportText(app, plan, conditions, changes),
   };
@@ -132,6 +141,7 @@ const NOTES: Partial<Record<ArtefactKind, (words: string) => string>> = {
   markup: (words) => `<!-- ${words} -->`,
   headers: (words) => `# ${words}`,
   'early-hints': (words) => `# ${words}`,
+  deploy: (words) => `# ${words}`,
   'hint-script': (words) => `// ${words}`,
 };
 

@@ -22,6 +22,7 @@ export const SHORTCUTS: { keys: string; does: string }[] = [
   { keys: '↵', does: 'Split: go into a split point, unfold a folder' },
   { keys: 'p', does: 'Split: preload the chosen split point, or take it back' },
   { keys: '/', does: 'Split: find an import' },
+  { keys: 'Ctrl K', does: 'find anything that can be done: stations, routes, plans, findings …' },
   { keys: 'Ctrl Z', does: 'undo' },
   { keys: 'Ctrl Shift Z', does: 'redo' },
   { keys: 'l', does: 'list the decisions of the plan' },

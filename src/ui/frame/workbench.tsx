@@ -15,6 +15,7 @@ import { useStations } from '../state/stations.ts';
 import { hearTabs } from '../state/tabs.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { selectionOf, takeWishes, useAddress, wishesOf } from './address.ts';
+import { CommandKey } from './commands/command-key.tsx';
 import { ConditionsSheet } from './conditions-sheet.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
 import { useDrop } from './drop.ts';
@@ -128,6 +129,7 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
       <LiveStrip />
       {loaded ? <Guide station={at} /> : null}
       <ShortcutSheet />
+      {loaded ? <CommandKey /> : null}
       <PlanSheet />
       <ConditionsSheet />
       {dropping ? (

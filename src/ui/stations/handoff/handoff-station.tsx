@@ -26,7 +26,7 @@ const ITEM = 'flex w-full items-baseline justify-between gap-3 py-1 pl-1 text-le
 /** In the order in which they are put to use. */
 const GROUPS = [
   { words: 'into the code', kinds: ['patch', 'triggers', 'hint-script'] },
-  { words: 'onto the server', kinds: ['markup', 'headers', 'early-hints', 'speculation-rules', 'manifest'] },
+  { words: 'onto the server', kinds: ['markup', 'headers', 'early-hints', 'speculation-rules', 'manifest', 'deploy'] },
   { words: 'for the review', kinds: ['report', 'csv', 'har', 'project'] },
   { words: 'to keep it', kinds: ['build', 'limits'] },
 ];

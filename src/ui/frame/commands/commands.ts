@@ -1,0 +1,102 @@
+import { CACHE_STATES, DEVICES, LINKS } from '../../../core/sim/conditions.ts';
+import { useAdvice } from '../../state/advice.ts';
+import { useStations } from '../../state/stations.ts';
+import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+import { useConditionsSheet } from '../conditions-sheet.tsx';
+import { useReadDialog } from '../drop.ts';
+import { usePlanSheet } from '../plan-sheet.tsx';
+import { useShortcutSheet } from '../shortcuts.ts';
+import { STATIONS } from '../station-list.ts';
+import { toggleTheme } from '../theme.ts';
+
+export interface Command {
+  group: string;
+  words: string;
+  /** What stands beside it: a key, or a figure. */
+  note?: string;
+  run: () => void;
+}
+
+const MOST_FINDINGS = 30;
+
+/** All that can be done from anywhere, as the workbench is now. */
+export function commands(): Command[] {
+  const { app, project, choose, choosePlan, undo, redo, done, undone, ...bench } = useWorkbench.getState();
+  const { go } = useStations.getState();
+  const plan = storedPlan({ project, planId: bench.planId });
+  const stations = STATIONS.map(
+    (s): Command => ({
+      group: 'Go to',
+      words: s.name,
+      note: s.key,
+      run: () => go(s.id),
+    }),
+  );
+  const routes = (app?.routes ?? [])
+    .filter((r) => r.pattern !== bench.route)
+    .map(
+      ({ pattern }): Command => ({
+        group: 'Land on',
+        words: pattern,
+        run: () => choose({ route: pattern, selection: null }),
+      }),
+    );
+  const plans = [
+    { id: null, name: 'Baseline', note: 'as built' },
+    ...(project?.plans ?? []).map((p) => ({ id: p.id, name: p.name, note: `${p.decisions.length} decisions` })),
+  ]
+    .filter((p) => p.id !== bench.planId)
+    .map(({ id, name, note }): Command => ({ group: 'Open plan', words: name, note, run: () => choosePlan(id) }));
+  const conditions = [
+    ...LINKS.filter((l) => l.id !== bench.linkId).map(
+      (l): Command => ({
+        group: 'Link',
+        words: l.name,
+        note: `${l.rttMs} ms, ${(l.downKbps / 1000).toFixed(1)} Mbit/s`,
+        run: () => choose({ linkId: l.id }),
+      }),
+    ),
+    ...DEVICES.filter((d) => d.id !== bench.deviceId).map(
+      (d): Command => ({
+        group: 'Device',
+        words: d.name,
+        note: `${d.cpuFactor}× slower`,
+        run: () => choose({ deviceId: d.id }),
+      }),
+    ),
+    ...CACHE_STATES.filter((c) => c !== bench.cache).map(
+      (cache): Command => ({
+        group: 'Cache',
+        words: cache,
+        run: () => choose({ cache }),
+      }),
+    ),
+  ];
+  const findings = (useAdvice.getState().advice?.findings ?? []).slice(0, MOST_FINDINGS).map(
+    (f): Command => ({
+      group: 'Finding',
+      words: f.what,
+      run: () => {
+        useAdvice.setState({ chosen: f.id });
+        go('hints');
+      },
+    }),
+  );
+  return [...stations, ...doing(), ...routes, ...plans, ...conditions, ...findings];
+
+  function doing(): Command[] {
+    const group = 'Do';
+    const [last, next] = [done.at(-1), undone.at(-1)];
+    return [
+      ...(last ? [{ group, words: `Undo “${last.words}”`, note: 'Ctrl Z', run: undo }] : []),
+      ...(next ? [{ group, words: `Redo “${next.words}”`, note: 'Ctrl Shift Z', run: redo }] : []),
+      ...(plan
+        ? [{ group, words: 'List the decisions', note: 'l', run: () => usePlanSheet.setState({ open: true }) }]
+        : []),
+      { group, words: 'Link and device by values', note: 'c', run: () => useConditionsSheet.setState({ open: true }) },
+      { group, words: 'Read another app', run: () => useReadDialog.setState({ open: true }) },
+      { group, words: 'Light or dark', note: 't', run: toggleTheme },
+      { group, words: 'Keys', note: '?', run: () => useShortcutSheet.setState({ open: true }) },
+    ];
+  }
+}
