@@ -21,8 +21,8 @@ export function CommandSheet({ onClose }: { onClose: () => void }) {
         placeholder="a station, route, plan, link, finding …"
         className="w-full rounded-t border-b border-line bg-transparent px-4 py-2.5 outline-none"
       />
-      <Menu.List className="max-h-[420px] overflow-y-auto px-2 py-2">
-        <Menu.Empty className="px-2 py-3 text-soft">Nothing goes by that name.</Menu.Empty>
+      <Menu.Empty className="px-4 py-3 text-soft">Nothing goes by that name.</Menu.Empty>
+      <Menu.List label="Commands" className="max-h-[420px] overflow-y-auto px-2 py-2">
         {[...groups].map(([group, own]) => (
           <Menu.Group
             key={group}
