@@ -220,6 +220,36 @@ describe('the load sheet', () => {
   });
 });
 
+describe('enlarged to 200 %', () => {
+  it.each(['inventory', 'split', 'load-sheet', 'startup', 'visits', 'hints', 'compare', 'handoff'])(
+    '%s can be read and reached without moving sideways',
+    async (station) => {
+      const context = await served.browser.newContext({ viewport: { width: 640, height: 400 }, deviceScaleFactor: 2 });
+      await context.addInitScript(() => localStorage.setItem('yokeline:guide', '{"state":"left","step":0}'));
+      const page = await context.newPage();
+      await page.goto(`${served.address}/p/saltmarsh/${station}?route=/timetable`);
+      await page.locator('[data-figure="interactive"]').waitFor();
+      await page.getByRole('main').getByRole('heading').first().waitFor({ state: 'attached' });
+      const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+      expect(wide).toBeLessThanOrEqual(640);
+      // Names keep room beside the figures.
+      if (station === 'split') {
+        const name = page
+          .getByRole('option', { name: /^ticket-dialog ?,/ })
+          .locator('span')
+          .first();
+        expect((await name.boundingBox())!.width).toBeGreaterThan(80);
+        await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();
+        await page.getByRole('button', { name: 'Detach it' }).scrollIntoViewIfNeeded();
+        await page.getByRole('button', { name: 'Detach it' }).click();
+        await page.getByText('First plan · 1 decision').waitFor();
+        await page.keyboard.press('Control+z');
+      }
+      await context.close();
+    },
+  );
+});
+
 describe('links and keys', () => {
   it('keep every choice in the address, and open it again', async () => {
     const page = await served.page(

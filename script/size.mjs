@@ -48,7 +48,9 @@ const STEPS = {
     const cold = performance.now();
     formChunks(snapshot, plan);
     const first = performance.now() - cold;
-    const one = snapshot.imports.find((i) => i.kind === 'static' && snapshot.modules[i.from].path.startsWith('src/r7/'));
+    const one = snapshot.imports.find(
+      (i) => i.kind === 'static' && snapshot.modules[i.from].path.startsWith('src/r7/'),
+    );
     const began = performance.now();
     const graph = formChunks(snapshot, { ...plan, decisions: [{ kind: 'detach', import: importKey(snapshot, one) }] });
     return {

@@ -24,7 +24,7 @@ export function LiveStrip() {
   const plan = useWorkbench((s) => storedPlan(s));
   const trial = useTrial();
   return (
-    <section aria-label="Live strip" className="flex min-w-0 border-t border-line bg-sheet">
+    <section aria-label="Live strip" className="flex min-w-0 overflow-x-auto border-t border-line bg-sheet">
       <div className={`w-[148px] shrink-0 border-r border-line px-4 pt-3 ${trial ? 'bg-mark' : ''}`}>
         {trial ? (
           <Trying trial={trial} />
@@ -203,7 +203,7 @@ function Strip({ now, ghost, behind }: { now: LandingView; ghost: LandingView; b
   const here = x(now.milestones.interactive);
   const there = x(ghost.milestones.interactive);
   return (
-    <div ref={box} className="min-w-0 flex-1 overflow-hidden">
+    <div ref={box} className="min-w-[200px] flex-1 overflow-hidden">
       <svg
         width={width}
         height={HEIGHT}

@@ -71,7 +71,7 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
   const dropping = useDrop((words) => toast.error(words));
 
   return (
-    <div className="grid h-screen min-h-[560px] min-w-[960px] grid-rows-[44px_auto_minmax(0,1fr)_118px]">
+    <div className="workbench grid h-screen min-h-[600px] min-w-[640px] grid-rows-[auto_auto_minmax(0,1fr)_118px]">
       <RoleTextures />
       <TopBar loaded={loaded} />
       <ConflictBar />

@@ -27,9 +27,9 @@ export function Choice({
     <Select.Root value={value} onValueChange={onChange}>
       <Select.Trigger
         aria-label={`${caption}: ${shown ?? current?.label ?? value}`}
-        className="flex h-full min-w-0 flex-col items-start justify-center border-r border-line px-3.5 text-left hover:bg-band"
+        className="flex min-h-11 min-w-0 flex-col items-start justify-center border-r border-line px-3.5 text-left hover:bg-band"
       >
-        <span className="text-[11px] leading-tight text-soft">{caption}</span>
+        <span className="text-[11px] leading-tight whitespace-nowrap text-soft">{caption}</span>
         <span className="max-w-56 truncate font-medium leading-tight">{shown ?? current?.label ?? value}</span>
       </Select.Trigger>
       <Select.Portal>

@@ -15,7 +15,7 @@ export function CompareStation() {
   const page = useCompareChoice((s) => s.page);
   const compared = useCompared();
   return (
-    <div className="grid h-full min-h-0 grid-rows-[auto_minmax(0,1fr)]">
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
       <div>
         <h1 className="sr-only">Compare plans</h1>
         <ChooseBar />

@@ -21,7 +21,7 @@ export function DecisionsPage() {
   const open = usePlan().name;
   const plan = withDecisions.find((p) => p.name === (chosen ?? open)) ?? withDecisions.at(-1);
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
       <section aria-label="What each decision earned" className="min-h-0 overflow-auto px-4 py-4">
         {plan ? (
           <>

@@ -57,7 +57,7 @@ export function HandoffStation() {
   };
   const count = found.ways.reduce((sum, w) => sum + w.decisions.length, 0);
   return (
-    <div className="grid h-full min-h-0 grid-cols-[270px_minmax(0,1fr)]">
+    <div className="station-grid grid h-full min-h-0 grid-cols-[270px_minmax(0,1fr)]">
       <nav aria-label="What is handed over" className="min-h-0 overflow-y-auto border-r border-line px-4 py-4">
         <h1 className="mb-2 text-[15px] font-semibold">Handoff of {plan.name}</h1>
         <Item name="Decisions" note={String(count)} chosen={chosen === 'ways'} onChoose={() => setChosen('ways')} />

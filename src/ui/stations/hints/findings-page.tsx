@@ -26,7 +26,7 @@ export function FindingsPage() {
       </Message>
     );
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_340px]">
+    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_340px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
         <h1 className="text-[15px] font-semibold">What is worth changing</h1>
         <p className="mb-3 text-soft" aria-live="polite">

@@ -30,7 +30,7 @@ export function HintsPage() {
   const open = lines.find((l) => l.key === chosen) ?? lines[0];
   const most = Math.max(1, ...rows.map((r) => Math.abs(r.gain)));
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_320px]">
+    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_320px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
         <div className="flex items-start justify-between gap-4">
           <div>

@@ -20,7 +20,7 @@ export function ArrivesPage({ inventory, onGo }: { inventory: FullInventory; onG
   const [kind, setKind] = useState<keyof Sizes>('compressed');
   const [module, setModule] = useState<string | null>(null);
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_320px]">
+    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_320px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-3 pb-6">
         <NoticeList notices={inventory.notices} />
         <LeakList leaks={inventory.leaks} onGo={onGo} />

@@ -54,7 +54,7 @@ export function LoadSheetStation({ onGo }: { onGo: (station: StationId) => void 
   const allFolded = routes.length > 0 && routes.every((r) => view.folded.has(r));
   return (
     <div className="flex h-full min-h-0 flex-col">
-      <div className="flex items-start justify-between gap-6 px-4 pt-4">
+      <div className="flex flex-wrap items-start justify-between gap-x-6 gap-y-2 px-4 pt-4">
         <div>
           <h1 className="text-[15px] font-semibold">What arrives for each moment</h1>
           <p className="text-soft">columns are chunks, as wide as they weigh</p>

@@ -109,9 +109,9 @@ export function ImportsPage() {
 
   if (error) return <Message title="This route can’t be outlined">{error}</Message>;
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_320px]">
+    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_320px]">
       <div className="flex min-h-0 min-w-0 flex-col">
-        <div className="flex items-end justify-between gap-4 px-4 pt-4 pb-2">
+        <div className="flex flex-wrap items-end justify-between gap-x-4 gap-y-1 px-4 pt-4 pb-2">
           <div className="min-w-0">
             <h1 className="truncate text-[15px] font-semibold">
               What {within ? shortName(within) : route} pulls in

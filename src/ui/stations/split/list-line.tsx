@@ -6,7 +6,9 @@ import type { Part } from '../../../core/snapshot/types.ts';
 import { size } from '../../parts/format.ts';
 import type { GroupLine, Line } from './lines.ts';
 
-const BAR = 190;
+const BAR = 184;
+/** Where the figures before the bars end. */
+const FIGURE = 52;
 
 type RealLine = Exclude<Line, { kind: 'heading' } | GroupLine>;
 
@@ -45,7 +47,7 @@ export function ListLine({
       aria-selected={chosen || marked}
       onClick={onChoose}
       onDoubleClick={onAct}
-      className={`grid ${line.kind === 'import' && line.within ? 'pl-5' : ''} h-full cursor-pointer grid-cols-[22px_minmax(0,1fr)_250px_150px_minmax(96px,150px)] items-center rounded-sm pr-2 outline-none ${chosen ? 'bg-mark' : 'hover:bg-band'}`}
+      className={`grid ${line.kind === 'import' && line.within ? 'pl-5' : ''} h-full cursor-pointer grid-cols-[22px_minmax(96px,1fr)_minmax(90px,250px)_minmax(84px,150px)_minmax(72px,150px)] items-center rounded-sm pr-2 outline-none ${chosen ? 'bg-mark' : 'hover:bg-band'}`}
     >
       {marked ? <Marked /> : <Joint broken={split} changed={changed} />}
       <span
@@ -108,13 +110,15 @@ function Joint({ broken, changed }: { broken: boolean; changed: boolean }) {
 function Bar({ own, outer, heaviest, split }: { own: Weight; outer: Weight; heaviest: number; split: boolean }) {
   const colour = split ? 'var(--on-demand)' : 'var(--needed)';
   const scale = (w: Weight) => (w.compressed / heaviest) * BAR;
-  const wide = Math.max(scale(own), scale(outer));
   return (
-    <svg width="250" height="20" aria-hidden="true">
+    <svg width="250" height="20" aria-hidden="true" className="max-w-full">
       <title>{`own ${size(own.compressed)}, with what it carries ${size(outer.compressed)}`}</title>
+      <text x={FIGURE} y="14" textAnchor="end" fontSize="12" fill="var(--soft)">
+        {outer.compressed > 0 ? size(outer.compressed) : size(own.compressed)}
+      </text>
       {outer.compressed > 0 ? (
         <rect
-          x="0.500"
+          x={FIGURE + 8.5}
           y="4.500"
           width={Math.max(2, scale(outer))}
           height="11"
@@ -123,10 +127,15 @@ function Bar({ own, outer, heaviest, split }: { own: Weight; outer: Weight; heav
           stroke={colour}
         />
       ) : null}
-      <rect x="0.500" y="4.500" width={Math.max(1.5, scale(own))} height="11" rx="1.500" fill={colour} opacity="0.85" />
-      <text x={wide + 8} y="14" fontSize="12" fill="var(--soft)">
-        {outer.compressed > 0 ? size(outer.compressed) : size(own.compressed)}
-      </text>
+      <rect
+        x={FIGURE + 8.5}
+        y="4.500"
+        width={Math.max(1.5, scale(own))}
+        height="11"
+        rx="1.500"
+        fill={colour}
+        opacity="0.85"
+      />
     </svg>
   );
 }
@@ -162,7 +171,7 @@ export function GroupListLine({ line, index, chosen, heaviest, onChoose, onAct }
       tabIndex={-1}
       aria-selected={chosen}
       onClick={(event) => (chosen ? onAct() : onChoose(event))}
-      className={`grid h-full cursor-pointer grid-cols-[22px_minmax(0,1fr)_250px_150px_minmax(96px,150px)] items-center rounded-sm pr-2 outline-none ${chosen ? 'bg-mark' : 'hover:bg-band'}`}
+      className={`grid h-full cursor-pointer grid-cols-[22px_minmax(96px,1fr)_minmax(90px,250px)_minmax(84px,150px)_minmax(72px,150px)] items-center rounded-sm pr-2 outline-none ${chosen ? 'bg-mark' : 'hover:bg-band'}`}
     >
       <svg width="22" height="28" aria-hidden="true">
         <title>{line.open ? 'unfolded' : 'folded'}</title>

@@ -60,7 +60,7 @@ export function MixPage() {
     };
   }, [mix, plan, route, app]);
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
+    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
         <h1 className="text-[15px] font-semibold">Landings on {route} over a mix of visitors</h1>
         <p className="mb-3 text-soft" aria-live="polite">

@@ -51,7 +51,7 @@ function OneLanding() {
   );
   const [chosen = -1] = marked;
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_286px]">
+    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_286px]">
       <h1 className="sr-only">Startup of {route}</h1>
       <div className="flex min-h-0 min-w-0 flex-col">
         {view ? <Toolbar view={view} drawing={() => box.current?.querySelector('[data-picture]') ?? null} /> : null}

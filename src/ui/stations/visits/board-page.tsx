@@ -15,7 +15,7 @@ export function BoardPage({ onPlay }: { onPlay: (row: WishRow) => void }) {
   const { now, baseline, done, error } = useExpectation(stopped);
   const [route, setRoute] = useState<string | null>(null);
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_330px]">
+    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_330px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
         <h1 className="text-[15px] font-semibold">What visitors wait for after the landing</h1>
         <p className="mb-3 flex items-baseline gap-3 text-soft" aria-live="polite">

@@ -29,7 +29,7 @@ export function OneVisit() {
   const moment = view ? momentAt(view.moments, picked) : undefined;
   const chosen = moment?.step ?? -1;
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_290px]">
+    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_290px]">
       <h1 className="sr-only">A visit from {visit.landing}</h1>
       <div className="flex min-h-0 min-w-0 flex-col">
         <VisitBar visit={visit} own={own} view={view} />

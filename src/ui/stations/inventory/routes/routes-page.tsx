@@ -23,7 +23,7 @@ export function RoutesPage() {
   return (
     <div className="flex h-full min-h-0 flex-col">
       <ProposalBar />
-      <div className="grid min-h-0 flex-1 grid-cols-[260px_minmax(0,1fr)]">
+      <div className="station-grid grid min-h-0 flex-1 grid-cols-[260px_minmax(0,1fr)]">
         <nav aria-label="Routes" className="min-h-0 overflow-y-auto border-r border-line px-3 py-3">
           <BaseField />
           <ul className="mt-3">

@@ -48,7 +48,7 @@ export function FilesPage() {
     if (next.size > 0) decide([...next.values()]);
   };
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_340px]">
+    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_340px]">
       <div className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
         <h1 className="text-[15px] font-semibold">How fine to cut</h1>
         <p className="mb-2 text-soft">
