@@ -56,7 +56,10 @@ describe('the whole path', () => {
     // A hint, switched on by itself.
     await station(page, 'Hints');
     await page.getByRole('tab', { name: 'Each hint' }).click();
-    await page.getByRole('checkbox', { name: /tide-chart by script, idle/ }).click({ timeout: 90_000 });
+    await page
+      .getByRole('checkbox', { name: /tide-chart/ })
+      .first()
+      .click({ timeout: 90_000 });
 
     // Compare: figures, then what earned it.
     await station(page, 'Compare');

@@ -124,7 +124,7 @@ function helpers(from) {
   const rules = [];
   const rule = (name, text) => rules.push(`.hull-${from}${name} { ${text}; }`);
   for (const [side, property] of Object.entries(SIDES))
-    STEPS.forEach((px, n) => rule(`${side}-${n}`, `${property}: ${px}px`));
+    for (const [n, px] of STEPS.entries()) rule(`${side}-${n}`, `${property}: ${px}px`);
   for (let n = 0; n < COLOURS.length; n += 2) {
     const [name, colour] = [COLOURS[n], `#${COLOURS[n + 1]}`];
     rule(`tint-${name}`, `background: ${colour}`);

@@ -6,6 +6,7 @@ import type { LandingView } from '../../worker/views.ts';
 import { Change } from '../parts/change.tsx';
 import { count, size, time } from '../parts/format.ts';
 import { ROLES } from '../parts/roles.tsx';
+import { Term } from '../parts/term.tsx';
 import { useWidth } from '../parts/use-width.ts';
 import { useHandoffPage } from '../state/handoff-page.ts';
 import { useLanding } from '../state/landing.ts';
@@ -177,8 +178,10 @@ function Figures({ now, ghost }: { now: LandingView; ghost: LandingView }) {
 
 function Figure({ name, words, value, children }: { name: string; words: string; value: string; children: ReactNode }) {
   return (
-    <div data-figure={name} title={words} className="min-w-[82px] border-r border-line px-3 last:border-r-0">
-      <dt className="text-[11px] leading-tight text-soft">{name}</dt>
+    <div data-figure={name} className="min-w-[82px] border-r border-line px-3 last:border-r-0">
+      <dt className="text-[11px] leading-tight text-soft">
+        <Term means={words}>{name}</Term>
+      </dt>
       <dd className="text-[17px] leading-6 font-medium whitespace-nowrap">{value}</dd>
       <dd className="text-xs whitespace-nowrap">{children}</dd>
     </div>

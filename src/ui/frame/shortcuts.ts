@@ -8,6 +8,7 @@ import { useConditionsSheet } from './conditions-sheet.tsx';
 import { usePlanSheet } from './plan-sheet.tsx';
 import { STATIONS, type StationId } from './station-list.ts';
 import { toggleTheme } from './theme.ts';
+import { useWordsSheet } from './words-sheet.tsx';
 
 export const useShortcutSheet = create<{ open: boolean }>()(() => ({ open: false }));
 
@@ -28,6 +29,7 @@ export const SHORTCUTS: { keys: string; does: string }[] = [
   { keys: 'l', does: 'list the decisions of the plan' },
   { keys: 'c', does: 'link and device by their values' },
   { keys: 't', does: 'light or dark' },
+  { keys: 'w', does: 'words, and what they mean' },
   { keys: '?', does: 'this list' },
 ];
 
@@ -47,6 +49,7 @@ export function useShortcuts(go: (station: StationId) => void): void {
       const station = STATIONS.find((s) => s.key === event.key);
       if (station) go(station.id);
       else if (event.key === '?') useShortcutSheet.setState({ open: true });
+      else if (event.key === 'w') useWordsSheet.setState({ open: true });
       else if (event.key === 'l') usePlanSheet.setState({ open: true });
       else if (event.key === 'c') {
         // Else the letter lands in the sheet's first field.

@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { onBreakdown } from '../../worker/client.ts';
 import { Message } from '../parts/message.tsx';
 import { RoleTextures } from '../parts/roles.tsx';
+import { TermsProvider } from '../parts/term.tsx';
 import { useAdviceUpdates } from '../state/advice.ts';
 import { useAmendmentUpdates } from '../state/amendments.ts';
 import { Refusal } from '../state/api.ts';
@@ -38,6 +39,7 @@ import {
   Visits,
 } from './station-views.tsx';
 import { TopBar } from './top-bar.tsx';
+import { WordsSheet } from './words-sheet.tsx';
 
 /** The workbench around every station: loads the project, keeps the landing up to date. */
 export function Workbench({ projectId, station }: { projectId: string; station: StationId }) {
@@ -71,73 +73,76 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
   const dropping = useDrop((words) => toast.error(words));
 
   return (
-    <div className="workbench grid h-screen min-h-[600px] min-w-[640px] grid-rows-[auto_auto_minmax(0,1fr)_118px]">
-      <RoleTextures />
-      <TopBar loaded={loaded} />
-      <ConflictBar />
-      <div className="grid min-h-0 grid-cols-[148px_minmax(0,1fr)]">
-        <StationLine at={at} onGo={setAt} />
-        <main className="min-h-0 min-w-0" aria-label={at}>
-          {failure ? (
-            <Message title={failure.title}>
-              <p>{failure.detail}</p>
-              <button type="button" className="mt-3 underline" onClick={() => location.reload()}>
-                Try again
-              </button>
-              <a className="ml-4 underline" href="/">
-                Open the sample
-              </a>
-            </Message>
-          ) : !loaded ? (
-            <Message title="Opening the project">Reading the snapshot and predicting the first landing.</Message>
-          ) : at === 'inventory' ? (
-            <InventoryStation key={projectId} onGo={setAt} />
-          ) : app.routes.length === 0 ? (
-            <Message title="No routes yet">
-              <p>{app.modules} modules were read, but no route was found in the code.</p>
-              <button type="button" className="mt-3 text-ink underline" onClick={() => setAt('inventory')}>
-                Name a route by hand
-              </button>
-            </Message>
-          ) : at === 'load-sheet' ? (
-            <LoadSheetStation onGo={setAt} />
-          ) : at === 'startup' ? (
-            <Startup />
-          ) : at === 'visits' ? (
-            <Visits />
-          ) : at === 'hints' ? (
-            <Hints />
-          ) : at === 'compare' ? (
-            <CompareStation />
-          ) : at === 'handoff' ? (
-            <HandoffStation />
-          ) : app.splittable ? (
-            <Split />
-          ) : (
-            <Message title="There is nothing to cut here">
-              <p>
-                This output’s source maps don’t hold the sources, so Yokeline knows its files but not what imports what
-                inside of them. Build it with the sources in its maps, or read the app’s own folder.
-              </p>
-              <button type="button" className="mt-3 text-ink underline" onClick={() => setAt('inventory')}>
-                See what is in the files
-              </button>
-            </Message>
-          )}
-        </main>
-      </div>
-      <LiveStrip />
-      {loaded ? <Guide station={at} /> : null}
-      <ShortcutSheet />
-      {loaded ? <CommandKey /> : null}
-      <PlanSheet />
-      <ConditionsSheet />
-      {dropping ? (
-        <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded border-2 border-dashed border-ink bg-sheet/80 text-base font-semibold">
-          Drop it to read the app
+    <TermsProvider>
+      <div className="workbench grid h-screen min-h-[600px] min-w-[640px] grid-rows-[auto_auto_minmax(0,1fr)_118px]">
+        <RoleTextures />
+        <TopBar loaded={loaded} />
+        <ConflictBar />
+        <div className="grid min-h-0 grid-cols-[148px_minmax(0,1fr)]">
+          <StationLine at={at} onGo={setAt} />
+          <main className="min-h-0 min-w-0" aria-label={at}>
+            {failure ? (
+              <Message title={failure.title}>
+                <p>{failure.detail}</p>
+                <button type="button" className="mt-3 underline" onClick={() => location.reload()}>
+                  Try again
+                </button>
+                <a className="ml-4 underline" href="/">
+                  Open the sample
+                </a>
+              </Message>
+            ) : !loaded ? (
+              <Message title="Opening the project">Reading the snapshot and predicting the first landing.</Message>
+            ) : at === 'inventory' ? (
+              <InventoryStation key={projectId} onGo={setAt} />
+            ) : app.routes.length === 0 ? (
+              <Message title="No routes yet">
+                <p>{app.modules} modules were read, but no route was found in the code.</p>
+                <button type="button" className="mt-3 text-ink underline" onClick={() => setAt('inventory')}>
+                  Name a route by hand
+                </button>
+              </Message>
+            ) : at === 'load-sheet' ? (
+              <LoadSheetStation onGo={setAt} />
+            ) : at === 'startup' ? (
+              <Startup />
+            ) : at === 'visits' ? (
+              <Visits />
+            ) : at === 'hints' ? (
+              <Hints />
+            ) : at === 'compare' ? (
+              <CompareStation />
+            ) : at === 'handoff' ? (
+              <HandoffStation />
+            ) : app.splittable ? (
+              <Split />
+            ) : (
+              <Message title="There is nothing to cut here">
+                <p>
+                  This output’s source maps don’t hold the sources, so Yokeline knows its files but not what imports
+                  what inside of them. Build it with the sources in its maps, or read the app’s own folder.
+                </p>
+                <button type="button" className="mt-3 text-ink underline" onClick={() => setAt('inventory')}>
+                  See what is in the files
+                </button>
+              </Message>
+            )}
+          </main>
         </div>
-      ) : null}
-    </div>
+        <LiveStrip />
+        {loaded ? <Guide station={at} /> : null}
+        <ShortcutSheet />
+        <WordsSheet />
+        {loaded ? <CommandKey /> : null}
+        <PlanSheet />
+        <ConditionsSheet />
+        {dropping ? (
+          <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded border-2 border-dashed border-ink bg-sheet/80 text-base font-semibold">
+            Drop it to read the app
+          </div>
+        ) : null}
+      </div>
+    </TermsProvider>
   );
 }
 

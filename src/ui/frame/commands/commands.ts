@@ -8,6 +8,7 @@ import { usePlanSheet } from '../plan-sheet.tsx';
 import { useShortcutSheet } from '../shortcuts.ts';
 import { STATIONS } from '../station-list.ts';
 import { toggleTheme } from '../theme.ts';
+import { useWordsSheet } from '../words-sheet.tsx';
 
 export interface Command {
   group: string;
@@ -96,6 +97,7 @@ export function commands(): Command[] {
       { group, words: 'Link and device by values', note: 'c', run: () => useConditionsSheet.setState({ open: true }) },
       { group, words: 'Read another app', run: () => useReadDialog.setState({ open: true }) },
       { group, words: 'Light or dark', note: 't', run: toggleTheme },
+      { group, words: 'Words, and what they mean', note: 'w', run: () => useWordsSheet.setState({ open: true }) },
       { group, words: 'Keys', note: '?', run: () => useShortcutSheet.setState({ open: true }) },
     ];
   }

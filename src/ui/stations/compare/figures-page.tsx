@@ -3,6 +3,7 @@
 import { LANDING_MEASURES, type LandingMeasure } from '../../../core/compare/measures.ts';
 import type { TextTable } from '../../../core/formats/table-text.ts';
 import { Change } from '../../parts/change.tsx';
+import { Term } from '../../parts/term.tsx';
 import { type Compared, conditionsWords } from '../../state/compare.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { changeWords, WORDS, writerOf } from './measures.ts';
@@ -68,8 +69,8 @@ function Row({ measure, values }: { measure: LandingMeasure; values: number[] })
   const differ = values.some((v) => write(v) !== write(values[0]));
   return (
     <tr className="hover:bg-band">
-      <th scope="row" title={WORDS[measure].about} className="border-t border-line py-1 pr-4 text-left font-normal">
-        {WORDS[measure].name}
+      <th scope="row" className="border-t border-line py-1 pr-4 text-left font-normal">
+        <Term means={WORDS[measure].about}>{WORDS[measure].name}</Term>
       </th>
       {values.map((value, p) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the columns are the plans, in their order

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { ActionMeasure, LandingMeasure, Measure } from '../../../core/compare/measures.ts';
 import type { TextTable } from '../../../core/formats/table-text.ts';
 import { Change } from '../../parts/change.tsx';
+import { Term } from '../../parts/term.tsx';
 import { type Compared, conditionsWords } from '../../state/compare.ts';
 import { changeWords, WORDS, writerOf } from './measures.ts';
 import { ChangeBeside, PlanHeads } from './plan-heads.tsx';
@@ -141,8 +142,8 @@ function Row({ group, of, line: { measure, values } }: { group: Group | null; of
           {of.name}
         </th>
       ) : null}
-      <th scope="row" title={WORDS[measure].about} className={`${cell} text-left font-normal text-soft`}>
-        {WORDS[measure].name}
+      <th scope="row" className={`${cell} text-left font-normal text-soft`}>
+        <Term means={WORDS[measure].about}>{WORDS[measure].name}</Term>
       </th>
       {values.map((value, p) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the columns are the plans, in their order

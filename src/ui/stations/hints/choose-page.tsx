@@ -4,6 +4,7 @@ import type { Choice, Circumstance, Limits, Loser, Turn } from '../../../core/ch
 import { subjectOf } from '../../../core/plan/decisions.ts';
 import { NumberField, PickField } from '../../parts/field.tsx';
 import { count, percent, size, time } from '../../parts/format.ts';
+import { Term } from '../../parts/term.tsx';
 import { forgetChoice, startChoosing, stopChoosing, takenOf, useChoosing, useWishes } from '../../state/choosing.ts';
 import { CROWDS, crowdsOf, useCrowds } from '../../state/expectation.ts';
 import { storedPlan, useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
@@ -235,8 +236,12 @@ function Path({ turns, taken }: { turns: Turn[]; taken: Turn[] }) {
           <th className="w-8 font-normal">turn</th>
           <th className="font-normal">change</th>
           <th className="w-52 font-normal">saves a visit at its turn</th>
-          <th className="w-16 text-right font-normal">cost then</th>
-          <th className="w-16 text-right font-normal">waste then</th>
+          <th className="w-16 text-right font-normal">
+            <Term of="cost">cost then</Term>
+          </th>
+          <th className="w-16 text-right font-normal">
+            <Term of="waste">waste then</Term>
+          </th>
         </tr>
       </thead>
       <tbody>

@@ -6,6 +6,7 @@ import { decisionWords, subjectOf } from '../../../core/plan/decisions.ts';
 import { TextField } from '../../parts/field.tsx';
 import { time } from '../../parts/format.ts';
 import { seenWords } from '../../parts/seen-words.ts';
+import { Term } from '../../parts/term.tsx';
 import { useTakeWay } from '../../state/take-way.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { EffectTables } from './effect-tables.tsx';
@@ -41,7 +42,15 @@ export function FindingSheet({ finding, aside }: { finding: Finding; aside: stri
       <h3 className="mt-5 mb-1 font-semibold">
         {way.words[0].toUpperCase()}
         {way.words.slice(1)}:{' '}
-        <span className="text-better">{seen ? seenWords(effect.seen) : `▾ ${time(-effect.cost)} per visit`}</span>
+        <span className="text-better">
+          {seen ? (
+            seenWords(effect.seen)
+          ) : (
+            <>
+              ▾ {time(-effect.cost)} <Term of="cost">per visit</Term>
+            </>
+          )}
+        </span>
       </h3>
       <ul className="mb-2 text-[11px] text-soft">
         {way.decisions.slice(0, MOST).map((d) => (

@@ -1,3 +1,6 @@
+import { ROLES } from '../../parts/roles.tsx';
+import { Term } from '../../parts/term.tsx';
+
 const ROWS = [
   ['needed', 'needed'],
   ['hinted', 'hinted'],
@@ -12,7 +15,8 @@ export function SheetLegend() {
     <ul className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-[12px] text-soft">
       {ROWS.map(([look, words]) => (
         <li key={look} className="flex items-center gap-1.5">
-          <span aria-hidden="true" className={`inline-block h-3 w-4 rounded-[2px] cell-${look}`} /> {words}
+          <span aria-hidden="true" className={`inline-block h-3 w-4 rounded-[2px] cell-${look}`} />
+          <Term means={ROLES[words].words}>{words}</Term>
         </li>
       ))}
       <li className="flex items-center gap-1.5">

@@ -9,6 +9,7 @@ import { size } from '../../parts/format.ts';
 import { isTakenElsewhere } from '../../parts/keys.ts';
 import { Message } from '../../parts/message.tsx';
 import { Pill } from '../../parts/pill.tsx';
+import { Term } from '../../parts/term.tsx';
 import { chosenChunk } from '../../state/selection.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { ImportSheet } from './import-sheet.tsx';
@@ -129,7 +130,7 @@ export function ImportsPage() {
               {outline
                 ? `${size(outline.start.compressed)} of modules ${within ? 'beside what is there' : 'at start'} · `
                 : ''}
-              solid: own, outline: carried
+              solid: <Term of="own weight">own</Term>, outline: <Term of="carried weight">carried</Term>
             </p>
           </div>
           <div className="flex shrink-0 items-center gap-3">

@@ -1,6 +1,7 @@
 import { type LinkKind, whereTheTimeWent } from '../../../core/explain/critical-chain.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { time } from '../../parts/format.ts';
+import { Term } from '../../parts/term.tsx';
 import { CHAIN_LOOKS } from './chain-looks.ts';
 
 /** The critical chain to interactive as sums that add up to it. */
@@ -29,8 +30,9 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
         </tbody>
       </table>
       <p className="mt-3 text-soft">
-        With these files no hint or order gets below <Bound ms={view.filesBound} />. No plan at all gets below{' '}
-        <Bound ms={view.lowerBound} />: connecting, a round trip, and the bare modules of the first screen at line rate.
+        With these files no hint or order gets below <Bound ms={view.filesBound} />. No plan at all gets below its{' '}
+        <Term of="lower bound">bound</Term>, <Bound ms={view.lowerBound} />: connecting, a round trip, and the bare
+        modules of the first screen at line rate.
       </p>
       {view.range ? <Range range={view.range} /> : null}
     </section>
@@ -59,14 +61,14 @@ function Span({ from, to }: { from: number; to: number }) {
 function Line({ kind, ms }: { kind: LinkKind; ms: number }) {
   const { colour, words } = CHAIN_LOOKS[kind];
   return (
-    <tr title={words}>
+    <tr>
       <td className="py-[3px]">
         <span
           aria-hidden="true"
           className="mr-2 inline-block size-[11px] rounded-[2px] align-[-1px]"
           style={{ background: colour }}
         />
-        {kind === 'browser' ? 'browser’s own work' : kind}
+        <Term means={words}>{kind === 'browser' ? 'browser’s own work' : kind}</Term>
       </td>
       <td className="py-[3px] text-right">{Math.round(ms)} ms</td>
     </tr>

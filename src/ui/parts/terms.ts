@@ -1,0 +1,32 @@
+/** The words of the workbench, each in a sentence. */
+export const TERMS = {
+  baseline: 'the app as it was built, without any decision',
+  plan: 'a named set of decisions over the app: imports detached or joined, triggers, files, scripts, hints',
+  'split point': 'a place where loading is deferred: one target, asked for by one or several imports',
+  detach: 'make an import deferred, so that what only it brings leaves the start',
+  join: 'make a deferred import static, so that its code travels with whoever imports it',
+  'own weight': 'compressed bytes of the module itself',
+  'carried weight':
+    'compressed bytes that would leave the start if this import were detached: what nothing else there needs',
+  start: 'script and style that travel until the landing is interactive, compressed',
+  'load group': 'the files that one route or split point needs; they travel in parallel, and run once all are there',
+  hop: 'a stair of the load: a request that could only be found when the one before had come',
+  'first content': 'when the first content is on the screen',
+  'first screen complete': 'when every part of the first screen shows',
+  interactive: 'when all interactive parts of the first screen answer, and no task that is queued exceeds 50 ms',
+  'time to interactive': 'after first content, the end of the last long task before five seconds of quiet',
+  blocked: 'what exceeds 50 ms in tasks between first content and interactive',
+  waste: 'bytes that are fetched and never used',
+  'lower bound': 'what no plan can beat for this landing: connecting, round trips and the bare bytes at line rate',
+  trigger: 'the moment at which a split point is fetched: at once, when idle, in view, on the approach, on the act …',
+  approach: 'the pointer or focus rests on what is acted upon; on touch there is nearly none',
+  lead: 'the time between the approach and the act',
+  'stand-in': 'what shows in the place of something until it is there',
+  hint: 'a line that asks for something ahead: preload, prefetch, preconnect, fetch priority, early hint, speculation rule',
+  finding: 'something worth changing, with the measured effect of changing it',
+  cost: 'expected ms per visit: landings and waits by how often they happen, and a price for bytes fetched for nothing',
+  reconcile: 'lay what a plan promised beside what the next build delivered',
+  limit: 'the most that a landing or an action may come to under named conditions',
+} as const;
+
+export type TermName = keyof typeof TERMS;
