@@ -3,6 +3,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Plan } from '../../../core/plan/types.ts';
 import type { LandingView } from '../../../worker/views.ts';
+import { AsTable } from '../../parts/as-table.tsx';
 import { size, time } from '../../parts/format.ts';
 import { ROLES } from '../../parts/roles.tsx';
 import { useWidth } from '../../parts/use-width.ts';
@@ -56,44 +57,23 @@ export function WaterfallsPage() {
       <div ref={box}>
         <Drawing views={views} box={box} />
       </div>
-      <AsTable views={views} />
+      <AsTable
+        className="mt-3"
+        words={3}
+        heads={['plan', 'request', 'why it travels', 'asked for', 'first byte', 'complete', 'size']}
+        rows={views.flatMap(({ plan, view }) =>
+          view.timeline.requests.map((r, at) => [
+            at === 0 ? plan.name : '',
+            r.name,
+            ROLES[r.role].name,
+            time(r.discovered),
+            time(r.firstByte),
+            time(r.end),
+            size(r.bytes),
+          ]),
+        )}
+      />
     </div>
-  );
-}
-
-/** The same in words and numbers. */
-function AsTable({ views }: { views: { plan: Plan; view: LandingView }[] }) {
-  return (
-    <details className="mt-3">
-      <summary className="cursor-pointer">as a table</summary>
-      <table className="mt-2 w-full max-w-4xl">
-        <thead>
-          <tr className="text-left text-soft">
-            {['plan', 'request', 'why it travels', 'asked for', 'first byte', 'complete', 'size'].map((head, at) => (
-              <th key={head} className={`py-0.5 font-normal ${at > 2 ? 'text-right' : ''}`}>
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        {views.map(({ plan, view }) => (
-          <tbody key={plan.name}>
-            {view.timeline.requests.map((r, at) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: an address may be asked for twice
-              <tr key={at} className="border-t border-line">
-                <td className="max-w-40 truncate py-0.5 pr-3">{at === 0 ? plan.name : ''}</td>
-                <td className="py-0.5 pr-3">{r.name}</td>
-                <td className="py-0.5 pr-3">{ROLES[r.role].name}</td>
-                <td className="py-0.5 text-right">{time(r.discovered)}</td>
-                <td className="py-0.5 text-right">{time(r.firstByte)}</td>
-                <td className="py-0.5 text-right">{time(r.end)}</td>
-                <td className="py-0.5 text-right">{size(r.bytes)}</td>
-              </tr>
-            ))}
-          </tbody>
-        ))}
-      </table>
-    </details>
   );
 }
 

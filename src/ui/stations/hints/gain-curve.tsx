@@ -2,6 +2,7 @@
 
 import { CartesianGrid, Line, LineChart, ReferenceDot, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { CurvePoint } from '../../../core/choose/types.ts';
+import { AsTable } from '../../parts/as-table.tsx';
 import { size, time } from '../../parts/format.ts';
 
 /** Gain against waste: each point a set of changes; one of them is picked. */
@@ -68,6 +69,10 @@ export function GainCurve({
         {picked.chosen.length} {picked.chosen.length === 1 ? 'change' : 'changes'}: saves{' '}
         <span className="font-medium">{time(picked.gain)}</span> per visit; {size(picked.waste)} fetched for nothing.
       </figcaption>
+      <AsTable
+        heads={['changes', 'saves a visit', 'wastes a visit']}
+        rows={curve.map((p) => [p.chosen.length, time(p.gain), size(p.waste)])}
+      />
     </figure>
   );
 }

@@ -6,6 +6,7 @@ import type { BreakEven, BreakEvenOver } from '../../../core/advise/break-even.t
 import type { Way } from '../../../core/advise/types.ts';
 import { subjectOf } from '../../../core/plan/decisions.ts';
 import type { Plan } from '../../../core/plan/types.ts';
+import { AsTable } from '../../parts/as-table.tsx';
 import { percent, time } from '../../parts/format.ts';
 import { longWork } from '../../state/long-work.ts';
 import { useConditions, usePlan } from '../../state/workbench.ts';
@@ -147,6 +148,7 @@ function Curve({ of, unit, words }: { of: BreakEven; unit: (at: number) => strin
           ? `It ${points[0].gain > 0 ? 'ceases' : 'starts'} to pay at about ${unit(crossings[0])}.`
           : pays}
       </p>
+      <AsTable heads={[words, 'saves a visit']} rows={points.map((p) => [unit(p.at), gainWords(p.gain)])} />
     </div>
   );
 }

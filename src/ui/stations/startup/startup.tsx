@@ -1,8 +1,12 @@
 'use client';
 
 import { useRef } from 'react';
+import type { LandingView } from '../../../worker/views.ts';
+import { AsTable } from '../../parts/as-table.tsx';
+import { size, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
 import { PageTabs } from '../../parts/page-tabs.tsx';
+import { ROLES } from '../../parts/roles.tsx';
 import { useWidth } from '../../parts/use-width.ts';
 import { useLanding } from '../../state/landing.ts';
 import { isMarked } from '../../state/selection.ts';
@@ -60,7 +64,10 @@ function OneLanding() {
           className={`min-h-0 flex-1 overflow-y-auto ${zoom === 1 ? 'overflow-x-hidden' : 'overflow-x-auto'}`}
         >
           {view ? (
-            <Waterfall view={view} conditions={conditions} width={width} chosen={chosen} marked={marked} />
+            <>
+              <Waterfall view={view} conditions={conditions} width={width} chosen={chosen} marked={marked} />
+              <RequestTable view={view} />
+            </>
           ) : (
             <Message title="Predicting the landing">This takes a moment at most.</Message>
           )}
@@ -74,5 +81,27 @@ function OneLanding() {
         {view ? <Legend view={view} /> : null}
       </aside>
     </div>
+  );
+}
+
+/** The waterfall in words and numbers. */
+function RequestTable({ view: { timeline } }: { view: LandingView }) {
+  return (
+    <AsTable
+      className="px-4 pb-4"
+      words={3}
+      heads={['request', 'why it travels', 'asked for by', 'hop', 'found', 'sent', 'first byte', 'complete', 'size']}
+      rows={timeline.requests.map((r) => [
+        r.name,
+        ROLES[r.role].name,
+        r.cause.what,
+        r.hop,
+        time(r.discovered),
+        time(r.sent),
+        time(r.firstByte),
+        time(r.end),
+        size(r.bytes),
+      ])}
+    />
   );
 }

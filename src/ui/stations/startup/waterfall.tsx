@@ -153,7 +153,7 @@ export function Waterfall({
           <ThreadTrack view={view} top={threadTop} x={x} until={until} lit={lit.tasks} />
           {ghosts ? (
             <g stroke="var(--ghost)" strokeDasharray="6 3" strokeWidth={1.5}>
-              <title>{`as built: first content ${time(ghosts.firstContent)}, interactive ${time(ghosts.interactive)}`}</title>
+              <title>{`before: first content ${time(ghosts.firstContent)}, interactive ${time(ghosts.interactive)}`}</title>
               {[ghosts.firstContent, ghosts.interactive]
                 .filter((ms) => ms <= until)
                 .map((ms) => (

@@ -3,6 +3,7 @@
 import { Slider } from 'radix-ui';
 import type { Visit } from '../../../core/visits/types.ts';
 import { analyst } from '../../../worker/client.ts';
+import { AsTable } from '../../parts/as-table.tsx';
 import { time } from '../../parts/format.ts';
 import { useAsked } from '../../state/asked.ts';
 
@@ -88,6 +89,9 @@ export function LeadSlider({
               ? 'Nothing is fetched on the approach, so the lead changes nothing.'
               : `At once ${time(first)}; with lead enough ${time(last)}.`}
       </p>
+      {known.length > 1 ? (
+        <AsTable heads={['lead', 'wait']} rows={known.map((k) => [time(k.lead), time(k.wait)])} />
+      ) : null}
     </section>
   );
 }

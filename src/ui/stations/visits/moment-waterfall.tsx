@@ -2,6 +2,7 @@
 
 import { useRef } from 'react';
 import type { MomentView, VisitView } from '../../../worker/visit-desk.ts';
+import { AsTable } from '../../parts/as-table.tsx';
 import { size, time } from '../../parts/format.ts';
 import { ROLES } from '../../parts/roles.tsx';
 import { useWidth } from '../../parts/use-width.ts';
@@ -48,7 +49,7 @@ export function MomentWaterfall({ moment, page }: { moment: MomentView; page: Vi
           <g key={ms} transform={`translate(${NAME + scale.x(ms)} 0)`}>
             <line y1={16} y2={height} stroke={ms === 0 ? 'var(--ink)' : 'var(--line)'} />
             <text y={11} fontSize={11} textAnchor={scale.x(ms) < 30 ? 'start' : 'middle'} fill="var(--soft)">
-              {ms === 0 ? (moment.kind === 'landing' ? 'navigation' : 'act') : ms < 0 ? `−${time(-ms)}` : time(ms)}
+              {ms === 0 ? (moment.kind === 'landing' ? 'navigation' : 'act') : signed(ms)}
             </text>
           </g>
         ))}
@@ -119,10 +120,27 @@ export function MomentWaterfall({ moment, page }: { moment: MomentView; page: Vi
         ) : null}
       </svg>
       {own.length > MOST ? <p className="text-soft">and {own.length - MOST} more</p> : null}
+      <AsTable
+        words={2}
+        heads={['request', 'why it travels', 'found', 'first byte', 'complete', 'size']}
+        rows={own.map((r) => [
+          r.name,
+          ROLES[r.role].name,
+          signed(r.discovered - moment.act),
+          signed(r.firstByte - moment.act),
+          signed(r.end - moment.act),
+          size(r.bytes),
+        ])}
+      />
     </div>
   );
 }
 
 function clip(text: string, most: number): string {
   return text.length > most ? `${text.slice(0, most - 1)}…` : text;
+}
+
+/** A time from the act; before it with a minus. */
+function signed(ms: number): string {
+  return ms < 0 ? `−${time(-ms)}` : time(ms);
 }

@@ -2,6 +2,7 @@
 
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import type { GrainPoint } from '../../../../core/explain/granularity.ts';
+import { AsTable } from '../../../parts/as-table.tsx';
 import { size, time } from '../../../parts/format.ts';
 
 /** A way of cutting in words. */
@@ -122,52 +123,32 @@ export function GrainCurve({ points, onPick }: { points: GrainPoint[]; onPick: (
           all files together, right scale
         </span>
       </figcaption>
-      <details className="mt-1">
-        <summary className="cursor-pointer text-soft">as a table</summary>
-        <table className="mt-1 w-full text-right">
-          <thead className="text-soft">
-            <tr>
-              <th className="text-left font-normal">files</th>
-              <th className="font-normal">chunks</th>
-              <th className="font-normal">requests</th>
-              <th className="font-normal">first content</th>
-              <th className="font-normal">interactive</th>
-              <th className="font-normal">start</th>
-              <th className="font-normal">all files</th>
-              <th className="font-normal">
-                <span className="sr-only">choose</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {data.map((p) => (
-              <tr key={p.words} className={p.present ? 'bg-mark font-medium' : ''}>
-                <td className="text-left">{p.words}</td>
-                <td>{p.chunks}</td>
-                <td>{p.requests}</td>
-                <td>{time(p.firstContent)}</td>
-                <td>{time(p.interactive)}</td>
-                <td>{size(p.startBytes)}</td>
-                <td>{size(p.totalBytes)}</td>
-                <td>
-                  {p.present ? (
-                    'this plan'
-                  ) : (
-                    <button
-                      type="button"
-                      className="underline"
-                      onClick={() => onPick(p)}
-                      aria-label={`cut so: ${p.words}`}
-                    >
-                      cut so
-                    </button>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </details>
+      <AsTable
+        className="mt-1"
+        heads={['files', 'chunks', 'requests', 'first content', 'interactive', 'start', 'all files', 'choose']}
+        rows={data.map((p) => [
+          p.words,
+          p.chunks,
+          p.requests,
+          time(p.firstContent),
+          time(p.interactive),
+          size(p.startBytes),
+          size(p.totalBytes),
+          p.present ? (
+            'this plan'
+          ) : (
+            <button
+              key="cut"
+              type="button"
+              className="underline"
+              onClick={() => onPick(p)}
+              aria-label={`cut so: ${p.words}`}
+            >
+              cut so
+            </button>
+          ),
+        ])}
+      />
     </figure>
   );
 }
