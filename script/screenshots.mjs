@@ -77,8 +77,10 @@ await withSample(4793, async (address, context) => {
   await open('/p/saltmarsh/hints?route=/timetable');
   await page.getByText(/findings, each measured/).waitFor({ timeout: 60_000 });
   await page.getByRole('list', { name: 'Findings' }).getByRole('button').first().click();
-  await page.waitForTimeout(300);
+  await page.getByRole('button', { name: 'Try it' }).click();
+  await page.waitForTimeout(900);
   await take('findings');
+  await page.getByRole('button', { name: 'Stop' }).click();
   await page.getByRole('tab', { name: 'Each hint' }).click();
   await page.getByText(/ways of hinting, each simulated alone/).waitFor({ timeout: 60_000 });
   await page.getByRole('button', { name: 'tide-chart', exact: true }).click();
