@@ -1,6 +1,8 @@
 export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/src'],
+  // One for each core: by itself it leaves one free, of two.
+  maxWorkers: '100%',
   testMatch: ['**/*.test.ts'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {

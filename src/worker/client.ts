@@ -1,8 +1,9 @@
 import { type Remote, wrap } from 'comlink';
 import type { Analyst } from './analyst.ts';
 
-/** Each holds the project once more. */
 const MOST_HELPERS = 14;
+/** Modules that all helpers together hold at most: about 1 GB. */
+const MOST_HELD = 60_000;
 
 interface Started {
   remote: Remote<Analyst>;
@@ -59,10 +60,13 @@ export function longAnalyst(): Remote<Analyst> {
   return analystNamed('long analyst');
 }
 
-/** Others who do parts of what takes long: with the long analyst, as many as this machine has cores but one. */
-export function helpers(): Remote<Analyst>[] {
-  const cores = navigator.hardwareConcurrency || 2;
-  return Array.from({ length: Math.max(0, Math.min(cores - 2, MOST_HELPERS)) }, (_, n) =>
-    analystNamed(`helper ${n + 1}`),
-  );
+/** Others who do parts of what takes long, for an app of so many modules. */
+export function helpers(modules: number): Remote<Analyst>[] {
+  const count = helperCount(navigator.hardwareConcurrency || 2, modules);
+  return Array.from({ length: count }, (_, n) => analystNamed(`helper ${n + 1}`));
+}
+
+/** With the long analyst, as many as a machine has cores but one, as far as memory allows: each holds the app once more. */
+export function helperCount(cores: number, modules: number): number {
+  return Math.max(0, Math.min(cores - 2, MOST_HELPERS, Math.floor(MOST_HELD / Math.max(1, modules))));
 }

@@ -32,7 +32,7 @@ export async function longWork(): Promise<Remote<Analyst>> {
 
 /** The same with those who help it, the long analyst first; alone where there is no core for others. */
 export function longCrew(): Promise<Remote<Analyst>[]> {
-  return prepared([longAnalyst(), ...helpers()]);
+  return prepared([longAnalyst(), ...helpers(useWorkbench.getState().app?.modules ?? 0)]);
 }
 
 async function prepared(crew: Remote<Analyst>[]): Promise<Remote<Analyst>[]> {
