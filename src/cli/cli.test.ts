@@ -241,6 +241,25 @@ describe('yokeline', () => {
     expect(refused('advise', file, '--plan', 'Nobody’s').status).toBe(2);
   });
 
+  it('tells the effect of advice as changes of an average visit, over several sets of conditions too', () => {
+    const [best] = run('advise', file, '--for', 'crowded-4g/mid-phone=3', '--for', 'home-cable/laptop=1').findings;
+    for (const change of Object.values(best.effect)) expect(typeof change).toBe('number');
+    const mean = best.routes.reduce(
+      (sum: number, r: { interactive: number }) => sum + r.interactive / best.routes.length,
+      0,
+    );
+    // By shares of landings it can't be far from the plain mean of routes that all change alike.
+    expect(best.effect.interactive / mean).toBeGreaterThan(0.8);
+    expect(best.mix.under.map((u: { name: string; share: number }) => [u.name, u.share])).toEqual([
+      ['crowded-4g, mid-phone', 0.75],
+      ['home-cable, laptop', 0.25],
+    ]);
+    const [crowded, cable] = best.mix.under;
+    expect(crowded.cost).toBeCloseTo(best.effect.cost, 0);
+    expect(best.mix.cost).toBeCloseTo(0.75 * crowded.cost + 0.25 * cable.cost, 0);
+    expect(refused('advise', file, '--for', 'crowded-4g').status).toBe(2);
+  });
+
   it('chooses hints within limits, for several sets of conditions, and keeps them as a plan', () => {
     const out = path.join(path.dirname(file), 'chosen.json');
     const both = ['--for', 'crowded-4g/mid-phone=3', '--for', 'home-cable/laptop=1'];

@@ -8,8 +8,6 @@ import type { HintRow } from '../core/choose/hint-table.ts';
 import type { Ahead, Circumstance, MeasuredShares, Wanted } from '../core/choose/types.ts';
 import { carriedOverRoutes } from '../core/chunks/carried-rows.ts';
 import { formChunks } from '../core/chunks/form-chunks.ts';
-import { splitPointsOf } from '../core/chunks/split-points.ts';
-import type { Chunk } from '../core/chunks/types.ts';
 import { type PlanTable, planTable } from '../core/compare/compare.ts';
 import { type EarnedTable, earnedBy } from '../core/compare/earned.ts';
 import { InputError } from '../core/errors.ts';
@@ -29,13 +27,12 @@ import { type Whereabouts, whereabouts } from '../core/inventory/whereabouts.ts'
 import { limitStates, proposeLimits } from '../core/limits/limits.ts';
 import type { Limit, LimitState } from '../core/limits/types.ts';
 import { type LoadSheet, loadSheet, sheetDifference } from '../core/load-sheet/sheet.ts';
-import { believable, rangeOf } from '../core/metrics/range.ts';
+import { believable } from '../core/metrics/range.ts';
 import type { Drawn } from '../core/mix/mix.ts';
 import { type Outline, outlineOf } from '../core/outline/outline.ts';
 import { withDecision } from '../core/plan/decisions.ts';
 import type { EffectivePlan } from '../core/plan/effective.ts';
 import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
-import { type Prediction, predict } from '../core/predict/predict.ts';
 import { type Calibration, calibrate } from '../core/recordings/calibrate.ts';
 import { readHar } from '../core/recordings/read-har.ts';
 import type { Recording } from '../core/recordings/types.ts';
@@ -48,12 +45,12 @@ import { modelOf } from '../core/visitors/model.ts';
 import type { Variant } from '../core/visitors/reckon.ts';
 import type { Visit } from '../core/visits/types.ts';
 import { Adviser, type AdviseStep, type ChooseStep, type Help } from './adviser.ts';
+import { LandingDesk } from './landing-desk.ts';
 import { Measurer } from './measurer.ts';
 import { MixDesk } from './mix-desk.ts';
 import { keep } from './stepping.ts';
 import type {
   AppView,
-  ChunkContents,
   ChunkRow,
   Explained,
   FullInventory,
@@ -65,8 +62,6 @@ import type {
 } from './views.ts';
 import { type ExpectStep, VisitDesk, type VisitorsView, type VisitView } from './visit-desk.ts';
 
-const HEAVIEST = 6;
-const MOST_KNOWN = 6;
 const MOST_TABLES = 8;
 
 /** The computations behind the workbench, on a thread of their own. */
@@ -74,16 +69,16 @@ export class Analyst {
   /** As read, and with the person's corrections. */
   private read: Snapshot | null = null;
   private snapshot: Snapshot | null = null;
-  /** The last predictions, by what was asked; strip, previews and baseline share them. */
-  private readonly known = new Map<string, Prediction>();
-  private readonly ranges = new WeakMap<Prediction, LandingView['range']>();
+  private readonly landings = new LandingDesk((plan) => this.app(plan));
   /** The last compared plans: only the one that is changed is worked out anew. */
   private readonly tables = new Map<string, PlanTable>();
   private curves = 0;
   private readonly adviser = new Adviser();
   private readonly measurer = new Measurer();
   private readonly visits = new VisitDesk((plan) => this.app(plan));
-  private readonly mixes = new MixDesk((plan, route) => this.predicted(plan, route, DEFAULT_CONDITIONS).program);
+  private readonly mixes = new MixDesk(
+    (plan, route) => this.landings.predicted(plan, route, DEFAULT_CONDITIONS).program,
+  );
 
   /** Fetches a project's snapshot and tells what is in it. */
   async open(address: string): Promise<AppView> {
@@ -102,7 +97,7 @@ export class Analyst {
     if (!this.read) throw new InputError('No project open', 'Open a project first.');
     const { snapshot, stale } = amend(this.read, amendments);
     this.snapshot = snapshot;
-    this.known.clear();
+    this.landings.forget();
     this.tables.clear();
     this.visits.forget();
     this.adviser.forget();
@@ -134,9 +129,9 @@ export class Analyst {
     stale: EffectivePlan['stale'];
     blocked: EffectivePlan['blocked'];
   } {
-    const ghost = this.view(behind, route, conditions);
+    const ghost = this.landings.view(behind, route, conditions);
     const same = plan.decisions.length === 0 && behind.decisions.length === 0;
-    return { now: same ? ghost : this.view(plan, route, conditions), ghost, ...troublesOf(this.app(), plan) };
+    return { now: same ? ghost : this.landings.view(plan, route, conditions), ghost, ...troublesOf(this.app(), plan) };
   }
 
   /** What a route's start, or the load group of a split point within it, is made of. */
@@ -188,8 +183,8 @@ export class Analyst {
 
   /** What a decision would change, without making it. */
   preview(plan: Plan, decisions: Decision[], route: string, conditions: Conditions): Preview {
-    const before = this.predicted(plan, route, conditions).reading;
-    const after = this.predicted(decisions.reduce(withDecision, plan), route, conditions).reading;
+    const before = this.landings.predicted(plan, route, conditions).reading;
+    const after = this.landings.predicted(decisions.reduce(withDecision, plan), route, conditions).reading;
     return { before, after };
   }
 
@@ -349,17 +344,17 @@ export class Analyst {
 
   /** The predicted landing as an HTTP Archive. */
   har(plan: Plan, route: string, conditions: Conditions, startedAt: string): string {
-    return landingHar(this.app().name, route, this.predicted(plan, route, conditions), conditions, startedAt);
+    return landingHar(this.app().name, route, this.landings.predicted(plan, route, conditions), conditions, startedAt);
   }
 
   /** What a recorded load event says about the cost of evaluating script. */
   calibrate(plan: Plan, route: string, conditions: Conditions, load: number): Calibration {
-    return calibrate(this.predicted(plan, route, conditions).program, conditions, load);
+    return calibrate(this.landings.predicted(plan, route, conditions).program, conditions, load);
   }
 
   /** How much later a request's answer could begin without moving the interactive moment, in ms. */
   slack(plan: Plan, route: string, conditions: Conditions, address: string): number | null {
-    const { program } = this.predicted(plan, route, conditions);
+    const { program } = this.landings.predicted(plan, route, conditions);
     const resource = program.resources.findIndex((r) => r.address === address);
     return resource < 0 ? null : slackOf(program, conditions, resource);
   }
@@ -401,56 +396,6 @@ export class Analyst {
         real: file ?? null,
       }))
       .sort((a, b) => b.compressed - a.compressed);
-  }
-
-  private predicted(plan: Plan, route: string, conditions: Conditions): Prediction {
-    const key = JSON.stringify([plan.decisions, route, conditions]);
-    const made = this.known.get(key) ?? predict(this.app(plan), plan, route, conditions);
-    return keep(this.known, key, made, MOST_KNOWN);
-  }
-
-  private view(plan: Plan, route: string, conditions: Conditions): LandingView {
-    const made = this.predicted(plan, route, conditions);
-    return {
-      timeline: made.timeline,
-      parts: made.program.parts,
-      milestones: made.reading.milestones,
-      readout: made.reading.readout,
-      chain: made.chain,
-      lowerBound: made.lowerBound,
-      filesBound: made.filesBound,
-      range: this.rangeOf(made, conditions),
-      contents: made.timeline.requests.map((r) => this.contentsOf(made, r.resource)),
-      brings: made.timeline.requests.map((r) => this.bringsOf(made, r.resource)),
-    };
-  }
-
-  /** Worked out once per prediction: it takes two more simulations. */
-  private rangeOf(made: Prediction, conditions: Conditions): LandingView['range'] {
-    let range = this.ranges.get(made);
-    if (range === undefined) {
-      range = rangeOf(made.program, conditions);
-      this.ranges.set(made, range);
-    }
-    return range;
-  }
-
-  private bringsOf({ program, graph }: Prediction, resource: number): LandingView['brings'][number] {
-    const chunk = resource < 0 ? undefined : program.resources[resource].chunk;
-    if (chunk === undefined) return null;
-    return { chunk: graph.chunks[chunk].id, splitPoints: splitPointsOf(this.app(), graph, chunk) };
-  }
-
-  private contentsOf({ program, graph }: Prediction, resource: number): ChunkContents | null {
-    const chunk = resource < 0 ? undefined : program.resources[resource].chunk;
-    return chunk === undefined ? null : this.heaviest(graph.chunks[chunk]);
-  }
-
-  private heaviest(chunk: Chunk): ChunkContents {
-    const modules = chunk.modules
-      .map((m) => ({ path: this.app().modules[m].path, minified: this.app().modules[m].bytes.minified }))
-      .sort((a, b) => b.minified - a.minified);
-    return { modules: modules.slice(0, HEAVIEST), count: modules.length };
   }
 
   /** The app as corrected; with a plan, as that plan ships it. */

@@ -15,7 +15,7 @@ const MOST = 4;
 export function InTheCode({ way }: { way: Way }) {
   const project = useWorkbench((s) => s.project?.id);
   const plan = usePlan();
-  const [steps, setSteps] = useState<PatchStep[] | null>(null);
+  const [steps, setSteps] = useState<PatchStep[] | string | null>(null);
   const asked = JSON.stringify(way);
   const edits = way.decisions.some((d) => shipsBy(d) === 'source edit' && d.kind !== 'trigger');
   useEffect(() => {
@@ -29,8 +29,7 @@ export function InTheCode({ way }: { way: Way }) {
           // When something is fetched is told with the decision, and by the handoff's import triggers.
           if (current) setSteps(found.steps.filter((s) => decisions[s.decision].kind !== 'trigger'));
         },
-        // A sample without its folder, a server that is gone: the handoff tells it.
-        () => current && setSteps([]),
+        (reason: Error) => current && setSteps(reason.message),
       );
     }, REST_MS);
     return () => {
@@ -38,6 +37,7 @@ export function InTheCode({ way }: { way: Way }) {
       clearTimeout(timer);
     };
   }, [project, plan, asked, edits]);
+  if (typeof steps === 'string') return <p className="mt-4 text-soft">The sources can’t be looked at: {steps}</p>;
   if (!edits || steps?.length === 0) return null;
   const hand = steps?.filter((s) => s.state === 'by hand' || s.state === 'refused') ?? [];
   return (

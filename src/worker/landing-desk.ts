@@ -1,0 +1,76 @@
+import { splitPointsOf } from '../core/chunks/split-points.ts';
+import type { Chunk } from '../core/chunks/types.ts';
+import { rangeOf } from '../core/metrics/range.ts';
+import type { Plan } from '../core/plan/types.ts';
+import { type Prediction, predict } from '../core/predict/predict.ts';
+import type { Conditions } from '../core/sim/conditions.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
+import { keep } from './stepping.ts';
+import type { ChunkContents, LandingView } from './views.ts';
+
+const HEAVIEST = 6;
+const MOST_KNOWN = 6;
+
+/** Predicts landings, and makes of them what the interface shows. */
+export class LandingDesk {
+  /** The last predictions, by what was asked; strip, previews and baseline share them. */
+  private readonly known = new Map<string, Prediction>();
+  private readonly ranges = new WeakMap<Prediction, LandingView['range']>();
+
+  /** `app`: as corrected; with a plan, as that plan ships it. */
+  constructor(private readonly app: (plan?: Plan) => Snapshot) {}
+
+  forget(): void {
+    this.known.clear();
+  }
+
+  predicted(plan: Plan, route: string, conditions: Conditions): Prediction {
+    const key = JSON.stringify([plan.decisions, route, conditions]);
+    const made = this.known.get(key) ?? predict(this.app(plan), plan, route, conditions);
+    return keep(this.known, key, made, MOST_KNOWN);
+  }
+
+  view(plan: Plan, route: string, conditions: Conditions): LandingView {
+    const made = this.predicted(plan, route, conditions);
+    return {
+      timeline: made.timeline,
+      parts: made.program.parts,
+      milestones: made.reading.milestones,
+      readout: made.reading.readout,
+      chain: made.chain,
+      lowerBound: made.lowerBound,
+      filesBound: made.filesBound,
+      range: this.rangeOf(made, conditions),
+      contents: made.timeline.requests.map((r) => this.contentsOf(made, r.resource)),
+      brings: made.timeline.requests.map((r) => this.bringsOf(made, r.resource)),
+    };
+  }
+
+  /** Worked out once per prediction: it takes two more simulations. */
+  private rangeOf(made: Prediction, conditions: Conditions): LandingView['range'] {
+    let range = this.ranges.get(made);
+    if (range === undefined) {
+      range = rangeOf(made.program, conditions);
+      this.ranges.set(made, range);
+    }
+    return range;
+  }
+
+  private bringsOf({ program, graph }: Prediction, resource: number): LandingView['brings'][number] {
+    const chunk = resource < 0 ? undefined : program.resources[resource].chunk;
+    if (chunk === undefined) return null;
+    return { chunk: graph.chunks[chunk].id, splitPoints: splitPointsOf(this.app(), graph, chunk) };
+  }
+
+  private contentsOf({ program, graph }: Prediction, resource: number): ChunkContents | null {
+    const chunk = resource < 0 ? undefined : program.resources[resource].chunk;
+    return chunk === undefined ? null : this.heaviest(graph.chunks[chunk]);
+  }
+
+  private heaviest(chunk: Chunk): ChunkContents {
+    const modules = chunk.modules
+      .map((m) => ({ path: this.app().modules[m].path, minified: this.app().modules[m].bytes.minified }))
+      .sort((a, b) => b.minified - a.minified);
+    return { modules: modules.slice(0, HEAVIEST), count: modules.length };
+  }
+}
