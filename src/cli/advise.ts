@@ -1,8 +1,8 @@
 import type { Command } from 'commander';
 import { advise } from '../core/advise/advise.ts';
-import { type CrowdGains, gainsOver } from '../core/advise/over-crowds.ts';
 import type { Effect } from '../core/advise/types.ts';
 import { amend } from '../core/amend/amend.ts';
+import { type CrowdGains, gainsOver } from '../core/choose/gains-over.ts';
 import { decisionWords } from '../core/plan/decisions.ts';
 import { finish } from '../core/steps.ts';
 import { modelOf } from '../core/visitors/model.ts';

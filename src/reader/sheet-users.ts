@@ -1,6 +1,7 @@
 import postcss from 'postcss';
 import parseSelector from 'postcss-selector-parser';
 import type { SheetUse } from '../core/snapshot/types.ts';
+import { isOuter, mentionedWords } from './unused-rules.ts';
 
 /** Names of such sheets are made up while building; whoever imports them uses them. */
 const OWN_NAMES = /\.module\.\w+$/;
@@ -29,10 +30,9 @@ export function sheetUsers(
     users.set(sheet, own.add(by));
   };
   for (const { path, text } of scripts) {
-    for (const [word] of text.matchAll(/-?[A-Za-z_][\w-]*/g)) {
+    for (const { word, begins } of mentionedWords(text)) {
       note(owner.get(word), path);
-      // `tone-${name}` may mean every name that begins like that.
-      if (word.endsWith('-')) for (const [name, sheet] of owner) if (name.startsWith(word)) note(sheet, path);
+      if (begins) for (const [name, sheet] of owner) if (name.startsWith(word)) note(sheet, path);
     }
   }
   return [...users]
@@ -46,8 +46,7 @@ function namesIn(text: string): Set<string> | null {
   let all = true;
   try {
     postcss.parse(text).walkRules((rule) => {
-      if (rule.parent?.type === 'atrule' && /keyframes$/.test((rule.parent as postcss.AtRule).name)) return;
-      if (rule.parent?.type === 'rule') return;
+      if (!isOuter(rule)) return;
       parseSelector((selectors) => {
         for (const selector of selectors.nodes) {
           let named = false;

@@ -5,16 +5,20 @@ import parseSelector, { type Node as SelectorNode } from 'postcss-selector-parse
 import type { StyleRule } from '../core/snapshot/types.ts';
 import { filesBelow } from './output/output-files.ts';
 
+/** Words that could be names of style rules; `begins`: `tone-${name}` begins every name of that kind. */
+export function* mentionedWords(text: string): Generator<{ word: string; begins: boolean }> {
+  for (const [word] of text.matchAll(/-?[A-Za-z_][\w-]*/g)) yield { word, begins: /[A-Za-z]{2,}[-_]+$/.test(word) };
+}
+
 /** Names that something in the app mentions: whole ones, and beginnings of names that code puts together. */
 export class Mentions {
   private readonly words = new Set<string>();
   private readonly beginnings = new Set<string>();
 
   add(text: string): void {
-    for (const [word] of text.matchAll(/-?[A-Za-z_][\w-]*/g)) {
+    for (const { word, begins } of mentionedWords(text)) {
       this.words.add(word);
-      // `tone-${name}` begins every name of that kind.
-      if (/[A-Za-z]{2,}[-_]+$/.test(word)) this.beginnings.add(word);
+      if (begins) this.beginnings.add(word);
     }
   }
 
@@ -65,7 +69,7 @@ export function unusedRules(sheets: { path: string; text: string }[], mentions: 
 }
 
 /** Rules inside of rules belong to the outer one; steps of animations are no rules. */
-function isOuter(rule: Rule): boolean {
+export function isOuter(rule: Rule): boolean {
   for (let at = rule.parent; at; at = at.parent as typeof at) {
     if (at.type === 'rule') return false;
     if (at.type === 'atrule' && /keyframes$/.test((at as postcss.AtRule).name)) return false;

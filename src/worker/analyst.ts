@@ -1,9 +1,9 @@
 import { type Blame, blame } from '../core/advise/blame.ts';
 import { type BreakEven, type BreakEvenOver, breakEven } from '../core/advise/break-even.ts';
-import { type Crowd, type CrowdGains, gainsOver } from '../core/advise/over-crowds.ts';
 import type { Score, Way } from '../core/advise/types.ts';
 import { amend } from '../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../core/amend/types.ts';
+import { type CrowdGains, gainsOver } from '../core/choose/gains-over.ts';
 import type { HintRow } from '../core/choose/hint-table.ts';
 import type { Ahead, Circumstance, MeasuredShares, Wanted } from '../core/choose/types.ts';
 import { carriedOverRoutes } from '../core/chunks/carried-rows.ts';
@@ -279,7 +279,7 @@ export class Analyst {
   }
 
   /** What a change saves the visitors of each of several sets of conditions. */
-  gainOver(plan: Plan, way: Way, crowds: Crowd[]): CrowdGains {
+  gainOver(plan: Plan, way: Way, crowds: Circumstance[]): CrowdGains {
     return gainsOver(this.app(), plan, [way], modelOf(this.app()).model, crowds)[0];
   }
 

@@ -105,3 +105,42 @@ describe('promised beside delivered', () => {
     expect(() => reconcile(before.snapshot, BASELINE, bare)).toThrow('No sources in the maps');
   });
 });
+
+describe('a moved import', () => {
+  const moved: Plan = {
+    ...BASELINE,
+    decisions: [{ kind: 'move', import: 'src/main.js::./far.css', to: 'src/pages/far.js' }],
+  };
+  const withSheet = (of: 'src/main.js' | 'src/pages/far.js') => {
+    const all: Record<string, string> = { ...files(false), 'src/far.css': '.far { color: red }' };
+    all[of] = `import '${of === 'src/main.js' ? './far.css' : '../far.css'}';\n${all[of]}`;
+    return readSource(folderOf(all));
+  };
+  const as = withSheet('src/main.js');
+
+  it('is told by the module that makes it in the build’s own sources', () => {
+    const told = (of: Reading) => {
+      const build = built(of);
+      // What a build says of its styles differs: here, that the sheet is one of its sources.
+      const sheet = build.modules.length;
+      const [maker] = ['src/main.js', 'src/pages/far.js'].filter((path) =>
+        of.snapshot.imports.some((i) => of.snapshot.modules[i.from].path === path && i.specifier.endsWith('far.css')),
+      );
+      const from = build.modules.findIndex((m) => m.path.endsWith(maker));
+      const css = of.snapshot.modules.find((m) => m.path === 'src/far.css')!;
+      const edge = { ...build.imports[0], from, to: sheet, kind: 'static' as const, specifier: 'far.css', line: 1 };
+      const known = build.modules.some((m) => m.path.endsWith('far.css'));
+      const whole = known ? build : { ...build, modules: [...build.modules, css], imports: [...build.imports, edge] };
+      return reconcile(as.snapshot, moved, whole).decisions[0];
+    };
+    expect(told(as)).toMatchObject({ state: 'not delivered', why: 'still made in src/main.js:1' });
+    expect(told(withSheet('src/pages/far.js'))).toMatchObject({
+      state: 'delivered',
+      why: 'it is made in src/pages/far.js',
+    });
+  });
+
+  it('is left open where the build says nothing of the sheet', () => {
+    expect(reconcile(as.snapshot, moved, built(before)).decisions[0].state).toBe('untold');
+  });
+});

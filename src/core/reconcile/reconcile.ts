@@ -88,6 +88,8 @@ function toldOf(app: Snapshot, built: Snapshot, files: BuiltFiles, decision: Dec
     case 'detach':
     case 'join':
       return toldOfImports(app, built, files, decision);
+    case 'move':
+      return toldOfMove(app, built, files, decision);
     case 'script': {
       const script = app.scripts.find((s) => s.id === decision.script);
       const there = built.scripts.find((s) => s.address === script?.address || s.id === decision.script);
@@ -118,6 +120,26 @@ function toldOf(app: Snapshot, built: Snapshot, files: BuiltFiles, decision: Dec
     default:
       return { state: 'untold', why: 'the files don’t tell' };
   }
+}
+
+/** A moved import is delivered when the build's own sources make it in the one module, and no longer in the other. */
+function toldOfMove(
+  app: Snapshot,
+  built: Snapshot,
+  files: BuiltFiles,
+  decision: Extract<Decision, { kind: 'move' }>,
+): Told {
+  const chosen = chosenImports(app, decision);
+  if (typeof chosen === 'string') return { state: 'untold', why: chosen };
+  const { from, to } = app.imports[chosen[0]];
+  const [old, sheet] = [from, to].map((m) => files.moduleAt(app.modules[m].path));
+  const target = files.moduleAt(decision.to);
+  const made = (by: number | undefined) => built.imports.find((b) => b.from === by && b.to === sheet);
+  const still = made(old);
+  if (still) return { state: 'not delivered', why: `still made in ${built.modules[still.from].path}:${still.line}` };
+  return made(target)
+    ? { state: 'delivered', why: `it is made in ${decision.to}` }
+    : { state: 'untold', why: 'the build has no such import' };
 }
 
 /** An import is delivered when the build's own sources make it in the way that is decided. */

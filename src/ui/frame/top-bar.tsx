@@ -1,11 +1,12 @@
 'use client';
 
 import { MoonStar, Redo2, Undo2 } from 'lucide-react';
-import { type CacheState, DEVICES, LINKS } from '../../core/sim/conditions.ts';
+import type { CacheState } from '../../core/sim/conditions.ts';
 import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
 import { Choice } from '../parts/choice.tsx';
-import { count, screenSize } from '../parts/format.ts';
+import { count } from '../parts/format.ts';
 import { useWorkbench } from '../state/workbench.ts';
+import { CACHE_OPTIONS, DEVICE_OPTIONS, LINK_OPTIONS } from './condition-options.ts';
 import { useConditionsSheet } from './conditions-sheet.tsx';
 import { useGuideFits } from './guide/guide.tsx';
 import { setGuide, useGuide } from './guide/progress.ts';
@@ -89,40 +90,20 @@ function Choices() {
         caption="link"
         value={linkId}
         shown={linkOf(linkId).name}
-        options={[
-          ...LINKS.map((l) => ({
-            value: l.id,
-            label: l.name,
-            note: `${l.rttMs} ms, ${(l.downKbps / 1000).toFixed(1)} Mbit/s`,
-          })),
-          { value: OWN, label: 'Own values …' },
-        ]}
+        options={[...LINK_OPTIONS, { value: OWN, label: 'Own values …' }]}
         onChange={(next) => (next === OWN ? useConditionsSheet.setState({ open: true }) : choose({ linkId: next }))}
       />
       <Choice
         caption="device"
         value={deviceId}
         shown={deviceOf(deviceId).name}
-        options={[
-          ...DEVICES.map((d) => ({
-            value: d.id,
-            label: d.name,
-            note: `${d.cpuFactor}× slower, ${screenSize(d.viewport)}`,
-          })),
-          { value: OWN, label: 'Own values …' },
-        ]}
+        options={[...DEVICE_OPTIONS, { value: OWN, label: 'Own values …' }]}
         onChange={(next) => (next === OWN ? useConditionsSheet.setState({ open: true }) : choose({ deviceId: next }))}
       />
       <Choice
         caption="cache"
         value={cache}
-        options={[
-          { value: 'empty', label: 'Empty', note: 'first visit' },
-          { value: 'returning', label: 'Returning', note: 'nothing changed since' },
-          { value: 'stale', label: 'Revalidating', note: 'everything is asked about' },
-          { value: 'deployed', label: 'After a deploy', note: 'own code changed, packages kept' },
-          { value: 'rebuilt', label: 'After a rebuild', note: 'every file of the build is new' },
-        ]}
+        options={CACHE_OPTIONS}
         onChange={(next) => choose({ cache: next as CacheState })}
       />
     </div>

@@ -10,16 +10,17 @@ const LEAST = 500;
 /** Style sheets in the start of routes none of whose code mentions their names. */
 export function sheetsOfOthers(grounds: Grounds): Suspicion[] {
   const { snapshot, starts, index } = grounds;
+  if (snapshot.sheetUses.length === 0) return [];
+  const reached = starts.starts.map((start) => {
+    const later = start.landing.later.flatMap(({ root }) => [...starts.graph.roots[root].need]);
+    return { start, all: new Set([...start.modules, ...later]) };
+  });
   return snapshot.sheetUses.flatMap(({ module, by }): Suspicion[] => {
     const sheet = grounds.module(module);
     if (sheet < 0 || snapshot.modules[sheet].bytes.minified < LEAST) return [];
     const users = by.map((path) => grounds.module(path)).filter((m) => m >= 0);
     const having = starts.starts.filter((s) => s.modules.has(sheet));
-    const needing = starts.starts.filter(
-      ({ modules, landing }) =>
-        users.some((m) => modules.has(m)) ||
-        landing.later.some(({ root }) => users.some((m) => starts.graph.roots[root].need.includes(m))),
-    );
+    const needing = reached.filter(({ all }) => users.some((m) => all.has(m))).map((r) => r.start);
     const paying = having.filter((s) => !needing.includes(s));
     // One module has to be the one that brings it: the only user, or the page of the only route.
     const [to] = users.length === 1 ? users : needing.length === 1 ? [grounds.module(needing[0].route.page)] : [];

@@ -1,25 +1,22 @@
 'use client';
 
 import dynamic from 'next/dynamic';
-import { useEffect } from 'react';
-import { create } from 'zustand';
-
-export const useCommandSheet = create<{ open: boolean }>()(() => ({ open: false }));
+import { useEffect, useState } from 'react';
 
 const CommandSheet = dynamic(() => import('./command-sheet.tsx').then((m) => m.CommandSheet), { ssr: false });
 
 /** Opens the list of commands; its code is fetched with the first look at it. */
 export function CommandKey() {
-  const open = useCommandSheet((s) => s.open);
+  const [open, setOpen] = useState(false);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (!(event.ctrlKey || event.metaKey) || event.altKey || event.shiftKey || event.key.toLowerCase() !== 'k')
         return;
       event.preventDefault();
-      useCommandSheet.setState({ open: true });
+      setOpen(true);
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
   }, []);
-  return open ? <CommandSheet onClose={() => useCommandSheet.setState({ open: false })} /> : null;
+  return open ? <CommandSheet onClose={() => setOpen(false)} /> : null;
 }

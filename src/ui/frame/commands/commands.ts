@@ -1,7 +1,7 @@
-import { CACHE_STATES, DEVICES, LINKS } from '../../../core/sim/conditions.ts';
 import { useAdvice } from '../../state/advice.ts';
 import { useStations } from '../../state/stations.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+import { CACHE_OPTIONS, DEVICE_OPTIONS, LINK_OPTIONS } from '../condition-options.ts';
 import { useConditionsSheet } from '../conditions-sheet.tsx';
 import { useReadDialog } from '../drop.ts';
 import { usePlanSheet } from '../plan-sheet.tsx';
@@ -49,27 +49,28 @@ export function commands(): Command[] {
     .filter((p) => p.id !== bench.planId)
     .map(({ id, name, note }): Command => ({ group: 'Open plan', words: name, note, run: () => choosePlan(id) }));
   const conditions = [
-    ...LINKS.filter((l) => l.id !== bench.linkId).map(
-      (l): Command => ({
+    ...LINK_OPTIONS.filter((l) => l.value !== bench.linkId).map(
+      ({ value, label, note }): Command => ({
         group: 'Link',
-        words: l.name,
-        note: `${l.rttMs} ms, ${(l.downKbps / 1000).toFixed(1)} Mbit/s`,
-        run: () => choose({ linkId: l.id }),
+        words: label,
+        note,
+        run: () => choose({ linkId: value }),
       }),
     ),
-    ...DEVICES.filter((d) => d.id !== bench.deviceId).map(
-      (d): Command => ({
+    ...DEVICE_OPTIONS.filter((d) => d.value !== bench.deviceId).map(
+      ({ value, label, note }): Command => ({
         group: 'Device',
-        words: d.name,
-        note: `${d.cpuFactor}× slower`,
-        run: () => choose({ deviceId: d.id }),
+        words: label,
+        note,
+        run: () => choose({ deviceId: value }),
       }),
     ),
-    ...CACHE_STATES.filter((c) => c !== bench.cache).map(
-      (cache): Command => ({
+    ...CACHE_OPTIONS.filter((c) => c.value !== bench.cache).map(
+      ({ value, label, note }): Command => ({
         group: 'Cache',
-        words: cache,
-        run: () => choose({ cache }),
+        words: label,
+        note,
+        run: () => choose({ cache: value }),
       }),
     ),
   ];

@@ -1,8 +1,8 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { CrowdGains } from '../../../core/advise/over-crowds.ts';
 import type { Way } from '../../../core/advise/types.ts';
+import type { CrowdGains } from '../../../core/choose/gains-over.ts';
 import type { Plan } from '../../../core/plan/types.ts';
 import { percent, time } from '../../parts/format.ts';
 import { CROWDS, crowdsOf, useCrowds } from '../../state/expectation.ts';

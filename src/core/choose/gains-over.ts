@@ -1,18 +1,11 @@
+import { Compilations } from '../advise/compiled.ts';
+import { Scorer } from '../advise/score.ts';
+import type { Way } from '../advise/types.ts';
 import { planWith } from '../plan/decisions.ts';
 import type { Plan } from '../plan/types.ts';
-import type { Conditions } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { VisitorModel } from '../visitors/types.ts';
-import { Compilations } from './compiled.ts';
-import { Scorer } from './score.ts';
-import type { Way } from './types.ts';
-
-/** Visitors who come under one set of conditions; shares in any unit. */
-export interface Crowd {
-  name: string;
-  conditions: Conditions;
-  share: number;
-}
+import type { Circumstance } from './types.ts';
 
 /** What a change saves over several crowds, in expected ms per visit; less than nothing where it harms. */
 export interface CrowdGains {
@@ -30,7 +23,7 @@ export function gainsOver(
   plan: Plan,
   ways: readonly Way[],
   model: VisitorModel,
-  crowds: readonly Crowd[],
+  crowds: readonly Circumstance[],
 ): CrowdGains[] {
   const all = crowds.reduce((sum, c) => sum + c.share, 0);
   const compilations = new Compilations(app, model);
