@@ -1,6 +1,8 @@
 export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/src'],
+  // The limit is against hanging, not against slowness: how fast things are is measured elsewhere.
+  testTimeout: 300_000,
   // One for each core: by itself it leaves one free, of two.
   maxWorkers: '100%',
   testMatch: ['**/*.test.ts'],

@@ -4,7 +4,7 @@ import { zipSync } from 'fflate';
 import type { Page } from 'playwright-core';
 import { folderOf, removeFolders } from '../src/test-support/folders.ts';
 import { builtFile, outputOf } from '../src/test-support/output.ts';
-import { becomes, changed, figure, Served } from './served.ts';
+import { becomes, changed, figure, Served, settles } from './served.ts';
 
 let served: Served;
 
@@ -49,7 +49,7 @@ describe('bringing an app', () => {
     await page.getByText('heavy.js').or(page.getByText('the app’s own code')).first().waitFor();
     await ask(page);
     await page.getByRole('button', { name: folder }).click();
-    expect(await page.getByLabel('Folder on this machine').inputValue()).toBe(folder);
+    await settles(async () => expect(await page.getByLabel('Folder on this machine').inputValue()).toBe(folder));
     await page.close();
   });
 
@@ -97,7 +97,7 @@ describe('bringing an app', () => {
     await page.getByRole('tab', { name: '2 files inside' }).click();
     await page.getByText('The maps of these files name what is in them').waitFor();
     await page.getByRole('tab', { name: 'Routes and parts' }).click();
-    expect(await page.getByLabel('Base address').inputValue()).toBe('/lamp/');
+    await settles(async () => expect(await page.getByLabel('Base address').inputValue()).toBe('/lamp/'));
     await page.getByText('Split', { exact: true }).click();
     await page.getByText('There is nothing to cut here').waitFor();
     await page.close();
@@ -140,7 +140,7 @@ describe('correcting what was read', () => {
     await page.getByLabel('Address pattern').fill('/trips');
     await page.keyboard.press('Enter');
     await page.getByText('There is a route /trips already').waitFor();
-    expect(await page.getByRole('button', { name: 'Nothing to undo' }).count()).toBe(1);
+    await settles(async () => expect(await page.getByRole('button', { name: 'Nothing to undo' }).count()).toBe(1));
     await page.close();
   });
 

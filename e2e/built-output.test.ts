@@ -51,7 +51,7 @@ beforeAll(() => {
   const env = { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' as const };
   execFileSync(process.execPath, [command, 'build'], { cwd: FOLDER, env, stdio: 'pipe' });
   ({ snapshot, texts } = readApp(path.join(FOLDER, '.next')));
-}, 240_000);
+});
 
 afterAll(() => fs.rmSync(FOLDER, { recursive: true, force: true }));
 

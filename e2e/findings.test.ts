@@ -1,17 +1,9 @@
 import type { Page } from 'playwright-core';
-import { becomes, changed, figure, Served } from './served.ts';
+import { becomes, changed, figure, Served, settles } from './served.ts';
 import { longTasks, longTasksAtBest } from './thread.ts';
 
 /** Changes are told to a hundredth of a second. */
-const ROUNDING = 15;
-
-async function comesNear(page: Page, name: string, value: number): Promise<void> {
-  for (let tries = 0; tries < 200; tries++) {
-    if (Math.abs((await figure(page, name)) - value) <= ROUNDING) return;
-    await page.waitForTimeout(50);
-  }
-  throw new Error(`${name} is ${await figure(page, name)}, not about ${value}`);
-}
+const ROUNDING_MS = 15;
 
 let served: Served;
 
@@ -21,7 +13,7 @@ beforeAll(async () => {
 afterAll(() => served.stop());
 
 const details = (page: Page) => page.getByRole('complementary', { name: 'Details' });
-const measured = (page: Page) => page.getByText(/findings, each measured/).waitFor({ timeout: 60_000 });
+const measured = (page: Page) => page.getByText(/findings, each measured/).waitFor();
 const rows = (page: Page) => page.getByRole('list', { name: 'Findings' }).getByRole('button');
 
 describe('findings', () => {
@@ -36,13 +28,14 @@ describe('findings', () => {
       const said = (await row.getByRole('cell').nth(1).textContent()) ?? '';
       const change = /▾ ([\d.]+) (ms|s)/.exec(said);
       await details(page).getByRole('button', { name: 'Take it' }).click();
-      if (change) await comesNear(page, 'interactive', was - Number(change[1]) * (change[2] === 's' ? 1000 : 1));
+      if (change)
+        await becomes(page, 'interactive', was - Number(change[1]) * (change[2] === 's' ? 1000 : 1), ROUNDING_MS);
     }
-    expect(await figure(page, 'interactive')).toBeLessThan(before * 0.6);
+    await settles(async () => expect(await figure(page, 'interactive')).toBeLessThan(before * 0.6));
     for (let undone = 0; undone < 3; undone++) await page.keyboard.press('Control+z');
     await becomes(page, 'interactive', before);
     await page.close();
-  }, 120_000);
+  });
 
   it('can be put aside with a reason, and taken up again', async () => {
     const page = await served.page('/p/saltmarsh/hints?route=/');
@@ -58,7 +51,7 @@ describe('findings', () => {
     await details(page).getByLabel('Why not').press('Enter');
     await page.getByRole('heading', { name: 'Put aside' }).waitFor();
     await page.getByText('the team decided so').first().waitFor();
-    expect(await rows(page).count()).toBe(count - 1);
+    await settles(async () => expect(await rows(page).count()).toBe(count - 1));
     await page
       .getByRole('main')
       .getByRole('button', { name: new RegExp(`^${name}`) })
@@ -66,7 +59,7 @@ describe('findings', () => {
       .click();
     await details(page).getByRole('button', { name: 'Take it up again' }).click();
     await page.getByRole('heading', { name: 'Put aside' }).waitFor({ state: 'detached' });
-    expect(await rows(page).count()).toBe(count);
+    await settles(async () => expect(await rows(page).count()).toBe(count));
     await page.close();
   });
 
@@ -74,7 +67,7 @@ describe('findings', () => {
     const long = await longTasksAtBest(async () => {
       const watched = await served.page('/p/saltmarsh/startup?route=/timetable');
       const found = await longTasks(watched, () =>
-        watched.getByRole('button', { name: /^Split \d+ findings/ }).waitFor({ timeout: 60_000 }),
+        watched.getByRole('button', { name: /^Split \d+ findings/ }).waitFor(),
       );
       await watched.close();
       return found;
@@ -98,34 +91,32 @@ describe('findings', () => {
     await page.keyboard.press('4');
     await page.keyboard.press('6');
     await page.getByRole('tab', { name: 'Choose for me' }).click();
-    await page.getByText(/3 of \d+ candidates: from .* of expected cost per visit/).waitFor({ timeout: 120_000 });
+    await page.getByText(/3 of \d+ candidates: from .* of expected cost per visit/).waitFor();
     await page.getByRole('button', { name: 'Take these 3' }).click();
-    for (let tries = 0; (await figure(page, 'interactive')) > before * 0.7 && tries < 100; tries++)
-      await page.waitForTimeout(50);
-    expect(await figure(page, 'interactive')).toBeLessThan(before * 0.7);
+    await settles(async () => expect(await figure(page, 'interactive')).toBeLessThan(before * 0.7));
     await page.keyboard.press('Control+z');
     await becomes(page, 'interactive', before);
     await page.getByLabel('At most', { exact: true }).fill('15');
     await page.getByLabel('At most', { exact: true }).press('Enter');
     await page.getByRole('button', { name: 'Choose', exact: true }).click();
-    await page.getByText(/: \d+ %; [1-9]\d* changes so far/).waitFor({ timeout: 60_000 });
+    await page.getByText(/: \d+ %; [1-9]\d* changes so far/).waitFor();
     await page.getByRole('button', { name: 'Stop' }).click();
     await page.getByText(/Stopped with \d+ changes?; each of them is measured/).waitFor();
     await page.close();
-  }, 240_000);
+  });
 
   it('chooses hints that save more together than the best alone, by a point on the curve; the page stays free', async () => {
     const page = await served.page('/p/saltmarsh/hints?route=/timetable');
     await page.getByRole('tab', { name: 'Each hint' }).click();
     const first = page.getByText(/^▾ \d+ ms$/).first();
-    await page.getByText(/ways of hinting, each simulated alone/).waitFor({ timeout: 60_000 });
+    await page.getByText(/ways of hinting, each simulated alone/).waitFor();
     const alone = Number(/(\d+) ms/.exec((await first.textContent()) ?? '')?.[1]);
     await page.getByRole('tab', { name: 'Choose for me' }).click();
     await page.getByLabel('Choose', { exact: true }).selectOption('hints');
     const choosing = async () => {
       await page.getByRole('button', { name: /^Choose( again)?$/ }).click();
       await page.getByText(/trying each by itself/).waitFor();
-      await page.getByRole('button', { name: /^Take these/ }).waitFor({ timeout: 60_000 });
+      await page.getByRole('button', { name: /^Take these/ }).waitFor();
     };
     expect(await longTasksAtBest(() => longTasks(page, choosing, 'Take these'))).toEqual([]);
     const caption = page.locator('figcaption').filter({ hasText: 'fetched for nothing' });
@@ -133,17 +124,17 @@ describe('findings', () => {
     expect(together).toBeGreaterThan(alone);
     const slider = page.getByRole('slider', { name: /gain against waste/ });
     await slider.press('Home');
-    expect(await slider.getAttribute('aria-valuetext')).toContain('wastes 0 kB');
+    await settles(async () => expect(await slider.getAttribute('aria-valuetext')).toContain('wastes 0 kB'));
     const fewer = (await page.getByRole('button', { name: /^Take/ }).textContent()) ?? '';
     await page.getByRole('button', { name: /^Take/ }).click();
     await page.getByText(`First plan · ${/\d+/.exec(fewer)?.[0]} decisions`).waitFor();
     await page.keyboard.press('Control+z');
     await page.getByText('First plan · 0 decisions').waitFor();
     await page.close();
-  }, 180_000);
+  });
 
   it('are worked out, and changes chosen, by all cores but one', async () => {
-    const context = await served.browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const context = await served.context();
     await context.addInitScript(() => {
       Object.defineProperty(navigator, 'hardwareConcurrency', { value: 4 });
       localStorage.setItem('yokeline:guide', '{"state":"left","step":0}');
@@ -161,9 +152,9 @@ describe('findings', () => {
     await page.getByRole('tab', { name: 'Choose for me' }).click();
     await page.getByLabel('Choose', { exact: true }).selectOption('hints');
     await page.getByRole('button', { name: 'Choose', exact: true }).click();
-    await page.getByRole('button', { name: /^Take these/ }).waitFor({ timeout: 60_000 });
+    await page.getByRole('button', { name: /^Take these/ }).waitFor();
     await context.close();
-  }, 120_000);
+  });
 
   it('can be tried on the strip and the waterfall without being made, also over the baseline', async () => {
     const page = await served.page('/p/saltmarsh/hints?route=/timetable&plan=baseline');
@@ -192,7 +183,7 @@ describe('findings', () => {
     await page.keyboard.press('Control+z');
     await becomes(page, 'interactive', before);
     await page.close();
-  }, 90_000);
+  });
 
   it('tell whether the source patch writes them, and what they save all visitors', async () => {
     const page = await served.page('/p/saltmarsh/hints?route=/timetable');
@@ -207,24 +198,24 @@ describe('findings', () => {
     await details(page)
       .getByRole('row', { name: /^all of them/ })
       .getByText(/▾/)
-      .waitFor({ timeout: 30_000 });
+      .waitFor();
     await page.close();
-  }, 60_000);
+  });
 
   it('switches a hint on and off, and tells when it would pay', async () => {
     const page = await served.page('/p/saltmarsh/hints?route=/timetable');
     await page.getByRole('tab', { name: 'Each hint' }).click();
     const hint = page.getByRole('checkbox', { name: /^prefetch tide-chart/ }).first();
-    await hint.click({ timeout: 60_000 });
+    await hint.click();
     await page.getByText('First plan · 1 decision').waitFor();
-    await details(page).getByText('a hint of this plan').waitFor({ timeout: 30_000 });
+    await details(page).getByText('a hint of this plan').waitFor();
     await details(page)
       .getByText(/As the plan is, it saves \d+ ms per visit/)
       .waitFor();
     await details(page).getByRole('button', { name: 'share of use' }).click();
     await details(page)
       .getByText(/At 30 % \(as now\) it saves/)
-      .waitFor({ timeout: 30_000 });
+      .waitFor();
     await details(page).getByRole('slider').press('Home');
     await details(page)
       .getByText(/At 0 % it/)
@@ -232,7 +223,7 @@ describe('findings', () => {
     await page.keyboard.press('Control+z');
     await page.getByText('First plan · 0 decisions').waitFor();
     await page.close();
-  }, 120_000);
+  });
 
   it('an import says what it costs and who pays', async () => {
     const page = await served.page('/p/saltmarsh/split?route=/timetable');

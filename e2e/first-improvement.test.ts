@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { becomes, changed, figure, Served } from './served.ts';
+import { allSaved, becomes, changed, figure, Served, settles } from './served.ts';
 
 let served: Served;
 
@@ -36,10 +36,10 @@ describe('a first improvement on the sample', () => {
 
     await page.getByRole('button', { name: 'Startup' }).click();
     await page.getByRole('option', { name: /^weather-strip .*hinted/ }).waitFor();
-    await page.waitForTimeout(300);
+    await allSaved(page);
     await page.reload();
     await page.getByText('First plan · 2 decisions').waitFor();
-    expect(await figure(page, 'interactive')).toBe(hinted);
+    await settles(async () => expect(await figure(page, 'interactive')).toBe(hinted));
     await page.close();
   });
 
@@ -50,7 +50,7 @@ describe('a first improvement on the sample', () => {
     await page.keyboard.press('d');
     await page.getByRole('button', { name: 'action', exact: true }).click();
     await page.getByText('First plan · 4 decisions').waitFor();
-    await page.waitForTimeout(300);
+    await allSaved(page);
     const lean = await figure(page, 'start');
     expect(lean).toBeLessThan(start);
     await page.keyboard.press('Control+z');
@@ -62,7 +62,7 @@ describe('a first improvement on the sample', () => {
     await page.keyboard.press('Control+z');
     await page.keyboard.press('Control+z');
     await becomes(page, 'start', start);
-    await page.waitForTimeout(300);
+    await allSaved(page);
     await page.close();
   });
 
@@ -71,7 +71,7 @@ describe('a first improvement on the sample', () => {
     await choose(one, 'fare-calculator');
     await one.keyboard.press('d');
     await one.getByText('First plan · 3 decisions').waitFor();
-    await one.waitForTimeout(300);
+    await allSaved(one);
     await choose(two, 'tide-note');
     await two.keyboard.press('d');
     await two.getByText('was changed in another tab').waitFor();
@@ -87,7 +87,7 @@ describe('a first improvement on the sample', () => {
 
   it('walks the waterfall by keyboard, back to the cause', async () => {
     const page = await served.page('/p/saltmarsh/startup?route=/crew/duty/manifest&plan=baseline');
-    expect(await figure(page, 'hops')).toBe(6);
+    await settles(async () => expect(await figure(page, 'hops')).toBe(6));
     await page.getByRole('listbox').focus();
     await page.keyboard.press('End');
     await page.getByRole('heading', { name: 'manifest', exact: true }).waitFor();
@@ -149,7 +149,9 @@ describe('a first improvement on the sample', () => {
       has: page.getByRole('heading', { name: 'Why it is at start of /timetable' }),
     });
     await why.getByText('src/tickets/ticket-dialog.tsx').waitFor();
-    expect(await why.locator('ol').first().textContent()).toContain('src/timetable/departure-board.tsx, line 6');
+    await settles(async () =>
+      expect(await why.locator('ol').first().textContent()).toContain('src/timetable/departure-board.tsx, line 6'),
+    );
     await page.getByRole('button', { name: 'show in Split' }).nth(1).click();
     await page.getByRole('heading', { name: 'berth-finder' }).waitFor();
     await page.close();

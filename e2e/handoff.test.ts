@@ -1,5 +1,5 @@
 import fs from 'node:fs';
-import { Served } from './served.ts';
+import { Served, settles } from './served.ts';
 
 let served: Served;
 
@@ -12,7 +12,7 @@ describe('handoff', () => {
   it('writes out a plan’s hints, which the browser then follows; addresses come from a map', async () => {
     const page = await served.page('/p/saltmarsh/hints?route=/timetable');
     await page.getByRole('tab', { name: 'Each hint' }).click();
-    await page.getByRole('checkbox', { name: /tide-chart by script, idle/ }).click({ timeout: 60_000 });
+    await page.getByRole('checkbox', { name: /tide-chart by script, idle/ }).click();
     await page.getByText('First plan · 1 decision').waitFor();
     await page.getByRole('button', { name: /^Handoff/ }).click();
     await page.getByRole('main').getByText('prefetch tide-chart by script, idle').waitFor();
@@ -20,14 +20,14 @@ describe('handoff', () => {
     await page.getByText('This plan has nothing of the kind').waitFor();
     await page.getByRole('button', { name: /^Hints by script/ }).click();
     const text = page.getByRole('textbox', { name: 'Hints by script' });
-    expect(await text.inputValue()).toContain('{{tide-chart}}');
+    await settles(async () => expect(await text.inputValue()).toContain('{{tide-chart}}'));
     await page.getByLabel('Map from modules to built files').setInputFiles({
       name: 'map.json',
       mimeType: 'application/json',
       buffer: Buffer.from('{"src/tide/tide-chart.tsx":"assets/tide-9c.js"}'),
     });
     await page.getByText('from map.json').waitFor();
-    expect(await text.inputValue()).toContain('/assets/tide-9c.js');
+    await settles(async () => expect(await text.inputValue()).toContain('/assets/tide-9c.js'));
     const saving = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Save as a file' }).click();
     const download = await saving;
@@ -63,5 +63,5 @@ describe('handoff', () => {
       .waitFor();
     await page.keyboard.press('Control+z');
     await page.close();
-  }, 120_000);
+  });
 });

@@ -1,4 +1,4 @@
-import { becomes, changed, figure, Served } from './served.ts';
+import { becomes, changed, figure, Served, settles } from './served.ts';
 
 let served: Served;
 
@@ -106,7 +106,9 @@ describe('planning splits', () => {
     const promised = (await line.getByRole('cell').nth(3).textContent()) ?? '';
     await line.getByRole('button').click();
     expect(await changed(page, 'interactive', before)).toBeLessThan(before);
-    expect(await page.locator('[data-figure="interactive"] dd').first().textContent()).toBe(promised);
+    await settles(async () =>
+      expect(await page.locator('[data-figure="interactive"] dd').first().textContent()).toBe(promised),
+    );
     await page
       .getByRole('row', { name: /^blocking/ })
       .getByRole('button')

@@ -4,7 +4,7 @@ import { createRequire } from 'node:module';
 import os from 'node:os';
 import path from 'node:path';
 import type { Page } from 'playwright-core';
-import { Served } from './served.ts';
+import { allSaved, atRest, Served, settles } from './served.ts';
 
 const axe = createRequire(import.meta.url).resolve('axe-core/axe.min.js');
 
@@ -22,6 +22,7 @@ interface Violation {
 
 /** What an automated check for accessibility finds on a page. */
 async function violations(page: Page): Promise<string[]> {
+  await atRest(page);
   // Evaluated, since the page's policy runs no script that is put into it.
   await page.evaluate(fs.readFileSync(axe, 'utf8'));
   const found = await page.evaluate(async () => {
@@ -89,14 +90,14 @@ const PAGES: StationPage[] = [
     'findings',
     '/p/saltmarsh/hints?route=/timetable',
     async (page) => {
-      await page.getByText(/findings, each measured/).waitFor({ timeout: 60_000 });
+      await page.getByText(/findings, each measured/).waitFor();
     },
   ],
   [
     'all visitors',
     '/p/saltmarsh/visits?route=/&page=all&plan=baseline',
     async (page) => {
-      await page.getByText(/visits played, the same/).waitFor({ timeout: 60_000 });
+      await page.getByText(/visits played, the same/).waitFor();
     },
   ],
   [
@@ -144,7 +145,7 @@ const PAGES: StationPage[] = [
       `compare, ${page}`,
       `/p/saltmarsh/compare?route=/timetable&page=${page}&with=Baseline&with=First+plan&under=home-cable/laptop/empty`,
       async (at) => {
-        await at.getByText(words).last().waitFor({ timeout: 60_000 });
+        await at.getByText(words).last().waitFor();
       },
     ],
   ),
@@ -161,7 +162,7 @@ const PAGES: StationPage[] = [
       `handoff, ${page}`,
       `/p/saltmarsh/handoff?route=/timetable&page=${page}`,
       async (at) => {
-        await at.getByText(words).last().waitFor({ timeout: 60_000 });
+        await at.getByText(words).last().waitFor();
         if (page !== 'limits') return;
         await at.getByRole('button', { name: /^Set (anew )?from this plan/ }).click();
         await at.getByText(/all kept by/).waitFor();
@@ -208,11 +209,13 @@ describe('the load sheet', () => {
     await page.keyboard.press('Enter');
     const rows = await grid.getByRole('row').count();
     await page.getByRole('button', { name: 'landings only' }).click();
-    expect(await grid.getByRole('row').count()).toBe(8);
+    await settles(async () => expect(await grid.getByRole('row').count()).toBe(8));
     await page.getByRole('button', { name: 'unfold all routes' }).click();
-    expect(await grid.getByRole('row').count()).toBe(rows);
+    await settles(async () => expect(await grid.getByRole('row').count()).toBe(rows));
     await page.getByLabel('Find a chunk').fill('mapkeel');
-    expect(await grid.getByRole('row').first().getByRole('gridcell').count()).toBeLessThan(5);
+    await settles(async () =>
+      expect(await grid.getByRole('row').first().getByRole('gridcell').count()).toBeLessThan(5),
+    );
     await page.getByLabel('Find a chunk').fill('');
     await page.getByLabel('only what differs').check();
     await page.getByText('Nothing differs').waitFor();
@@ -224,7 +227,7 @@ describe('enlarged to 200 %', () => {
   it.each(['inventory', 'split', 'load-sheet', 'startup', 'visits', 'hints', 'compare', 'handoff'])(
     '%s can be read and reached without moving sideways',
     async (station) => {
-      const context = await served.browser.newContext({ viewport: { width: 640, height: 400 }, deviceScaleFactor: 2 });
+      const context = await served.context({ viewport: { width: 640, height: 400 }, deviceScaleFactor: 2 });
       await context.addInitScript(() => localStorage.setItem('yokeline:guide', '{"state":"left","step":0}'));
       const page = await context.newPage();
       await page.goto(`${served.address}/p/saltmarsh/${station}?route=/timetable`);
@@ -244,6 +247,8 @@ describe('enlarged to 200 %', () => {
         await page.getByRole('button', { name: 'Detach it' }).click();
         await page.getByText('First plan · 1 decision').waitFor();
         await page.keyboard.press('Control+z');
+        await page.getByText('First plan · 0 decisions').waitFor();
+        await allSaved(page);
       }
       await context.close();
     },
@@ -330,7 +335,7 @@ describe('links and keys', () => {
   it('leave the baseline alone and say so', async () => {
     const page = await served.page('/p/saltmarsh/split?route=/timetable&plan=baseline');
     await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();
-    expect(await page.getByRole('button', { name: 'Detach it' }).isDisabled()).toBe(true);
+    await settles(async () => expect(await page.getByRole('button', { name: 'Detach it' }).isDisabled()).toBe(true));
     await page.keyboard.press('d');
     await page.getByText('The baseline stays as built. Choose or make a plan first.').waitFor();
     await page.close();
@@ -360,7 +365,7 @@ describe('links and keys', () => {
 
 describe('what isn’t there', () => {
   it('is said in words, with a way on', async () => {
-    const page = await served.browser.newPage();
+    const page = await (await served.context()).newPage();
     await page.goto(`${served.address}/p/nothing/startup`);
     await page.getByRole('heading', { name: 'No such project' }).waitFor();
     await page.goto(`${served.address}/p/saltmarsh/nowhere`);
@@ -382,7 +387,7 @@ describe('what isn’t there', () => {
     const page = await served.page(`/p/${id}/startup`);
     const warning = page.getByText('1 decision no longer applies');
     await warning.waitFor();
-    expect(await warning.getAttribute('title')).toContain('src/gone.ts::./nothing');
+    await settles(async () => expect(await warning.getAttribute('title')).toContain('src/gone.ts::./nothing'));
     await page.close();
   });
 });

@@ -2,7 +2,10 @@ import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { type Browser, chromium, type Page } from 'playwright-core';
+import { type Browser, type BrowserContext, type BrowserContextOptions, chromium, type Page } from 'playwright-core';
+
+/** So long anything may take before a test gives up, in ms: the tests are about what happens, not about how fast the machine is. */
+export const PATIENCE_MS = 180_000;
 
 /** The real server over a fresh database with the sample, and a real browser. */
 export class Served {
@@ -23,6 +26,7 @@ export class Served {
     execFileSync(process.execPath, ['dist/server/seed.js'], { env });
     const browser = await chromium.launch({
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      timeout: PATIENCE_MS,
       args: [
         '--no-sandbox',
         '--disable-gpu',
@@ -34,7 +38,13 @@ export class Served {
       ],
     });
     const served = new Served(`http://127.0.0.1:${port}`, data, env, browser);
-    await served.startServer();
+    try {
+      await served.startServer();
+    } catch (error) {
+      // Nothing may be left running: the tests would never end.
+      await served.stop();
+      throw error;
+    }
     return served;
   }
 
@@ -43,15 +53,10 @@ export class Served {
     const { port } = new URL(this.address);
     const next = ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', port];
     this.server = spawn(process.execPath, next, { env: this.env, stdio: 'ignore' });
-    for (let tries = 0; ; tries++) {
-      const up = await fetch(`${this.address}/api/projects`).then(
-        (r) => r.ok || r.status === 401,
-        () => false,
-      );
-      if (up) return;
-      if (tries > 150) throw new Error('the server did not come up');
-      await new Promise((wake) => setTimeout(wake, 200));
-    }
+    await settles(async () => {
+      const { status } = await fetch(`${this.address}/api/projects`);
+      if (status !== 200 && status !== 401) throw new Error(`the server answers ${status}`);
+    });
   }
 
   async stopServer(): Promise<void> {
@@ -65,11 +70,20 @@ export class Served {
 
   /** A page of somebody who was never here. */
   async newcomer(): Promise<Page> {
-    const page = await this.browser.newPage({ viewport: { width: 1280, height: 800 } });
+    const context = await this.context();
+    const page = await context.newPage();
     page.on('pageerror', (error) => {
       throw error;
     });
+    page.once('close', () => void context.close());
     return page;
+  }
+
+  /** A browser of its own, as patient as the tests are. */
+  async context(more: BrowserContextOptions = {}): Promise<BrowserContext> {
+    const context = await this.browser.newContext({ viewport: { width: 1280, height: 800 }, ...more });
+    context.setDefaultTimeout(PATIENCE_MS);
+    return context;
   }
 
   async page(where: string): Promise<Page> {
@@ -88,8 +102,14 @@ export class Served {
   }
 }
 
-/** A figure of the live strip in ms or in its own unit. */
+/** Waits until the live strip is about what is chosen, and fully drawn. */
+export async function atRest(page: Page): Promise<void> {
+  await page.locator('section[aria-label="Live strip"][aria-busy="false"]').waitFor();
+}
+
+/** A figure of the live strip in ms or in its own unit, once the strip shows what is chosen. */
 export async function figure(page: Page, name: string): Promise<number> {
+  await atRest(page);
   const said = (await page.locator(`[data-figure="${name}"] dd`).first().textContent()) ?? '';
   const value = Number.parseFloat(said);
   if (said.endsWith(' s')) return value * 1000;
@@ -97,23 +117,37 @@ export async function figure(page: Page, name: string): Promise<number> {
   return said.endsWith(' kB') ? value * 1000 : value;
 }
 
-/** Waits until the live strip shows something else than before, and gives it. */
-export async function changed(page: Page, name: string, before: number): Promise<number> {
-  for (let tries = 0; tries < 100; tries++) {
-    const now = await figure(page, name);
-    if (now !== before) return now;
-    await page.waitForTimeout(50);
+/** Waits until what is said holds: it is asked again until it no longer throws, and gives what it gives. */
+export async function settles<T>(said: () => Promise<T>): Promise<T> {
+  const until = Date.now() + PATIENCE_MS;
+  for (;;) {
+    try {
+      return await said();
+    } catch (error) {
+      if (Date.now() > until) throw error;
+    }
+    await new Promise((wake) => setTimeout(wake, 50));
   }
-  throw new Error(`${name} stayed at ${before}`);
 }
 
-/** Waits until the live strip shows a value. */
-export async function becomes(page: Page, name: string, value: number): Promise<void> {
-  let now = Number.NaN;
-  for (let tries = 0; tries < 100; tries++) {
-    now = await figure(page, name);
-    if (now === value) return;
-    await page.waitForTimeout(50);
-  }
-  throw new Error(`${name} is ${now}, not ${value}`);
+/** Waits until the live strip shows something else than before, and gives it. */
+export function changed(page: Page, name: string, before: number): Promise<number> {
+  return settles(async () => {
+    const now = await figure(page, name);
+    if (now === before) throw new Error(`${name} stays at ${before}`);
+    return now;
+  });
+}
+
+/** Waits until the live strip shows a value, or one that is so near to it. */
+export function becomes(page: Page, name: string, value: number, within = 0): Promise<void> {
+  return settles(async () => {
+    const now = await figure(page, name);
+    if (!(Math.abs(now - value) <= within)) throw new Error(`${name} is ${now}, not ${value}`);
+  });
+}
+
+/** Waits until the server has confirmed all that was changed. */
+export function allSaved(page: Page): Promise<void> {
+  return page.getByRole('img', { name: 'Everything is saved' }).waitFor();
 }

@@ -30,7 +30,7 @@ describe('the guide', () => {
     await page.getByRole('button', { name: 'Guide', exact: true }).click();
     await guide.getByRole('heading', { name: 'Hint it' }).waitFor();
     await guide.getByRole('button', { name: 'Show what else helps' }).click();
-    await page.getByText(/findings, each measured/).waitFor({ timeout: 60_000 });
+    await page.getByText(/findings, each measured/).waitFor();
     await page.getByRole('complementary', { name: 'Details' }).getByRole('button', { name: 'Take it' }).click();
     await next.click();
     await guide.getByRole('button', { name: 'Compare the plans' }).click();
@@ -40,7 +40,7 @@ describe('the guide', () => {
     await guide.getByRole('button', { name: 'Done' }).click();
     await guide.waitFor({ state: 'detached' });
     await page.close();
-  }, 90_000);
+  });
 });
 
 /** A request as no browser would send it. */
@@ -147,7 +147,7 @@ describe('safety', () => {
 
 describe('faults', () => {
   it('a server that is stopped loses nothing: it is told, and all is saved once it is back', async () => {
-    const context = await served.browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const context = await served.context();
     const page = await context.newPage();
     await page.goto(`${served.address}/p/saltmarsh/split?route=/timetable`);
     await page.locator('[data-figure="interactive"]').waitFor();
@@ -159,7 +159,7 @@ describe('faults', () => {
     await page.getByText('not saved, try again').waitFor();
     await page.getByText('The server doesn’t answer').first().waitFor();
     await served.startServer();
-    await page.getByText('everything is saved').waitFor({ timeout: 20_000 });
+    await page.getByText('everything is saved').waitFor();
     await page.reload();
     await becomes(page, 'interactive', after);
 
@@ -177,7 +177,7 @@ describe('faults', () => {
     await again.getByText('Decisions that were never saved are here again').waitFor();
     await becomes(again, 'interactive', twice);
     await context.close();
-  }, 60_000);
+  });
 
   it('a computation that breaks down is begun anew', async () => {
     const page = await served.page('/p/saltmarsh/startup?route=/timetable&plan=baseline');
@@ -197,7 +197,7 @@ describe('faults', () => {
 
 describe('two tabs', () => {
   it('stay in step, each with its own undo', async () => {
-    const context = await served.browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const context = await served.context();
     await context.addInitScript(() => localStorage.setItem('yokeline:guide', '{"state":"left","step":0}'));
     const [one, two] = [await context.newPage(), await context.newPage()];
     for (const page of [one, two]) {

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { becomes, changed, figure, Served } from './served.ts';
+import { becomes, changed, figure, Served, settles } from './served.ts';
 
 let served: Served;
 let folder: string;
@@ -121,12 +121,7 @@ describe('the Startup station', () => {
       await page.keyboard.press('Enter');
     }
     await page.getByText(/^500 drawn visits/).waitFor();
-    let after = before;
-    for (let tries = 0; tries < 60 && after === before; tries++) {
-      await page.waitForTimeout(100);
-      after = await middle();
-    }
-    expect(after).toBeLessThan(before);
+    await settles(async () => expect(await middle()).toBeLessThan(before));
     await page.getByLabel('weight of Home cable').fill('0');
     await page.keyboard.press('Enter');
     await page.getByText(/Give at least one of the links a weight above 0/).waitFor();

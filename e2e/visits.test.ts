@@ -2,7 +2,7 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { Page } from 'playwright-core';
-import { Served } from './served.ts';
+import { Served, settles } from './served.ts';
 
 let served: Served;
 let folder: string;
@@ -20,13 +20,12 @@ const moment = (page: Page, name: RegExp) => page.getByRole('button', { name });
 const details = (page: Page) => page.getByRole('complementary', { name: 'Details' });
 
 /** Waits until a text that is read off the page fits. */
-async function until(read: () => Promise<string>, fits: (text: string) => boolean): Promise<string> {
-  for (let tries = 0; ; tries++) {
+function until(read: () => Promise<string>, fits: (text: string) => boolean): Promise<string> {
+  return settles(async () => {
     const text = await read();
-    if (fits(text)) return text;
-    if (tries > 100) throw new Error(`still “${text}”`);
-    await new Promise((go) => setTimeout(go, 100));
-  }
+    if (!fits(text)) throw new Error(`still “${text}”`);
+    return text;
+  });
 }
 
 describe('one visit', () => {
@@ -96,7 +95,9 @@ describe('one visit', () => {
     const other = await served.page(address.slice(address.indexOf('/p/')));
     await moment(other, /opens payment/).waitFor();
     await other.getByText('2.50 s later').waitFor();
-    expect(await details(other).getByRole('heading', { name: 'opens payment' }).count()).toBe(1);
+    await settles(async () =>
+      expect(await details(other).getByRole('heading', { name: 'opens payment' }).count()).toBe(1),
+    );
     await other.close();
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: /^Undo/ }).click();
@@ -129,7 +130,7 @@ describe('one visit', () => {
 
 describe('all visitors', () => {
   const board = async (page: Page) => {
-    await page.getByText(/visits played, the same/).waitFor({ timeout: 60_000 });
+    await page.getByText(/visits played, the same/).waitFor();
     return page.getByRole('table').first();
   };
 
@@ -157,7 +158,7 @@ describe('all visitors', () => {
       .waitFor();
     await panel.getByRole('button', { name: 'Scale to 100 %' }).click();
     await panel.getByRole('alert').waitFor({ state: 'detached' });
-    expect(await panel.getByLabel('goes to /trips').inputValue()).toBe('60');
+    await settles(async () => expect(await panel.getByLabel('goes to /trips').inputValue()).toBe('60'));
     await board(page);
     await table.getByRole('button', { name: /opens deck plan/ }).click();
     await details(page).getByRole('heading', { name: 'opens deck plan' }).waitFor();

@@ -3,7 +3,7 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { Download, Page } from 'playwright-core';
-import { changed, figure, Served } from './served.ts';
+import { allSaved, changed, figure, Served, settles } from './served.ts';
 
 let served: Served;
 const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-path-'));
@@ -39,7 +39,7 @@ describe('the whole path', () => {
     const before = await figure(page, 'interactive');
     const details = page.getByRole('complementary', { name: 'Details' });
     for (let taken = 0; taken < 2; taken++) {
-      await page.getByText(/findings, each measured/).waitFor({ timeout: 90_000 });
+      await page.getByText(/findings, each measured/).waitFor();
       const was = await figure(page, 'interactive');
       await page.getByRole('list', { name: 'Findings' }).getByRole('button').first().click();
       await details.getByRole('button', { name: 'Take it' }).click();
@@ -59,7 +59,7 @@ describe('the whole path', () => {
     await page
       .getByRole('checkbox', { name: /tide-chart/ })
       .first()
-      .click({ timeout: 90_000 });
+      .click();
 
     // Compare: figures, then what earned it.
     await station(page, 'Compare');
@@ -79,19 +79,19 @@ describe('the whole path', () => {
     await page.getByRole('tab', { name: 'Waterfalls' }).click();
     const png = await saved(page, () => page.getByRole('button', { name: 'Save as PNG' }).click());
     expect(fs.readFileSync(png).subarray(1, 4).toString()).toBe('PNG');
-    expect(await figure(page, 'interactive')).toBeLessThan(before * 0.7);
+    await settles(async () => expect(await figure(page, 'interactive')).toBeLessThan(before * 0.7));
 
     // The patch, the limits, and the project as a file.
     await station(page, 'Handoff');
     await page.getByRole('button', { name: /^Source patch/ }).click();
     await page.getByRole('region', { name: 'Text of the patch' }).waitFor();
-    expect(await page.getByRole('region', { name: 'By hand' }).count()).toBe(0);
+    await settles(async () => expect(await page.getByRole('region', { name: 'By hand' }).count()).toBe(0));
     const patch = await saved(page, () => page.getByRole('button', { name: 'Save as a file' }).click());
     await page.getByRole('button', { name: /^Limits/ }).click();
     await page.getByRole('button', { name: 'Set from this plan' }).click();
     await page.getByText(/limits, all kept by First plan/).waitFor();
     await page.getByRole('button', { name: /^Project and plan/ }).click();
-    await page.waitForTimeout(500);
+    await allSaved(page);
     const project = await saved(page, () => page.getByRole('button', { name: 'Save the project' }).click());
 
     // In the code: applied by git, read again, checked.
@@ -119,11 +119,11 @@ describe('the whole path', () => {
       '`src/home/route-tiles.tsx:1` now brings `packages/paperkit/src/index.ts`',
     );
     await page.close();
-  }, 240_000);
+  });
 
   it('tells limits that are exceeded on every station, and sends a plan by itself', async () => {
     const page = await served.page('/p/saltmarsh/handoff?route=/timetable&plan=baseline');
-    await page.getByRole('button', { name: /limits exceeded/ }).waitFor({ timeout: 30_000 });
+    await page.getByRole('button', { name: /limits exceeded/ }).waitFor();
     await station(page, 'Inventory');
     await page.getByRole('button', { name: /limits exceeded/ }).click();
     await page.getByText(/limits exceeded by Baseline/).waitFor();

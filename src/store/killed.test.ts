@@ -69,7 +69,7 @@ describe('a server that is killed while it writes', () => {
       store.close();
     }
     expect(written).toBeGreaterThan(24);
-  }, 60_000);
+  });
 });
 
 describe('a database of an older form', () => {

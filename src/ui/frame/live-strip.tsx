@@ -9,7 +9,7 @@ import { ROLES } from '../parts/roles.tsx';
 import { Term } from '../parts/term.tsx';
 import { useWidth } from '../parts/use-width.ts';
 import { useHandoffPage } from '../state/handoff-page.ts';
-import { useLanding } from '../state/landing.ts';
+import { useLanding, useLandingIsOld } from '../state/landing.ts';
 import { useLimitStates } from '../state/limits.ts';
 import { useStations } from '../state/stations.ts';
 import { useTakeWay } from '../state/take-way.ts';
@@ -24,8 +24,13 @@ export function LiveStrip() {
   const error = useLanding((s) => s.error);
   const plan = useWorkbench((s) => storedPlan(s));
   const trial = useTrial();
+  const old = useLandingIsOld();
   return (
-    <section aria-label="Live strip" className="flex min-w-0 overflow-x-auto border-t border-line bg-sheet">
+    <section
+      aria-label="Live strip"
+      aria-busy={old}
+      className="flex min-w-0 overflow-x-auto border-t border-line bg-sheet"
+    >
       <div className={`w-[148px] shrink-0 border-r border-line px-4 pt-3 ${trial ? 'bg-mark' : ''}`}>
         {trial ? (
           <Trying trial={trial} />
@@ -39,10 +44,11 @@ export function LiveStrip() {
       </div>
       {error ? <p className="p-4 text-worse">{error}</p> : null}
       {now && ghost && !error ? (
-        <>
+        // Figures of something that was chosen before fade where the new ones take long.
+        <div className={`flex min-w-0 flex-1 ${old ? 'opacity-50 transition-opacity delay-200 duration-0' : ''}`}>
           <Figures now={now} ghost={ghost} />
           <Strip now={now} ghost={ghost} behind={trial ? 'as it is' : 'baseline'} />
-        </>
+        </div>
       ) : null}
     </section>
   );

@@ -1,6 +1,6 @@
 'use client';
 
-import { MoonStar, Redo2, Undo2 } from 'lucide-react';
+import { Check, Ellipsis, MoonStar, Redo2, Undo2 } from 'lucide-react';
 import type { CacheState } from '../../core/sim/conditions.ts';
 import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
 import { Choice } from '../parts/choice.tsx';
@@ -110,22 +110,37 @@ function Choices() {
   );
 }
 
+/** Whether what was changed is kept: one sign of a steady width, so that nothing moves at each change. */
+function Saved() {
+  const failed = useWorkbench((s) => s.saving === 'failed' || s.savingAmendments === 'failed');
+  const saving = useWorkbench((s) => s.saving === 'saving' || s.savingAmendments === 'saving');
+  const saveNow = useWorkbench((s) => s.saveNow);
+  if (failed) {
+    return (
+      <button type="button" className="mr-1 text-worse underline" onClick={() => void saveNow()}>
+        not saved, try again
+      </button>
+    );
+  }
+  const words = saving ? 'Saving' : 'Everything is saved';
+  const Sign = saving ? Ellipsis : Check;
+  return (
+    <span role="img" aria-label={words} title={words} className="px-1 text-faint">
+      <Sign size={14} aria-hidden />
+    </span>
+  );
+}
+
 function History() {
   const done = useWorkbench((s) => s.done);
   const undone = useWorkbench((s) => s.undone);
-  const failed = useWorkbench((s) => s.saving === 'failed' || s.savingAmendments === 'failed');
   const undo = useWorkbench((s) => s.undo);
   const redo = useWorkbench((s) => s.redo);
-  const saveNow = useWorkbench((s) => s.saveNow);
   const last = done.at(-1);
   const next = undone.at(-1);
   return (
     <div className="flex shrink-0 items-center gap-1 pl-3 text-soft">
-      {failed ? (
-        <button type="button" className="mr-1 text-worse underline" onClick={() => void saveNow()}>
-          not saved, try again
-        </button>
-      ) : null}
+      <Saved />
       <button
         type="button"
         disabled={!last}

@@ -140,6 +140,31 @@ describe('the workbench', () => {
     expect(projectView(store(), id).plans[0].decisions).toEqual([detach('a')]);
   });
 
+  it('saves each plan that was changed, also after another was opened or while the server was away', async () => {
+    const id = await opened();
+    const first = state().planId!;
+    await state().addPlan('Second', []);
+    const second = state().planId!;
+    state().choosePlan(first);
+    reachable = false;
+    state().decide([detach('a')]);
+    state().decide([detach('b')]);
+    state().choosePlan(second);
+    state().decide([detach('b')]);
+    await settled();
+    expect(state().saving).toBe('failed');
+    state().choosePlan(first);
+    expect(storedPlan(state())?.decisions).toEqual([detach('a'), detach('b')]);
+    state().choosePlan(second);
+    reachable = true;
+    await state().saveNow();
+    expect(state().saving).toBe('saved');
+    expect(projectView(store(), id).plans.map((p) => [p.name, p.decisions])).toEqual([
+      ['First plan', [detach('a'), detach('b')]],
+      ['Second', [detach('b')]],
+    ]);
+  });
+
   it('notices a change made elsewhere: theirs can be taken', async () => {
     await opened();
     const mine = storedPlan(state())!;

@@ -97,8 +97,11 @@ export const useWorkbench = create<Workbench>()((set, get) => {
   const change = (decisions: Decision[]) => {
     const plan = storedPlan(get());
     if (!plan) return;
-    putPlan({ ...plan, decisions });
-    void savePlan();
+    const changed = { ...plan, decisions };
+    putPlan(changed);
+    keepUnsaved(changed);
+    unconfirmed.add(plan.id);
+    void savePlans();
   };
 
   const correct = (amendments: Amendments) => {
@@ -141,44 +144,81 @@ export const useWorkbench = create<Workbench>()((set, get) => {
     const plan = storedPlan(get());
     const kept = plan && unsavedOf(plan.id);
     if (!plan || !kept) return;
+    if (unconfirmed.has(plan.id)) {
+      void savePlans();
+      return;
+    }
     const same = JSON.stringify(kept.decisions) === JSON.stringify(plan.decisions);
     if (same) forgetUnsaved(plan.id);
     else {
       putPlan({ ...plan, decisions: kept.decisions });
-      if (kept.version === plan.version) void savePlan();
+      unconfirmed.add(plan.id);
+      const theirs = kept.version === plan.version ? null : plan;
       set({
-        saving: kept.version === plan.version ? 'saving' : 'failed',
-        conflict: kept.version === plan.version ? null : plan,
+        saving: theirs ? 'failed' : 'saving',
+        conflict: theirs,
         notice: 'Decisions that were never saved are here again.',
       });
+      if (!theirs) void savePlans();
     }
   };
 
-  /** Saves the plan as it stands. */
-  const savePlan = oneAtATime(async () => {
-    clearTimeout(retries.get(savePlan));
-    const sent = storedPlan(get());
-    if (!sent || get().conflict) return;
-    set({ saving: 'saving' });
+  const planOf = (id: string) => get().project?.plans.find((p) => p.id === id);
+
+  /** Saves a plan as it stands; gives whether it is confirmed so. */
+  const savePlan = async (sent: StoredPlan): Promise<Saving> => {
     keepUnsaved(sent);
     try {
       const saved = await api.savePlan(sent.id, sent.version, { decisions: sent.decisions });
-      const mine = get().project?.plans.find((p) => p.id === sent.id);
+      const mine = planOf(sent.id);
       if (mine) putPlan({ ...mine, version: saved.version, changedAt: saved.changedAt });
-      if (mine?.decisions === sent.decisions) forgetUnsaved(sent.id);
       tellTabs(saved);
+      if (mine && mine.decisions !== sent.decisions) return 'saving';
+      unconfirmed.delete(sent.id);
+      // What was kept may have been decided later, in another tab or before another project was opened.
+      if (JSON.stringify(unsavedOf(sent.id)?.decisions) === JSON.stringify(sent.decisions)) forgetUnsaved(sent.id);
+      return 'saved';
+    } catch (error) {
+      if (error instanceof Refusal && error.status === 409 && sent.id === get().planId)
+        set({ conflict: error.current as StoredPlan });
+      retryLater(error, savePlans);
+      return 'failed';
+    }
+  };
+
+  /** Plans that were changed and aren't confirmed yet. The person may look at another by now. */
+  const unconfirmed = new Set<string>();
+
+  const savePlans = oneAtATime(async () => {
+    clearTimeout(retries.get(savePlans));
+    const outcomes = new Set<Saving>();
+    for (const id of [...unconfirmed]) {
+      const plan = planOf(id);
+      if (!plan) unconfirmed.delete(id);
+      else if (get().conflict?.id === id) outcomes.add('failed');
+      else {
+        set({ saving: 'saving' });
+        outcomes.add(await savePlan(plan));
+      }
+    }
+    if (outcomes.has('failed')) set({ saving: 'failed' });
+    else if (unconfirmed.size > 0) set({ saving: 'saving' });
+    else {
       const again = get().troubled;
       set({
         saving: 'saved',
         troubled: false,
         ...(again ? { notice: 'The server answers again; everything is saved.' } : {}),
       });
-    } catch (error) {
-      const theirs = error instanceof Refusal && error.status === 409 ? (error.current as StoredPlan) : undefined;
-      set({ saving: 'failed', conflict: theirs ?? get().conflict });
-      retryLater(error, savePlan);
     }
   });
+
+  /** Of a plan, mine or theirs was chosen: there is nothing to save any more. */
+  const settle = (id: string) => {
+    unconfirmed.delete(id);
+    forgetUnsaved(id);
+    set({ conflict: null, saving: unconfirmed.size > 0 ? get().saving : 'saved' });
+  };
 
   /** Saves the corrections as they stand; where somebody else was faster, theirs are shown and the steps forgotten. */
   const saveAmendments = oneAtATime(async () => {
@@ -230,6 +270,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
     conflict: null,
 
     open(project, app, wished) {
+      unconfirmed.clear();
       const plan =
         wished.planId === 'baseline'
           ? null
@@ -297,19 +338,19 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       get().choosePlan(plan.id);
     },
     async describePlan(values) {
-      await savePlan();
+      await savePlans();
       const plan = storedPlan(get());
       if (!plan) return;
       const saved = await api.savePlan(plan.id, plan.version, values);
       followOrigin(plan.name, saved.name);
-      putPlan(saved);
+      putPlan({ ...saved, decisions: planOf(plan.id)?.decisions ?? saved.decisions });
     },
     async removePlan() {
       const { project } = get();
       const plan = storedPlan(get());
       if (!project || !plan) return;
       await api.removePlan(plan.id);
-      forgetUnsaved(plan.id);
+      settle(plan.id);
       const plans = project.plans.filter((p) => p.id !== plan.id);
       set({ project: { ...project, plans } });
       followOrigin(plan.name, null);
@@ -327,8 +368,8 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       const { conflict } = get();
       if (!conflict) return;
       putPlan(conflict);
-      forgetUnsaved(conflict.id);
-      set({ conflict: null, done: [], undone: [], saving: 'saved' });
+      settle(conflict.id);
+      set({ done: [], undone: [] });
     },
     async keepMine() {
       const { conflict, project } = get();
@@ -338,12 +379,11 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       let name = `${mine.name}, my copy`;
       for (let n = 2; names.has(name); n++) name = `${mine.name}, my copy ${n}`;
       putPlan(conflict);
-      forgetUnsaved(conflict.id);
-      set({ conflict: null, saving: 'saved' });
+      settle(conflict.id);
       await get().addPlan(name, mine.decisions, mine.name);
     },
     async saveNow() {
-      await Promise.all([savePlan(), get().savingAmendments === 'failed' ? saveAmendments() : null]);
+      await Promise.all([savePlans(), get().savingAmendments === 'failed' ? saveAmendments() : null]);
     },
   };
 });
