@@ -2,7 +2,8 @@ import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { type Browser, type BrowserContext, type BrowserContextOptions, chromium, type Page } from 'playwright-core';
+import type { Browser, BrowserContext, BrowserContextOptions, Page } from 'playwright-core';
+import { launchBrowser } from '../script/browser.mjs';
 
 /** So long anything may take before a test gives up, in ms: the tests are about what happens, not about how fast the machine is. */
 export const PATIENCE_MS = 180_000;
@@ -24,19 +25,7 @@ export class Served {
     const own = { YOKELINE_DATA: data, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' as const };
     const env = { ...process.env, ...own, ...more };
     execFileSync(process.execPath, ['dist/server/seed.js'], { env });
-    const browser = await chromium.launch({
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-      timeout: PATIENCE_MS,
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    });
+    const browser = await launchBrowser(PATIENCE_MS);
     const served = new Served(`http://127.0.0.1:${port}`, data, env, browser);
     try {
       await served.startServer();

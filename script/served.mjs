@@ -2,7 +2,7 @@ import { execFileSync, spawn } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { chromium } from 'playwright-core';
+import { launchBrowser } from './browser.mjs';
 
 /** Serves a fresh database with the sample, hands its address and a browser's context to `use`, and cleans up. */
 export async function withSample(port, use) {
@@ -11,10 +11,7 @@ export async function withSample(port, use) {
   execFileSync(process.execPath, ['dist/server/seed.js'], { env });
   const command = ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', String(port)];
   const server = spawn(process.execPath, command, { env, stdio: 'ignore' });
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking'],
-  });
+  const browser = await launchBrowser();
   try {
     const address = `http://127.0.0.1:${port}`;
     for (let tries = 0; tries < 150; tries++) {

@@ -5,6 +5,7 @@ import { readSource } from '../reader/read-source.ts';
 import { openStore, type Store } from '../store/database.ts';
 import { buildOf } from '../test-support/build.ts';
 import { folderOf, removeFolders } from '../test-support/folders.ts';
+import { until } from '../test-support/until.ts';
 import { startReadingBuild } from './builds.ts';
 import { patchFor } from './patches.ts';
 import { addProject, importProject, projectFile, projectView } from './projects.ts';
@@ -35,8 +36,7 @@ function project(): { store: Store; id: string; folder: string } {
 }
 
 async function ended(state: ReadingState): Promise<ReadingState> {
-  for (let i = 0; i < 400 && readingState(state.id).state === 'reading'; i++)
-    await new Promise((wake) => setTimeout(wake, 25));
+  await until(() => readingState(state.id).state !== 'reading');
   return readingState(state.id);
 }
 

@@ -4,6 +4,7 @@ import { zipSync } from 'fflate';
 import { openStore, type Store } from '../store/database.ts';
 import { folderOf, removeFolders, SAMPLE } from '../test-support/folders.ts';
 import { route, sketch } from '../test-support/snapshots.ts';
+import { until } from '../test-support/until.ts';
 import { changePlan } from './plans.ts';
 import { addProject, allProjects, changeAmendments, projectView, snapshotBody } from './projects.ts';
 import { howToRead } from './reading.ts';
@@ -25,8 +26,7 @@ function fresh(): { store: Store; id: string } {
 
 /** Follows a reading on its real thread to the end. */
 async function ended(state: ReadingState): Promise<ReadingState> {
-  for (let i = 0; i < 400 && readingState(state.id).state === 'reading'; i++)
-    await new Promise((wake) => setTimeout(wake, 25));
+  await until(() => readingState(state.id).state !== 'reading');
   return readingState(state.id);
 }
 
@@ -107,7 +107,7 @@ describe('folders', () => {
   it('tell how far they are, and can be stopped with nothing kept', async () => {
     const { store } = fresh();
     const { id } = startReading(store, SAMPLE, HOW);
-    for (let i = 0; i < 400 && readingState(id).read === 0; i++) await new Promise((wake) => setTimeout(wake, 10));
+    await until(() => readingState(id).read > 0);
     expect(readingState(id)).toMatchObject({ state: 'reading' });
     expect(readingState(id).known).toBeGreaterThan(0);
     expect((await stopReading(id)).state).toBe('stopped');

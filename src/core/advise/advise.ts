@@ -20,6 +20,7 @@ import { copies, mixedByDeploys, nestedSplits, twoVersions } from './suspect/gra
 import { Grounds } from './suspect/grounds.ts';
 import { dataAfterCode, foundLate, otherOrigins } from './suspect/late.ts';
 import { onlyOnActs } from './suspect/on-acts.ts';
+import { costlyDecisions } from './suspect/own-decisions.ts';
 import { failsSilently, unsteadyScreen } from './suspect/seen.ts';
 import { sheetsOfOthers } from './suspect/sheets.ts';
 import type { Advice, Effect, Finding, RouteScore, Score, Seen, Suspicion, WaitScore, Way } from './types.ts';
@@ -70,6 +71,7 @@ export function suspicionsOf(grounds: Grounds): Suspicion[] {
     costlyHints,
     costlyLinks,
     hintsForSavers,
+    costlyDecisions,
   ].flatMap((suspect) => suspect(grounds));
 }
 

@@ -172,3 +172,37 @@ describe('facts', () => {
     expect(facts[0].withdraw).toEqual(['import main::gone']);
   });
 });
+
+describe('decisions of the plan', () => {
+  const modules: Record<string, Sketch> = {
+    main: { imports: ['home', 'a', 'b'], bytes: 20_000 },
+    home: { imports: ['~panel'] },
+    a: { bytes: 1000 },
+    b: { bytes: 1000 },
+    panel: { bytes: 30_000 },
+  };
+  const parts = [part('panel', 'panel')];
+  const snapshot = app(modules, [route('/', 'home', { parts })]);
+
+  it('that cost more than they give are told, with what always travels together', () => {
+    const decisions: Decision[] = [
+      { kind: 'apart', match: { path: 'a' } },
+      { kind: 'trigger', splitPoint: 'panel', fetch: { on: 'after', ms: 4000 } },
+    ];
+    const { advice, plan } = adviceFor(snapshot, decisions);
+    const own = advice.findings.filter((f) => f.kind === 'decision that costs');
+    expect(own.map((f) => f.what)).toEqual(['“fetch panel after 4000 ms” doesn’t pay', '“keep a apart” doesn’t pay']);
+    expect(own[1].why).toMatch(/^entry 2 and entry always travel together/);
+    const after = own.reduce((p, f) => planWith(p, f.way), plan);
+    expect(after.decisions).toEqual([]);
+    const scorer = new Scorer(snapshot, modelOf(snapshot).model, DEFAULT_CONDITIONS);
+    expect(scorer.score(after).cost).toBeLessThan(scorer.score(plan).cost);
+  });
+
+  it('that pay are not', () => {
+    const decisions: Decision[] = [{ kind: 'trigger', splitPoint: 'panel', fetch: { on: 'at once' } }];
+    const { advice } = adviceFor(snapshot, decisions);
+    expect(advice.findings.map((f) => f.kind)).not.toContain('decision that costs');
+    expect(advice.noGain.map((n) => n.kind)).toContain('decision that costs');
+  });
+});

@@ -20,6 +20,7 @@ export const STATION_OF: Record<FindingKind, 'inventory' | 'split' | 'visits' | 
   copies: 'split',
   'nested splits': 'split',
   'mixed by deploys': 'split',
+  'decision that costs': 'split',
   'unsteady screen': 'visits',
   'fails silently': 'visits',
 };

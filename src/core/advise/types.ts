@@ -22,6 +22,7 @@ export const FINDING_KINDS = [
   'unsteady screen',
   'fails silently',
   'mixed by deploys',
+  'decision that costs',
 ] as const;
 export type FindingKind = (typeof FINDING_KINDS)[number];
 

@@ -3,6 +3,7 @@ import { NO_AMENDMENTS } from '../../core/amend/types.ts';
 import { BASELINE } from '../../core/plan/types.ts';
 import { folderOf, removeFolders } from '../../test-support/folders.ts';
 import { route, sketch } from '../../test-support/snapshots.ts';
+import { until } from '../../test-support/until.ts';
 import type { AppView } from '../../worker/views.ts';
 import { storedPlan, useWorkbench } from './workbench.ts';
 
@@ -57,8 +58,7 @@ const detach = (name: string) => ({ kind: 'detach' as const, import: `main::${na
 
 /** Waits until everything is saved, or can't be. */
 async function settled(): Promise<void> {
-  const saving = () => state().saving === 'saving' || state().savingAmendments === 'saving';
-  for (let i = 0; i < 200 && saving(); i++) await new Promise((wake) => setTimeout(wake, 5));
+  await until(() => state().saving !== 'saving' && state().savingAmendments !== 'saving');
 }
 
 async function opened(): Promise<string> {
