@@ -8,6 +8,8 @@ import { launchBrowser } from '../script/browser.mjs';
 /** So long anything may take before a test gives up, in ms: the tests are about what happens, not about how fast the machine is. */
 export const PATIENCE_MS = 180_000;
 
+const SCREEN = { viewport: { width: 1280, height: 800 } };
+
 /** The real server over a fresh database with the sample, and a real browser. */
 export class Served {
   private server: ChildProcess | null = null;
@@ -57,20 +59,19 @@ export class Served {
     this.server = null;
   }
 
-  /** A page of somebody who was never here. */
+  /** A page of somebody who was never here, in a browser of its own. */
   async newcomer(): Promise<Page> {
-    const context = await this.context();
-    const page = await context.newPage();
+    const page = await this.browser.newPage(SCREEN);
+    page.setDefaultTimeout(PATIENCE_MS);
     page.on('pageerror', (error) => {
       throw error;
     });
-    page.once('close', () => void context.close());
     return page;
   }
 
-  /** A browser of its own, as patient as the tests are. */
-  async context(more: BrowserContextOptions = {}): Promise<BrowserContext> {
-    const context = await this.browser.newContext({ viewport: { width: 1280, height: 800 }, ...more });
+  /** A browser of its own for several pages. */
+  async context(screen: BrowserContextOptions = SCREEN): Promise<BrowserContext> {
+    const context = await this.browser.newContext(screen);
     context.setDefaultTimeout(PATIENCE_MS);
     return context;
   }
