@@ -10,8 +10,10 @@ import { detach } from './detach.ts';
 import { FileEdits } from './file-edits.ts';
 import { join } from './join.ts';
 import { moveSteps } from './move.ts';
+import { isReadableSheet, isSheet, SheetEdits } from './sheet-edits.ts';
 import { isWritten, recipe, writeTrigger } from './triggers.ts';
-import type { PatchStep, SourcePatch } from './types.ts';
+import { trimSteps } from './trim.ts';
+import { notOpened, type PatchStep, type SourcePatch } from './types.ts';
 import { countLines, unifiedDiff } from './unified-diff.ts';
 import { wrapperOf } from './wrapper.ts';
 
@@ -28,14 +30,10 @@ export type SourceNow = (path: string) => string | null;
  */
 export function sourcePatch(snapshot: Snapshot, plan: Plan, sources: Sources, now?: SourceNow): SourcePatch {
   const effective = effectivePlan(snapshot, plan);
-  const open = new Map<string, FileEdits | string>();
-  const editsOr = (path: string): FileEdits | string => {
-    const known = open.get(path);
-    if (known !== undefined) return known;
-    const made = opened(path, sources, now);
-    open.set(path, made);
-    return made;
-  };
+  const scripts = new Map<string, FileEdits | string>();
+  const sheets = new Map<string, SheetEdits | string>();
+  const editsOr = opener(scripts, (path) => opened(path, sources, now));
+  const sheetOr = opener(sheets, (path) => openedSheet(path, sources, now));
   const context: PatchContext = {
     snapshot,
     wrapper: wrapperOf(snapshot, sources),
@@ -71,9 +69,21 @@ export function sourcePatch(snapshot: Snapshot, plan: Plan, sources: Sources, no
           });
         }
       }
-    } else steps.push(...otherSteps(context, editsOr, effective, decision).map((s) => ({ ...step, ...s })));
+    } else steps.push(...otherSteps(context, editsOr, sheetOr, effective, decision).map((s) => ({ ...step, ...s })));
   });
-  return written(open, sources, steps);
+  return written(new Map<string, Edits | string>([...scripts, ...sheets]), sources, steps);
+}
+
+/** What was opened once stays open. */
+function opener<T>(
+  open: Map<string, T | string>,
+  openFile: (path: string) => T | string,
+): (path: string) => T | string {
+  return (path) => {
+    const made = open.get(path) ?? openFile(path);
+    open.set(path, made);
+    return made;
+  };
 }
 
 function importsOf(snapshot: Snapshot, decision: Extract<Decision, { kind: 'detach' | 'join' }>): Import[] {
@@ -81,17 +91,29 @@ function importsOf(snapshot: Snapshot, decision: Extract<Decision, { kind: 'deta
   return typeof chosen === 'string' ? [] : chosen.map((i) => snapshot.imports[i]);
 }
 
-/** A file ready to be edited; in words, why it can't be. */
-function opened(path: string, sources: Sources, now: SourceNow | undefined): FileEdits | string {
+/** The text of a file that may be edited; in words, why it can't be. */
+function textOf(path: string, sources: Sources, now: SourceNow | undefined): { text: string } | string {
   const text = Object.hasOwn(sources, path) ? sources[path] : undefined;
   if (path.includes('node_modules/'))
     return 'it stands in a package, which isn’t yours to edit: defer the import of the package';
   if (text === undefined) return 'its source isn’t kept with the project: read the app again';
-  if (!/\.[cm]?[jt]sx?$/.test(path)) return 'it holds a script inside of a template, which the patch doesn’t edit';
   const today = now ? now(path) : text;
   if (today === null) return 'CHANGED the file is no longer there; read the app again';
   if (today !== text) return 'CHANGED the file has changed since the app was read; read it again';
-  return new FileEdits(path, text);
+  return { text };
+}
+
+function opened(path: string, sources: Sources, now: SourceNow | undefined): FileEdits | string {
+  const found = textOf(path, sources, now);
+  if (typeof found === 'string') return found;
+  if (!/\.[cm]?[jt]sx?$/.test(path)) return 'it holds a script inside of a template, which the patch doesn’t edit';
+  return new FileEdits(path, found.text);
+}
+
+function openedSheet(path: string, sources: Sources, now: SourceNow | undefined): SheetEdits | string {
+  const found = textOf(path, sources, now);
+  if (typeof found === 'string') return found;
+  return isReadableSheet(found.text) ? new SheetEdits(found.text) : 'it can’t be read as a style sheet';
 }
 
 type Done = Pick<PatchStep, 'state' | 'what'>;
@@ -119,20 +141,11 @@ function editImport(context: PatchContext, edits: FileEdits | string, item: Impo
   return { state: 'edited', what: found.done };
 }
 
-function notOpened(reason: string): Done {
-  return reason.startsWith('CHANGED ')
-    ? { state: 'refused', what: reason.slice('CHANGED '.length) }
-    : { state: 'by hand', what: reason };
-}
-
 function byHand(snapshot: Snapshot, item: Import, { triggers }: EffectivePlan): string {
   const target = snapshot.modules[item.to].path;
   if (item.kind === 'dynamic') return `import * as module from '${item.specifier}';`;
   return recipe(item.specifier, item.names, triggers.get(target) ?? { on: 'action' });
 }
-
-/** Rules of a sheet that are told one by one. */
-const MOST_RULES = 200;
 
 type OtherStep = Omit<PatchStep, 'decision' | 'words'>;
 
@@ -140,6 +153,7 @@ type OtherStep = Omit<PatchStep, 'decision' | 'words'>;
 function otherSteps(
   context: PatchContext,
   editsOr: (path: string) => FileEdits | string,
+  sheetOr: (path: string) => SheetEdits | string,
   effective: EffectivePlan,
   decision: Decision,
 ): OtherStep[] {
@@ -157,24 +171,10 @@ function otherSteps(
     case 'move':
       return moveSteps(context, editsOr, decision);
     case 'trim':
-      return [trimStep(snapshot, decision.module)];
+      return trimSteps(snapshot, sheetOr, decision.module);
     default:
       return [];
   }
-}
-
-/** One step for all rules of a sheet: there may be a thousand of them. */
-function trimStep({ unusedRules }: Snapshot, module: string): OtherStep {
-  const rules = unusedRules.filter((r) => r.module === module);
-  const first = rules.slice(0, MOST_RULES).map((r) => `/* line ${r.line} */ ${r.selector}`);
-  const more = rules.length > MOST_RULES ? [`/* and ${rules.length - MOST_RULES} more */`] : [];
-  return {
-    path: module,
-    line: rules[0]?.line ?? 1,
-    state: 'by hand',
-    what: `${rules.length} ${rules.length === 1 ? 'rule whose names nothing mentions is' : 'rules whose names nothing mentions are'} to be left out`,
-    recipe: [...first, ...more].join('\n'),
-  };
 }
 
 function triggerSteps(
@@ -213,15 +213,24 @@ function triggerSteps(
   });
 }
 
+interface Edits {
+  finish(): string;
+}
+
+function isReadable(path: string, text: string): boolean {
+  if (isSheet(path)) return isReadableSheet(text);
+  return parseSync(path, text, { lang: languageOf(path) }).errors.length === 0;
+}
+
 /** Writes all edits out; a file that no longer parses with them stays as it is. */
-function written(open: ReadonlyMap<string, FileEdits | string>, sources: Sources, steps: PatchStep[]): SourcePatch {
+function written(open: ReadonlyMap<string, Edits | string>, sources: Sources, steps: PatchStep[]): SourcePatch {
   const files: SourcePatch['files'] = [];
   const parts: string[] = [];
   for (const [path, edits] of [...open].sort(([a], [b]) => (a < b ? -1 : 1))) {
     if (typeof edits === 'string') continue;
     const text = edits.finish();
     if (text === sources[path]) continue;
-    if (parseSync(path, text, { lang: languageOf(path) }).errors.length > 0) {
+    if (!isReadable(path, text)) {
       for (const step of steps) {
         if (step.path !== path || step.state !== 'edited') continue;
         Object.assign(step, {

@@ -17,6 +17,13 @@ export interface PatchStep {
 export const PATCH_STATES = ['edited', 'by hand', 'refused', 'nothing to do'] as const;
 export type PatchState = (typeof PATCH_STATES)[number];
 
+/** What becomes of a step whose file can't be edited, from the reason why; a file that changed is told by its beginning. */
+export function notOpened(reason: string): Pick<PatchStep, 'state' | 'what'> {
+  return reason.startsWith('CHANGED ')
+    ? { state: 'refused', what: reason.slice('CHANGED '.length) }
+    : { state: 'by hand', what: reason };
+}
+
 export interface SourcePatch {
   /** One unified diff over all files, for `git apply` in the folder that was read; empty when nothing is edited. */
   diff: string;

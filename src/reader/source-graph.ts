@@ -183,7 +183,8 @@ export class SourceGraph {
     };
     this.modules.set(relative, read);
     // Packages that were installed are nobody's to edit.
-    if (kind === 'script' && !relative.includes('node_modules/')) read.source = raw.toString('utf8');
+    if ((kind === 'script' || kind === 'style') && !relative.includes('node_modules/'))
+      read.source = raw.toString('utf8');
     if (kind === 'script') this.readScript(file, raw.toString('utf8'), read);
     else if (kind === 'style') this.readStyle(file, raw.toString('utf8'), read);
     else if (kind === 'json') this.readJson(raw.toString('utf8'), read);

@@ -4,6 +4,7 @@ import { PlanFigures } from '../compare/figures.ts';
 import { decisionWords } from '../plan/decisions.ts';
 import { chosenImports } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
+import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { type Because, becauseOf, type Recover, recoverFor } from './because.ts';
 import { conditionsOfLimit, planOfLimit, stateOf } from './limits.ts';
@@ -62,6 +63,15 @@ export function checkReport(
 
 function pendingOf(app: Snapshot, plan: Plan): CheckReport['pending'] {
   return plan.decisions.flatMap((decision) => {
+    if (decision.kind === 'trim') {
+      const rule = app.unusedRules.find((r) => r.module === decision.module);
+      return rule ? [{ words: decisionWords(decision), path: rule.module, line: rule.line }] : [];
+    }
+    if (decision.kind === 'move') {
+      const { importAt } = graphIndex(app);
+      const item = app.imports[importAt.get(decision.import) ?? -1];
+      return item ? [{ words: decisionWords(decision), path: app.modules[item.from].path, line: item.line }] : [];
+    }
     if (decision.kind !== 'detach' && decision.kind !== 'join') return [];
     const chosen = chosenImports(app, decision);
     if (typeof chosen === 'string') return [];
