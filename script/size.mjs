@@ -70,6 +70,7 @@ const STEPS = {
   },
   async 'hand over'() {
     const { handoff } = await core('handoff/handoff.js');
+    const { review } = await core('handoff/review.js');
     const { importKey } = await core('snapshot/graph-index.js');
     const { DEFAULT_CONDITIONS } = await core('sim/conditions.js');
     const { sourcePatch } = await import('../dist/patch/patch.js');
@@ -78,12 +79,14 @@ const STEPS = {
     const decisions = joined.map((i) => ({ kind: 'join', import: importKey(snapshot, i) }));
     const plan = { name: 'P', description: '', decisions };
     const began = performance.now();
-    const { artefacts } = handoff(snapshot, plan, DEFAULT_CONDITIONS, null);
+    const { artefacts } = handoff(snapshot, plan, null);
     const texts = performance.now() - began;
     const { files } = sourcePatch(snapshot, plan, sources);
+    const patch = performance.now() - began - texts;
+    const reviewed = review(snapshot, plan, DEFAULT_CONDITIONS);
     return {
       ms: performance.now() - began,
-      words: `${artefacts.length} texts in ${Math.round(texts)} ms, a patch of ${files.length} files`,
+      words: `${artefacts.length} texts in ${Math.round(texts)} ms, a patch of ${files.length} files in ${Math.round(patch)} ms, then ${reviewed.length} texts for the review`,
     };
   },
 };

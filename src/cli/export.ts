@@ -7,7 +7,9 @@ import { landingHar } from '../core/formats/landing-har.ts';
 import { writePlanFile } from '../core/formats/plan-file.ts';
 import { type ProjectFile, studied } from '../core/formats/project-file.ts';
 import type { FileMap } from '../core/handoff/addresses.ts';
-import { ARTEFACTS, handoff } from '../core/handoff/handoff.ts';
+import { handoff } from '../core/handoff/handoff.ts';
+import { review } from '../core/handoff/review.ts';
+import { ARTEFACTS, REVIEWED } from '../core/handoff/types.ts';
 import type { Plan } from '../core/plan/types.ts';
 import { predict } from '../core/predict/predict.ts';
 import { BuiltFiles } from '../core/reconcile/built-files.ts';
@@ -77,7 +79,10 @@ export function addExport(program: Command): void {
       return;
     }
     const files = options.files === undefined ? null : mapIn(options.files);
-    const { artefacts, standIns } = handoff(studied(project), plan, conditionsOf(options), files);
+    const app = studied(project);
+    const { artefacts, standIns } = REVIEWED.some((r) => r === kind)
+      ? { artefacts: review(app, plan, conditionsOf(options)), standIns: [] }
+      : handoff(app, plan, files);
     const { text } = artefacts.find((a) => a.kind === kind)!;
     if (text === '')
       throw new InputError(

@@ -21,6 +21,8 @@ import { landingHar } from '../core/formats/landing-har.ts';
 import { type PlanFile, writePlanFile } from '../core/formats/plan-file.ts';
 import type { FileMap } from '../core/handoff/addresses.ts';
 import { type Handoff, handoff } from '../core/handoff/handoff.ts';
+import { review } from '../core/handoff/review.ts';
+import type { Artefact } from '../core/handoff/types.ts';
 import { inventoryOf } from '../core/inventory/inventory.ts';
 import { orderNotices } from '../core/inventory/order-notices.ts';
 import { type Whereabouts, whereabouts } from '../core/inventory/whereabouts.ts';
@@ -320,9 +322,14 @@ export class Analyst {
     return proposeLimits(this.app(), plan, conditions, slack);
   }
 
-  /** All that is handed over of a plan. */
-  handoff(plan: Plan, conditions: Conditions, files: FileMap | null): Handoff {
-    return handoff(this.app(), plan, conditions, files);
+  /** What a plan gives to the app and its server. */
+  handoff(plan: Plan, files: FileMap | null): Handoff {
+    return handoff(this.app(), plan, files);
+  }
+
+  /** What a review gets of a plan. */
+  review(plan: Plan, conditions: Conditions): Artefact[] {
+    return review(this.app(), plan, conditions);
   }
 
   /** A plan by itself, as a file to send. */

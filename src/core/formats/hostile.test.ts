@@ -70,7 +70,7 @@ describe('files from strangers', () => {
     const app = studied(read);
     for (const n of names)
       expect(predict(app, plan, `/${n}`, DEFAULT_CONDITIONS).reading.readout.requests).toBeGreaterThan(1);
-    const { artefacts } = handoff(app, plan, DEFAULT_CONDITIONS, null);
+    const { artefacts } = handoff(app, plan, null);
     expect(Object.keys(JSON.parse(artefacts.find((a) => a.kind === 'manifest')!.text).routes)).toHaveLength(3);
     expect(({} as Record<string, unknown>).polluted).toBeUndefined();
   });

@@ -4,7 +4,9 @@ import { BASELINE, type Decision, type Hint, type Plan } from '../plan/types.ts'
 import { predict } from '../predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import type { FileMap } from './addresses.ts';
-import { type ArtefactKind, handoff } from './handoff.ts';
+import { handoff } from './handoff.ts';
+import { review } from './review.ts';
+import type { ArtefactKind } from './types.ts';
 
 const image = { kind: 'image' as const, bytes: 9000, serverMs: 10, place: 'first screen' as const, lazy: false };
 const app = sketch(
@@ -35,7 +37,7 @@ const hint = (more: Partial<Hint> & Pick<Hint, 'kind' | 'target'>): Decision => 
 
 function textOf(kind: ArtefactKind, decisions: Decision[], files: FileMap | null = null): string {
   const plan: Plan = { name: 'Lean', description: '', decisions };
-  return handoff(app, plan, DEFAULT_CONDITIONS, files).artefacts.find((a) => a.kind === kind)!.text;
+  return handoff(app, plan, files).artefacts.find((a) => a.kind === kind)!.text;
 }
 
 const MAP = { dialog: 'assets/dialog-1f.js' };
@@ -92,7 +94,7 @@ describe('markup', () => {
     );
     const target = { kind: 'asset', address: '/"><b>' } as const;
     const plan = { ...BASELINE, decisions: [hint({ kind: 'preload', target, routes: ['/--><script>'] })] };
-    const text = handoff(evil, plan, DEFAULT_CONDITIONS, null).artefacts[0].text;
+    const text = handoff(evil, plan, null).artefacts[0].text;
     expect(text).not.toContain('<script>');
     expect(text).not.toContain('<b>');
   });
@@ -167,7 +169,8 @@ describe('scripts', () => {
 describe('tables and the report', () => {
   const detach: Decision = { kind: 'detach', import: 'home::src/parts/tide-chart' };
   const plan: Plan = { name: 'Le*n', description: '', decisions: [detach, { kind: 'detach', import: 'home::gone' }] };
-  const { artefacts, ways, standIns } = handoff(app, plan, DEFAULT_CONDITIONS, MAP);
+  const { artefacts: given, ways, standIns } = handoff(app, plan, MAP);
+  const artefacts = [...given, ...review(app, plan, DEFAULT_CONDITIONS)];
   const text = (kind: ArtefactKind) => artefacts.find((a) => a.kind === kind)!.text;
 
   it('a manifest covers every module that travels, once', () => {

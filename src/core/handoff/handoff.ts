@@ -1,33 +1,18 @@
 import { formChunks } from '../chunks/form-chunks.ts';
 import type { Plan } from '../plan/types.ts';
 import { shipped } from '../ship/shipped.ts';
-import type { Conditions } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { Addresses, type FileMap } from './addresses.ts';
 import { deployText, filesToDeploy } from './deploy.ts';
 import { headerText, markupText, rulesText } from './markup.ts';
 import { plannedLinks } from './planned-links.ts';
-import { decisionsByWay, reportText } from './report.ts';
+import { decisionsByWay } from './report.ts';
 import { hintScript, triggerScript } from './script.ts';
-import { csvText, manifestText, routeChanges } from './tables.ts';
+import { manifestText } from './tables.ts';
+import type { Artefact, SHIPPED } from './types.ts';
 
-export const ARTEFACTS = [
-  ...(['markup', 'headers', 'early-hints', 'speculation-rules', 'hint-script', 'triggers'] as const),
-  ...(['manifest', 'deploy', 'csv', 'report'] as const),
-] as const;
-export type ArtefactKind = (typeof ARTEFACTS)[number];
-
-/** Something that is taken from a plan into the app, its server or a review. */
-export interface Artefact {
-  kind: ArtefactKind;
-  name: string;
-  /** What it is for, and how it is put to use. */
-  use: string;
-  file: string;
-  mime: string;
-  /** Empty when the plan has nothing of the kind. */
-  text: string;
-}
+type ShippedKind = (typeof SHIPPED)[number];
+type Named = Omit<Artefact, 'text' | 'kind'> & { kind: ShippedKind };
 
 export interface Handoff {
   artefacts: Artefact[];
@@ -37,16 +22,15 @@ export interface Handoff {
 }
 
 /**
- * All that is handed over of a plan. Addresses are those of the real files where the snapshot or `files` knows them,
+ * What a plan gives to the app and its server. Addresses are those of the real files where the snapshot or `files` knows them,
  * otherwise named stand-ins, which each artefact says at its top.
  */
-export function handoff(app: Snapshot, plan: Plan, conditions: Conditions, files: FileMap | null): Handoff {
+export function handoff(app: Snapshot, plan: Plan, files: FileMap | null): Handoff {
   const { snapshot } = shipped(app, plan);
   const graph = formChunks(snapshot, plan);
   const addresses = new Addresses(snapshot, graph, files);
   const routes = plannedLinks(snapshot, plan, graph, addresses);
-  const changes = routeChanges(app, plan, conditions);
-  const given: Omit<Artefact, 'text'>[] = [
+  const given: Named[] = [
     {
       kind: 'markup',
       name: 'Markup',
@@ -103,22 +87,8 @@ export function handoff(app: Snapshot, plan: Plan, conditions: Conditions, files
       file: 'files-to-deploy.txt',
       mime: 'text/plain',
     },
-    {
-      kind: 'csv',
-      name: 'Figures',
-      use: 'Every landing as built and with the plan, for table programs.',
-      file: 'figures.csv',
-      mime: 'text/csv',
-    },
-    {
-      kind: 'report',
-      name: 'Report',
-      use: 'For a review: decisions, conditions, before and after; Markdown.',
-      file: 'report.md',
-      mime: 'text/markdown',
-    },
   ];
-  const texts: Record<ArtefactKind, string> = {
+  const texts: Record<ShippedKind, string> = {
     markup: markupText(routes),
     headers: headerText(routes, 'header'),
     'early-hints': headerText(routes, 'early'),
@@ -127,8 +97,6 @@ export function handoff(app: Snapshot, plan: Plan, conditions: Conditions, files
     triggers: triggerScript(snapshot, plan, graph),
     manifest: manifestText(snapshot, graph, addresses),
     deploy: deployText(snapshot.base, filesToDeploy(app, snapshot, graph, addresses, files)),
-    csv: csvText(changes),
-    report: reportText(app, plan, conditions, changes),
   };
   return {
     artefacts: given.map((a) => ({ ...a, text: withNote(a.kind, texts[a.kind]) })),
@@ -137,7 +105,7 @@ export function handoff(app: Snapshot, plan: Plan, conditions: Conditions, files
   };
 }
 
-const NOTES: Partial<Record<ArtefactKind, (words: string) => string>> = {
+const NOTES: Partial<Record<ShippedKind, (words: string) => string>> = {
   markup: (words) => `<!-- ${words} -->`,
   headers: (words) => `# ${words}`,
   'early-hints': (words) => `# ${words}`,
@@ -146,7 +114,7 @@ const NOTES: Partial<Record<ArtefactKind, (words: string) => string>> = {
 };
 
 /** Says at the top that addresses are stand-ins, where any are. */
-function withNote(kind: ArtefactKind, text: string): string {
+function withNote(kind: ShippedKind, text: string): string {
   const note = NOTES[kind];
   if (!note || !/\{\{[^}]+\}\}/.test(text)) return text;
   return `${note('Names in {{…}} stand for files of the build: replace each by the address of the file that holds it.')}\n${text}`;

@@ -2,9 +2,11 @@
 
 import { useState } from 'react';
 import type { FileMap } from '../../../core/handoff/addresses.ts';
-import type { Artefact, Handoff } from '../../../core/handoff/handoff.ts';
+import type { Handoff } from '../../../core/handoff/handoff.ts';
+import type { Artefact } from '../../../core/handoff/types.ts';
 import type { LimitState } from '../../../core/limits/types.ts';
 import type { SourcePatch } from '../../../patch/types.ts';
+import { analyst } from '../../../worker/client.ts';
 import { Message } from '../../parts/message.tsx';
 import { useAsked } from '../../state/asked.ts';
 import { useHandoffPage } from '../../state/handoff-page.ts';
@@ -34,10 +36,9 @@ const GROUPS = [
 /** What a plan hands over: how each decision reaches production, and the texts to copy or save. */
 export function HandoffStation() {
   const [files, setFiles] = useState<{ name: string; map: FileMap } | null>(null);
-  const { found, error } = useAsked(
-    async ({ plan, conditions }) => (await longWork()).handoff(plan, conditions, files?.map ?? null),
-    files?.name ?? '',
-  );
+  const { found, error } = useAsked(({ plan }) => analyst().handoff(plan, files?.map ?? null), files?.name ?? '');
+  // Every landing is predicted for it: the rest needn't wait.
+  const reviewed = useAsked(async ({ plan, conditions }) => (await longWork()).review(plan, conditions));
   const chosen = useHandoffPage((s) => s.page);
   const setChosen = (page: string) => useHandoffPage.setState({ page });
   const limits = useLimitStates((s) => s.states);
@@ -46,10 +47,14 @@ export function HandoffStation() {
   const plan = usePlan();
   const named = useWorkbench((s) => storedPlan(s));
   if (error) return <Message title="This plan can’t be handed over">{error}</Message>;
-  if (!found) return <Message title="Writing what the plan hands over">Every landing is predicted once more.</Message>;
-  const artefact = found.artefacts.find((a) => a.kind === chosen);
+  if (!found) return <Message title="Writing what the plan hands over">Chunks, addresses and links.</Message>;
+  const artefacts = [...found.artefacts, ...(reviewed.found ?? [])];
+  const artefact = artefacts.find((a) => a.kind === chosen);
   const own: Record<string, { name: string; note: string }> = {
     patch: { name: 'Source patch', note: patch.found ? patchNote(patch.found) : '…' },
+    // Until it is there.
+    report: { name: 'Report', note: '…' },
+    csv: { name: 'Figures', note: '…' },
     har: { name: 'Predicted landing', note: 'HAR' },
     project: { name: 'Project and plan', note: 'files' },
     build: { name: 'Next build', note: build === null ? 'not read' : build.reconciled.ok ? 'delivered' : 'not all' },
@@ -65,7 +70,7 @@ export function HandoffStation() {
           <div key={words}>
             <h2 className="mt-2.5 border-t border-line pt-1.5 pb-0.5 text-[11px] text-soft">{words}</h2>
             {kinds.map((kind) => {
-              const made = found.artefacts.find((a) => a.kind === kind);
+              const made = artefacts.find((a) => a.kind === kind);
               const { name, note } = made ? { name: made.name, note: noteOf(made) } : own[kind];
               return (
                 <Item key={kind} name={name} note={note} chosen={kind === chosen} onChoose={() => setChosen(kind)} />
@@ -88,6 +93,10 @@ export function HandoffStation() {
           <SourcePatchPage patch={patch} plan={plan.name} />
         ) : artefact ? (
           <Text artefact={artefact} plan={plan.name} />
+        ) : chosen === 'report' || chosen === 'csv' ? (
+          <Message title={reviewed.error ? 'The landings can’t be predicted' : 'Predicting every landing'}>
+            {reviewed.error ?? 'As built and with the plan, for the report and the figures.'}
+          </Message>
         ) : (
           <Ways ways={found.ways} named={named !== null} />
         )}
