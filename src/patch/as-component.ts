@@ -33,7 +33,7 @@ export function asComponent(
       const made = madeWith(context, edits)!;
       const [last] = deferredComponents(file).slice(-1);
       if (last) edits.beside(last.statement);
-      edits.top(`const ${binding.local} = ${made}(${loaderOf(edits, item.specifier, binding.imported)});`);
+      edits.top(`const ${binding.local} = ${made}(${loaderOf(context, edits, item.specifier, binding.imported)});`);
       if (open.length === 0) return;
       const boundary = edits.use(wrapper.boundary!, wrapper.from) ?? wrapper.boundary!;
       for (const { above } of open) surround(edits, boundary, above.at(-2)!, settings?.fallback);
@@ -48,10 +48,17 @@ export function madeWith({ wrapper }: PatchContext, edits: FileEdits): string | 
   return edits.use(wrapper.name, wrapper.from) ?? wrapper.name;
 }
 
-/** `() => import('./x')`, giving a module whose default is the component. */
-export function loaderOf({ file }: FileEdits, specifier: string, imported: string): string {
-  const load = `() => import(${file.quoted(specifier)})`;
-  return imported === 'default' ? load : `${load}.then((m) => ({ default: m.${imported} }))`;
+/**
+ * `() => import('./x')`, giving a module whose default is the component. The wrapper of React takes `then` as all its
+ * users write it; of other wrappers, which give the component's properties on, the checker of TypeScript finds these
+ * only from an async function.
+ */
+export function loaderOf({ wrapper }: PatchContext, { file }: FileEdits, specifier: string, imported: string): string {
+  const load = `import(${file.quoted(specifier)})`;
+  if (imported === 'default') return `() => ${load}`;
+  return wrapper && wrapper.from !== 'react'
+    ? `async () => ({ default: (await ${load}).${imported} })`
+    : `() => ${load}.then((m) => ({ default: m.${imported} }))`;
 }
 
 /** Puts a boundary with its fallback around an element; a key goes with it. */

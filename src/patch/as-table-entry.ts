@@ -4,13 +4,14 @@ import { loaderOf } from './as-component.ts';
 import type { Found, PatchContext } from './context.ts';
 import type { FileEdits } from './file-edits.ts';
 import type { Binding, Reference, ScriptFile } from './script-file.ts';
+import { LOADS } from './wrapper.ts';
 
 /**
  * What stands in a table whose other entries are functions that import their module becomes such a function; null
  * when it isn't in a table, or no entry under that key or another of this table is deferred so.
  */
 export function asTableEntry(
-  _context: PatchContext,
+  context: PatchContext,
   edits: FileEdits,
   item: Import,
   binding: Binding,
@@ -24,7 +25,7 @@ export function asTableEntry(
   return {
     change: () => {
       for (const entry of entries) {
-        const text = loaderOf(edits, item.specifier, binding.imported);
+        const text = loaderOf(context, edits, item.specifier, binding.imported);
         if (entry!.shorthand === true) out.appendLeft(entry!.end, `: ${text}`);
         else out.overwrite((entry!.value as SyntaxNode).start, (entry!.value as SyntaxNode).end, text);
       }
@@ -45,7 +46,7 @@ function hasDeferredSibling(file: ScriptFile, key: string | null): boolean {
   walk(file.program, (node, above) => {
     if (node.type !== 'Property' || nameOf(node.key) !== key || above.at(-2)?.type !== 'ArrayExpression') return;
     const { value } = node;
-    found ||= isNode(value) && value.type === 'ArrowFunctionExpression' && /^\(\)\s*=>\s*import\(/.test(file.of(value));
+    found ||= isNode(value) && value.type === 'ArrowFunctionExpression' && LOADS.test(file.of(value));
   });
   return found;
 }

@@ -8,6 +8,13 @@ import { deferredComponents } from './wrapper.ts';
 /** `() => import('./x')`, with the name that is taken from it where that isn't its default. */
 const LOADER =
   /^\(\)\s*=>\s*import\([^()]*\)(?:\.then\(\s*\(?(\w+)\)?\s*=>\s*\(\{\s*default:\s*\1\.(\w+),?\s*\}\)\s*\))?$/;
+const ASYNC_LOADER = /^async\s*\(\)\s*=>\s*\(\{\s*default:\s*\(\s*await\s+import\([^()]*\)\s*\)\.(\w+),?\s*\}\)$/;
+
+/** What a loader takes from its module; null for a function that does something else. */
+function takenBy(loader: string): string | null {
+  const plain = LOADER.exec(loader);
+  return plain ? (plain[2] ?? 'default') : (ASYNC_LOADER.exec(loader)?.[1] ?? null);
+}
 
 /** How a deferred import becomes a static one: the change of its file, or why that can't be done safely. */
 export function join(context: PatchContext, edits: FileEdits, item: Import): Found {
@@ -26,18 +33,17 @@ export function join(context: PatchContext, edits: FileEdits, item: Import): Fou
   const from = file.quoted(item.specifier);
 
   const component = deferredComponents(file).find((c) => c.call.start < item.start && item.end < c.call.end);
-  const loader = component && LOADER.exec(file.of((component.call.arguments as SyntaxNode[])[0]));
+  const named = component && takenBy(file.of((component.call.arguments as SyntaxNode[])[0]));
   if (
     component &&
-    loader &&
+    named &&
     component.statement.type === 'VariableDeclaration' &&
     (component.call.arguments as unknown[]).length === 1
   ) {
-    const named = loader[2];
     const { local } = component;
     return {
       change: () => {
-        const names = named === undefined ? local : `{ ${named === local ? local : `${named} as ${local}`} }`;
+        const names = named === 'default' ? local : `{ ${named === local ? local : `${named} as ${local}`} }`;
         edits.import(`import ${names} from ${from};`);
         edits.drop(component.statement);
         edits.release(component.by);

@@ -38,7 +38,8 @@ export function passedOn(context: PatchContext, edits: FileEdits, item: Import, 
     change: () => {
       const made = madeWith(context, edits)!;
       const lines = names.map(
-        ({ exported, imported }) => `export const ${exported} = ${made}(${loaderOf(edits, item.specifier, imported)});`,
+        ({ exported, imported }) =>
+          `export const ${exported} = ${made}(${loaderOf(context, edits, item.specifier, imported)});`,
       );
       out.overwrite(statement.start, statement.end, lines.join(file.newline));
       if (wrapper.boundary === null) return;

@@ -1,7 +1,8 @@
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
 import { formChunks } from '../core/chunks/form-chunks.ts';
+import { seeded } from '../core/mix/random.ts';
 import type { Decision, Plan } from '../core/plan/types.ts';
 import { graphIndex, importKey } from '../core/snapshot/graph-index.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
@@ -39,6 +40,12 @@ function applied(root: string, diff: string): { folder: string; again: Snapshot 
   return { folder, again: readSource(folder).snapshot };
 }
 
+/** What the compiler says of an app; empty if all is right. */
+function typeErrors(folder: string): string {
+  const compiler = path.resolve('node_modules/typescript/bin/tsc');
+  return spawnSync(process.execPath, [compiler, '-p', '.'], { cwd: folder, encoding: 'utf8' }).stdout;
+}
+
 describe('a patch of the sample', () => {
   const { snapshot, sources } = readSource(SAMPLE);
 
@@ -74,9 +81,26 @@ describe('a patch of the sample', () => {
     const { diff, steps: made } = sourcePatch(snapshot, plan, sources);
     expect(made.filter((s) => s.state !== 'edited')).toEqual([]);
     expect(made).toHaveLength(steps);
-    const { again } = applied(SAMPLE, diff);
+    const { again, folder } = applied(SAMPLE, diff);
     expect(again.failed).toEqual(snapshot.failed);
     expect(graphWords(again, planOf())).toEqual(graphWords(snapshot, plan));
+    expect(typeErrors(folder)).toBe('');
+  });
+
+  it.each([1, 2, 3, 4, 5, 6])('gives the planned chunk graph and right types, drawn plan %d', (seed) => {
+    const next = seeded(seed);
+    const own = snapshot.imports.filter((i) => snapshot.modules[i.from].path.startsWith('src/'));
+    // Several imports of a few files, so that edits meet.
+    const files = new Set(Array.from({ length: 6 }, () => own[Math.floor(next() * own.length)].from));
+    const decisions = own
+      .filter((i) => files.has(i.from) && next() < 0.6)
+      .map((i): Decision => ({ kind: i.kind === 'static' ? 'detach' : 'join', import: importKey(snapshot, i) }));
+    const { diff, steps } = sourcePatch(snapshot, planOf(...decisions), sources);
+    const edited = decisions.filter((_, at) => steps.some((s) => s.decision === at && s.state === 'edited'));
+    expect(edited.length).toBeGreaterThan(0);
+    const { again, folder } = applied(SAMPLE, diff);
+    expect(graphWords(again, planOf())).toEqual(graphWords(snapshot, planOf(...edited)));
+    expect(typeErrors(folder)).toBe('');
   });
 
   it('edits every import that it says it can, one by one, to the planned chunk graph; the others say why not', () => {

@@ -116,6 +116,29 @@ export const Page = (kind: Kind) => <><React.Suspense fallback={null}><Plot /></
     );
   });
 
+  it('of the app’s own wrapper are loaded by an async function, and join back', () => {
+    const files = {
+      'main.tsx': `import { later } from 'mine';
+import { Chart } from './chart';
+
+const Other = later(() => import('./other'));
+
+export const Page = () => <><Other /><Chart /></>;
+`,
+      'chart.tsx': CHART,
+      'other.tsx': 'export default () => <i />;',
+    };
+    const text = patched(files, [detach('main.tsx::./chart')], 'main.tsx');
+    expect(text).toBe(`import { later } from 'mine';
+
+const Other = later(() => import('./other'));
+const Chart = later(async () => ({ default: (await import('./chart')).Chart }));
+
+export const Page = () => <><Other /><Chart /></>;
+`);
+    expect(patched({ ...files, 'main.tsx': text }, [join('main.tsx::./chart')], 'main.tsx')).toBe(files['main.tsx']);
+  });
+
   it('join back', () => {
     const text = patched(
       {

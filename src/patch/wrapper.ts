@@ -13,7 +13,10 @@ export interface Wrapper {
 
 const REACT: Wrapper = { name: 'lazy', from: 'react', boundary: 'Suspense' };
 
-const LOOKS_DEFERRED = /=\s*[\w.]+\(\s*(?:async\s*)?\(\)\s*=>\s*import\(/;
+/** `() => import(…)`, or `async () => ({ default: (await import(…)).X })`, as a function begins. */
+export const LOADS = /^(?:\(\)\s*=>\s*|async\s*\(\)\s*=>\s*\(\{\s*default:\s*\(\s*await\s+)import\(/;
+
+const LOOKS_DEFERRED = /=\s*[\w.]+\(\s*(?:async\s*)?\(\)\s*=>\s*(?:\(\{\s*default:\s*\(\s*await\s+)?import\(/;
 
 /**
  * The wrapper that an app already uses for its deferred components, where it uses one; the most frequent of several.
@@ -53,7 +56,7 @@ export function deferredComponents(file: ScriptFile): DeferredComponent[] {
     const call = declarator.init;
     if (more.length > 0 || !isNode(call) || call.type !== 'CallExpression') continue;
     const [given] = call.arguments as SyntaxNode[];
-    if (given?.type !== 'ArrowFunctionExpression' || !/^\(\) =>\s*import\(/.test(file.of(given))) continue;
+    if (given?.type !== 'ArrowFunctionExpression' || !LOADS.test(file.of(given))) continue;
     const wrapper = calledWrapper(file, call.callee as SyntaxNode);
     const local = nameOf(declarator.id);
     if (wrapper && local) found.push({ local, statement, call, ...wrapper });
