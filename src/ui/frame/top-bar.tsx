@@ -20,10 +20,10 @@ const OWN = ':own';
 /** Project, plan, moment and conditions: always there. */
 export function TopBar({ loaded }: { loaded: boolean }) {
   return (
-    <header className="flex min-h-11 min-w-0 items-stretch border-b border-line bg-sheet">
+    <header className="top-bar flex min-h-11 min-w-0 items-stretch border-b border-line bg-sheet">
       <a
         href="/"
-        className="flex w-[148px] shrink-0 items-center gap-2 border-r border-line pl-4 text-[15px] font-semibold"
+        className="brand flex w-[148px] shrink-0 items-center gap-2 border-r border-line pl-4 text-[15px] font-semibold"
       >
         <Logo /> Yokeline
       </a>
@@ -77,7 +77,7 @@ function Choices() {
   const cache = useWorkbench((s) => s.cache);
   const choose = useWorkbench((s) => s.choose);
   return (
-    <div className="flex min-w-0 flex-1 flex-wrap items-stretch">
+    <div className="choices flex min-w-0 flex-1 flex-wrap items-stretch">
       <ProjectChoice />
       <PlanChoice />
       <Choice

@@ -54,32 +54,29 @@ export function LoadSheetStation({ onGo }: { onGo: (station: StationId) => void 
   const allFolded = routes.length > 0 && routes.every((r) => view.folded.has(r));
   return (
     <div className="flex h-full min-h-0 flex-col">
-      <div className="flex flex-wrap items-start justify-between gap-x-6 gap-y-2 px-4 pt-4">
-        <div>
+      <div className="px-4 pt-4">
+        <div className="flex flex-wrap items-baseline gap-x-3">
           <h1 className="text-[15px] font-semibold">What arrives for each moment</h1>
           <p className="text-soft">columns are chunks, as wide as they weigh</p>
-          <SheetLegend />
         </div>
-        <div className="flex flex-col items-end gap-2">
+        <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2">
+          <input
+            type="search"
+            aria-label="Find a chunk"
+            placeholder="find a chunk or module"
+            value={view.text}
+            onChange={(event) => change({ text: event.target.value })}
+            className="w-48 rounded border border-line bg-paper px-2 py-1"
+          />
+          <fieldset className="flex gap-1">
+            <legend className="sr-only">Zoom</legend>
+            {ZOOMS.map((z) => (
+              <Pill key={z} on={z === view.zoom} onClick={() => change({ zoom: z })}>
+                {z === 1 ? 'fit' : `${z}×`}
+              </Pill>
+            ))}
+          </fieldset>
           <div className="flex items-center gap-2">
-            <input
-              type="search"
-              aria-label="Find a chunk"
-              placeholder="find a chunk or module"
-              value={view.text}
-              onChange={(event) => change({ text: event.target.value })}
-              className="w-48 rounded border border-line bg-paper px-2 py-1"
-            />
-            <fieldset className="flex gap-1">
-              <legend className="sr-only">Zoom</legend>
-              {ZOOMS.map((z) => (
-                <Pill key={z} on={z === view.zoom} onClick={() => change({ zoom: z })}>
-                  {z === 1 ? 'fit' : `${z}×`}
-                </Pill>
-              ))}
-            </fieldset>
-          </div>
-          <div className="flex items-center gap-3">
             <span className="text-soft">columns by</span>
             <fieldset className="flex gap-1">
               <legend className="sr-only">Columns by</legend>
@@ -90,24 +87,23 @@ export function LoadSheetStation({ onGo }: { onGo: (station: StationId) => void 
               ))}
             </fieldset>
           </div>
-          <div className="flex items-center gap-4 text-soft">
-            <button
-              type="button"
-              className="underline hover:text-ink"
-              onClick={() => change({ folded: allFolded ? new Set() : new Set(routes) })}
-            >
-              {allFolded ? 'unfold all routes' : 'landings only'}
-            </button>
-            <label className="flex items-center gap-1.5">
-              <input
-                type="checkbox"
-                checked={view.onlyChanged}
-                onChange={(event) => change({ onlyChanged: event.target.checked })}
-              />
-              only what differs from the baseline
-            </label>
-          </div>
+          <label className="flex items-center gap-1.5 text-soft">
+            <input
+              type="checkbox"
+              checked={view.onlyChanged}
+              onChange={(event) => change({ onlyChanged: event.target.checked })}
+            />
+            only what differs from the baseline
+          </label>
+          <button
+            type="button"
+            className="text-soft underline hover:text-ink"
+            onClick={() => change({ folded: allFolded ? new Set() : new Set(routes) })}
+          >
+            {allFolded ? 'unfold all routes' : 'landings only'}
+          </button>
         </div>
+        <SheetLegend />
       </div>
       <div ref={box} className="min-h-0 flex-1 overflow-hidden px-4">
         {!sheet ? (
