@@ -2,6 +2,7 @@ import type { Fallback } from '../core/plan/types.ts';
 import type { Import } from '../core/snapshot/types.ts';
 import { isFunction, nameOf, type SyntaxNode } from '../reader/syntax.ts';
 import { type Found, type PatchContext, targetOf } from './context.ts';
+import { NO_COMPONENT, noComponent } from './exported.ts';
 import type { FileEdits } from './file-edits.ts';
 import type { Binding, Reference } from './script-file.ts';
 import { deferredComponents } from './wrapper.ts';
@@ -16,6 +17,8 @@ export function asComponent(
   inTypes: readonly Reference[],
 ): Found | null {
   if (!/^[A-Z]/.test(binding.local) || !references.every((r) => isDrawn(r) || isNamed(r))) return null;
+  const trouble = noComponent(context, item, binding.imported, references.some(isDrawn));
+  if (trouble === NO_COMPONENT) return null;
   const { wrapper } = context;
   if (!wrapper)
     return {
@@ -24,6 +27,7 @@ export function asComponent(
   if (binding.imported === '*')
     return { reason: 'a component is drawn out of a whole namespace: import it by its name first' };
   if (inTypes.length > 0) return { reason: `${binding.local} is used as a type as well` };
+  if (trouble !== null) return { reason: `${binding.local} ${trouble}` };
   const { file } = edits;
   const drawn = references.filter((r) => isDrawn(r) && r.above.at(-1)!.type === 'JSXOpeningElement');
   const open = drawn.filter((r) => wrapper.boundary !== null && !r.above.some((n) => isBoundary(n, wrapper.boundary!)));
@@ -66,8 +70,9 @@ export function surround({ file, out }: FileEdits, boundary: string, element: Sy
   const opening = element.openingElement as SyntaxNode;
   const key = (opening.attributes as SyntaxNode[]).find((a) => nameOf(a.name) === 'key');
   const keyed = key ? ` ${file.of(key)}` : '';
-  out.appendLeft(element.start, `<${boundary}${keyed} fallback={${fallbackWords(fallback)}}>`);
-  out.prependRight(element.end, `</${boundary}>`);
+  // What closes belongs to what stands before, what opens to what comes: elements may touch.
+  out.prependRight(element.start, `<${boundary}${keyed} fallback={${fallbackWords(fallback)}}>`);
+  out.appendLeft(element.end, `</${boundary}>`);
 }
 
 /** What keeps room is an empty element to be given its size; the part's own look is nobody's to invent. */

@@ -2,13 +2,20 @@ import MagicString from 'magic-string';
 import { nameOf, type SyntaxNode } from '../reader/syntax.ts';
 import { bindingsOf, ScriptFile, specifierOf } from './script-file.ts';
 
+/** One statement for all names that are taken from a package. */
+interface Added {
+  from: string;
+  names: string[];
+}
+
 /** Edits of one file, gathered and then written at once, so that imports are added and left out once for all of them. */
 export class FileEdits {
   readonly file: ScriptFile;
   readonly out: MagicString;
   private readonly dropped = new Set<SyntaxNode>();
   private readonly made: SyntaxNode[] = [];
-  private readonly imports: string[] = [];
+  /** Statements to be added: as written, or names of a package. */
+  private readonly imports: (string | Added)[] = [];
   private readonly lines: string[] = [];
   private readonly added = new Map<SyntaxNode, string[]>();
   private readonly released = new Map<string, number>();
@@ -59,11 +66,13 @@ export class FileEdits {
       .find((b) => b.imported === '*' || (from === 'react' && b.imported === 'default'));
     const named = values.find((s) => bindingsOf(s).some((b) => b.imported !== 'default' && b.imported !== '*'));
     if (whole && !named) return `${whole.local}.${name}`;
-    const already =
-      [...this.added.values()].some((n) => n.includes(name)) || this.imports.some((i) => i === this.line(name, from));
-    if (!already && this.file.knows(name)) return null;
-    if (named) this.added.set(named, [...new Set([...(this.added.get(named) ?? []), name])]);
-    else this.addNamed(name, from);
+    const mine = this.imports.find((i) => typeof i !== 'string' && i.from === from) as Added | undefined;
+    const names = named ? this.added.get(named) : mine?.names;
+    if (names?.includes(name)) return name;
+    if (this.file.knows(name)) return null;
+    if (names) names.push(name);
+    else if (named) this.added.set(named, [name]);
+    else this.imports.push({ from, names: [name] });
     return name;
   }
 
@@ -94,19 +103,35 @@ export class FileEdits {
       .filter((s) => !this.dropped.has(s))
       .at(-1);
     this.removeDropped();
-    if (this.imports.length > 0) {
-      const text = this.imports.join(newline);
-      if (anchor) this.out.appendLeft(anchor.end, `${newline}${text}`);
-      else this.out.prepend(`${text}${newline}`);
-    }
-    if (this.lines.length > 0) {
-      const made = this.made.filter((s) => !this.dropped.has(s)).at(-1);
-      const text = this.lines.join(newline);
-      if (made) this.out.appendLeft(made.end, `${newline}${text}`);
-      else if (anchor) this.out.appendLeft(anchor.end, `${newline}${newline}${text}`);
-      else this.out.prepend(`${text}${newline}`);
+    const imports = this.imports
+      .map((i) => (typeof i === 'string' ? i : `import { ${i.names.join(', ')} } from ${this.file.quoted(i.from)};`))
+      .join(newline);
+    const lines = this.lines.join(newline);
+    const made = this.made.filter((s) => !this.dropped.has(s)).at(-1);
+    if (made && lines !== '') this.out.appendLeft(made.end, `${newline}${lines}`);
+    const below = made ? '' : lines;
+    if (!anchor) this.begin(imports, below);
+    else {
+      if (imports !== '') this.out.appendLeft(anchor.end, `${newline}${imports}`);
+      if (below !== '') this.out.appendLeft(anchor.end, `${newline}${newline}${below}`);
     }
     return this.out.toString();
+  }
+
+  /** Writes imports and lines into a file that has no import left: where its first one stood, else after its directives. */
+  private begin(imports: string, lines: string): void {
+    const { newline, text } = this.file;
+    const head = [imports, lines].filter((t) => t !== '').join(`${newline}${newline}`);
+    if (head === '') return;
+    const gap = lines === '' ? newline : `${newline}${newline}`;
+    const [first] = this.file.imports();
+    const directive = this.file.body.filter((s) => typeof s.directive === 'string').at(-1);
+    if (first) {
+      // Before an empty line that stays there is one already.
+      const blank = first.start === 0 || /\n\r?\n$/.test(text.slice(0, first.start));
+      this.out.appendLeft(first.start, `${head}${blank ? `${newline}${newline}` : newline}`);
+    } else if (directive) this.out.appendLeft(directive.end, `${newline}${newline}${head}`);
+    else this.out.prepend(`${head}${gap}`);
   }
 
   /** Takes out what was dropped; of the empty lines around neighbours that all go, one stays. */
@@ -123,18 +148,6 @@ export class FileEdits {
       if (last && emptyBefore) to += /^(\r?\n)?/.exec(text.slice(to))![0].length;
       this.out.remove(start, to);
     }
-  }
-
-  private line(name: string, from: string): string {
-    return `import { ${name} } from ${this.file.quoted(from)};`;
-  }
-
-  /** One statement for all names of a package. */
-  private addNamed(name: string, from: string): void {
-    const end = ` } from ${this.file.quoted(from)};`;
-    const at = this.imports.findIndex((i) => i.startsWith('import { ') && i.endsWith(end));
-    if (at < 0) this.imports.push(this.line(name, from));
-    else this.imports[at] = `${this.imports[at].slice(0, -end.length)}, ${name}${end}`;
   }
 
   /** Leaves a name out of its import statement, or the statement with its last name. */

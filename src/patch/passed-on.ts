@@ -2,6 +2,7 @@ import type { Import } from '../core/snapshot/types.ts';
 import { nameOf, type SyntaxNode } from '../reader/syntax.ts';
 import { loaderOf, madeWith, surround } from './as-component.ts';
 import { type Found, type PatchContext, targetOf } from './context.ts';
+import { noComponent } from './exported.ts';
 import type { FileEdits } from './file-edits.ts';
 import { bindingsOf, specifierOf } from './script-file.ts';
 
@@ -21,6 +22,10 @@ export function passedOn(context: PatchContext, edits: FileEdits, item: Import, 
   const names = all.map((s) => ({ exported: nameOf(s.exported) ?? '', imported: nameOf(s.local) ?? '' }));
   const other = names.find((n) => !/^[A-Z]/.test(n.exported));
   if (other) return { reason: `it passes on ${other.exported}, and whoever imports that would get a promise instead` };
+  for (const { exported, imported } of names) {
+    const trouble = noComponent(context, item, imported, false);
+    if (trouble !== null) return { reason: `${exported} ${trouble}` };
+  }
   if (!wrapper)
     return { reason: 'the app has no way yet to defer a component: no wrapper of its component system is used' };
   if (all.length < (statement.specifiers as SyntaxNode[]).length) return { reason: 'it passes on types as well' };

@@ -139,6 +139,52 @@ export const Page = () => <><Other /><Chart /></>;
     expect(patched({ ...files, 'main.tsx': text }, [join('main.tsx::./chart')], 'main.tsx')).toBe(files['main.tsx']);
   });
 
+  it('of one module are imported by one statement, with the wrapper once', () => {
+    const text = patched(
+      {
+        'main.tsx': `import { Chart, Legend } from './chart';
+
+export const Page = () => <p><Chart /><Legend /><Chart /></p>;
+`,
+        'chart.tsx': `${CHART}export function Legend() { return <i />; }
+`,
+      },
+      [detach('main.tsx::./chart')],
+      'main.tsx',
+    );
+    expect(text).toBe(`import { lazy, Suspense } from 'react';
+
+const Chart = lazy(() => import('./chart').then((m) => ({ default: m.Chart })));
+const Legend = lazy(() => import('./chart').then((m) => ({ default: m.Legend })));
+
+export const Page = () => <p><Suspense fallback={null}><Chart /></Suspense><Suspense fallback={null}><Legend /></Suspense><Suspense fallback={null}><Chart /></Suspense></p>;
+`);
+  });
+
+  it('stand where the only import stood, after directives and comments', () => {
+    const main = (head: string) => `${head}import { Chart } from './chart';\n\nexport const Page = () => <Chart />;\n`;
+    const after = (head: string) => `${head}import { lazy, Suspense } from 'react';
+
+const Chart = lazy(() => import('./chart').then((m) => ({ default: m.Chart })));
+
+export const Page = () => <Suspense fallback={null}><Chart /></Suspense>;
+`;
+    for (const head of ['', "'use client';\n\n", '/** @jsxImportSource react */\n', "'use client';\n"]) {
+      const files = { 'main.tsx': main(head), 'chart.tsx': CHART };
+      expect(patched(files, [detach('main.tsx::./chart')], 'main.tsx')).toBe(after(head));
+    }
+  });
+
+  it('that take a type of their own, and what is only written like one, are left to the hand', () => {
+    const of = (main: string, chart: string) =>
+      reason({ 'main.tsx': main, 'chart.tsx': chart }, detach('main.tsx::./chart'));
+    const generic = 'export function Pick<T extends string>({ of }: { of: T }) { return <i>{of}</i>; }';
+    const drawn = 'import { Pick } from "./chart";\nexport const Page = () => <Pick of="a" />;\n';
+    expect(of(drawn, generic)).toContain('takes a type of its own');
+    const named = 'import { WORDS } from "./chart";\nexport const Page = () => <i style={{ content: WORDS }} />;\n';
+    expect(of(named, "const WORDS = 'a';\nexport { WORDS };")).toContain('uses WORDS at once');
+  });
+
   it('join back', () => {
     const text = patched(
       {
