@@ -21,6 +21,7 @@ export class FileEdits {
   private readonly released = new Map<string, number>();
   private readonly held = new Set<string>();
   private readonly insideDone = new Set<number>();
+  private readonly bodies = new Map<SyntaxNode, { body: SyntaxNode; statements: string[] }>();
 
   constructor(path: string, text: string) {
     this.file = new ScriptFile(path, text);
@@ -81,6 +82,13 @@ export class FileEdits {
     this.released.set(local, (this.released.get(local) ?? 0) + 1);
   }
 
+  /** Statements before what a function gives whose body is one expression: it becomes a block, once for all of them. */
+  beforeBody(fn: SyntaxNode, body: SyntaxNode, statement: string): void {
+    const known = this.bodies.get(fn);
+    if (known) known.statements.push(statement);
+    else this.bodies.set(fn, { body, statements: [statement] });
+  }
+
   /** Makes a function async, once. */
   makeAsync(fn: SyntaxNode): void {
     if (fn.async === true || this.insideDone.has(fn.start)) return;
@@ -95,6 +103,7 @@ export class FileEdits {
       const last = (statement.specifiers as SyntaxNode[]).at(-1)!;
       this.out.appendLeft(last.end, `, ${names.join(', ')}`);
     }
+    for (const [fn, { body, statements }] of this.bodies) this.openBody(fn, body, statements);
     for (const [local, times] of this.released) {
       if (!this.held.has(local) && times === this.file.references(local)?.length) this.leaveOut(local);
     }
@@ -116,6 +125,16 @@ export class FileEdits {
       if (below !== '') this.out.appendLeft(anchor.end, `${newline}${newline}${below}`);
     }
     return this.out.toString();
+  }
+
+  private openBody(fn: SyntaxNode, body: SyntaxNode, statements: readonly string[]): void {
+    const { newline, text } = this.file;
+    const indent = this.file.indentOf(fn);
+    const inner = `${newline}${indent}  `;
+    // What a body in parentheses gives is the whole of them.
+    const open = text.lastIndexOf('=>', body.start) + 2;
+    this.out.appendLeft(open, ` {${inner}${statements.join(inner)}${inner}return`);
+    this.out.appendLeft(fn.end, `;${newline}${indent}}`);
   }
 
   /** Writes imports and lines into a file that has no import left: where its first one stood, else after its directives. */

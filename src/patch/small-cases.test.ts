@@ -261,6 +261,28 @@ describe('functions', () => {
     expect(reason({ 'main.tsx': main, 'box.tsx': box, ...tools }, detach('main.tsx::./tools'))).toMatch(expected);
   });
 
+  it('of several modules wait in one block, where a handler is one expression', () => {
+    const text = patched(
+      {
+        'main.tsx': `import { save } from './save';
+import { draw } from './chart';
+
+export const Page = () => <button onClick={() => save(draw(1))}>save</button>;
+`,
+        'save.ts': 'export const save = (n: number) => n;\n',
+        'chart.tsx': CHART,
+      },
+      [detach('main.tsx::./save'), detach('main.tsx::./chart')],
+      'main.tsx',
+    );
+    expect(text).toBe(`export const Page = () => <button onClick={async () => {
+  const { save } = await import('./save');
+  const { draw } = await import('./chart');
+  return save(draw(1));
+}}>save</button>;
+`);
+  });
+
   it('join back, wherever the promise of their module stands', () => {
     const text = patched(
       {

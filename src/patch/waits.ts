@@ -99,10 +99,5 @@ export function writeWaiting(
     out.appendLeft(insertAt.start, `${statement}${file.newline}${file.indentOf(insertAt)}`);
     return;
   }
-  const indent = file.indentOf(place.fn);
-  const inner = `${file.newline}${indent}  `;
-  // What a body in parentheses gives is the whole of them.
-  const open = file.text.lastIndexOf('=>', body.start) + 2;
-  out.appendLeft(open, ` {${inner}${statement}${inner}return`);
-  out.appendLeft(place.fn.end, `;${file.newline}${indent}}`);
+  edits.beforeBody(place.fn, body, statement);
 }
