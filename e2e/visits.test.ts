@@ -137,8 +137,7 @@ describe('all visitors', () => {
   it('lists the dearest waits first, plays one, and follows what is said of visitors', async () => {
     const page = await served.page('/p/saltmarsh/visits?page=all&plan=baseline');
     const table = await board(page);
-    const [first] = await table.locator('tbody th').allInnerTexts();
-    expect(first).toContain('payment');
+    await settles(async () => expect((await table.locator('tbody th').allInnerTexts())[0]).toContain('payment'));
     const panel = page.getByRole('complementary', { name: 'Visitors' });
     await panel.getByLabel('Habits on').selectOption('/book');
     await panel.getByLabel('opens payment').fill('1');
