@@ -74,7 +74,7 @@ describe('planning splits', () => {
     await page.keyboard.press('Enter');
     await becomes(page, 'interactive', before);
     await page.getByLabel('Its code runs').selectOption('action');
-    await page.getByRole('button', { name: 'Undo “next-sailings: run action”' }).waitFor();
+    await page.getByRole('button', { name: 'Undo “next-sailings: run on the action”' }).waitFor();
     await page
       .getByRole('complementary', { name: 'Details' })
       .getByText(/Whoever asks for it later waits/)

@@ -1,7 +1,7 @@
 import { parseSync } from 'oxc-parser';
 import { decisionWords, shipsBy } from '../core/plan/decisions.ts';
 import { chosenImports, type EffectivePlan, effectivePlan } from '../core/plan/effective.ts';
-import { triggerWords } from '../core/plan/triggers.ts';
+import { triggerPhrase } from '../core/plan/triggers.ts';
 import type { Decision, Plan, Trigger } from '../core/plan/types.ts';
 import type { Import, Snapshot } from '../core/snapshot/types.ts';
 import { languageOf } from '../reader/parse-script.ts';
@@ -203,13 +203,13 @@ function triggerSteps(
       return {
         ...step,
         state: 'by hand',
-        what: `only you know the element or the moment: ${triggerWords(fetch)}. The import triggers of the handoff do the same by selectors`,
+        what: `only you know the element or the moment: ${triggerPhrase(fetch)}. The import triggers of the handoff do the same by selectors`,
         recipe: own,
       };
     const edits = editsOr(path);
     if (typeof edits === 'string') return { ...step, ...notOpened(edits), recipe: own };
     writeTrigger(edits, item.specifier, fetch);
-    return { ...step, state: 'edited', what: `begun ${triggerWords(fetch)}`, recipe: '' };
+    return { ...step, state: 'edited', what: `begun ${triggerPhrase(fetch)}`, recipe: '' };
   });
 }
 

@@ -1,7 +1,7 @@
 import { hintSubject, hintWords } from './hints.ts';
 import { matchWords } from './match.ts';
 import { shortName } from './names.ts';
-import { triggerWords } from './triggers.ts';
+import { triggerPhrase } from './triggers.ts';
 import type { Decision, Fallback, ImportChoice, Plan, ShipsBy, SplitSettings } from './types.ts';
 
 /** What a decision is about: two decisions with the same subject contradict each other, the later one holds. */
@@ -142,7 +142,7 @@ export function decisionWords(decision: Decision): string {
     case 'chunk name':
       return `call a chunk “${decision.name}”`;
     case 'trigger':
-      return `fetch ${shortName(decision.splitPoint)} ${triggerWords(decision.fetch)}`;
+      return `fetch ${shortName(decision.splitPoint)} ${triggerPhrase(decision.fetch)}`;
     case 'split':
       return `${shortName(decision.splitPoint)}: ${settingsWords(decision)}`;
     case 'hint':
@@ -181,8 +181,8 @@ function settingsWords({
   answerAhead,
 }: SplitSettings): string {
   const said = [
-    ...(run ? [`run ${triggerWords(run)}`] : []),
-    ...(show ? [`show ${triggerWords(show)}`] : []),
+    ...(run ? [`run ${triggerPhrase(run)}`] : []),
+    ...(show ? [`show ${triggerPhrase(show)}`] : []),
     ...(fallback ? [fallbackWords(fallback)] : []),
     ...(onError ? [onError === 'nothing' ? 'nothing if it fails' : `${onError} if it fails`] : []),
     ...(together ? [`shown together with “${together}”`] : []),

@@ -24,7 +24,7 @@ const SAID: [Decision, string, string][] = [
       together: 'g',
       clientOnly: true,
     },
-    'a: run idle, a stand-in for at least 300 ms, shown together with “g”, client only',
+    'a: run when idle, a stand-in for at least 300 ms, shown together with “g”, client only',
     'split src/a.ts',
   ],
   [{ kind: 'chunk name', chunk: 'site/abc', name: 'mine' }, 'call a chunk “mine”', 'chunk name site/abc'],

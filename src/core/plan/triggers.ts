@@ -19,3 +19,11 @@ export function triggerWords(trigger: Trigger): string {
       return trigger.on;
   }
 }
+
+/** The same as the end of a sentence, as in: fetch the dialog on the approach. */
+export function triggerPhrase(trigger: Trigger): string {
+  const { on } = trigger;
+  if (on === 'approach' || on === 'action') return `on the ${on}`;
+  if (on === 'idle' || on === 'visible') return `when ${on}`;
+  return triggerWords(trigger);
+}
