@@ -23,14 +23,25 @@ export const NO_COMPONENT = 'is no component';
 
 /** Why what an import leads to can't be deferred as a component by that name, though it is written like one; null if it can. */
 export function noComponent(context: PatchContext, item: Import, imported: string, drawn: boolean): string | null {
-  const value = context.edits(targetOf(context, item))?.file;
-  const found = value ? exportedValue(value, imported) : null;
+  const target = context.edits(targetOf(context, item))?.file;
+  const found = target ? exportedValue(target, imported) : null;
   if (!found) return drawn || /[a-z]/.test(imported) ? null : NO_COMPONENT;
-  const makes = isFunction(found) || found.type === 'ClassDeclaration' || found.type === 'ClassExpression';
-  if (!makes && found.type !== 'CallExpression' && !drawn) return NO_COMPONENT;
-  if (makes && isNode(found.typeParameters))
+  if (!drawn && !isFunction(found) && !isClassOfComponents(found) && !wrapsComponent(found)) return NO_COMPONENT;
+  if (isNode(found.typeParameters))
     return 'takes a type of its own, which a deferred component doesn’t give on to whoever draws it';
   return null;
+}
+
+/** Other classes that are named somewhere are made, compared or thrown by whoever gets them. */
+function isClassOfComponents(node: SyntaxNode): boolean {
+  const parent = isNode(node.superClass) ? node.superClass : null;
+  return /Component$/.test(nameOf(parent?.type === 'MemberExpression' ? parent.property : parent) ?? '');
+}
+
+/** `memo(Page)`, `forwardRef((…) => …)`: a call that is given a component. */
+function wrapsComponent(node: SyntaxNode): boolean {
+  if (node.type !== 'CallExpression') return false;
+  return (node.arguments as SyntaxNode[]).some((a) => isFunction(a) || /^[A-Z].*[a-z]/.test(nameOf(a) ?? ''));
 }
 
 function namedOr(file: ScriptFile, node: SyntaxNode): SyntaxNode | null {

@@ -4,7 +4,7 @@ import { relativeAddress } from '../core/ship/moved.ts';
 import { graphIndex } from '../core/snapshot/graph-index.ts';
 import type { PatchContext } from './context.ts';
 import type { FileEdits } from './file-edits.ts';
-import type { PatchStep } from './types.ts';
+import { notOpened, type PatchStep } from './types.ts';
 
 type MoveStep = Omit<PatchStep, 'decision' | 'words'>;
 
@@ -34,8 +34,8 @@ export function moveSteps(
     [there, to],
   ] as const) {
     if (typeof edits !== 'string') continue;
-    if (!edits.startsWith('CHANGED ')) return byHand(edits);
-    return [{ ...place, state: 'refused', what: edits.slice('CHANGED '.length), recipe: '' }];
+    const { state, what } = notOpened(edits);
+    return state === 'by hand' ? byHand(what) : [{ ...place, state, what, recipe: '' }];
   }
   const [source, target] = [from as FileEdits, to as FileEdits];
   const statement = source.file.body.find((s) => s.start === item.start && s.end === item.end);

@@ -183,6 +183,9 @@ export const Page = () => <Suspense fallback={null}><Chart /></Suspense>;
     expect(of(drawn, generic)).toContain('takes a type of its own');
     const named = 'import { WORDS } from "./chart";\nexport const Page = () => <i style={{ content: WORDS }} />;\n';
     expect(of(named, "const WORDS = 'a';\nexport { WORDS };")).toContain('uses WORDS at once');
+    const given = 'import { Shape } from "./chart";\nexport const Page = () => <i data-of={{ shape: Shape }} />;\n';
+    expect(of(given, 'export class Shape {}')).toContain('uses Shape at once');
+    expect(of(given, 'export const Shape = made({ of: 1 });')).toContain('uses Shape at once');
   });
 
   it('join back', () => {

@@ -185,4 +185,37 @@ describe('a check', () => {
     expect(report.pending).toEqual([{ words: 'detach dialog from page', path: 'src/page.ts', line: 1 }]);
     expect(checkMarkdown(report)).toMatch(/isn’t there any more:[\s\S]*not in the code yet:[\s\S]*`src\/page.ts:1`/);
   });
+
+  it('counts on trimmed sheets and moved imports until they are in the code', () => {
+    const sheet = (from: string, unused: string[]) =>
+      sketch(
+        {
+          'src/main.ts': { imports: ['src/page.ts', ...(from === 'src/main.ts' ? ['src/a.css'] : [])] },
+          'src/page.ts': { imports: from === 'src/page.ts' ? ['src/a.css'] : [] },
+          'src/a.css': { kind: 'style', bytes: 900 },
+        },
+        {
+          routes: [route('/', 'src/page.ts')],
+          unusedRules: unused.map((selector) => ({
+            module: 'src/a.css',
+            line: 7,
+            selector,
+            bytes: 20,
+            missing: [selector],
+          })),
+        },
+      );
+    const decisions: Plan['decisions'] = [
+      { kind: 'trim', module: 'src/a.css' },
+      { kind: 'move', import: 'src/main.ts::src/a.css', to: 'src/page.ts' },
+    ];
+    const before = sheet('src/main.ts', ['.gone']);
+    const plan = { name: 'Plan', description: '', decisions };
+    const kept = { ...project([limit({ plan: 'Plan', most: 1_000_000 })], before), plans: [plan] };
+    expect(checkReport(kept, before).pending).toMatchObject([
+      { path: 'src/a.css', line: 7 },
+      { path: 'src/main.ts', words: 'import a in page, not in main' },
+    ]);
+    expect(checkReport(kept, sheet('src/page.ts', [])).pending).toEqual([]);
+  });
 });

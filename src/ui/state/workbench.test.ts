@@ -179,6 +179,55 @@ describe('the workbench', () => {
     expect(state().saving).toBe('saved');
   });
 
+  it('notices it of a plan that isn’t open any more, and asks once that is opened', async () => {
+    await opened();
+    const first = storedPlan(state())!;
+    await state().addPlan('Second', []);
+    const second = state().planId!;
+    state().choosePlan(first.id);
+    await api.savePlan(first.id, first.version, { decisions: [detach('b')] });
+    state().decide([detach('a')]);
+    state().choosePlan(second);
+    await settled();
+    expect(state()).toMatchObject({ saving: 'failed', conflict: null });
+    expect(state().notice).toContain('“First plan” was changed elsewhere too');
+    state().choosePlan(first.id);
+    await until(() => state().conflict !== null);
+    expect(state().conflict).toMatchObject({ decisions: [detach('b')] });
+    expect(storedPlan(state())?.decisions).toEqual([detach('a')]);
+  });
+
+  it('takes up what a page before never saved, and doesn’t write it over theirs, wherever one looks meanwhile', async () => {
+    const kept = new Map<string, string>();
+    const storage = {
+      getItem: (key: string) => kept.get(key) ?? null,
+      setItem: (key: string, value: string) => kept.set(key, value),
+      removeItem: (key: string) => kept.delete(key),
+    };
+    Object.defineProperty(globalThis, 'localStorage', { value: storage, configurable: true });
+    try {
+      const id = await opened();
+      const { id: first, version } = storedPlan(state())!;
+      await state().addPlan('Second', []);
+      const second = state().planId!;
+      kept.set(`yokeline:unsaved:${first}`, JSON.stringify({ version, decisions: [detach('a')] }));
+      await api.savePlan(first, version, { decisions: [detach('b')] });
+      state().open(await api.project(id), app, { planId: first });
+      expect(state().conflict).toMatchObject({ decisions: [detach('b')] });
+      state().choosePlan(second);
+      state().choosePlan(first);
+      await until(() => state().conflict !== null);
+      expect(state().conflict).toMatchObject({ decisions: [detach('b')] });
+      expect(storedPlan(state())?.decisions).toEqual([detach('a')]);
+      expect((await api.project(id)).plans.map((p) => p.decisions)).toEqual([[detach('b')], []]);
+      state().takeTheirs();
+      expect(storedPlan(state())?.decisions).toEqual([detach('b')]);
+      expect([state().saving, kept.size]).toEqual(['saved', 0]);
+    } finally {
+      Reflect.deleteProperty(globalThis, 'localStorage');
+    }
+  });
+
   it('or mine is kept as a copy, and nothing is lost', async () => {
     const id = await opened();
     const mine = storedPlan(state())!;

@@ -142,16 +142,18 @@ export const useWorkbench = create<Workbench>()((set, get) => {
   /** Takes up what was decided upon the open plan and never confirmed. */
   const takeUpUnsaved = () => {
     const plan = storedPlan(get());
-    const kept = plan && unsavedOf(plan.id);
-    if (!plan || !kept) return;
+    if (!plan) return;
     if (unconfirmed.has(plan.id)) {
       void savePlans();
       return;
     }
+    const kept = unsavedOf(plan.id);
+    if (!kept) return;
     const same = JSON.stringify(kept.decisions) === JSON.stringify(plan.decisions);
     if (same) forgetUnsaved(plan.id);
     else {
-      putPlan({ ...plan, decisions: kept.decisions });
+      // With the version that they were decided upon: never written over what somebody else saved since.
+      putPlan({ ...plan, ...kept });
       unconfirmed.add(plan.id);
       const theirs = kept.version === plan.version ? null : plan;
       set({
@@ -179,8 +181,13 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       if (JSON.stringify(unsavedOf(sent.id)?.decisions) === JSON.stringify(sent.decisions)) forgetUnsaved(sent.id);
       return 'saved';
     } catch (error) {
-      if (error instanceof Refusal && error.status === 409 && sent.id === get().planId)
-        set({ conflict: error.current as StoredPlan });
+      if (error instanceof Refusal && error.status === 409) {
+        if (sent.id === get().planId) set({ conflict: error.current as StoredPlan });
+        else if (!told.has(sent.id)) {
+          told.add(sent.id);
+          set({ notice: `“${sent.name}” was changed elsewhere too. Open it to choose what stays.` });
+        }
+      }
       retryLater(error, savePlans);
       return 'failed';
     }
@@ -188,6 +195,8 @@ export const useWorkbench = create<Workbench>()((set, get) => {
 
   /** Plans that were changed and aren't confirmed yet. The person may look at another by now. */
   const unconfirmed = new Set<string>();
+  /** Of these, plans that aren't open and of which the person knows that somebody else changed them. */
+  const told = new Set<string>();
 
   const savePlans = oneAtATime(async () => {
     clearTimeout(retries.get(savePlans));
@@ -216,6 +225,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
   /** Of a plan, mine or theirs was chosen: there is nothing to save any more. */
   const settle = (id: string) => {
     unconfirmed.delete(id);
+    told.delete(id);
     forgetUnsaved(id);
     set({ conflict: null, saving: unconfirmed.size > 0 ? get().saving : 'saved' });
   };
@@ -271,6 +281,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
 
     open(project, app, wished) {
       unconfirmed.clear();
+      told.clear();
       const plan =
         wished.planId === 'baseline'
           ? null

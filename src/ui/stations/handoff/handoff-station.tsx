@@ -12,7 +12,7 @@ import { useAsked } from '../../state/asked.ts';
 import { useHandoffPage } from '../../state/handoff-page.ts';
 import { useLimitStates } from '../../state/limits.ts';
 import { longWork } from '../../state/long-work.ts';
-import { storedPlan, usePlan, useWorkbench } from '../../state/workbench.ts';
+import { storedPlan, useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
 import { FileMapField } from './file-map-field.tsx';
 import { HarPage } from './har-page.tsx';
 import { LimitsPage } from './limits-page.tsx';
@@ -37,14 +37,18 @@ const GROUPS = [
 export function HandoffStation() {
   const [files, setFiles] = useState<{ name: string; map: FileMap } | null>(null);
   const { found, error } = useAsked(({ plan }) => analyst().handoff(plan, files?.map ?? null), files?.name ?? '');
-  // Every landing is predicted for it: the rest needn't wait.
-  const reviewed = useAsked(async ({ plan, conditions }) => (await longWork()).review(plan, conditions));
   const chosen = useHandoffPage((s) => s.page);
   const setChosen = (page: string) => useHandoffPage.setState({ page });
   const limits = useLimitStates((s) => s.states);
   const build = useNextBuild((s) => s.build);
   const patch = usePatch();
   const plan = usePlan();
+  const conditions = useConditions();
+  // Every landing is predicted for it: the rest needn't wait, and a report of what was chosen before isn't shown.
+  const reviewed = useAsked(
+    async (now) => (await longWork()).review(now.plan, now.conditions),
+    JSON.stringify([plan.name, plan.description, plan.decisions, conditions]),
+  );
   const named = useWorkbench((s) => storedPlan(s));
   if (error) return <Message title="This plan can’t be handed over">{error}</Message>;
   if (!found) return <Message title="Writing what the plan hands over">Chunks, addresses and links.</Message>;

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { Sizes } from '../../../core/inventory/inventory.ts';
 import type { FullInventory } from '../../../worker/views.ts';
 import type { StationId } from '../../frame/station-list.ts';
-import { Pill } from '../../parts/pill.tsx';
+import { Pills } from '../../parts/pills.tsx';
 import { Finder } from './finder.tsx';
 import { HeavyLists } from './heavy-lists.tsx';
 import { LeakList } from './leak-list.tsx';
@@ -29,14 +29,7 @@ export function ArrivesPage({ inventory, onGo }: { inventory: FullInventory; onG
             <h1 className="text-[15px] font-semibold">What each route needs at start</h1>
             <p className="text-soft">modules in the files that the landing fetches by itself</p>
           </div>
-          <fieldset className="flex shrink-0 gap-1.5">
-            <legend className="sr-only">Sizes</legend>
-            {KINDS.map((k) => (
-              <Pill key={k} on={k === kind} onClick={() => setKind(k)}>
-                {k}
-              </Pill>
-            ))}
-          </fieldset>
+          <Pills legend="Sizes" options={KINDS} chosen={kind} onChoose={setKind} />
         </div>
         {inventory.routes.length === 0 ? (
           <p className="text-soft">

@@ -6,7 +6,7 @@ import { analyst } from '../../../worker/client.ts';
 import type { StationId } from '../../frame/station-list.ts';
 import { size } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
-import { Pill } from '../../parts/pill.tsx';
+import { Pills, zoomWords } from '../../parts/pills.tsx';
 import { useWidth } from '../../parts/use-width.ts';
 import { useAsked } from '../../state/asked.ts';
 import { isMarked } from '../../state/selection.ts';
@@ -68,24 +68,16 @@ export function LoadSheetStation({ onGo }: { onGo: (station: StationId) => void 
             onChange={(event) => change({ text: event.target.value })}
             className="w-48 rounded border border-line bg-paper px-2 py-1"
           />
-          <fieldset className="flex gap-1">
-            <legend className="sr-only">Zoom</legend>
-            {ZOOMS.map((z) => (
-              <Pill key={z} on={z === view.zoom} onClick={() => change({ zoom: z })}>
-                {z === 1 ? 'fit' : `${z}×`}
-              </Pill>
-            ))}
-          </fieldset>
+          <Pills
+            legend="Zoom"
+            options={ZOOMS}
+            chosen={view.zoom}
+            words={zoomWords}
+            onChoose={(zoom) => change({ zoom })}
+          />
           <div className="flex items-center gap-2">
             <span className="text-soft">columns by</span>
-            <fieldset className="flex gap-1">
-              <legend className="sr-only">Columns by</legend>
-              {SORTS.map((s) => (
-                <Pill key={s} on={s === view.sortBy} onClick={() => change({ sortBy: s })}>
-                  {s}
-                </Pill>
-              ))}
-            </fieldset>
+            <Pills legend="Columns by" options={SORTS} chosen={view.sortBy} onChoose={(sortBy) => change({ sortBy })} />
           </div>
           <label className="flex items-center gap-1.5 text-soft">
             <input

@@ -8,7 +8,7 @@ import type { Decision } from '../../../core/plan/types.ts';
 import { size } from '../../parts/format.ts';
 import { isTakenElsewhere } from '../../parts/keys.ts';
 import { Message } from '../../parts/message.tsx';
-import { Pill } from '../../parts/pill.tsx';
+import { Pills } from '../../parts/pills.tsx';
 import { Term } from '../../parts/term.tsx';
 import { chosenChunk } from '../../state/selection.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
@@ -134,14 +134,13 @@ export function ImportsPage() {
             </p>
           </div>
           <div className="flex shrink-0 items-center gap-3">
-            <fieldset className="flex gap-1">
-              <legend className="sr-only">Imports by</legend>
-              {(['weight', 'folder'] as const).map((by) => (
-                <Pill key={by} on={by === filter.by} onClick={() => setFilter({ ...filter, by })}>
-                  {`by ${by}`}
-                </Pill>
-              ))}
-            </fieldset>
+            <Pills
+              legend="Imports by"
+              options={['weight', 'folder'] as const}
+              chosen={filter.by}
+              words={(by) => `by ${by}`}
+              onChoose={(by) => setFilter({ ...filter, by })}
+            />
             <label className="flex items-center gap-1.5 text-soft">
               <input
                 type="checkbox"

@@ -5,7 +5,7 @@ import type { RequestRole } from '../../../core/sim/types.ts';
 import { analyst } from '../../../worker/client.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { pictureOf } from '../../parts/picture.ts';
-import { Pill } from '../../parts/pill.tsx';
+import { Pills, zoomWords } from '../../parts/pills.tsx';
 import { RoleMark } from '../../parts/roles.tsx';
 import { saveFile } from '../../parts/save-file.ts';
 import { useStartupView } from '../../state/startup-view.ts';
@@ -49,14 +49,13 @@ export function Toolbar({ view, drawing }: { view: LandingView; drawing: () => S
   };
   return (
     <div className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1 border-b border-line px-4 py-1.5">
-      <fieldset className="flex gap-1">
-        <legend className="sr-only">Zoom</legend>
-        {ZOOMS.map((z) => (
-          <Pill key={z} on={z === zoom} onClick={() => useStartupView.setState({ zoom: z })}>
-            {z === 1 ? 'fit' : `${z}×`}
-          </Pill>
-        ))}
-      </fieldset>
+      <Pills
+        legend="Zoom"
+        options={ZOOMS}
+        chosen={zoom}
+        words={zoomWords}
+        onChoose={(next) => useStartupView.setState({ zoom: next })}
+      />
       <fieldset className="flex flex-wrap gap-x-3">
         <legend className="sr-only">Roles</legend>
         {roles.map((role) => (
