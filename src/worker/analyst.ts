@@ -15,7 +15,7 @@ import { type GrainPoint, granularity } from '../core/explain/granularity.ts';
 import { explainHold } from '../core/explain/hold.ts';
 import { placementsOf } from '../core/explain/placements.ts';
 import { slackOf } from '../core/explain/slack.ts';
-import { waitFor, waitsUnder } from '../core/explain/wait.ts';
+import { type SplitWait, waitFor, waitsUnder } from '../core/explain/wait.ts';
 import { parseJson } from '../core/formats/json.ts';
 import { landingHar } from '../core/formats/landing-har.ts';
 import { type PlanFile, writePlanFile } from '../core/formats/plan-file.ts';
@@ -148,7 +148,7 @@ export class Analyst {
     route: string,
     target: string,
     conditions: Conditions,
-  ): { before: number | null; after: number | null } {
+  ): { before: SplitWait | null; after: SplitWait | null } {
     const next = decisions.reduce(withDecision, plan);
     return {
       before: waitFor(this.app(plan), plan, route, target, conditions),
@@ -207,7 +207,7 @@ export class Analyst {
     const over = from === null ? null : carriedOverRoutes(this.app(plan), plan, { from, to: target });
     const tried = [conditions, ...believable(conditions)];
     const [wait, low, high] = waitsUnder(this.app(after), after, pattern, target, tried);
-    const waitRange: Explained['waitRange'] = low == null || high == null ? null : [low, high];
+    const waitRange: Explained['waitRange'] = low == null || high == null ? null : [low.wait, high.wait];
     return { hold, wait, waitRange, over };
   }
 

@@ -2,6 +2,7 @@ import type { carriedOverRoutes } from '../core/chunks/carried-rows.ts';
 import type { ChainLink } from '../core/explain/critical-chain.ts';
 import type { Hold } from '../core/explain/hold.ts';
 import type { PlacedScript } from '../core/explain/placements.ts';
+import type { SplitWait } from '../core/explain/wait.ts';
 import type { Inventory } from '../core/inventory/inventory.ts';
 import type { ScreenPart } from '../core/load/types.ts';
 import type { Milestones, Readout } from '../core/metrics/readout.ts';
@@ -64,7 +65,7 @@ export type FullInventory = Inventory & {
 /** What leaves, stays and moves by decisions; the wait later; and what leaves over all routes, alike in share. */
 export interface Explained {
   hold: Hold;
-  wait: number | null;
+  wait: SplitWait | null;
   /** The wait if script costs as little, or as much, as is believable; null where its cost was measured. */
   waitRange: [number, number] | null;
   over: ReturnType<typeof carriedOverRoutes> | null;

@@ -1,4 +1,5 @@
 import { withDecision } from '../plan/decisions.ts';
+import { takenOut } from '../plan/taken-out.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
@@ -18,8 +19,8 @@ export interface Blame {
 const LEAST = 1;
 
 /**
- * What an import costs the visitors of an app under a plan: everything is scored again with it detached, and fetched when
- * its place in the code says.
+ * What an import costs the visitors of an app under a plan: everything is scored again with what it brings taken out of the
+ * starts; see takenOut.
  */
 export function blame(
   app: Snapshot,
@@ -29,7 +30,7 @@ export function blame(
   conditions: Conditions,
 ): Blame {
   const scorer = new Scorer(app, model, conditions);
-  const without = withDecision(plan, { kind: 'detach', import: importKey });
+  const without = takenOut(app, plan, importKey).reduce(withDecision, plan);
   const effect = effectOf(scorer.score(plan), scorer.score(without));
   const paidBy = effect.routes.reduce((sum, r) => sum + (r.interactive < -LEAST ? r.share : 0), 0);
   return { effect, paidBy };

@@ -3,7 +3,6 @@ import { leaveScene, moveScene, partScene } from '../load/types.ts';
 import { readTimeline } from '../metrics/readout.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
-import { notWanted } from '../sim/not-wanted.ts';
 import { simulate } from '../sim/simulate.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { type Wish, wishesOf } from '../visitors/reckon.ts';
@@ -118,7 +117,6 @@ export class Scorer {
 
   private land(program: LoadProgram): Landed {
     const timeline = simulate(program, this.conditions);
-    notWanted(timeline, program);
     const { milestones, readout } = readTimeline(program, timeline, this.conditions);
     const { firstContent, firstScreenComplete, interactive } = milestones;
     const { startBytes, requests, hops, moves } = readout;
@@ -155,7 +153,7 @@ export class Scorer {
     const known = `${key} ${content}`;
     const { wait, flashes } = this.remember(known, () => this.play(compiler, wish));
     const silent = at !== undefined && failsSilently(program, program.scenes![at]);
-    return Number.isFinite(wait) ? [{ key, route, name, perVisit, wait, flashes, silent }] : [];
+    return [{ key, route, name, perVisit, wait: orNever(wait), flashes, silent }];
   }
 
   private play(compiler: VisitCompiler, { route, kind, to, hesitation }: Wish): Pick<WaitScore, 'wait' | 'flashes'> {
@@ -225,10 +223,17 @@ function weightOf({ address, bytes, cpuMs, estimatedBytes }: Resource): (string 
   return [address, bytes, cpuMs, estimatedBytes];
 }
 
+/** What never comes counts in a cost like a wait of so long, in ms: more than anybody gains by leaving it out. */
+const NEVER_MS = 60_000;
+
+function orNever(ms: number): number {
+  return Number.isFinite(ms) ? ms : NEVER_MS;
+}
+
 /** What a landing costs by itself, in ms. */
 export function landingCost({ firstContent, firstScreenComplete, interactive }: RouteScore): number {
-  const times = [firstContent, firstScreenComplete, interactive, interactive].filter(Number.isFinite);
-  return times.length === 0 ? 0 : times.reduce((sum, t) => sum + t, 0) / times.length;
+  const times = [firstContent, firstScreenComplete, interactive, interactive];
+  return times.reduce((sum, t) => sum + orNever(t), 0) / times.length;
 }
 
 /** What a scene is made of, without the indices that other parts of the program decide about. */

@@ -8,15 +8,17 @@ import { shipped } from '../ship/shipped.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import type { Part, Snapshot } from '../snapshot/types.ts';
+import { partWait } from '../visits/part-wait.ts';
+import { VisitCompiler } from '../visits/program.ts';
 import type { ActionFigures, LandingFigures } from './measures.ts';
 
-/** How long after the page has come to rest the person acts. */
-const REST_MS = 1000;
+const NOWHERE: ReadonlySet<string> = new Set();
 
 /** Figures of landings and actions under one plan. Chunks are formed once, and each load is compiled once. */
 export class PlanFigures {
   private readonly app: Snapshot;
   private readonly graph: ChunkGraph;
+  private readonly compiler: VisitCompiler;
   private readonly programs = new Map<string, LoadProgram>();
   private readonly readings = new Map<string, Reading>();
 
@@ -26,6 +28,7 @@ export class PlanFigures {
   ) {
     this.app = shipped(snapshot, plan).snapshot;
     this.graph = formChunks(this.app, plan);
+    this.compiler = new VisitCompiler(this.app, plan, this.graph, () => NOWHERE);
   }
 
   landing(route: string, conditions: Conditions): LandingFigures {
@@ -36,6 +39,8 @@ export class PlanFigures {
       interactive: milestones.interactive,
       quiet: milestones.timeToInteractive,
       'start bytes': readout.startBytes,
+      'other scripts': readout.otherScripts,
+      'also fetched': readout.alsoFetched,
       requests: readout.requests,
       hops: readout.hops,
       blocked: readout.blocked,
@@ -45,26 +50,14 @@ export class PlanFigures {
   }
 
   /**
-   * An action on a route, once the landing has come to rest: ms until its code has run, and what is fetched for it. All
-   * zero where the landing brings that code by itself; null where the route has no part behind that action.
+   * An action on a route, as the first thing that somebody does there, without an approach: see partWait. Null where the
+   * route has no part behind that action, or nothing can bring it.
    */
   action(route: string, part: string, conditions: Conditions): ActionFigures | null {
     const found = actionsOf(this.app, route).find((p) => p.id === part);
-    if (!found) return null;
-    const { milestones } = this.reading(route, conditions);
-    const rest = [milestones.timeToInteractive, milestones.interactive].filter(Number.isFinite);
-    const atMs = Math.max(0, ...rest) + REST_MS;
-    const program = compileLoad(this.app, this.plan, this.graph, route, [{ target: found.module, atMs }]);
-    const timeline = simulate(program, conditions);
-    const [step] = timeline.steps;
-    if (!step) return { wait: 0, bytes: 0, requests: 0, hops: 0 };
-    const asked = timeline.requests.filter((r) => r.discovered >= atMs);
-    return {
-      wait: step.ready - step.at,
-      bytes: asked.reduce((sum, r) => sum + r.bytes, 0),
-      requests: asked.length,
-      hops: new Set(asked.map((r) => r.hop)).size,
-    };
+    const wait = found && partWait(this.compiler, this.app, route, found, conditions);
+    if (!wait) return null;
+    return { wait: wait.wait, 'until complete': wait.complete, bytes: wait.bytes, requests: wait.requests, hops: wait.hops };
   }
 
   private reading(route: string, conditions: Conditions): Reading {

@@ -37,22 +37,31 @@ describe('inventoryOf', () => {
   const row = (pattern: string) => inventory.routes.find((r) => r.pattern === pattern)!;
 
   it('shares out each start by who else needs it', () => {
-    expect(row('/list').only.minified).toBe(5000);
-    expect(row('/far').only.minified).toBe(1300);
+    // Loader and wrappers are divided among the modules of their file.
+    const about = (bytes: number, minified: number) => {
+      expect(bytes).toBeGreaterThan(minified - 1);
+      expect(bytes).toBeLessThan(minified * 1.025);
+    };
+    about(row('/list').only.minified, 5000);
+    about(row('/far').only.minified, 1300);
     expect(row('/').only.minified).toBe(0);
-    expect(row('/').every.minified).toBe(1000 * 5 + 50_000);
+    about(row('/').every.minified, 1000 * 5 + 50_000);
     for (const r of inventory.routes) {
       const whole = r.only.minified + r.some.minified + r.every.minified;
-      expect(r.script.minified + r.style.minified).toBe(whole);
-      expect(r.packages.reduce((sum, p) => sum + p.sizes.minified, 0)).toBe(whole);
+      expect(r.script.minified + r.style.minified).toBeCloseTo(whole, 6);
+      expect(r.packages.reduce((sum, p) => sum + p.sizes.minified, 0)).toBeCloseTo(whole, 6);
       expect(r.requests).toBeGreaterThan(1);
     }
-    expect(row('/far').style.minified).toBe(300);
+    about(row('/far').style.minified, 300);
     expect([row('/').hops, row('/list').hops]).toEqual([1, 2]);
   });
 
   it('lists the heaviest packages and modules with where they travel', () => {
-    expect(inventory.packages[0]).toMatchObject({ name: '@made/map', modules: 1, routes: ['/', '/list', '/far'] });
+    const [map] = inventory.packages;
+    expect(map).toMatchObject({ name: '@made/map', modules: 1 });
+    expect(map.routes.map((r) => r.pattern)).toEqual(['/', '/list', '/far']);
+    for (const r of map.routes)
+      expect(r.sizes).toEqual(row(r.pattern).packages.find((p) => p.name === '@made/map')!.sizes);
     expect(inventory.modules[0]).toMatchObject({ path: 'map', routes: 3 });
     expect(inventory.doubled.map((p) => p.versions)).toEqual([['1.0.0', '2.0.0']]);
   });

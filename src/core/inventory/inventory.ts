@@ -1,3 +1,4 @@
+import { apportion } from '../chunks/apportion.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { compileLoad } from '../load/compile.ts';
 import { readTimeline } from '../metrics/readout.ts';
@@ -7,7 +8,7 @@ import { simulate } from '../sim/simulate.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Module, Snapshot, StyleRule } from '../snapshot/types.ts';
 import { findLeaks, type Leak } from './leaks.ts';
-import { type Start, startsOf } from './starts.ts';
+import { type Start, startOf, startsOf } from './starts.ts';
 
 /** Sizes in the three kinds that get confused. */
 export interface Sizes {
@@ -19,12 +20,19 @@ export interface Sizes {
 export interface RouteRow {
   pattern: string;
   page: string;
-  /** What arrives at start, by who else needs it at start. */
+  /**
+   * The start, by who else has it at start; loader and wrappers are divided among the modules of their file, so that the
+   * three add up to the start as it is told everywhere.
+   */
   only: Sizes;
   some: Sizes;
   every: Sizes;
   script: Sizes;
   style: Sizes;
+  /** The sums beside the start, and what of the start the first screen doesn't need; compressed. */
+  otherScripts: number;
+  alsoFetched: number;
+  unusedAtStart: number;
   requests: number;
   hops: number;
   interactive: number;
@@ -37,8 +45,8 @@ export interface PackageRow {
   versions: (string | null)[];
   modules: number;
   sizes: Sizes;
-  /** Routes that have any of it at start. */
-  routes: string[];
+  /** Routes that have any of it at start, with what they have. */
+  routes: { pattern: string; sizes: Sizes }[];
 }
 
 export interface ModuleRow {
@@ -82,16 +90,26 @@ export interface UnusedStyles {
 
 /** What each route's start is made of, what is heavy, and what is in the wrong start. Modules heaviest first. */
 export function inventoryOf(snapshot: Snapshot, plan: Plan, conditions: Conditions): Inventory {
-  const { graph, effective, starts } = startsOf(snapshot, plan);
+  const { graph, effective, starts: onAnyScreen } = startsOf(snapshot, plan);
+  const landed = onAnyScreen.map((start) => {
+    const program = compileLoad(snapshot, plan, graph, start.route.pattern);
+    const timeline = simulate(program, conditions);
+    const reading = readTimeline(program, timeline, conditions);
+    const files = reading.sums.start.map((f) => program.resources[timeline.requests[f.request].resource]);
+    return { reading, start: { ...start, ...startOf(graph, new Set(files.flatMap((f) => f.chunk ?? []))) } };
+  });
+  const starts = landed.map((l) => l.start);
   const uses = new Uint32Array(snapshot.modules.length);
   for (const { modules } of starts) for (const m of modules) uses[m]++;
-  const routes = starts.map((start): RouteRow => {
-    const program = compileLoad(snapshot, plan, graph, start.route.pattern);
-    const { readout, milestones } = readTimeline(program, simulate(program, conditions), conditions);
-    const { requests, hops } = readout;
-    return { ...shares(snapshot, start, uses, starts.length), requests, hops, interactive: milestones.interactive };
+  const routes = landed.map(({ start, reading: { readout, milestones } }): RouteRow => {
+    const { requests, hops, otherScripts, alsoFetched, unusedAtStart } = readout;
+    return {
+      ...shares(snapshot, graph, start, uses, starts.length),
+      ...{ requests, hops, otherScripts, alsoFetched, unusedAtStart },
+      interactive: milestones.interactive,
+    };
   });
-  const packages = packageRows(snapshot, starts);
+  const packages = packageRows(snapshot, routes);
   return {
     routes,
     packages,
@@ -160,14 +178,15 @@ function add(to: Sizes, more: Sizes): void {
   to.compressed += more.compressed;
 }
 
-type Shares = Omit<RouteRow, 'requests' | 'hops' | 'interactive'>;
+type Shares = Pick<RouteRow, 'pattern' | 'page' | 'only' | 'some' | 'every' | 'script' | 'style' | 'packages'>;
 
-function shares(snapshot: Snapshot, start: Start, uses: Uint32Array, routes: number): Shares {
+function shares(snapshot: Snapshot, graph: ChunkGraph, start: Start, uses: Uint32Array, routes: number): Shares {
   const row = { only: none(), some: none(), every: none(), script: none(), style: none() };
   const packages = new Map<string | null, Sizes>();
-  for (const m of start.modules) {
+  const parts = [...start.chunks].flatMap((c) => apportion(snapshot, graph.chunks[c]));
+  for (const { module: m, minified, compressed } of parts) {
     const module = snapshot.modules[m];
-    const sizes = sizesOf(module);
+    const sizes = { source: module.bytes.source, minified, compressed };
     add(uses[m] === 1 && routes > 1 ? row.only : uses[m] === routes ? row.every : row.some, sizes);
     add(module.kind === 'style' ? row.style : row.script, sizes);
     const own = packages.get(module.package) ?? none();
@@ -184,21 +203,23 @@ function shares(snapshot: Snapshot, start: Start, uses: Uint32Array, routes: num
   };
 }
 
-function packageRows(snapshot: Snapshot, starts: Start[]): PackageRow[] {
+/** Packages with their whole size, and what of each is in the start of which route. */
+function packageRows(snapshot: Snapshot, starts: readonly RouteRow[]): PackageRow[] {
   const rows = new Map<string, PackageRow>();
-  snapshot.modules.forEach((m, i) => {
+  snapshot.modules.forEach((m) => {
     if (m.package === null) return;
     let row = rows.get(m.package);
     if (!row) {
       const versions = snapshot.packages.filter((p) => p.name === m.package).map((p) => p.version);
-      row = { name: m.package, versions, modules: 0, sizes: none(), routes: [] };
+      const routes = starts.flatMap(({ pattern, packages }) => {
+        const own = packages.find((p) => p.name === m.package);
+        return own ? [{ pattern, sizes: own.sizes }] : [];
+      });
+      row = { name: m.package, versions, modules: 0, sizes: none(), routes };
       rows.set(m.package, row);
     }
     row.modules++;
     add(row.sizes, sizesOf(m));
-    for (const { route, modules } of starts) {
-      if (modules.has(i) && !row.routes.includes(route.pattern)) row.routes.push(route.pattern);
-    }
   });
   return [...rows.values()].sort((a, b) => b.sizes.minified - a.sizes.minified);
 }

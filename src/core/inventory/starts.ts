@@ -1,18 +1,19 @@
 import { formChunks } from '../chunks/form-chunks.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
+import { firstScreenOf } from '../load/first-screen.ts';
 import { followLanding, type Landing } from '../load/landing.ts';
 import { type EffectivePlan, effectivePlan } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Route, Snapshot } from '../snapshot/types.ts';
 
-/** What arrives at the start of one route. */
+/** The start of one route: see START_SUMS. */
 export interface Start {
   route: Route;
   landing: Landing;
-  /** Modules in the files that the landing fetches by itself. */
-  modules: Set<number>;
-  /** Chunks that they come in. */
+  /** Chunks that the landing asks for because its first screen needs them. */
   chunks: Set<number>;
+  /** Modules in them, whether the first screen needs these or not. */
+  modules: Set<number>;
 }
 
 export interface Starts {
@@ -21,15 +22,20 @@ export interface Starts {
   starts: Start[];
 }
 
-/** The starts of all routes under a plan. */
+/** The starts of all routes under a plan, with what any screen asks for. */
 export function startsOf(snapshot: Snapshot, plan: Plan): Starts {
   const graph = formChunks(snapshot, plan);
   const effective = effectivePlan(snapshot, plan);
   const starts = snapshot.routes.map((route): Start => {
     const landing = followLanding(snapshot, effective, graph, route);
-    const chunks = new Set(landing.roots.flatMap((l) => graph.roots[l.root].group));
-    const modules = new Set([...chunks].flatMap((c) => graph.chunks[c].modules));
-    return { route, landing, modules, chunks };
+    const { roots } = firstScreenOf(snapshot, effective, graph, landing);
+    const chunks = new Set(landing.roots.filter((l) => roots.has(l.root)).flatMap((l) => graph.roots[l.root].group));
+    return { route, landing, ...startOf(graph, chunks) };
   });
   return { graph, effective, starts };
+}
+
+/** A start made of these chunks. */
+export function startOf(graph: ChunkGraph, chunks: Set<number>): Pick<Start, 'chunks' | 'modules'> {
+  return { chunks, modules: new Set([...chunks].flatMap((c) => graph.chunks[c].modules)) };
 }

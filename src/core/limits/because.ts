@@ -2,7 +2,8 @@ import { carriedRows } from '../chunks/carried-rows.ts';
 import { PlanFigures } from '../compare/figures.ts';
 import { startsOf } from '../inventory/starts.ts';
 import { withDecision } from '../plan/decisions.ts';
-import type { Plan } from '../plan/types.ts';
+import { takenOut } from '../plan/taken-out.ts';
+import type { Decision, Plan } from '../plan/types.ts';
 import { shipped } from '../ship/shipped.ts';
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
@@ -26,6 +27,8 @@ export interface Because {
 /** A detachment that would bring a measure down. */
 export interface Recover {
   import: string;
+  /** What was tried: the import detached, and (where its place doesn't say) fetched at first use. */
+  decisions: Decision[];
   from: string;
   to: string;
   line: number;
@@ -142,12 +145,14 @@ export function recoverFor(now: Snapshot, plan: Plan, limit: Limit, because: rea
     const to = app.modules[item.to].path;
     if (moment.deferred[i] || owner !== null || !pairs.has(`${from}\n${to}`)) return [];
     const key = importKey(app, item);
-    const next = withDecision(plan, { kind: 'detach', import: key });
+    const decisions = takenOut(app, plan, key);
+    const next = decisions.reduce(withDecision, plan);
     const after = stateOf(app, new PlanFigures(now, next), limit).value;
     if (after === null || after >= value) return [];
     return [
       {
         import: key,
+        decisions,
         from,
         to,
         line: item.line,
@@ -172,11 +177,10 @@ function momentOf(app: Snapshot, plan: Plan, limit: Limit): Moment | null {
   const { deferred } = effective;
   const start = starts.find((s) => s.route.pattern === limit.route)!;
   if (limit.action === undefined) {
-    // What the landing fetches later by itself isn’t part of its start.
-    const roots = start.landing.roots.filter((l) => l.trigger.on === 'at once').map((l) => graph.roots[l.root]);
-    const modules = new Set(roots.flatMap((r) => r.group.flatMap((c) => graph.chunks[c].modules)));
+    const roots = start.landing.roots.filter((l) => graph.roots[l.root].group.every((c) => start.chunks.has(c)));
     const from = [...graph.roots[start.landing.entry].target];
-    return { snapshot, deferred, modules, from, asked: new Set(roots.map((r) => r.target[0])) };
+    const asked = new Set(roots.map((l) => graph.roots[l.root].target[0]));
+    return { snapshot, deferred, modules: start.modules, from, asked };
   }
   const part = route.parts.find((p) => p.id === limit.action);
   const root =

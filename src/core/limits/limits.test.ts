@@ -135,7 +135,7 @@ describe('a check', () => {
     ]);
     expect(broken.recover[0]).toMatchObject({ import: 'src/page.ts::src/near.ts' });
     for (const r of broken.recover) {
-      const decisions = [{ kind: 'detach' as const, import: r.import }];
+      const { decisions } = r;
       const { startBytes } = predict(now, { ...BASELINE, decisions }, '/', DEFAULT_CONDITIONS).reading.readout;
       expect(r.value).toBe(startBytes);
       expect(r.enough).toBe(startBytes <= 30_000);

@@ -3,7 +3,7 @@ import { splitPointsOf } from '../chunks/split-points.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { compileLoad } from '../load/compile.ts';
 import { followLanding, type LandedRoot, type Landing } from '../load/landing.ts';
-import { readTimeline } from '../metrics/readout.ts';
+import { startSums, total } from '../metrics/start.ts';
 import { effectivePlan } from '../plan/effective.ts';
 import { shortName } from '../plan/names.ts';
 import { triggerWords } from '../plan/triggers.ts';
@@ -47,8 +47,10 @@ export interface SheetRow {
   /** Split point or route that the moment asks for; null for a landing. */
   target: string | null;
   cells: SheetCell[];
-  /** Compressed bytes that travel for this moment. */
+  /** Compressed bytes of the app's files that travel for this moment; for a landing the start and what it fetches beside it. */
   bytes: number;
+  /** For a landing: the start as it is told everywhere. */
+  start: number | null;
 }
 
 /**
@@ -73,8 +75,9 @@ export function loadSheet(snapshot: Snapshot, plan: Plan, conditions: Conditions
   const rows: SheetRow[] = [];
   for (const route of snapshot.routes) {
     const landing = landings.get(`${route.realm} ${route.pattern}`)!;
-    const roles = landingRoles(snapshot, plan, graph, route, conditions);
-    rows.push(rowOf(graph, { id: route.pattern, kind: 'landing', route, name: route.pattern, target: null }, roles));
+    const { roles, start } = landingRoles(snapshot, plan, graph, route, conditions);
+    const own = { id: route.pattern, kind: 'landing' as const, route, name: route.pattern, target: null };
+    rows.push(rowOf(graph, own, roles, start));
     for (const landed of momentsOf(landing)) {
       const path = snapshot.modules[graph.roots[landed.root].target[0]].path;
       const cells = asked(graph.roots[landed.root].group, roles);
@@ -94,18 +97,22 @@ export function loadSheet(snapshot: Snapshot, plan: Plan, conditions: Conditions
 
 type Roles = Map<number, SheetCell['role']>;
 
-/** The role of every chunk that a landing fetches by itself. */
-function landingRoles(snapshot: Snapshot, plan: Plan, graph: ChunkGraph, route: Route, conditions: Conditions): Roles {
+/** The role of every chunk that a landing fetches by itself, and the bytes of its start. */
+function landingRoles(
+  snapshot: Snapshot,
+  plan: Plan,
+  graph: ChunkGraph,
+  route: Route,
+  conditions: Conditions,
+): { roles: Roles; start: number } {
   const program = compileLoad(snapshot, plan, graph, route.pattern);
   const timeline = simulate(program, { ...conditions, cache: 'empty' });
-  // Reading the timeline settles which fetches were of use.
-  readTimeline(program, timeline, conditions);
   const roles: Roles = new Map();
   for (const request of timeline.requests) {
     const chunk = request.resource < 0 ? undefined : program.resources[request.resource].chunk;
-    if (chunk !== undefined && request.role !== 'content') roles.set(chunk, request.role);
+    if (chunk !== undefined && request.role !== 'content' && !roles.has(chunk)) roles.set(chunk, request.role);
   }
-  return roles;
+  return { roles, start: total(startSums(program, timeline, conditions).start) };
 }
 
 /** Split points that a later moment of the landing asks for, and those that it asks for by itself once it is quiet. */
@@ -150,15 +157,16 @@ function momentName(route: Route, path: string, { trigger }: LandedRoot): string
 
 function rowOf(
   graph: ChunkGraph,
-  head: Omit<SheetRow, 'cells' | 'bytes' | 'route'> & { route: Route },
+  head: Omit<SheetRow, 'cells' | 'bytes' | 'start' | 'route'> & { route: Route },
   roles: Roles,
+  start: number | null = null,
 ): SheetRow {
   let bytes = 0;
   const cells = [...roles].map(([column, role]): SheetCell => {
     if (role !== 'here' && role !== 'ready') bytes += graph.chunks[column].bytes.gzip;
     return { column, role };
   });
-  return { ...head, route: head.route.pattern, cells: cells.sort((a, b) => a.column - b.column), bytes };
+  return { ...head, route: head.route.pattern, cells: cells.sort((a, b) => a.column - b.column), bytes, start };
 }
 
 const MOST_NAMED = 3;

@@ -1,19 +1,20 @@
 import type { ChunkGraph } from '../chunks/types.ts';
 import { InputError } from '../errors.ts';
 import { type EffectivePlan, effectivePlan } from '../plan/effective.ts';
-import type { Hint, Plan } from '../plan/types.ts';
+import type { Hint, Plan, Trigger } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { fetchedAhead } from './ahead.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { Files, preloadOf } from './files.ts';
+import { firstScreenOf } from './first-screen.ts';
 import { type AimedHint, aimedHints, documentHints, hintsByScript, linksOf, rulesAtOnce } from './hints.ts';
-import { happensOnLanding, type Landing, walkLanding } from './landing.ts';
+import { firesOnLanding, happensOnLanding, type Landing, walkLanding } from './landing.ts';
 import { documentOf } from './markup.ts';
 import { momentOf } from './moment.ts';
 import { lateCalls, scenesOf } from './scenes.ts';
-import { screenParts } from './screen-parts.ts';
-import type { DocumentLoad, LinkHint, LoadProgram, Resource, Step } from './types.ts';
+import { placeholderOf, screenParts } from './screen-parts.ts';
+import type { Deed, DocumentLoad, LinkHint, LoadProgram, Resource, Step } from './types.ts';
 
 /**
  * Compiles the landing on a route into a load program: its document, the chunks that it asks for and the rules by
@@ -75,15 +76,16 @@ function landingOn(
   const effective = effectivePlan(snapshot, plan);
   const walk = walkLanding(snapshot, effective, graph, route);
   const { landing } = walk;
-  const files = new Files(snapshot, graph, effective.loader);
+  const files = new Files(snapshot, graph, effective, firstScreenOf(snapshot, effective, graph, landing));
   const c: Compilation = { snapshot, plan: effective, graph, walk, landing, files, parts: [] };
   addGroups(landing, graph, files, route.page, snapshot);
-  addRequests(c);
   c.parts = screenParts(snapshot, effective, graph, landing, files);
+  addRequests(c);
   const aimed = aimedHints(c);
   addWhenSeen(c, aimed);
   addContent(snapshot, graph, landing, files);
   const document = documentOf(c, aimed, rulesAtOnce(c));
+  files.noteIdle();
   return { c, document, aimed };
 }
 
@@ -114,19 +116,30 @@ function addRequests(c: Compilation): void {
         ? entryFile(landing, files)
         : files.resources[fileOf(snapshot, graph, landing, files, landed.askedBy)];
     const group = files.groupOf(landed.root);
-    const { run } = plan.settings.get(files.targetPath(landed.root)) ?? {};
+    const path = files.targetPath(landed.root);
+    const { run } = plan.settings.get(path) ?? {};
     if (landed.awaited && asker) asker.awaits = [...(asker.awaits ?? []), group];
     if (!run) {
-      asker?.follow.push({ ...momentOf(landed.trigger), do: { kind: 'import', group } });
+      begin(c, asker, landed.trigger, path, { kind: 'import', group });
       continue;
     }
     // Fetched now, run later: the files come as a preload brings them.
     for (const resource of files.groups[group].resources) {
       const hint = { ...preloadOf(files, resource, 'modulepreload'), chosen: false };
-      asker?.follow.push({ ...momentOf(landed.trigger), do: { kind: 'link', hint } });
+      begin(c, asker, landed.trigger, path, { kind: 'link', hint });
     }
-    if (happensOnLanding(run)) asker?.follow.push({ ...momentOf(run), do: { kind: 'import', group } });
+    if (firesOnLanding(run, landing.route, path)) begin(c, asker, run, path, { kind: 'import', group });
   }
+}
+
+/** Lets a deed happen at a trigger that fires on the landing: from the file that asks, or from an answer that comes. */
+function begin(c: Compilation, asker: Resource | undefined, trigger: Trigger, path: string, deed: Deed): void {
+  const { landing, files, parts } = c;
+  const { route } = landing;
+  const call = trigger.on === 'answer' ? route.data.find((d) => d.id === trigger.of) : undefined;
+  if (call && route.rendering === 'client') files.resources[files.data(call)].follow.push({ when: 'eval', do: deed });
+  else if (trigger.on === 'visible') asker?.follow.push({ when: 'visible', target: placeholderOf(route, parts, path), do: deed });
+  else asker?.follow.push({ ...momentOf(trigger), do: deed });
 }
 
 /**

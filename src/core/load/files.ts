@@ -1,8 +1,11 @@
 import type { Chunk, ChunkGraph } from '../chunks/types.ts';
+import type { EffectivePlan } from '../plan/effective.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { ClassicScript, ContentItem, DataCall, DocumentLink, Route, Snapshot, Submit } from '../snapshot/types.ts';
+import { apportion } from '../chunks/apportion.ts';
+import type { FirstScreen } from './first-screen.ts';
 import type { LandedRoot } from './landing.ts';
-import type { Deed, Group, LinkHint, LoadProgram, Resource } from './types.ts';
+import type { Deed, Group, LinkHint, LoadProgram, Resource, Screens } from './types.ts';
 
 /** Collects the files of a load program: each chunk, image, call or script becomes one resource, once. */
 export class Files {
@@ -15,7 +18,8 @@ export class Files {
   constructor(
     private readonly snapshot: Snapshot,
     private readonly graph: ChunkGraph,
-    private readonly loader: Group['loader'],
+    private readonly plan: Pick<EffectivePlan, 'loader' | 'deferred'>,
+    private readonly firstScreen: FirstScreen,
   ) {}
 
   chunk(c: number, purpose: Resource['purpose']): number {
@@ -41,15 +45,20 @@ export class Files {
     const known = this.ofRoot.get(landed.root);
     if (known !== undefined) return known;
     const root = this.graph.roots[landed.root];
-    const purpose = landed.trigger.on === 'at once' || landed.trigger.on === 'media' ? 'start' : 'later';
+    const purpose = this.firstScreen.roots.has(landed.root) ? 'start' : 'later';
     const target = new Set(root.target);
     const chunks = [...root.group].sort((a, b) => this.holdsTarget(a, target) - this.holdsTarget(b, target));
     const resources = chunks.map((c) => this.chunk(c, purpose));
     const name = this.snapshot.modules[root.target[0]]?.path ?? 'entry';
-    const at = this.groups.push({ name, resources, after, loader: this.loader }) - 1;
+    const at = this.groups.push({ name, resources, after, loader: this.plan.loader }) - 1;
     this.ofRoot.set(landed.root, at);
-    if (this.loader === 'discovered') this.linkImports(root.group);
+    if (this.plan.loader === 'discovered') this.linkImports(root.group);
     return at;
+  }
+
+  /** Whether the landing asks for a root because its first screen needs it. */
+  isOfFirstScreen(root: number): boolean {
+    return this.firstScreen.roots.has(root);
   }
 
   /** Path of the module that a root stands for. */
@@ -154,7 +163,7 @@ export class Files {
       bytes: script.bytes,
       serverMs: script.serverMs,
       cpuMs: script.evaluationMs,
-      purpose: 'start',
+      purpose: 'other script',
     }));
   }
 
@@ -182,6 +191,24 @@ export class Files {
     );
   }
 
+  /** Notes for every file of the start which of its bytes the first screen can do without. */
+  noteIdle(): void {
+    for (const item of this.resources) {
+      if (item.purpose !== 'start' || item.chunk === undefined) continue;
+      const { always, onScreens } = this.firstScreen;
+      const idle = new Map<string, { bytes: number; unless: Screens[] }>();
+      for (const { module, compressed } of apportion(this.snapshot, this.graph.chunks[item.chunk])) {
+        if (always[module] || compressed === 0) continue;
+        const unless = onScreens.get(module) ?? [];
+        const key = JSON.stringify(unless);
+        const sum = idle.get(key) ?? { bytes: 0, unless };
+        sum.bytes += compressed;
+        idle.set(key, sum);
+      }
+      if (idle.size > 0) item.idle = [...idle.values()];
+    }
+  }
+
   private addressed(address: string, make: () => Resource): number {
     let at = this.ofAddress.get(address);
     if (at === undefined) {
@@ -204,8 +231,8 @@ export class Files {
       const found = new Set<number>();
       for (const m of this.graph.chunks[c].modules) {
         for (let e = index.outStart[m]; e < index.outStart[m + 1]; e++) {
-          const item = this.snapshot.imports[index.outgoing[e]];
-          const to = item.kind === 'static' ? home.get(item.to) : undefined;
+          const i = index.outgoing[e];
+          const to = this.plan.deferred[i] ? undefined : home.get(this.snapshot.imports[i].to);
           if (to !== undefined && to !== c) found.add(this.ofChunk.get(to)!);
         }
       }

@@ -2,7 +2,8 @@ import type { Chunk, ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import type { Trigger } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Import, Part, Route, Snapshot } from '../snapshot/types.ts';
+import type { DeferredContext, Import, Part, Route, Snapshot } from '../snapshot/types.ts';
+import { placeOf } from './places.ts';
 
 /** A root that a landing asks for, with the chunk whose evaluation asks and the trigger that decides when. */
 export interface LandedRoot {
@@ -14,6 +15,8 @@ export interface LandedRoot {
   inChain: boolean;
   /** The module that asks waits for it while it starts. */
   awaited?: true;
+  /** It is asked for while the screen is drawn, so that what it brings shows once it is there. */
+  drawn?: true;
 }
 
 export interface Landing {
@@ -48,8 +51,7 @@ export function walkLanding(snapshot: Snapshot, plan: EffectivePlan, graph: Chun
   const entry = graph.roots.findIndex((r) => r.realm === route.realm && r.kind === 'entry');
   const landing: Landing = { route, entry, roots: [], later: [] };
   if (entry < 0) return { landing, open: (landed) => [landed] };
-  const elsewhere = routeModules(snapshot, route.realm);
-  for (const m of [...chain, ...graph.roots[entry].target]) elsewhere.delete(m);
+  const closed = elsewhere(snapshot, route, [...chain, ...graph.roots[entry].target]);
   const rootOf = new Map<number, number>();
   graph.roots.forEach((r, at) => {
     if (r.realm === route.realm && at !== entry) rootOf.set(r.target[0], at);
@@ -61,18 +63,26 @@ export function walkLanding(snapshot: Snapshot, plan: EffectivePlan, graph: Chun
   const open: number[] = [];
   let asked = landing.roots;
   const activate = (m: number) => {
-    if (active[m] || elsewhere.has(m)) return;
+    if (active[m] || closed.has(m)) return;
     active[m] = 1;
     open.push(m);
   };
   const ask = (target: number, via: number) => {
     const root = rootOf.get(target);
-    if (root === undefined || elsewhere.has(target) || taken.has(root)) return;
+    if (root === undefined || closed.has(target) || taken.has(root)) return;
     const inChain = chain.has(target);
     const trigger = inChain ? AT_ONCE : triggerOf(snapshot, plan, route, target, via);
     const { from, awaited }: Pick<Import, 'from' | 'awaited'> = via < 0 ? { from: -1 } : snapshot.imports[via];
-    const landed: LandedRoot = { root, askedBy: from, trigger, inChain, ...(awaited ? { awaited } : {}) };
-    if (!happensOnLanding(trigger)) {
+    const drawn = !awaited && (via < 0 || contextOf(snapshot.imports[via]) === 'wrapper');
+    const landed: LandedRoot = {
+      root,
+      askedBy: from,
+      trigger,
+      inChain,
+      ...(awaited ? { awaited } : {}),
+      ...(drawn ? { drawn } : {}),
+    };
+    if (!firesOnLanding(trigger, route, snapshot.modules[target].path)) {
       if (asked === landing.roots && !seenLater.has(root)) seenLater.set(root, landed);
       return;
     }
@@ -148,6 +158,13 @@ const AT_ONCE: Trigger = { on: 'at once' };
 
 const routeModulesOf = new WeakMap<Snapshot, Map<string, ReadonlySet<number>>>();
 
+/** Pages and layouts of other routes: code that a landing doesn't run, though it may travel in the same file. */
+export function elsewhere(snapshot: Snapshot, route: Route, own: readonly number[]): Set<number> {
+  const modules = routeModules(snapshot, route.realm);
+  for (const m of own) modules.delete(m);
+  return modules;
+}
+
 /** Pages and layouts of all routes of a realm, in a set of one's own. */
 function routeModules(snapshot: Snapshot, realm: string): Set<number> {
   const known = routeModulesOf.get(snapshot) ?? new Map<string, ReadonlySet<number>>();
@@ -170,7 +187,18 @@ function findRouteModules(snapshot: Snapshot, realm: string): ReadonlySet<number
   return modules;
 }
 
-/** Whether a trigger fires during a landing on which nobody does anything. */
+/**
+ * Whether a trigger of what a module draws fires while somebody only lands. What is on the first screen is in view as
+ * soon as it is laid out, and an answer comes that the route itself asks for.
+ */
+export function firesOnLanding(trigger: Trigger, route: Route, module: string): boolean {
+  if (happensOnLanding(trigger)) return true;
+  if (trigger.on !== 'visible' && trigger.on !== 'answer') return false;
+  if (!route.parts.some((p) => p.module === module && placeOf(p) === 'first screen')) return false;
+  return trigger.on === 'visible' || route.data.some((d) => d.id === trigger.of);
+}
+
+/** Whether a trigger fires during a landing on which nobody does anything, wherever it stands. */
 export function happensOnLanding(trigger: Trigger): boolean {
   return ['at once', 'after first paint', 'idle', 'after', 'media'].includes(trigger.on);
 }
@@ -185,7 +213,7 @@ export function triggerOf(snapshot: Snapshot, plan: EffectivePlan, route: Route,
   if (planned) return planned;
   const part = route.parts.find((p) => p.module === path);
   if (part) return placeTrigger(part);
-  const context = via < 0 ? 'wrapper' : (snapshot.imports[via].context ?? 'wrapper');
+  const context = via < 0 ? 'wrapper' : contextOf(snapshot.imports[via]);
   return context === 'handler' || context === 'function' ? { on: 'action' } : AT_ONCE;
 }
 
@@ -199,6 +227,11 @@ export function momentTrigger(
 ): Trigger {
   if (!isPart) return plan.triggers.get(module) ?? { on: 'action' };
   return triggerOf(snapshot, plan, route, graphIndex(snapshot).moduleAt.get(module) ?? -1, -1);
+}
+
+/** Where a deferred import is made; one that a plan defers is wrapped for drawing. */
+function contextOf({ context }: Import): DeferredContext {
+  return context ?? 'wrapper';
 }
 
 function placeTrigger(part: Part): Trigger {

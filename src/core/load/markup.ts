@@ -119,7 +119,6 @@ function scriptTag(
       const follow: Action[] = [
         { when: 'load', do: { kind: 'script', group: files.single(resource), ordered: false } },
       ];
-      files.resources[resource].purpose = 'later';
       return [{ tag: 'inline', name: `${script.name}, after load`, cpuMs: 0, follow }];
     }
     case 'end of body':

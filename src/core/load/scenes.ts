@@ -7,7 +7,7 @@ import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { hintsOnApproach, routesApproached } from './hints.ts';
 import { chunkOf, happensOnLanding, type LandedRoot, type LandingWalk, walkLanding } from './landing.ts';
 import { momentOf } from './moment.ts';
-import { drawnPart, needsOf, screenParts } from './screen-parts.ts';
+import { drawnPart, needsOf, screenParts, unnamedPart } from './screen-parts.ts';
 import { leaveScene, moveScene, type Need, partScene, type Scene, type SceneAction, type ScreenPart } from './types.ts';
 
 /** A route as it stands in a document that is open: what its landing would ask for, and the parts that script draws. */
@@ -251,7 +251,8 @@ function partOn(c: Compilation, stage: Stage, part: Part): Scene | null {
   const stands = part.place === 'first screen' || (part.place === 'below' && !belowAction);
   approach.push(...hintsOnApproach(c, part.module));
 
-  if (there !== undefined && stands) {
+  const missed = there !== undefined && parts[there].held !== undefined && parts[there].drawnBy === 'script';
+  if (there !== undefined && stands && !missed) {
     // It stands there already: scrolling brings it into view, or (an island) its use waits until it answers.
     const island = opener !== undefined;
     if (part.place === 'first screen' && !(island && part.interactive)) return null;
@@ -293,9 +294,27 @@ function partOn(c: Compilation, stage: Stage, part: Part): Scene | null {
     }) - 1;
   stage.all.push(at);
   act.push({ when: 'eval', do: { kind: 'render', part: at } });
+  const within = nestedParts(c, stage, opened.slice(1), at);
+  for (const part of within) act.push({ when: 'eval', do: { kind: 'render', part } });
   const kind = part.place === 'conditional' ? 'condition' : part.place === 'below' && !belowAction ? 'scroll' : 'act';
   // What was scrolled to stays; what was opened is closed before it can be opened again.
-  return { ...scene, kind, hides: kind === 'scroll' ? [] : [at], shows: [at], until: 'shown' };
+  const shows = [at, ...within];
+  return { ...scene, kind, hides: kind === 'scroll' ? [] : shows, shows, until: 'shown' };
+}
+
+/** What split points inside a part draw, as soon as that is drawn: it belongs to the part. */
+function nestedParts(c: Compilation, stage: Stage, opened: readonly LandedRoot[], parent: number): number[] {
+  const { snapshot, files, parts } = c;
+  const { moduleAt } = graphIndex(snapshot);
+  return opened.flatMap((landed) => {
+    const path = files.targetPath(landed.root);
+    if (!landed.drawn || snapshot.modules[moduleAt.get(path) ?? -1]?.kind !== 'script') return [];
+    const needs = needsOf(files, files.groupOf(landed.root));
+    const part = unnamedPart(path, needs, parent);
+    const at = parts.push({ ...part, place: 'later', route: stage.route.pattern, onItsOwn: false }) - 1;
+    stage.all.push(at);
+    return [at];
+  });
 }
 
 /** The split point that brings a module, where the landing doesn't, or doesn't run it. */

@@ -1,11 +1,14 @@
+import { has } from '../chunks/bits.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import { shortName } from '../plan/names.ts';
+import type { Trigger } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Part, Route, Snapshot } from '../snapshot/types.ts';
 import type { Files } from './files.ts';
-import { chunkOf, happensOnLanding, type LandedRoot, type Landing } from './landing.ts';
+import { chunkOf, firesOnLanding, type LandedRoot, type Landing } from './landing.ts';
 import { momentOf } from './moment.ts';
+import { placeOf, screensOf } from './places.ts';
 import type { Need, ScreenPart } from './types.ts';
 
 /** Cost of drawing or hooking up a part, in ms on the reference device. An assumption, the same for all parts. */
@@ -24,20 +27,32 @@ export function screenParts(
   const drawnBy = route.rendering === 'server' ? 'document' : 'script';
   const claimed = new Set(route.parts.flatMap((p) => p.needs));
   const parts: ScreenPart[] = [];
+  const isPlanned = (landed: LandedRoot) => plan.triggers.has(files.targetPath(landed.root));
   const add = (id: string, name: string, path: string, place: ScreenPart['place'], more: Partial<ScreenPart>) => {
     const module = index.moduleAt.get(path);
-    const home = module === undefined ? undefined : homeOf(graph, landing, module, more.drawnBy ?? drawnBy);
+    const home = module === undefined ? undefined : homeOf(graph, landing, module, more.drawnBy ?? drawnBy, place, isPlanned);
     if (module !== undefined && home === undefined) return;
     const needs = home === undefined ? [] : needsOf(files, files.root(home, []));
-    parts.push({ ...drawnPart(id, name, place), drawnBy, needs, ...more });
+    // On the first screen, what nothing asks for is missed; elsewhere nobody has come to it yet.
+    const held = place === 'first screen' && home && !landing.roots.includes(home) ? { held: home.trigger } : {};
+    parts.push({ ...drawnPart(id, name, place), drawnBy, needs, ...held, ...more });
   };
+
+  const comes = (path: string) => loads(snapshot, graph, landing, path);
+  const imagesOf = ({ needs }: Part) =>
+    route.content
+      .filter((c) => needs.includes(c.id) && !c.lazy && (c.foundIn === 'document' || comes(c.foundIn.module)))
+      .map((c) => files.content(c));
 
   const [shell] = route.layouts;
   if (shell) add('shell', 'shell', shell, 'first screen', {});
-  const pageFill = route.content.filter((c) => c.place === 'first screen' && !c.lazy && !claimed.has(c.id));
+  const pageFill = route.content.filter(
+    (c) =>
+      c.place === 'first screen' && !c.lazy && !claimed.has(c.id) && (c.foundIn === 'document' || comes(c.foundIn.module)),
+  );
   const pageData =
     drawnBy === 'script'
-      ? route.data.filter((d) => !claimed.has(d.id) && loads(snapshot, graph, landing, d.module))
+      ? route.data.filter((d) => !claimed.has(d.id) && comes(d.module))
       : [];
   add('page', shortName(route.page), route.page, 'first screen', {
     after: shell ? [0] : [],
@@ -47,33 +62,69 @@ export function screenParts(
   for (const part of route.parts) {
     const place = placeOf(part);
     const { run, show, fallback, together, clientOnly, onError } = plan.settings.get(part.module) ?? {};
-    if (place === 'later' || [run, show].some((t) => t && !happensOnLanding(t))) continue;
+    const waits = [run, show].find((t) => t && !firesOnLanding(t, route, part.module));
+    if (place === 'later' || (waits && place === 'below')) continue;
+    const screens = screensOf(part);
+    const sized = screens ? { screens } : {};
     if (part.noScript) {
-      const images = route.content.filter((c) => part.needs.includes(c.id) && !c.lazy).map((c) => files.content(c));
+      const images = imagesOf(part);
       parts.push({
         ...drawnPart(part.id, part.name, place),
         interactive: false,
         after: page < 0 ? [] : [page],
         fill: images,
+        ...sized,
       });
       continue;
     }
-    const images = route.content.filter((c) => part.needs.includes(c.id) && !c.lazy).map((c) => files.content(c));
+    const images = imagesOf(part);
     const calls =
-      drawnBy === 'script' ? route.data.filter((d) => part.needs.includes(d.id)).map((d) => files.data(d)) : [];
+      drawnBy === 'script'
+        ? route.data.filter((d) => part.needs.includes(d.id) && comes(d.module)).map((d) => files.data(d))
+        : [];
+    // What is shown later than the document could have drawn it is drawn by script.
+    const byScript = clientOnly || (show && waits === show);
     add(part.id, part.name, part.module, place, {
       interactive: part.interactive,
       after: page >= 0 ? [page] : [],
       fill: [...images, ...calls],
-      ...(clientOnly ? { drawnBy: 'script' as const } : {}),
+      ...sized,
+      ...(byScript ? { drawnBy: 'script' as const } : {}),
       ...(fallback ? { fallback } : {}),
-      ...(show ? { showWhen: momentOf(show) } : {}),
+      ...(waits ? { held: waits } : show ? { showWhen: shownAt(show, page) } : {}),
       ...(together ? { together } : {}),
       ...(onError && onError !== 'nothing' ? { tellsFailure: true } : {}),
     });
   }
+  const known = new Set(route.parts.map((p) => p.module));
+  for (const landed of landing.roots) {
+    const path = files.targetPath(landed.root);
+    if (landed.inChain || known.has(path) || !files.isOfFirstScreen(landed.root)) continue;
+    const asked = landed.drawn && snapshot.modules[index.moduleAt.get(path) ?? -1]?.kind === 'script';
+    if (asked) parts.push(unnamedPart(path, needsOf(files, files.root(landed, [])), page));
+  }
   widenFallbacks(plan, route, parts);
   return parts;
+}
+
+/**
+ * What a split point draws that nobody has named as a part, under the part that it belongs to: code that is asked for
+ * while the screen is drawn is waited for by what asks.
+ */
+export function unnamedPart(path: string, needs: Need[], parent: number): ScreenPart {
+  const after = parent < 0 ? [] : [parent];
+  return { ...drawnPart(path, shortName(path), 'first screen'), drawnBy: 'script', needs, after };
+}
+
+/** The part whose place tells when a part comes into view: itself where the document draws it, else the page around it. */
+export function placeholderOf(route: Route, parts: readonly ScreenPart[], path: string): number {
+  const part = route.parts.find((p) => p.module === path);
+  const own = parts.findIndex((p) => p.id === part?.id);
+  return own >= 0 && parts[own].drawnBy === 'document' ? own : parts.findIndex((p) => p.id === 'page');
+}
+
+function shownAt(show: Trigger, page: number): ScreenPart['showWhen'] {
+  return show.on === 'visible' ? { when: 'visible', target: page } : momentOf(show);
 }
 
 /** Something that the document draws, that answers, and needs nothing. */
@@ -117,11 +168,6 @@ function widenFallbacks(plan: EffectivePlan, route: Route, parts: ScreenPart[]):
   }
 }
 
-function placeOf(part: Part): ScreenPart['place'] {
-  if (part.place === 'first screen' || part.place === 'below') return part.place;
-  return part.place === 'conditional' && part.condition?.kind === 'media' ? 'first screen' : 'later';
-}
-
 /** Whether a landing loads a module. */
 export function loads(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, path: string): boolean {
   const module = graphIndex(snapshot).moduleAt.get(path);
@@ -129,18 +175,23 @@ export function loads(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, p
 }
 
 /**
- * The root whose code makes a module draw: one that the landing asks for, or (where the document draws it already) one
- * that is asked for later, so that it answers only then.
+ * The root whose code makes a module draw: one that the landing asks for, or one that is asked for later, where the
+ * document draws it already (so that it answers only then) or where it has its place on the first screen and the plan
+ * lets its code, or that of what holds it, wait for something else.
  */
 function homeOf(
   graph: ChunkGraph,
   landing: Landing,
   module: number,
   drawnBy: ScreenPart['drawnBy'],
+  place: ScreenPart['place'],
+  isPlanned: (landed: LandedRoot) => boolean,
 ): LandedRoot | undefined {
   const here = landing.roots.find((l) => chunkOf(graph, [l], module) >= 0);
-  if (here || drawnBy === 'script') return here;
-  return landing.later.find((l) => graph.roots[l.root].target[0] === module);
+  if (here || (drawnBy === 'script' && place !== 'first screen')) return here;
+  const own = landing.later.find((l) => graph.roots[l.root].target[0] === module);
+  if (own || place !== 'first screen') return own;
+  return landing.later.find((l) => isPlanned(l) && has(graph.roots[l.root].reach, module));
 }
 
 /** Scripts of a group that have to be evaluated, and styles that have to be there, before what it brings can draw. */

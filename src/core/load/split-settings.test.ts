@@ -56,7 +56,7 @@ describe('settings of a split point', () => {
     expect(request.end).toBeGreaterThan(0);
     expect(request.evaluated).toBeNaN();
     expect(timeline.tasks.some((t) => t.kind === 'evaluate' && t.name === 'chart')).toBe(false);
-    const wait = waitFor(appWith(), { ...BASELINE, decisions }, '/', 'chart', ROUND)!;
+    const wait = waitFor(appWith(), { ...BASELINE, decisions }, '/', 'chart', ROUND)!.wait;
     expect(wait).toBeGreaterThan(0);
     expect(wait).toBeLessThan(ROUND.link.rttMs);
     const quiet = landing([settle('chart', { run: { on: 'idle' } })]).timeline;

@@ -7,8 +7,8 @@ import { predict } from '../predict/predict.ts';
 const app = (deferred: '~' | '~~') =>
   sketch(
     {
-      main: { imports: [`${deferred}texts`, '~page'] },
-      texts: { bytes: 300_000, imports: ['~more'] },
+      main: { imports: [`${deferred}texts`, '~page'], context: 'module' },
+      texts: { bytes: 300_000, imports: ['~more'], context: 'module' },
       more: {},
       page: {},
     },

@@ -1,4 +1,4 @@
-import type { Fallback } from '../plan/types.ts';
+import type { Fallback, Trigger } from '../plan/types.ts';
 
 /**
  * The load program: a document, resources, and the rules by which each is discovered. Beside the conditions it is
@@ -51,8 +51,15 @@ export interface Resource {
   follow: Action[];
   /** Groups that it asks for and waits for while it is evaluated: it is done only when they are. */
   awaits?: number[];
-  /** What it is for: the start of this landing, a later moment, or content. */
-  purpose: 'start' | 'later' | 'content';
+  /**
+   * What it is for. `start`: script and style of the app that the first screen needs; `later`: those that it doesn't;
+   * `other script`: third-party and classic scripts of the document; `content`: images, data, documents.
+   */
+  purpose: 'start' | 'later' | 'other script' | 'content';
+  /** Its size could not be found out: `bytes` is 0 and stands for nothing. */
+  unknownSize?: true;
+  /** Of the start: bytes on the wire of modules that the first screen doesn't need, or only on some screens. */
+  idle?: { bytes: number; unless: Screens[] }[];
   /** Index of the chunk that it is, where it is one. */
   chunk?: number;
   /** It is a document that may be opened next. */
@@ -71,6 +78,12 @@ export interface Group {
   loader: 'listed' | 'discovered';
 }
 
+/** Widths of the screen that are meant, in CSS pixels, both ends included. */
+export interface Screens {
+  minWidth?: number;
+  maxWidth?: number;
+}
+
 export type FetchPriority = 'high' | 'low' | 'auto';
 
 export interface LinkHint {
@@ -82,7 +95,7 @@ export interface LinkHint {
   crossorigin?: boolean;
   fetchpriority?: FetchPriority;
   /** Only where the device's screen is like that; not for visitors who save data. */
-  media?: { minWidth?: number; maxWidth?: number };
+  media?: Screens;
   notForDataSaver?: true;
   /** The app itself keeps what comes, whatever the browser does. */
   keptByApp?: true;
@@ -111,7 +124,7 @@ export interface Action {
   /** For `visible`: the part that has to come into view. */
   target?: number;
   /** Only where the device's screen is like that. */
-  media?: { minWidth?: number; maxWidth?: number };
+  media?: Screens;
   do: Deed;
 }
 
@@ -141,7 +154,7 @@ export interface RuleDeed {
   address: string;
   /** What of it shows where the person doesn't go there next. */
   instead: Deed[];
-  media?: { minWidth?: number; maxWidth?: number };
+  media?: Screens;
 }
 
 export interface Need {
@@ -174,7 +187,11 @@ export interface ScreenPart {
   /** What script has to be there before its stand-in can be drawn, where that isn't the parts before it. */
   standInNeeds?: Need[];
   /** The moment that it waits for once it could be drawn. */
-  showWhen?: Pick<Action, 'when' | 'delayMs'>;
+  showWhen?: Pick<Action, 'when' | 'delayMs' | 'target'>;
+  /** It is there only on such screens. */
+  screens?: Screens;
+  /** What it waits for doesn't happen while somebody only lands: it never shows, or (where it does) never answers. */
+  held?: Trigger;
   /** Shown together with the others of this group, with the slowest. */
   together?: string;
   /** False when nothing on this landing asks for it: it waits for a `render` deed. */

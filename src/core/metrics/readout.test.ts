@@ -1,7 +1,6 @@
-import { cause as noCause, requestRecord as request } from '../../test-support/programs.ts';
-import type { LoadProgram } from '../load/types.ts';
+import { file, cause as noCause, page, requestRecord as request, screenPart } from '../../test-support/programs.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
-import type { TaskRecord, Timeline } from '../sim/types.ts';
+import type { Reveal, TaskRecord, Timeline } from '../sim/types.ts';
 import { readTimeline } from './readout.ts';
 
 const cause = noCause();
@@ -28,19 +27,23 @@ function timeline(firstContent: number, more: Partial<Timeline>): Timeline {
   };
 }
 
-const program = {
+const program = page([], [file('/a.js'), file('/b.js', { purpose: 'later' })], {
   parts: [
-    { id: 'a', name: 'a', place: 'first screen', interactive: true },
-    { id: 'b', name: 'b', place: 'first screen', interactive: false },
-    { id: 'c', name: 'c', place: 'below', interactive: true },
+    screenPart('a'),
+    screenPart('b', { interactive: false, fill: [1] }),
+    screenPart('c', { place: 'below' }),
+    screenPart('narrow', { screens: { maxWidth: 300 } }),
   ],
-} as LoadProgram;
+});
+const shown = (part: number, at: number): Reveal => ({ part, state: 'shown', at, cause });
+const all: Reveal[] = [shown(0, 600), { part: 1, state: 'filled', at: 600, cause }];
 
 describe('readTimeline', () => {
   it('takes interactive from the last interactive part of the first screen, past a long task in the queue', () => {
     const made = timeline(500, {
       tasks: [task(900, 1000), task(1000, 1200, 950), task(1300, 1400)],
       reveals: [
+        shown(0, 650),
         { part: 0, state: 'answering', at: 1000, cause },
         { part: 1, state: 'shown', at: 700, cause },
         { part: 1, state: 'filled', at: 1100, cause },
@@ -50,6 +53,18 @@ describe('readTimeline', () => {
     const { milestones } = readTimeline(program, made, DEFAULT_CONDITIONS);
     expect(milestones.interactive).toBe(1200);
     expect(milestones.firstScreenComplete).toBe(1100);
+  });
+
+  it('never comes to what a part of the first screen never reaches, and says which', () => {
+    const held = readTimeline(program, timeline(500, { reveals: [all[0]] }), DEFAULT_CONDITIONS);
+    expect(held.milestones).toMatchObject({ firstContent: 500, firstScreenComplete: Number.NaN, interactive: Number.NaN });
+    expect(held.missing).toEqual([
+      { part: 1, state: 'shown' },
+      { part: 0, state: 'answering' },
+    ]);
+    const mute = readTimeline(program, timeline(500, { reveals: all }), DEFAULT_CONDITIONS);
+    expect(mute.milestones.firstScreenComplete).toBe(600);
+    expect(mute.milestones.interactive).toBeNaN();
   });
 
   it('sums what exceeds 50 ms between first content and interactive', () => {
@@ -64,6 +79,9 @@ describe('readTimeline', () => {
     const strict = (more: Partial<Timeline>) =>
       readTimeline(program, timeline(500, more), DEFAULT_CONDITIONS).milestones.timeToInteractive;
     expect(strict({})).toBe(500);
+    const scripts = timeline(500, {});
+    scripts.moments.domContentLoaded = 800;
+    expect(readTimeline(program, scripts, DEFAULT_CONDITIONS).milestones.timeToInteractive).toBe(800);
     expect(strict({ tasks: [task(1000, 1100), task(4000, 4030)] })).toBe(1100);
     expect(strict({ tasks: [task(1000, 1100), task(6200, 6300)] })).toBe(1100);
     expect(strict({ tasks: [task(1000, 1100), task(6000, 6300)] })).toBe(6300);
@@ -72,19 +90,19 @@ describe('readTimeline', () => {
     expect(strict({ tasks: [task(9000, 9100)], requests: three })).toBe(500);
   });
 
-  it('counts requests, hops, bytes and waste until interactive', () => {
+  it('counts requests and hops until interactive, sums and waste whenever they end', () => {
     const made = timeline(500, {
       reveals: [{ part: 0, state: 'answering', at: 1000, cause }],
       requests: [
-        request(0, 100, { type: 'document', role: 'content', hop: 0 }),
+        request(0, 100, { resource: -1, type: 'document', role: 'content', hop: 0 }),
         request(200, 400),
-        request(300, 900, { role: 'on demand', hop: 2 }),
+        request(300, 900, { resource: 1, role: 'on demand', hop: 2 }),
         request(400, 1500, { role: 'wasted', hop: 1 }),
         request(2000, 2100, { role: 'in case', hop: 5 }),
       ],
     });
     const { readout } = readTimeline(program, made, DEFAULT_CONDITIONS);
-    expect(readout).toMatchObject({ requests: 4, hops: 2, startBytes: 2000, unusedAtStart: 1000, wasted: 2000 });
+    expect(readout).toMatchObject({ requests: 4, hops: 2, startBytes: 1000, alsoFetched: 3000, wasted: 2000 });
     expect(readout.linkBusy).toBeGreaterThan(0);
     expect(readout.linkBusy).toBeLessThanOrEqual(1);
   });

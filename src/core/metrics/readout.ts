@@ -1,12 +1,21 @@
+import { fits } from '../load/places.ts';
 import type { LoadProgram } from '../load/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
-import type { Cause, Timeline } from '../sim/types.ts';
+import type { Cause, RevealState, Timeline } from '../sim/types.ts';
+import { START_SUMS, type Sums, startSums, total } from './start.ts';
 
 /** Instants of a landing, in ms. NaN when it never came to that. */
 export interface Milestones {
   firstContent: number;
+  /** All parts of the first screen show, with their images and data. */
   firstScreenComplete: number;
+  /** All parts of the first screen that answer do so, and no task that is queued by then is long. */
   interactive: number;
+  /**
+   * The trade's strict measure: after first content and the end of the document's own scripts, the end of the last long
+   * task before 5 s of quiet. It knows tasks and requests but no parts: it lies before `interactive` where the last part
+   * comes with a short task, and after it where a long task follows.
+   */
   timeToInteractive: number;
 }
 
@@ -15,13 +24,15 @@ export interface Readout {
   requests: number;
   /** Longest chain of discoveries among them, the document being hop 0. */
   hops: number;
-  /** Compressed bytes of script and style that travelled until interactive. */
+  /** The three sums of what the landing fetches by itself, in compressed bytes; see START_SUMS. */
   startBytes: number;
+  otherScripts: number;
+  alsoFetched: number;
   /** What exceeds 50 ms in tasks between first content and interactive, summed. */
   blocked: number;
   /** Share of the time until interactive in which the downlink carried something. */
   linkBusy: number;
-  /** Bytes that arrived before interactive and that the start doesn't need. */
+  /** Compressed bytes of modules in the files of the start that the first screen doesn't need. */
   unusedAtStart: number;
   /** Bytes fetched and never used in this timeline. */
   wasted: number;
@@ -36,40 +47,47 @@ export interface Reading {
   milestones: Milestones;
   readout: Readout;
   causes: { firstContent: Cause | null; firstScreenComplete: Cause | null; interactive: Cause | null };
+  /** The files behind the sums of the readout. */
+  sums: Sums;
+  /** Parts of the first screen that never show, or never answer, by index into the program's: what they wait for is held. */
+  missing: { part: number; state: 'shown' | 'answering' }[];
+  /** Something of what the landing fetches has an unknown size: times and sizes rest on less than everything. */
+  unknown: string[];
 }
 
 /** Reads the milestones and the readout off a timeline. */
 export function readTimeline(program: LoadProgram, timeline: Timeline, conditions: Conditions): Reading {
   const firstContent = timeline.moments.firstContent;
-  const complete = lastReveal(
-    program,
-    timeline,
-    (s) => s === 'shown' || s === 'filled',
-    () => true,
+  const painted: Instant = { at: firstContent, cause: timeline.moments.firstContentCause };
+  const expected = expectedParts(program, conditions);
+  const [complete, unshown] = lastOf(timeline, painted, expected, (p) =>
+    program.parts[p].fill.length > 0 ? 'filled' : 'shown',
   );
-  const answering = lastReveal(
-    program,
-    timeline,
-    (s) => s === 'answering',
-    (p) => program.parts[p].interactive,
-  );
-  const base: Instant =
-    answering ?? later(atLoad(timeline), { at: firstContent, cause: timeline.moments.firstContentCause });
-  const settled = afterLongTasks(timeline, base);
+  const acting = expected.filter((p) => program.parts[p].interactive);
+  const ready = acting.length > 0 ? painted : later(atLoad(timeline), painted);
+  const [answering, mute] = lastOf(timeline, ready, acting, () => 'answering');
+  const settled = afterLongTasks(timeline, answering);
   const milestones: Milestones = {
     firstContent,
-    firstScreenComplete: complete?.at ?? firstContent,
+    firstScreenComplete: complete.at,
     interactive: settled.at,
     timeToInteractive: strictInteractive(timeline, firstContent),
   };
+  const sums = startSums(program, timeline, conditions);
   return {
     milestones,
-    readout: readoutOf(program, timeline, milestones, conditions),
+    readout: readoutOf(program, timeline, milestones, conditions, sums),
     causes: {
-      firstContent: timeline.moments.firstContentCause,
-      firstScreenComplete: complete?.cause ?? timeline.moments.firstContentCause,
+      firstContent: painted.cause,
+      firstScreenComplete: complete.cause,
       interactive: settled.cause,
     },
+    sums,
+    missing: [
+      ...unshown.map((part) => ({ part, state: 'shown' as const })),
+      ...mute.filter((p) => !unshown.includes(p)).map((part) => ({ part, state: 'answering' as const })),
+    ],
+    unknown: START_SUMS.flatMap((s) => sums[s].flatMap((f) => (f.unknown ? [timeline.requests[f.request].name] : []))),
   };
 }
 
@@ -86,19 +104,28 @@ function later(a: Instant, b: Instant): Instant {
   return a.at > b.at ? a : b;
 }
 
-/** When the last of the first screen's parts reached a state; null while one of them never did, or when it has none. */
-function lastReveal(
-  program: LoadProgram,
+/** Parts that belong to the first screen on this device. */
+function expectedParts({ parts }: LoadProgram, { device }: Conditions): number[] {
+  return parts.flatMap((p, at) =>
+    p.place === 'first screen' && p.onItsOwn && fits(p.screens, device.viewport.width) ? [at] : [],
+  );
+}
+
+/** When the last of these parts reached its state, `from` on; never (NaN) while one of them didn't, and which. */
+function lastOf(
   timeline: Timeline,
-  state: (s: string) => boolean,
-  counts: (part: number) => boolean,
-): Instant | null {
-  let last: Instant | null = null;
+  from: Instant,
+  parts: readonly number[],
+  state: (part: number) => RevealState,
+): [Instant, number[]] {
+  const missing = new Set(parts);
+  let last = from;
   for (const r of timeline.reveals) {
-    if (program.parts[r.part].place !== 'first screen' || !counts(r.part) || !state(r.state)) continue;
-    if (!last || r.at >= last.at) last = { at: r.at, cause: r.cause };
+    if (!missing.has(r.part) || r.state !== state(r.part)) continue;
+    missing.delete(r.part);
+    if (!(last.at > r.at)) last = { at: r.at, cause: r.cause };
   }
-  return last;
+  return missing.size > 0 ? [{ at: Number.NaN, cause: null }, [...missing]] : [last, []];
 }
 
 /** The first instant from then on at which no task that is already queued exceeds 50 ms. */
@@ -113,16 +140,21 @@ function afterLongTasks(timeline: Timeline, from: Instant): Instant {
   return { at, cause };
 }
 
-/** After first content, the end of the last long task before 5 s of quiet with at most two requests in flight. */
+/**
+ * After first content, the end of the last long task before 5 s of quiet with at most two requests in flight; not before
+ * the document's own scripts have run (content loaded).
+ */
 function strictInteractive(timeline: Timeline, firstContent: number): number {
   if (!Number.isFinite(firstContent)) return Number.NaN;
+  const scripts = timeline.moments.domContentLoaded;
+  const least = Number.isFinite(scripts) ? Math.max(firstContent, scripts) : firstContent;
   const long = timeline.tasks
     .filter((t) => t.end - t.start > LONG_TASK && t.end > firstContent)
     .map((t) => ({ from: t.start, to: t.end }));
   const unquiet = [...long, ...busyPeriods(timeline, 2)];
   const starts = [firstContent, ...unquiet.map((u) => u.to)].filter((t) => t >= firstContent).sort((a, b) => a - b);
   const quiet = starts.find((at) => !unquiet.some((u) => u.to > at && u.from < at + QUIET_WINDOW))!;
-  return long.reduce((last, t) => (t.to <= quiet ? Math.max(last, t.to) : last), firstContent);
+  return long.reduce((last, t) => (t.to <= quiet ? Math.max(last, t.to) : last), least);
 }
 
 /** Periods in which more than `limit` requests were in flight. */
@@ -146,15 +178,18 @@ function readoutOf(
   timeline: Timeline,
   { firstContent, interactive }: Milestones,
   conditions: Conditions,
+  sums: Sums,
 ): Readout {
   const until = Number.isFinite(interactive) ? interactive : Number.POSITIVE_INFINITY;
   const out: Readout = {
     requests: 0,
     hops: 0,
-    startBytes: 0,
+    startBytes: total(sums.start),
+    otherScripts: total(sums['other scripts']),
+    alsoFetched: total(sums['also fetched']),
     blocked: 0,
     linkBusy: 0,
-    unusedAtStart: 0,
+    unusedAtStart: sums.start.reduce((sum, f) => sum + f.idle, 0),
     wasted: 0,
     moves: 0,
   };
@@ -163,8 +198,6 @@ function readoutOf(
     const started = r.discovered <= until;
     if (r.role === 'wasted' || r.role === 'in case') out.wasted += r.bytes;
     if (!started) continue;
-    const unneeded = r.role === 'on demand' || r.role === 'in case' || r.role === 'wasted';
-    if (unneeded && r.end <= until) out.unusedAtStart += r.bytes;
     for (const piece of r.pieces) {
       const span = piece.to - piece.from;
       if (piece.from < until)
@@ -173,7 +206,6 @@ function readoutOf(
     if (r.sent > until) continue;
     out.requests++;
     out.hops = Math.max(out.hops, r.hop);
-    if ((r.type === 'script' || r.type === 'style') && r.end <= until) out.startBytes += r.bytes;
   }
   for (const task of timeline.tasks) {
     if (task.end <= firstContent || task.start >= until) continue;

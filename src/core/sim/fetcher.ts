@@ -171,7 +171,8 @@ export class Fetcher {
       if (flight.usedAt === null) record.role = flight.hintedBy?.rel === 'prefetch' ? 'in case' : 'wasted';
       else if (record.hint) record.role = 'hinted';
       else if (purpose === 'content') record.role = 'content';
-      else record.role = flight.usedAt === 'later' ? 'on demand' : 'needed';
+      else if (purpose === 'other script') record.role = flight.usedAt === 'later' ? 'on demand' : 'needed';
+      else record.role = purpose === 'start' ? 'needed' : 'on demand';
     }
   }
 

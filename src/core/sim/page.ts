@@ -4,6 +4,7 @@ import { type Conditions, REFERENCE_COSTS } from './conditions.ts';
 import { Fetcher } from './fetcher.ts';
 import type { Kept } from './kept.ts';
 import { Parser } from './parser.ts';
+import { notWanted } from './not-wanted.ts';
 import type { PageNetwork, Run } from './run.ts';
 import { Screen } from './screen.ts';
 import { Scripts } from './scripts.ts';
@@ -60,12 +61,14 @@ export function beginPage(run: Run): void {
 
 /** What came of a page, once nothing happens on it any more. */
 export function timelineOf(run: Run): Timeline {
-  run.fetcher.settleRoles();
-  return {
+  const timeline: Timeline = {
     requests: run.fetcher.requests,
     tasks: run.thread.tasks,
     reveals: run.reveals,
     moments: run.moments,
     steps: run.triggers.steps,
   };
+  run.fetcher.settleRoles();
+  notWanted(timeline, run.program);
+  return timeline;
 }

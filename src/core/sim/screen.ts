@@ -1,3 +1,4 @@
+import { fits } from '../load/places.ts';
 import type { Need } from '../load/types.ts';
 import { browserMs, byTask, type Run } from './run.ts';
 import type { Cause, RevealState } from './types.ts';
@@ -11,6 +12,8 @@ export class Screen {
   private readonly begun = new Set<number>();
   /** How often each part has left the screen: what was begun before then doesn't count any more. */
   private readonly turns: number[];
+  /** Parts that the document draws, but not on a screen of this size. */
+  private readonly unplaced = new Map<number, () => void>();
   /** When each part's stand-in was seen first. */
   private readonly standInSince = new Map<number, number>();
   private readonly groups = new Map<string, { missing: number; waiting: Then[] }>();
@@ -33,12 +36,31 @@ export class Screen {
   /** Sets up the parts that script draws as soon as it can. */
   start(): void {
     this.run.program.parts.forEach((part, at) => {
-      if (part.drawnBy === 'script' && part.onItsOwn) this.draw(at);
+      if (part.drawnBy === 'script' && part.onItsOwn && this.hasPlace(at)) this.draw(at);
     });
+  }
+
+  /** The screen has another size: parts that it has no place for till now are drawn. */
+  resized(): void {
+    this.start();
+    for (const [part, show] of [...this.unplaced]) {
+      if (!this.hasPlace(part)) continue;
+      this.unplaced.delete(part);
+      show();
+    }
+  }
+
+  private hasPlace(at: number): boolean {
+    return fits(this.run.program.parts[at].screens, this.run.viewport.width);
   }
 
   /** The parser has come past a part that the document draws. */
   parsed(part: number, cause: Cause): void {
+    if (this.hasPlace(part)) this.documentDraws(part, cause);
+    else this.unplaced.set(part, () => this.documentDraws(part, byTask(this.run, 'trigger', 'another width of the screen', -1)));
+  }
+
+  private documentDraws(part: number, cause: Cause): void {
     this.markDrawn(part, cause, () => {
       const { interactive, needs } = this.run.program.parts[part];
       if (interactive) this.answerLater(part, needs);
@@ -76,6 +98,7 @@ export class Screen {
     this.begun.delete(at);
     this.drawn[at] = undefined;
     this.states[at] = undefined;
+    this.run.triggers.unseen(at);
     this.standInSince.delete(at);
     this.turns[at]++;
   }
@@ -149,7 +172,8 @@ export class Screen {
   /** A part may be drawn once its group is complete, and its stand-in was there for as long as it has to be. */
   private whenAllowed(at: number, cause: Cause, then: Then): void {
     const { run } = this;
-    const { together, fallback, showWhen, name } = run.program.parts[at];
+    const { together, fallback, showWhen, held, name } = run.program.parts[at];
+    if (held) return;
     const atMoment = (latest: Cause) => {
       const since = run.clock.now;
       if (!showWhen) then(latest);
@@ -174,7 +198,9 @@ export class Screen {
   }
 
   private membersOf(together: string): number {
-    return this.run.program.parts.filter((p) => p.together === together && p.drawnBy === 'script' && p.onItsOwn).length;
+    const { parts } = this.run.program;
+    return parts.filter((p, at) => p.together === together && p.drawnBy === 'script' && p.onItsOwn && this.hasPlace(at))
+      .length;
   }
 
   private whenNeed(need: Need, then: Then): void {

@@ -28,7 +28,7 @@ function dialogPage(approach: Scene['approach'], more: Partial<ScreenPart> = {})
   const draw = { when: 'eval', do: { kind: 'render', part: 1 } } as const;
   return page(
     [{ at: 100, tag: 'script', group: 0, mode: 'module' }],
-    [file('/entry.js'), file('/dialog.js', { bytes: KB * 1000, changes: true })],
+    [file('/entry.js'), file('/dialog.js', { bytes: KB * 1000, changes: true, purpose: 'later' })],
     {
       parts: [
         part('page', { needs: [{ resource: 0, state: 'evaluated' }] }),

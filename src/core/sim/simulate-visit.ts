@@ -3,7 +3,6 @@ import { Clock, type Timer } from './clock.ts';
 import type { Conditions } from './conditions.ts';
 import { Kept } from './kept.ts';
 import { Network } from './network.ts';
-import { notWanted } from './not-wanted.ts';
 import { beginPage, openPage, timelineOf } from './page.ts';
 import type { PageNetwork, Run } from './run.ts';
 import { checkConditions, EVENT_LIMIT, tooLong } from './simulate.ts';
@@ -86,7 +85,6 @@ export function simulateVisit(visit: VisitProgram, conditions: Conditions): Visi
   open(0, -1, Number.NaN);
   const ended = clock.run(EVENT_LIMIT);
   const done = pages.map(({ run, page }) => ({ startedAt: page.begun, timeline: timelineOf(run) }));
-  for (const [at, { timeline }] of done.entries()) notWanted(timeline, visit.documents[at].program);
   creditLater(done.map((d) => d.timeline));
   return { pages: done, moments, ...(ended ? {} : { stopped: tooLong(clock.now) }) };
 }

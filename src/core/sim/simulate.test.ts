@@ -195,7 +195,8 @@ describe('simulate', () => {
     expect(asked('load')).toBeGreaterThanOrEqual(timeline.moments.load);
     expect(asked('quiet')).toBeGreaterThan(asked('load'));
     expect(asked('timer')).toBeCloseTo(ran + 900 + REFERENCE_COSTS.importDelay, 3);
-    expect(request(timeline, '/paint.js').role).toBe('on demand');
+    // Nothing that shows needs it.
+    expect(request(timeline, '/paint.js').role).toBe('in case');
   });
 
   it('does a thing for a narrow screen only on one', () => {

@@ -1,3 +1,4 @@
+import { fits } from '../load/places.ts';
 import type { Action, Deed, FetchDeed, LinkHint, RuleDeed, Step } from '../load/types.ts';
 import { withAttribute } from './fetcher.ts';
 import { browserMs, byTask, type Run } from './run.ts';
@@ -9,6 +10,7 @@ export class Triggers {
   private readonly atPaint: (() => void)[] = [];
   private readonly atLoad: (() => void)[] = [];
   private readonly inView = new Map<number, (() => void)[]>();
+  private readonly inViewNow = new Set<number>();
 
   /** Actions for another width of the screen than this one. */
   private unfit: (() => boolean)[] = [];
@@ -59,13 +61,13 @@ export class Triggers {
         this.afterLoad(() => this.whenQuiet(wait));
         return;
       case 'visible':
-        this.inView.set(target ?? -1, [...(this.inView.get(target ?? -1) ?? []), wait]);
+        if (this.inViewNow.has(target ?? -1)) wait();
+        else this.inView.set(target ?? -1, [...(this.inView.get(target ?? -1) ?? []), wait]);
     }
   }
 
   private screenFits({ media }: Pick<Action, 'media'>): boolean {
-    const { width } = this.run.viewport;
-    return !media || (width >= (media.minWidth ?? 0) && width <= (media.maxWidth ?? Number.POSITIVE_INFINITY));
+    return fits(media, this.run.viewport.width);
   }
 
   /** The screen has another size from now on. */
@@ -102,7 +104,13 @@ export class Triggers {
 
   /** A part has come into view. */
   seen(part: number): void {
+    this.inViewNow.add(part);
     for (const then of this.inView.get(part)?.splice(0) ?? []) then();
+  }
+
+  /** A part has left the screen. */
+  unseen(part: number): void {
+    this.inViewNow.delete(part);
   }
 
   deed(deed: Deed, cause: Cause, moment: 'start' | 'later', early = false): void {

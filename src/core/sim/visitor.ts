@@ -90,6 +90,7 @@ export class Visitor {
       case 'resize':
         run.viewport = beat.size ?? run.viewport;
         run.triggers.resized();
+        run.screen.resized();
         break;
       case 'deploy':
         run.outdated = true;

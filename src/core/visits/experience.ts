@@ -1,6 +1,7 @@
 import type { Scene, ScreenPart, VisitProgram } from '../load/types.ts';
 import type { VisitTimeline } from '../sim/simulate-visit.ts';
 import type { Reveal } from '../sim/types.ts';
+import type { Moment } from '../sim/visitor.ts';
 
 /** A stand-in that shows for less than this only flashes. In ms. */
 export const FLASH_MS = 200;
@@ -50,7 +51,12 @@ export function experienced(visit: VisitProgram, { pages, moments }: VisitTimeli
     const nextTaken = next && Number.isFinite(next.taken) ? next.taken : next?.act;
     const until = next && next.page === moment.page ? nextTaken! : Number.POSITIVE_INFINITY;
     const scene = moment.scene < 0 ? null : program.scenes![moment.scene];
-    const shows = scene?.shows ?? ownParts(program.parts, document.main);
+    // What is there under a condition that holds comes with the moment.
+    const holding = scene
+      ? document.beats.filter((b) => b.step === moment.step && b.scene === moment.scene).flatMap((b) => b.conditions)
+      : document.conditions;
+    const own = scene?.shows ?? ownParts(program.parts, document.main);
+    const shows = [...new Set([...own, ...holding.flatMap((at) => program.scenes?.[at].shows ?? [])])];
     const isOwn = (r: Reveal) =>
       r.at >= moment.act - 0.001 && (r.at <= until || r.at <= moment.over) && shows.includes(r.part);
     const reveals = timeline.reveals.filter(isOwn);
@@ -78,7 +84,7 @@ export function experienced(visit: VisitProgram, { pages, moments }: VisitTimeli
     const requests = timeline.requests.flatMap((r, i) =>
       r.discovered >= begins - 0.001 && r.discovered < ends ? [i] : [],
     );
-    const complete = reveals.filter((r) => r.state === 'shown' || r.state === 'filled').map((r) => r.at);
+    const complete = shows.map((part) => completeAt(timeline.reveals, program.parts[part], part, moment));
     return {
       page: moment.page,
       step: moment.step,
@@ -90,7 +96,7 @@ export function experienced(visit: VisitProgram, { pages, moments }: VisitTimeli
       taken: moment.taken - moment.act,
       shown,
       answering,
-      complete: Math.max(shown, ...complete.map(since)),
+      complete: Math.max(shown, ...complete.map((at) => since(at))),
       wait,
       standIn:
         standIn === undefined
@@ -106,6 +112,28 @@ export function experienced(visit: VisitProgram, { pages, moments }: VisitTimeli
       bytes: requests.reduce((sum, i) => sum + timeline.requests[i].bytes, 0),
     };
   });
+}
+
+/**
+ * When a part has all that belongs to it, from an instant on: it shows, with its images and data. NaN for one that never
+ * can; the instant itself for one that is gone, or on another screen size, before that.
+ */
+function completeAt(
+  reveals: readonly Reveal[],
+  { fill, held }: ScreenPart,
+  part: number,
+  { act: from, taken }: Moment,
+): number {
+  if (held) return Number.NaN;
+  let last = from;
+  for (const r of reveals) {
+    if (r.part !== part || r.at < from - 0.001) continue;
+    if (r.state === 'failed') return Number.NaN;
+    if (r.state === 'gone' && r.at > Math.max(from, taken || 0) + 0.001) return last;
+    if (r.state === 'shown' || r.state === 'filled') last = r.at;
+    if (r.state === (fill.length > 0 ? 'filled' : 'shown')) return last;
+  }
+  return last;
 }
 
 /** The parts that a document shows by itself, the page first. */

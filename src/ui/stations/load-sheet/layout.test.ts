@@ -20,6 +20,7 @@ const row = (id: string, kind: 'landing' | 'action', route: string) => ({
   target: null,
   cells: [],
   bytes: 0,
+  start: null,
 });
 const sheet: LoadSheet = {
   columns: [

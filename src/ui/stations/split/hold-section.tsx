@@ -1,10 +1,18 @@
 'use client';
 
 import type { Hold } from '../../../core/explain/hold.ts';
+import type { SplitWait } from '../../../core/explain/wait.ts';
 import { shortName } from '../../../core/plan/names.ts';
 import type { Explained } from '../../../worker/views.ts';
 import { size, time } from '../../parts/format.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+
+/** What a wait is the wait for. */
+export const UNTIL: Record<SplitWait['until'], string> = {
+  shown: 'until it shows',
+  answering: 'until it answers',
+  run: 'until its code has run',
+};
 
 const MOST_MOVED = 4;
 const WORTH_TELLING = 0.02;
@@ -39,14 +47,15 @@ export function HoldSection({
       ) : null}
       {wait === null ? null : (
         <p className="mt-4">
-          Whoever asks for it later waits <strong className="font-semibold">{time(wait)}</strong>, the first time
+          Whoever asks for it later, without an approach, waits{' '}
+          <strong className="font-semibold">{time(wait.wait)}</strong> {UNTIL[wait.until]}, the first time
           {waitRange && time(waitRange[0]) !== time(waitRange[1]) ? (
             <span className="text-soft">
               {' '}
               ({time(waitRange[0])} to {time(waitRange[1])}, as script may cost)
             </span>
           ) : null}
-          .
+          {wait.complete > wait.wait + 0.5 ? `, and ${time(wait.complete)} until all of it is there` : ''}.
         </p>
       )}
       {hold.stays.count === 0 ? null : (

@@ -8,7 +8,7 @@ import { useAsked } from '../../state/asked.ts';
 import { longWork } from '../../state/long-work.ts';
 import { storedPlan, useConditions, useWorkbench } from '../../state/workbench.ts';
 import { BeforeAfter } from './before-after.tsx';
-import { HoldSection } from './hold-section.tsx';
+import { HoldSection, UNTIL } from './hold-section.tsx';
 import { toggleImport } from './toggles.ts';
 import { useHold, usePreview, useWaits } from './use-outline.ts';
 
@@ -108,11 +108,11 @@ function WaitSection({ decision, row, within }: { decision: Decision; row: Impor
     return <p className="mt-4 text-soft">Nobody waits for {shortName(within)}: the landing fetches it by itself.</p>;
   return (
     <p className="mt-4">
-      Whoever asks for {shortName(within)} waits {time(found.before)} →{' '}
-      <strong className={`font-semibold ${found.after < found.before ? 'text-better' : ''}`}>
-        {time(found.after)}
-      </strong>
-      ; {row.name} comes after that.
+      Whoever asks for {shortName(within)} waits {time(found.before.wait)} →{' '}
+      <strong className={`font-semibold ${found.after.wait < found.before.wait ? 'text-better' : ''}`}>
+        {time(found.after.wait)}
+      </strong>{' '}
+      {UNTIL[found.after.until]}; {row.name} comes after that.
     </p>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import type { SplitWait } from '../../../core/explain/wait.ts';
 import type { Outline } from '../../../core/outline/outline.ts';
 import type { Decision } from '../../../core/plan/types.ts';
 import { analyst } from '../../../worker/client.ts';
@@ -15,7 +16,7 @@ export function useOutline(within: string | null): Asked<Outline> {
 export function useWaits(
   decisions: Decision[],
   target: string,
-): Asked<{ before: number | null; after: number | null }> {
+): Asked<{ before: SplitWait | null; after: SplitWait | null }> {
   return useAsked(
     ({ plan, route, conditions }) => analyst().waits(plan, decisions, route, target, conditions),
     `${target} ${JSON.stringify(decisions)}`,

@@ -1,0 +1,20 @@
+import type { Part } from '../snapshot/types.ts';
+import type { Screens } from './types.ts';
+
+/** Where a part is when somebody lands: a part of some screens is on the first one there. */
+export function placeOf(part: Part): 'first screen' | 'below' | 'later' {
+  if (part.place === 'first screen' || part.place === 'below') return part.place;
+  return screensOf(part) === null ? 'later' : 'first screen';
+}
+
+/** The screens on which a part is there; null for one that doesn't hang on the screen. */
+export function screensOf({ place, condition }: Part): Screens | null {
+  if (place !== 'conditional' || condition?.kind !== 'media') return null;
+  const { minWidth, maxWidth } = condition;
+  return { ...(minWidth === undefined ? {} : { minWidth }), ...(maxWidth === undefined ? {} : { maxWidth }) };
+}
+
+/** Whether a screen of that width is one of those meant. */
+export function fits(screens: Screens | undefined, width: number): boolean {
+  return !screens || (width >= (screens.minWidth ?? 0) && width <= (screens.maxWidth ?? Number.POSITIVE_INFINITY));
+}
