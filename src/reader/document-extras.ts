@@ -36,10 +36,12 @@ export function documentExtras(
     const id = tag.id ?? path.posix.basename(tag.address.replace(/[?#].*/, '')).replace(/\.\w+$/, '');
     const file = fileAt(root, tag.address);
     if (!file && notes.scripts.get(id)?.bytes === undefined) {
-      const message = `the size of the script ${tag.address} isn't known; give scripts["${id}"].bytes in ${NOTES_FILE}`;
+      const message = `the size of the script ${tag.address} isn't known; give it under Split, Scripts, or as scripts["${id}"].bytes in ${NOTES_FILE}`;
       failed.push({ path: document, line: tag.line, message });
     }
-    const sizes = file ? { bytes: compressed(file), evaluationMs: cost(file.length) } : { bytes: 0, evaluationMs: 0 };
+    const sizes = file
+      ? { bytes: compressed(file), evaluationMs: cost(file.length) }
+      : { bytes: null, evaluationMs: 0 };
     add(id, { name: id, address: tag.address, placement: tag.placement, ...sizes }, tag.line);
   }
   for (const { module, text, id, line } of html.inline) {

@@ -32,7 +32,7 @@ export function howToRead({ as, base }: { as?: ReadAs; base?: string }): HowToRe
 export interface ReadAgain {
   added: string[];
   removed: string[];
-  /** Modules whose minified size changed, by how much. */
+  /** Modules (minified), assets and classic scripts (compressed) whose size changed, by how much. */
   grown: { path: string; by: number }[];
   /** Plans with decisions, and corrections to routes, that no longer apply. */
   stale: { plan: string; reasons: string[] }[];
@@ -65,8 +65,8 @@ export function keepAgain(store: Store, projectId: string, { snapshot, texts, so
 }
 
 function difference(before: Snapshot, after: Snapshot): Omit<ReadAgain, 'stale'> {
-  const old = new Map(before.modules.map((m) => [m.path, m.bytes.minified]));
-  const now = new Map(after.modules.map((m) => [m.path, m.bytes.minified]));
+  const old = sizesOf(before);
+  const now = sizesOf(after);
   const grown = [...now].flatMap(([path, bytes]) => {
     const by = bytes - (old.get(path) ?? bytes);
     return by === 0 ? [] : [{ path, by }];
@@ -76,6 +76,14 @@ function difference(before: Snapshot, after: Snapshot): Omit<ReadAgain, 'stale'>
     removed: [...old.keys()].filter((p) => !now.has(p)),
     grown: grown.sort((a, b) => Math.abs(b.by) - Math.abs(a.by)),
   };
+}
+
+/** The size of everything that travels, by its path, or (for what stands in documents alone) its name. */
+function sizesOf({ modules, scripts }: Snapshot): Map<string, number> {
+  return new Map([
+    ...modules.map((m): [string, number] => [m.path, m.fileBytes ?? m.bytes.minified]),
+    ...scripts.map((s): [string, number] => [s.address || s.name, s.bytes ?? 0]),
+  ]);
 }
 
 /** The folder that a person named, as a whole path. */

@@ -1,5 +1,13 @@
 import fc from 'fast-check';
-import { HINT_KINDS, HINT_PLACES, type Decision, type HintTarget, type Match, type Plan, type Trigger } from '../core/plan/types.ts';
+import {
+  type Decision,
+  HINT_KINDS,
+  HINT_PLACES,
+  type HintTarget,
+  type Match,
+  type Plan,
+  type Trigger,
+} from '../core/plan/types.ts';
 import { type Conditions, DEVICES } from '../core/sim/conditions.ts';
 import { importKey } from '../core/snapshot/graph-index.ts';
 import type { PartPlace, Route, ScriptPlacement, Snapshot } from '../core/snapshot/types.ts';
@@ -47,7 +55,9 @@ export function anyLivedApp(most = 16): fc.Arbitrary<Snapshot> {
         lazy: !picks.often(),
       }));
       const own = new Set([...route.layouts, route.page, scripts[0]]);
-      const drawn = [...new Set(Array.from({ length: picks.upTo(5) }, () => picks.of(scripts)))].filter((m) => !own.has(m));
+      const drawn = [...new Set(Array.from({ length: picks.upTo(5) }, () => picks.of(scripts)))].filter(
+        (m) => !own.has(m),
+      );
       const parts = drawn.map((module, i) => {
         const place = picks.of(PLACES);
         const sized = picks.often();
@@ -58,11 +68,22 @@ export function anyLivedApp(most = 16): fc.Arbitrary<Snapshot> {
           needs: picks.often() ? [] : [...data, ...content].slice(0, 1).map((d) => d.id),
           ...(place === 'action' ? { action: 'press' } : {}),
           ...(place === 'conditional'
-            ? { condition: sized ? { kind: 'media' as const, maxWidth: 600 } : { kind: 'segment' as const, segment: 's' } }
+            ? {
+                condition: sized
+                  ? { kind: 'media' as const, maxWidth: 600 }
+                  : { kind: 'segment' as const, segment: 's' },
+              }
             : {}),
         });
       });
-      return { ...route, rendering: picks.often() ? 'client' : 'server', data, content, parts, links: app.routes.map((r) => r.pattern) };
+      return {
+        ...route,
+        rendering: picks.often() ? 'client' : 'server',
+        data,
+        content,
+        parts,
+        links: app.routes.map((r) => r.pattern),
+      };
     });
     const classic = Array.from({ length: picks.upTo(3) }, (_, i) => ({
       id: `script${i}`,
@@ -118,7 +139,9 @@ const DECISIONS: Record<Decision['kind'], Make> = {
     ...(picks.often() ? {} : { answerAhead: { keepMs: 5000 } }),
     ...(picks.often()
       ? {}
-      : { fallback: { show: picks.of(['nothing', 'reserved space', 'stand-in', 'old screen'] as const), holdMs: 100 } }),
+      : {
+          fallback: { show: picks.of(['nothing', 'reserved space', 'stand-in', 'old screen'] as const), holdMs: 100 },
+        }),
   }),
   hint: (app, picks) => {
     const scripts = app.scripts.map((s): HintTarget => ({ kind: 'asset', address: s.address }));

@@ -104,7 +104,7 @@ export class Analyst {
     this.visits.forget();
     this.adviser.forget();
     this.measurer.forget();
-    const { name, origin, modules, routes, base, unresolved, failed, output, entries } = snapshot;
+    const { name, origin, modules, imports, routes, base, unresolved, failed, output, entries, scripts } = snapshot;
     return {
       name,
       origin,
@@ -113,8 +113,12 @@ export class Analyst {
       realms: entries.filter((e) => e.kind === 'document').map((e) => e.realm),
       base,
       splittable: output === null || output.files.some((f) => f.inside === 'sources'),
-      unresolved: unresolved.length,
-      failed: failed.length,
+      imports: imports.length + unresolved.length,
+      lost: unresolved.filter((u) => !u.leftOut).length,
+      // A script of unknown size is told by itself.
+      failed: failed.filter((f) => !snapshot.scripts.some((s) => s.bytes === null && f.message.includes(s.address)))
+        .length,
+      unknownSizes: scripts.filter((s) => s.bytes === null).map((s) => s.name),
       stale,
     };
   }

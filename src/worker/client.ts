@@ -50,9 +50,41 @@ function answeredOrBroken(remote: Remote<Analyst>, broken: Promise<never>): Remo
   });
 }
 
-/** Answers what the person looks at. */
+/** Answers what the person looks at. While another app is being opened, questions wait until it is. */
 export function analyst(): Remote<Analyst> {
-  return analystNamed('analyst');
+  const remote = analystNamed('analyst');
+  const until = opening;
+  return until === null ? remote : after(until, remote);
+}
+
+let opening: Promise<unknown> | null = null;
+
+/**
+ * Lets a piece of work change what the analyst holds, and what is known of it, with no other question in between: else an
+ * answer about one app could come from another.
+ */
+export async function alone<T>(work: (analyst: Remote<Analyst>) => Promise<T>): Promise<T> {
+  const before = opening ?? Promise.resolve();
+  const mine = before.then(
+    () => work(analystNamed('analyst')),
+    () => work(analystNamed('analyst')),
+  );
+  opening = mine;
+  try {
+    return await mine;
+  } finally {
+    if (opening === mine) opening = null;
+  }
+}
+
+function after(until: Promise<unknown>, remote: Remote<Analyst>): Remote<Analyst> {
+  return new Proxy(remote, {
+    get(of, name) {
+      if (name === 'then') return undefined;
+      const method = Reflect.get(of, name) as (...args: unknown[]) => Promise<unknown>;
+      return (...args: unknown[]) => until.catch(() => {}).then(() => method(...args));
+    },
+  });
 }
 
 /** Does what takes long, so that the other one stays free: advice, expectations over many visits. */

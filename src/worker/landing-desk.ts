@@ -1,6 +1,7 @@
 import { splitPointsOf } from '../core/chunks/split-points.ts';
 import type { Chunk } from '../core/chunks/types.ts';
 import { rangeOf } from '../core/metrics/range.ts';
+import { triggerWords } from '../core/plan/triggers.ts';
 import type { Plan } from '../core/plan/types.ts';
 import { type Prediction, predict } from '../core/predict/predict.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
@@ -10,6 +11,14 @@ import type { ChunkContents, LandingView } from './views.ts';
 
 const HEAVIEST = 6;
 const MOST_KNOWN = 6;
+
+/** Parts of the first screen that are never there, in words. */
+export function missingParts({ program, reading }: Pick<Prediction, 'program' | 'reading'>): LandingView['missing'] {
+  return reading.missing.map(({ part, state }) => {
+    const { name, held } = program.parts[part];
+    return { name, state, waits: held ? triggerWords(held) : null };
+  });
+}
 
 /** Predicts landings, and makes of them what the interface shows. */
 export class LandingDesk {
@@ -37,6 +46,9 @@ export class LandingDesk {
       parts: made.program.parts,
       milestones: made.reading.milestones,
       readout: made.reading.readout,
+      sums: made.reading.sums,
+      missing: missingParts(made),
+      unknown: made.reading.unknown,
       chain: made.chain,
       lowerBound: made.lowerBound,
       filesBound: made.filesBound,

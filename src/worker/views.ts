@@ -6,6 +6,7 @@ import type { SplitWait } from '../core/explain/wait.ts';
 import type { Inventory } from '../core/inventory/inventory.ts';
 import type { ScreenPart } from '../core/load/types.ts';
 import type { Milestones, Readout } from '../core/metrics/readout.ts';
+import type { Sums } from '../core/metrics/start.ts';
 import type { Drawn } from '../core/mix/mix.ts';
 import type { Timeline } from '../core/sim/types.ts';
 import type { ClassicScript, Failed, Notice, Route, Snapshot, Unresolved } from '../core/snapshot/types.ts';
@@ -16,6 +17,12 @@ export interface LandingView {
   parts: ScreenPart[];
   milestones: Milestones;
   readout: Readout;
+  /** The files behind the sums of the readout. */
+  sums: Sums;
+  /** Parts of the first screen that never show or never answer, with what they wait for. */
+  missing: { name: string; state: 'shown' | 'answering'; waits: string | null }[];
+  /** Files whose size nobody knows: the figures rest on less than everything. */
+  unknown: string[];
   chain: ChainLink[];
   lowerBound: number;
   filesBound: number;
@@ -42,8 +49,12 @@ export interface AppView {
   base: string;
   /** Whether there is a module graph to cut; an output without sources in its maps has none. */
   splittable: boolean;
-  unresolved: number;
+  imports: number;
+  /** Imports without an end, but for those that are left out on purpose. */
+  lost: number;
   failed: number;
+  /** Names of scripts whose size nobody knows. */
+  unknownSizes: string[];
   /** Corrections that no longer fit what was read. */
   stale: { at: string; reason: string }[];
 }

@@ -55,15 +55,24 @@ export function amend(snapshot: Snapshot, amendments: Amendments): Amended {
   const unusedRules = snapshot.unusedRules.filter(
     (rule) => !rule.missing.some((name) => keeps.some((k) => k.test(name))),
   );
-  const { visitors = null } = amendments;
+  const { visitors = null, scripts: said = {} } = amendments;
+  for (const id of Object.keys(said))
+    if (!snapshot.scripts.some((s) => s.id === id))
+      stale.push({ at: `script ${id}`, reason: 'there is no such script any more' });
+  const scripts = snapshot.scripts.map((s) => (Object.hasOwn(said, s.id) ? { ...s, ...said[s.id] } : s));
   const same =
-    amendments.routes.length === 0 && amendments.keep.length === 0 && amendments.base === null && visitors === null;
+    amendments.routes.length === 0 &&
+    amendments.keep.length === 0 &&
+    amendments.base === null &&
+    Object.keys(said).length === 0 &&
+    visitors === null;
   return {
     snapshot: same
       ? snapshot
       : {
           ...snapshot,
           routes,
+          scripts,
           unusedRules,
           base: amendments.base ?? snapshot.base,
           ...(visitors === null ? {} : { visitors }),
@@ -72,9 +81,23 @@ export function amend(snapshot: Snapshot, amendments: Amendments): Amended {
   };
 }
 
-/** Whether two amendments give the same app: kept visits and limits don’t change it. */
+/** Which amendments change the app; the others are only kept beside it. */
+const CHANGES_APP: Record<keyof Amendments, boolean> = {
+  base: true,
+  routes: true,
+  keep: true,
+  scripts: true,
+  visitors: true,
+  confirmed: false,
+  visits: false,
+  limits: false,
+};
+
+/** Whether two amendments give the same app. */
 export function sameApp(a: Amendments, b: Amendments): boolean {
-  return (['base', 'routes', 'keep', 'visitors'] as const).every((field) => a[field] === b[field]);
+  return (Object.keys(CHANGES_APP) as (keyof Amendments)[]).every(
+    (field) => !CHANGES_APP[field] || a[field] === b[field],
+  );
 }
 
 function nameOf({ realm, pattern }: { realm: string; pattern: string }): string {

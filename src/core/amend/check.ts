@@ -1,7 +1,7 @@
 import { each, flag, object, oneOf, text } from '../formats/fields.ts';
 import { checkLimit } from '../limits/check.ts';
 import { checkBase } from '../snapshot/base.ts';
-import { checkPattern, checkRouteChange } from '../snapshot/check-routes.ts';
+import { checkPattern, checkRouteChange, checkScriptChange, type ScriptChange } from '../snapshot/check-routes.ts';
 import { checkVisitorNotes } from '../visitors/check.ts';
 import { checkVisit } from '../visits/check.ts';
 import type { Amendments, RouteAmendment } from './types.ts';
@@ -14,10 +14,20 @@ export function checkAmendments(value: unknown, at: string): Amendments {
     base: item.base == null ? null : checkBase(item.base, `${at}.base`),
     routes: each(item.routes ?? [], `${at}.routes`, checkRouteAmendment),
     keep: each(item.keep ?? [], `${at}.keep`, text),
+    ...(item.scripts === undefined ? {} : { scripts: checkScriptChanges(item.scripts, `${at}.scripts`) }),
     ...(item.visitors == null ? {} : { visitors: checkVisitorNotes(item.visitors, `${at}.visitors`) }),
     ...(item.visits === undefined ? {} : { visits: each(item.visits, `${at}.visits`, checkVisit) }),
     ...(item.limits === undefined ? {} : { limits: each(item.limits, `${at}.limits`, checkLimit) }),
   };
+}
+
+function checkScriptChanges(value: unknown, at: string): Record<string, ScriptChange> {
+  const entries = Object.entries(object(value, at));
+  // Null prototype: an id may be any word.
+  return Object.assign(
+    Object.create(null),
+    Object.fromEntries(entries.map(([id, change]) => [id, checkScriptChange(change, `${at}["${id}"]`)])),
+  );
 }
 
 function checkRouteAmendment(value: unknown, at: string): RouteAmendment {

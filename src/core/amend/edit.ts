@@ -1,4 +1,4 @@
-import type { RouteChange } from '../snapshot/check-routes.ts';
+import type { RouteChange, ScriptChange } from '../snapshot/check-routes.ts';
 import type { Route } from '../snapshot/types.ts';
 import type { Amendments, RouteAmendment } from './types.ts';
 
@@ -40,6 +40,11 @@ export function withoutRoute(amendments: Amendments, shown: RouteName): Amendmen
 export function withRoute(amendments: Amendments, name: RouteName, page: string): Amendments {
   const others = amendments.routes.filter((a) => !same(a, name));
   return { ...amendments, routes: [...others, { ...name, kind: 'added', change: { page } }] };
+}
+
+/** Amendments with what is said of a classic script. */
+export function withScript(amendments: Amendments, id: string, change: ScriptChange): Amendments {
+  return { ...amendments, scripts: { ...amendments.scripts, [id]: { ...amendments.scripts?.[id], ...change } } };
 }
 
 /** Amendments with the route again as it was read. */

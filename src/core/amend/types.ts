@@ -1,5 +1,5 @@
 import type { Limit } from '../limits/types.ts';
-import type { RouteChange } from '../snapshot/check-routes.ts';
+import type { RouteChange, ScriptChange } from '../snapshot/check-routes.ts';
 import type { VisitorNotes } from '../visitors/types.ts';
 import type { Visit } from '../visits/types.ts';
 
@@ -15,6 +15,8 @@ export interface Amendments {
   routes: RouteAmendment[];
   /** Names of classes and ids that are put together while the app runs; `*` stands for any letters. */
   keep: string[];
+  /** What is said of classic scripts, by their ids: where a size, a time or an address wasn't known or is wrong. */
+  scripts?: Record<string, ScriptChange>;
   /** What is said of the people who come, in place of what was read; null: as read. */
   visitors?: VisitorNotes | null;
   /** Scripts of visits that were kept. */

@@ -23,7 +23,9 @@ const app = sketch(
   },
   {
     routes: [
-      route('/', 'page', { parts: [open, part('c', 'chart', { place: 'below' }), part('t', 'table', { place: 'below' })] }),
+      route('/', 'page', {
+        parts: [open, part('c', 'chart', { place: 'below' }), part('t', 'table', { place: 'below' })],
+      }),
       route('/other', 'other'),
     ],
   },

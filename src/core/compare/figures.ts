@@ -57,7 +57,13 @@ export class PlanFigures {
     const found = actionsOf(this.app, route).find((p) => p.id === part);
     const wait = found && partWait(this.compiler, this.app, route, found, conditions);
     if (!wait) return null;
-    return { wait: wait.wait, 'until complete': wait.complete, bytes: wait.bytes, requests: wait.requests, hops: wait.hops };
+    return {
+      wait: wait.wait,
+      'until complete': wait.complete,
+      bytes: wait.bytes,
+      requests: wait.requests,
+      hops: wait.hops,
+    };
   }
 
   private reading(route: string, conditions: Conditions): Reading {

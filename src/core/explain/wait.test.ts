@@ -9,7 +9,8 @@ const app = sketch(
     routes: [route('/', 'main', { parts: [part('d', 'dialog', { place: 'action' }), part('f', 'first')] })],
   },
 );
-const wait = (target: string, ...decisions: Decision[]) => waitFor(app, { ...BASELINE, decisions }, '/', target, ROUND)?.wait ?? null;
+const wait = (target: string, ...decisions: Decision[]) =>
+  waitFor(app, { ...BASELINE, decisions }, '/', target, ROUND)?.wait ?? null;
 
 describe('the wait after an act', () => {
   it('is at least the round trip and the transfer, and not much more', () => {

@@ -63,7 +63,9 @@ function entryOf(
   { at, origin, httpVersion }: { at: (ms: number) => string; origin: string; httpVersion: string },
 ): object {
   const message = { httpVersion, cookies: [], headers: [], headersSize: -1 };
-  const cached = r.bytes === 0 && r.type !== 'document';
+  const cached = r.fromCache === true;
+  // HAR 1.2 writes −1 for a size that isn't known.
+  const bytes = r.unknownSize ? -1 : Math.round(r.bytes);
   return {
     pageref: 'landing',
     startedDateTime: at(r.discovered),
@@ -79,9 +81,9 @@ function entryOf(
       status: 200,
       statusText: 'OK',
       ...message,
-      content: { size: Math.round(r.bytes), mimeType: MIME[r.type] },
+      content: { size: bytes, mimeType: MIME[r.type] },
       redirectURL: '',
-      bodySize: Math.round(r.bytes),
+      bodySize: bytes,
       _role: r.role,
       _hop: r.hop,
     },

@@ -11,7 +11,7 @@ import { list, object, text } from './fields.ts';
 import { parseJson } from './json.ts';
 
 export const PROJECT_FORMAT = 'yokeline-project';
-export const PROJECT_VERSION = 1;
+export const PROJECT_VERSION = 2;
 
 /** A whole project in one file (`*.yokeline.json`). */
 export interface ProjectFile {

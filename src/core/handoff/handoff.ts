@@ -95,7 +95,7 @@ export function handoff(app: Snapshot, plan: Plan, files: FileMap | null): Hando
     'speculation-rules': rulesText(routes),
     'hint-script': hintScript(routes),
     triggers: triggerScript(snapshot, plan, graph),
-    manifest: manifestText(snapshot, graph, addresses),
+    manifest: manifestText(snapshot, plan, graph, addresses),
     deploy: deployText(snapshot.base, filesToDeploy(app, snapshot, graph, addresses, files)),
   };
   return {

@@ -31,6 +31,9 @@ function linesOf(snapshot: Snapshot, decision: Decision): string[] {
   return meant.map((i) => `${modules[i.from].path}:${i.line}`);
 }
 
+const SUMS =
+  'Start: script and style of the app that the first screen needs. Other scripts: third-party and classic scripts. Also fetched: what comes by itself without being needed. Compressed, whatever a cache holds.';
+
 /** A report that can be pasted into a review: what is decided, under which conditions, and what it does; Markdown. */
 export function reportText(app: Snapshot, plan: Plan, conditions: Conditions, changes: readonly RouteChange[]): string {
   const { link, device, cache } = conditions;
@@ -48,17 +51,24 @@ export function reportText(app: Snapshot, plan: Plan, conditions: Conditions, ch
   );
   const rows = changes.map(
     ({ pattern, before, after }) =>
-      `| ${text(pattern)} | ${pair(before.firstContent, after.firstContent, ms)} | ${pair(before.interactive, after.interactive, ms)} | ${pair(before.startBytes, after.startBytes, kB)} | ${pair(before.requests, after.requests, String)} | ${pair(before.hops, after.hops, String)} |`,
+      `| ${text(pattern)} | ${pair(before.firstContent, after.firstContent, ms)} | ${pair(before.interactive, after.interactive, ms)} | ${pair(before.startBytes, after.startBytes, kB)} | ${pair(before.otherScripts, after.otherScripts, kB)} | ${pair(before.alsoFetched, after.alsoFetched, kB)} | ${pair(before.requests, after.requests, String)} | ${pair(before.hops, after.hops, String)} |`,
   );
+  const unknown = [...new Set(changes.flatMap((c) => c.unknown))];
   return `${[
     `# ${text(plan.name)}`,
     ...(plan.description ? [text(plan.description)] : []),
     `Predicted for ${link.name} (${link.rttMs} ms round trip, ${link.downKbps} kbps down), ${device.name}, cache ${cache}. As built → with the plan.`,
     [
-      '| landing on | first content | interactive | script and style | requests | hops |',
-      '|---|---|---|---|---|---|',
+      '| landing on | first content | interactive | start | other scripts | also fetched | requests | hops |',
+      '|---|---|---|---|---|---|---|---|',
       ...rows,
     ].join('\n'),
+    SUMS,
+    ...(unknown.length > 0
+      ? [
+          `At least: the size of ${unknown.map(text).join(', ')} isn’t known, so times and “other scripts” rest on less than everything.`,
+        ]
+      : []),
     `## Decisions`,
     ...(groups.length > 0 ? groups : ['None.']),
     ...(stale.length > 0 ? [`### Without effect here`, stale.join('\n')] : []),

@@ -1,6 +1,7 @@
 import type { ChunkGraph } from '../chunks/types.ts';
 import { csvLines } from '../formats/table-text.ts';
-import type { Milestones, Readout } from '../metrics/readout.ts';
+import { startsOf } from '../inventory/starts.ts';
+import type { Milestones, Reading, Readout } from '../metrics/readout.ts';
 import { BASELINE, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import { shipped } from '../ship/shipped.ts';
@@ -10,30 +11,34 @@ import type { Addresses } from './addresses.ts';
 
 /** Figures of one route's landing: times in ms, sizes in bytes. */
 export type RouteFigures = Pick<Milestones, 'firstContent' | 'firstScreenComplete' | 'interactive'> &
-  Pick<Readout, 'startBytes' | 'requests' | 'hops'>;
+  Pick<Readout, 'startBytes' | 'otherScripts' | 'alsoFetched' | 'requests' | 'hops'>;
 
 export interface RouteChange {
   pattern: string;
+  /** Files of unknown size that the landing rests on, under the plan. */
+  unknown: string[];
   before: RouteFigures;
   after: RouteFigures;
 }
 
 /** What every landing comes to as built, and with the plan. */
 export function routeChanges(app: Snapshot, plan: Plan, conditions: Conditions): RouteChange[] {
-  const figures = (of: Plan, pattern: string): RouteFigures => {
-    const { milestones, readout } = predict(shipped(app, of).snapshot, of, pattern, conditions).reading;
+  const reading = (of: Plan, pattern: string) => predict(shipped(app, of).snapshot, of, pattern, conditions).reading;
+  const figures = ({ milestones, readout }: Reading): RouteFigures => {
     const { firstContent, firstScreenComplete, interactive } = milestones;
-    const { startBytes, requests, hops } = readout;
-    return { firstContent, firstScreenComplete, interactive, startBytes, requests, hops };
+    const { startBytes, otherScripts, alsoFetched, requests, hops } = readout;
+    return { firstContent, firstScreenComplete, interactive, startBytes, otherScripts, alsoFetched, requests, hops };
   };
-  return app.routes.map(({ pattern }) => ({
-    pattern,
-    before: figures(BASELINE, pattern),
-    after: figures(plan, pattern),
-  }));
+  return app.routes.map(({ pattern }) => {
+    const after = reading(plan, pattern);
+    return { pattern, unknown: after.unknown, before: figures(reading(BASELINE, pattern)), after: figures(after) };
+  });
 }
 
-const COLUMNS = ['firstContent', 'firstScreenComplete', 'interactive', 'startBytes', 'requests', 'hops'] as const;
+const COLUMNS = [
+  ...(['firstContent', 'firstScreenComplete', 'interactive', 'startBytes'] as const),
+  ...(['otherScripts', 'alsoFetched', 'requests', 'hops'] as const),
+] as const satisfies readonly (keyof RouteFigures)[];
 
 /** The same as comma-separated values (RFC 4180), one line for each route. */
 export function csvText(changes: readonly RouteChange[]): string {
@@ -50,7 +55,7 @@ function number(value: number): string {
 }
 
 /** Which files each route's start and each split point ask for, as JSON: `{ files, routes, splitPoints }`. */
-export function manifestText(snapshot: Snapshot, graph: ChunkGraph, addresses: Addresses): string {
+export function manifestText(snapshot: Snapshot, plan: Plan, graph: ChunkGraph, addresses: Addresses): string {
   const files = Object.fromEntries(
     graph.chunks.map((c, at) => [
       addresses.of(at),
@@ -63,10 +68,10 @@ export function manifestText(snapshot: Snapshot, graph: ChunkGraph, addresses: A
   );
   const of = (group: readonly number[]) => group.map((c) => addresses.of(c));
   const routes = Object.fromEntries(
-    snapshot.routes.map(({ pattern, realm, page, layouts }) => {
-      const own = graph.roots.filter((r) => r.realm === realm && r.routes.includes(pattern));
-      return [pattern, { page, layouts, files: [...new Set(own.flatMap((r) => of(r.group)))] }];
-    }),
+    startsOf(snapshot, plan).starts.map(({ route: { pattern, page, layouts }, chunks }) => [
+      pattern,
+      { page, layouts, files: of([...chunks]) },
+    ]),
   );
   const splitPoints = Object.fromEntries(
     graph.roots.flatMap((r) =>

@@ -1,7 +1,11 @@
 import { unitOf } from '../compare/measures.ts';
 import type { Limit } from './types.ts';
 
-const NAMES: Partial<Record<Limit['measure'], string>> = { 'start bytes': 'script and style at start' };
+const NAMES: Partial<Record<Limit['measure'], string>> = {
+  'start bytes': 'start',
+  'unused bytes': 'not used at start',
+  'wasted bytes': 'waste',
+};
 
 /** A limit in words: what it is about, without the amount. */
 export function limitSubject({ route, action, measure }: Limit): string {

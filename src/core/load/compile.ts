@@ -138,7 +138,8 @@ function begin(c: Compilation, asker: Resource | undefined, trigger: Trigger, pa
   const { route } = landing;
   const call = trigger.on === 'answer' ? route.data.find((d) => d.id === trigger.of) : undefined;
   if (call && route.rendering === 'client') files.resources[files.data(call)].follow.push({ when: 'eval', do: deed });
-  else if (trigger.on === 'visible') asker?.follow.push({ when: 'visible', target: placeholderOf(route, parts, path), do: deed });
+  else if (trigger.on === 'visible')
+    asker?.follow.push({ when: 'visible', target: placeholderOf(route, parts, path), do: deed });
   else asker?.follow.push({ ...momentOf(trigger), do: deed });
 }
 

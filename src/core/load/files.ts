@@ -1,8 +1,8 @@
+import { apportion } from '../chunks/apportion.ts';
 import type { Chunk, ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { ClassicScript, ContentItem, DataCall, DocumentLink, Route, Snapshot, Submit } from '../snapshot/types.ts';
-import { apportion } from '../chunks/apportion.ts';
 import type { FirstScreen } from './first-screen.ts';
 import type { LandedRoot } from './landing.ts';
 import type { Deed, Group, LinkHint, LoadProgram, Resource, Screens } from './types.ts';
@@ -160,7 +160,7 @@ export class Files {
       ...placed(script.address),
       name: script.name,
       type: 'script',
-      bytes: script.bytes,
+      ...sized(script.bytes),
       serverMs: script.serverMs,
       cpuMs: script.evaluationMs,
       purpose: 'other script',
@@ -177,7 +177,7 @@ export class Files {
       ...placed(link.address),
       name: link.address.slice(link.address.lastIndexOf('/') + 1),
       type: LINKED_TYPES[link.as] ?? 'fetch',
-      bytes: link.bytes ?? 0,
+      ...sized(link.bytes),
       purpose: 'content',
     }));
   }
@@ -295,6 +295,10 @@ function chunkFile(
     cpuMs: chunk.measuredMs,
     estimatedBytes: chunk.estimatedBytes,
   };
+}
+
+function sized(bytes: number | null): Pick<Resource, 'bytes' | 'unknownSize'> {
+  return bytes === null ? { bytes: 0, unknownSize: true } : { bytes };
 }
 
 function placed(address: string): { address: string; origin: string } {

@@ -21,7 +21,12 @@ export interface FirstScreen {
  * or that hold a part of the first screen. Not followed: pages and layouts of other routes, parts that stand elsewhere
  * than on the first screen, and imports that are only used when somebody acts.
  */
-export function firstScreenOf(snapshot: Snapshot, plan: EffectivePlan, graph: ChunkGraph, landing: Landing): FirstScreen {
+export function firstScreenOf(
+  snapshot: Snapshot,
+  plan: EffectivePlan,
+  graph: ChunkGraph,
+  landing: Landing,
+): FirstScreen {
   const index = graphIndex(snapshot);
   const { route } = landing;
   const roots = new Set(landing.roots.filter((l) => l.inChain).map((l) => l.root));

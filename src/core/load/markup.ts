@@ -57,7 +57,7 @@ export function documentOf(c: Compilation, aimed: AimedHint[], rules: Deed[]): D
 
   if (rules.length > 0) head.push({ tag: 'rules', do: rules });
 
-  const inlined = scripts.filter((s) => s.placement === 'inlined').reduce((sum, s) => sum + s.bytes, 0);
+  const inlined = scripts.filter((s) => s.placement === 'inlined').reduce((sum, s) => sum + (s.bytes ?? 0), 0);
   const headBytes = HEAD_START + head.length * TAG_BYTES;
   const bytes = Math.max(route.document.bytes, headBytes + (body.length + 1) * TAG_BYTES) + inlined;
   const step = Math.floor((bytes - headBytes) / (body.length + 1));

@@ -30,7 +30,8 @@ export function screenParts(
   const isPlanned = (landed: LandedRoot) => plan.triggers.has(files.targetPath(landed.root));
   const add = (id: string, name: string, path: string, place: ScreenPart['place'], more: Partial<ScreenPart>) => {
     const module = index.moduleAt.get(path);
-    const home = module === undefined ? undefined : homeOf(graph, landing, module, more.drawnBy ?? drawnBy, place, isPlanned);
+    const home =
+      module === undefined ? undefined : homeOf(graph, landing, module, more.drawnBy ?? drawnBy, place, isPlanned);
     if (module !== undefined && home === undefined) return;
     const needs = home === undefined ? [] : needsOf(files, files.root(home, []));
     // On the first screen, what nothing asks for is missed; elsewhere nobody has come to it yet.
@@ -48,12 +49,12 @@ export function screenParts(
   if (shell) add('shell', 'shell', shell, 'first screen', {});
   const pageFill = route.content.filter(
     (c) =>
-      c.place === 'first screen' && !c.lazy && !claimed.has(c.id) && (c.foundIn === 'document' || comes(c.foundIn.module)),
+      c.place === 'first screen' &&
+      !c.lazy &&
+      !claimed.has(c.id) &&
+      (c.foundIn === 'document' || comes(c.foundIn.module)),
   );
-  const pageData =
-    drawnBy === 'script'
-      ? route.data.filter((d) => !claimed.has(d.id) && comes(d.module))
-      : [];
+  const pageData = drawnBy === 'script' ? route.data.filter((d) => !claimed.has(d.id) && comes(d.module)) : [];
   add('page', shortName(route.page), route.page, 'first screen', {
     after: shell ? [0] : [],
     fill: [...pageFill.map((c) => files.content(c)), ...pageData.map((d) => files.data(d))],

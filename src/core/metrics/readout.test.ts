@@ -57,7 +57,11 @@ describe('readTimeline', () => {
 
   it('never comes to what a part of the first screen never reaches, and says which', () => {
     const held = readTimeline(program, timeline(500, { reveals: [all[0]] }), DEFAULT_CONDITIONS);
-    expect(held.milestones).toMatchObject({ firstContent: 500, firstScreenComplete: Number.NaN, interactive: Number.NaN });
+    expect(held.milestones).toMatchObject({
+      firstContent: 500,
+      firstScreenComplete: Number.NaN,
+      interactive: Number.NaN,
+    });
     expect(held.missing).toEqual([
       { part: 1, state: 'shown' },
       { part: 0, state: 'answering' },

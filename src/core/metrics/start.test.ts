@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { ROUND } from '../../test-support/programs.ts';
 import { anyConditions, anyLivedApp, anyPicks, planBy } from '../../test-support/plans.ts';
+import { ROUND } from '../../test-support/programs.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { PlanFigures } from '../compare/figures.ts';
 import { inventoryOf } from '../inventory/inventory.ts';
@@ -62,7 +62,10 @@ describe('the sums of a landing', () => {
     expect(chat.startBytes).toBe(plain.startBytes);
     expect(chat.alsoFetched).toBeGreaterThan(4900);
     // Asked for at once, and still nothing that the first screen needs.
-    expect(readOf([when('chat', 'at once')])).toMatchObject({ startBytes: plain.startBytes, alsoFetched: chat.alsoFetched });
+    expect(readOf([when('chat', 'at once')])).toMatchObject({
+      startBytes: plain.startBytes,
+      alsoFetched: chat.alsoFetched,
+    });
     // A part of the first screen is needed however late it is fetched.
     expect(readOf([when('hero', 'after first paint')]).startBytes).toBe(plain.startBytes);
   });
@@ -91,7 +94,11 @@ describe('the sums of a landing', () => {
           const { reading, timeline, program } = predict(ships, plan, pattern, conditions);
           const { startBytes, otherScripts, alsoFetched, unusedAtStart } = reading.readout;
           const other = { ...conditions, link: { ...LINKS[4], protocol: 'h1' as const }, cache: 'empty' as const };
-          expect(predict(ships, plan, pattern, other).reading.readout).toMatchObject({ startBytes, otherScripts, unusedAtStart });
+          expect(predict(ships, plan, pattern, other).reading.readout).toMatchObject({
+            startBytes,
+            otherScripts,
+            unusedAtStart,
+          });
           const row = inventory.routes.find((r) => r.pattern === pattern)!;
           expect(row.only.compressed + row.some.compressed + row.every.compressed).toBeCloseTo(startBytes, 3);
           expect(row.packages.reduce((sum, p) => sum + p.sizes.compressed, 0)).toBeCloseTo(startBytes, 3);

@@ -25,7 +25,11 @@ export interface SumFile {
 export type Sums = Record<StartSum, SumFile[]>;
 
 /** In which sum a request counts; null for content. `again`: the same file was asked for before. */
-export function sumOf({ role }: Pick<RequestRecord, 'role'>, { purpose, type }: Resource, again: boolean): StartSum | null {
+export function sumOf(
+  { role }: Pick<RequestRecord, 'role'>,
+  { purpose, type }: Resource,
+  again: boolean,
+): StartSum | null {
   // A file of the start for other screens than this one, or one that was asked for twice, is not needed here.
   const idle = role === 'in case' || role === 'wasted';
   if (again) return 'also fetched';

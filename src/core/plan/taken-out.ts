@@ -16,7 +16,5 @@ export function takenOut(snapshot: Snapshot, plan: Plan, importKey: string): Dec
     (r) => r.page === path || r.layouts.includes(path) || r.parts.some((p) => p.module === path),
   );
   const isPlanned = plan.decisions.some((d) => d.kind === 'trigger' && d.splitPoint === path);
-  return hasPlace || isPlanned
-    ? [detach]
-    : [detach, { kind: 'trigger', splitPoint: path, fetch: { on: 'action' } }];
+  return hasPlace || isPlanned ? [detach] : [detach, { kind: 'trigger', splitPoint: path, fetch: { on: 'action' } }];
 }

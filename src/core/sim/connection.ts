@@ -34,6 +34,8 @@ export class Connection {
   state: 'new' | 'opening' | 'open' = 'new';
   /** For protocols that carry one answer at a time. */
   busy = false;
+  /** The server has answered for the first time: what is left of connecting is TLS. */
+  reached = false;
   private readonly server: TcpSender;
   private begun: OutRecord[] = [];
   private greeting: number[] = [];
@@ -80,7 +82,12 @@ export class Connection {
       this.roundTrip(HELLO_UP[HELLO_UP.length - 1], HELLO_DOWN, () => (again > 0 ? hello(again - 1) : this.opened()));
     };
     if (protocol === 'h3') hello(0);
-    else this.roundTrip(60, 60, () => (tls === 'none' ? this.opened() : hello(tls === '1.2' ? 1 : 0)));
+    else
+      this.roundTrip(60, 60, () => {
+        this.reached = true;
+        if (tls === 'none') this.opened();
+        else hello(tls === '1.2' ? 1 : 0);
+      });
   }
 
   private roundTrip(upBytes: number, downBytes: number, then: () => void): void {

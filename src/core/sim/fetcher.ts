@@ -203,6 +203,7 @@ export class Fetcher {
       pieces: [],
       evaluated: Number.NaN,
       ...(ask.early ? { early: true } : {}),
+      ...(item.unknownSize ? { unknownSize: true } : {}),
     };
     const { hint } = ask;
     const idle = hint !== undefined && !USUAL_MODES[item.type].some((mode) => this.serves(hint, item, mode));
@@ -230,6 +231,7 @@ export class Fetcher {
     const flight = this.flights[index];
     const kept = this.run.kept.of(item);
     if (kept === 'fresh') {
+      flight.record.fromCache = true;
       clock.at(clock.now + browserMs(this.run, this.run.costs.diskRead), () => this.finish(index));
       return;
     }

@@ -10,6 +10,8 @@ const FIRST_REQUEST_BYTES = 515;
 const REQUEST_BYTES = 120;
 const H1_REQUEST_BYTES = 450;
 const H1_CONNECTIONS = 6;
+/** Where the server hasn't answered a first connection by then, another one is tried beside it, once per pool. In ms. */
+const BACKUP_AFTER = 250;
 /** A second connection to the page's origin is opened this long after the first, on a first visit. */
 const SPARE_AFTER = 20;
 
@@ -37,7 +39,10 @@ interface Pool {
   connections: Connection[];
   /** h1: exchanges that wait for a free connection. */
   queue: { exchange: Exchange; released: () => void }[];
+  /** When the origin's name has been looked up. */
   resolved: number;
+  /** Another connection was tried beside one that took long. */
+  backedUp: boolean;
 }
 
 /** Connections to origins over one shared link. */
@@ -60,7 +65,9 @@ export class Network {
   /** Connects ahead of any request. */
   preconnect(origin: string, anonymous: boolean): void {
     const pool = this.pool(origin, anonymous);
-    if (pool.connections.length === 0) this.addConnection(pool).whenOpen(() => this.serveQueue(pool));
+    this.clock.at(pool.resolved, () => {
+      if (pool.connections.length === 0) this.addConnection(pool).whenOpen(() => this.serveQueue(pool));
+    });
   }
 
   exchange(exchange: Exchange): void {
@@ -76,7 +83,8 @@ export class Network {
     let pool = this.pools.get(key);
     if (!pool) {
       const known = this.pools.get(`${origin} `) ?? this.pools.get(`${origin} anonymous`);
-      pool = { connections: [], queue: [], resolved: known ? known.resolved : this.clock.now + this.link.dnsMs };
+      const resolved = known ? known.resolved : this.clock.now + this.link.dnsMs;
+      pool = { connections: [], queue: [], resolved, backedUp: false };
       this.pools.set(key, pool);
       if (origin === '' && this.firstVisit) this.openSpare(pool);
     }
@@ -84,16 +92,26 @@ export class Network {
   }
 
   private openSpare(pool: Pool): void {
-    this.clock.at(pool.resolved + SPARE_AFTER, () => {
-      const spare = new Connection(this.opened++, this.clock, this.up, this.down, this.link);
-      if (this.link.protocol === 'h1') pool.connections.push(spare);
-      spare.whenOpen(() => this.serveQueue(pool));
-    });
+    this.clock.at(pool.resolved + SPARE_AFTER, () => this.openBeside(pool));
+  }
+
+  /** A connection that nobody asked for: over HTTP/1.1 it serves like any other, else it only takes its handshake. */
+  private openBeside(pool: Pool): void {
+    if (this.link.protocol === 'h1' && pool.connections.length >= H1_CONNECTIONS) return;
+    const made = new Connection(this.opened++, this.clock, this.up, this.down, this.link);
+    if (this.link.protocol === 'h1') pool.connections.push(made);
+    made.whenOpen(() => this.serveQueue(pool));
   }
 
   private addConnection(pool: Pool): Connection {
     const made = new Connection(this.opened++, this.clock, this.up, this.down, this.link);
     pool.connections.push(made);
+    if (!pool.backedUp && this.link.protocol !== 'h3') {
+      pool.backedUp = true;
+      this.clock.at(this.clock.now + BACKUP_AFTER, () => {
+        if (!made.reached) this.openBeside(pool);
+      });
+    }
     return made;
   }
 

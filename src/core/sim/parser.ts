@@ -100,6 +100,7 @@ export class Parser {
       record.sent = record.reached = record.served = now;
       this.arrived(record, bytes, { from: now, to: now, bytes: 0 });
       record.bytes = 0;
+      record.fromCache = true;
     });
   }
 
@@ -299,15 +300,20 @@ export class Parser {
     });
   }
 
-  /** Makes the load event wait for these files. */
+  /** Makes the load event wait for these files: until scripts have run, anything else is there (HTML, “the end”). */
   holdLoad(resources: number[]): void {
+    const { fetcher, scripts, program } = this.run;
     for (const r of resources) {
-      if (this.holdsLoad.has(r) || this.run.fetcher.requestOf(r) < 0 || this.run.fetcher.hasArrived(r)) continue;
+      const runs = program.resources[r].type === 'script';
+      if (this.holdsLoad.has(r) || fetcher.requestOf(r) < 0 || (runs ? scripts.hasRun(r) : fetcher.hasArrived(r)))
+        continue;
       this.holdsLoad.add(r);
-      this.run.fetcher.onArrival(r, () => {
+      const over = () => {
         this.holdsLoad.delete(r);
         this.tryLoad();
-      });
+      };
+      if (runs) scripts.onEvaluated(r, over);
+      else fetcher.onArrival(r, over);
     }
   }
 

@@ -57,7 +57,10 @@ export class Screen {
   /** The parser has come past a part that the document draws. */
   parsed(part: number, cause: Cause): void {
     if (this.hasPlace(part)) this.documentDraws(part, cause);
-    else this.unplaced.set(part, () => this.documentDraws(part, byTask(this.run, 'trigger', 'another width of the screen', -1)));
+    else
+      this.unplaced.set(part, () =>
+        this.documentDraws(part, byTask(this.run, 'trigger', 'another width of the screen', -1)),
+      );
   }
 
   private documentDraws(part: number, cause: Cause): void {

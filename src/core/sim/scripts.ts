@@ -76,6 +76,10 @@ export class Scripts {
     else this.requestWaiters.set(group, [...(this.requestWaiters.get(group) ?? []), then]);
   }
 
+  hasRun(resource: number): boolean {
+    return this.evaluatedBy[resource] !== undefined;
+  }
+
   onEvaluated(resource: number, then: Then): void {
     const by = this.evaluatedBy[resource];
     if (by) then(by);

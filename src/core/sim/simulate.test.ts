@@ -167,6 +167,22 @@ describe('simulate', () => {
     expect(request(timeline, '/header.js').cause.kind).toBe('header');
   });
 
+  it('comes to its load event once asynchronous and injected scripts have run, not when they have come', () => {
+    const injected = file('/injected.js', { cpuMs: 500 });
+    const inject = { when: 'eval', do: { kind: 'script', group: 1, ordered: false } } as const;
+    const timeline = simulate(
+      page(
+        [{ at: 100, tag: 'script', group: 0, mode: 'async' }],
+        [file('/async.js', { cpuMs: 300, follow: [inject] }), injected],
+      ),
+      conditions,
+    );
+    const ran = request(timeline, '/injected.js').evaluated;
+    expect(ran - request(timeline, '/injected.js').end).toBeGreaterThan(500);
+    expect(timeline.moments.load).toBeGreaterThan(ran);
+    expect(timeline.moments.load).toBeLessThan(ran + 5);
+  });
+
   it('waits for its moment with every trigger', () => {
     const later = ['paint', 'idle', 'load', 'quiet', 'timer'] as const;
     const files = later.map((when) => file(`/${when}.js`, { purpose: 'later' }));

@@ -151,3 +151,65 @@ describe('a connection', () => {
       }
   });
 });
+
+describe('connecting', () => {
+  it('tries another connection beside one that the server hasn’t answered for 250 ms, once per origin', () => {
+    const used = (over: Partial<Link>) => {
+      const connections = new Set<number>();
+      const sent = (connection: number) => connections.add(connection);
+      run(new Array(3).fill(20_000), over, new Array(3).fill({ sent }));
+      return connections;
+    };
+    expect(used({ protocol: 'h1', rttMs: 240 })).toEqual(new Set([0, 1, 2]));
+    expect(used({ protocol: 'h2', rttMs: 300 })).toEqual(new Set([0]));
+    const late = (rttMs: number) => {
+      const clock = new Clock();
+      const network = new Network(clock, { ...link, rttMs, protocol: 'h1' }, false);
+      const connections: number[] = [];
+      const ask = () =>
+        network.exchange({
+          ...{ origin: '', anonymous: false, priority: 1, incremental: false, serverMs: 400 },
+          pieces: [{ bytes: 100, atMs: 0 }],
+          sent: (connection) => connections.push(connection),
+          reached: () => {},
+          served: () => {},
+          progress: () => {},
+        });
+      ask();
+      // The second request finds the first connection busy.
+      clock.at(3 * rttMs + 100, ask);
+      clock.run(100_000);
+      return connections;
+    };
+    // A connection that has yet to be made is later than the first one is free again; one that is there already isn't.
+    expect(late(240)).toEqual([0, 0]);
+    expect(late(300)).toEqual([0, 1]);
+  });
+
+  it('waits for the lookup of a name, also ahead of any request', () => {
+    const sentAt = (ahead: boolean, dnsMs: number, asked: number) => {
+      const clock = new Clock();
+      const network = new Network(clock, { ...link, dnsMs }, false);
+      let at = Number.NaN;
+      if (ahead) network.preconnect('https://cdn.example', false);
+      clock.at(asked, () =>
+        network.exchange({
+          ...{ origin: 'https://cdn.example', anonymous: false, priority: 1, incremental: false, serverMs: 0 },
+          pieces: [{ bytes: 100, atMs: 0 }],
+          sent: () => {
+            at = clock.now;
+          },
+          reached: () => {},
+          served: () => {},
+          progress: () => {},
+        }),
+      );
+      clock.run(100_000);
+      return at;
+    };
+    expect(sentAt(true, 150, 0)).toBeCloseTo(sentAt(false, 150, 0), 6);
+    expect(sentAt(true, 150, 0)).toBeCloseTo(sentAt(true, 0, 0) + 150, 6);
+    expect(sentAt(true, 150, 300)).toBeCloseTo(sentAt(true, 150, 0), 6);
+    expect(sentAt(true, 150, 1000)).toBe(1000);
+  });
+});

@@ -48,6 +48,10 @@ export interface RequestRecord {
   evaluated: number;
   /** Asked for by a trigger before anybody wanted it, and not wanted since. */
   early?: true;
+  /** It came from what the browser has kept: nothing travelled. */
+  fromCache?: true;
+  /** Nobody knows its size: it is taken for an answer without a body. */
+  unknownSize?: true;
   /** The answer was that the file is no longer there. */
   gone?: true;
   /** The page was left before the answer was complete; `end` is when that happened. */

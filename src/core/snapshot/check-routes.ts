@@ -162,6 +162,20 @@ export function checkData(value: unknown, at: string): DataCall {
   };
 }
 
+/** What a person said of a classic script. */
+export type ScriptChange = Partial<Pick<ClassicScript, 'bytes' | 'serverMs' | 'evaluationMs' | 'address'>>;
+
+/** Checks what was said of a classic script; throws InputError naming the field. */
+export function checkScriptChange(value: unknown, at: string): ScriptChange {
+  const item = object(value, at);
+  return {
+    ...(item.bytes === undefined ? {} : { bytes: amount(item.bytes, `${at}.bytes`) }),
+    ...(item.serverMs === undefined ? {} : { serverMs: amount(item.serverMs, `${at}.serverMs`) }),
+    ...(item.evaluationMs === undefined ? {} : { evaluationMs: amount(item.evaluationMs, `${at}.evaluationMs`) }),
+    ...(item.address === undefined ? {} : { address: text(item.address, `${at}.address`) }),
+  };
+}
+
 /** Checks the classic scripts of a snapshot. */
 export function checkScripts(value: unknown, at: string): ClassicScript[] {
   return list(value, at).map((s, i): ClassicScript => {
@@ -171,7 +185,7 @@ export function checkScripts(value: unknown, at: string): ClassicScript[] {
       id: text(item.id, `${where}.id`),
       name: text(item.name, `${where}.name`),
       address: text(item.address, `${where}.address`),
-      bytes: amount(item.bytes, `${where}.bytes`),
+      bytes: item.bytes === null ? null : amount(item.bytes, `${where}.bytes`),
       serverMs: amount(item.serverMs, `${where}.serverMs`),
       evaluationMs: amount(item.evaluationMs, `${where}.evaluationMs`),
       placement: oneOf(

@@ -199,8 +199,8 @@ export interface ClassicScript {
   id: string;
   name: string;
   address: string;
-  /** Compressed. */
-  bytes: number;
+  /** Compressed; null where nobody knows. */
+  bytes: number | null;
   serverMs: number;
   evaluationMs: number;
   placement: ScriptPlacement;

@@ -1,5 +1,7 @@
 'use client';
 
+import { useState } from 'react';
+import { toast } from 'sonner';
 import { useWorkbench } from '../state/workbench.ts';
 
 /** Told when the plan was changed elsewhere: nothing is overwritten, both ways out are offered. */
@@ -7,7 +9,14 @@ export function ConflictBar() {
   const conflict = useWorkbench((s) => s.conflict);
   const takeTheirs = useWorkbench((s) => s.takeTheirs);
   const keepMine = useWorkbench((s) => s.keepMine);
-  if (!conflict) return <div />;
+  const [copying, setCopying] = useState(false);
+  if (!conflict) return null;
+  const copy = () => {
+    setCopying(true);
+    keepMine()
+      .catch((error: Error) => toast.error(`The copy couldn’t be made; your change is kept here. ${error.message}`))
+      .finally(() => setCopying(false));
+  };
   return (
     <div role="alert" className="flex items-center gap-4 border-b border-line bg-mark px-4 py-2">
       <span>
@@ -17,7 +26,12 @@ export function ConflictBar() {
       <button type="button" onClick={takeTheirs} className="rounded bg-ink px-3 py-1 font-medium text-on-ink">
         Reload theirs
       </button>
-      <button type="button" onClick={() => void keepMine()} className="rounded border border-ink px-3 py-1">
+      <button
+        type="button"
+        disabled={copying}
+        onClick={copy}
+        className="rounded border border-ink px-3 py-1 disabled:opacity-40"
+      >
         Keep mine as a copy
       </button>
     </div>

@@ -2,11 +2,13 @@
 
 import { type ReactNode, useRef } from 'react';
 import { limitWords } from '../../core/limits/words.ts';
+import type { StartSum } from '../../core/metrics/start.ts';
 import type { LandingView } from '../../worker/views.ts';
 import { Change } from '../parts/change.tsx';
 import { count, size, time } from '../parts/format.ts';
 import { ROLES } from '../parts/roles.tsx';
 import { Term } from '../parts/term.tsx';
+import { TERMS } from '../parts/terms.ts';
 import { useWidth } from '../parts/use-width.ts';
 import { useHandoffPage } from '../state/handoff-page.ts';
 import { useLanding, useLandingIsOld } from '../state/landing.ts';
@@ -15,6 +17,7 @@ import { useStations } from '../state/stations.ts';
 import { useTakeWay } from '../state/take-way.ts';
 import { endTrial, type Trial, useTrial } from '../state/trial.ts';
 import { storedPlan, useWorkbench } from '../state/workbench.ts';
+import { StartSums } from './start-sums.tsx';
 import { stripRows } from './strip-rows.ts';
 
 /** The startup of the present choice with the baseline as a ghost, and the readout with its changes. */
@@ -82,7 +85,8 @@ function Trying({ trial: { way } }: { trial: Trial }) {
 function Warnings() {
   const stale = useLanding((s) => s.stale);
   const stopped = useLanding((s) => s.now?.timeline.stopped);
-  const broken = useLimitStates((s) => s.states).filter((s) => s.state !== 'kept');
+  const missing = useLanding((s) => s.now?.missing);
+  const broken = useLimitStates().states.filter((s) => s.state !== 'kept');
   const go = useStations((s) => s.go);
   const showLimits = () => {
     useHandoffPage.setState({ page: 'limits' });
@@ -105,6 +109,11 @@ function Warnings() {
           {stale.length === 1 ? '1 decision no longer applies' : `${stale.length} decisions no longer apply`}
         </p>
       ) : null}
+      {missing?.map((m) => (
+        <p key={`${m.name} ${m.state}`} className="text-worse" title={m.waits ? `it waits: ${m.waits}` : undefined}>
+          {m.name} never {m.state === 'shown' ? 'shows' : 'answers'}
+        </p>
+      ))}
       {stopped ? (
         <p className="text-worse" title={stopped}>
           prediction cut off
@@ -121,6 +130,12 @@ const FIGURES: {
   write: (value: number) => string;
   /** For a time that rests on the estimated cost of script. */
   milestone?: keyof LandingView['milestones'];
+  /** The sum whose files stand behind it. */
+  sum?: StartSum;
+  /** Left out where it is nothing, before and now. */
+  mayBeNothing?: true;
+  /** It would be more if the sizes were known that aren't. */
+  restsOnSizes?: true;
 }[] = [
   {
     name: 'first content',
@@ -128,6 +143,7 @@ const FIGURES: {
     read: (v) => v.milestones.firstContent,
     write: time,
     milestone: 'firstContent',
+    restsOnSizes: true,
   },
   {
     name: 'interactive',
@@ -135,12 +151,25 @@ const FIGURES: {
     read: (v) => v.milestones.interactive,
     write: time,
     milestone: 'interactive',
+    restsOnSizes: true,
+  },
+  { name: 'start', words: TERMS.start, read: (v) => v.readout.startBytes, write: size, sum: 'start' },
+  {
+    name: 'other scripts',
+    words: TERMS['other scripts'],
+    read: (v) => v.readout.otherScripts,
+    write: size,
+    sum: 'other scripts',
+    mayBeNothing: true,
+    restsOnSizes: true,
   },
   {
-    name: 'start',
-    words: 'script and style that travelled until interactive, compressed, third-party scripts and loader included',
-    read: (v) => v.readout.startBytes,
+    name: 'also fetched',
+    words: TERMS['also fetched'],
+    read: (v) => v.readout.alsoFetched,
     write: size,
+    sum: 'also fetched',
+    mayBeNothing: true,
   },
   {
     name: 'requests',
@@ -156,7 +185,7 @@ const FIGURES: {
   },
   {
     name: 'waste',
-    words: 'bytes that this landing fetches and doesn’t use',
+    words: 'bytes that this landing fetches and nothing uses that shows by then',
     read: (v) => v.readout.wasted,
     write: size,
   },
@@ -165,30 +194,58 @@ const FIGURES: {
 function Figures({ now, ghost }: { now: LandingView; ghost: LandingView }) {
   return (
     <dl className="flex shrink-0 py-4 pl-1" aria-live="polite">
-      {FIGURES.map(({ name, words, read, write, milestone }) => (
-        <Figure key={name} name={name} words={words} value={write(read(now))}>
-          <Change value={read(now) - read(ghost)} format={write} />
-          {milestone && now.range ? (
-            <span
-              className="block text-[11px] text-soft"
-              title="if script costs as little, or as much, as is believable"
-            >
-              {time(now.range.low[milestone])} – {time(now.range.high[milestone])}
-            </span>
-          ) : null}
-        </Figure>
-      ))}
+      {FIGURES.filter((f) => !f.mayBeNothing || (f.sum && now.sums[f.sum].length + ghost.sums[f.sum].length > 0)).map(
+        ({ name, words, read, write, milestone, sum, restsOnSizes }) => (
+          <Figure
+            key={name}
+            name={name}
+            words={words}
+            value={write(read(now))}
+            atLeast={restsOnSizes && now.unknown.length > 0 ? now.unknown : []}
+            sum={sum ? { view: now, of: sum } : null}
+          >
+            <Change value={read(now) - read(ghost)} format={write} />
+            {milestone && now.range ? (
+              <span
+                className="block text-[11px] text-soft"
+                title="if script costs as little, or as much, as is believable"
+              >
+                {time(now.range.low[milestone])} – {time(now.range.high[milestone])}
+              </span>
+            ) : null}
+          </Figure>
+        ),
+      )}
     </dl>
   );
 }
 
-function Figure({ name, words, value, children }: { name: string; words: string; value: string; children: ReactNode }) {
+function Figure({
+  name,
+  words,
+  value,
+  atLeast,
+  sum,
+  children,
+}: {
+  name: string;
+  words: string;
+  value: string;
+  /** Files of unknown size that it rests on. */
+  atLeast: string[];
+  sum: { view: LandingView; of: StartSum } | null;
+  children: ReactNode;
+}) {
+  const unsure = atLeast.length > 0 ? `at least: the size of ${atLeast.join(', ')} isn’t known` : undefined;
+  const written = unsure ? <span title={unsure}>≥ {value}</span> : value;
   return (
     <div data-figure={name} className="min-w-[82px] border-r border-line px-3 last:border-r-0">
       <dt className="text-[11px] leading-tight text-soft">
         <Term means={words}>{name}</Term>
       </dt>
-      <dd className="text-[17px] leading-6 font-medium whitespace-nowrap">{value}</dd>
+      <dd className="text-[17px] leading-6 font-medium whitespace-nowrap">
+        {sum ? <StartSums {...sum}>{written}</StartSums> : written}
+      </dd>
       <dd className="text-xs whitespace-nowrap">{children}</dd>
     </div>
   );

@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { create } from 'zustand';
 import { decisionWords, planDifference, shipsBy, subjectOf } from '../../core/plan/decisions.ts';
 import { DecisionLine } from '../parts/decision-line.tsx';
+import { TextField } from '../parts/field.tsx';
 import { Modal } from '../parts/modal.tsx';
 import { useLanding } from '../state/landing.ts';
 import { storedPlan, useWorkbench } from '../state/workbench.ts';
@@ -38,41 +39,26 @@ function OpenPlan({ onClose }: { onClose: () => void }) {
   const withdraw = useWorkbench((s) => s.withdraw);
   const stale = useLanding((s) => s.stale);
   const blocked = useLanding((s) => s.blocked);
-  const [name, setName] = useState(plan.name);
-  const [description, setDescription] = useState(plan.description);
   const [sure, setSure] = useState(false);
-  const save = async () => {
-    if (name.trim() === '' || (name.trim() === plan.name && description === plan.description)) return;
-    try {
-      await describePlan({ name: name.trim(), description });
-    } catch (error) {
-      toast.error(error instanceof Error ? error.message : String(error));
-    }
+  const save = (change: { name?: string; description?: string }) => {
+    describePlan(change).catch((error: Error) => toast.error(error.message));
   };
-  const field = 'mt-0.5 w-full rounded border border-line bg-paper px-2 py-1 text-ink';
   return (
     <Modal title={plan.name} width="wide" onClose={onClose}>
-      <label className="block text-soft">
-        Name
-        <input
-          value={name}
-          maxLength={80}
-          onChange={(event) => setName(event.target.value)}
-          onBlur={() => void save()}
-          className={field}
+      <TextField
+        label="Name (Enter saves it, Escape leaves it)"
+        value={plan.name}
+        check={(name) => (name === '' ? 'Give it a name.' : name.length > 80 ? 'At most 80 letters.' : null)}
+        onTake={(name) => save({ name })}
+      />
+      <div className="mt-2">
+        <TextField
+          label="What it is for"
+          value={plan.description}
+          check={(text) => (text.length > 2000 ? 'At most 2000 letters.' : null)}
+          onTake={(description) => save({ description })}
         />
-      </label>
-      <label className="mt-2 block text-soft">
-        What it is for
-        <textarea
-          value={description}
-          maxLength={2000}
-          rows={2}
-          onChange={(event) => setDescription(event.target.value)}
-          onBlur={() => void save()}
-          className={field}
-        />
-      </label>
+      </div>
       <Origin />
       <h3 className="mt-4 mb-1 font-semibold">
         {plan.decisions.length === 0 ? 'No decisions yet' : `${plan.decisions.length} decisions, in their order`}

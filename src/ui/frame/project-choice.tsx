@@ -36,7 +36,7 @@ export function ProjectChoice() {
       if (!end.changes) throw new Error(troubleWords(end) ?? 'The reading was stopped.');
       const { added, removed, grown, stale } = end.changes;
       const lost = stale.map((s) => `${s.plan}: ${s.reasons.join('; ')}`).join('. ');
-      const words = `${added.length} modules added, ${removed.length} removed, ${grown.length} changed in size.`;
+      const words = `${added.length} modules and scripts added, ${removed.length} removed, ${grown.length} changed in size.`;
       toast.success(lost ? `${words} No longer applies: ${lost}` : words, { id: reading, duration: 10_000 });
       await reload(project.id);
     } catch (error) {

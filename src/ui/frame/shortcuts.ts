@@ -33,6 +33,16 @@ export const SHORTCUTS: { keys: string; does: string }[] = [
   { keys: '?', does: 'this list' },
 ];
 
+const SINGLE_KEYS: Record<string, () => void> = {
+  '?': () => useShortcutSheet.setState({ open: true }),
+  w: () => useWordsSheet.setState({ open: true }),
+  l: () => usePlanSheet.setState({ open: true }),
+  c: () => useConditionsSheet.setState({ open: true }),
+  t: toggleTheme,
+  '[': () => stepRoute(-1),
+  ']': () => stepRoute(1),
+};
+
 /** Installs the keys that work everywhere. */
 export function useShortcuts(go: (station: StationId) => void): void {
   useEffect(() => {
@@ -47,16 +57,11 @@ export function useShortcuts(go: (station: StationId) => void): void {
       }
       if (event.altKey || isTakenElsewhere(event)) return;
       const station = STATIONS.find((s) => s.key === event.key);
-      if (station) go(station.id);
-      else if (event.key === '?') useShortcutSheet.setState({ open: true });
-      else if (event.key === 'w') useWordsSheet.setState({ open: true });
-      else if (event.key === 'l') usePlanSheet.setState({ open: true });
-      else if (event.key === 'c') {
-        // Else the letter lands in the sheet's first field.
-        event.preventDefault();
-        useConditionsSheet.setState({ open: true });
-      } else if (event.key === 't') toggleTheme();
-      else if (event.key === '[' || event.key === ']') stepRoute(event.key === ']' ? 1 : -1);
+      const does = station ? () => go(station.id) : SINGLE_KEYS[event.key];
+      if (!does) return;
+      // Else the letter lands in the first field of what it opens.
+      event.preventDefault();
+      does();
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);

@@ -4,8 +4,9 @@ import { STATIONS, type StationId } from './station-list.ts';
 
 /** The stations as stops on one line. */
 export function StationLine({ at, onGo }: { at: StationId; onGo: (station: StationId) => void }) {
-  const { open } = useFindings();
-  const waiting = (station: StationId) => open.filter((f) => STATION_OF[f.kind] === station).length;
+  const { open, old } = useFindings();
+  // While findings are measured anew nothing is said of them.
+  const waiting = (station: StationId) => (old ? [] : open).filter((f) => STATION_OF[f.kind] === station).length;
   return (
     <nav aria-label="Stations" className="border-r border-line bg-paper">
       <ol className="relative mt-5">

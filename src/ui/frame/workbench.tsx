@@ -16,6 +16,7 @@ import { useStations } from '../state/stations.ts';
 import { hearTabs } from '../state/tabs.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { selectionOf, takeWishes, useAddress, wishesOf } from './address.ts';
+import { AppBanner } from './app-banner.tsx';
 import { CommandKey } from './commands/command-key.tsx';
 import { ConditionsSheet } from './conditions-sheet.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
@@ -77,7 +78,10 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
       <div className="workbench grid h-screen min-h-[600px] min-w-[640px] grid-rows-[auto_auto_minmax(0,1fr)_118px]">
         <RoleTextures />
         <TopBar loaded={loaded} />
-        <ConflictBar />
+        <div>
+          <ConflictBar />
+          {loaded ? <AppBanner /> : null}
+        </div>
         <div className="grid min-h-0 grid-cols-[148px_minmax(0,1fr)]">
           <StationLine at={at} onGo={setAt} />
           <main className="min-h-0 min-w-0" aria-label={at}>
@@ -154,6 +158,13 @@ function useNotices(): void {
     toast(notice, { duration: 10_000 });
     useWorkbench.setState({ notice: null });
   }, [notice]);
+  // What somebody began and nobody waits for must not fail in silence.
+  useEffect(() => {
+    const onLost = ({ reason }: PromiseRejectionEvent) =>
+      toast.error(reason instanceof Error ? reason.message : String(reason));
+    addEventListener('unhandledrejection', onLost);
+    return () => removeEventListener('unhandledrejection', onLost);
+  }, []);
 }
 
 /** Loads a project into the store and its snapshot into the worker; gives what went wrong. */

@@ -93,14 +93,15 @@ export function NumberField({
   most,
   onTake,
   bare = false,
-}: Common & { value: number; unit: string; least?: number; most: number; onTake: (value: number) => void }) {
+}: Common & { value: number | null; unit: string; least?: number; most: number; onTake: (value: number) => void }) {
   return (
     <div className="flex items-end gap-1">
       <div className={bare ? 'w-11' : 'w-28'}>
         <TextField
           label={label}
           bare={bare}
-          value={String(value)}
+          value={value === null ? '' : String(value)}
+          placeholder={value === null ? 'unknown' : undefined}
           check={(text) => {
             const n = Number(text);
             return text !== '' && n >= least && n <= most ? null : `Give a number from ${least} to ${most}.`;

@@ -4,11 +4,13 @@ import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { Advice, Finding, Score } from '../../core/advise/types.ts';
 import { longCrew, newRun, sharedOut } from './long-work.ts';
-import { useConditions, usePlan, useWorkbench } from './workbench.ts';
+import { fitOf, type Sides, type Subject, subjectNow, useSubject } from './subject.ts';
+import { useConditions, usePlan } from './workbench.ts';
 
 interface AdviceState {
-  /** For the plan as it was when it was worked out; the next one replaces it. */
   advice: Advice | null;
+  /** What the advice is about; the next one replaces it. */
+  of: Subject | null;
   /** Share of the work that is done, 0 to 1. */
   done: number;
   error: string | null;
@@ -16,7 +18,28 @@ interface AdviceState {
   chosen: string | null;
 }
 
-export const useAdvice = create<AdviceState>()(() => ({ advice: null, done: 0, error: null, chosen: null }));
+const NOTHING: AdviceState = { advice: null, of: null, done: 0, error: null, chosen: null };
+const store = create<AdviceState>()(() => NOTHING);
+
+/** Advice hangs on the conditions; it is about all routes. */
+const SIDES: Sides = ['conditions'];
+
+/** Advice about what is looked at. `old`: decisions were made since, so that its figures are no longer true of the plan. */
+export function useAdvice(): Omit<AdviceState, 'of'> & { old: boolean } {
+  const { of, ...state } = store();
+  const fit = fitOf(of, useSubject(), SIDES);
+  return { ...state, advice: fit === 'other' ? null : state.advice, old: fit === 'decided since' };
+}
+
+/** Findings for the plan as it is; none while they are worked out. */
+export function adviceNow(): Finding[] {
+  const { of, advice } = store.getState();
+  return advice && fitOf(of, subjectNow(), SIDES) === 'fits' ? advice.findings : [];
+}
+
+export function chooseFinding(id: string): void {
+  store.setState({ chosen: id });
+}
 
 /** Advice begins when nothing was decided for so long. In ms. */
 const REST_MS = 500;
@@ -26,12 +49,14 @@ const wait = (ms: number) => new Promise((go) => setTimeout(go, ms));
 /** Keeps the advice in step with plan and conditions, in the background. */
 export function useAdviceUpdates(): void {
   const plan = usePlan();
-  const app = useWorkbench((s) => s.app);
+  const subject = useSubject();
   const conditions = useConditions();
+  const { app, planId, decisions, conditions: named } = subject;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the plan's decisions and the conditions' ids are what counts; not the route
   useEffect(() => {
     if (!app || app.routes.length === 0) return;
     let current = true;
-    useAdvice.setState({ done: 0, error: null });
+    store.setState({ done: 0, error: null });
     const work = async () => {
       await wait(REST_MS);
       if (!current) return;
@@ -43,7 +68,7 @@ export function useAdviceUpdates(): void {
         const help = others.length > 0 ? { given } : undefined;
         const { done, of, advice, ahead } = await worker.advise(plan, conditions, help);
         if (!current) return;
-        useAdvice.setState(advice ? { advice, done: 1 } : { done: done / Math.max(1, of) });
+        store.setState(advice ? { advice, of: subject, done: 1 } : { done: done / Math.max(1, of) });
         if (advice) return;
         given = undefined;
         if (!ahead) continue;
@@ -52,22 +77,23 @@ export function useAdviceUpdates(): void {
         for (const { places, made } of parts) for (const [n, at] of places.entries()) given[at] = made[n];
       }
     };
-    work().catch((error: Error) => current && useAdvice.setState({ error: error.message, done: 1 }));
+    work().catch((error: Error) => current && store.setState({ error: error.message, done: 1 }));
     return () => {
       current = false;
     };
-  }, [plan, app, conditions]);
+  }, [app, planId, decisions, named]);
 }
 
-/** Findings that aren't put aside, and those that are with their reasons. */
-export function useFindings(): { open: Finding[]; aside: { finding: Finding; reason: string }[] } {
-  const advice = useAdvice((s) => s.advice);
+/** Findings that aren't put aside, and those that are with their reasons; `old` as in useAdvice. */
+export function useFindings(): { open: Finding[]; aside: { finding: Finding; reason: string }[]; old: boolean } {
+  const { advice, old } = useAdvice();
   const plan = usePlan();
   const reasons = new Map(
     plan.decisions.flatMap((d) => (d.kind === 'put aside' ? [[d.finding, d.reason] as const] : [])),
   );
   const all = advice?.findings ?? [];
   return {
+    old,
     open: all.filter((f) => !reasons.has(f.id)),
     aside: all.flatMap((finding) => {
       const reason = reasons.get(finding.id);

@@ -3,7 +3,7 @@
 import { useEffect, useRef } from 'react';
 import { sameApp } from '../../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../../core/amend/types.ts';
-import { analyst } from '../../worker/client.ts';
+import { alone } from '../../worker/client.ts';
 import { useWorkbench } from './workbench.ts';
 
 /** What the person corrected on what was read. */
@@ -27,17 +27,19 @@ export function useAmendmentUpdates(): void {
     // A project comes with its corrections laid over it already.
     if (opened) return;
     let current = true;
-    void analyst()
-      .amend(amendments)
-      .then((app) => {
-        if (!current) return;
-        const { route } = useWorkbench.getState();
-        const kept = app.routes.some((r) => r.pattern === route);
-        useWorkbench.setState({ app, ...(kept ? {} : { route: app.routes[0]?.pattern ?? '' }) });
-      })
-      .catch((error: Error) =>
-        useWorkbench.setState({ notice: `The correction could not be laid over: ${error.message}` }),
-      );
+    alone(async (worker) => {
+      const app = await worker.amend(amendments);
+      if (!current) return;
+      const { route } = useWorkbench.getState();
+      const kept = app.routes.some((r) => r.pattern === route);
+      const next = app.routes[0]?.pattern ?? '';
+      const words = next
+        ? `There is no route ${route} any more; ${next} is shown.`
+        : `There is no route ${route} any more.`;
+      useWorkbench.setState({ app, ...(kept ? {} : { route: next, ...(route ? { notice: words } : {}) }) });
+    }).catch((error: Error) =>
+      useWorkbench.setState({ notice: `The correction could not be laid over: ${error.message}` }),
+    );
     return () => {
       current = false;
     };

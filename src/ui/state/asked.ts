@@ -3,7 +3,8 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Plan } from '../../core/plan/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
-import { useConditions, usePlan, useWorkbench } from './workbench.ts';
+import { fitOf, type Sides, type Subject, useSubject } from './subject.ts';
+import { useConditions, usePlan } from './workbench.ts';
 
 /** What is chosen at present. */
 export interface Present {
@@ -19,26 +20,32 @@ export interface Asked<T> {
 
 /**
  * What the worker answers about what is chosen at present; asked again when that changes, or `of`, which names what else
- * the question is about. The last answer stays until the next is there, but for another `of`.
+ * the question is about. While decisions are made in one plan the last answer stays until the next is there; about
+ * anything else (another app, plan, route, conditions on which it hangs) nothing is shown before its own answer.
  */
-export function useAsked<T>(ask: (now: Present) => Promise<T>, of = ''): Asked<T> {
+export function useAsked<T>(ask: (now: Present) => Promise<T>, of = '', sides?: Sides): Asked<T> {
   const plan = usePlan();
-  const app = useWorkbench((s) => s.app);
-  const route = useWorkbench((s) => s.route);
+  const subject = useSubject();
   const conditions = useConditions();
   const question = useRef(ask);
   question.current = ask;
-  const [answer, setAnswer] = useState<Asked<T> & { of: string }>({ found: null, error: null, of });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) gives another answer
+  const [answer, setAnswer] = useState<Asked<T> & { of: string; about: Subject | null }>({
+    ...NOTHING,
+    of,
+    about: null,
+  });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the plan's decisions and the conditions' ids are in the subject
   useEffect(() => {
     let current = true;
-    question.current({ plan, route, conditions }).then(
-      (found) => current && setAnswer({ found, error: null, of }),
-      (error: Error) => current && setAnswer({ found: null, error: error.message, of }),
+    question.current({ plan, route: subject.route, conditions }).then(
+      (found) => current && setAnswer({ found, error: null, of, about: subject }),
+      (error: Error) => current && setAnswer({ found: null, error: error.message, of, about: subject }),
     );
     return () => {
       current = false;
     };
-  }, [plan, app, route, conditions, of]);
-  return answer.of === of ? answer : { found: null, error: null };
+  }, [subject, of]);
+  return answer.of === of && fitOf(answer.about, subject, sides) !== 'other' ? answer : NOTHING;
 }
+
+const NOTHING = { found: null, error: null };

@@ -4,6 +4,8 @@ import { create } from 'zustand';
 import type { Choice, ChoiceProgress, Circumstance, MeasuredShares, Turn, Wanted } from '../../core/choose/types.ts';
 import type { Plan } from '../../core/plan/types.ts';
 import { longCrew, newRun, sharedOut } from './long-work.ts';
+import { type Subject, subjectNow } from './subject.ts';
+import { useWorkbench } from './workbench.ts';
 
 interface Choosing {
   at: 'nothing' | 'choosing' | 'stopped' | 'chosen';
@@ -14,8 +16,8 @@ interface Choosing {
   choice: Choice | null;
   /** Ids of the candidates of the point that is picked on the curve; null: all that were chosen. */
   picked: string[] | null;
-  /** The plan that the choice began with. */
-  of: Plan | null;
+  /** What the choice began with. */
+  of: Subject | null;
   error: string | null;
 }
 
@@ -30,8 +32,17 @@ const NOTHING: Choosing = {
   error: null,
 };
 
-/** A choice goes on while the person looks at something else. */
-export const useChoosing = create<Choosing>()(() => NOTHING);
+const store = create<Choosing>()(() => NOTHING);
+
+/** A choice goes on while the person looks at something else; one about another app is not shown. */
+export function useChoosing<T>(select: (choosing: Choosing) => T): T {
+  const app = useWorkbench((s) => s.app);
+  return store((s) => select(s.of === null || s.of.app === app ? s : NOTHING));
+}
+
+export function pickChosen(picked: string[] | null): void {
+  store.setState({ picked });
+}
 
 /** What is wanted of a choice. */
 interface Wishes extends Wanted {
@@ -50,7 +61,7 @@ let run = 0;
 
 export async function startChoosing(plan: Plan, circumstances: Circumstance[], wanted: Wanted): Promise<void> {
   const mine = ++run;
-  useChoosing.setState({ ...NOTHING, at: 'choosing', of: plan });
+  store.setState({ ...NOTHING, at: 'choosing', of: subjectNow() });
   try {
     const crew = await longCrew();
     const [worker, ...others] = crew;
@@ -61,7 +72,7 @@ export async function startChoosing(plan: Plan, circumstances: Circumstance[], w
       const { turns, phase, done, of, choice, ahead } = await worker.choose(plan, circumstances, wanted, begin, help);
       if (run !== mine) return;
       const share = done / Math.max(1, of);
-      useChoosing.setState({ turns, phase, share, ...(choice ? { choice, at: 'chosen' } : {}) });
+      store.setState({ turns, phase, share, ...(choice ? { choice, at: 'chosen' } : {}) });
       if (choice) return;
       if (!ahead) {
         given = undefined;
@@ -72,19 +83,19 @@ export async function startChoosing(plan: Plan, circumstances: Circumstance[], w
     }
   } catch (reason) {
     if (run !== mine) return;
-    useChoosing.setState({ ...NOTHING, error: reason instanceof Error ? reason.message : String(reason) });
+    store.setState({ ...NOTHING, error: reason instanceof Error ? reason.message : String(reason) });
   }
 }
 
 /** Leaves it with what was chosen so far. */
 export function stopChoosing(): void {
   run++;
-  useChoosing.setState((s) => (s.at === 'choosing' ? { at: 'stopped' } : s));
+  store.setState((s) => (s.at === 'choosing' ? { at: 'stopped' } : s));
 }
 
 export function forgetChoice(): void {
   run++;
-  useChoosing.setState(NOTHING);
+  store.setState(NOTHING);
 }
 
 /** The changes that would be taken: those of the picked point, or all. */

@@ -6,6 +6,7 @@ import type { PlanTable } from '../../core/compare/compare.ts';
 import { BASELINE, type Plan } from '../../core/plan/types.ts';
 import { type CacheState, type Conditions, DEVICES, LINKS } from '../../core/sim/conditions.ts';
 import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
+import type { AppView } from '../../worker/views.ts';
 import { longWork } from './long-work.ts';
 import { useConditions, usePlan, useWorkbench } from './workbench.ts';
 
@@ -80,14 +81,16 @@ export function useCompared(): Compared {
   const plans = useComparedPlans();
   const conditions = useComparedConditions();
   const app = useWorkbench((s) => s.app);
-  const [state, setState] = useState<Omit<Compared, 'plans' | 'conditions'> & { of: Plan[]; under: Conditions[] }>({
+  const [state, setState] = useState<
+    Omit<Compared, 'plans' | 'conditions'> & { of: Plan[]; under: Conditions[]; app: AppView | null }
+  >({
     tables: null,
     done: 0,
     error: null,
     of: [],
     under: [],
+    app: null,
   });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) gives other figures
   useEffect(() => {
     let current = true;
     const work = async () => {
@@ -99,7 +102,7 @@ export function useCompared(): Compared {
         tables.push(table);
         setState((s) => ({ ...s, done: tables.length, error: null }));
       }
-      setState({ tables, done: tables.length, error: null, of: plans, under: conditions });
+      setState({ tables, done: tables.length, error: null, of: plans, under: conditions, app });
     };
     work().catch((error: Error) => current && setState((s) => ({ ...s, error: error.message })));
     return () => {
@@ -107,11 +110,11 @@ export function useCompared(): Compared {
     };
   }, [plans, conditions, app]);
   // Until the next figures are there, the last ones stand with the plans and conditions that they are of.
-  const known = state.tables !== null;
+  const known = state.tables !== null && state.app === app;
   return {
     plans: known ? state.of : plans,
     conditions: known ? state.under : conditions,
-    tables: state.tables,
+    tables: known ? state.tables : null,
     done: state.done,
     error: state.error,
   };

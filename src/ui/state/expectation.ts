@@ -7,7 +7,8 @@ import { DEVICES, LINKS } from '../../core/sim/conditions.ts';
 import type { Expectation } from '../../core/visitors/expect.ts';
 import type { Variant } from '../../core/visitors/reckon.ts';
 import { longWork } from './long-work.ts';
-import { usePlan, useWorkbench } from './workbench.ts';
+import { fitOf, type Subject, useSubject } from './subject.ts';
+import { usePlan } from './workbench.ts';
 
 /** Sets of conditions that visitors come with; weights in any unit, 0 leaves one out. */
 export const CROWDS = [
@@ -47,10 +48,11 @@ export function crowdsOf(weights: Record<string, number>): (Variant & { name: st
 /** What all visitors can expect, of the plan and of the baseline; `stopped` leaves it as far as it is. */
 export function useExpectation(stopped: boolean): ExpectationState {
   const plan = usePlan();
-  const app = useWorkbench((s) => s.app);
+  const subject = useSubject();
+  const { app, planId, decisions } = subject;
   const weights = useCrowds((s) => s.weights);
-  const [state, setState] = useState<ExpectationState>({ now: null, baseline: null, done: 0, error: null });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) gives another answer
+  const [{ of, ...state }, setState] = useState<ExpectationState & { of: Subject | null }>({ ...NOTHING, of: null });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the plan's decisions are what counts; the crowds have conditions of their own
   useEffect(() => {
     if (stopped) return;
     let current = true;
@@ -62,6 +64,7 @@ export function useExpectation(stopped: boolean): ExpectationState {
           baseline: null,
           done: 1,
           error: 'Give at least one set of conditions a weight above 0.',
+          of: subject,
         });
         return;
       }
@@ -75,15 +78,18 @@ export function useExpectation(stopped: boolean): ExpectationState {
           const step = await worker.expect(of === 'now' ? plan : BASELINE, variants);
           if (!current) return;
           if (step.result) found[of] = step.result;
-          setState((s) => ({ ...s, ...found, done: begun + (step.done / step.of) * (same ? 1 : 0.5) }));
+          setState((s) => ({ ...s, ...found, of: subject, done: begun + (step.done / step.of) * (same ? 1 : 0.5) }));
         }
       }
-      if (current) setState({ now: found.now!, baseline: found.baseline ?? found.now!, done: 1, error: null });
+      if (current)
+        setState({ now: found.now!, baseline: found.baseline ?? found.now!, done: 1, error: null, of: subject });
     };
-    work().catch((error: Error) => current && setState({ now: null, baseline: null, done: 1, error: error.message }));
+    work().catch((error: Error) => current && setState({ ...NOTHING, done: 1, error: error.message, of: subject }));
     return () => {
       current = false;
     };
-  }, [plan, app, weights, stopped]);
-  return state;
+  }, [app, planId, decisions, weights, stopped]);
+  return fitOf(of, subject, []) === 'other' ? { ...NOTHING, done: of === null ? state.done : 0 } : state;
 }
+
+const NOTHING: ExpectationState = { now: null, baseline: null, done: 0, error: null };

@@ -3,7 +3,8 @@
 import { useEffect, useState } from 'react';
 import type { HintRow } from '../../core/choose/hint-table.ts';
 import { longWork } from './long-work.ts';
-import { useConditions, usePlan, useWorkbench } from './workbench.ts';
+import { fitOf, type Subject, useSubject } from './subject.ts';
+import { useConditions, usePlan } from './workbench.ts';
 
 export interface HintRowsState {
   /** Of the plan as it was when they were measured; the next ones replace them. */
@@ -17,10 +18,11 @@ const REST_MS = 200;
 /** Every hint of the plan and beside it, measured in the background. */
 export function useHintRows(): HintRowsState {
   const plan = usePlan();
-  const app = useWorkbench((s) => s.app);
+  const subject = useSubject();
+  const { app, planId, decisions, conditions: named } = subject;
   const conditions = useConditions();
-  const [state, setState] = useState<HintRowsState>({ rows: null, done: 0, error: null });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) gives another answer
+  const [{ of, ...state }, setState] = useState<HintRowsState & { of: Subject | null }>({ ...NOTHING, of: null });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the plan's decisions and the conditions' ids are what counts; not the route
   useEffect(() => {
     let current = true;
     setState((s) => ({ ...s, done: 0, error: null }));
@@ -30,7 +32,7 @@ export function useHintRows(): HintRowsState {
       while (current) {
         const { done, of, rows } = await worker.hints(plan, conditions);
         if (!current) return;
-        setState((s) => (rows ? { rows, done: 1, error: null } : { ...s, done: done / Math.max(1, of) }));
+        setState((s) => (rows ? { rows, done: 1, error: null, of: subject } : { ...s, done: done / Math.max(1, of) }));
         if (rows) return;
       }
     };
@@ -38,6 +40,8 @@ export function useHintRows(): HintRowsState {
     return () => {
       current = false;
     };
-  }, [plan, app, conditions]);
-  return state;
+  }, [app, planId, decisions, named]);
+  return fitOf(of, subject, ['conditions']) === 'other' ? { ...state, rows: null } : state;
 }
+
+const NOTHING: HintRowsState = { rows: null, done: 0, error: null };

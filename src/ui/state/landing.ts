@@ -1,21 +1,18 @@
 'use client';
 
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
 import { create } from 'zustand';
 import { BASELINE, type Plan } from '../../core/plan/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
 import { analyst } from '../../worker/client.ts';
-import type { AppView, LandingView } from '../../worker/views.ts';
+import type { LandingView } from '../../worker/views.ts';
+import { fitOf, type Subject, useSubject } from './subject.ts';
 import { type Trial, useTrial, useTrialPlan } from './trial.ts';
 import { useConditions, usePlan, useWorkbench } from './workbench.ts';
 
 /** What a landing is asked of: the same only if each is the same. */
-interface Subject {
-  app: AppView | null;
-  plan: Plan;
+interface LandingSubject extends Subject {
   trial: Trial | null;
-  route: string;
-  conditions: string;
 }
 
 interface Landing {
@@ -27,12 +24,12 @@ interface Landing {
   blocked: { decision: number; import: string; reason: string; line: number }[];
   error: string | null;
   /** What the answer is about; the person may have chosen something else since. */
-  of: Subject | null;
+  of: LandingSubject | null;
   /** From the choice to the answer of the worker, in ms. */
   tookMs: number;
 }
 
-export const useLanding = create<Landing>()(() => ({
+const NOTHING: Landing = {
   now: null,
   ghost: null,
   stale: [],
@@ -40,24 +37,30 @@ export const useLanding = create<Landing>()(() => ({
   error: null,
   of: null,
   tookMs: 0,
-}));
+};
+
+const store = create<Landing>()(() => NOTHING);
+
+/** Of the landing that is shown: never one of another app, and none where the app has no such route. */
+export function useLanding<T>(select: (landing: Landing) => T): T {
+  const app = useWorkbench((s) => s.app);
+  const hasRoute = useWorkbench((s) => s.app?.routes.some((r) => r.pattern === s.route) ?? false);
+  return store((s) => select(s.of?.app === app && hasRoute ? s : NOTHING));
+}
 
 /** What is chosen at present. */
-function useSubject(): Subject {
-  const app = useWorkbench((s) => s.app);
-  const plan = usePlan();
+function useLandingSubject(): LandingSubject {
+  const subject = useSubject();
   const trial = useTrial();
-  const route = useWorkbench((s) => s.route);
-  const conditions = useWorkbench((s) => `${s.linkId} ${s.deviceId} ${s.cache}`);
-  return { app, plan, trial, route, conditions };
+  return useMemo(() => ({ ...subject, trial }), [subject, trial]);
 }
 
 /** Whether what is shown is still about something that was chosen before. */
 export function useLandingIsOld(): boolean {
-  const now = useSubject();
-  const of = useLanding((s) => s.of);
+  const now = useLandingSubject();
+  const of = store((s) => s.of);
   if (!now.app?.routes.some((r) => r.pattern === now.route)) return false;
-  return of === null || (Object.keys(now) as (keyof Subject)[]).some((key) => now[key] !== of[key]);
+  return fitOf(of, now) !== 'fits' || of?.trial !== now.trial;
 }
 
 interface Wish {
@@ -65,7 +68,7 @@ interface Wish {
   behind: Plan;
   route: string;
   conditions: Conditions;
-  of: Subject;
+  of: LandingSubject;
   at: number;
 }
 
@@ -74,15 +77,17 @@ let next: Wish | null = null;
 
 /** Keeps the landing up to date; while one is computed only the newest wish waits. */
 export function useLandingUpdates(): void {
-  const { app, plan, trial, route, conditions: named } = useSubject();
+  const of = useLandingSubject();
+  const plan = usePlan();
   const tried = useTrialPlan();
   const conditions = useConditions();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the plan's decisions and the conditions' ids are in the subject
   useEffect(() => {
+    const { app, route } = of;
     if (!app?.routes.some((r) => r.pattern === route)) return;
-    const of = { app, plan, trial, route, conditions: named };
     next = { plan: tried ?? plan, behind: tried ? plan : BASELINE, route, conditions, of, at: performance.now() };
     void work();
-  }, [app, plan, trial, tried, route, named, conditions]);
+  }, [of, tried]);
 }
 
 async function work(): Promise<void> {
@@ -93,9 +98,9 @@ async function work(): Promise<void> {
     next = null;
     try {
       const found = await analyst().landing(plan, route, conditions, behind);
-      useLanding.setState({ ...found, error: null, of, tookMs: performance.now() - at });
+      store.setState({ ...found, error: null, of, tookMs: performance.now() - at });
     } catch (error) {
-      useLanding.setState({ error: error instanceof Error ? error.message : String(error), of });
+      store.setState({ error: error instanceof Error ? error.message : String(error), of });
     }
   }
   running = false;

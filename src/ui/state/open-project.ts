@@ -1,4 +1,4 @@
-import { analyst } from '../../worker/client.ts';
+import { alone } from '../../worker/client.ts';
 import { api } from './api.ts';
 import { forgetLongWork } from './long-work.ts';
 import { useStartupView } from './startup-view.ts';
@@ -17,16 +17,21 @@ type Wishes = Parameters<ReturnType<typeof useWorkbench.getState>['open']>[2];
 
 /** Loads a project into the state and its snapshot into the worker. */
 export async function openProject(id: string, wishes: () => Wishes, wanted: () => boolean = () => true): Promise<void> {
-  const [project] = await Promise.all([
-    api.project(id),
-    analyst().open(`${location.origin}/api/projects/${id}/snapshot`),
-  ]);
-  const app = await analyst().amend(project.amended.amendments);
-  if (!wanted()) return;
-  const { project: before, open } = useWorkbench.getState();
-  if (before?.id !== id) useStartupView.setState({ part: null, at: null, under: null });
-  // What was chosen while it was loading counts.
-  open(project, app, wishes());
+  const { project: before, close } = useWorkbench.getState();
+  if (before?.id !== id) {
+    // Nothing that is of another project is shown any more, or asked of the snapshot that comes.
+    close();
+    useStartupView.setState({ part: null, at: null, under: null });
+  }
+  await alone(async (worker) => {
+    const [project] = await Promise.all([
+      api.project(id),
+      worker.open(`${location.origin}/api/projects/${id}/snapshot`),
+    ]);
+    const app = await worker.amend(project.amended.amendments);
+    // What was chosen while it was loading counts.
+    if (wanted()) useWorkbench.getState().open(project, app, wishes());
+  });
 }
 
 /** The same project with its newest snapshot; what was chosen stays chosen as far as it is still there. */

@@ -5,18 +5,20 @@ import { create } from 'zustand';
 import type { Way } from '../../core/advise/types.ts';
 import { planWith } from '../../core/plan/decisions.ts';
 import type { Plan } from '../../core/plan/types.ts';
-import { usePlan } from './workbench.ts';
+import type { AppView } from '../../worker/views.ts';
+import { usePlan, useWorkbench } from './workbench.ts';
 
 /** A change that is looked at without being made. It ends with any change of the plan that it was laid over. */
 export interface Trial {
   way: Way;
   over: Plan;
+  app: AppView | null;
 }
 
 export const useTrials = create<{ trial: Trial | null }>()(() => ({ trial: null }));
 
 export function tryOut(way: Way, over: Plan): void {
-  useTrials.setState({ trial: { way, over } });
+  useTrials.setState({ trial: { way, over, app: useWorkbench.getState().app } });
 }
 
 export function endTrial(): void {
@@ -27,7 +29,8 @@ export function endTrial(): void {
 export function useTrial(): Trial | null {
   const plan = usePlan();
   const trial = useTrials((s) => s.trial);
-  return trial?.over === plan ? trial : null;
+  const app = useWorkbench((s) => s.app);
+  return trial?.over === plan && trial.app === app ? trial : null;
 }
 
 /** The plan with what is tried; null while nothing is. */

@@ -49,7 +49,9 @@ const app: AppView = {
   realms: ['site'],
   base: '/',
   splittable: true,
-  unresolved: 0,
+  imports: 0,
+  lost: 0,
+  unknownSizes: [],
   failed: 0,
   stale: [],
 };

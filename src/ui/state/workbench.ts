@@ -30,7 +30,11 @@ export type Selection =
 type Step = { words: string } & (
   | { of: 'plan'; before: Decision[]; after: Decision[] }
   | { of: 'reading'; before: Amendments; after: Amendments }
+  | { of: 'description'; planId: string; before: Description; after: Description }
 );
+
+/** How a plan is called, and what it is for. */
+type Description = { name: string; description: string };
 
 type Saving = 'saved' | 'saving' | 'failed';
 
@@ -54,6 +58,8 @@ interface Workbench {
   /** The plan as somebody else left it, while ours differs. */
   conflict: StoredPlan | null;
 
+  /** Nothing is open: another project is about to be. */
+  close(): void;
   open(
     project: ProjectView,
     app: AppView,
@@ -68,8 +74,8 @@ interface Workbench {
   undo(): void;
   redo(): void;
   addPlan(name: string, decisions: Decision[], basedOn?: string): Promise<void>;
-  /** Names and describes the open plan; throws a Refusal when it can't be. */
-  describePlan(change: { name?: string; description?: string }): Promise<void>;
+  /** Names and describes the open plan, as a step that can be undone; throws a Refusal when it can't be. */
+  describePlan(change: Partial<Description>): Promise<void>;
   removePlan(): Promise<void>;
   /** A plan as another tab saved it: the steps of this one are forgotten, for they began elsewhere. */
   takeFromTab(plan: StoredPlan): void;
@@ -121,8 +127,26 @@ export const useWorkbench = create<Workbench>()((set, get) => {
   };
 
   const go = (step: Step, to: 'before' | 'after') => {
-    if (step.of === 'plan') change(step[to]);
-    else correct(step[to]);
+    switch (step.of) {
+      case 'plan':
+        change(step[to]);
+        return;
+      case 'reading':
+        correct(step[to]);
+        return;
+      case 'description':
+        saveDescription(step.planId, step[to]).catch((error: Error) => set({ notice: error.message }));
+    }
+  };
+
+  /** Saves what a plan is called and for; what is being saved of it comes first, so that versions follow one another. */
+  const saveDescription = async (id: string, values: Partial<Description>) => {
+    await savePlans();
+    const plan = planOf(id);
+    if (!plan) return;
+    const saved = await api.savePlan(plan.id, plan.version, values);
+    followOrigin(plan.name, saved.name);
+    putPlan({ ...saved, decisions: planOf(plan.id)?.decisions ?? saved.decisions });
   };
 
   const retries = new Map<() => Promise<void>, ReturnType<typeof setTimeout>>();
@@ -243,7 +267,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
     } catch (error) {
       if (error instanceof Refusal && error.status === 409) {
         putAmended(project.id, () => error.current as ProjectView['amended']);
-        const forget = (steps: Step[]) => steps.filter((s) => s.of === 'plan');
+        const forget = (steps: Step[]) => steps.filter((s) => s.of !== 'reading');
         set({
           savingAmendments: 'saved',
           done: forget(get().done),
@@ -279,6 +303,9 @@ export const useWorkbench = create<Workbench>()((set, get) => {
     notice: null,
     conflict: null,
 
+    close() {
+      set({ project: null, app: null, planId: null, selection: null, done: [], undone: [], conflict: null });
+    },
     open(project, app, wished) {
       unconfirmed.clear();
       told.clear();
@@ -301,6 +328,8 @@ export const useWorkbench = create<Workbench>()((set, get) => {
         saving: 'saved',
         savingAmendments: 'saved',
       });
+      if (wished.route && app.routes.length > 0 && !app.routes.some((r) => r.pattern === wished.route))
+        set({ notice: `${project.name} has no route ${wished.route}; ${get().route} is shown.` });
       takeUpUnsaved();
     },
     choose(values) {
@@ -345,25 +374,29 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       const { project } = get();
       if (!project) return;
       const plan = await api.createPlan(project.id, name, decisions, basedOn);
+      if (get().project?.id !== project.id) return;
       putPlan(plan);
       get().choosePlan(plan.id);
     },
     async describePlan(values) {
-      await savePlans();
       const plan = storedPlan(get());
       if (!plan) return;
-      const saved = await api.savePlan(plan.id, plan.version, values);
-      followOrigin(plan.name, saved.name);
-      putPlan({ ...saved, decisions: planOf(plan.id)?.decisions ?? saved.decisions });
+      const before = { name: plan.name, description: plan.description };
+      const after = { ...before, ...values };
+      await saveDescription(plan.id, after);
+      const words = after.name === before.name ? `describe “${before.name}”` : `rename to “${after.name}”`;
+      if (get().planId === plan.id) push({ of: 'description', words, planId: plan.id, before, after });
     },
     async removePlan() {
       const { project } = get();
       const plan = storedPlan(get());
       if (!project || !plan) return;
       await api.removePlan(plan.id);
+      const open = get().project;
+      if (open?.id !== project.id) return;
       settle(plan.id);
-      const plans = project.plans.filter((p) => p.id !== plan.id);
-      set({ project: { ...project, plans } });
+      const plans = open.plans.filter((p) => p.id !== plan.id);
+      set({ project: { ...open, plans } });
       followOrigin(plan.name, null);
       get().choosePlan(plans[0]?.id ?? null);
     },
@@ -389,9 +422,15 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       const names = new Set(project.plans.map((p) => p.name));
       let name = `${mine.name}, my copy`;
       for (let n = 2; names.has(name); n++) name = `${mine.name}, my copy ${n}`;
+      // Nothing of mine is let go of before the copy is there; what is decided meanwhile goes into it as well.
+      const copy = await api.createPlan(project.id, name, mine.decisions, mine.name);
+      if (get().project?.id !== project.id) return;
+      const { decisions } = planOf(mine.id) ?? mine;
       putPlan(conflict);
       settle(conflict.id);
-      await get().addPlan(name, mine.decisions, mine.name);
+      putPlan({ ...copy, decisions });
+      get().choosePlan(copy.id);
+      if (decisions !== mine.decisions) change(decisions);
     },
     async saveNow() {
       await Promise.all([savePlans(), get().savingAmendments === 'failed' ? saveAmendments() : null]);

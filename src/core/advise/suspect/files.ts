@@ -12,7 +12,8 @@ export function scriptsInTheWay({ snapshot, starts }: Grounds): Suspicion[] {
   return snapshot.scripts.flatMap((script): Suspicion[] => {
     const placed = starts.effective.placements.get(script.id) ?? script.placement;
     if (placed !== 'blocking' && placed !== 'defer' && placed !== 'async') return [];
-    const all: ScriptPlacement[] = script.bytes <= SMALL_SCRIPT ? [...PLACEMENTS, 'inlined'] : [...PLACEMENTS];
+    const all: ScriptPlacement[] =
+      script.bytes !== null && script.bytes <= SMALL_SCRIPT ? [...PLACEMENTS, 'inlined'] : [...PLACEMENTS];
     const offered = all.filter((p) => p !== placed);
     return [
       {

@@ -1,4 +1,4 @@
-import { useAdvice } from '../../state/advice.ts';
+import { adviceNow, chooseFinding } from '../../state/advice.ts';
 import { useStations } from '../../state/stations.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { CACHE_OPTIONS, DEVICE_OPTIONS, LINK_OPTIONS } from '../condition-options.ts';
@@ -74,16 +74,18 @@ export function commands(): Command[] {
       }),
     ),
   ];
-  const findings = (useAdvice.getState().advice?.findings ?? []).slice(0, MOST_FINDINGS).map(
-    (f): Command => ({
-      group: 'Finding',
-      words: f.what,
-      run: () => {
-        useAdvice.setState({ chosen: f.id });
-        go('hints');
-      },
-    }),
-  );
+  const findings = adviceNow()
+    .slice(0, MOST_FINDINGS)
+    .map(
+      (f): Command => ({
+        group: 'Finding',
+        words: f.what,
+        run: () => {
+          chooseFinding(f.id);
+          go('hints');
+        },
+      }),
+    );
   return [...stations, ...doing(), ...routes, ...plans, ...conditions, ...findings];
 
   function doing(): Command[] {

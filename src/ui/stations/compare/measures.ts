@@ -14,7 +14,11 @@ export const WORDS: Record<Measure, { name: string; about: string }> = {
   'first content': { name: 'first content', about: 'when the first content is on the screen' },
   'first screen': { name: 'first screen complete', about: 'when every part of the first screen shows' },
   interactive: { name: 'interactive', about: 'when all interactive parts of the first screen answer' },
-  quiet: { name: 'time to interactive', about: 'the last long task before five quiet seconds, or the end of the document’s scripts; it knows tasks, not parts' },
+  quiet: {
+    name: 'time to interactive',
+    about:
+      'the last long task before five quiet seconds, or the end of the document’s scripts; it knows tasks, not parts',
+  },
   'start bytes': { name: 'start', about: TERMS.start },
   'other scripts': { name: 'other scripts', about: TERMS['other scripts'] },
   'also fetched': { name: 'also fetched', about: TERMS['also fetched'] },
@@ -24,7 +28,10 @@ export const WORDS: Record<Measure, { name: string; about: string }> = {
   'unused bytes': { name: 'not used at start', about: TERMS['not used at start'] },
   'wasted bytes': { name: 'waste', about: 'fetched and never used' },
   wait: { name: 'wait', about: 'from the act until it shows, acted on at once after the landing has come to rest' },
-  'until complete': { name: 'until complete', about: 'from the act until all of it is there, with its images and data' },
+  'until complete': {
+    name: 'until complete',
+    about: 'from the act until all of it is there, with its images and data',
+  },
   bytes: { name: 'fetched', about: 'bytes that the action fetches' },
 };
 

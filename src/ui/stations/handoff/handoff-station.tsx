@@ -36,10 +36,10 @@ const GROUPS = [
 /** What a plan hands over: how each decision reaches production, and the texts to copy or save. */
 export function HandoffStation() {
   const [files, setFiles] = useState<{ name: string; map: FileMap } | null>(null);
-  const { found, error } = useAsked(({ plan }) => analyst().handoff(plan, files?.map ?? null), files?.name ?? '');
+  const { found, error } = useAsked(({ plan }) => analyst().handoff(plan, files?.map ?? null), files?.name ?? '', []);
   const chosen = useHandoffPage((s) => s.page);
   const setChosen = (page: string) => useHandoffPage.setState({ page });
-  const limits = useLimitStates((s) => s.states);
+  const limits = useLimitStates().states;
   const build = useNextBuild((s) => s.build);
   const patch = usePatch();
   const plan = usePlan();

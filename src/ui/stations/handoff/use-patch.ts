@@ -8,5 +8,5 @@ import { useWorkbench } from '../../state/workbench.ts';
 /** The edits of the source that the open plan means; the server has the sources. */
 export function usePatch(): Asked<SourcePatch> {
   const project = useWorkbench((s) => s.project?.id);
-  return useAsked(({ plan }) => api.patch(project!, plan.name, plan.decisions), project);
+  return useAsked(({ plan }) => api.patch(project!, plan.name, plan.decisions), project, []);
 }

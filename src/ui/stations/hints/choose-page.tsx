@@ -5,8 +5,17 @@ import { subjectOf } from '../../../core/plan/decisions.ts';
 import { NumberField, PickField } from '../../parts/field.tsx';
 import { count, percent, size, time } from '../../parts/format.ts';
 import { Term } from '../../parts/term.tsx';
-import { forgetChoice, startChoosing, stopChoosing, takenOf, useChoosing, useWishes } from '../../state/choosing.ts';
+import {
+  forgetChoice,
+  pickChosen,
+  startChoosing,
+  stopChoosing,
+  takenOf,
+  useChoosing,
+  useWishes,
+} from '../../state/choosing.ts';
 import { CROWDS, crowdsOf, useCrowds } from '../../state/expectation.ts';
+import { fitOf, useSubject } from '../../state/subject.ts';
 import { storedPlan, useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
 import { GainCurve } from './gain-curve.tsx';
 import { TryIt } from './try-it.tsx';
@@ -37,11 +46,11 @@ const AIM = [
 
 /** Changes chosen together under limits, in the order in which they earned their place, with gain against waste. */
 export function ChoosePage() {
-  const plan = usePlan();
   const named = useWorkbench((s) => storedPlan(s));
-  const { at, turns, choice, of, error, share, phase, picked } = useChoosing();
+  const { at, turns, choice, of, error, share, phase, picked } = useChoosing((s) => s);
+  const subject = useSubject();
   const over = at === 'chosen' || at === 'stopped';
-  const changed = over && of !== plan;
+  const changed = over && fitOf(of, subject, []) !== 'fits';
   const taken = takenOf({ turns, picked });
   return (
     <div className="h-full min-h-0 overflow-y-auto px-4 pt-4 pb-6">
@@ -194,7 +203,7 @@ function Beside({ choice, picked }: { choice: Choice; picked: string[] | null })
         <GainCurve
           curve={curve}
           picked={point ?? last}
-          onPick={(p) => useChoosing.setState({ picked: p.chosen.length === all ? null : p.chosen })}
+          onPick={(p) => pickChosen(p.chosen.length === all ? null : p.chosen)}
         />
       ) : (
         <p className="text-soft">

@@ -7,6 +7,7 @@ import { TextField } from '../../parts/field.tsx';
 import { time } from '../../parts/format.ts';
 import { seenWords } from '../../parts/seen-words.ts';
 import { Term } from '../../parts/term.tsx';
+import { useFindings } from '../../state/advice.ts';
 import { useTakeWay } from '../../state/take-way.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { EffectTables } from './effect-tables.tsx';
@@ -76,6 +77,7 @@ function Take({ finding: { way, what }, aside, id }: { finding: Finding; aside: 
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
   const take = useTakeWay();
+  const { old } = useFindings();
   const [asking, setAsking] = useState(false);
   if (!plan)
     return (
@@ -106,8 +108,10 @@ function Take({ finding: { way, what }, aside, id }: { finding: Finding; aside: 
       <div className="flex gap-2">
         <button
           type="button"
+          disabled={old}
+          title={old ? 'It is measured again for the plan as it is now' : undefined}
           onClick={() => take(way)}
-          className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink"
+          className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink disabled:opacity-40"
         >
           Take it
         </button>

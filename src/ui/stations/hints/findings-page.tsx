@@ -4,7 +4,7 @@ import type { Fact, Finding } from '../../../core/advise/types.ts';
 import { percent, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
 import { seenWords } from '../../parts/seen-words.ts';
-import { useAdvice, useFindings } from '../../state/advice.ts';
+import { chooseFinding, useAdvice, useFindings } from '../../state/advice.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { FindingSheet } from './finding-sheet.tsx';
 
@@ -12,9 +12,9 @@ const BAR = 110;
 
 /** All that is worth changing, by what it saves a visit, each measured; one of them with its reasons. */
 export function FindingsPage() {
-  const { advice, done, error, chosen } = useAdvice();
+  const { advice, done, error, chosen, old } = useAdvice();
   const { open, aside } = useFindings();
-  const setChosen = (id: string) => useAdvice.setState({ chosen: id });
+  const setChosen = chooseFinding;
   const all = [...open, ...aside.map((a) => a.finding)];
   const finding = all.find((f) => f.id === chosen) ?? open[0] ?? null;
   const most = Math.max(1, ...open.map((f) => -f.effect.cost));
@@ -26,11 +26,14 @@ export function FindingsPage() {
       </Message>
     );
   return (
-    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_340px]">
+    <div
+      aria-busy={old}
+      className={`station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_340px] ${old ? 'opacity-60' : ''}`}
+    >
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
         <h1 className="text-[15px] font-semibold">What is worth changing</h1>
         <p className="mb-3 text-soft" aria-live="polite">
-          {done < 1
+          {done < 1 || old
             ? `measuring again for the plan as it is now … ${percent(done)}`
             : `${open.length} findings, each measured over all landings, moves and acts under the chosen conditions`}
         </p>

@@ -11,7 +11,15 @@ const SHARES = [
   { field: 'only', words: 'only this route', fill: 'var(--needed)' },
 ] as const;
 
-type Column = 'route' | 'start' | 'requests' | 'hops' | 'interactive';
+type Column =
+  | 'route'
+  | 'start'
+  | 'unusedAtStart'
+  | 'otherScripts'
+  | 'alsoFetched'
+  | 'requests'
+  | 'hops'
+  | 'interactive';
 
 const BAR = 300;
 
@@ -32,6 +40,8 @@ export function RouteShares({
   const value = (r: RouteRow): number => (by === 'start' ? whole(r) : by === 'route' ? 0 : r[by]);
   const sorted = [...routes].sort((a, b) => (by === 'route' ? (a.pattern < b.pattern ? -1 : 1) : value(b) - value(a)));
   const heaviest = Math.max(1, ...routes.map(whole));
+  const others = routes.some((r) => r.otherScripts > 0);
+  const also = routes.some((r) => r.alsoFetched > 0);
   const heading = (column: Column, words: string, right = true) => (
     <th
       scope="col"
@@ -79,6 +89,9 @@ export function RouteShares({
             <th scope="col" className="text-right font-normal text-soft">
               style
             </th>
+            {heading('unusedAtStart', 'not used')}
+            {others ? heading('otherScripts', 'other scripts') : null}
+            {also ? heading('alsoFetched', 'also fetched') : null}
             {heading('requests', 'requests')}
             {heading('hops', 'hops')}
             {heading('interactive', 'interactive')}
@@ -105,6 +118,9 @@ export function RouteShares({
               </td>
               <td className="text-right font-medium">{size(whole(r))}</td>
               <td className="text-right text-soft">{size(r.style[kind])}</td>
+              <td className="text-right text-soft">{size(r.unusedAtStart)}</td>
+              {others ? <td className="text-right text-soft">{size(r.otherScripts)}</td> : null}
+              {also ? <td className="text-right text-soft">{size(r.alsoFetched)}</td> : null}
               <td className="text-right">{r.requests}</td>
               <td className="text-right">{r.hops}</td>
               <td className="pr-1.5 text-right">{time(r.interactive)}</td>

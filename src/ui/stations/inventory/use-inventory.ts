@@ -7,7 +7,7 @@ import { type Asked, useAsked } from '../../state/asked.ts';
 
 /** The inventory under the present plan and conditions. */
 export function useInventory(): Asked<FullInventory> {
-  return useAsked(({ plan, conditions }) => analyst().inventory(plan, conditions));
+  return useAsked(({ plan, conditions }) => analyst().inventory(plan, conditions), '', ['conditions']);
 }
 
 /** Where a module is; an error in words when that can't be told. */

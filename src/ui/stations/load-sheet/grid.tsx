@@ -3,6 +3,7 @@
 import { useRef, useState } from 'react';
 import type { SheetCell, SheetRow } from '../../../core/load-sheet/sheet.ts';
 import { size } from '../../parts/format.ts';
+import { TERMS } from '../../parts/terms.ts';
 import { HEADS, type PlacedColumn } from './layout.ts';
 import { cellWords, MOMENTS } from './words.ts';
 
@@ -121,7 +122,12 @@ export function Grid({
                 className={`absolute inset-y-0 flex items-center justify-end ${r.kind === 'landing' ? 'font-semibold' : 'text-soft'}`}
                 style={{ left: HEADS + wide, width: 76 }}
               >
-                {size(r.bytes)}
+                {size(r.start ?? r.bytes)}
+                {r.start !== null && r.bytes - r.start >= 50 ? (
+                  <span className="block text-[10px] leading-none" title={TERMS['also fetched']}>
+                    +{size(r.bytes - r.start)} also
+                  </span>
+                ) : null}
               </div>
             </div>
           ))}

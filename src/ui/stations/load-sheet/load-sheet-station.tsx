@@ -9,6 +9,7 @@ import { Message } from '../../parts/message.tsx';
 import { Pills, zoomWords } from '../../parts/pills.tsx';
 import { useWidth } from '../../parts/use-width.ts';
 import { useAsked } from '../../state/asked.ts';
+import { chooseOn } from '../../state/go-to-route.ts';
 import { isMarked } from '../../state/selection.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { Grid } from './grid.tsx';
@@ -23,10 +24,11 @@ const UNCHANGED: { rows: string[]; columns: string[] } = { rows: [], columns: []
 
 /** What arrives for each moment: moments as rows, chunks as columns as wide as they weigh. */
 export function LoadSheetStation({ onGo }: { onGo: (station: StationId) => void }) {
-  const { found, error } = useAsked(({ plan, conditions }) => analyst().loadSheet(plan, conditions));
+  const { found, error } = useAsked(({ plan, conditions }) => analyst().loadSheet(plan, conditions), '', [
+    'conditions',
+  ]);
   const sheet = found?.sheet ?? null;
   const changed = found?.changed ?? UNCHANGED;
-  const choose = useWorkbench((s) => s.choose);
   const selection = useWorkbench((s) => s.selection);
   const [view, setView] = useState<View>({
     sortBy: 'first use',
@@ -118,7 +120,7 @@ export function LoadSheetStation({ onGo }: { onGo: (station: StationId) => void 
               change({ folded });
             }}
             onOver={setOver}
-            onChoose={(row, placed) => choose({ route: row.route, selection: { kind: 'chunk', id: placed.column.id } })}
+            onChoose={(row, placed) => chooseOn(row.route, { kind: 'chunk', id: placed.column.id })}
           />
         )}
       </div>

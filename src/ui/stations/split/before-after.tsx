@@ -23,7 +23,7 @@ export function BeforeAfter({ preview }: { preview: Preview | string | null }) {
         longest={longest}
       />
       <dl className="mt-2 grid grid-cols-[1fr_auto] gap-y-1 text-soft">
-        <dt>script and style at start</dt>
+        <dt>start</dt>
         <dd className="text-right">
           {size(before.readout.startBytes)} → {size(after.readout.startBytes)}
         </dd>

@@ -1,10 +1,14 @@
 'use client';
 
 import { toast } from 'sonner';
-import type { ScriptPlacement } from '../../../core/snapshot/types.ts';
+import { withScript } from '../../../core/amend/edit.ts';
+import type { ScriptChange } from '../../../core/snapshot/check-routes.ts';
+import type { ClassicScript, ScriptPlacement } from '../../../core/snapshot/types.ts';
 import { analyst } from '../../../worker/client.ts';
+import { NumberField, TextField } from '../../parts/field.tsx';
 import { size, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
+import { useAmendments } from '../../state/amendments.ts';
 import { useAsked } from '../../state/asked.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 
@@ -42,10 +46,16 @@ export function ScriptsPage() {
           <section key={script.id} className="mt-5 max-w-[860px]">
             <h2 className="font-semibold">{script.name}</h2>
             <p className="text-soft">
-              {script.address || 'written into the document'}, {size(script.bytes)}, runs {time(script.evaluationMs)} on
-              a fast device
+              {script.address || 'written into the document'},{' '}
+              {script.bytes === null ? (
+                <strong className="font-semibold text-worse">size unknown: times are at least what is shown</strong>
+              ) : (
+                size(script.bytes)
+              )}
+              , runs {time(script.evaluationMs)} on a fast device
               {script.evidence ? `, ${script.evidence.path}, line ${script.evidence.line}` : ''}
             </p>
+            {script.address ? <ScriptFields script={script} /> : null}
             <table className="mt-1 w-full text-right">
               <thead className="text-soft">
                 <tr>
@@ -84,5 +94,52 @@ export function ScriptsPage() {
         );
       })}
     </div>
+  );
+}
+
+const MOST_KB = 100_000;
+const MOST_MS = 60_000;
+
+/** What a script weighs, takes and comes from, where that isn't known or was read wrongly; each a step that can be undone. */
+function ScriptFields({ script }: { script: ClassicScript }) {
+  const amendments = useAmendments();
+  const amend = useWorkbench((s) => s.amend);
+  const say = (change: ScriptChange, what: string) =>
+    amend(withScript(amendments, script.id, change), `${script.name}: ${what}`);
+  return (
+    <details className="mt-0.5" open={script.bytes === null}>
+      <summary className="cursor-pointer text-soft">size, time and address</summary>
+      <div className="mt-1 mb-2 flex flex-wrap items-end gap-x-5 gap-y-2">
+        <NumberField
+          label="Size, compressed"
+          unit="kB"
+          value={script.bytes === null ? null : script.bytes / 1000}
+          most={MOST_KB}
+          onTake={(kB) => say({ bytes: Math.round(kB * 1000) }, `${kB} kB`)}
+        />
+        <NumberField
+          label="Runs for, on a fast device"
+          unit="ms"
+          value={script.evaluationMs}
+          most={MOST_MS}
+          onTake={(ms) => say({ evaluationMs: ms }, `runs ${ms} ms`)}
+        />
+        <NumberField
+          label="Its server takes"
+          unit="ms"
+          value={script.serverMs}
+          most={MOST_MS}
+          onTake={(ms) => say({ serverMs: ms }, `${ms} ms at its server`)}
+        />
+        <div className="w-80">
+          <TextField
+            label="Address"
+            value={script.address}
+            check={(text) => (/^(https?:\/)?\//.test(text) ? null : 'Begin with / or https://.')}
+            onTake={(address) => say({ address }, `comes from ${address}`)}
+          />
+        </div>
+      </div>
+    </details>
   );
 }

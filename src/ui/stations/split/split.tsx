@@ -2,16 +2,20 @@
 
 import { FindingsBeside } from '../../parts/findings-beside.tsx';
 import { PageTabs } from '../../parts/page-tabs.tsx';
+import { useSplitPage } from '../../state/split-page.ts';
 import { FilesPage } from './files/files-page.tsx';
 import { ImportsPage } from './imports-page.tsx';
 import { ScriptsPage } from './scripts-page.tsx';
 
 /** Where to cut, and what becomes one file. */
 export function Split() {
+  const page = useSplitPage((s) => s.page);
   return (
     <PageTabs
       label="Split"
       first="imports"
+      page={page}
+      onPage={(next) => useSplitPage.setState({ page: next })}
       beside={<FindingsBeside station="split" />}
       pages={[
         { id: 'imports', words: 'Imports', content: <ImportsPage /> },

@@ -9,7 +9,7 @@ import { type Asked, useAsked } from '../../state/asked.ts';
 
 /** The outline of the chosen route, or of a split point within it, under the present plan. */
 export function useOutline(within: string | null): Asked<Outline> {
-  return useAsked(({ plan, route }) => analyst().outline(plan, route, within), within ?? '');
+  return useAsked(({ plan, route }) => analyst().outline(plan, route, within), within ?? '', ['route']);
 }
 
 /** The wait for a split point before and after decisions. */

@@ -43,7 +43,7 @@ export function RequestRow({
   const pieces = shares(request, downKbps);
   const begins = pieces[0]?.from ?? request.end;
   const name = request.name.length > LONGEST_NAME ? `${request.name.slice(0, LONGEST_NAME - 1)}…` : request.name;
-  const amount = request.bytes > 0 ? size(request.bytes) : 'cached';
+  const amount = amountOf(request);
   return (
     <g
       id={id}
@@ -119,4 +119,11 @@ export function RequestRow({
       ) : null}
     </g>
   );
+}
+
+/** What travelled, in words: a size, or why there was none. */
+function amountOf({ bytes, unknownSize, fromCache, gone }: RequestRecord): string {
+  if (gone) return 'gone';
+  if (unknownSize) return 'size unknown';
+  return fromCache ? 'cached' : bytes > 0 ? size(bytes) : 'unchanged';
 }

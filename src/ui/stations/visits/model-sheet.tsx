@@ -19,7 +19,7 @@ const MOST_DWELL = 3600;
 
 /** Who comes: conditions, habits on a route, shares of all; everything can be said otherwise. */
 export function ModelSheet({ route, onRoute }: { route: string | null; onRoute: (route: string | null) => void }) {
-  const { found, error } = useAsked(() => analyst().visitors());
+  const { found, error } = useAsked(() => analyst().visitors(), '', []);
   const amendments = useAmendments();
   const amend = useWorkbench((s) => s.amend);
   if (error) return <p className="text-worse">{error}</p>;

@@ -29,12 +29,24 @@ export function PackageTable({
               {p.modules} {p.modules === 1 ? 'module' : 'modules'}
             </td>
             <td className="w-24 text-right">{size(p.sizes[kind])}</td>
-            <td className="w-32 pr-1.5 text-right text-soft" title={p.routes.join(', ')}>
+            <td className="w-32 pr-1.5 text-right text-soft" title={sharesOf(p, kind)}>
               {travels(p.routes.length, routes)}
+              {p.routes.length > 0 ? <span className="block text-[11px]">{mostOf(p, kind)}</span> : null}
             </td>
           </tr>
         ))}
       </tbody>
     </table>
   );
+}
+
+/** What of a package is in the start of each route. */
+function sharesOf({ routes }: PackageRow, kind: keyof Sizes): string {
+  return routes.map((r) => `${r.pattern}: ${size(r.sizes[kind])}`).join('\n');
+}
+
+function mostOf({ routes }: PackageRow, kind: keyof Sizes): string {
+  const all = routes.map((r) => r.sizes[kind]);
+  const [least, most] = [size(Math.min(...all)), size(Math.max(...all))];
+  return least === most ? `${most} of it` : `${least} to ${most} of it`;
 }

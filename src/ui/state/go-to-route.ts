@@ -1,0 +1,9 @@
+import { type Selection, useWorkbench } from './workbench.ts';
+
+/** Chooses something that is on another route than the one that is looked at, and says so. */
+export function chooseOn(route: string, selection: Selection): void {
+  const { route: before, choose } = useWorkbench.getState();
+  choose({ route, selection });
+  if (route !== before)
+    useWorkbench.setState({ notice: `It is on ${route}: that route is looked at now, not ${before}.` });
+}
