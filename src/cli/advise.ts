@@ -46,6 +46,8 @@ export function addAdvise(program: Command): void {
           firstContent: ms(r.firstContent),
           interactive: ms(r.interactive),
           startBytes: Math.round(r.startBytes),
+          otherScripts: Math.round(r.otherScripts),
+          alsoFetched: Math.round(r.alsoFetched),
           hops: r.hops,
         })),
         waits: f.effect.waits.map((w) => ({ key: w.key, change: ms(w.change) })),

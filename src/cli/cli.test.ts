@@ -114,6 +114,34 @@ describe('yokeline', () => {
     expect(Math.max(...roots.map((r: { group: string[] }) => r.group.length))).toBeLessThanOrEqual(3);
   });
 
+  it('takes conditions of one’s own wherever it takes named ones', () => {
+    const own = [
+      '--rtt',
+      '40',
+      '--down',
+      '9000',
+      '--protocol',
+      'h1',
+      '--cpu',
+      '2',
+      '--viewport',
+      '1400x900',
+      '--no-touch',
+    ];
+    const { conditions, readout, sums, milestones } = run('simulate', file, '--route', '/timetable', ...own);
+    expect(conditions.link).toMatchObject({ rttMs: 40, downKbps: 9000, protocol: 'h1', upKbps: 750, tls: '1.3' });
+    expect(conditions.device).toMatchObject({ cpuFactor: 2, touch: false, viewport: { width: 1400, height: 900 } });
+    const slow = run('simulate', file, '--route', '/timetable', ...own, '--rtt', '400');
+    expect(slow.milestones.interactive).toBeGreaterThan(milestones.interactive);
+    // The start hangs on none of it, and is the sum of its files.
+    expect(slow.readout.startBytes).toBe(readout.startBytes);
+    const bytes = sums.start.reduce((sum: number, f: { bytes: number }) => sum + f.bytes, 0);
+    expect(bytes).toBe(readout.startBytes);
+    expect(Object.keys(sums)).toEqual(['start', 'other scripts', 'also fetched']);
+    const wait = (...more: string[]) => run('visit', file, '--visit', '/ > move /book', ...own, ...more).steps[1].wait;
+    expect(wait('--rtt', '400')).toBeGreaterThan(wait());
+  });
+
   it.each([
     [['graph', 'none.json'], 'No such file'],
     [['carried', file, '--route', '/none'], 'No such route'],
@@ -122,6 +150,10 @@ describe('yokeline', () => {
     [['simulate', file, '--route', '/', '--link', 'string'], 'No such link'],
     [['simulate', file, '--route', '/', '--device', 'abacus'], 'No such device'],
     [['simulate', file, '--route', '/', '--cache', 'full'], 'No such cache state'],
+    [['simulate', file, '--route', '/', '--rtt', 'long'], 'Not such a number'],
+    [['visit', file, '--visit', '/', '--down', '0'], 'Not such a number'],
+    [['advise', file, '--viewport', '390'], 'Not such a number'],
+    [['choose', file, '--protocol', 'h4'], 'No such choice'],
     [['simulate', file, '--route', '/', '--plan', 'none'], 'No such plan'],
     [['plan', file, '--name', 'Baseline'], 'The baseline stays as it is'],
     [['plan', file, '--name', 'X', '--detach', 'src/main.tsx::none'], 'No such import'],
@@ -175,10 +207,12 @@ describe('yokeline', () => {
     const { milestones } = run('simulate', file, '--route', '/timetable', '--har', har);
     const { log } = JSON.parse(fs.readFileSync(har, 'utf8'));
     expect(log.pages[0].pageTimings._interactive).toBeCloseTo(milestones.interactive, 1);
+    const under = (cache: string) => run('simulate', file, '--route', '/timetable', '--cache', cache);
     const bytes = (cache: string) =>
-      run('simulate', file, '--route', '/timetable', '--cache', cache).readout.startBytes as number;
+      under(cache).requests.reduce((sum: number, r: { bytes: number }) => sum + r.bytes, 0) as number;
     expect(bytes('returning')).toBeLessThan(bytes('deployed') + 1);
     expect(bytes('stale')).toBeLessThan(bytes('rebuilt'));
+    expect(under('stale').readout.startBytes).toBe(under('rebuilt').readout.startBytes);
     expect(refused('simulate', file, '--route', '/', '--cache', 'warm').error.detail).toContain('deployed');
   });
 

@@ -1,6 +1,8 @@
 import type { Command } from 'commander';
 import { landingHar } from '../core/formats/landing-har.ts';
 import { studied } from '../core/formats/project-file.ts';
+import { START_SUMS } from '../core/metrics/start.ts';
+import { triggerWords } from '../core/plan/triggers.ts';
 import { predict } from '../core/predict/predict.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject, writeFile } from './files.ts';
@@ -36,6 +38,24 @@ export function addSimulate(program: Command): void {
       conditions,
       milestones: mapped(milestones),
       readout: mapped(readout, 3),
+      // The files of the three sums, and what their figures don't know.
+      sums: Object.fromEntries(
+        START_SUMS.map((sum) => [
+          sum,
+          reading.sums[sum].map((f) => ({
+            address: timeline.requests[f.request].address,
+            name: timeline.requests[f.request].name,
+            bytes: f.unknown ? null : Math.round(f.bytes),
+            notUsed: Math.round(f.idle),
+          })),
+        ]),
+      ),
+      unknown: reading.unknown,
+      missing: reading.missing.map(({ part, state }) => ({
+        part: load.parts[part].id,
+        never: state,
+        waits: load.parts[part].held ? triggerWords(load.parts[part].held!) : null,
+      })),
       requests: timeline.requests.map((r) => ({
         address: r.address,
         name: r.name,
@@ -46,7 +66,7 @@ export function addSimulate(program: Command): void {
         sent: ms(r.sent),
         firstByte: ms(r.firstByte),
         end: ms(r.end),
-        bytes: Math.round(r.bytes),
+        bytes: r.unknownSize ? null : Math.round(r.bytes),
       })),
       tasks: timeline.tasks.map((t) => ({ kind: t.kind, name: t.name, start: ms(t.start), end: ms(t.end) })),
       reveals: timeline.reveals.map((r) => ({ part: load.parts[r.part].id, state: r.state, at: ms(r.at) })),
@@ -57,12 +77,17 @@ export function addSimulate(program: Command): void {
     print(command, result, () => [
       ...(timeline.stopped ? [`cut off: ${timeline.stopped}`] : []),
       `first content ${said(milestones.firstContent)}, interactive ${said(milestones.interactive)} (no plan gets below ${said(lowerBound)})`,
-      `${readout.requests} requests in ${readout.hops + 1} hops, ${kilobytes(readout.startBytes)} of script and style at start`,
+      `${readout.requests} requests in ${readout.hops + 1} hops, ${kilobytes(readout.startBytes)} at start (${kilobytes(readout.unusedAtStart)} of it not used there)`,
+      `other scripts ${kilobytes(readout.otherScripts)}, also fetched ${kilobytes(readout.alsoFetched)}`,
+      ...(reading.unknown.length > 0 ? [`at least: the size of ${reading.unknown.join(', ')} isn't known`] : []),
+      ...reading.missing.map(
+        ({ part, state }) => `${load.parts[part].name} never ${state === 'shown' ? 'shows' : 'answers'}`,
+      ),
       ...columns(
         timeline.requests.map((r) => [
           `${'  '.repeat(r.hop)}${r.name}`,
           r.role,
-          kilobytes(r.bytes),
+          r.unknownSize ? 'unknown' : kilobytes(r.bytes),
           said(r.sent),
           said(r.end),
         ]),

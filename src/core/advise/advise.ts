@@ -201,6 +201,8 @@ export function effectOf(before: Score, after: Score): Effect {
         firstContent: now.firstContent - old.firstContent,
         interactive: now.interactive - old.interactive,
         startBytes: now.startBytes - old.startBytes,
+        otherScripts: now.otherScripts - old.otherScripts,
+        alsoFetched: now.alsoFetched - old.alsoFetched,
         hops: now.hops - old.hops,
         cost: (landingCost(now) - landingCost(old)) * now.share,
       };

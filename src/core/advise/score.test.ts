@@ -1,5 +1,9 @@
+import fc from 'fast-check';
+import { anyConditions, anyLivedApp, anyPicks, planBy } from '../../test-support/plans.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { BASELINE } from '../plan/types.ts';
+import { predict } from '../predict/predict.ts';
+import { shipped } from '../ship/shipped.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import { modelOf } from '../visitors/model.ts';
 import { Scorer } from './score.ts';
@@ -26,4 +30,39 @@ it('counts code that comes after first paint and is shown as no waste', () => {
   expect(waste('hero')).toBe(0);
   // What a quarter of the people use is wasted on the others.
   expect(waste('help')).toBeGreaterThan(5000);
+});
+
+describe('a scorer that is asked of one plan after another', () => {
+  it('says the same as one that is asked for the first time, for decisions of every kind', () => {
+    fc.assert(
+      fc.property(
+        anyLivedApp(10),
+        anyConditions,
+        fc.array(anyPicks, { minLength: 2, maxLength: 5 }),
+        (snapshot, conditions, all) => {
+          const { model } = modelOf(snapshot);
+          const shared = new Scorer(snapshot, model, conditions);
+          for (const numbers of all) {
+            const plan = planBy(snapshot, numbers, 3);
+            expect(shared.score(plan)).toEqual(new Scorer(snapshot, model, conditions).score(plan));
+          }
+        },
+      ),
+      { numRuns: 60, endOnFailure: true },
+    );
+  });
+
+  it('says of every landing what its prediction says', () => {
+    fc.assert(
+      fc.property(anyLivedApp(10), anyConditions, anyPicks, (snapshot, conditions, numbers) => {
+        const plan = planBy(snapshot, numbers);
+        const { routes } = new Scorer(snapshot, modelOf(snapshot).model, conditions).score(plan);
+        for (const { pattern, share: _, wasted: __, ...figures } of routes) {
+          const { milestones, readout } = predict(shipped(snapshot, plan).snapshot, plan, pattern, conditions).reading;
+          expect({ ...milestones, ...readout }).toMatchObject(figures);
+        }
+      }),
+      { numRuns: 60, endOnFailure: true },
+    );
+  });
 });

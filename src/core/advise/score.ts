@@ -1,4 +1,4 @@
-import type { LoadProgram, Resource, Scene } from '../load/types.ts';
+import type { LoadProgram, Scene } from '../load/types.ts';
 import { leaveScene, moveScene, partScene } from '../load/types.ts';
 import { readTimeline } from '../metrics/readout.ts';
 import type { Plan } from '../plan/types.ts';
@@ -10,7 +10,8 @@ import type { Habits, VisitorModel } from '../visitors/types.ts';
 import { playVisit } from '../visits/play.ts';
 import type { VisitCompiler } from '../visits/program.ts';
 import type { VisitStep } from '../visits/types.ts';
-import { Compilations } from './compiled.ts';
+import { Compilations, type Compiled } from './compiled.ts';
+import { sceneKey } from './scene-key.ts';
 import type { RouteScore, Score, WaitScore } from './types.ts';
 
 /** A byte that is fetched for nothing costs a visit this share of the time that it takes on the link. */
@@ -26,6 +27,8 @@ const MOST_KNOWN = 50_000_000;
  */
 export class Scorer {
   private readonly known = new Map<string, unknown>();
+  private readonly numbers = new Map<string, number>();
+  private nextNumber = 0;
   private readonly learned = new Map<string, Score>();
   private length = 0;
   private readonly wishes: Wish[];
@@ -59,17 +62,15 @@ export class Scorer {
       if (known) return known;
     }
     const { snapshot, compiler, landing } = this.compilations.of(plan);
-    const landings = new Map<string, Landed>();
     const meant = only ? snapshot.routes.filter((r) => only.has(r.pattern)) : snapshot.routes;
     const routes = meant.map((route): RouteScore => {
       const { program, key } = landing(route.pattern);
       const landed = this.remember(key, () => this.land(program));
-      landings.set(route.pattern, landed);
       const wasted = landed.idle.length > 0 ? this.expectedWaste(compiler, route.pattern, landed.idle) : 0;
       return { pattern: route.pattern, share: this.shares.get(route.pattern) ?? 0, ...landed.figures, wasted };
     });
     const wishes = only ? this.wishes.filter((w) => only.has(w.route)) : this.wishes;
-    const waits = wishes.flatMap((wish) => this.waitFor(compiler, wish, landings));
+    const waits = wishes.flatMap((wish) => this.waitFor(compiler, wish, landing));
     return this.totalled(routes, waits);
   }
 
@@ -119,41 +120,48 @@ export class Scorer {
     const timeline = simulate(program, this.conditions);
     const { milestones, readout } = readTimeline(program, timeline, this.conditions);
     const { firstContent, firstScreenComplete, interactive } = milestones;
-    const { startBytes, requests, hops, moves } = readout;
+    const { startBytes, otherScripts, alsoFetched, requests, hops, moves } = readout;
     return {
-      figures: { firstContent, firstScreenComplete, interactive, startBytes, requests, hops, moves },
+      figures: {
+        ...{ firstContent, firstScreenComplete, interactive, startBytes, otherScripts, alsoFetched },
+        ...{ requests, hops, moves },
+      },
       idle: timeline.requests
         .filter((r) => r.role === 'in case' || r.role === 'wasted')
         .map(({ address, bytes }) => ({ address, bytes })),
-      asked: new Set(timeline.requests.map((r) => r.address)),
     };
   }
 
   /**
-   * A wait hangs on what its scene asks for and which of that the landing has fetched, not on how the landing went: the
-   * person acts long after it. So it is played anew only when one of these changes.
+   * A wait hangs on the landing that it follows (what is there by then, and how the connections stand), and on all that its
+   * scene leads to; for a move that opens a document, on that one's landing. It is played anew only when one of these changes.
    */
-  private waitFor(compiler: VisitCompiler, wish: Wish, landings: ReadonlyMap<string, Landed>): WaitScore[] {
+  private waitFor(compiler: VisitCompiler, wish: Wish, landing: Compiled['landing']): WaitScore[] {
     const { route, kind, to, key, name, perVisit } = wish;
     const { program, scenes } = compiler.document(route);
     const at = scenes.get(kind === 'move' ? moveScene(to) : partScene(route, to));
     if (at === undefined && kind !== 'move') return [];
     const leaving = scenes.get(leaveScene(to));
-    const there = landings.get(route)?.asked ?? new Set();
-    const next = at === undefined ? compiler.document(to).program : program;
-    const content =
-      at === undefined
-        ? JSON.stringify([
-            next.document,
-            there.has(next.document.address),
-            next.resources.map((r) => [...weightOf(r), there.has(r.address)]),
-            leaving === undefined ? null : contentOf(program, program.scenes![leaving], there),
-          ])
-        : contentOf(program, program.scenes![at], there);
-    const known = `${key} ${content}`;
-    const { wait, flashes } = this.remember(known, () => this.play(compiler, wish));
+    const set = at ?? leaving;
+    const content = [
+      this.numberOf(landing(route).key),
+      at === undefined ? this.numberOf(landing(to).key) : null,
+      set === undefined ? null : sceneKey(program, program.scenes![set]),
+    ];
+    const { wait, flashes } = this.remember(`${key} ${JSON.stringify(content)}`, () => this.play(compiler, wish));
     const silent = at !== undefined && failsSilently(program, program.scenes![at]);
     return [{ key, route, name, perVisit, wait: orNever(wait), flashes, silent }];
+  }
+
+  /** A short name for a long key. */
+  private numberOf(key: string): number {
+    let known = this.numbers.get(key);
+    if (known === undefined) {
+      // Never given twice, so that what was forgotten isn't taken for something else.
+      known = this.nextNumber++;
+      this.numbers.set(key, known);
+    }
+    return known;
   }
 
   private play(compiler: VisitCompiler, { route, kind, to, hesitation }: Wish): Pick<WaitScore, 'wait' | 'flashes'> {
@@ -173,6 +181,7 @@ export class Scorer {
     this.length += key.length;
     if (this.length > MOST_KNOWN) {
       this.known.clear();
+      this.numbers.clear();
       this.length = key.length;
     }
     const made = make();
@@ -185,8 +194,6 @@ interface Landed {
   figures: Omit<RouteScore, 'pattern' | 'share' | 'wasted'>;
   /** What it brings and doesn't need. */
   idle: { address: string; bytes: number }[];
-  /** Addresses of what it fetches. */
-  asked: ReadonlySet<string>;
 }
 
 /** Whether code is asked for, and nothing shows if it can't be loaded. */
@@ -219,10 +226,6 @@ function addressesFor(compiler: VisitCompiler, { route, kind, to }: Wish): Set<s
   return found;
 }
 
-function weightOf({ address, bytes, cpuMs, estimatedBytes }: Resource): (string | number)[] {
-  return [address, bytes, cpuMs, estimatedBytes];
-}
-
 /** What never comes counts in a cost like a wait of so long, in ms: more than anybody gains by leaving it out. */
 const NEVER_MS = 60_000;
 
@@ -234,33 +237,4 @@ function orNever(ms: number): number {
 export function landingCost({ firstContent, firstScreenComplete, interactive }: RouteScore): number {
   const times = [firstContent, firstScreenComplete, interactive, interactive];
   return times.reduce((sum, t) => sum + orNever(t), 0) / times.length;
-}
-
-/** What a scene is made of, without the indices that other parts of the program decide about. */
-function contentOf(program: LoadProgram, scene: Scene, there: ReadonlySet<string>): string {
-  const file = (resource: number) => {
-    const item = program.resources[resource];
-    return [...weightOf(item), there.has(item.address)];
-  };
-  const group = (at: number) => program.groups[at].resources.map(file);
-  const actions = [...scene.approach, null, ...scene.act].map((a) => {
-    if (a === null) return null;
-    const { when, delayMs, after, do: deed } = a;
-    const of =
-      deed.kind === 'import'
-        ? group(deed.group)
-        : deed.kind === 'fetch' || deed.kind === 'img'
-          ? file(deed.resource)
-          : deed.kind === 'link' && deed.hint.resource >= 0
-            ? [deed.hint.rel, deed.hint.as, deed.hint.crossorigin, file(deed.hint.resource)]
-            : deed.kind === 'rule'
-              ? [deed.does, deed.address]
-              : null;
-    return [when, delayMs, after ? file(after.resource) : null, deed.kind, of];
-  });
-  const parts = scene.shows.map((p) => {
-    const { needs, fill, fallback, showWhen, renderMs } = program.parts[p];
-    return [needs.map((n) => file(n.resource)), fill.map(file), fallback, showWhen, renderMs];
-  });
-  return JSON.stringify([scene.kind, scene.until, scene.first.map(file), actions, parts]);
 }

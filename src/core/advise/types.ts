@@ -68,6 +68,8 @@ export interface RouteScore {
   firstScreenComplete: number;
   interactive: number;
   startBytes: number;
+  otherScripts: number;
+  alsoFetched: number;
   requests: number;
   hops: number;
   /** Bytes that neither the landing nor, as far as is known of visitors, what comes next needs. */
@@ -118,6 +120,8 @@ export interface Effect {
     firstContent: number;
     interactive: number;
     startBytes: number;
+    otherScripts: number;
+    alsoFetched: number;
     hops: number;
   }[];
   /** Change of all waits of a visit together, in expected ms. */

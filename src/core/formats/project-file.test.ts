@@ -115,7 +115,7 @@ describe('project files', () => {
       broken((p) => {
         p.version = 99;
       }),
-      'version 99; this program reads up to 1',
+      'version 99; this program reads up to 2',
     ],
     [
       broken((p) => {

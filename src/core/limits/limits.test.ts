@@ -85,7 +85,7 @@ describe('limits', () => {
   });
 
   it('are told in words, with units', () => {
-    expect(limitWords(limit())).toBe('/: script and style at start at most 30 kB');
+    expect(limitWords(limit())).toBe('/: start at most 30 kB');
     expect(limitWords(limit({ action: 'dialog', measure: 'wait', most: 250 }))).toBe('/ › dialog: wait at most 250 ms');
     expect([amountWords('hops', 2), amountWords('interactive', null)]).toEqual(['2', 'never']);
   });
@@ -180,7 +180,7 @@ describe('a check', () => {
     expect(report).toMatchObject({
       ok: false,
       broken: [],
-      missing: [{ words: '/gone: script and style at start at most 30 kB' }],
+      missing: [{ words: '/gone: start at most 30 kB' }],
     });
     expect(report.pending).toEqual([{ words: 'detach dialog from page', path: 'src/page.ts', line: 1 }]);
     expect(checkMarkdown(report)).toMatch(/isn’t there any more:[\s\S]*not in the code yet:[\s\S]*`src\/page.ts:1`/);

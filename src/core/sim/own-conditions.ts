@@ -13,8 +13,8 @@ export const LINK_LIMITS = {
 
 export const DEVICE_LIMITS = { cpuFactor: [0.1, 50], width: [200, 8000], height: [200, 8000] } as const;
 
-const PROTOCOLS = ['h1', 'h2', 'h3'] as const;
-const TLS = ['none', '1.2', '1.3'] as const;
+export const PROTOCOLS = ['h1', 'h2', 'h3'] as const;
+export const TLS_VERSIONS = ['none', '1.2', '1.3'] as const;
 const ORDERS = ['fifo', 'urgency'] as const;
 
 /** The link of an id: a named one, or one of own values (which its id spells out); the first named one otherwise. */
@@ -32,7 +32,7 @@ export function linkOf(id: string): Link {
     name: `${numbers.rttMs} ms, ${numbers.downKbps / 1000} Mbit/s`,
     ...numbers,
     protocol: oneOf(PROTOCOLS, protocol, 'h2'),
-    tls: oneOf(TLS, tls, '1.3'),
+    tls: oneOf(TLS_VERSIONS, tls, '1.3'),
     serverScheduling: oneOf(ORDERS, order, 'fifo'),
   };
 }

@@ -55,7 +55,7 @@ export function proposeParts(
       if (when.kind === 'drawn' || when.kind === 'seen') visit(target, false);
     }
   };
-  for (const layout of route.layouts) visit(layout, false);
+  for (const layout of route.layouts) visit(layout, true);
   visit(route.page, true);
   return withIds([...parts.values()]);
 }

@@ -39,6 +39,7 @@ export function StartSums({ view, of, children }: { view: LandingView; of: Start
 function Sum({ view, sum }: { view: LandingView; sum: StartSum }) {
   const files = [...view.sums[sum]].sort((a, b) => b.bytes - a.bytes);
   const idle = files.reduce((all, f) => all + f.idle, 0);
+  const travels = files.reduce((all, f) => all + view.timeline.requests[f.request].bytes, 0);
   return (
     <section className="mt-3" aria-label={sum}>
       <h3 className="flex justify-between border-b border-line font-medium">
@@ -69,6 +70,9 @@ function Sum({ view, sum }: { view: LandingView; sum: StartSum }) {
           );
         })}
       </ul>
+      {total(files) - travels >= 50 ? (
+        <p className="mt-1 text-soft">{size(travels)} of it travel; the rest is kept from an earlier visit.</p>
+      ) : null}
       {sum === 'start' && idle >= 50 ? (
         <p className="mt-1 text-soft">{size(idle)} of it are modules that the first screen doesn’t need.</p>
       ) : null}

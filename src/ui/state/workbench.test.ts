@@ -338,4 +338,53 @@ describe('the workbench', () => {
     await expect(api.importProject('a.json', text.slice(0, 40))).rejects.toThrow('a.json:1:');
     expect((await api.projects()).map((p) => p.id)).toContain(id);
   });
+
+  it('lets nothing of mine go before the copy of it is there', async () => {
+    const id = await opened();
+    const plan = storedPlan(state())!;
+    await api.savePlan(plan.id, plan.version, { decisions: [detach('b')] });
+    state().decide([detach('a')]);
+    await until(() => state().conflict !== null);
+    reachable = false;
+    await expect(state().keepMine()).rejects.toThrow();
+    expect(storedPlan(state())?.decisions).toEqual([detach('a')]);
+    expect(state().conflict).not.toBeNull();
+    reachable = true;
+    // What is decided while the copy is on its way belongs to it as well.
+    const copying = state().keepMine();
+    state().decide([detach('b')]);
+    await copying;
+    await settled();
+    expect(storedPlan(state())).toMatchObject({ decisions: [detach('a'), detach('b')] });
+    const saved = projectView(store(), id).plans;
+    expect(saved.find((p) => p.id === plan.id)?.decisions).toEqual([detach('b')]);
+    expect(saved.find((p) => p.name.endsWith('my copy'))?.decisions).toEqual([detach('a'), detach('b')]);
+  });
+
+  it('renames a plan as a step of its own, which undo takes back before what was decided earlier', async () => {
+    const id = await opened();
+    state().decide([detach('a')]);
+    const before = storedPlan(state())!.name;
+    await state().describePlan({ name: 'Another' });
+    expect(state().done.map((s) => s.words)).toEqual(['detach a from main', 'rename to “Another”']);
+    const name = () => projectView(store(), id).plans[0].name;
+    expect(name()).toBe('Another');
+    state().undo();
+    await until(() => storedPlan(state())!.name === before);
+    expect(name()).toBe(before);
+    expect(storedPlan(state())!.decisions).toEqual([detach('a')]);
+    state().redo();
+    await until(() => storedPlan(state())!.name === 'Another');
+    expect(name()).toBe('Another');
+  });
+
+  it('says so where the address names a route that the app doesn’t have', async () => {
+    const id = addProject(store(), snapshot, []);
+    state().open(await api.project(id), app, { route: '/gone' });
+    expect(state().route).toBe('/');
+    expect(state().notice).toContain('has no route /gone');
+    useWorkbench.setState({ notice: null });
+    state().open(await api.project(id), app, { route: '/b' });
+    expect(state()).toMatchObject({ route: '/b', notice: null });
+  });
 });

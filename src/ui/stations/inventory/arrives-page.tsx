@@ -27,7 +27,10 @@ export function ArrivesPage({ inventory, onGo }: { inventory: FullInventory; onG
         <div className="mb-2 flex items-start justify-between gap-4">
           <div>
             <h1 className="text-[15px] font-semibold">What each route needs at start</h1>
-            <p className="text-soft">modules in the files that the landing fetches by itself</p>
+            <p className="text-soft">
+              script and style that the landing asks for because its first screen needs them; “not used” is what comes
+              with it all the same
+            </p>
           </div>
           <Pills legend="Sizes" options={KINDS} chosen={kind} onChoose={setKind} />
         </div>

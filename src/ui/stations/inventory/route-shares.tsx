@@ -6,9 +6,9 @@ import { size, time } from '../../parts/format.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 
 const SHARES = [
-  { field: 'every', words: 'every route', fill: 'var(--ink)' },
-  { field: 'some', words: 'some routes', fill: 'url(#share-some)' },
-  { field: 'only', words: 'only this route', fill: 'var(--needed)' },
+  { field: 'every', words: 'every route', short: 'every', fill: 'var(--ink)' },
+  { field: 'some', words: 'some routes', short: 'some', fill: 'url(#share-some)' },
+  { field: 'only', words: 'only this route', short: 'only this', fill: 'var(--needed)' },
 ] as const;
 
 type Column =
@@ -21,7 +21,7 @@ type Column =
   | 'hops'
   | 'interactive';
 
-const BAR = 300;
+const BAR = 190;
 
 /** Routes with their start in three shares; sorted by any column. */
 export function RouteShares({
@@ -46,7 +46,7 @@ export function RouteShares({
     <th
       scope="col"
       aria-sort={by === column ? 'descending' : 'none'}
-      className={`py-1 font-normal ${right ? 'text-right' : 'text-left'}`}
+      className={`py-1 font-normal whitespace-nowrap ${right ? 'pl-3 text-right' : 'text-left'}`}
     >
       <button
         type="button"
@@ -73,20 +73,20 @@ export function RouteShares({
           <tr>
             {heading('route', 'route', false)}
             <th scope="col" className="text-left font-normal">
-              <span className="flex gap-4 text-soft">
+              <span className="flex gap-2.5 text-soft">
                 {SHARES.map((s) => (
                   <span key={s.field} className="flex items-center gap-1.5">
                     <svg width="12" height="10" aria-hidden="true">
                       <title>{s.words}</title>
                       <rect width="12" height="10" fill={s.fill} />
                     </svg>
-                    {s.words}
+                    {s.short}
                   </span>
                 ))}
               </span>
             </th>
             {heading('start', 'start')}
-            <th scope="col" className="text-right font-normal text-soft">
+            <th scope="col" className="pl-3 text-right font-normal text-soft">
               style
             </th>
             {heading('unusedAtStart', 'not used')}

@@ -10,6 +10,7 @@ import { isTakenElsewhere } from '../../parts/keys.ts';
 import { Message } from '../../parts/message.tsx';
 import { Pills } from '../../parts/pills.tsx';
 import { Term } from '../../parts/term.tsx';
+import { useLanding } from '../../state/landing.ts';
 import { chosenChunk } from '../../state/selection.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { ImportSheet } from './import-sheet.tsx';
@@ -31,6 +32,7 @@ export function ImportsPage() {
   const within = inner?.on === route ? inner.of : null;
   const { found: outline, error } = useOutline(within);
   const plan = useWorkbench((s) => storedPlan(s));
+  const start = useLanding((s) => s.now?.readout.startBytes ?? null);
   const selection = useWorkbench((s) => s.selection);
   const choose = useWorkbench((s) => s.choose);
   const decide = useWorkbench((s) => s.decide);
@@ -127,9 +129,12 @@ export function ImportsPage() {
               ) : null}
             </h1>
             <p className="truncate text-soft">
-              {outline
-                ? `${size(outline.start.compressed)} of modules ${within ? 'beside what is there' : 'at start'} · `
-                : ''}
+              {outline && within ? `${size(outline.start.compressed)} of modules beside what is there · ` : ''}
+              {start !== null && !within ? (
+                <>
+                  {size(start)} at <Term of="start">start</Term> ·{' '}
+                </>
+              ) : null}
               solid: <Term of="own weight">own</Term>, outline: <Term of="carried weight">carried</Term>
             </p>
           </div>

@@ -48,5 +48,5 @@ function sharesOf({ routes }: PackageRow, kind: keyof Sizes): string {
 function mostOf({ routes }: PackageRow, kind: keyof Sizes): string {
   const all = routes.map((r) => r.sizes[kind]);
   const [least, most] = [size(Math.min(...all)), size(Math.max(...all))];
-  return least === most ? `${most} of it` : `${least} to ${most} of it`;
+  return least === most ? `${most} there` : `${least} to ${most} there`;
 }
