@@ -12,7 +12,8 @@ import { type AimedHint, aimedHints, documentHints, hintsByScript, linksOf, rule
 import { firesOnLanding, happensOnLanding, type Landing, walkLanding } from './landing.ts';
 import { documentOf } from './markup.ts';
 import { momentOf } from './moment.ts';
-import { lateCalls, scenesOf } from './scenes.ts';
+import { lateCalls } from './places.ts';
+import { scenesOf } from './scenes.ts';
 import { placeholderOf, screenParts } from './screen-parts.ts';
 import type { Deed, DocumentLoad, LinkHint, LoadProgram, Resource, Step } from './types.ts';
 

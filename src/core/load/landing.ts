@@ -3,7 +3,7 @@ import type { EffectivePlan } from '../plan/effective.ts';
 import type { Trigger } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { DeferredContext, Import, Part, Route, Snapshot } from '../snapshot/types.ts';
-import { placeOf } from './places.ts';
+import { lateCalls, placeOf } from './places.ts';
 
 /** A root that a landing asks for, with the chunk whose evaluation asks and the trigger that decides when. */
 export interface LandedRoot {
@@ -195,7 +195,7 @@ export function firesOnLanding(trigger: Trigger, route: Route, module: string): 
   if (happensOnLanding(trigger)) return true;
   if (trigger.on !== 'visible' && trigger.on !== 'answer') return false;
   if (!route.parts.some((p) => p.module === module && placeOf(p) === 'first screen')) return false;
-  return trigger.on === 'visible' || route.data.some((d) => d.id === trigger.of);
+  return trigger.on === 'visible' || (route.data.some((d) => d.id === trigger.of) && !lateCalls(route).has(trigger.of));
 }
 
 /** Whether a trigger fires during a landing on which nobody does anything, wherever it stands. */

@@ -1,4 +1,4 @@
-import type { Part } from '../snapshot/types.ts';
+import type { Part, Route } from '../snapshot/types.ts';
 import type { Screens } from './types.ts';
 
 /** Where a part is when somebody lands: a part of some screens is on the first one there. */
@@ -17,4 +17,15 @@ export function screensOf({ place, condition }: Part): Screens | null {
 /** Whether a screen of that width is one of those meant. */
 export function fits(screens: Screens | undefined, width: number): boolean {
   return !screens || (width >= (screens.minWidth ?? 0) && width <= (screens.maxWidth ?? Number.POSITIVE_INFINITY));
+}
+
+/** Calls that only parts need which aren't there from the start. */
+export function lateCalls(route: Route): Set<string> {
+  const late = new Set<string>();
+  for (const p of route.parts)
+    if (p.place === 'action' || p.place === 'conditional') for (const id of p.needs) late.add(id);
+  for (const p of route.parts)
+    if (p.place === 'first screen' || p.place === 'below') for (const id of p.needs) late.delete(id);
+  for (const p of route.parts) if (p.condition?.kind === 'answer') late.delete(p.condition.of);
+  return late;
 }

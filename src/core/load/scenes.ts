@@ -7,6 +7,7 @@ import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { hintsOnApproach, routesApproached } from './hints.ts';
 import { chunkOf, happensOnLanding, type LandedRoot, type LandingWalk, walkLanding } from './landing.ts';
 import { momentOf } from './moment.ts';
+import { lateCalls } from './places.ts';
 import { drawnPart, needsOf, screenParts, unnamedPart } from './screen-parts.ts';
 import { leaveScene, moveScene, type Need, partScene, type Scene, type SceneAction, type ScreenPart } from './types.ts';
 
@@ -161,17 +162,6 @@ function answersOf(c: Compilation, { route, walk }: Stage): { resource: number; 
       const after = ahead ? undefined : evaluated(c, walk, call.module);
       return { resource: c.files.data(call), ...(after ? { after } : {}) };
     });
-}
-
-/** Calls that only parts need which aren't there from the start. */
-export function lateCalls(route: Route): Set<string> {
-  const late = new Set<string>();
-  for (const p of route.parts)
-    if (p.place === 'action' || p.place === 'conditional') for (const id of p.needs) late.add(id);
-  for (const p of route.parts)
-    if (p.place === 'first screen' || p.place === 'below') for (const id of p.needs) late.delete(id);
-  for (const p of route.parts) if (p.condition?.kind === 'answer') late.delete(p.condition.of);
-  return late;
 }
 
 /** How a root is asked for: once the code that asks has run, or (listed in a server's answer) once that is there. */
