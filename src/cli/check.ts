@@ -2,9 +2,9 @@ import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
 import { checkMarkdown, checkReport } from '../core/limits/check-report.ts';
 import { amountWords } from '../core/limits/words.ts';
-import { readApp } from '../reader/read-app.ts';
 import { planNamed, readProject } from './files.ts';
 import { print } from './output.ts';
+import { readFolder } from './reading.ts';
 
 const LIMITS_BROKEN = 1;
 const LIMITS_MISSING = 2;
@@ -23,35 +23,38 @@ export function addCheck(program: Command): void {
       'after',
       '\nExit codes: 0 all limits kept, 1 limits broken, 2 bad input or a limit for what isn’t there any more.',
     )
-    .action((folder: string, options: { project: string; plan?: string; markdown?: boolean }, command: Command) => {
-      const project = readProject(options.project);
-      if ((project.amendments.limits ?? []).length === 0)
-        throw new InputError(
-          'No limits',
-          'Set them with: yokeline limits FILE --set-from PLAN, or under Handoff in the workbench.',
-          options.project,
-        );
-      const as = project.snapshot.origin === 'source' ? 'sources' : 'output';
-      process.stderr.write(`reading ${folder}\n`);
-      const { snapshot } = readApp(folder, { as });
-      const plan = options.plan === undefined ? undefined : planNamed(project, options.plan);
-      const report = checkReport(project, snapshot, plan);
-      if (options.markdown) process.stdout.write(checkMarkdown(report));
-      else
-        print(command, report, () => [
-          report.ok ? `${report.checked} limits kept` : `${report.broken.length} of ${report.checked} limits broken`,
-          ...report.broken.flatMap(({ words, limit, value, because, recover }) => [
-            `${words}; now ${amountWords(limit.measure, value)}`,
-            ...because.map(
-              (b) => `  ${b.isNew ? 'new: ' : ''}${b.from}:${b.line} brings ${b.to}, ${amountWords('bytes', b.bytes)}`,
-            ),
-            ...recover.map(
-              (r) => `  detaching ${r.from}:${r.line} → ${r.to} comes to ${amountWords(limit.measure, r.value)}`,
-            ),
-          ]),
-          ...report.missing.map((m) => `not there any more: ${m.words}`),
-          ...report.pending.map((p) => `not in the code yet: ${p.path}:${p.line} ${p.words}`),
-        ]);
-      if (!report.ok) process.exitCode = report.broken.length > 0 ? LIMITS_BROKEN : LIMITS_MISSING;
-    });
+    .action(
+      async (folder: string, options: { project: string; plan?: string; markdown?: boolean }, command: Command) => {
+        const project = readProject(options.project);
+        if ((project.amendments.limits ?? []).length === 0)
+          throw new InputError(
+            'No limits',
+            'Set them with: yokeline limits FILE --set-from PLAN, or under Handoff in the workbench.',
+            options.project,
+          );
+        const as = project.snapshot.origin === 'source' ? 'sources' : 'output';
+        process.stderr.write(`reading ${folder}\n`);
+        const { snapshot } = await readFolder(folder, { as });
+        const plan = options.plan === undefined ? undefined : planNamed(project, options.plan);
+        const report = checkReport(project, snapshot, plan);
+        if (options.markdown) process.stdout.write(checkMarkdown(report));
+        else
+          print(command, report, () => [
+            report.ok ? `${report.checked} limits kept` : `${report.broken.length} of ${report.checked} limits broken`,
+            ...report.broken.flatMap(({ words, limit, value, because, recover }) => [
+              `${words}; now ${amountWords(limit.measure, value)}`,
+              ...because.map(
+                (b) =>
+                  `  ${b.isNew ? 'new: ' : ''}${b.from}:${b.line} brings ${b.to}, ${amountWords('bytes', b.bytes)}`,
+              ),
+              ...recover.map(
+                (r) => `  detaching ${r.from}:${r.line} → ${r.to} comes to ${amountWords(limit.measure, r.value)}`,
+              ),
+            ]),
+            ...report.missing.map((m) => `not there any more: ${m.words}`),
+            ...report.pending.map((p) => `not in the code yet: ${p.path}:${p.line} ${p.words}`),
+          ]);
+        if (!report.ok) process.exitCode = report.broken.length > 0 ? LIMITS_BROKEN : LIMITS_MISSING;
+      },
+    );
 }

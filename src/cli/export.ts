@@ -14,10 +14,10 @@ import type { Plan } from '../core/plan/types.ts';
 import { predict } from '../core/predict/predict.ts';
 import { BuiltFiles } from '../core/reconcile/built-files.ts';
 import { sourcePatch } from '../patch/patch.ts';
-import { readApp } from '../reader/read-app.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject, readText, routeNamed, writeFile } from './files.ts';
 import { print } from './output.ts';
+import { readFolder } from './reading.ts';
 
 /** The edits of the source, a landing, the plan itself, and what is written from it. */
 const KINDS = ['patch', 'har', 'plan', ...ARTEFACTS] as const;
@@ -48,7 +48,7 @@ export function addExport(program: Command): void {
       '--files <map>',
       'JSON that names the built file of each module, or the folder of a build with maps; stand-ins without it',
     );
-  withConditionOptions(command).action((file: string, options: Options, command: Command) => {
+  withConditionOptions(command).action(async (file: string, options: Options, command: Command) => {
     const kind = KINDS.find((a) => a === options.kind);
     if (!kind)
       throw new InputError('Nothing of that kind', `Choose one of ${KINDS.join(', ')}.`, `--kind ${options.kind}`);
@@ -78,7 +78,7 @@ export function addExport(program: Command): void {
       ]);
       return;
     }
-    const files = options.files === undefined ? null : mapIn(options.files);
+    const files = options.files === undefined ? null : await mapIn(options.files);
     const app = studied(project);
     const { artefacts, standIns } = REVIEWED.some((r) => r === kind)
       ? { artefacts: review(app, plan, conditionsOf(options)), standIns: [] }
@@ -134,8 +134,8 @@ function textAt(file: string): string | null {
 }
 
 /** The map from modules to built files: one that was written, or what the folder of a build says. */
-function mapIn(file: string): FileMap {
+async function mapIn(file: string): Promise<FileMap> {
   if (fs.statSync(file, { throwIfNoEntry: false })?.isDirectory())
-    return new BuiltFiles(readApp(file, { as: 'output' }).snapshot).map();
+    return new BuiltFiles((await readFolder(file, { as: 'output' })).snapshot).map();
   return readFileMap(readText(file, 'Check the path of the map.'), `--files ${file}`);
 }

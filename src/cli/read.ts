@@ -3,9 +3,9 @@ import { NO_AMENDMENTS } from '../core/amend/types.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION } from '../core/formats/project-file.ts';
 import { checkBase } from '../core/snapshot/base.ts';
 import { READ_AS, type ReadAs } from '../core/snapshot/read-as.ts';
-import { readApp } from '../reader/read-app.ts';
 import { saveProject } from './files.ts';
 import { kilobytes, print } from './output.ts';
+import { readFolder } from './reading.ts';
 
 export function addRead(program: Command): void {
   program
@@ -15,9 +15,9 @@ export function addRead(program: Command): void {
     .option('--out <file>', 'where to write the project file')
     .addOption(new Option('--as <what>', 'what the folder holds').choices(READ_AS).default(READ_AS[0]))
     .option('--base <address>', 'base address of an output, where the proposed one is wrong')
-    .action((folder: string, options: { out?: string; as: ReadAs; base?: string }, command: Command) => {
+    .action(async (folder: string, options: { out?: string; as: ReadAs; base?: string }, command: Command) => {
       const base = options.base === undefined ? {} : { base: checkBase(options.base, '--base') };
-      const { snapshot, texts, sources, ms } = readApp(folder, { as: options.as, ...base });
+      const { snapshot, texts, sources, ms } = await readFolder(folder, { as: options.as, ...base });
       if (options.out) {
         const head = { format: PROJECT_FORMAT, version: PROJECT_VERSION } as const;
         saveProject(options.out, { ...head, snapshot, plans: [], amendments: NO_AMENDMENTS, texts, sources });

@@ -2,9 +2,9 @@ import type { Command } from 'commander';
 import { amend } from '../core/amend/amend.ts';
 import { reconcile } from '../core/reconcile/reconcile.ts';
 import { reconcileMarkdown, reconcileTables } from '../core/reconcile/reconcile-text.ts';
-import { readApp } from '../reader/read-app.ts';
 import { planNamed, readProject } from './files.ts';
 import { columns, print } from './output.ts';
+import { readFolder } from './reading.ts';
 
 export function addReconcile(program: Command): void {
   program
@@ -15,17 +15,19 @@ export function addReconcile(program: Command): void {
     .option('--plan <name>', 'plan in the file; the baseline by default')
     .option('--markdown', 'print Markdown for a review')
     .addHelpText('after', '\nExit codes: 0 delivered as far as the files tell, 1 not all of it, 2 bad input.')
-    .action((folder: string, options: { project: string; plan?: string; markdown?: boolean }, command: Command) => {
-      const project = readProject(options.project);
-      const plan = planNamed(project, options.plan);
-      process.stderr.write(`reading ${folder}\n`);
-      const { snapshot: built } = readApp(folder, { as: 'output' });
-      const found = reconcile(amend(project.snapshot, project.amendments).snapshot, plan, built);
-      if (options.markdown) process.stdout.write(reconcileMarkdown(found));
-      else
-        print(command, found, () =>
-          reconcileTables(found).flatMap(({ title, head, rows }) => [title, ...columns([head, ...rows])]),
-        );
-      if (!found.ok) process.exitCode = 1;
-    });
+    .action(
+      async (folder: string, options: { project: string; plan?: string; markdown?: boolean }, command: Command) => {
+        const project = readProject(options.project);
+        const plan = planNamed(project, options.plan);
+        process.stderr.write(`reading ${folder}\n`);
+        const { snapshot: built } = await readFolder(folder, { as: 'output' });
+        const found = reconcile(amend(project.snapshot, project.amendments).snapshot, plan, built);
+        if (options.markdown) process.stdout.write(reconcileMarkdown(found));
+        else
+          print(command, found, () =>
+            reconcileTables(found).flatMap(({ title, head, rows }) => [title, ...columns([head, ...rows])]),
+          );
+        if (!found.ok) process.exitCode = 1;
+      },
+    );
 }

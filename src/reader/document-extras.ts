@@ -1,9 +1,10 @@
-import fs from 'node:fs';
 import path from 'node:path';
 import zlib from 'node:zlib';
+import { withoutQuery } from '../core/formats/address.ts';
 import { EVALUATION_RATE } from '../core/sim/conditions.ts';
 import type { ClassicScript, DocumentLink, Failed } from '../core/snapshot/types.ts';
 import { type AppNotes, NOTES_FILE } from './app-notes.ts';
+import { readInside } from './folder-files.ts';
 import type { HtmlDocument } from './html-document.ts';
 import { onNetwork } from './resolve.ts';
 
@@ -33,7 +34,7 @@ export function documentExtras(
   };
   for (const tag of html.tags) {
     if (tag.kind !== 'script' || (tag.placement === 'module' && !onNetwork(tag.address))) continue;
-    const id = tag.id ?? path.posix.basename(tag.address.replace(/[?#].*/, '')).replace(/\.\w+$/, '');
+    const id = tag.id ?? path.posix.basename(withoutQuery(tag.address)).replace(/\.\w+$/, '');
     const file = fileAt(root, tag.address);
     if (!file && notes.scripts.get(id)?.bytes === undefined) {
       const message = `the size of the script ${tag.address} isn't known; give it under Split, Scripts, or as scripts["${id}"].bytes in ${NOTES_FILE}`;
@@ -69,11 +70,18 @@ function compressed(file: Buffer): number {
 /** A file that an address of the app's own origin names, in the folder or in its folder of public files. */
 function fileAt(root: string, address: string): Buffer | null {
   if (onNetwork(address)) return null;
-  const plain = decodeURI(address.replace(/[?#].*$/, ''));
+  let plain = withoutQuery(address);
+  try {
+    plain = decodeURI(plain);
+  } catch {
+    // Not encoded as addresses are: taken as it stands.
+  }
   for (const folder of ['', 'public', 'static']) {
-    const file = path.join(root, folder, plain);
-    if (!file.startsWith(root + path.sep) || !fs.existsSync(file)) continue;
-    if (fs.statSync(file).isFile() && fs.realpathSync(file).startsWith(root)) return fs.readFileSync(file);
+    try {
+      return readInside(root, path.join(root, folder, plain));
+    } catch {
+      // It may lie in the next one; what is nowhere is told as a size that isn't known.
+    }
   }
   return null;
 }

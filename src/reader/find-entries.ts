@@ -1,9 +1,14 @@
 import fs from 'node:fs';
 import path from 'node:path';
+import { parseSync } from 'oxc-parser';
 import { InputError } from '../core/errors.ts';
 import { type DirectoryRoute, directoryRoutes } from './directory-routes.ts';
+import { textInside, Unreadable } from './folder-files.ts';
 import { type HtmlDocument, readHtml, realmOf } from './html-document.ts';
+import { nestsTooDeep } from './nesting.ts';
 import { onNetwork } from './resolve.ts';
+import { SourceText } from './source-text.ts';
+import { beginFile } from './watch.ts';
 
 export interface FoundStart {
   address: string;
@@ -57,7 +62,8 @@ export function findEntries(root: string, description: { main?: unknown; module?
 }
 
 function fromHtml(root: string, file: string): FoundEntry {
-  const html = readHtml(fs.readFileSync(path.join(root, file), 'utf8'));
+  beginFile(file);
+  const html = readHtml(textOf(root, file));
   const own = html.tags.filter((t) => !onNetwork(t.address));
   return {
     realm: realmOf(file),
@@ -73,13 +79,27 @@ function fromHtml(root: string, file: string): FoundEntry {
   };
 }
 
-const STATIC_IMPORT = /^\s*import\s+(?:[^'"()]*?\sfrom\s*)?(['"])([^'"]+)\1/gm;
+/** The text of an HTML file that may start an app. Throws InputError for one that can't be read. */
+function textOf(root: string, file: string): string {
+  try {
+    return textInside(root, file);
+  } catch (error) {
+    if (!(error instanceof Unreadable)) throw error;
+    throw new InputError(
+      'An HTML file that can’t be read',
+      `It may start the app, but ${error.reason}. Take it out, or mend it.`,
+      file,
+    );
+  }
+}
 
-/** What a module script written into the document imports. */
+/** What a module script written into the document imports; nothing where it can't be parsed. */
 function inlineImports(text: string, line: number): FoundStart[] {
-  return [...text.matchAll(STATIC_IMPORT)].map((found) => ({
-    address: found[2],
-    line: line + text.slice(0, found.index + found[0].length).split('\n').length - 1,
+  if (nestsTooDeep(text)) return [];
+  const source = new SourceText(text);
+  return parseSync('inline.js', text).module.staticImports.map((found) => ({
+    address: found.moduleRequest.value,
+    line: line + source.place(found.end).line - 1,
     kind: 'script',
     imported: true,
   }));
@@ -98,16 +118,25 @@ function htmlFiles(root: string): string[] {
   for (const entry of fs.readdirSync(root, { withFileTypes: true })) {
     if (entry.isFile() && /\.html?$/.test(entry.name)) files.push(entry.name);
     if (!entry.isDirectory() || entry.name.startsWith('.') || entry.name === 'node_modules') continue;
-    for (const inner of fs.readdirSync(path.join(root, entry.name))) {
-      if (/\.html?$/.test(inner)) files.push(`${entry.name}/${inner}`);
+    for (const inner of entriesOf(path.join(root, entry.name))) {
+      if (inner.isFile() && /\.html?$/.test(inner.name)) files.push(`${entry.name}/${inner.name}`);
     }
   }
   return files.sort();
 }
 
+/** What is in a folder; nothing where there is no right to look. */
+function entriesOf(folder: string): fs.Dirent[] {
+  try {
+    return fs.readdirSync(folder, { withFileTypes: true });
+  } catch {
+    return [];
+  }
+}
+
 function hasSources(folder: string, depth = 0): boolean {
   if (depth > 6) return false;
-  for (const entry of fs.readdirSync(folder, { withFileTypes: true })) {
+  for (const entry of entriesOf(folder)) {
     if (entry.name.startsWith('.') || entry.name === 'node_modules') continue;
     if (entry.isFile() && /\.([mc]?[jt]sx?|css|html?)$/.test(entry.name)) return true;
     if (entry.isDirectory() && hasSources(path.join(folder, entry.name), depth + 1)) return true;

@@ -56,14 +56,22 @@ export function readHtml(text: string): HtmlDocument {
     forOldBrowsers: [],
     troubles: [],
   };
-  const visit = (node: DefaultTreeAdapterTypes.Node, inBody: boolean, unseen: boolean) => {
+  // With a list of its own, not by calling itself: elements may stand in one another however deep.
+  const open: { node: DefaultTreeAdapterTypes.Node; inBody: boolean; unseen: boolean }[] = [
+    { node: parse(text, { sourceCodeLocationInfo: true }), inBody: false, unseen: false },
+  ];
+  for (let next = open.pop(); next; next = open.pop()) {
+    const { node, inBody, unseen } = next;
     if ('tagName' in node) meet(node, inBody, found);
     if (node.nodeName === '#text' && 'value' in node && node.value.trim() !== '') found.drawn ||= inBody && !unseen;
-    if (!('childNodes' in node)) return;
-    for (const child of node.childNodes)
-      visit(child, inBody || node.nodeName === 'body', unseen || UNSEEN.has(node.nodeName));
-  };
-  visit(parse(text, { sourceCodeLocationInfo: true }), false, false);
+    if (!('childNodes' in node)) continue;
+    for (const child of node.childNodes.toReversed())
+      open.push({
+        node: child,
+        inBody: inBody || node.nodeName === 'body',
+        unseen: unseen || UNSEEN.has(node.nodeName),
+      });
+  }
   return found;
 }
 

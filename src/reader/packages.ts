@@ -1,6 +1,7 @@
-import fs from 'node:fs';
 import path from 'node:path';
+import { LONGEST_PATTERN, wildcard } from '../core/formats/wildcard.ts';
 import type { Package } from '../core/snapshot/types.ts';
+import { textInside } from './folder-files.ts';
 
 interface Described extends Package {
   /** Whether importing a file of the package does something by itself. */
@@ -35,13 +36,13 @@ export class Packages {
   private describe(folder: string): Described | null {
     let text: string;
     try {
-      text = fs.readFileSync(path.join(folder, 'package.json'), 'utf8');
+      text = textInside(this.root, path.join(folder, 'package.json'));
     } catch {
       return null;
     }
     let item: { name?: unknown; version?: unknown; sideEffects?: unknown };
     try {
-      item = JSON.parse(text);
+      item = JSON.parse(text) ?? {};
     } catch {
       return null;
     }
@@ -58,21 +59,15 @@ export class Packages {
 function effects(field: unknown, folder: string): (file: string) => boolean {
   if (field === false) return () => false;
   if (!Array.isArray(field)) return () => true;
-  const patterns = field.filter((p): p is string => typeof p === 'string').map(toExpression);
+  const patterns = field.filter((p): p is string => typeof p === 'string').map(matcherOf);
   return (file) => {
     const relative = path.relative(folder, file).split(path.sep).join('/');
-    return patterns.some((p) => p.test(relative));
+    return patterns.some((fits) => fits(relative));
   };
 }
 
 /** `*.css` matches at any depth, `./src/*.js` only there, `**` crosses folders. */
-function toExpression(pattern: string): RegExp {
-  const bare = pattern.replace(/^\.\//, '');
-  const body = bare
-    .split(/(\*\*\/?|\*)/)
-    .map((piece) =>
-      piece.startsWith('**') ? '(?:.*/)?' : piece === '*' ? '[^/]*' : piece.replace(/[.+^${}()|[\]\\?]/g, '\\$&'),
-    )
-    .join('');
-  return new RegExp(bare.includes('/') ? `^${body}$` : `(?:^|/)${body}$`);
+function matcherOf(pattern: string): (path: string) => boolean {
+  const bare = pattern.startsWith('./') ? pattern.slice(2) : pattern;
+  return wildcard((bare.includes('/') ? bare : `**/${bare}`).slice(0, LONGEST_PATTERN));
 }

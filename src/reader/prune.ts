@@ -25,12 +25,13 @@ export function followNames(
   found: FoundImport,
   to: string,
   moduleAt: (path: string) => PrunableModule | undefined,
+  known: Homes = new Map(),
 ): { to: string; names: string[] }[] {
   if (found.kind !== 'static' || found.names.length === 0 || found.names.includes('*'))
     return [{ to, names: found.names }];
   const targets = new Map<string, string[]>();
   for (const name of found.names) {
-    const home = definer(to, name, moduleAt, new Set());
+    const home = definer(to, name, moduleAt, known);
     const names = targets.get(home.path);
     if (names) names.push(home.name);
     else targets.set(home.path, [home.name]);
@@ -38,43 +39,67 @@ export function followNames(
   return [...targets].map(([path, names]) => ({ to: path, names }));
 }
 
+/** Where names of modules lead, as far as it is known. */
+type Homes = Map<string, { path: string; name: string }>;
+
+const keyOf = ({ path, name }: { path: string; name: string }) => `${path}\n${name}`;
+
 function definer(
   path: string,
   name: string,
   moduleAt: (path: string) => PrunableModule | undefined,
-  seen: Set<string>,
+  known: Homes,
 ): { path: string; name: string } {
-  const here = { path, name };
-  const module = moduleAt(path);
-  if (!module || module.sideEffects || !module.reexports || seen.has(path)) return here;
-  seen.add(path);
-  const { named, stars, own } = module.reexports;
-  if (own.has(name)) return here;
-  const passed = named.get(name);
-  if (passed)
-    return passed.name === '*' ? { path: passed.to, name: '*' } : definer(passed.to, passed.name, moduleAt, seen);
-  for (const star of stars) {
-    const found = name === 'default' ? null : definerIfThere(star, name, moduleAt, new Set(seen));
-    if (found) return found;
-  }
-  return here;
+  const way: string[] = [];
+  const home = followed({ path, name }, moduleAt, known, way);
+  for (const key of way) known.set(key, home);
+  return home;
 }
 
-/** The same through `export *`, where the name may well not be there. */
-function definerIfThere(
-  path: string,
+/** One module after another in a loop: names may be passed on through very many. `way` gets what was passed. */
+function followed(
+  from: { path: string; name: string },
+  moduleAt: (path: string) => PrunableModule | undefined,
+  known: Homes,
+  way: string[],
+): { path: string; name: string } {
+  const seen = new Set<string>();
+  for (let here = from; ; ) {
+    const there = known.get(keyOf(here));
+    if (there) return there;
+    way.push(keyOf(here));
+    const module = moduleAt(here.path);
+    if (!module || module.sideEffects || !module.reexports || seen.has(here.path)) return here;
+    seen.add(here.path);
+    const { named, stars, own } = module.reexports;
+    if (own.has(here.name)) return here;
+    const passed = named.get(here.name);
+    const next = passed
+      ? { path: passed.to, name: passed.name }
+      : here.name === 'default'
+        ? null
+        : definedBehind(stars, here.name, moduleAt, seen);
+    if (!next) return here;
+    if (next.name === '*') return next;
+    here = next;
+  }
+}
+
+/** The module behind several `export *` that has a name, defined or passed on by name: the first in their order, depth first. */
+function definedBehind(
+  stars: readonly string[],
   name: string,
   moduleAt: (path: string) => PrunableModule | undefined,
-  seen: Set<string>,
+  seen: ReadonlySet<string>,
 ): { path: string; name: string } | null {
-  const reexports = moduleAt(path)?.reexports;
-  if (!reexports || seen.has(path)) return null;
-  if (reexports.own.has(name)) return { path, name };
-  if (reexports.named.has(name)) return definer(path, name, moduleAt, seen);
-  seen.add(path);
-  for (const star of reexports.stars) {
-    const found = definerIfThere(star, name, moduleAt, seen);
-    if (found) return found;
+  const met = new Set(seen);
+  const open = [...stars].reverse();
+  for (let path = open.pop(); path !== undefined; path = open.pop()) {
+    const reexports = moduleAt(path)?.reexports;
+    if (!reexports || met.has(path)) continue;
+    met.add(path);
+    if (reexports.own.has(name) || reexports.named.has(name)) return { path, name };
+    open.push(...[...reexports.stars].reverse());
   }
   return null;
 }
@@ -86,9 +111,13 @@ export function prunedLinks(modules: ReadonlyMap<string, ReadModule>): Map<strin
     return m && { sideEffects: m.module.sideEffects, reexports: m.reexports };
   };
   const links = new Map<string, ReadModule['imports']>();
+  const known: Homes = new Map();
   for (const { path, imports } of modules.values()) {
     const led = imports.flatMap(({ found, to }) =>
-      followNames(found, to, moduleAt).map((target) => ({ found: { ...found, names: target.names }, to: target.to })),
+      followNames(found, to, moduleAt, known).map((target) => ({
+        found: { ...found, names: target.names },
+        to: target.to,
+      })),
     );
     links.set(path, led);
   }

@@ -1,6 +1,6 @@
-import fs from 'node:fs';
 import path from 'node:path';
 import type { ReadAs } from '../core/snapshot/read-as.ts';
+import { textIfThere, textInside } from './folder-files.ts';
 import { filesBelow } from './output/output-files.ts';
 import { readOutput } from './output/read-output.ts';
 import { mapAddress } from './output/source-map.ts';
@@ -33,14 +33,13 @@ const ENOUGH = 40;
 
 /** Whether a folder holds a production output: no description of a package, but documents and scripts with maps or as only builds write them. */
 function looksBuilt(root: string): boolean {
-  const description = path.join(root, 'package.json');
-  if (fs.existsSync(description) && 'name' in JSON.parse(safe(description))) return false;
+  if ('name' in JSON.parse(description(root))) return false;
   const files = filesBelow(root);
   const scripts = files.filter((f) => /\.m?js$/.test(f));
   if (!files.some((f) => /\.html?$/.test(f)) || scripts.length === 0) return false;
   if (files.some((f) => /\.(m?js|css)\.map$/.test(f))) return true;
   if (files.some((f) => /\.(tsx?|jsx|vue|svelte)$/.test(f) && !f.endsWith('.d.ts'))) return false;
-  return scripts.slice(0, ENOUGH).some((f) => isBuilt(fs.readFileSync(path.join(root, f), 'utf8')));
+  return scripts.slice(0, ENOUGH).some((f) => isBuilt(textIfThere(root, f) ?? ''));
 }
 
 /** A comment that names a map, or lines as only a program writes them. */
@@ -48,10 +47,11 @@ function isBuilt(text: string): boolean {
   return mapAddress(text) !== null || (text.length > 1000 && text.length / text.split('\n').length > 400);
 }
 
-function safe(file: string): string {
+function description(root: string): string {
   try {
-    const text = fs.readFileSync(file, 'utf8');
-    return typeof JSON.parse(text) === 'object' ? text : '{}';
+    const text = textInside(root, 'package.json');
+    const value = JSON.parse(text);
+    return typeof value === 'object' && value !== null ? text : '{}';
   } catch {
     return '{}';
   }

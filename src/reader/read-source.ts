@@ -8,10 +8,12 @@ import { type AppNotes, annotate, NO_NOTES, NOTES_FILE, parseNotes } from './app
 import { documentExtras } from './document-extras.ts';
 import { type FoundEntry, findEntries } from './find-entries.ts';
 import { findRoutes } from './find-routes.ts';
+import { textInside, Unreadable } from './folder-files.ts';
 import { proposeParts } from './parts/find-parts.ts';
 import { sheetUsers } from './sheet-users.ts';
 import { type ReadProgress, SourceGraph } from './source-graph.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
+import { beginStep } from './watch.ts';
 
 export interface Reading {
   snapshot: Snapshot;
@@ -58,6 +60,7 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
   const extras = found.flatMap((e) =>
     e.html && e.document ? [documentExtras(root, e.document, e.realm, e.html, notes)] : [],
   );
+  beginStep('finding routes and parts');
   const tables = findRoutes(graph.tables());
   const proposed = (r: { layouts: string[]; page: string }) => proposeParts(r, (path) => graph.drawing(path));
   const routes = [
@@ -76,6 +79,7 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
     });
   }
   const built = graph.finish();
+  beginStep('looking for unused style rules');
   const snapshot: Snapshot = {
     name: appName(root),
     origin: 'source',
@@ -116,8 +120,8 @@ export function realFolder(folder: string): string {
 }
 
 export function readNotes(root: string): AppNotes {
-  const file = path.join(root, NOTES_FILE);
-  return fs.existsSync(file) ? parseNotes(fs.readFileSync(file, 'utf8')) : NO_NOTES;
+  const text = describedIn(root, NOTES_FILE);
+  return text === null ? NO_NOTES : parseNotes(text);
 }
 
 /** The described name of an app, else its folder's. */
@@ -127,16 +131,37 @@ export function appName(root: string): string {
 }
 
 function packageDescription(root: string): { name?: unknown; main?: unknown; module?: unknown } {
-  const file = path.join(root, 'package.json');
-  if (!fs.existsSync(file)) return {};
-  return parseJson(fs.readFileSync(file, 'utf8'), 'package.json') as { name?: unknown };
+  const described = describedIn(root, 'package.json');
+  if (described === null) return {};
+  const value = parseJson(described, 'package.json');
+  if (typeof value !== 'object' || value === null || Array.isArray(value))
+    throw new InputError(
+      'Not a package description',
+      'It must hold one object, as in { "name": "…" }.',
+      'package.json',
+    );
+  return value;
+}
+
+/** The text of a file that says something about the app; null without one. Throws InputError for one that can't be read. */
+function describedIn(root: string, name: string): string | null {
+  if (!fs.existsSync(path.join(root, name))) return null;
+  try {
+    return textInside(root, name);
+  } catch (error) {
+    if (!(error instanceof Unreadable)) throw error;
+    throw new InputError(
+      'A file that can’t be read',
+      `It says something about the whole app, but ${error.reason}.`,
+      name,
+    );
+  }
 }
 
 /** Where compiled markup gets its functions from, as the TypeScript configuration says. */
 function jsxSource(root: string): string {
-  const file = path.join(root, 'tsconfig.json');
-  if (!fs.existsSync(file)) return 'react';
-  return /"jsxImportSource"\s*:\s*"([^"]+)"/.exec(fs.readFileSync(file, 'utf8'))?.[1] ?? 'react';
+  const text = describedIn(root, 'tsconfig.json');
+  return (text && /"jsxImportSource"\s*:\s*"([^"]{1,200})"/.exec(text)?.[1]) ?? 'react';
 }
 
 /** The shipped scripts with their texts. */

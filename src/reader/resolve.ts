@@ -1,6 +1,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { ResolverFactory } from 'oxc-resolver';
+import { withoutQuery } from '../core/formats/address.ts';
 
 /** Where a specifier leads, or why nowhere; `leftOut`: it isn't followed on purpose. */
 export type Resolution = { path: string } | { reason: string; leftOut: boolean };
@@ -48,8 +49,7 @@ export class Resolver {
     const mapped = kind === 'script' ? this.mapped(specifier) : null;
     if (mapped !== null && onNetwork(mapped)) return leftOut(`the import map sends it to ${mapped}`);
     if (onNetwork(specifier)) return leftOut('an address on the network is not followed');
-    // A leading # names one of the package's own imports.
-    const plain = (mapped ?? specifier).replace(/(?!^)[?#].*$/, '');
+    const plain = plainOf(mapped ?? specifier);
     if (plain === '') return lost('the specifier is empty');
     const found = this.lookUp(mapped === null ? path.dirname(from) : this.root, plain, kind);
     if (found.builtin) return leftOut('a module of the server platform, which a browser doesn’t have');
@@ -91,4 +91,9 @@ function lost(reason: string): Resolution {
 /** The resolver's words without paths of this machine. */
 function tidy(message: string, root: string): string {
   return message.replaceAll(`${root}${path.sep}`, '').replaceAll(root, '.');
+}
+
+/** A specifier without query and fragment; a leading # names one of the package's own imports. */
+function plainOf(specifier: string): string {
+  return specifier === '' ? '' : specifier[0] + withoutQuery(specifier.slice(1));
 }

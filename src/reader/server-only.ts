@@ -1,10 +1,23 @@
 import type { ReadModule } from './read-module.ts';
 
 /** The directive that marks where code for the browser begins. */
-const CLIENT = /^\s*(?:(?:\/\/[^\n]*|\/\*[\s\S]*?\*\/)\s*)*['"]use client['"]/;
+const DIRECTIVE = /^(['"])use client\1/;
 
+/** Whether a script begins, after space and comments, with the mark of code for the browser. One pass over the text. */
 export function beginsClient(text: string): boolean {
-  return CLIENT.test(text);
+  let at = text.charCodeAt(0) === 0xfeff ? 1 : 0;
+  for (;;) {
+    while (at < text.length && /\s/.test(text[at])) at++;
+    if (text.startsWith('//', at)) {
+      const end = text.indexOf('\n', at);
+      if (end < 0) return false;
+      at = end + 1;
+    } else if (text.startsWith('/*', at)) {
+      const end = text.indexOf('*/', at + 2);
+      if (end < 0) return false;
+      at = end + 2;
+    } else return DIRECTIVE.test(text.slice(at, at + 12));
+  }
 }
 
 /**

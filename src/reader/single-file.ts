@@ -1,6 +1,7 @@
 /** Components written in one file: script blocks beside a template and styles. */
 const SINGLE_FILE = /\.(vue|svelte)$/;
-const SCRIPT_BLOCK = /(<script\b([^>]*)>)([\s\S]*?)<\/script>/g;
+const OPENS = '<script';
+const CLOSES = '</script>';
 
 export function isSingleFile(path: string): boolean {
   return SINGLE_FILE.test(path);
@@ -21,19 +22,32 @@ export function splitSingleFile(path: string, text: string): SingleFile {
   let rest = '';
   let end = 0;
   let typed = false;
-  for (const found of text.matchAll(SCRIPT_BLOCK)) {
-    const [whole, open, attributes, body] = found;
-    const from = found.index + open.length;
-    script += blank(text.slice(end, from)) + body;
-    rest += text.slice(end, found.index);
-    end = from + body.length;
-    typed ||= /\blang\s*=\s*["']tsx?["']/.test(attributes);
-    script += blank(text.slice(end, found.index + whole.length));
-    end = found.index + whole.length;
+  for (const { from, bodyFrom, bodyTo } of scriptBlocks(text)) {
+    script += blank(text.slice(end, bodyFrom)) + text.slice(bodyFrom, bodyTo);
+    rest += text.slice(end, from);
+    typed ||= /\blang\s*=\s*["']tsx?["']/.test(text.slice(from, bodyFrom));
+    end = bodyTo + CLOSES.length;
+    script += blank(text.slice(bodyTo, end));
   }
   script += blank(text.slice(end));
   rest += text.slice(end);
-  return { script, scriptPath: `${path}.${typed ? 'ts' : 'js'}`, rest: rest.replace(/\s+/g, ' ').trim() };
+  return { script, scriptPath: `${path}.${typed ? 'ts' : 'js'}`, rest: rest.split(/\s/).filter(Boolean).join(' ') };
+}
+
+/** Script blocks by their places; one that isn't closed is none. */
+function* scriptBlocks(text: string): Generator<{ from: number; bodyFrom: number; bodyTo: number }> {
+  let at = 0;
+  for (;;) {
+    const from = text.indexOf(OPENS, at);
+    if (from < 0) return;
+    at = from + OPENS.length;
+    if (/[\w-]/.test(text[at] ?? '')) continue;
+    const bodyFrom = text.indexOf('>', at) + 1;
+    const bodyTo = bodyFrom === 0 ? -1 : text.indexOf(CLOSES, bodyFrom);
+    if (bodyTo < 0) return;
+    yield { from, bodyFrom, bodyTo };
+    at = bodyTo + CLOSES.length;
+  }
 }
 
 function blank(text: string): string {

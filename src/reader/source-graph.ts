@@ -3,6 +3,7 @@ import path from 'node:path';
 import type { Failed, Import, Module, ModuleKind, Notice, Package, Unresolved } from '../core/snapshot/types.ts';
 import type { FoundStart } from './find-entries.ts';
 import type { TableInModule } from './find-routes.ts';
+import { readInside, reasonOf, Unreadable } from './folder-files.ts';
 import { Packages } from './packages.ts';
 import { type FoundGlob, type FoundImport, type ParsedScript, parseScript } from './parse-script.ts';
 import { type DrawingModule, servicesOf } from './parts/find-parts.ts';
@@ -11,6 +12,7 @@ import type { ReadModule } from './read-module.ts';
 import { type Resolution, Resolver } from './resolve.ts';
 import { beginsClient, shippedModules, withoutWeight } from './server-only.ts';
 import { isSingleFile, splitSingleFile } from './single-file.ts';
+import { beginFile, beginStep, leftAside } from './watch.ts';
 import { marginalSizes, minifyScript, minifyStyle, weigh } from './weigh.ts';
 
 /** Called as modules are read: how many so far, and how many are known to come. */
@@ -87,10 +89,12 @@ export class SourceGraph {
     texts: Record<string, string>;
     sources: Record<string, string>;
   } {
+    beginStep('what imports lead to in the end');
     this.dropServerOnly();
     const links = prunedLinks(this.modules);
     const sorted = this.reached(links);
     const at = new Map(sorted.map((m, i) => [m.path, i]));
+    beginStep('weighing files beside one another');
     for (const style of [true, false]) {
       const alike = sorted.filter((m) => (m.kind === 'style') === style);
       marginalSizes(alike.map((m) => m.minified)).forEach((size, i) => {
@@ -159,6 +163,7 @@ export class SourceGraph {
   private read(file: string, realm: string): void {
     const relative = this.relative(file);
     const kind = kindOf(file);
+    beginFile(relative);
     const raw = this.bytesOf(file, relative);
     const read: ReadModule = {
       path: relative,
@@ -185,9 +190,7 @@ export class SourceGraph {
     // Packages that were installed are nobody's to edit.
     if ((kind === 'script' || kind === 'style') && !relative.includes('node_modules/'))
       read.source = raw.toString('utf8');
-    if (kind === 'script') this.readScript(file, raw.toString('utf8'), read);
-    else if (kind === 'style') this.readStyle(file, raw.toString('utf8'), read);
-    else if (kind === 'json') this.readJson(raw.toString('utf8'), read);
+    if (kind === 'script' || kind === 'style' || kind === 'json') this.readText(file, raw.toString('utf8'), read);
     else {
       read.module.fileBytes = raw.length;
       read.minified = `export default "/assets/${path.basename(file)}";`;
@@ -195,12 +198,27 @@ export class SourceGraph {
     read.module.bytes = { ...weigh(raw.length, read.minified), marginal: 0 };
   }
 
+  /** Walkers go down a tree by calling themselves: one that is too deep for them is listed, and weighs what its text does. */
+  private readText(file: string, text: string, read: ReadModule): void {
+    try {
+      if (read.kind === 'script') this.readScript(file, text, read);
+      else if (read.kind === 'style') this.readStyle(file, text, read);
+      else this.readJson(text, read);
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      this.failed.push({ path: read.path, line: 1, message: 'not read: it is nested too deeply to be followed' });
+      read.minified = text;
+    }
+  }
+
   /** A file that can't be read counts as empty and is listed. */
   private bytesOf(file: string, relative: string): Buffer {
     try {
-      return fs.readFileSync(file);
+      const aside = leftAside(relative);
+      if (aside !== undefined) throw new Unreadable(aside);
+      return readInside(this.root, file);
     } catch (error) {
-      this.failed.push({ path: relative, line: 1, message: `can’t be read: ${(error as NodeJS.ErrnoException).code}` });
+      this.failed.push({ path: relative, line: 1, message: `not read: ${reasonOf(error)}` });
       return Buffer.alloc(0);
     }
   }

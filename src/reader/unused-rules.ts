@@ -1,13 +1,20 @@
-import fs from 'node:fs';
-import path from 'node:path';
 import postcss, { type Rule } from 'postcss';
 import parseSelector, { type Node as SelectorNode } from 'postcss-selector-parser';
 import type { StyleRule } from '../core/snapshot/types.ts';
+import { textIfThere } from './folder-files.ts';
+import { nestsTooDeep } from './nesting.ts';
 import { filesBelow } from './output/output-files.ts';
 
 /** Words that could be names of style rules; `begins`: `tone-${name}` begins every name of that kind. */
 export function* mentionedWords(text: string): Generator<{ word: string; begins: boolean }> {
-  for (const [word] of text.matchAll(/-?[A-Za-z_][\w-]*/g)) yield { word, begins: /[A-Za-z]{2,}[-_]+$/.test(word) };
+  for (const [word] of text.matchAll(/-?[A-Za-z_][\w-]*/g)) yield { word, begins: isBeginning(word) };
+}
+
+/** Whether a word ends like the beginning of a name that is put together: two letters, then `-` or `_`. */
+function isBeginning(word: string): boolean {
+  let end = word.length;
+  while (end > 0 && (word[end - 1] === '-' || word[end - 1] === '_')) end--;
+  return end < word.length && /^[A-Za-z]{2}$/.test(word.slice(Math.max(0, end - 2), end));
 }
 
 /** Names that something in the app mentions: whole ones, and beginnings of names that code puts together. */
@@ -24,10 +31,14 @@ export class Mentions {
 
   has(name: string): boolean {
     if (this.words.has(name)) return true;
-    for (const start of this.beginnings) if (name.startsWith(start)) return true;
+    // A beginning ends with `-` or `_`: only there one can fit.
+    for (let at = 0; at < Math.min(name.length, LONGEST_BEGINNING); at++)
+      if ((name[at] === '-' || name[at] === '_') && this.beginnings.has(name.slice(0, at + 1))) return true;
     return false;
   }
 }
+
+const LONGEST_BEGINNING = 200;
 
 /** What every document has, whether or not anything mentions it. */
 const ALWAYS = new Set(['html', 'body', 'head', 'main', 'a', 'p', 'button', 'input', '*']);
@@ -38,8 +49,8 @@ const LARGEST_TEMPLATE = 2_000_000;
 export function addTemplates(root: string, mentions: Mentions): void {
   for (const file of filesBelow(root)) {
     if (!TEMPLATES.test(file)) continue;
-    const full = path.join(root, file);
-    if (fs.statSync(full).size <= LARGEST_TEMPLATE) mentions.add(fs.readFileSync(full, 'utf8'));
+    const text = textIfThere(root, file);
+    if (text !== null && text.length <= LARGEST_TEMPLATE) mentions.add(text);
   }
 }
 
@@ -56,6 +67,8 @@ export function unusedRules(sheets: { path: string; text: string }[], mentions: 
     } catch {
       return [];
     }
+    // Rules deeper in one another than can be followed count as used.
+    if (nestsTooDeep(text)) return [];
     root.walkRules((rule) => {
       if (!isOuter(rule)) return;
       const missing = deadBecause(rule.selector, mentions);
@@ -103,10 +116,23 @@ function missingName(node: SelectorNode, mentions: Mentions): string | null {
 }
 
 function minifiedLength(rule: string): number {
-  const small = rule
-    .replace(/\/\*[\s\S]*?\*\//g, '')
+  const small = withoutComments(rule)
     .replace(/\s+/g, ' ')
     .replace(/ ?([{};:,>]) ?/g, '$1')
     .replace(/;}/g, '}');
   return Buffer.byteLength(small.trim());
+}
+
+/** A text of style without its comments, in one pass; one that isn't closed goes to the end. */
+function withoutComments(text: string): string {
+  let kept = '';
+  for (let at = 0; at < text.length; ) {
+    const begin = text.indexOf('/*', at);
+    if (begin < 0) return kept + text.slice(at);
+    kept += text.slice(at, begin);
+    const end = text.indexOf('*/', begin + 2);
+    if (end < 0) return kept;
+    at = end + 2;
+  }
+  return kept;
 }

@@ -31,7 +31,7 @@ export function minifyStyle(path: string, text: string): { code: string; imports
   const links = (kind: 'import' | 'url') =>
     (dependencies ?? []).flatMap((d) => (d.type === kind ? [{ specifier: d.url, line: d.loc.start.line }] : []));
   const small = Buffer.from(code).toString('utf8');
-  return { code: small.replace(/@import[^;]+;/g, ''), imports: links('import'), urls: links('url') };
+  return { code: withoutImports(small), imports: links('import'), urls: links('url') };
 }
 
 /** Sizes of one text alone. */
@@ -72,4 +72,16 @@ function brotli(bytes: Buffer, quality: number): number {
     [zlib.constants.BROTLI_PARAM_SIZE_HINT]: bytes.length,
   };
   return zlib.brotliCompressSync(bytes, { params }).length;
+}
+
+/** Minified style without the imports at its beginning, which become links of their own. */
+function withoutImports(code: string): string {
+  let kept = '';
+  for (let at = 0; ; ) {
+    const begin = code.indexOf('@import', at);
+    const end = begin < 0 ? -1 : code.indexOf(';', begin);
+    if (end < 0) return kept + code.slice(at);
+    kept += code.slice(at, begin);
+    at = end + 1;
+  }
 }

@@ -7,7 +7,6 @@ interface Rate {
 }
 
 const RATES = {
-  reading: { burst: 20, perSecond: 1 },
   patch: { burst: 30, perSecond: 10 },
   file: { burst: 10, perSecond: 1 },
   search: { burst: 40, perSecond: 10 },

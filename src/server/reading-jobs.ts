@@ -1,22 +1,23 @@
 import { randomUUID } from 'node:crypto';
 import fs from 'node:fs';
 import path from 'node:path';
-import type { Worker } from 'node:worker_threads';
-import { InputError } from '../core/errors.ts';
 import type { FileMap } from '../core/handoff/addresses.ts';
 import type { Reconciliation } from '../core/reconcile/types.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
+import { type Reading, runReading } from '../reader/process/run-reading.ts';
+import type { Archive, Read, ReadWork } from '../reader/process/work.ts';
 import type { Store } from '../store/database.ts';
 import { home } from './context.ts';
 import { Problem, problemOf } from './problems.ts';
 import { addProject } from './projects.ts';
-import type { Archive, ReadWork } from './read-worker.ts';
-import { absoluteFolder, type HowToRead, keepAgain, type Read, type ReadAgain, rereadable } from './reading.ts';
+import { absoluteFolder, type HowToRead, keepAgain, type ReadAgain, rereadable } from './reading.ts';
 
 /** How far a reading is, and what came of it. */
 export interface ReadingState {
   id: string;
   state: 'reading' | 'done' | 'failed' | 'stopped';
+  /** Its place among those that wait, from 1 on; 0 once it has begun. */
+  ahead: number;
   read: number;
   known: number;
   projectId: string | null;
@@ -34,22 +35,28 @@ export interface ComparedBuild {
 
 interface Job {
   state: ReadingState;
-  worker: Worker;
+  begin: () => void;
+  /** Missing while it waits for its turn. */
+  reading?: Reading;
   end: (change: Partial<ReadingState>) => void;
+  /** When somebody last asked how far it is, in ms. */
+  askedAt: number;
 }
 
-type Told =
-  | { kind: 'progress'; read: number; known: number }
-  | { kind: 'done'; read: Read }
-  | { kind: 'refused'; error: { title: string; detail: string; at?: string } };
-
-/** Each has a thread of its own. */
+/** Each has a process of its own. */
 const MOST_AT_ONCE = 4;
+/** More than anybody waits for. */
+const MOST_WAITING = 100;
+/** A reading that nobody has asked about for so long is stopped: the page that wanted it is gone. */
+const FORGOTTEN_MS = 60_000;
 
 /** Finished readings are forgotten after this long. */
 const KEPT_MS = 10 * 60_000;
 
-const held = globalThis as typeof globalThis & { yokelineReadings?: Map<string, Job> };
+const held = globalThis as typeof globalThis & {
+  yokelineReadings?: Map<string, Job>;
+  yokelineTurns?: NodeJS.Timeout;
+};
 
 function jobs(): Map<string, Job> {
   held.yokelineReadings ??= new Map();
@@ -97,32 +104,45 @@ export function readingState(id: string): ReadingState {
       'No such reading',
       'It is over, or the server was started again. Read the folder once more.',
     );
+  job.askedAt = Date.now();
   return job.state;
 }
 
 /** Stops a reading; nothing of it is kept. */
-export async function stopReading(id: string): Promise<ReadingState> {
+export function stopReading(id: string): ReadingState {
   const state = readingState(id);
-  if (state.state === 'reading') {
-    const { worker, end } = jobs().get(id)!;
-    await worker.terminate();
-    end({ state: 'stopped' });
-  }
+  stop(jobs().get(id)!);
   return state;
+}
+
+function stop({ reading, end }: Job): void {
+  reading?.stop();
+  end({ state: 'stopped' });
+}
+
+/** Readings that go on, and those that wait for their turn, in the order in which they were asked for. */
+function goingOn(): { running: Job[]; waiting: Job[] } {
+  const open = [...jobs().values()].filter((j) => j.state.state === 'reading');
+  return { running: open.filter((j) => j.reading), waiting: open.filter((j) => !j.reading) };
+}
+
+/** Whoever asked first is read next; what nobody asks about any more is stopped. */
+function turn(now = Date.now()): void {
+  for (const job of [...goingOn().running, ...goingOn().waiting]) if (now - job.askedAt > FORGOTTEN_MS) stop(job);
+  const { running, waiting } = goingOn();
+  for (const job of waiting.splice(0, Math.max(0, MOST_AT_ONCE - running.length))) job.begin();
+  for (const [at, job] of waiting.entries()) job.state.ahead = at + 1;
 }
 
 type Keep = (read: Read) => Pick<ReadingState, 'projectId' | 'changes' | 'build'>;
 
 function start(work: ReadWork, keep: Keep, after: () => void = () => {}): ReadingState {
-  const running = [...jobs().values()].filter((j) => j.state.state === 'reading').length;
-  if (running >= MOST_AT_ONCE)
-    throw new Problem(429, 'Too many readings at once', 'Wait until one is done, or stop one.');
-  // Not imported: the web build would take the worker's file for a module of its own and look for it in the bundle.
-  const { Worker: Thread } = process.getBuiltinModule('node:worker_threads');
-  const worker = new Thread(path.join(home(), 'dist', 'server', 'read-worker.js'), { workerData: work });
+  if (goingOn().waiting.length >= MOST_WAITING)
+    throw new Problem(429, 'Too many readings wait', 'Wait until some are done, or stop some.');
   const state: ReadingState = {
     id: randomUUID(),
     state: 'reading',
+    ahead: 0,
     read: 0,
     known: 0,
     projectId: null,
@@ -131,26 +151,34 @@ function start(work: ReadWork, keep: Keep, after: () => void = () => {}): Readin
   };
   const end = (change: Partial<ReadingState>) => {
     if (state.state !== 'reading') return;
-    Object.assign(state, change);
+    Object.assign(state, change, { ahead: 0 });
     after();
     setTimeout(() => jobs().delete(state.id), KEPT_MS).unref();
+    turn();
   };
-  jobs().set(state.id, { state, worker, end });
   const fail = (error: unknown) => {
     const { title, detail, more } = problemOf(error);
     end({ state: 'failed', problem: { title, detail, at: more.at } });
   };
-  worker.on('message', (told: Told) => {
-    if (told.kind === 'progress') Object.assign(state, { read: told.read, known: told.known });
-    else if (told.kind === 'refused') fail(new InputError(told.error.title, told.error.detail, told.error.at));
-    else {
-      try {
-        end({ ...keep(told.read), state: 'done' });
-      } catch (error) {
-        fail(error);
-      }
-    }
-  });
-  worker.on('error', fail);
+  const script = path.join(home(), 'dist', 'reader', 'process', 'reading-process.js');
+  const job: Job = {
+    state,
+    end,
+    askedAt: Date.now(),
+    begin: () => {
+      state.ahead = 0;
+      job.reading = runReading(work, script, (read, known) => Object.assign(state, { read, known }));
+      job.reading.done.then((read) => {
+        try {
+          end({ ...keep(read), state: 'done' });
+        } catch (error) {
+          fail(error);
+        }
+      }, fail);
+    },
+  };
+  jobs().set(state.id, job);
+  held.yokelineTurns ??= setInterval(turn, FORGOTTEN_MS / 6).unref();
+  turn();
   return state;
 }

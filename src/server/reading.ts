@@ -6,16 +6,13 @@ import { troublesOf } from '../core/ship/shipped.ts';
 import { checkBase } from '../core/snapshot/base.ts';
 import { READ_AS, type ReadAs } from '../core/snapshot/read-as.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
-import type { Reading } from '../reader/read-source.ts';
+import type { Read } from '../reader/process/work.ts';
 import type { Store } from '../store/database.ts';
 import { listPlans } from '../store/plans.ts';
 import { amendmentsOf, findProject } from '../store/projects.ts';
 import { insertSnapshot } from '../store/snapshots.ts';
 import { Problem } from './problems.ts';
 import { noProject, snapshotBody } from './projects.ts';
-
-/** What a reading gives to be kept. */
-export type Read = Pick<Reading, 'snapshot' | 'texts' | 'sources'>;
 
 /** What a folder or archive is to be read as; `base`: the base address that a person gave for an output. */
 export interface HowToRead {
@@ -52,7 +49,7 @@ export function rereadable(store: Store, projectId: string): { folder: string; h
 }
 
 /** Keeps a project's folder as read again: a new snapshot beside the old ones. Tells what changed. */
-export function keepAgain(store: Store, projectId: string, { snapshot, texts, sources }: Read): ReadAgain {
+export function keepAgain(store: Store, projectId: string, { snapshot, texts, sources }: Omit<Read, 'ms'>): ReadAgain {
   const before = JSON.parse(snapshotBody(store, projectId).toString()) as Snapshot;
   insertSnapshot(store, { id: randomUUID(), projectId, readAt: new Date().toISOString(), snapshot, texts, sources });
   const stale = listPlans(store, projectId).map((plan) => ({

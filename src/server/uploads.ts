@@ -4,9 +4,9 @@ import path from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
+import type { Archive } from '../reader/process/work.ts';
 import { dataFolder } from './context.ts';
 import { Problem } from './problems.ts';
-import type { Archive } from './read-worker.ts';
 
 const MOST_BYTES = 500_000_000;
 const FILE = 'archive';

@@ -1,3 +1,4 @@
+import { wildcard } from '../formats/wildcard.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Route, Snapshot } from '../snapshot/types.ts';
 import type { Amendments, RouteAmendment } from './types.ts';
@@ -51,9 +52,9 @@ export function amend(snapshot: Snapshot, amendments: Amendments): Amended {
       stale.push({ at: nameOf(by), reason: `there is no entry ${by.realm} any more` });
     else add({ ...newRoute(by.realm, by.pattern, page), ...by.change }, by);
   }
-  const keeps = amendments.keep.map(toExpression);
+  const keeps = amendments.keep.map((name) => wildcard(name, false));
   const unusedRules = snapshot.unusedRules.filter(
-    (rule) => !rule.missing.some((name) => keeps.some((k) => k.test(name))),
+    (rule) => !rule.missing.some((name) => keeps.some((fits) => fits(name))),
   );
   const { visitors = null, scripts: said = {} } = amendments;
   for (const id of Object.keys(said))
@@ -118,10 +119,4 @@ function newRoute(realm: string, pattern: string, page: string): Route {
     parts: [],
     links: [],
   };
-}
-
-/** A name of the keep list: `*` stands for any letters. */
-function toExpression(name: string): RegExp {
-  const body = name.split('*').map((piece) => piece.replace(/[.+^${}()|[\]\\?]/g, '\\$&'));
-  return new RegExp(`^${body.join('.*')}$`);
 }

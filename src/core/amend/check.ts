@@ -1,4 +1,5 @@
 import { each, flag, object, oneOf, text } from '../formats/fields.ts';
+import { LONGEST_PATTERN } from '../formats/wildcard.ts';
 import { checkLimit } from '../limits/check.ts';
 import { checkBase } from '../snapshot/base.ts';
 import { checkPattern, checkRouteChange, checkScriptChange, type ScriptChange } from '../snapshot/check-routes.ts';
@@ -13,7 +14,7 @@ export function checkAmendments(value: unknown, at: string): Amendments {
     confirmed: item.confirmed === undefined ? false : flag(item.confirmed, `${at}.confirmed`),
     base: item.base == null ? null : checkBase(item.base, `${at}.base`),
     routes: each(item.routes ?? [], `${at}.routes`, checkRouteAmendment),
-    keep: each(item.keep ?? [], `${at}.keep`, text),
+    keep: each(item.keep ?? [], `${at}.keep`, (name, where) => text(name, where, LONGEST_PATTERN)),
     ...(item.scripts === undefined ? {} : { scripts: checkScriptChanges(item.scripts, `${at}.scripts`) }),
     ...(item.visitors == null ? {} : { visitors: checkVisitorNotes(item.visitors, `${at}.visitors`) }),
     ...(item.visits === undefined ? {} : { visits: each(item.visits, `${at}.visits`, checkVisit) }),

@@ -23,8 +23,13 @@ export function each<T>(value: unknown, at: string, check: (item: unknown, at: s
   return list(value, at).map((item, i) => check(item, `${at}[${i}]`));
 }
 
-export function text(value: unknown, at: string): string {
+/** Longer than anything that is a name, an address, a path or a sentence. */
+const LONGEST_TEXT = 100_000;
+
+/** A text of at most 100,000 letters, unless another length is given. */
+export function text(value: unknown, at: string, most = LONGEST_TEXT): string {
   if (typeof value !== 'string') fail(at, 'a text', value);
+  if (value.length > most) fail(at, `a text of at most ${most} letters`, `${value.length} letters`);
   return value;
 }
 
@@ -34,6 +39,21 @@ export function amount(value: unknown, at: string, most = Number.MAX_SAFE_INTEGE
     fail(at, most < Number.MAX_SAFE_INTEGER ? `a number from 0 to ${most}` : 'a number of 0 or more', value);
   }
   return value;
+}
+
+/** More bytes than a page can have. */
+const MOST_BYTES = 2_000_000_000;
+/** Longer than anybody waits: a day. */
+const MOST_MS = 86_400_000;
+
+/** A size in bytes, of at most 2 GB. */
+export function bytesOf(value: unknown, at: string): number {
+  return amount(value, at, MOST_BYTES);
+}
+
+/** A time in ms, of at most a day. */
+export function millisOf(value: unknown, at: string): number {
+  return amount(value, at, MOST_MS);
 }
 
 export function flag(value: unknown, at: string): boolean {

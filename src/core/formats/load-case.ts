@@ -15,7 +15,7 @@ import type {
 } from '../load/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Timeline } from '../sim/types.ts';
-import { amount, type Fields, list, object, oneOf, text } from './fields.ts';
+import { amount, bytesOf, type Fields, list, millisOf, object, oneOf, text } from './fields.ts';
 
 /** A page load written down with its conditions: document, resources with what they set off, and steps of a visitor. */
 export interface LoadCase {
@@ -92,16 +92,16 @@ class Translator {
     const program: LoadProgram = {
       document: {
         address: text(document.url, 'document.url'),
-        bytes: amount(document.bytes, 'document.bytes'),
-        serverMs: amount(document.serverMs, 'document.serverMs'),
+        bytes: bytesOf(document.bytes, 'document.bytes'),
+        serverMs: millisOf(document.serverMs, 'document.serverMs'),
         cache: oneOf(document.cache ?? 'no-store', ['immutable', 'revalidate', 'no-store'] as const, 'document.cache'),
         earlyHints: hints('earlyHints'),
         linkHeader: hints('linkHeader'),
         flush: list(document.flush ?? [], 'document.flush').map((f, i) => {
           const piece = object(f, `document.flush[${i}]`);
           return {
-            upTo: amount(piece.upTo, `document.flush[${i}].upTo`),
-            atMs: amount(piece.atMs, `document.flush[${i}].atMs`),
+            upTo: bytesOf(piece.upTo, `document.flush[${i}].upTo`),
+            atMs: millisOf(piece.atMs, `document.flush[${i}].atMs`),
           };
         }),
         markup: withBody(markup),
@@ -122,7 +122,7 @@ class Translator {
         name: 'as in the case',
         protocol: oneOf(c.protocol, ['h1', 'h2', 'h3'] as const, 'conditions.protocol'),
         tls: c.tls === false ? 'none' : '1.3',
-        rttMs: amount(c.rttMs, 'conditions.rttMs'),
+        rttMs: millisOf(c.rttMs, 'conditions.rttMs'),
         downKbps: amount(c.downKbps, 'conditions.downKbps'),
         upKbps: amount(c.upKbps, 'conditions.upKbps'),
         dnsMs: 0,
@@ -155,14 +155,14 @@ class Translator {
       name: href,
       origin: /^https?:\/\/[^/]+/.exec(href)?.[0] ?? '',
       type,
-      bytes: amount(r.bytes, `${at}.bytes`),
-      serverMs: amount(r.serverMs, `${at}.serverMs`),
+      bytes: bytesOf(r.bytes, `${at}.bytes`),
+      serverMs: millisOf(r.serverMs, `${at}.serverMs`),
       cache: oneOf(
         r.cache ?? (type === 'fetch' ? 'no-store' : 'immutable'),
         ['immutable', 'revalidate', 'no-store'] as const,
         `${at}.cache`,
       ),
-      cpuMs: amount(r.cpuMs ?? 0, `${at}.cpuMs`),
+      cpuMs: millisOf(r.cpuMs ?? 0, `${at}.cpuMs`),
       estimatedBytes: 0,
       imports: [],
       follow: [],
@@ -240,7 +240,7 @@ class Translator {
       );
       return {
         when: when as ActionMoment,
-        ...(item.delayMs === undefined ? {} : { delayMs: amount(item.delayMs, `${at}[${i}].delayMs`) }),
+        ...(item.delayMs === undefined ? {} : { delayMs: millisOf(item.delayMs, `${at}[${i}].delayMs`) }),
         ...(item.target === undefined || when !== 'visible'
           ? {}
           : { target: this.part(text(item.target, `${at}[${i}].target`)) }),
@@ -277,7 +277,7 @@ class Translator {
       case 'img':
         return { kind, resource: this.find(a.href, `${at}.href`) };
       case 'cpu':
-        return { kind, ms: amount(a.cpuMs, `${at}.cpuMs`), name: 'work' };
+        return { kind, ms: millisOf(a.cpuMs, `${at}.cpuMs`), name: 'work' };
       case 'scroll':
         return { kind, part: this.part(text(a.target, `${at}.target`)) };
       case 'render':
@@ -369,7 +369,7 @@ class Translator {
               at,
               tag: 'inline',
               name: text(m.id, `${where}.id`),
-              cpuMs: amount(m.cpuMs ?? 0, `${where}.cpuMs`),
+              cpuMs: millisOf(m.cpuMs ?? 0, `${where}.cpuMs`),
               follow: this.actions(m.then, `${where}.then`),
             },
           ];
@@ -386,12 +386,17 @@ class Translator {
       );
     const common = {
       id: text(s.id, `${at}.id`),
-      atMs: amount(s.atMs, `${at}.atMs`),
+      atMs: millisOf(s.atMs, `${at}.atMs`),
       do: deeds(s.do, 'do'),
       ready: list(s.ready ?? [], `${at}.ready`).map((r, i) => this.find(r, `${at}.ready[${i}]`)),
     };
     if (oneOf(s.action, ['click', 'hover'] as const, `${at}.action`) === 'click') return { kind: 'click', ...common };
-    return { kind: 'hover', ...common, leadMs: amount(s.leadMs, `${at}.leadMs`), clickDo: deeds(s.clickDo, 'clickDo') };
+    return {
+      kind: 'hover',
+      ...common,
+      leadMs: millisOf(s.leadMs, `${at}.leadMs`),
+      clickDo: deeds(s.clickDo, 'clickDo'),
+    };
   }
 }
 

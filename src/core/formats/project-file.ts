@@ -70,7 +70,7 @@ export function parseProject(source: string, fileName: string): ProjectFile {
 
 function checkTexts(value: unknown, field: string): Record<string, string> {
   const item = object(value, field);
-  for (const [path, content] of Object.entries(item)) text(content, `${field}["${path}"]`);
+  for (const [path, content] of Object.entries(item)) text(content, `${field}["${path}"]`, Number.POSITIVE_INFINITY);
   // Without a prototype, a module called `constructor` has no text but its own.
   return Object.assign(Object.create(null), item);
 }

@@ -1,5 +1,7 @@
 import { InputError } from '../errors.ts';
-import { amount, each, type Fields, flag, list, object, oneOf, text } from '../formats/fields.ts';
+import { amount, bytesOf, each, type Fields, flag, list, object, oneOf, text } from '../formats/fields.ts';
+import { LONGEST_PATTERN } from '../formats/wildcard.ts';
+import { SCRIPT_PLACEMENTS } from '../snapshot/types.ts';
 import { checkHint } from './hint-check.ts';
 import { checkTrigger } from './trigger-check.ts';
 import {
@@ -14,8 +16,6 @@ import {
   type Plan,
   type SplitSettings,
 } from './types.ts';
-
-const PLACEMENTS = ['blocking', 'async', 'defer', 'module', 'end of body', 'after load', 'inlined'] as const;
 
 const MOST_DECISIONS = 20_000;
 
@@ -90,7 +90,7 @@ function checkChoice(item: Fields, at: string): ImportChoice {
 function checkMatch(value: unknown, at: string): Match {
   const item = object(value, at);
   if (item.package !== undefined) return { package: text(item.package, `${at}.package`) };
-  return { path: text(item.path, `${at}.path`) };
+  return { path: text(item.path, `${at}.path`, LONGEST_PATTERN) };
 }
 
 function named(value: unknown, at: string): string {
@@ -113,11 +113,11 @@ function checkDecision(value: unknown, at: string): Decision {
     case 'apart':
       return { kind, match: checkMatch(item.match, `${at}.match`) };
     case 'floor':
-      return { kind, bytes: amount(item.bytes, `${at}.bytes`) };
+      return { kind, bytes: bytesOf(item.bytes, `${at}.bytes`) };
     case 'ceiling':
       return { kind, requests: Math.max(1, Math.round(amount(item.requests, `${at}.requests`, 10_000))) };
     case 'copy':
-      return { kind, below: amount(item.below, `${at}.below`) };
+      return { kind, below: bytesOf(item.below, `${at}.below`) };
     case 'grain':
       return { kind };
     case 'chunk name':
@@ -136,7 +136,7 @@ function checkDecision(value: unknown, at: string): Decision {
       return {
         kind,
         script: text(item.script, `${at}.script`),
-        placement: oneOf(item.placement, PLACEMENTS, `${at}.placement`),
+        placement: oneOf(item.placement, SCRIPT_PLACEMENTS, `${at}.placement`),
       };
     case 'no script':
     case 'trim':

@@ -1,29 +1,14 @@
+import { wildcard } from '../formats/wildcard.ts';
 import type { Module } from '../snapshot/types.ts';
 import type { Match } from './types.ts';
 
 /** Whether a module is meant: by its package, or by its path (`*` within a folder, `**` across folders). */
 export function matcher(match: Match): (module: Pick<Module, 'path' | 'package'>) => boolean {
   if ('package' in match) return (m) => m.package === match.package;
-  const expression = pathExpression(match.path);
-  return (m) => expression.test(m.path);
+  const fits = wildcard(match.path);
+  return (m) => fits(m.path);
 }
 
 export function matchWords(match: Match): string {
   return 'package' in match ? match.package : match.path;
-}
-
-function pathExpression(pattern: string): RegExp {
-  const body = pattern
-    .split(/(\*\*\/?|\*)/)
-    .map((piece) =>
-      piece === '**/'
-        ? '(?:.*/)?'
-        : piece === '**'
-          ? '.*'
-          : piece === '*'
-            ? '[^/]*'
-            : piece.replace(/[.+^${}()|[\]\\?]/g, '\\$&'),
-    )
-    .join('');
-  return new RegExp(`^${body}$`);
 }

@@ -1,3 +1,4 @@
+import { withoutQuery } from '../formats/address.ts';
 import type { Timeline } from '../sim/types.ts';
 import type { RecordedRequest, Recording } from './types.ts';
 
@@ -56,7 +57,7 @@ function whole(address: string): string {
 }
 
 function pathOf(address: string): string {
-  return address.replace(/^https?:\/\/[^/]+/, '').replace(/[?#].*$/, '');
+  return withoutQuery(address.replace(/^https?:\/\/[^/]+/, ''));
 }
 
 /** File name without folders and without the hash of its content; null for a bare folder. */

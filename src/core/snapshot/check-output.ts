@@ -1,9 +1,16 @@
 import { InputError } from '../errors.ts';
-import { amount, each, flag, object, oneOf, text } from '../formats/fields.ts';
+import { amount, bytesOf, each, flag, object, oneOf, text } from '../formats/fields.ts';
 import { checkEvidence } from './check-routes.ts';
-import type { BuiltFile, BuiltOutput, BuiltStart, DocumentLink, Notice, SheetUse, StyleRule } from './types.ts';
-
-const NOTICES = ['development', 'unminified', 'uncompressed', 'inline map', 'base', 'unnamed file'] as const;
+import {
+  type BuiltFile,
+  type BuiltOutput,
+  type BuiltStart,
+  type DocumentLink,
+  NOTICE_KINDS,
+  type Notice,
+  type SheetUse,
+  type StyleRule,
+} from './types.ts';
 
 /** Checks the real files of an output; throws InputError naming the field. */
 export function checkOutput(value: unknown, modules: number, at: string): BuiltOutput {
@@ -22,19 +29,19 @@ function checkFile(value: unknown, modules: number, at: string): BuiltFile {
     path: text(item.path, `${at}.path`),
     kind: oneOf(item.kind, ['script', 'style'] as const, `${at}.kind`),
     bytes: {
-      minified: amount(bytes.minified, `${at}.bytes.minified`),
-      gzip: amount(bytes.gzip, `${at}.bytes.gzip`),
-      brotli: amount(bytes.brotli, `${at}.bytes.brotli`),
+      minified: bytesOf(bytes.minified, `${at}.bytes.minified`),
+      gzip: bytesOf(bytes.gzip, `${at}.bytes.gzip`),
+      brotli: bytesOf(bytes.brotli, `${at}.bytes.brotli`),
     },
     inside: oneOf(item.inside, ['sources', 'names', 'none'] as const, `${at}.inside`),
     modules: each(item.modules, `${at}.modules`, (m, where) => {
       const own = object(m, where);
       const module = within(own.module, modules, 'modules', `${where}.module`);
-      return { module, bytes: amount(own.bytes, `${where}.bytes`) };
+      return { module, bytes: bytesOf(own.bytes, `${where}.bytes`) };
     }),
     contents: each(item.contents, `${at}.contents`, (c, where) => {
       const own = object(c, where);
-      return { source: text(own.source, `${where}.source`), bytes: amount(own.bytes, `${where}.bytes`) };
+      return { source: text(own.source, `${where}.source`), bytes: bytesOf(own.bytes, `${where}.bytes`) };
     }),
     imports: each(item.imports, `${at}.imports`, (x, where) => {
       const own = object(x, where);
@@ -75,7 +82,7 @@ export function checkLink(value: unknown, at: string): DocumentLink {
     as: text(item.as, `${at}.as`),
     crossorigin: flag(item.crossorigin, `${at}.crossorigin`),
     priority: oneOf(item.priority, ['high', 'low', 'auto'] as const, `${at}.priority`),
-    bytes: item.bytes === null ? null : amount(item.bytes, `${at}.bytes`),
+    bytes: item.bytes === null ? null : bytesOf(item.bytes, `${at}.bytes`),
     evidence: checkEvidence(item.evidence, `${at}.evidence`) ?? { path: '', line: 1 },
   };
 }
@@ -83,7 +90,7 @@ export function checkLink(value: unknown, at: string): DocumentLink {
 export function checkNotice(value: unknown, at: string): Notice {
   const item = object(value, at);
   return {
-    kind: oneOf(item.kind, NOTICES, `${at}.kind`),
+    kind: oneOf(item.kind, NOTICE_KINDS, `${at}.kind`),
     path: text(item.path, `${at}.path`),
     message: text(item.message, `${at}.message`),
   };
@@ -95,7 +102,7 @@ export function checkRule(value: unknown, at: string): StyleRule {
     module: text(item.module, `${at}.module`),
     line: amount(item.line, `${at}.line`),
     selector: text(item.selector, `${at}.selector`),
-    bytes: amount(item.bytes, `${at}.bytes`),
+    bytes: bytesOf(item.bytes, `${at}.bytes`),
     missing: each(item.missing, `${at}.missing`, text),
   };
 }

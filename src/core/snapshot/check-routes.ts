@@ -1,6 +1,17 @@
 import { InputError } from '../errors.ts';
-import { amount, each, type Fields, flag, list, object, oneOf, text } from '../formats/fields.ts';
-import type { ClassicScript, ContentItem, DataCall, Evidence, Part, PartCondition, Route, Submit } from './types.ts';
+import { amount, bytesOf, each, type Fields, flag, list, millisOf, object, oneOf, text } from '../formats/fields.ts';
+import {
+  type ClassicScript,
+  type ContentItem,
+  type DataCall,
+  type Evidence,
+  PART_PLACES,
+  type Part,
+  type PartCondition,
+  type Route,
+  SCRIPT_PLACEMENTS,
+  type Submit,
+} from './types.ts';
 
 const DEFAULT_SERVER_MS = 5;
 
@@ -86,7 +97,7 @@ function withOneIdEach(parts: Part[], at: string): Part[] {
 
 function checkDocument(value: unknown, at: string): Route['document'] {
   const item = object(value, at);
-  return { bytes: amount(item.bytes, `${at}.bytes`), serverMs: amount(item.serverMs, `${at}.serverMs`) };
+  return { bytes: bytesOf(item.bytes, `${at}.bytes`), serverMs: millisOf(item.serverMs, `${at}.serverMs`) };
 }
 
 export function checkPart(value: unknown, at: string): Part {
@@ -97,7 +108,7 @@ export function checkPart(value: unknown, at: string): Part {
     id: text(item.id, `${at}.id`),
     name: text(item.name, `${at}.name`),
     module: text(item.module, `${at}.module`),
-    place: oneOf(item.place, ['first screen', 'below', 'action', 'conditional'] as const, `${at}.place`),
+    place: oneOf(item.place, PART_PLACES, `${at}.place`),
     ...(item.action === undefined ? {} : { action: text(item.action, `${at}.action`) }),
     ...(condition ? { condition } : {}),
     interactive: item.interactive === undefined ? true : flag(item.interactive, `${at}.interactive`),
@@ -111,8 +122,8 @@ export function checkPart(value: unknown, at: string): Part {
 function checkSubmit(value: unknown, at: string): Submit {
   const item = object(value, at);
   return {
-    serverMs: item.serverMs === undefined ? DEFAULT_SERVER_MS : amount(item.serverMs, `${at}.serverMs`),
-    bytes: item.bytes === undefined ? 0 : amount(item.bytes, `${at}.bytes`),
+    serverMs: item.serverMs === undefined ? DEFAULT_SERVER_MS : millisOf(item.serverMs, `${at}.serverMs`),
+    bytes: item.bytes === undefined ? 0 : bytesOf(item.bytes, `${at}.bytes`),
     redirects: item.redirects === undefined ? 0 : amount(item.redirects, `${at}.redirects`, 20),
   };
 }
@@ -140,8 +151,8 @@ export function checkContent(value: unknown, at: string): ContentItem {
     id: text(item.id, `${at}.id`),
     kind: oneOf(item.kind ?? 'image', ['image'] as const, `${at}.kind`),
     address: text(item.address, `${at}.address`),
-    bytes: amount(item.bytes, `${at}.bytes`),
-    serverMs: item.serverMs === undefined ? DEFAULT_SERVER_MS : amount(item.serverMs, `${at}.serverMs`),
+    bytes: bytesOf(item.bytes, `${at}.bytes`),
+    serverMs: item.serverMs === undefined ? DEFAULT_SERVER_MS : millisOf(item.serverMs, `${at}.serverMs`),
     foundIn:
       item.foundIn === 'document'
         ? 'document'
@@ -156,8 +167,8 @@ export function checkData(value: unknown, at: string): DataCall {
   return {
     id: text(item.id, `${at}.id`),
     address: text(item.address, `${at}.address`),
-    bytes: amount(item.bytes, `${at}.bytes`),
-    serverMs: amount(item.serverMs, `${at}.serverMs`),
+    bytes: bytesOf(item.bytes, `${at}.bytes`),
+    serverMs: millisOf(item.serverMs, `${at}.serverMs`),
     module: text(item.module, `${at}.module`),
   };
 }
@@ -169,9 +180,9 @@ export type ScriptChange = Partial<Pick<ClassicScript, 'bytes' | 'serverMs' | 'e
 export function checkScriptChange(value: unknown, at: string): ScriptChange {
   const item = object(value, at);
   return {
-    ...(item.bytes === undefined ? {} : { bytes: amount(item.bytes, `${at}.bytes`) }),
-    ...(item.serverMs === undefined ? {} : { serverMs: amount(item.serverMs, `${at}.serverMs`) }),
-    ...(item.evaluationMs === undefined ? {} : { evaluationMs: amount(item.evaluationMs, `${at}.evaluationMs`) }),
+    ...(item.bytes === undefined ? {} : { bytes: bytesOf(item.bytes, `${at}.bytes`) }),
+    ...(item.serverMs === undefined ? {} : { serverMs: millisOf(item.serverMs, `${at}.serverMs`) }),
+    ...(item.evaluationMs === undefined ? {} : { evaluationMs: millisOf(item.evaluationMs, `${at}.evaluationMs`) }),
     ...(item.address === undefined ? {} : { address: text(item.address, `${at}.address`) }),
   };
 }
@@ -185,14 +196,10 @@ export function checkScripts(value: unknown, at: string): ClassicScript[] {
       id: text(item.id, `${where}.id`),
       name: text(item.name, `${where}.name`),
       address: text(item.address, `${where}.address`),
-      bytes: item.bytes === null ? null : amount(item.bytes, `${where}.bytes`),
-      serverMs: amount(item.serverMs, `${where}.serverMs`),
-      evaluationMs: amount(item.evaluationMs, `${where}.evaluationMs`),
-      placement: oneOf(
-        item.placement,
-        ['blocking', 'async', 'defer', 'module', 'end of body', 'after load', 'inlined'] as const,
-        `${where}.placement`,
-      ),
+      bytes: item.bytes === null ? null : bytesOf(item.bytes, `${where}.bytes`),
+      serverMs: millisOf(item.serverMs, `${where}.serverMs`),
+      evaluationMs: millisOf(item.evaluationMs, `${where}.evaluationMs`),
+      placement: oneOf(item.placement, SCRIPT_PLACEMENTS, `${where}.placement`),
       evidence: checkEvidence(item.evidence, `${where}.evidence`),
     };
   });

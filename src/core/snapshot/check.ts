@@ -1,10 +1,20 @@
 import { InputError } from '../errors.ts';
-import { amount, each, flag, list, object, oneOf, text } from '../formats/fields.ts';
+import { amount, bytesOf, each, flag, list, millisOf, object, oneOf, text } from '../formats/fields.ts';
 import { checkVisitorNotes } from '../visitors/check.ts';
 import { checkBase } from './base.ts';
 import { checkLink, checkNotice, checkOutput, checkRule, checkSheetUse } from './check-output.ts';
 import { checkRoutes, checkScripts } from './check-routes.ts';
-import type { Entry, Failed, Import, Module, Package, Snapshot, Unresolved } from './types.ts';
+import {
+  DEFERRED_CONTEXTS,
+  type Entry,
+  type Failed,
+  type Import,
+  MODULE_KINDS,
+  type Module,
+  type Package,
+  type Snapshot,
+  type Unresolved,
+} from './types.ts';
 
 /** Checks a snapshot that came from outside, in one pass over its columns; throws InputError naming the field. */
 export function checkSnapshot(value: unknown, at: string): Snapshot {
@@ -43,10 +53,10 @@ export function checkSnapshot(value: unknown, at: string): Snapshot {
 function checkModule(value: unknown, at: string): Module {
   const item = object(value, at);
   const bytes = object(item.bytes, `${at}.bytes`);
-  const size = (name: string) => amount(bytes[name], `${at}.bytes.${name}`);
+  const size = (name: string) => bytesOf(bytes[name], `${at}.bytes.${name}`);
   return {
     path: text(item.path, `${at}.path`),
-    kind: oneOf(item.kind, ['script', 'style', 'json', 'asset'] as const, `${at}.kind`),
+    kind: oneOf(item.kind, MODULE_KINDS, `${at}.kind`),
     package: item.package === null ? null : text(item.package, `${at}.package`),
     bytes: {
       source: size('source'),
@@ -56,8 +66,8 @@ function checkModule(value: unknown, at: string): Module {
       marginal: size('marginal'),
     },
     sideEffects: flag(item.sideEffects, `${at}.sideEffects`),
-    ...(item.evaluationMs === undefined ? {} : { evaluationMs: amount(item.evaluationMs, `${at}.evaluationMs`) }),
-    ...(item.fileBytes === undefined ? {} : { fileBytes: amount(item.fileBytes, `${at}.fileBytes`) }),
+    ...(item.evaluationMs === undefined ? {} : { evaluationMs: millisOf(item.evaluationMs, `${at}.evaluationMs`) }),
+    ...(item.fileBytes === undefined ? {} : { fileBytes: bytesOf(item.fileBytes, `${at}.fileBytes`) }),
   };
 }
 
@@ -86,9 +96,7 @@ function checkImport(value: unknown, modules: number, at: string): Import {
     start: amount(item.start, `${at}.start`),
     end: amount(item.end, `${at}.end`),
     names: list(item.names, `${at}.names`).map((n, i) => text(n, `${at}.names[${i}]`)),
-    ...(item.context === undefined
-      ? {}
-      : { context: oneOf(item.context, ['module', 'wrapper', 'handler', 'function'] as const, `${at}.context`) }),
+    ...(item.context === undefined ? {} : { context: oneOf(item.context, DEFERRED_CONTEXTS, `${at}.context`) }),
     ...(item.awaited === undefined ? {} : { awaited: true as const }),
     ...(item.sync === undefined ? {} : { sync: checkSync(item.sync, `${at}.sync`) }),
     ...(item.onActs === undefined ? {} : { onActs: true as const }),

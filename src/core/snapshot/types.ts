@@ -40,7 +40,8 @@ export interface SheetUse {
   by: string[];
 }
 
-export type ModuleKind = 'script' | 'style' | 'json' | 'asset';
+export const MODULE_KINDS = ['script', 'style', 'json', 'asset'] as const;
+export type ModuleKind = (typeof MODULE_KINDS)[number];
 
 export interface Module {
   path: string;
@@ -67,7 +68,8 @@ export interface ModuleBytes {
 }
 
 /** Where in the code a deferred import is made, as far as the syntax tells. */
-export type DeferredContext = 'module' | 'wrapper' | 'handler' | 'function';
+export const DEFERRED_CONTEXTS = ['module', 'wrapper', 'handler', 'function'] as const;
+export type DeferredContext = (typeof DEFERRED_CONTEXTS)[number];
 
 export interface Import {
   /** Index into `modules`. */
@@ -134,7 +136,8 @@ export interface Evidence {
   line: number;
 }
 
-export type PartPlace = 'first screen' | 'below' | 'action' | 'conditional';
+export const PART_PLACES = ['first screen', 'below', 'action', 'conditional'] as const;
+export type PartPlace = (typeof PART_PLACES)[number];
 
 export interface Part {
   id: string;
@@ -193,7 +196,16 @@ export interface DataCall {
   module: string;
 }
 
-export type ScriptPlacement = 'blocking' | 'async' | 'defer' | 'module' | 'end of body' | 'after load' | 'inlined';
+export const SCRIPT_PLACEMENTS = [
+  'blocking',
+  'async',
+  'defer',
+  'module',
+  'end of body',
+  'after load',
+  'inlined',
+] as const;
+export type ScriptPlacement = (typeof SCRIPT_PLACEMENTS)[number];
 
 export interface ClassicScript {
   id: string;
@@ -230,15 +242,17 @@ export interface Unresolved {
   leftOut: boolean;
 }
 
-export type NoticeKind =
-  | 'development'
-  | 'unminified'
-  | 'uncompressed'
-  | 'inline map'
-  | 'base'
-  | 'unnamed file'
-  | 'waiting module'
-  | 'style order';
+export const NOTICE_KINDS = [
+  'development',
+  'unminified',
+  'uncompressed',
+  'inline map',
+  'base',
+  'unnamed file',
+  'waiting module',
+  'style order',
+] as const;
+export type NoticeKind = (typeof NOTICE_KINDS)[number];
 
 export interface Notice {
   kind: NoticeKind;

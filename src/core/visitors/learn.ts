@@ -1,3 +1,4 @@
+import { withoutQuery } from '../formats/address.ts';
 import type { Route } from '../snapshot/types.ts';
 import type { RouteNotes, Spread, VisitorNotes } from './types.ts';
 
@@ -164,7 +165,7 @@ export class LogLearner {
   private routeOf(given: string): string | null {
     const known = this.known.get(given);
     if (known !== undefined) return known;
-    const path = given.replace(/^https?:\/\/[^/]+/, '').replace(/[?#].*$/, '') || '/';
+    const path = withoutQuery(given.replace(/^https?:\/\/[^/]+/, '')) || '/';
     const trimmed = path.length > 1 ? path.replace(/\/$/, '') : path;
     const found =
       this.routes.find((r) => r.pattern === given || r.pattern === trimmed) ??

@@ -1,9 +1,11 @@
-import fs from 'node:fs';
 import path from 'node:path';
 import zlib from 'node:zlib';
+import { withoutQuery } from '../../core/formats/address.ts';
 import type { Notice } from '../../core/snapshot/types.ts';
+import { textIfThere } from '../folder-files.ts';
 import { type HtmlDocument, readHtml } from '../html-document.ts';
 import { onNetwork } from '../resolve.ts';
+import { beginFile } from '../watch.ts';
 
 /** An HTML file of an output. */
 export interface OutputDocument {
@@ -27,7 +29,9 @@ export function outputDocuments(root: string, files: string[]): OutputDocument[]
   const tops = pages.filter((f) => path.posix.basename(f).startsWith('index.')).map((f) => path.posix.dirname(f));
   const taken = new Set<string>();
   const found = pages.flatMap((file): OutputDocument[] => {
-    const text = fs.readFileSync(path.join(root, file), 'utf8');
+    beginFile(file);
+    const text = textIfThere(root, file);
+    if (text === null) return [];
     const html = withBaseElement(readHtml(text));
     if (html.tags.length + html.inline.length === 0) return [];
     const pattern = patternOf(file, tops);
@@ -121,5 +125,5 @@ export function strayAddresses(documents: OutputDocument[], base: string, files:
 }
 
 function plain(address: string): string {
-  return address.replace(/[?#].*$/, '');
+  return withoutQuery(address);
 }

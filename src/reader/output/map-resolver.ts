@@ -1,4 +1,5 @@
 import path from 'node:path';
+import { withoutQuery } from '../../core/formats/address.ts';
 import { packageOf } from './source-names.ts';
 
 const EXTENSIONS = ['.tsx', '.ts', '.jsx', '.js', '.mts', '.mjs', '.cjs', '.vue', '.svelte', '.json', '.css'];
@@ -25,7 +26,7 @@ export class MapResolver {
 
   /** The path of the source meant, or null. */
   resolve(from: string, specifier: string): string | null {
-    const plain = specifier.replace(/[?#].*$/, '');
+    const plain = withoutQuery(specifier);
     if (/^\.{1,2}(\/|$)/.test(plain)) return this.at(path.posix.join(path.posix.dirname(from), plain));
     const [, name, inside] = /^((?:@[^/]+\/)?[^/]+)(?:\/(.*))?$/.exec(plain) ?? [];
     const owned = name === undefined ? undefined : this.byPackage.get(name);

@@ -1,8 +1,11 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { parseSync } from 'oxc-parser';
+import { withoutQuery } from '../../core/formats/address.ts';
 import type { Failed } from '../../core/snapshot/types.ts';
+import { reasonOf, textInside, Unreadable } from '../folder-files.ts';
 import { SourceText } from '../source-text.ts';
+import { beginFile, leftAside } from '../watch.ts';
 import { weigh } from '../weigh.ts';
 import { inlineMap, type MapReading, mapAddress, readMap } from './source-map.ts';
 
@@ -26,7 +29,7 @@ const DEEPEST = 12;
 export function filesBelow(root: string): string[] {
   const found: string[] = [];
   const walk = (folder: string, depth: number) => {
-    for (const entry of fs.readdirSync(path.join(root, folder), { withFileTypes: true })) {
+    for (const entry of entriesOf(path.join(root, folder))) {
       const inside = folder === '' ? entry.name : `${folder}/${entry.name}`;
       if (entry.isFile()) found.push(inside);
       else if (entry.isDirectory() && depth < DEEPEST && !SKIPPED.has(entry.name)) walk(inside, depth + 1);
@@ -36,9 +39,30 @@ export function filesBelow(root: string): string[] {
   return found.sort();
 }
 
+function entriesOf(folder: string): fs.Dirent[] {
+  try {
+    return fs.readdirSync(folder, { withFileTypes: true });
+  } catch {
+    return [];
+  }
+}
+
+/** The text of a file; one that can't be read counts as empty and is listed. */
+function textOf(root: string, file: string, failed: Failed[]): string {
+  try {
+    const aside = leftAside(file);
+    if (aside !== undefined) throw new Unreadable(aside);
+    return textInside(root, file);
+  } catch (error) {
+    failed.push({ path: file, line: 1, message: `not read: ${reasonOf(error)}` });
+    return '';
+  }
+}
+
 /** Reads one file with its map and the files that it names. */
 export function readOutputFile(root: string, file: string, byName: NamedFiles, failed: Failed[]): OutputFile {
-  const whole = fs.readFileSync(path.join(root, file), 'utf8');
+  beginFile(file);
+  const whole = textOf(root, file, failed);
   const kind = file.endsWith('.css') ? 'style' : 'script';
   const address = mapAddress(whole);
   const { map, inlineMapBytes } = mapOf(root, file, whole, address, failed);
@@ -72,7 +96,7 @@ function mapOf(
       return trouble(`its map ${address} lies outside of the folder; it is left aside`);
     if (!fs.existsSync(beside))
       return address === null ? none : trouble(`its map ${address} isn't there; the file counts as one module`);
-    return { map: checked(readMap(fs.readFileSync(beside, 'utf8'), text), file, failed), inlineMapBytes: 0 };
+    return { map: checked(readMap(textInside(root, beside), text), file, failed), inlineMapBytes: 0 };
   } catch (error) {
     return trouble(`its map is broken (${(error as Error).message}); the file counts as one module. Build it again.`);
   }
@@ -102,7 +126,7 @@ export class NamedFiles {
 
   /** Relative specifiers are resolved; anything else has to end like the path of exactly one file, or hold it. */
   find(written: string, from: string): string | null {
-    const bare = written.replace(/[?#].*$/, '');
+    const bare = withoutQuery(written);
     const candidates = this.byName.get(path.posix.basename(bare)) ?? [];
     if (/^\.{1,2}\//.test(bare)) {
       const target = path.posix.join(path.posix.dirname(from), bare);

@@ -73,24 +73,32 @@ export function readMap(json: string, file: string): MapReading {
 
 function parseMap(json: string): TraceMap {
   // A guard against being read as a script, which the standard allows in front.
-  const value = JSON.parse(json.replace(/^\)\]\}'[^\n]*\n/, '')) as { version?: unknown };
+  const value = JSON.parse(json.startsWith(")]}'") ? json.slice(json.indexOf('\n') + 1) : json) as {
+    version?: unknown;
+  };
   if (typeof value !== 'object' || value === null) throw new Error('it is no object');
   if (value.version !== 3) throw new Error(`its version is ${JSON.stringify(value.version)}, not 3`);
   return new FlattenMap(value as ConstructorParameters<typeof FlattenMap>[0]);
 }
 
-const COMMENT = /(?:\/\/|\/\*)[#@]\s*sourceMappingURL=([^\s*]+)\s*(?:\*\/)?\s*$/;
+const NAME = 'sourceMappingURL=';
 
 /** The address of a file's map as its last comment gives it; null without one. */
 export function mapAddress(file: string): string | null {
   // Maps inside of files can be long; the comment is looked for from its beginning.
-  const at = file.lastIndexOf('sourceMappingURL=');
-  return at < 0 ? null : (COMMENT.exec(file.slice(Math.max(0, at - 8)))?.[1] ?? null);
+  const at = file.lastIndexOf(NAME);
+  if (at < 0 || !/[#@]\s{0,4}$/.test(file.slice(Math.max(0, at - 6), at))) return null;
+  const rest = file.slice(at + NAME.length).trimEnd();
+  const address = (rest.endsWith('*/') ? rest.slice(0, -2) : rest).trimEnd();
+  return address === '' || /[\s*]/.test(address) ? null : address;
 }
 
 /** The JSON inside a `data:` address; null for another kind of address. Throws when it is damaged. */
 export function inlineMap(address: string): string | null {
-  const found = /^data:application\/json[^,]*?(;base64)?,(.*)$/s.exec(address);
-  if (!found) return null;
-  return found[1] ? Buffer.from(found[2], 'base64').toString('utf8') : decodeURIComponent(found[2]);
+  const comma = address.indexOf(',');
+  if (!address.startsWith('data:application/json') || comma < 0) return null;
+  const content = address.slice(comma + 1);
+  return address.slice(0, comma).endsWith(';base64')
+    ? Buffer.from(content, 'base64').toString('utf8')
+    : decodeURIComponent(content);
 }

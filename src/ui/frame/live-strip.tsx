@@ -244,7 +244,13 @@ function Figure({
         <Term means={words}>{name}</Term>
       </dt>
       <dd className="text-[17px] leading-6 font-medium whitespace-nowrap">
-        {sum ? <StartSums {...sum}>{written}</StartSums> : written}
+        {sum ? (
+          <StartSums {...sum} value={unsure ? `≥ ${value}` : value}>
+            {written}
+          </StartSums>
+        ) : (
+          written
+        )}
       </dd>
       <dd className="text-xs whitespace-nowrap">{children}</dd>
     </div>

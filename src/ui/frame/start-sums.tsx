@@ -9,11 +9,22 @@ import { ROLES } from '../parts/roles.tsx';
 import { TERMS } from '../parts/terms.ts';
 
 /** A figure that unfolds into the files behind the three sums of what a landing fetches by itself. */
-export function StartSums({ view, of, children }: { view: LandingView; of: StartSum; children: ReactNode }) {
+export function StartSums({
+  view,
+  of,
+  value,
+  children,
+}: {
+  view: LandingView;
+  of: StartSum;
+  /** The figure as it is written. */
+  value: string;
+  children: ReactNode;
+}) {
   return (
     <Popover.Root>
       <Popover.Trigger
-        aria-label={`${of}: the files behind it`}
+        aria-label={`${value}, ${of}: the files behind it`}
         className="border-b border-dotted border-faint text-left hover:border-ink"
       >
         {children}

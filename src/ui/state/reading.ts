@@ -18,7 +18,8 @@ export async function follow(
 }
 
 /** How far a reading is, in words. */
-export function progressWords({ read, known }: ReadingState): string {
+export function progressWords({ read, known, ahead }: ReadingState): string {
+  if (ahead > 0) return `Waiting for its turn: ${ahead === 1 ? 'it is the next' : `${ahead - 1} come before it`}`;
   return known === 0 ? 'Finding the entries' : `${read} of ${known} known files read`;
 }
 

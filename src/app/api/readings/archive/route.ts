@@ -1,7 +1,6 @@
 import { store } from '../../../../server/context.ts';
 import { handle } from '../../../../server/handle.ts';
 import { ArchiveInput, checkInput } from '../../../../server/inputs.ts';
-import { takeTurn } from '../../../../server/limiter.ts';
 import { howToRead } from '../../../../server/reading.ts';
 import { startReadingArchive } from '../../../../server/reading-jobs.ts';
 import { receiveArchive } from '../../../../server/uploads.ts';
@@ -9,7 +8,6 @@ import { receiveArchive } from '../../../../server/uploads.ts';
 /** Starts reading an archive, which is the body, into a new project. */
 export function POST(request: Request): Promise<Response> {
   return handle(request, async () => {
-    takeTurn('reading');
     const asked = Object.fromEntries(new URL(request.url).searchParams);
     const { name, ...how } = checkInput(asked, ArchiveInput);
     const wanted = howToRead(how);

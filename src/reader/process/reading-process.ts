@@ -1,0 +1,71 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import { deserialize, serialize } from 'node:v8';
+import { InputError } from '../../core/errors.ts';
+import { readApp } from '../read-app.ts';
+import { unpack } from '../unpack/unpack.ts';
+import { watchWith } from '../watch.ts';
+import { type Archive, BEGUN_BYTES, FILES, type Handed, type Left, type Read } from './work.ts';
+
+/**
+ * Reads a folder or an archive in a process of its own: whatever ends it (a parser's stack, memory, its watcher) ends nothing
+ * else. The folder that it is handed holds the work; what it has begun and what came of it are written there.
+ */
+const EVERY_MS = 100;
+const folder = process.argv[2];
+const { work, skip } = deserialize(fs.readFileSync(path.join(folder, FILES.handed))) as Handed;
+const begun = fs.openSync(path.join(folder, FILES.begun), 'w');
+const line = Buffer.alloc(BEGUN_BYTES);
+let n = 0;
+watchWith({
+  skip: new Map(skip),
+  begun: (what, isFile) => {
+    line.fill(0);
+    line.write(JSON.stringify({ n: ++n, what: what.slice(-300), isFile }));
+    fs.writeSync(begun, line, 0, BEGUN_BYTES, 0);
+  },
+});
+
+async function read(): Promise<Read> {
+  const { root, links } = 'archive' in work ? await unpacked(work.archive) : { root: work.folder, links: [] };
+  let told = 0;
+  const made = readApp(root, {
+    as: work.as,
+    ...(work.base === null ? {} : { base: work.base }),
+    progress: (done, known) => {
+      const now = performance.now();
+      if (now - told < EVERY_MS) return;
+      told = now;
+      process.send?.({ read: done, known });
+    },
+  });
+  for (const [path, reason] of skip)
+    if (!made.snapshot.failed.some((f) => f.path === path))
+      made.snapshot.failed.push({ path, line: 1, message: reason });
+  for (const link of links)
+    made.snapshot.failed.push({ path: link, line: 1, message: 'a link in the archive; links are not followed' });
+  return made;
+}
+
+/** The app is called after its archive where it doesn't say its own name. */
+async function unpacked({ folder: own, file, name }: Archive): Promise<{ root: string; links: string[] }> {
+  const called =
+    name
+      .replace(/\.(zip|tgz|tar\.gz)$/i, '')
+      .replace(/[^\w.-]+/g, '-')
+      .replace(/^\.+/, '') || 'app';
+  const made = await unpack(path.join(own, file), name, path.join(own, 'unpacked', called));
+  return { root: made.folder, links: made.links };
+}
+
+function leave(left: Left): void {
+  fs.writeFileSync(path.join(folder, FILES.left), serialize(left));
+}
+
+try {
+  leave({ kind: 'read', read: await read() });
+} catch (error) {
+  if (error instanceof InputError) leave({ kind: 'refused', error: error.toJSON() });
+  else leave({ kind: 'broke', message: error instanceof Error ? `${error.name}: ${error.message}` : String(error) });
+}
+process.disconnect?.();

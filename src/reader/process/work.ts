@@ -1,0 +1,46 @@
+import type { ReadAs } from '../../core/snapshot/read-as.ts';
+import type { Snapshot } from '../../core/snapshot/types.ts';
+
+/** An archive in a folder of its own. */
+export interface Archive {
+  folder: string;
+  /** The archive's file in that folder, and the name that its owner gave it. */
+  file: string;
+  name: string;
+}
+
+/** What a reading is about. `base`: the base address that a person gave for an output. */
+export type ReadWork = { as: ReadAs; base: string | null } & ({ folder: string } | { archive: Archive });
+
+/** What came of it. */
+export interface Read {
+  snapshot: Snapshot;
+  texts: Record<string, string>;
+  sources: Record<string, string>;
+  ms: number;
+}
+
+/** What the process of a reading is handed, in a file. */
+export interface Handed {
+  work: ReadWork;
+  /** Files that are left aside, with the reason. */
+  skip: [string, string][];
+}
+
+/** What the process leaves in a file: what it read, or why not. */
+export type Left =
+  | { kind: 'read'; read: Read }
+  | { kind: 'refused'; error: { title: string; detail: string; at?: string } }
+  | { kind: 'broke'; message: string };
+
+/** What was begun last: written at the beginning of a file, always as long. */
+export interface Begun {
+  n: number;
+  what: string;
+  isFile: boolean;
+}
+
+export const BEGUN_BYTES = 1024;
+
+/** Names of the files between the two processes, in a folder of their own. */
+export const FILES = { handed: 'handed', begun: 'begun', left: 'left' } as const;
