@@ -62,6 +62,11 @@ function leave(left: Left): void {
   fs.writeFileSync(path.join(folder, FILES.left), serialize(left));
 }
 
+// What a stream throws past its users must be told as well.
+process.on('uncaughtException', (error) => {
+  leave({ kind: 'broke', message: `${error.name}: ${error.message}` });
+  process.exit(1);
+});
 try {
   leave({ kind: 'read', read: await read() });
 } catch (error) {

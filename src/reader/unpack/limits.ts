@@ -59,10 +59,23 @@ export class Meter {
     return path.join(root, plain);
   }
 
-  private refusal(why: string, name: string): InputError {
+  /** Checks that something can be written under a name; throws for names that no file can have. */
+  named(name: string): void {
+    const parts = name.replaceAll('\\', '/').split('/');
+    const last = parts.at(-1);
+    if (last === '' || last === '.') throw this.refusal('It holds a file without a name.', name);
+    if (parts.some((p) => Buffer.byteLength(p) > LONGEST_NAME) || Buffer.byteLength(name) > LONGEST_PATH)
+      throw this.refusal(`It holds a file whose name is too long (over ${LONGEST_NAME} bytes).`, name);
+  }
+
+  refusal(why: string, name: string): InputError {
     return new InputError('Archive refused', `${why} Nothing was kept.`, `${this.archive}: ${short(name)}`);
   }
 }
+
+/** What file systems take, in bytes. */
+const LONGEST_NAME = 255;
+const LONGEST_PATH = 2000;
 
 function megabytes(bytes: number): string {
   return `${Math.round(bytes / 1e6)} MB`;

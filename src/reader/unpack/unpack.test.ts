@@ -89,4 +89,34 @@ describe('an archive', () => {
     const text = saved('a.zip', bytes('just text'));
     await expect(unpack(text.file, 'a.zip', text.into)).rejects.toThrow('Not an archive');
   });
+
+  it.each<[string, (Partial<tar.Header> & { name: string; text?: string })[]]>([
+    ['.', [{ name: '.', text: 'x', type: 'file' }]],
+    [
+      'a file where a folder is',
+      [
+        { name: 'a/b.js', text: 'x' },
+        { name: 'a', text: 'x' },
+      ],
+    ],
+    [
+      'a name that is there twice',
+      [
+        { name: 'b.js', text: 'x' },
+        { name: 'b.js', text: 'y' },
+      ],
+    ],
+    ['a name of 300 letters', [{ name: `${'n'.repeat(300)}.js`, text: 'x' }]],
+  ])('with %s is refused by the entry, without a path of this machine', async (_, entries) => {
+    const { file, into } = await tarball(entries);
+    const refused = await unpack(file, 'app.tar.gz', into).catch((error: Error) => error);
+    expect(refused).toMatchObject({ title: expect.stringMatching(/^Archive/) });
+    expect(String((refused as Error).message)).not.toContain(path.dirname(into));
+  });
+
+  it('counts what is left out of it like everything else', async () => {
+    const { file, into } = await tarball([{ name: '.git/pack', text: 'x'.repeat(3000) }]);
+    const limits = { ...LIMITS, fileBytes: 2000 };
+    await expect(unpack(file, 'app.tar.gz', into, limits)).rejects.toMatchObject({ title: 'Archive refused' });
+  });
 });

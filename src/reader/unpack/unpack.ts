@@ -1,11 +1,12 @@
 import fs from 'node:fs';
 import path from 'node:path';
-import { Readable, Transform } from 'node:stream';
+import { Readable, Transform, Writable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { createGunzip } from 'node:zlib';
 import tar from 'tar-stream';
 import { type Entry, open, type ZipFile } from 'yauzl';
 import { InputError } from '../../core/errors.ts';
+import { beginStep } from '../watch.ts';
 import { LIMITS, type Limits, Meter } from './limits.ts';
 
 /** What came of an archive. */
@@ -36,11 +37,16 @@ export async function unpack(file: string, name: string, into: string, limits: L
     if (error instanceof InputError) throw error;
     throw new InputError(
       'Archive can’t be read',
-      `It is damaged or holds names that lead outside (${(error as Error).message}). Pack it again.`,
+      `It is damaged or holds names that lead outside (${withoutPaths(error)}). Pack it again.`,
       name,
     );
   }
   throw new InputError('Not an archive', 'Bring a .zip or .tar.gz file, or drop the folder itself.', name);
+}
+
+/** The words of an error without paths of this machine. */
+function withoutPaths(error: unknown): string {
+  return String((error as Error).message).replace(/(?:'|")?\/[^\s'"]*(?:'|")?/g, '…');
 }
 
 type Contents = Pick<Unpacked, 'files' | 'links'>;
@@ -90,7 +96,8 @@ async function unpackTar(file: string, into: string, meter: Meter): Promise<Cont
     const target = meter.place(into, name);
     if (type === 'symlink' || type === 'link') contents.links.push(name);
     if (type === 'file' && !LEFT_OUT.test(name)) await save(Readable.from(entry), name, target, meter, contents);
-    else entry.resume();
+    // What is left out is unpacked all the same on the way to what comes after it.
+    else await pipeline(Readable.from(entry), measured(meter, name), new Writable({ write: (_, __, done) => done() }));
   }
   await feeding;
   return contents;
@@ -98,9 +105,26 @@ async function unpackTar(file: string, into: string, meter: Meter): Promise<Cont
 
 async function save(from: Readable, name: string, target: string, meter: Meter, contents: Contents): Promise<void> {
   meter.file(name);
-  fs.mkdirSync(path.dirname(target), { recursive: true });
+  meter.named(name);
+  beginStep(`unpacking ${name}`);
+  try {
+    fs.mkdirSync(path.dirname(target), { recursive: true });
+    await pipeline(from, measured(meter, name), fs.createWriteStream(target, { flags: 'wx' }));
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException;
+    if (error instanceof InputError || !code?.startsWith('E') || code.startsWith('ERR')) throw error;
+    throw meter.refusal(
+      `It holds a file that can’t be written (${code === 'EEXIST' ? 'its name is there twice' : code}).`,
+      name,
+    );
+  }
+  contents.files++;
+}
+
+/** Counts what goes through, and ends it when it is too much. */
+function measured(meter: Meter, name: string): Transform {
   let own = 0;
-  const measured = new Transform({
+  return new Transform({
     transform(piece: Buffer, _, done) {
       own += piece.length;
       try {
@@ -111,8 +135,6 @@ async function save(from: Readable, name: string, target: string, meter: Meter, 
       }
     },
   });
-  await pipeline(from, measured, fs.createWriteStream(target, { flags: 'wx' }));
-  contents.files++;
 }
 
 function topOf(into: string, contents: Contents): Unpacked {

@@ -1,0 +1,111 @@
+import { amend } from './core/amend/amend.ts';
+import { NO_AMENDMENTS } from './core/amend/types.ts';
+import { wildcard } from './core/formats/wildcard.ts';
+import { matcher } from './core/plan/match.ts';
+import { readVisit } from './core/visits/notation.ts';
+import { readHtml } from './reader/html-document.ts';
+import { inlineMap, mapAddress } from './reader/output/source-map.ts';
+import { prunedLinks } from './reader/prune.ts';
+import type { ReadModule } from './reader/read-module.ts';
+import { beginsClient } from './reader/server-only.ts';
+import { splitSingleFile } from './reader/single-file.ts';
+import { Mentions, unusedRules } from './reader/unused-rules.ts';
+import { minifyStyle } from './reader/weigh.ts';
+import { sketch } from './test-support/snapshots.ts';
+
+const quietly = (work: () => unknown) => {
+  try {
+    work();
+  } catch {
+    // How long it takes is what is looked at.
+  }
+};
+
+/** Everything that foreign text meets by a pattern, with text that is as bad for it as can be. */
+const MEETINGS: [string, (n: number) => () => unknown][] = [
+  ['comments before a directive', (n) => () => beginsClient('/* a */ '.repeat(n))],
+  ['a banner of slashes', (n) => () => beginsClient(`${'/'.repeat(n)}\n/**/x`)],
+  ['a comment that isn’t closed', (n) => () => beginsClient('/*'.repeat(n))],
+  ['script blocks that aren’t closed', (n) => () => splitSingleFile('a.vue', '<script>'.repeat(n))],
+  ['script blocks without an end of their tag', (n) => () => splitSingleFile('a.vue', '<script '.repeat(n))],
+  ['space in a template', (n) => () => splitSingleFile('a.vue', `${' '.repeat(n)}x`)],
+  ['space after the address of a map', (n) => () => mapAddress(`//# sourceMappingURL=a${' '.repeat(n)}b`)],
+  ['an inline map', (n) => () => quietly(() => inlineMap(`data:application/json${';'.repeat(n)}`))],
+  ['words that go on', (n) => () => new Mentions().add('a'.repeat(n))],
+  ['words of many beginnings', (n) => () => new Mentions().add('aa-'.repeat(n))],
+  [
+    'names among many beginnings',
+    (n) => () => {
+      const mentions = new Mentions();
+      for (let i = 0; i < n / 100; i++) mentions.add(`tone${'x'.repeat(i % 9)}${i}ab-`);
+      for (let i = 0; i < n / 100; i++) mentions.has(`name-of-${i}`);
+    },
+  ],
+  [
+    'comments in rules',
+    (n) => () => unusedRules([{ path: 'a', text: `.x{content:"${'/*'.repeat(n)}"}` }], new Mentions()),
+  ],
+  ['imports in a sheet', (n) => () => quietly(() => minifyStyle('a.css', '@import '.repeat(n / 10)))],
+  ['a pattern of stars', (n) => () => wildcard('*a'.repeat(20))('a'.repeat(n))],
+  ['a pattern of folders', (n) => () => matcher({ path: '**/a'.repeat(10) })({ path: 'a/'.repeat(n), package: null })],
+  [
+    'names that are kept',
+    (n) => () =>
+      amend(
+        sketch(
+          { a: {} },
+          { unusedRules: [{ module: 'a', line: 1, selector: '', bytes: 1, missing: ['a'.repeat(n)] }] },
+        ),
+        { ...NO_AMENDMENTS, keep: ['a*'.repeat(12) + 'b'] },
+      ),
+  ],
+  ['a visit', (n) => () => quietly(() => readVisit(`/ > act ${'{'.repeat(Math.min(n, 20_000))}`))],
+  ['HTML in HTML', (n) => () => readHtml('<div>'.repeat(n / 100))],
+  [
+    'a chain of modules that pass names on',
+    (n) => {
+      const count = n / 20;
+      const modules = new Map<string, ReadModule>();
+      for (let i = 0; i < count; i++) {
+        const to = `m${i + 1}`;
+        const found = { kind: 'static', specifier: to, names: ['x'], line: 1, column: 1, start: 0, end: 1 };
+        modules.set(`m${i}`, {
+          path: `m${i}`,
+          imports: [{ found, to }],
+          module: { sideEffects: false },
+          reexports: { named: new Map([['x', { to, name: 'x' }]]), stars: [], own: new Set() },
+        } as unknown as ReadModule);
+      }
+      return () => prunedLinks(modules);
+    },
+  ],
+];
+
+/** The least of several runs, in ms. */
+function took(work: () => unknown, runs = 3): number {
+  let least = Number.POSITIVE_INFINITY;
+  for (let i = 0; i < runs; i++) {
+    const began = performance.now();
+    work();
+    least = Math.min(least, performance.now() - began);
+  }
+  return least;
+}
+
+/** Eight times the text may take so many times as long: 8 where time is linear, 64 where it is quadratic. */
+const MOST = 30;
+/** Below this, in ms, the clock tells nothing. */
+const NOTHING = 20;
+
+it.each(MEETINGS)('takes time in step with the length of what is read: %s', (_, of) => {
+  const [small, large] = [50_000, 400_000].map((n) => took(of(n)));
+  expect(large).toBeLessThan(NOTHING + MOST * Math.max(small, 0.5));
+  expect(large).toBeLessThan(30_000);
+});
+
+it('reads the beginning of real files that begin with long comments', () => {
+  // A banner of 40 slashes, and 26 block comments, as published packages have them.
+  const banner = `${'/'.repeat(40)}\n${'/* line of a license */\n'.repeat(26)}"use client";`;
+  expect(beginsClient(banner)).toBe(true);
+  expect(beginsClient(`${banner.slice(0, -13)}x`)).toBe(false);
+});
