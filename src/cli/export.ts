@@ -1,5 +1,4 @@
 import fs from 'node:fs';
-import path from 'node:path';
 import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
 import { readFileMap } from '../core/formats/file-map.ts';
@@ -14,6 +13,7 @@ import type { Plan } from '../core/plan/types.ts';
 import { predict } from '../core/predict/predict.ts';
 import { BuiltFiles } from '../core/reconcile/built-files.ts';
 import { sourcePatch } from '../patch/patch.ts';
+import { textIfThere } from '../reader/folder-files.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject, readText, routeNamed, writeFile } from './files.ts';
 import { print } from './output.ts';
@@ -111,7 +111,7 @@ function exportPatch(command: Command, project: ProjectFile, plan: Plan, { out, 
     );
   if (sources !== undefined && !fs.existsSync(sources))
     throw new InputError('No such folder', 'Name the folder that was read.', `--sources ${sources}`);
-  const now = sources === undefined ? undefined : (file: string) => textAt(path.join(sources, file));
+  const now = sources === undefined ? undefined : (file: string) => textIfThere(fs.realpathSync(sources), file);
   const { diff, files, steps } = sourcePatch(studied(project), plan, project.sources, now);
   if (steps.length === 0)
     throw new InputError('Nothing to hand over', `The plan ${plan.name} has no edits of the source.`, '--kind patch');
@@ -123,14 +123,6 @@ function exportPatch(command: Command, project: ProjectFile, plan: Plan, { out, 
     ...steps.map((s) => `${s.state}: ${s.words}${s.path ? ` (${s.path}:${s.line})` : ''}: ${s.what}`),
   ];
   print(command, { kind: 'patch', out: diff === '' ? null : out, files, steps }, lines);
-}
-
-function textAt(file: string): string | null {
-  try {
-    return fs.readFileSync(file, 'utf8');
-  } catch {
-    return null;
-  }
 }
 
 /** The map from modules to built files: one that was written, or what the folder of a build says. */

@@ -91,9 +91,19 @@ function importsOf(snapshot: Snapshot, decision: Extract<Decision, { kind: 'deta
   return typeof chosen === 'string' ? [] : chosen.map((i) => snapshot.imports[i]);
 }
 
+/** Whether a path leads out of the folder that a patch is applied to, or into git's own files there; git refuses such patches whole. */
+function leavesTree(path: string): boolean {
+  return (
+    /^(?:[\\/]|[A-Za-z]:)/.test(path) ||
+    path.includes('\0') ||
+    path.split(/[\\/]/).some((s) => /^(?:\.\.?|\.git)?$/i.test(s))
+  );
+}
+
 /** The text of a file that may be edited; in words, why it can't be. */
 function textOf(path: string, sources: Sources, now: SourceNow | undefined): { text: string } | string {
   const text = Object.hasOwn(sources, path) ? sources[path] : undefined;
+  if (leavesTree(path)) return 'it stands outside of the folder that was read: change it there';
   if (path.includes('node_modules/'))
     return 'it stands in a package, which isn’t yours to edit: defer the import of the package';
   if (text === undefined) return 'its source isn’t kept with the project: read the app again';

@@ -22,11 +22,11 @@ export function countLines(diff: string): { added: number; removed: number } {
   };
 }
 
-/** Names with quotes, backslashes or control characters are written as strings of C. */
+/** Names with quotes, backslashes or control characters are written as strings of C, byte by byte as git does. */
 function quotedPath(path: string): string {
   if (!/["\\\p{Cc}]/u.test(path)) return path;
   const escaped = path
     .replace(/["\\]/g, '\\$&')
-    .replace(/\p{Cc}/gu, (c) => `\\${c.charCodeAt(0).toString(8).padStart(3, '0')}`);
+    .replace(/\p{Cc}/gu, (c) => [...Buffer.from(c)].map((b) => `\\${b.toString(8).padStart(3, '0')}`).join(''));
   return `"${escaped}"`;
 }

@@ -14,13 +14,13 @@ import { type ReadingState, startComparing } from './reading-jobs.ts';
  * Starts reading a production build and lays it beside what a plan promised. Nothing of it is kept: the answer is in the
  * state of the reading, with the built file of each module for addresses.
  */
-export function startReadingBuild(store: Store, projectId: string, input: BuildInput): ReadingState {
-  if (!findProject(store, projectId)) throw noProject();
+export function startReadingBuild(store: () => Store, projectId: string, input: BuildInput): ReadingState {
+  if (!findProject(store(), projectId)) throw noProject();
   const plan = { name: input.name, description: '', decisions: checkDecisions(input.decisions, 'decisions') };
   const folder = absoluteFolder(input.folder);
   return startComparing(folder, howToRead({ as: 'output' }), (built) => {
-    const snapshot = JSON.parse(snapshotBody(store, projectId).toString()) as Snapshot;
-    const app = amend(snapshot, amendmentsOf(store, projectId)!.amendments).snapshot;
+    const snapshot = JSON.parse(snapshotBody(store(), projectId).toString()) as Snapshot;
+    const app = amend(snapshot, amendmentsOf(store(), projectId)!.amendments).snapshot;
     return { reconciled: reconcile(app, plan, built), files: new BuiltFiles(built).map() };
   });
 }

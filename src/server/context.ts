@@ -1,5 +1,6 @@
 import path from 'node:path';
-import { openStore, type Store } from '../store/database.ts';
+import type { Store } from '../store/database.ts';
+import { OpenFile } from '../store/open-file.ts';
 
 /** The program's folder. */
 export function home(): string {
@@ -14,13 +15,25 @@ export function sampleFolder(): string {
   return path.join(home(), 'examples', 'saltmarsh-ferries');
 }
 
-const held = globalThis as typeof globalThis & { yokelineStore?: Store };
+const held = globalThis as typeof globalThis & { yokelineStore?: OpenFile };
 
-/** The one open database of this process. */
+export function databaseFile(): string {
+  return path.join(dataFolder(), 'yokeline.sqlite');
+}
+
+/** The one open database of this process; throws StoreTrouble while its file isn't as it must be. */
 export function store(): Store {
-  held.yokelineStore ??= openStore(
-    path.join(dataFolder(), 'yokeline.sqlite'),
-    path.join(home(), 'src', 'store', 'migrations'),
-  );
-  return held.yokelineStore;
+  held.yokelineStore ??= new OpenFile(databaseFile(), path.join(home(), 'src', 'store', 'migrations'));
+  return held.yokelineStore.sound();
+}
+
+/** The database as it was opened, though its file may be gone; null: none is open. */
+export function lastOpened(): Store | null {
+  return held.yokelineStore?.store ?? null;
+}
+
+/** Lets go of the database: whoever asks next opens the file that is there, and it is checked. */
+export function closeStore(): void {
+  held.yokelineStore?.store.close();
+  held.yokelineStore = undefined;
 }

@@ -1,5 +1,5 @@
 import { keyIn, neededKey, sameKey } from './key.ts';
-import { Problem } from './problems.ts';
+import { Problem } from './problem.ts';
 
 const LOCAL = /^(localhost|127(\.\d{1,3}){3}|\[::1\])(:\d+)?$/i;
 
@@ -13,16 +13,20 @@ export function guard(request: Request): void {
   const key = neededKey();
   if (key === null) {
     if (!LOCAL.test(host))
-      throw new Problem(403, 'Not from here', 'Yokeline answers only under localhost or a loopback address.');
+      throw new Problem(
+        'not-from-here',
+        'Not from here',
+        'Yokeline answers only under localhost or a loopback address.',
+      );
   } else if (!sameKey(keyIn(request.headers.get('cookie')), key))
     throw new Problem(
-      401,
+      'key-needed',
       'Key needed',
       'Open the address with its key once, as the server printed it when it started.',
     );
   if (request.method === 'GET' || request.method === 'HEAD') return;
   const origin = request.headers.get('origin');
   if (origin !== null && (!URL.canParse(origin) || new URL(origin).host !== host)) {
-    throw new Problem(403, 'Not from here', 'Changes are taken only from Yokeline’s own page.');
+    throw new Problem('not-from-here', 'Not from here', 'Changes are taken only from Yokeline’s own page.');
   }
 }

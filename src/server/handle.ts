@@ -1,7 +1,11 @@
 import pino from 'pino';
 import { InputError } from '../core/errors.ts';
+import { isDamage } from '../store/soundness.ts';
+import { StoreTrouble } from '../store/trouble.ts';
+import { closeStore } from './context.ts';
 import { guard } from './guard.ts';
-import { Problem, problemResponse } from './problems.ts';
+import { Problem } from './problem.ts';
+import { problemResponse } from './problems.ts';
 import { securityHeaders } from './security-headers.ts';
 
 /** Answers to calls are data: nothing in them may run. */
@@ -21,7 +25,10 @@ async function answerOf(request: Request, work: () => Promise<Response> | Respon
     guard(request);
     return await work();
   } catch (error) {
-    if (!(error instanceof Problem) && !(error instanceof InputError)) log.error(error, 'request failed');
+    // What is damaged is checked whole, and refused, on the next call.
+    if (isDamage(error)) closeStore();
+    if (!(error instanceof Problem || error instanceof InputError || error instanceof StoreTrouble))
+      log.error(error, 'request failed');
     return problemResponse(error);
   }
 }

@@ -63,18 +63,18 @@ describe('a production build', () => {
       'src/pages/home.js': "export default async () => (await import('../parts/chart.js')).chart;\n",
     });
     const built = folderOf(buildOf(readSource(edited)));
-    const end = await ended(startReadingBuild(store, id, { name: 'Plan', decisions: [detach], folder: built }));
+    const end = await ended(startReadingBuild(() => store, id, { name: 'Plan', decisions: [detach], folder: built }));
     expect(end).toMatchObject({ state: 'done', projectId: null, problem: null });
     expect(end.build!.reconciled).toMatchObject({ ok: true, decisions: [{ state: 'delivered' }] });
     expect(end.build!.files['src/parts/chart.js']).toMatch(/^assets\/.*\.js$/);
     const wrong = await ended(
-      startReadingBuild(store, id, { name: 'Plan', decisions: [], folder: folderOf({ 'a.txt': '' }) }),
+      startReadingBuild(() => store, id, { name: 'Plan', decisions: [], folder: folderOf({ 'a.txt': '' }) }),
     );
     expect(wrong.state).toBe('failed');
-    expect(() => startReadingBuild(store, id, { name: 'Plan', decisions: [], folder: 'here' })).toThrow(
+    expect(() => startReadingBuild(() => store, id, { name: 'Plan', decisions: [], folder: 'here' })).toThrow(
       'Not a whole path',
     );
-    expect(() => startReadingBuild(store, 'none', { name: 'Plan', decisions: [], folder: built })).toThrow(
+    expect(() => startReadingBuild(() => store, 'none', { name: 'Plan', decisions: [], folder: built })).toThrow(
       'No such project',
     );
   });

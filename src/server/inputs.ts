@@ -15,7 +15,8 @@ import {
   validateSync,
 } from 'class-validator';
 import { READ_AS, type ReadAs } from '../core/snapshot/read-as.ts';
-import { Problem } from './problems.ts';
+import { Problem } from './problem.ts';
+import type { Rescue } from './store-trouble.ts';
 
 class PlanContent {
   @IsOptional()
@@ -111,6 +112,17 @@ export class AmendmentsInput {
   amendments!: object;
 }
 
+/** What is to be done about a database that can't be used as it is. */
+export class RescueInput {
+  @IsIn(['fresh', 'put back', 'open', 'copy'] satisfies Rescue['do'][])
+  do!: Rescue['do'];
+
+  @IsOptional()
+  @IsString()
+  @Length(1, 200)
+  copy?: string;
+}
+
 /** How an archive is to be read; its bytes are the body. */
 export class ArchiveInput extends HowInput {
   @IsString()
@@ -125,10 +137,10 @@ export async function readInput<T extends object>(request: Request, kind: ClassC
     body = JSON.parse(await textOf(request));
   } catch (error) {
     if (error instanceof Problem) throw error;
-    throw new Problem(400, 'Broken JSON', 'The body of the request must be JSON.');
+    throw new Problem('broken-json', 'Broken JSON', 'The body of the request must be JSON.');
   }
   if (typeof body !== 'object' || body === null || Array.isArray(body)) {
-    throw new Problem(422, 'Unexpected content', 'The body of the request must be an object.');
+    throw new Problem('unexpected-content', 'Unexpected content', 'The body of the request must be an object.');
   }
   return checkInput(body, kind);
 }
@@ -138,7 +150,8 @@ const MOST_BODY = 400_000_000;
 
 /** The body as text, read piece by piece, so that one that is too large is refused before it fills the memory. */
 async function textOf(request: Request): Promise<string> {
-  const tooLarge = () => new Problem(413, 'Too large', `The body of the request is larger than ${MOST_BODY / 1e6} MB.`);
+  const tooLarge = () =>
+    new Problem('body-too-large', 'Too large', `The body of the request is larger than ${MOST_BODY / 1e6} MB.`);
   if (Number(request.headers.get('content-length') ?? 0) > MOST_BODY) throw tooLarge();
   if (!request.body) return '';
   const pieces: Uint8Array[] = [];
@@ -155,7 +168,8 @@ async function textOf(request: Request): Promise<string> {
 export function checkInput<T extends object>(body: object, kind: ClassConstructor<T>): T {
   const input = plainToInstance(kind, body);
   const [first] = validateSync(input, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true });
-  if (first) throw new Problem(422, 'Unexpected content', `${wordsOf(first)}.`, { at: first.property });
+  if (first)
+    throw new Problem('unexpected-content', 'Unexpected content', `${wordsOf(first)}.`, { at: first.property });
   return input;
 }
 

@@ -1,4 +1,4 @@
-import { Problem } from './problems.ts';
+import { Problem } from './problem.ts';
 
 /** How often a kind of heavy work may be asked for: so many at once, and so many more per second. */
 interface Rate {
@@ -27,7 +27,7 @@ export function takeTurn(kind: keyof typeof RATES, now = performance.now()): voi
   const left = Math.min(burst, bucket.left + ((now - bucket.at) / 1000) * perSecond);
   if (left < 1) {
     const seconds = Math.ceil((1 - left) / perSecond);
-    throw new Problem(429, 'Too often', `Try again in ${seconds} ${seconds === 1 ? 'second' : 'seconds'}.`, {
+    throw new Problem('too-often', 'Too often', `Try again in ${seconds} ${seconds === 1 ? 'second' : 'seconds'}.`, {
       retryAfter: seconds,
     });
   }

@@ -1,10 +1,10 @@
 import fs from 'node:fs';
-import path from 'node:path';
 import { amend } from '../core/amend/amend.ts';
 import { checkDecisions } from '../core/plan/check.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import { sourcePatch } from '../patch/patch.ts';
 import type { SourcePatch } from '../patch/types.ts';
+import { textIfThere } from '../reader/folder-files.ts';
 import type { Store } from '../store/database.ts';
 import { amendmentsOf, findProject } from '../store/projects.ts';
 import { newestSnapshotId, sourcesOf } from '../store/snapshots.ts';
@@ -32,14 +32,6 @@ export function patchFor(store: Store, projectId: string, { name, decisions }: P
   const plan = { name, description: '', decisions: checkDecisions(decisions, 'decisions') };
   const amended = amend(snapshot, amendmentsOf(store, projectId)!.amendments).snapshot;
   const { folder } = project;
-  const there = folder !== null && fs.existsSync(folder);
-  return sourcePatch(amended, plan, sources, there ? (file) => textIn(folder, file) : undefined);
-}
-
-function textIn(folder: string, file: string): string | null {
-  try {
-    return fs.readFileSync(path.join(folder, file), 'utf8');
-  } catch {
-    return null;
-  }
+  const root = folder !== null && fs.existsSync(folder) ? fs.realpathSync(folder) : null;
+  return sourcePatch(amended, plan, sources, root === null ? undefined : (file) => textIfThere(root, file));
 }

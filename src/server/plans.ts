@@ -12,7 +12,7 @@ import {
 } from '../store/plans.ts';
 import { findProject } from '../store/projects.ts';
 import type { NewPlanInput, PlanChangeInput } from './inputs.ts';
-import { Problem } from './problems.ts';
+import { Problem } from './problem.ts';
 import { noProject } from './projects.ts';
 
 export function createPlan(store: Store, projectId: string, input: NewPlanInput): StoredPlan {
@@ -27,12 +27,16 @@ export function createPlan(store: Store, projectId: string, input: NewPlanInput)
     version: 1,
     changedAt: new Date().toISOString(),
   };
-  store.transaction(() => {
-    refuseTwin(store, projectId, input.name, plan.id);
-    if (plan.basedOn !== null && !listPlans(store, projectId).some((p) => p.name === plan.basedOn))
-      throw new Problem(422, 'Based on nothing', `There is no plan called “${plan.basedOn}”.`, { at: 'basedOn' });
-    insertPlan(store, plan);
-  })();
+  store
+    .transaction(() => {
+      refuseTwin(store, projectId, input.name, plan.id);
+      if (plan.basedOn !== null && !listPlans(store, projectId).some((p) => p.name === plan.basedOn))
+        throw new Problem('based-on-nothing', 'Based on nothing', `There is no plan called “${plan.basedOn}”.`, {
+          at: 'basedOn',
+        });
+      insertPlan(store, plan);
+    })
+    .immediate();
   return plan;
 }
 
@@ -41,48 +45,52 @@ export function createPlan(store: Store, projectId: string, input: NewPlanInput)
  * stored plan comes back with the problem.
  */
 export function changePlan(store: Store, id: string, input: PlanChangeInput): StoredPlan {
-  return store.transaction(() => {
-    const old = planOf(store, id);
-    const next: StoredPlan = {
-      ...old,
-      name: input.name ?? old.name,
-      description: input.description ?? old.description,
-      decisions: input.decisions ? checkDecisions(input.decisions, 'decisions') : old.decisions,
-      version: old.version + 1,
-      changedAt: new Date().toISOString(),
-    };
-    if (next.name !== old.name) refuseTwin(store, old.projectId, next.name, id);
-    if (old.version !== input.version || !updatePlan(store, next, input.version)) {
-      throw new Problem(
-        409,
-        'Changed elsewhere',
-        `“${old.name}” was changed in another tab or by someone else since you opened it.`,
-        { current: old },
-      );
-    }
-    if (next.name !== old.name) renameOrigin(store, old.projectId, old.name, next.name);
-    return next;
-  })();
+  return store
+    .transaction(() => {
+      const old = planOf(store, id);
+      const next: StoredPlan = {
+        ...old,
+        name: input.name ?? old.name,
+        description: input.description ?? old.description,
+        decisions: input.decisions ? checkDecisions(input.decisions, 'decisions') : old.decisions,
+        version: old.version + 1,
+        changedAt: new Date().toISOString(),
+      };
+      if (next.name !== old.name) refuseTwin(store, old.projectId, next.name, id);
+      if (old.version !== input.version || !updatePlan(store, next, input.version)) {
+        throw new Problem(
+          'changed-elsewhere',
+          'Changed elsewhere',
+          `“${old.name}” was changed in another tab or by someone else since you opened it.`,
+          { current: old },
+        );
+      }
+      if (next.name !== old.name) renameOrigin(store, old.projectId, old.name, next.name);
+      return next;
+    })
+    .immediate();
 }
 
 export function removePlan(store: Store, id: string): void {
   const { projectId, name } = planOf(store, id);
-  store.transaction(() => {
-    deletePlan(store, id);
-    renameOrigin(store, projectId, name, null);
-  })();
+  store
+    .transaction(() => {
+      deletePlan(store, id);
+      renameOrigin(store, projectId, name, null);
+    })
+    .immediate();
 }
 
 export function planOf(store: Store, id: string): StoredPlan {
   const plan = findPlan(store, id);
-  if (!plan) throw new Problem(404, 'No such plan', 'It may have been deleted. Choose another one.');
+  if (!plan) throw new Problem('no-such-plan', 'No such plan', 'It may have been deleted. Choose another one.');
   return plan;
 }
 
 function refuseTwin(store: Store, projectId: string, name: string, id: string): void {
   if (name === 'Baseline' || listPlans(store, projectId).some((p) => p.name === name && p.id !== id)) {
     throw new Problem(
-      422,
+      'name-taken',
       'Two plans with one name',
       `There is a plan called “${name}” already; choose another name.`,
       { at: 'name' },

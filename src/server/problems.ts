@@ -1,22 +1,14 @@
 import { InputError } from '../core/errors.ts';
-
-/** Something that can't be done as asked, in the form of RFC 9457 (problem details). */
-export class Problem extends Error {
-  constructor(
-    readonly status: number,
-    readonly title: string,
-    readonly detail: string,
-    readonly more: Record<string, unknown> = {},
-  ) {
-    super(`${title}: ${detail}`);
-  }
-}
+import { codeOf, isDamage } from '../store/soundness.ts';
+import { StoreTrouble } from '../store/trouble.ts';
+import { Problem } from './problem.ts';
+import { troubleProblem } from './store-trouble.ts';
 
 /** The answer for a failed use case. Unknown failures tell nothing of the inside. */
 export function problemResponse(error: unknown): Response {
   const problem = problemOf(error);
   const body = {
-    type: 'about:blank',
+    type: `urn:yokeline:problem:${problem.code}`,
     status: problem.status,
     title: problem.title,
     detail: problem.detail,
@@ -30,15 +22,20 @@ export function problemResponse(error: unknown): Response {
 
 /** A database that can't be written, in words that say what to do; null for other failures. */
 function storeProblem(error: unknown): Problem | null {
-  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+  const code = codeOf(error);
   const kept = 'What you changed is kept in this browser until it can be saved.';
   if (code === 'SQLITE_FULL' || code === 'ENOSPC')
-    return new Problem(507, 'The disk is full', `Make room where the data lies. ${kept}`);
+    return new Problem('disk-full', 'The disk is full', `Make room where the data lies. ${kept}`);
   if (code.startsWith('SQLITE_READONLY') || code.startsWith('SQLITE_CANTOPEN') || code === 'EACCES' || code === 'EROFS')
-    return new Problem(503, 'The database can’t be written', `Allow the server to write its data folder. ${kept}`);
+    return new Problem(
+      'database-not-writable',
+      'The database can’t be written',
+      `Allow the server to write its data folder. ${kept}`,
+    );
+  if (isDamage(error)) return troubleProblem(new StoreTrouble('damaged', 'The database is damaged.'));
   if (code.startsWith('SQLITE_BUSY') || code.startsWith('SQLITE_IOERR'))
     return new Problem(
-      503,
+      'database-busy',
       'The database doesn’t answer',
       `Another program may hold it, or the disk has a fault. ${kept}`,
     );
@@ -49,8 +46,13 @@ function storeProblem(error: unknown): Problem | null {
 export function problemOf(error: unknown): Problem {
   if (error instanceof Problem) return error;
   if (error instanceof InputError)
-    return new Problem(422, error.title, error.detail, error.at === undefined ? {} : { at: error.at });
+    return new Problem('unreadable-input', error.title, error.detail, error.at === undefined ? {} : { at: error.at });
+  if (error instanceof StoreTrouble) return troubleProblem(error);
   const stored = storeProblem(error);
   if (stored) return stored;
-  return new Problem(500, 'Something broke on the server', 'Nothing was changed. The log of the server tells more.');
+  return new Problem(
+    'server-fault',
+    'Something broke on the server',
+    'Nothing was changed. The log of the server tells more.',
+  );
 }

@@ -19,7 +19,7 @@ import {
 } from '../store/projects.ts';
 import { insertSnapshot, newestSnapshot, sourcesOf, textsOf } from '../store/snapshots.ts';
 import type { AmendmentsInput } from './inputs.ts';
-import { Problem } from './problems.ts';
+import { Problem } from './problem.ts';
 
 export interface ProjectView extends ProjectRow {
   snapshotId: string;
@@ -72,14 +72,16 @@ export function addProject(store: Store, snapshot: Snapshot, plans: Plan[], orig
     id = randomUUID(),
   } = origin;
   const now = new Date().toISOString();
-  store.transaction(() => {
-    insertProject(store, { id, name: titleOf(snapshot.name), createdAt: now, folder, readAs, givenBase });
-    if (amendments) updateAmendments(store, id, 1, amendments);
-    insertSnapshot(store, { id: randomUUID(), projectId: id, readAt: now, snapshot, texts, sources });
-    const own = plans.length > 0 ? plans : [{ name: FIRST_PLAN, description: '', decisions: [] }];
-    for (const plan of own)
-      insertPlan(store, { id: randomUUID(), projectId: id, basedOn: null, ...plan, version: 1, changedAt: now });
-  })();
+  store
+    .transaction(() => {
+      insertProject(store, { id, name: titleOf(snapshot.name), createdAt: now, folder, readAs, givenBase });
+      if (amendments) updateAmendments(store, id, 1, amendments);
+      insertSnapshot(store, { id: randomUUID(), projectId: id, readAt: now, snapshot, texts, sources });
+      const own = plans.length > 0 ? plans : [{ name: FIRST_PLAN, description: '', decisions: [] }];
+      for (const plan of own)
+        insertPlan(store, { id: randomUUID(), projectId: id, basedOn: null, ...plan, version: 1, changedAt: now });
+    })
+    .immediate();
   return id;
 }
 
@@ -90,7 +92,7 @@ export function changeAmendments(store: Store, projectId: string, input: Amendme
     const current = amendmentsOf(store, projectId);
     if (!current) throw noProject();
     const detail = 'Routes and parts were corrected in another tab since you opened this one. Theirs are shown now.';
-    throw new Problem(409, 'Changed elsewhere', detail, { current });
+    throw new Problem('changed-elsewhere', 'Changed elsewhere', detail, { current });
   }
   return amendmentsOf(store, projectId)!;
 }
@@ -125,7 +127,7 @@ export function projectFile(store: Store, id: string, withTexts: boolean): strin
 }
 
 export function noProject(): Problem {
-  return new Problem(404, 'No such project', 'It may have been deleted. Open another one.');
+  return new Problem('no-such-project', 'No such project', 'It may have been deleted. Open another one.');
 }
 
 /** `saltmarsh-ferries` → `Saltmarsh Ferries`. */

@@ -8,7 +8,8 @@ import { type Reading, runReading } from '../reader/process/run-reading.ts';
 import type { Archive, Read, ReadWork } from '../reader/process/work.ts';
 import type { Store } from '../store/database.ts';
 import { home } from './context.ts';
-import { Problem, problemOf } from './problems.ts';
+import { Problem } from './problem.ts';
+import { problemOf } from './problems.ts';
 import { addProject } from './projects.ts';
 import { absoluteFolder, type HowToRead, keepAgain, type ReadAgain, rereadable } from './reading.ts';
 
@@ -63,21 +64,24 @@ function jobs(): Map<string, Job> {
   return held.yokelineReadings;
 }
 
+/** The database, asked for when it is needed: it may be another one by the time that a reading is over. */
+type OpenStore = () => Store;
+
 /** Starts reading a folder into a new project. */
-export function startReading(store: Store, folder: string, how: HowToRead): ReadingState {
+export function startReading(store: OpenStore, folder: string, how: HowToRead): ReadingState {
   const full = absoluteFolder(folder);
   return start({ folder: full, ...how }, ({ snapshot, ...texts }) => {
     const origin = { ...texts, folder: full, readAs: how.as, givenBase: how.base };
-    return { projectId: addProject(store, snapshot, [], origin), changes: null };
+    return { projectId: addProject(store(), snapshot, [], origin), changes: null };
   });
 }
 
 /** Starts reading a project's folder again. */
-export function startReadingAgain(store: Store, projectId: string): ReadingState {
-  const { folder, how } = rereadable(store, projectId);
+export function startReadingAgain(store: OpenStore, projectId: string): ReadingState {
+  const { folder, how } = rereadable(store(), projectId);
   return start({ folder, ...how }, (read) => ({
     projectId,
-    changes: keepAgain(store, projectId, read),
+    changes: keepAgain(store(), projectId, read),
   }));
 }
 
@@ -91,8 +95,11 @@ export function startComparing(
 }
 
 /** Starts reading an archive that lies in a folder of its own; that folder is gone when the reading is over. */
-export function startReadingArchive(store: Store, archive: Archive, how: HowToRead): ReadingState {
-  const keep: Keep = ({ snapshot, ...texts }) => ({ projectId: addProject(store, snapshot, [], texts), changes: null });
+export function startReadingArchive(store: OpenStore, archive: Archive, how: HowToRead): ReadingState {
+  const keep: Keep = ({ snapshot, ...texts }) => ({
+    projectId: addProject(store(), snapshot, [], texts),
+    changes: null,
+  });
   return start({ archive, ...how }, keep, () => fs.rmSync(archive.folder, { recursive: true, force: true }));
 }
 
@@ -100,7 +107,7 @@ export function readingState(id: string): ReadingState {
   const job = jobs().get(id);
   if (!job)
     throw new Problem(
-      404,
+      'no-such-reading',
       'No such reading',
       'It is over, or the server was started again. Read the folder once more.',
     );
@@ -138,7 +145,7 @@ type Keep = (read: Read) => Pick<ReadingState, 'projectId' | 'changes' | 'build'
 
 function start(work: ReadWork, keep: Keep, after: () => void = () => {}): ReadingState {
   if (goingOn().waiting.length >= MOST_WAITING)
-    throw new Problem(429, 'Too many readings wait', 'Wait until some are done, or stop some.');
+    throw new Problem('too-many-readings', 'Too many readings wait', 'Wait until some are done, or stop some.');
   const state: ReadingState = {
     id: randomUUID(),
     state: 'reading',

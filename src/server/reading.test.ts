@@ -45,7 +45,7 @@ describe('folders', () => {
   };
 
   async function read(store: Store, folder: string): Promise<string> {
-    const end = await ended(startReading(store, folder, HOW));
+    const end = await ended(startReading(() => store, folder, HOW));
     expect(end.problem).toBeNull();
     return end.projectId!;
   }
@@ -74,7 +74,7 @@ describe('folders', () => {
     const lost = { realm: 'site', pattern: '/lost', kind: 'changed', change: {} };
     changeAmendments(store, id, { version: 1, amendments: { routes: [lost] } });
     const { snapshotId } = projectView(store, id);
-    const end = await ended(startReadingAgain(store, id));
+    const end = await ended(startReadingAgain(() => store, id));
     expect(end.changes).toEqual({
       added: ['c.js'],
       removed: ['b.js'],
@@ -89,10 +89,10 @@ describe('folders', () => {
 
   it('that can’t be read leave everything as it was', async () => {
     const { store, id } = fresh();
-    expect(() => startReading(store, 'relative/path', HOW)).toThrow('Not a whole path');
-    expect(() => startReadingAgain(store, id)).toThrow('Nothing to read again');
-    expect(() => startReadingAgain(store, 'none')).toThrow('No such project');
-    const refused = await ended(startReading(store, folderOf({ 'a.txt': '' }), HOW));
+    expect(() => startReading(() => store, 'relative/path', HOW)).toThrow('Not a whole path');
+    expect(() => startReadingAgain(() => store, id)).toThrow('Nothing to read again');
+    expect(() => startReadingAgain(() => store, 'none')).toThrow('No such project');
+    const refused = await ended(startReading(() => store, folderOf({ 'a.txt': '' }), HOW));
     expect(refused).toMatchObject({ state: 'failed', projectId: null, problem: { title: 'No sources' } });
     expect(allProjects(store)).toHaveLength(1);
     const folder = folderOf(files);
@@ -100,13 +100,13 @@ describe('folders', () => {
     const { snapshotId } = projectView(store, project);
     fs.rmSync(path.join(folder, 'index.html'));
     fs.rmSync(path.join(folder, 'main.js'));
-    expect((await ended(startReadingAgain(store, project))).problem?.title).toBe('No entry');
+    expect((await ended(startReadingAgain(() => store, project))).problem?.title).toBe('No entry');
     expect(projectView(store, project).snapshotId).toBe(snapshotId);
   });
 
   it('tell how far they are, and can be stopped with nothing kept', async () => {
     const { store } = fresh();
-    const { id } = startReading(store, SAMPLE, HOW);
+    const { id } = startReading(() => store, SAMPLE, HOW);
     await until(() => readingState(id).read > 0);
     expect(readingState(id)).toMatchObject({ state: 'reading' });
     expect(readingState(id).known).toBeGreaterThan(0);

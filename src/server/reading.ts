@@ -11,7 +11,7 @@ import type { Store } from '../store/database.ts';
 import { listPlans } from '../store/plans.ts';
 import { amendmentsOf, findProject } from '../store/projects.ts';
 import { insertSnapshot } from '../store/snapshots.ts';
-import { Problem } from './problems.ts';
+import { Problem } from './problem.ts';
 import { noProject, snapshotBody } from './projects.ts';
 
 /** What a folder or archive is to be read as; `base`: the base address that a person gave for an output. */
@@ -41,7 +41,7 @@ export function rereadable(store: Store, projectId: string): { folder: string; h
   if (!project) throw noProject();
   if (!project.folder)
     throw new Problem(
-      422,
+      'nothing-to-read-again',
       'Nothing to read again',
       'This project came as a file. Read its folder as a project of its own.',
     );
@@ -86,6 +86,8 @@ function sizesOf({ modules, scripts }: Snapshot): Map<string, number> {
 /** The folder that a person named, as a whole path. */
 export function absoluteFolder(folder: string): string {
   if (!path.isAbsolute(folder))
-    throw new Problem(422, 'Not a whole path', 'Give the path from the root of this machine.', { at: 'folder' });
+    throw new Problem('not-a-whole-path', 'Not a whole path', 'Give the path from the root of this machine.', {
+      at: 'folder',
+    });
   return path.normalize(folder);
 }

@@ -1,6 +1,6 @@
 import type { Store } from '../store/database.ts';
 import { newestSnapshotId, textsOf } from '../store/snapshots.ts';
-import { Problem } from './problems.ts';
+import { Problem } from './problem.ts';
 import { noProject } from './projects.ts';
 
 export interface TextHit {
@@ -22,7 +22,8 @@ export function searchTexts(store: Store, projectId: string, phrase: string): Te
   const snapshotId = newestSnapshotId(store, projectId);
   if (snapshotId === undefined) throw noProject();
   const wanted = phrase.trim().toLowerCase();
-  if (wanted.length < 3) throw new Problem(422, 'Phrase too short', 'Give at least three characters.', { at: 'q' });
+  if (wanted.length < 3)
+    throw new Problem('phrase-too-short', 'Phrase too short', 'Give at least three characters.', { at: 'q' });
   if (held.yokelineTexts?.snapshotId !== snapshotId) {
     const all = Object.entries(textsOf(store, snapshotId));
     const texts = all.map(([path, text]) => ({ path, text, lower: text.toLowerCase() }));

@@ -9,7 +9,8 @@ import { NewPlanInput, PlanChangeInput, readInput } from './inputs.ts';
 import { keyCookie } from './key.ts';
 import { takeTurn } from './limiter.ts';
 import { changePlan, createPlan, planOf, removePlan } from './plans.ts';
-import { Problem, problemOf } from './problems.ts';
+import { Problem } from './problem.ts';
+import { problemOf } from './problems.ts';
 import { addProject, allProjects, changeAmendments, importProject, projectView, snapshotBody } from './projects.ts';
 import { securityHeaders } from './security-headers.ts';
 
@@ -70,7 +71,7 @@ describe('projects', () => {
     const { store, file } = fresh();
     store.pragma('user_version = 99');
     store.close();
-    expect(() => openStore(file, migrations)).toThrow('update the program');
+    expect(() => openStore(file, migrations)).toThrow('newer than this program');
   });
 });
 
@@ -181,12 +182,12 @@ describe('requests', () => {
 
   it('that fail are answered with problem details and nothing of the inside', async () => {
     const told = await handle(ask({}), () => {
-      throw new Problem(409, 'Changed elsewhere', 'Reload.', { current: 1 });
+      throw new Problem('changed-elsewhere', 'Changed elsewhere', 'Reload.', { current: 1 });
     });
     expect(told.status).toBe(409);
     expect(told.headers.get('content-type')).toBe('application/problem+json');
     expect(await told.json()).toEqual({
-      type: 'about:blank',
+      type: 'urn:yokeline:problem:changed-elsewhere',
       status: 409,
       title: 'Changed elsewhere',
       detail: 'Reload.',

@@ -6,14 +6,14 @@ import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
 import type { Archive } from '../reader/process/work.ts';
 import { dataFolder } from './context.ts';
-import { Problem } from './problems.ts';
+import { Problem } from './problem.ts';
 
 const MOST_BYTES = 500_000_000;
 const FILE = 'archive';
 
 /** Puts the body of a request into a folder of its own, piece by piece. Nothing is left behind when it breaks off. */
 export async function receiveArchive(request: Request, name: string): Promise<Archive> {
-  if (!request.body) throw new Problem(400, 'No archive', 'The body of the request must be the archive.');
+  if (!request.body) throw new Problem('no-archive', 'No archive', 'The body of the request must be the archive.');
   const folder = path.join(dataFolder(), 'uploads', randomUUID());
   fs.mkdirSync(folder, { recursive: true });
   let bytes = 0;
@@ -41,5 +41,5 @@ export function clearUploads(): void {
 
 function tooLarge(): Problem {
   const detail = `It is larger than ${MOST_BYTES / 1e6} MB. Type the path of its folder instead, or leave out what the app doesn’t ship.`;
-  return new Problem(413, 'Archive too large', detail);
+  return new Problem('archive-too-large', 'Archive too large', detail);
 }

@@ -1,18 +1,46 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import Database from 'better-sqlite3';
+import { APPLICATION_ID, checkBeginning, checkSoundness } from './soundness.ts';
+import { StoreTrouble } from './trouble.ts';
 
 export type Store = Database.Database;
 
-/** Opens the database file (made when missing) and brings it to the newest form. */
+/**
+ * Opens the database file (made when missing) and brings it to the newest form; throws StoreTrouble, with nothing changed,
+ * when it is damaged, newer, or no database of this program.
+ */
 export function openStore(file: string, migrations: string): Store {
   fs.mkdirSync(path.dirname(file), { recursive: true });
+  checkBeginning(file);
   const store = new Database(file);
-  store.pragma('journal_mode = WAL');
-  store.pragma('foreign_keys = ON');
-  store.pragma('busy_timeout = 5000');
-  migrate(store, file, migrations);
-  return store;
+  try {
+    store.pragma('busy_timeout = 5000');
+    checkSoundness(store, file);
+    refuseNewer(store, migrations);
+    store.pragma('journal_mode = WAL');
+    store.pragma('foreign_keys = ON');
+    migrate(store, file, migrations);
+    store.pragma(`application_id = ${APPLICATION_ID}`);
+    return store;
+  } catch (error) {
+    store.close();
+    throw error;
+  }
+}
+
+function stepsIn(folder: string): string[] {
+  return fs
+    .readdirSync(folder)
+    .filter((name) => /^\d{4}-.*\.sql$/.test(name))
+    .sort();
+}
+
+function refuseNewer(store: Store, folder: string): void {
+  const done = store.pragma('user_version', { simple: true }) as number;
+  const known = stepsIn(folder).length;
+  if (done > known)
+    throw new StoreTrouble('newer', `The database has form ${done}, newer than this program’s form ${known}.`);
 }
 
 /**
@@ -20,17 +48,14 @@ export function openStore(file: string, migrations: string): Store {
  * itself first, so that an older program can still open it.
  */
 function migrate(store: Store, file: string, folder: string): void {
-  const steps = fs
-    .readdirSync(folder)
-    .filter((name) => /^\d{4}-.*\.sql$/.test(name))
-    .sort();
+  const steps = stepsIn(folder);
   const old = store.pragma('user_version', { simple: true }) as number;
   if (old > 0 && old < steps.length) copyBeside(store, `${file}.form-${old}`);
   store
     .transaction(() => {
+      // Another process may have done it since.
+      refuseNewer(store, folder);
       const done = store.pragma('user_version', { simple: true }) as number;
-      if (done > steps.length)
-        throw new Error(`the database has form ${done}, newer than this program's ${steps.length}; update the program`);
       for (const [at, name] of steps.entries()) {
         if (at < done) continue;
         store.exec(fs.readFileSync(path.join(folder, name), 'utf8'));

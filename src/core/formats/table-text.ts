@@ -1,3 +1,5 @@
+import { oneLine } from './one-line.ts';
+
 /** A table as text: its head, and rows of cells. */
 export interface TextTable {
   title: string;
@@ -18,7 +20,9 @@ const same = (text: string) => text;
 
 /** A text in which nothing is markup. */
 export function plain(text: string): string {
-  return text.replace(/[\\`*_{}[\]<>|#]/g, (c) => `\\${c}`).replace(/\s+/g, ' ');
+  return oneLine(text)
+    .replace(/\s+/g, ' ')
+    .replace(/[\\`*_{}[\]<>|#~]|^[-+=]/g, (c) => `\\${c}`);
 }
 
 /** Tables one under the other as comma-separated values (RFC 4180), the title before each row. */
@@ -32,8 +36,8 @@ export function csvLines(lines: readonly string[][]): string {
   return `${lines.map((line) => line.map(quoted).join(',')).join('\r\n')}\r\n`;
 }
 
-/** A field that a table program could take for a formula is told to be text. */
+/** A field that a table program could take for a formula, also after what it passes over, is told to be text. */
 function quoted(field: string): string {
-  const safe = /^[=+@-]/.test(field) && Number.isNaN(Number(field)) ? `'${field}` : field;
+  const safe = /^[\s\p{Cc}]*[=+@\-＝＋＠－]/u.test(field) && Number.isNaN(Number(field)) ? `'${field}` : field;
   return /[",\r\n]/.test(safe) ? `"${safe.replace(/"/g, '""')}"` : safe;
 }

@@ -1,4 +1,5 @@
 import type { ChunkGraph } from '../chunks/types.ts';
+import { oneLine } from '../formats/one-line.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 
 /** Which built file holds a module, by the module's path. */
@@ -40,7 +41,9 @@ export class Addresses {
 
   private standIn(chunk: number): string {
     const { name, kind } = this.graph.chunks[chunk];
-    const bare = kind === 'style' && !name.endsWith('styles') ? `${name} styles` : name;
+    // What it is made of must neither end it nor be read as anything else where it stands.
+    const clean = oneLine(name).replace(/[{}<>"'`&\\]/g, '-');
+    const bare = kind === 'style' && !clean.endsWith('styles') ? `${clean} styles` : clean;
     let given = `{{${bare}}}`;
     for (let n = 2; this.standIns.has(given); n++) given = `{{${bare} ${n}}}`;
     this.standIns.add(given);

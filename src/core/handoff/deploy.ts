@@ -1,5 +1,6 @@
 import { formChunks } from '../chunks/form-chunks.ts';
 import type { Chunk, ChunkGraph } from '../chunks/types.ts';
+import { oneLine } from '../formats/one-line.ts';
 import { BASELINE } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { Addresses, type FileMap } from './addresses.ts';
@@ -66,11 +67,11 @@ export function deployText(base: string, files: readonly DeployedFile[]): string
       .filter((f) => f.state === state)
       .map(
         (f) =>
-          `${state.padEnd(10)}${`${(f.bytes / 1000).toFixed(1)} kB`.padStart(10)}  ${f.address}  (${f.changesWith})`,
+          `${state.padEnd(10)}${`${(f.bytes / 1000).toFixed(1)} kB`.padStart(10)}  ${oneLine(f.address)}  (${f.changesWith})`,
       ),
   );
   return [
-    `# Served under ${base}: deferred loads ask there; under a wrong address all of them fail.`,
+    `# Served under ${oneLine(base)}: deferred loads ask there; under a wrong address all of them fail.`,
     `# ${counts.join(', ')}. Compressed sizes; what each changes with.`,
     '# Names with a hash of the content: Cache-Control: public, max-age=31536000, immutable.',
     '# Leave the files of earlier builds while pages may be open that were loaded before.',

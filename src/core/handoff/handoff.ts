@@ -99,7 +99,7 @@ export function handoff(app: Snapshot, plan: Plan, files: FileMap | null): Hando
     deploy: deployText(snapshot.base, filesToDeploy(app, snapshot, graph, addresses, files)),
   };
   return {
-    artefacts: given.map((a) => ({ ...a, text: withNote(a.kind, texts[a.kind]) })),
+    artefacts: given.map((a) => ({ ...a, text: withNote(a.kind, texts[a.kind], addresses.standIns) })),
     standIns: [...addresses.standIns],
     ways: decisionsByWay(app, plan),
   };
@@ -114,8 +114,8 @@ const NOTES: Partial<Record<ShippedKind, (words: string) => string>> = {
 };
 
 /** Says at the top that addresses are stand-ins, where any are. */
-function withNote(kind: ShippedKind, text: string): string {
+function withNote(kind: ShippedKind, text: string, standIns: ReadonlySet<string>): string {
   const note = NOTES[kind];
-  if (!note || !/\{\{[^}]+\}\}/.test(text)) return text;
+  if (!note || ![...standIns].some((s) => text.includes(s))) return text;
   return `${note('Names in {{…}} stand for files of the build: replace each by the address of the file that holds it.')}\n${text}`;
 }

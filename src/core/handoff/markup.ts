@@ -1,3 +1,4 @@
+import { oneLine, plainAddress } from '../formats/one-line.ts';
 import type { PlannedLink, RoutePlan } from './planned-links.ts';
 import { needsScript } from './planned-links.ts';
 
@@ -15,10 +16,11 @@ export function markupText(routes: readonly RoutePlan[]): string {
     .join('\n\n');
 }
 
-function tagOf({ rel, href, as, crossorigin, fetchpriority, media }: PlannedLink): string {
+function tagOf(link: PlannedLink): string {
+  const { rel, as, crossorigin, fetchpriority, media } = link;
   const attributes = [
     `rel="${rel}"`,
-    `href="${escaped(href)}"`,
+    `href="${escaped(hrefOf(link))}"`,
     ...(as ? [`as="${as}"`] : []),
     ...(crossorigin ? ['crossorigin'] : []),
     ...(fetchpriority ? [`fetchpriority="${fetchpriority}"`] : []),
@@ -27,13 +29,20 @@ function tagOf({ rel, href, as, crossorigin, fetchpriority, media }: PlannedLink
   return `<link ${attributes.join(' ')}>`;
 }
 
+/** Where a link leads; a stand-in is replaced as it is. */
+function hrefOf({ href, standIn }: PlannedLink): string {
+  return standIn ? href : plainAddress(href);
+}
+
 function escaped(text: string): string {
   return text.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;');
 }
 
 /** Inside a comment nothing may look like its end. */
 function comment(text: string): string {
-  return text.replace(/--/g, '- -').replace(/>/g, '&gt;');
+  return oneLine(text)
+    .replace(/-(?=-)/g, '- ')
+    .replace(/>/g, '&gt;');
 }
 
 /** `Link` fields (RFC 8288) of the final answer, or of early hints (RFC 8297), by route. */
@@ -46,12 +55,13 @@ export function headerText(routes: readonly RoutePlan[], place: 'header' | 'earl
       const always = own.filter((l) => !l.hint.notForDataSaver).map(fieldOf);
       const spared = own.filter((l) => l.hint.notForDataSaver).map(fieldOf);
       const unless = spared.length > 0 ? ['# unless the request says Save-Data: on', ...new Set(spared)] : [];
-      return [[`# ${pattern}`, ...status, ...new Set(always), ...unless].join('\n')];
+      return [[`# ${oneLine(pattern)}`, ...status, ...new Set(always), ...unless].join('\n')];
     })
     .join('\n\n');
 }
 
-function fieldOf({ rel, href, as, crossorigin, fetchpriority, media }: PlannedLink): string {
+function fieldOf(link: PlannedLink): string {
+  const { rel, as, crossorigin, fetchpriority, media } = link;
   const parameters = [
     `rel=${rel}`,
     ...(as ? [`as=${as}`] : []),
@@ -59,9 +69,7 @@ function fieldOf({ rel, href, as, crossorigin, fetchpriority, media }: PlannedLi
     ...(fetchpriority ? [`fetchpriority=${fetchpriority}`] : []),
     ...(media ? [`media="${media}"`] : []),
   ];
-  // A stand-in is replaced as it is.
-  const address = href.startsWith('{{') ? href : href.replace(/[<>\s"]/g, encodeURIComponent);
-  return `Link: <${address}>; ${parameters.join('; ')}`;
+  return `Link: <${hrefOf(link)}>; ${parameters.join('; ')}`;
 }
 
 interface Rule {
@@ -90,5 +98,6 @@ export function rulesText(routes: readonly RoutePlan[]): string {
       [pattern, { ...(prefetch.length ? { prefetch } : {}), ...(prerender.length ? { prerender } : {}) }] as const,
     ];
   });
-  return all.length === 0 ? '' : JSON.stringify(Object.fromEntries(all), null, 2);
+  // It is put into a script element, which a name must not end.
+  return all.length === 0 ? '' : JSON.stringify(Object.fromEntries(all), null, 2).replace(/</g, '\\u003c');
 }

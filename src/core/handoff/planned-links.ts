@@ -11,6 +11,8 @@ export interface PlannedLink {
   hint: Hint;
   rel: string;
   href: string;
+  /** Whether `href` is a stand-in that is to be replaced. */
+  standIn: boolean;
   as: string | null;
   crossorigin: boolean;
   fetchpriority: Exclude<FetchPriority, 'auto'> | null;
@@ -38,10 +40,13 @@ export function plannedLinks(snapshot: Snapshot, plan: Plan, graph: ChunkGraph, 
           links.map((link) => {
             const file = resources[link.resource];
             const { rel, as, crossorigin = false, fetchpriority } = link;
+            const chunk = file?.chunk;
+            const href = chunk === undefined ? (file?.address ?? link.origin ?? '') : addresses.of(chunk);
             return {
               hint,
               rel,
-              href: file ? (file.chunk === undefined ? file.address : addresses.of(file.chunk)) : (link.origin ?? ''),
+              href,
+              standIn: chunk !== undefined && addresses.standIns.has(href),
               // What a prefetch or a module preload is for goes without saying.
               as: rel === 'preload' ? (as ?? null) : null,
               crossorigin: rel !== 'prefetch' && rel !== 'modulepreload' && crossorigin,

@@ -1,3 +1,4 @@
+import { oneLine } from '../formats/one-line.ts';
 import { plain as text } from '../formats/table-text.ts';
 import { decisionWords, shipsBy } from '../plan/decisions.ts';
 import { chosenImports } from '../plan/effective.ts';
@@ -42,7 +43,8 @@ export function reportText(app: Snapshot, plan: Plan, conditions: Conditions, ch
       `### By ${by}`,
       '',
       ...decisions.map(
-        ({ words, lines }) => `- ${text(words)}${lines.map((l) => `\n  - \`${l.replace(/`/g, '')}\``).join('')}`,
+        ({ words, lines }) =>
+          `- ${text(words)}${lines.map((l) => `\n  - \`${oneLine(l).replace(/`/g, '’')}\``).join('')}`,
       ),
     ].join('\n'),
   );
@@ -57,7 +59,7 @@ export function reportText(app: Snapshot, plan: Plan, conditions: Conditions, ch
   return `${[
     `# ${text(plan.name)}`,
     ...(plan.description ? [text(plan.description)] : []),
-    `Predicted for ${link.name} (${link.rttMs} ms round trip, ${link.downKbps} kbps down), ${device.name}, cache ${cache}. As built → with the plan.`,
+    `Predicted for ${text(link.name)} (${link.rttMs} ms round trip, ${link.downKbps} kbps down), ${text(device.name)}, cache ${cache}. As built → with the plan.`,
     [
       '| landing on | first content | interactive | start | other scripts | also fetched | requests | hops |',
       '|---|---|---|---|---|---|---|---|',

@@ -78,15 +78,20 @@ function hintLine(link: PlannedLink): string {
   const selector =
     target.kind === 'route'
       ? linkSelector(target.pattern)
-      : `[data-leads-to=${JSON.stringify(target.kind === 'split point' ? shortName(target.module) : '')}]`;
+      : `[data-leads-to=${cssString(target.kind === 'split point' ? shortName(target.module) : '')}]`;
   const begun = when(hint.on ?? { on: 'at once' }, `() => ${add}`, selector);
   return hint.notForDataSaver ? `if (!savesData()) ${begun}` : begun;
+}
+
+/** A text as a string of CSS (CSS Syntax Level 3, section 4.3.5). */
+function cssString(text: string): string {
+  return `"${text.replace(/["\\\p{Cc}]/gu, (c) => (/["\\]/.test(c) ? `\\${c}` : `\\${c.codePointAt(0)!.toString(16)} `))}"`;
 }
 
 /** Links to a route; of a pattern with parameters, what stands before the first. */
 function linkSelector(pattern: string): string {
   const fixed = pattern.split(/[:*]/)[0];
-  return fixed === pattern ? `a[href=${JSON.stringify(pattern)}]` : `a[href^=${JSON.stringify(fixed)}]`;
+  return fixed === pattern ? `a[href=${cssString(pattern)}]` : `a[href^=${cssString(fixed)}]`;
 }
 
 function when(trigger: Trigger, then: string, selector: string): string {
@@ -123,7 +128,7 @@ export function triggerScript(snapshot: Snapshot, plan: Plan, graph: ChunkGraph)
     for (let n = 2; names.has(name); n++) name = `load${camel(shortName(splitPoint))}${n}`;
     names.add(name);
     const page = snapshot.routes.find((r) => r.page === splitPoint);
-    const selector = page ? linkSelector(page.pattern) : `[data-leads-to=${JSON.stringify(shortName(splitPoint))}]`;
+    const selector = page ? linkSelector(page.pattern) : `[data-leads-to=${cssString(shortName(splitPoint))}]`;
     return `export const ${name} = () => import(${JSON.stringify(`./${splitPoint}`)});\n${when(fetch, name, selector)}`;
   });
   return `// Stands at the root of the sources. An import that was begun is joined by whoever imports the same module later.

@@ -89,8 +89,11 @@ function unreadable(text: string, at: string): InputError {
 }
 
 function held(text: string): { text: string; holds: string[] } {
-  const match = /^(.*?) ?\{([^}]*)\}$/.exec(text);
-  return match ? { text: match[1], holds: match[2].split(',').filter(Boolean).map(decode) } : { text, holds: [] };
+  // Braces of a name are encoded: the only ones that stand in the text are those of what holds.
+  const opens = text.endsWith('}') ? text.indexOf('{') : -1;
+  if (opens === -1) return { text, holds: [] };
+  const inside = text.slice(opens + 1, -1);
+  return { text: text.slice(0, opens).trimEnd(), holds: inside.split(',').filter(Boolean).map(decode) };
 }
 
 function holding(parts: string[]): string {

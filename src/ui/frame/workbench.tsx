@@ -21,6 +21,7 @@ import { CommandKey } from './commands/command-key.tsx';
 import { ConditionsSheet } from './conditions-sheet.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
 import { useDrop } from './drop.ts';
+import { Failure } from './failure.tsx';
 import { Guide } from './guide/guide.tsx';
 import { LiveStrip } from './live-strip.tsx';
 import { PlanSheet } from './plan-sheet.tsx';
@@ -86,15 +87,7 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
           <StationLine at={at} onGo={setAt} />
           <main className="min-h-0 min-w-0" aria-label={at}>
             {failure ? (
-              <Message title={failure.title}>
-                <p>{failure.detail}</p>
-                <button type="button" className="mt-3 underline" onClick={() => location.reload()}>
-                  Try again
-                </button>
-                <a className="ml-4 underline" href="/">
-                  Open the sample
-                </a>
-              </Message>
+              <Failure failure={failure} />
             ) : !loaded ? (
               <Message title="Opening the project">Reading the snapshot and predicting the first landing.</Message>
             ) : at === 'inventory' ? (
@@ -168,8 +161,10 @@ function useNotices(): void {
 }
 
 /** Loads a project into the store and its snapshot into the worker; gives what went wrong. */
-function useProject(projectId: string): { title: string; detail: string } | null {
-  const [failure, setFailure] = useState<{ title: string; detail: string } | null>(null);
+type OpenFailure = Pick<Refusal, 'title' | 'detail' | 'rescues'>;
+
+function useProject(projectId: string): OpenFailure | null {
+  const [failure, setFailure] = useState<OpenFailure | null>(null);
   useEffect(() => {
     let current = true;
     const load = async () => {
@@ -186,7 +181,7 @@ function useProject(projectId: string): { title: string; detail: string } | null
         if (!current) return;
         setFailure(
           error instanceof Refusal
-            ? { title: error.title, detail: error.detail }
+            ? error
             : { title: 'The project can’t be opened', detail: error instanceof Error ? error.message : String(error) },
         );
       }

@@ -4,6 +4,7 @@ import type { SourcePatch } from '../../patch/types.ts';
 import type { ProjectView } from '../../server/projects.ts';
 import type { ReadingState } from '../../server/reading-jobs.ts';
 import type { TextHit } from '../../server/search.ts';
+import type { Rescue } from '../../server/store-trouble.ts';
 import type { StoredPlan } from '../../store/plans.ts';
 import type { ProjectRow, StoredAmendments } from '../../store/projects.ts';
 
@@ -15,6 +16,8 @@ export class Refusal extends Error {
     readonly detail: string,
     /** What is stored meanwhile, where somebody else was faster. */
     readonly current?: unknown,
+    /** What can be done about a database that can't be used. */
+    readonly rescues?: Rescue[],
   ) {
     super(`${title}. ${detail}`);
   }
@@ -38,6 +41,7 @@ async function ask<T>(address: string, init: RequestInit): Promise<T> {
     detail?: string;
     at?: string;
     current?: unknown;
+    rescues?: Rescue[];
   };
   if (answer.ok) return content as T;
   const where = content.at ? ` (${content.at})` : '';
@@ -46,6 +50,7 @@ async function ask<T>(address: string, init: RequestInit): Promise<T> {
     content.title ?? 'That didn’t work',
     `${content.detail ?? ''}${where}`,
     content.current,
+    content.rescues,
   );
 }
 
@@ -64,6 +69,7 @@ export const api = {
     }),
   reading: (id: string) => call<ReadingState>('GET', `/api/readings/${id}`),
   stopReading: (id: string) => call<ReadingState>('DELETE', `/api/readings/${id}`),
+  rescue: (rescue: Rescue) => call<{ kept: string | null }>('POST', '/api/database', rescue),
   projects: () => call<ProjectRow[]>('GET', '/api/projects'),
   project: (id: string) => call<ProjectView>('GET', `/api/projects/${id}`),
   projectFile: async (id: string, withTexts: boolean): Promise<Blob> => {

@@ -24,10 +24,11 @@ export async function openProject(id: string, wishes: () => Wishes, wanted: () =
     useStartupView.setState({ part: null, at: null, under: null });
   }
   await alone(async (worker) => {
-    const [project] = await Promise.all([
-      api.project(id),
-      worker.open(`${location.origin}/api/projects/${id}/snapshot`),
-    ]);
+    const opened = worker.open(`${location.origin}/api/projects/${id}/snapshot`);
+    // Where both fail, what the server says of the project counts: it says what can be done.
+    opened.catch(() => undefined);
+    const project = await api.project(id);
+    await opened;
     const app = await worker.amend(project.amended.amendments);
     // What was chosen while it was loading counts.
     if (wanted()) useWorkbench.getState().open(project, app, wishes());

@@ -2,7 +2,7 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { home } from '../../../server/context.ts';
 import { handle } from '../../../server/handle.ts';
-import { Problem } from '../../../server/problems.ts';
+import { Problem } from '../../../server/problem.ts';
 
 const SCHEMAS = ['project.schema.json', 'plan.schema.json'];
 
@@ -10,7 +10,8 @@ const SCHEMAS = ['project.schema.json', 'plan.schema.json'];
 export function GET(request: Request, { params }: { params: Promise<{ name: string }> }): Promise<Response> {
   return handle(request, async () => {
     const { name } = await params;
-    if (!SCHEMAS.includes(name)) throw new Problem(404, 'No such schema', `There are ${SCHEMAS.join(' and ')}.`);
+    if (!SCHEMAS.includes(name))
+      throw new Problem('no-such-schema', 'No such schema', `There are ${SCHEMAS.join(' and ')}.`);
     const text = fs.readFileSync(path.join(home(), 'docs', 'schema', name), 'utf8');
     return new Response(text, { headers: { 'content-type': 'application/schema+json' } });
   });

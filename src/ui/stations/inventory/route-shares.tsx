@@ -117,7 +117,7 @@ export function RouteShares({
                 <Bar row={r} kind={kind} heaviest={heaviest} />
               </td>
               <td className="text-right font-medium">{size(whole(r))}</td>
-              <td className="text-right text-soft">{size(r.style[kind])}</td>
+              <td className="pl-3 text-right text-soft">{size(r.style[kind])}</td>
               <td className="text-right text-soft">{size(r.unusedAtStart)}</td>
               {others ? <td className="text-right text-soft">{size(r.otherScripts)}</td> : null}
               {also ? <td className="text-right text-soft">{size(r.alsoFetched)}</td> : null}

@@ -12,6 +12,6 @@ export function POST(request: Request): Promise<Response> {
     const { name, ...how } = checkInput(asked, ArchiveInput);
     const wanted = howToRead(how);
     const archive = await receiveArchive(request, name);
-    return Response.json(startReadingArchive(store(), archive, wanted), { status: 202 });
+    return Response.json(startReadingArchive(store, archive, wanted), { status: 202 });
   });
 }

@@ -7,6 +7,6 @@ import { BuildInput, readInput } from '../../../../../server/inputs.ts';
 export function POST(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   return handle(request, async () => {
     const input = await readInput(request, BuildInput);
-    return Response.json(startReadingBuild(store(), (await params).id, input), { status: 202 });
+    return Response.json(startReadingBuild(store, (await params).id, input), { status: 202 });
   });
 }
