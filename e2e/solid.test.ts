@@ -127,16 +127,16 @@ describe('safety', () => {
   });
 
   it('asks for the key once where one is set, and keeps it out of scripts and addresses', async () => {
-    const keyed = await Served.start(4789, { YOKELINE_KEY: 'sea-lavender' });
+    const keyed = await Served.start(4789, { YOKELINE_KEY: 'sea-lavender-and-thrift' });
     try {
       const host = 'pier.example:4789';
       expect((await raw('/p/saltmarsh/startup', { host }, 'GET', keyed.address)).status).toBe(401);
       expect((await raw('/?key=samphire', { host }, 'GET', keyed.address)).status).toBe(401);
-      const { status, headers } = await raw('/p/saltmarsh/startup?key=sea-lavender', { host }, 'GET', keyed.address);
+      const { status, headers } = await raw('/p/saltmarsh/startup?key=sea-lavender-and-thrift', { host }, 'GET', keyed.address);
       expect({ status, to: headers.location }).toEqual({ status: 303, to: `http://${host}/p/saltmarsh/startup` });
       expect(headers['set-cookie']![0]).toMatch(/HttpOnly; SameSite=Strict/);
-      const page = await keyed.page('/p/saltmarsh/startup?route=/timetable&key=sea-lavender');
-      expect(page.url()).not.toContain('sea-lavender');
+      const page = await keyed.page('/p/saltmarsh/startup?route=/timetable&key=sea-lavender-and-thrift');
+      expect(page.url()).not.toContain('sea-lavender-and-thrift');
       expect(await page.evaluate(() => document.cookie)).toBe('');
       await page.close();
     } finally {

@@ -1,6 +1,6 @@
 import { type NextRequest, NextResponse } from 'next/server';
 import { guard } from './server/guard.ts';
-import { keyCookie, neededKey, sameKey } from './server/key.ts';
+import { admits, keyCookie, neededKey } from './server/key.ts';
 import { problemResponse } from './server/problems.ts';
 import { securityHeaders } from './server/security-headers.ts';
 
@@ -15,19 +15,16 @@ export function proxy(request: NextRequest): Response {
 
 /** What a request is answered that isn't passed on: it has no key, or brings it in its address for the first time. */
 function admit(request: NextRequest): Response | null {
-  const key = neededKey();
-  const given = request.nextUrl.searchParams.get('key');
-  if (key !== null && given !== null && request.method === 'GET' && sameKey(given, key)) {
-    const to = new URL(request.nextUrl);
-    to.searchParams.delete('key');
-    // The name by which the browser came stays.
-    to.host = request.headers.get('host') ?? to.host;
-    return new Response(null, {
-      status: 303,
-      headers: { location: to.href, 'set-cookie': keyCookie(key) },
-    });
-  }
   try {
+    const key = neededKey();
+    const given = request.nextUrl.searchParams.get('key');
+    if (key !== null && given !== null && request.method === 'GET' && admits(given, key)) {
+      const to = new URL(request.nextUrl);
+      to.searchParams.delete('key');
+      // The name by which the browser came stays.
+      to.host = request.headers.get('host') ?? to.host;
+      return new Response(null, { status: 303, headers: { location: to.href, 'set-cookie': keyCookie(key) } });
+    }
     guard(request);
     return null;
   } catch (error) {

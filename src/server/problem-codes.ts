@@ -26,6 +26,7 @@ export const PROBLEM_STATUS = {
   'too-many-readings': 429,
   'too-many-bodies': 429,
   'server-fault': 500,
+  'key-too-short': 503,
   'database-not-writable': 503,
   'database-busy': 503,
   'database-damaged': 503,

@@ -8,6 +8,7 @@ import { handle } from './handle.ts';
 import { NewPlanInput, PlanChangeInput, readInput } from './inputs.ts';
 import { keyCookie } from './key.ts';
 import { takeTurn } from './limiter.ts';
+import { demandKey } from './listening.ts';
 import { changePlan, createPlan, planOf, removePlan } from './plans.ts';
 import { Problem } from './problem.ts';
 import { problemOf } from './problems.ts';
@@ -213,16 +214,78 @@ describe('who may come in', () => {
   it('from elsewhere only with the key, whatever the Host is called', () => {
     const host = '10.0.0.4:4780';
     expect(come({ host })).toThrow('Not from here');
-    process.env.YOKELINE_KEY = 'long and secret';
+    process.env.YOKELINE_KEY = 'long and quite secret';
     expect(come({ host })).toThrow('Key needed');
     expect(come({ host, cookie: 'yokeline-key=wrong' })).toThrow('Key needed');
     expect(come({ host, cookie: 'yokeline-key=%E0%A4%A' })).toThrow('Key needed');
-    expect(come({ host, cookie: `other=1; ${keyCookie('long and secret').split(';')[0]}` })).not.toThrow();
+    expect(come({ host, cookie: `other=1; ${keyCookie('long and quite secret').split(';')[0]}` })).not.toThrow();
     expect(come({ host: 'localhost:4780' })).toThrow('Key needed');
-    const cookie = keyCookie('long and secret').split(';')[0];
+    const cookie = keyCookie('long and quite secret').split(';')[0];
     expect(come({ host, cookie, origin: 'http://evil.example' }, 'POST')).toThrow('Not from here');
     expect(come({ host, cookie, origin: `http://${host}` }, 'POST')).not.toThrow();
+    expect(keyCookie('long and quite secret')).not.toContain('secret');
     expect(keyCookie('x')).toMatch(/HttpOnly; SameSite=Strict/);
+  });
+
+  it('not after many wrong keys, but whoever is in already stays in', () => {
+    const host = '10.0.0.4:4780';
+    process.env.YOKELINE_KEY = 'long and quite secret';
+    const tried = (cookie: string) => {
+      try {
+        come({ host, cookie: `yokeline-key=${encodeURIComponent(cookie)}` })();
+        return 'in';
+      } catch (error) {
+        return (error as Problem).code;
+      }
+    };
+    const answers = Array.from({ length: 12 }, (_, n) => tried(`guess ${n}`));
+    expect(answers[0]).toBe('key-needed');
+    expect(answers.at(-1)).toBe('too-often');
+    expect(tried('long and quite secret')).toBe('too-often');
+    expect(come({ host, cookie: keyCookie('long and quite secret').split(';')[0] })).not.toThrow();
+  });
+
+  it('not with a key that could be guessed', () => {
+    process.env.YOKELINE_KEY = 'fifteen letters';
+    expect(come({ host: 'localhost' })).toThrow('too short');
+    expect(() => demandKey([], { ...process.env })).toThrow('at least 16');
+  });
+
+  it.each([
+    [['next', 'start'], true],
+    [['next', 'start', '-p', '80'], true],
+    [['next', 'start', '--hostname', '0.0.0.0'], true],
+    [['next', 'start', '-H', '192.168.0.4'], true],
+    [['next', 'start', '--hostname=localhost.example'], true],
+    [['next', 'start', '--hostname', '127.0.0.1'], false],
+    [['next', 'start', '--hostname=localhost'], false],
+    [['next', 'start', '-H', '::1'], false],
+  ])('asked for a key where the server is reached from elsewhere, however it was started: %j', (command, asked) => {
+    const env: NodeJS.ProcessEnv = { NODE_ENV: 'production' };
+    const said = demandKey(command, env);
+    expect(said === null ? undefined : /key=(\S{16,}) /.exec(said)?.[1]).toBe(env.YOKELINE_KEY);
+    expect(env.YOKELINE_KEY !== undefined).toBe(asked);
+  });
+
+  it.each([
+    ['same-origin', 'cors', 'empty', true, true],
+    ['none', 'navigate', 'document', true, true],
+    ['cross-site', 'navigate', 'document', true, false],
+    ['same-site', 'navigate', 'document', true, false],
+    ['cross-site', 'navigate', 'iframe', false, false],
+    ['cross-site', 'no-cors', 'script', false, false],
+    ['same-site', 'no-cors', 'image', false, false],
+  ])('%s by %s for %s: to a page %s, to data %s', (site, mode, dest, page, data) => {
+    const headers = { host: 'localhost', 'sec-fetch-site': site, 'sec-fetch-mode': mode, 'sec-fetch-dest': dest };
+    const allowed = (address: string) => {
+      try {
+        guard(new Request(`http://localhost${address}`, { headers }));
+        return true;
+      } catch {
+        return false;
+      }
+    };
+    expect([allowed('/p/x/startup'), allowed('/api/projects')]).toEqual([page, data]);
   });
 
   it('not more often than the work allows, and again after a while', () => {

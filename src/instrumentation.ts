@@ -1,0 +1,12 @@
+/** Runs once before the server answers anything. */
+export async function register(): Promise<void> {
+  if (process.env.NEXT_RUNTIME !== 'nodejs') return;
+  const { demandKey } = await import('./server/listening.ts');
+  try {
+    const said = demandKey(process.argv, process.env);
+    if (said !== null) console.log(said);
+  } catch (error) {
+    console.error((error as Error).message);
+    process.exit(1);
+  }
+}
