@@ -17,7 +17,7 @@ describe('planning splits', () => {
       .click();
     const sheet = page.getByRole('complementary', { name: 'Details' });
     await sheet.getByText(/kept by\s+src\/timetable\/departure-board.tsx, line 4/).waitFor();
-    await sheet.getByText(/Whoever asks for it later waits/).waitFor();
+    await sheet.getByText(/Whoever asks for it later, without an approach, waits/).waitFor();
     const promised = Number.parseFloat((await sheet.locator('.text-better').first().textContent()) ?? '');
     await sheet.getByRole('button', { name: 'Free it' }).click();
     const after = await changed(page, 'start', before);
@@ -77,7 +77,7 @@ describe('planning splits', () => {
     await page.getByRole('button', { name: 'Undo “next-sailings: run on the action”' }).waitFor();
     await page
       .getByRole('complementary', { name: 'Details' })
-      .getByText(/Whoever asks for it later waits/)
+      .getByText(/Whoever asks for it later, without an approach, waits/)
       .waitFor();
     await page.getByRole('button', { name: /^Undo “next-sailings: run/ }).click();
     await becomes(page, 'interactive', before);

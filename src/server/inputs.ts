@@ -132,11 +132,15 @@ export class ArchiveInput extends HowInput {
 
 /** Turns the body of a request into a checked input; throws a Problem that names the field. */
 export async function readInput<T extends object>(request: Request, kind: ClassConstructor<T>): Promise<T> {
+  return inputOf(await textOf(request), kind);
+}
+
+/** The same of a body that is there already. */
+export function inputOf<T extends object>(text: string, kind: ClassConstructor<T>): T {
   let body: unknown;
   try {
-    body = JSON.parse(await textOf(request));
-  } catch (error) {
-    if (error instanceof Problem) throw error;
+    body = JSON.parse(text);
+  } catch {
     throw new Problem('broken-json', 'Broken JSON', 'The body of the request must be JSON.');
   }
   if (typeof body !== 'object' || body === null || Array.isArray(body)) {
@@ -145,8 +149,12 @@ export async function readInput<T extends object>(request: Request, kind: ClassC
   return checkInput(body, kind);
 }
 
-/** Largest body that is taken into memory, in bytes: a project file of a very large app. */
-const MOST_BODY = 400_000_000;
+/** Largest body that is read on the thread that answers calls, in bytes: the decisions of a plan of a very large app. */
+const MOST_BODY = 20_000_000;
+/** Of all that are on their way together. */
+const MOST_TOGETHER = 100_000_000;
+
+const held = globalThis as typeof globalThis & { yokelineBodies?: number };
 
 /** The body as text, read piece by piece, so that one that is too large is refused before it fills the memory. */
 async function textOf(request: Request): Promise<string> {
@@ -156,10 +164,17 @@ async function textOf(request: Request): Promise<string> {
   if (!request.body) return '';
   const pieces: Uint8Array[] = [];
   let bytes = 0;
-  for await (const piece of request.body as unknown as AsyncIterable<Uint8Array>) {
-    bytes += piece.length;
-    if (bytes > MOST_BODY) throw tooLarge();
-    pieces.push(piece);
+  try {
+    for await (const piece of request.body as unknown as AsyncIterable<Uint8Array>) {
+      bytes += piece.length;
+      held.yokelineBodies = (held.yokelineBodies ?? 0) + piece.length;
+      if (bytes > MOST_BODY) throw tooLarge();
+      if (held.yokelineBodies > MOST_TOGETHER)
+        throw new Problem('too-many-bodies', 'Too much at once', 'The server takes in other large bodies; try again.');
+      pieces.push(piece);
+    }
+  } finally {
+    held.yokelineBodies = (held.yokelineBodies ?? 0) - bytes;
   }
   return new TextDecoder().decode(Buffer.concat(pieces));
 }

@@ -17,7 +17,7 @@ import {
   type StoredAmendments,
   updateAmendments,
 } from '../store/projects.ts';
-import { insertSnapshot, newestSnapshot, sourcesOf, textsOf } from '../store/snapshots.ts';
+import { insertSnapshot, newestSnapshot, packSnapshot, sourcesOf, textsOf } from '../store/snapshots.ts';
 import type { AmendmentsInput } from './inputs.ts';
 import { Problem } from './problem.ts';
 
@@ -72,11 +72,12 @@ export function addProject(store: Store, snapshot: Snapshot, plans: Plan[], orig
     id = randomUUID(),
   } = origin;
   const now = new Date().toISOString();
+  const packed = packSnapshot(snapshot, texts, sources);
   store
     .transaction(() => {
       insertProject(store, { id, name: titleOf(snapshot.name), createdAt: now, folder, readAs, givenBase });
       if (amendments) updateAmendments(store, id, 1, amendments);
-      insertSnapshot(store, { id: randomUUID(), projectId: id, readAt: now, snapshot, texts, sources });
+      insertSnapshot(store, { id: randomUUID(), projectId: id, readAt: now, packed });
       const own = plans.length > 0 ? plans : [{ name: FIRST_PLAN, description: '', decisions: [] }];
       for (const plan of own)
         insertPlan(store, { id: randomUUID(), projectId: id, basedOn: null, ...plan, version: 1, changedAt: now });

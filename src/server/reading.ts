@@ -10,7 +10,7 @@ import type { Read } from '../reader/process/work.ts';
 import type { Store } from '../store/database.ts';
 import { listPlans } from '../store/plans.ts';
 import { amendmentsOf, findProject } from '../store/projects.ts';
-import { insertSnapshot } from '../store/snapshots.ts';
+import { insertSnapshot, packSnapshot } from '../store/snapshots.ts';
 import { Problem } from './problem.ts';
 import { noProject, snapshotBody } from './projects.ts';
 
@@ -51,7 +51,8 @@ export function rereadable(store: Store, projectId: string): { folder: string; h
 /** Keeps a project's folder as read again: a new snapshot beside the old ones. Tells what changed. */
 export function keepAgain(store: Store, projectId: string, { snapshot, texts, sources }: Omit<Read, 'ms'>): ReadAgain {
   const before = JSON.parse(snapshotBody(store, projectId).toString()) as Snapshot;
-  insertSnapshot(store, { id: randomUUID(), projectId, readAt: new Date().toISOString(), snapshot, texts, sources });
+  const packed = packSnapshot(snapshot, texts, sources);
+  insertSnapshot(store, { id: randomUUID(), projectId, readAt: new Date().toISOString(), packed });
   const stale = listPlans(store, projectId).map((plan) => ({
     plan: plan.name,
     reasons: troublesOf(snapshot, plan).stale.map((s) => s.reason),

@@ -9,19 +9,30 @@ import { dataFolder } from './context.ts';
 import { Problem } from './problem.ts';
 
 const MOST_BYTES = 500_000_000;
-const FILE = 'archive';
+const FILE = 'body';
 
-/** Puts the body of a request into a folder of its own, piece by piece. Nothing is left behind when it breaks off. */
-export async function receiveArchive(request: Request, name: string): Promise<Archive> {
-  if (!request.body) throw new Problem('no-archive', 'No archive', 'The body of the request must be the archive.');
+interface Bounds {
+  /** Largest body, in bytes. */
+  most: number;
+  none: () => Problem;
+  tooLarge: () => Problem;
+}
+
+/**
+ * Puts the body of a request into a folder of its own, piece by piece; who asked for it removes the folder. Nothing is left
+ * behind when it breaks off.
+ */
+export async function receiveFile(request: Request, bounds: Bounds): Promise<{ folder: string; file: string }> {
+  if (!request.body) throw bounds.none();
+  if (Number(request.headers.get('content-length') ?? 0) > bounds.most) throw bounds.tooLarge();
   const folder = path.join(dataFolder(), 'uploads', randomUUID());
   fs.mkdirSync(folder, { recursive: true });
   let bytes = 0;
   const limited = new Transform({
     transform(piece: Buffer, _, done) {
       bytes += piece.length;
-      if (bytes <= MOST_BYTES) done(null, piece);
-      else done(tooLarge());
+      if (bytes <= bounds.most) done(null, piece);
+      else done(bounds.tooLarge());
     },
   });
   try {
@@ -31,15 +42,23 @@ export async function receiveArchive(request: Request, name: string): Promise<Ar
     fs.rmSync(folder, { recursive: true, force: true });
     throw error;
   }
-  return { folder, file: FILE, name };
+  return { folder, file: FILE };
+}
+
+/** Takes in an archive that is to be read. */
+export async function receiveArchive(request: Request, name: string): Promise<Archive> {
+  const received = await receiveFile(request, {
+    most: MOST_BYTES,
+    none: () => new Problem('no-archive', 'No archive', 'The body of the request must be the archive.'),
+    tooLarge: () => {
+      const detail = `It is larger than ${MOST_BYTES / 1e6} MB. Type the path of its folder instead, or leave out what the app doesn’t ship.`;
+      return new Problem('archive-too-large', 'Archive too large', detail);
+    },
+  });
+  return { ...received, name };
 }
 
 /** Removes what earlier runs of the server left behind. */
 export function clearUploads(): void {
   fs.rmSync(path.join(dataFolder(), 'uploads'), { recursive: true, force: true });
-}
-
-function tooLarge(): Problem {
-  const detail = `It is larger than ${MOST_BYTES / 1e6} MB. Type the path of its folder instead, or leave out what the app doesn’t ship.`;
-  return new Problem('archive-too-large', 'Archive too large', detail);
 }

@@ -7,7 +7,7 @@ import { sketch } from '../test-support/snapshots.ts';
 import { openStore } from './database.ts';
 import { deletePlan, findPlan, insertPlan, listPlans, updatePlan } from './plans.ts';
 import { amendmentsOf, findProject, insertProject, listProjects, updateAmendments } from './projects.ts';
-import { insertSnapshot, newestSnapshot, sourcesOf, textsOf } from './snapshots.ts';
+import { insertSnapshot, newestSnapshot, packSnapshot, sourcesOf, textsOf } from './snapshots.ts';
 
 const FROM_CONTENT = { readAs: 'tell by content', givenBase: null };
 const migrations = path.resolve('src/store/migrations');
@@ -90,7 +90,12 @@ describe('queries', () => {
     insertProject(store, project('p'));
     const snapshot = sketch({ main: {} });
     const add = (id: string, readAt: string, texts?: Record<string, string>, sources?: Record<string, string>) =>
-      insertSnapshot(store, { id, projectId: 'p', readAt, snapshot: { ...snapshot, name: id }, texts, sources });
+      insertSnapshot(store, {
+        id,
+        projectId: 'p',
+        readAt,
+        packed: packSnapshot({ ...snapshot, name: id }, texts, sources),
+      });
     add('first', '2026-01-01', { main: 'one' }, { main: 'export {};' });
     add('second', '2026-01-02');
     expect(newestSnapshot(store, 'p')?.id).toBe('second');

@@ -29,6 +29,14 @@ export function openStore(file: string, migrations: string): Store {
   }
 }
 
+/** Opens a database that the server holds open, and has checked. */
+export function joinStore(file: string): Store {
+  const store = new Database(file, { fileMustExist: true });
+  store.pragma('foreign_keys = ON');
+  store.pragma('busy_timeout = 5000');
+  return store;
+}
+
 function stepsIn(folder: string): string[] {
   return fs
     .readdirSync(folder)

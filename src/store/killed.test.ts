@@ -6,7 +6,7 @@ import { sketch } from '../test-support/snapshots.ts';
 import { openStore } from './database.ts';
 import { findPlan, insertPlan } from './plans.ts';
 import { insertProject } from './projects.ts';
-import { insertSnapshot } from './snapshots.ts';
+import { insertSnapshot, packSnapshot } from './snapshots.ts';
 
 const migrations = path.resolve('src/store/migrations');
 afterAll(removeFolders);
@@ -26,9 +26,7 @@ function withPlan(file: string): void {
     id: 's',
     projectId: 'p',
     readAt: '2026-01-01',
-    snapshot: sketch({ main: {} }),
-    texts: undefined,
-    sources: undefined,
+    packed: packSnapshot(sketch({ main: {} }), undefined, undefined),
   });
   const plan = { id: 'plan', projectId: 'p', name: 'Plan', description: '', decisions: [], basedOn: null, version: 1 };
   insertPlan(store, { ...plan, changedAt: '2026-01-01' });

@@ -2,21 +2,41 @@ import zlib from 'node:zlib';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import type { Store } from './database.ts';
 
+/** A snapshot and its texts as they are stored, compressed. */
+export interface PackedSnapshot {
+  snapshot: Buffer;
+  texts: Buffer | null;
+  sources: Buffer | null;
+}
+
 export interface NewSnapshot {
   id: string;
   projectId: string;
   readAt: string;
-  snapshot: Snapshot;
-  texts: Record<string, string> | undefined;
-  sources: Record<string, string> | undefined;
+  packed: PackedSnapshot;
 }
 
-export function insertSnapshot(store: Store, { id, projectId, readAt, snapshot, texts, sources }: NewSnapshot): void {
+/** Compresses what is to be stored: before a transaction begins, since others wait for it. */
+export function packSnapshot(
+  snapshot: Snapshot,
+  texts: Record<string, string> | undefined,
+  sources: Record<string, string> | undefined,
+): PackedSnapshot {
+  return { snapshot: pack(snapshot), texts: texts ? pack(texts) : null, sources: sources ? pack(sources) : null };
+}
+
+/** Stores a snapshot with its texts, all or nothing. */
+export function insertSnapshot(store: Store, { id, projectId, readAt, packed }: NewSnapshot): void {
+  const { snapshot, texts, sources } = packed;
   store
-    .prepare('INSERT INTO snapshots (id, project_id, read_at, body) VALUES (?, ?, ?, ?)')
-    .run(id, projectId, readAt, pack(snapshot));
-  if (texts) store.prepare('INSERT INTO texts (snapshot_id, body) VALUES (?, ?)').run(id, pack(texts));
-  if (sources) store.prepare('INSERT INTO sources (snapshot_id, body) VALUES (?, ?)').run(id, pack(sources));
+    .transaction(() => {
+      store
+        .prepare('INSERT INTO snapshots (id, project_id, read_at, body) VALUES (?, ?, ?, ?)')
+        .run(id, projectId, readAt, snapshot);
+      if (texts) store.prepare('INSERT INTO texts (snapshot_id, body) VALUES (?, ?)').run(id, texts);
+      if (sources) store.prepare('INSERT INTO sources (snapshot_id, body) VALUES (?, ?)').run(id, sources);
+    })
+    .immediate();
 }
 
 /** The newest snapshot of a project, as compressed JSON (gzip), ready to be sent on. */

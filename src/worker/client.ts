@@ -1,4 +1,5 @@
 import { type Remote, wrap } from 'comlink';
+import { whenEnded } from './alive.ts';
 import type { Analyst } from './analyst.ts';
 
 const MOST_HELPERS = 14;
@@ -22,15 +23,21 @@ export function onBreakdown(then: () => void): void {
 function analystNamed(name: string): Remote<Analyst> {
   const known = started.get(name);
   if (known) return known.remote;
-  const worker = new Worker(new URL('./analyst.worker.ts', import.meta.url), { type: 'module', name });
+  const lock = `${name} ${crypto.getRandomValues(new Uint32Array(4)).join('-')}`;
+  const worker = new Worker(new URL('./analyst.worker.ts', import.meta.url), { type: 'module', name: lock });
   const broken = new Promise<never>((_, reject) => {
-    worker.addEventListener('error', (event) => {
-      event.preventDefault();
+    const gone = () => {
+      if (started.get(name)?.worker !== worker) return;
       worker.terminate();
       started.delete(name);
       reject(new Error('The computation broke down and is begun anew.'));
       whenBroken();
+    };
+    worker.addEventListener('error', (event) => {
+      event.preventDefault();
+      gone();
     });
+    whenEnded(worker, lock, gone);
   });
   broken.catch(() => {});
   const made = { worker, remote: answeredOrBroken(wrap<Analyst>(worker), broken) };

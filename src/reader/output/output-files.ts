@@ -93,13 +93,18 @@ function mapOf(
       address === null ? `${path.basename(file)}.map` : decodeURI(address),
     );
     if (!beside.startsWith(root + path.sep))
-      return trouble(`its map ${address} lies outside of the folder; it is left aside`);
+      return trouble(`its map ${named(address)} lies outside of the folder; it is left aside`);
     if (!fs.existsSync(beside))
-      return address === null ? none : trouble(`its map ${address} isn't there; the file counts as one module`);
+      return address === null ? none : trouble(`its map ${named(address)} isn't there; the file counts as one module`);
     return { map: checked(readMap(textInside(root, beside), text), file, failed), inlineMapBytes: 0 };
   } catch (error) {
     return trouble(`its map is broken (${(error as Error).message}); the file counts as one module. Build it again.`);
   }
+}
+
+/** An address as it stands in a message: it may be as long as the file. */
+function named(address: string | null): string {
+  return address !== null && address.length > 200 ? `${address.slice(0, 200)}…` : `${address}`;
 }
 
 /** So few stray mappings are usual; the sizes hardly change. */

@@ -1,4 +1,5 @@
 import { decodedMappings, FlattenMap, type TraceMap } from '@jridgewell/trace-mapping';
+import { Unreadable } from '../folder-files.ts';
 
 /** One source of a map, as far as its file holds something of it. */
 export interface MappedSource {
@@ -23,10 +24,10 @@ export interface MapReading {
 
 /**
  * Reads a source map (ECMA-426, index maps included) against the file that it belongs to: every byte of the file
- * belongs to the source of the mapping before it in its line. Throws an Error in words when the map can't be read.
+ * belongs to the source of the mapping before it in its line. Throws Unreadable with the reason when the map can't be read.
  */
 export function readMap(json: string, file: string): MapReading {
-  const map = parseMap(json);
+  const { map, mappings } = parseMap(json);
   const names = map.resolvedSources;
   const found = new Map<number, { pieces: string[] }>();
   const lines = file.split('\n');
@@ -42,7 +43,6 @@ export function readMap(json: string, file: string): MapReading {
     if (known) known.pieces.push(text);
     else found.set(source, { pieces: [text] });
   };
-  const mappings = decodedMappings(map);
   for (let at = lines.length; at < mappings.length; at++) outside += mappings[at].length;
   lines.forEach((line, at) => {
     // The line break goes with what stands before it.
@@ -65,20 +65,45 @@ export function readMap(json: string, file: string): MapReading {
   });
   const sources = [...found].map(([index, { pieces }]): MappedSource => {
     const text = pieces.join('');
-    const content = map.sourcesContent?.[index] ?? null;
-    return { source: names[index] ?? `source ${index}`, content, bytes: Buffer.byteLength(text), text };
+    const content: unknown = map.sourcesContent?.[index];
+    return {
+      source: names[index] ?? `source ${index}`,
+      content: typeof content === 'string' ? content : null,
+      bytes: Buffer.byteLength(text),
+      text,
+    };
   });
   return { sources, unmapped, outside, mappings: mappings.reduce((sum, line) => sum + line.length, 0) };
 }
 
-function parseMap(json: string): TraceMap {
-  // A guard against being read as a script, which the standard allows in front.
-  const value = JSON.parse(json.startsWith(")]}'") ? json.slice(json.indexOf('\n') + 1) : json) as {
-    version?: unknown;
-  };
-  if (typeof value !== 'object' || value === null) throw new Error('it is no object');
-  if (value.version !== 3) throw new Error(`its version is ${JSON.stringify(value.version)}, not 3`);
-  return new FlattenMap(value as ConstructorParameters<typeof FlattenMap>[0]);
+function parseMap(json: string): { map: TraceMap; mappings: ReturnType<typeof decodedMappings> } {
+  const value = objectIn(json);
+  const { version } = value;
+  if (version !== 3) throw new Unreadable(`its version is ${short(version)}, not 3`);
+  try {
+    const map = new FlattenMap(value as unknown as ConstructorParameters<typeof FlattenMap>[0]);
+    return { map, mappings: decodedMappings(map) };
+  } catch {
+    // What the package says holds the map whole.
+    throw new Unreadable('its sources or mappings aren’t those of a source map');
+  }
+}
+
+function objectIn(json: string): Record<string, unknown> {
+  let value: unknown;
+  try {
+    // A guard against being read as a script, which the standard allows in front.
+    value = JSON.parse(json.startsWith(")]}'") ? json.slice(json.indexOf('\n') + 1) : json);
+  } catch {
+    throw new Unreadable('it is no JSON');
+  }
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new Unreadable('it is no object');
+  return value as Record<string, unknown>;
+}
+
+function short(value: unknown): string {
+  const text = JSON.stringify(value) ?? 'missing';
+  return text.length > 40 ? `${text.slice(0, 40)}…` : text;
 }
 
 const NAME = 'sourceMappingURL=';
