@@ -112,7 +112,7 @@ describe('a first improvement on the sample', () => {
     await bring('broken.json', '{\n oops');
     await page.getByText('broken.json:2:2').waitFor();
     await bring('newer.json', '{"format":"yokeline-project","version":7}');
-    await page.getByText('version 7; this program reads up to 1').waitFor();
+    await page.getByText('version 7; this program reads up to 2').waitFor();
     const empty = {
       format: 'yokeline-project',
       version: 1,

@@ -7,8 +7,8 @@ import { Network } from './network.ts';
 import { beginPage, openPage, timelineOf } from './page.ts';
 import type { Timeline } from './types.ts';
 
-/** Events of one run. A page of 500 requests needs some 20,000; a program that needs more is not a page load. */
-export const EVENT_LIMIT = 3_000_000;
+/** Events of one run: some seconds of computing. A page of 500 requests needs some 20,000, so a program that needs more is no page load. */
+export const EVENT_LIMIT = 1_000_000;
 
 /**
  * Predicts one page load: a load program under given conditions. Deterministic; times in ms from the start of the

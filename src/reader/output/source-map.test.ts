@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { builtFile } from '../../test-support/output.ts';
+import { Unreadable } from '../folder-files.ts';
 import { inlineMap, mapAddress, readMap } from './source-map.ts';
 import { packageOf, sourcePath } from './source-names.ts';
 
@@ -72,7 +73,7 @@ describe('a source map', () => {
 
   it.each([
     ['{ "version": 3', 'JSON'],
-    ['[]', 'version'],
+    ['[]', 'no object'],
     ['null', 'no object'],
     ['{"version":2,"sources":[],"mappings":""}', 'version is 2'],
   ])('that is broken (%s) is refused in words', (map, words) => {
@@ -105,5 +106,46 @@ describe('names of sources', () => {
     expect(packageOf('node_modules/@made/x/lib/a.js')).toEqual({ name: '@made/x', folder: 'node_modules/@made/x' });
     expect(packageOf('node_modules/a/node_modules/b/i.js')?.name).toBe('b');
     expect(packageOf('src/a.ts')).toBeNull();
+  });
+});
+
+describe('maps of any content', () => {
+  const odd = fc.oneof(
+    fc.jsonValue(),
+    fc.constantFrom(3, null, [], {}, 'AAAA;AACA', '\ud800', -1, 1e308, 'x'.repeat(9000)),
+  );
+  const map = fc.record(
+    {
+      ...{ version: fc.oneof(fc.constant(3), odd), file: odd, names: odd, sourceRoot: odd },
+      sources: fc.oneof(odd, fc.array(odd)),
+      sourcesContent: fc.oneof(odd, fc.array(odd)),
+      mappings: fc.oneof(odd, fc.string()),
+      sections: fc.oneof(odd, fc.array(fc.record({ offset: odd, map: odd }))),
+    },
+    { requiredKeys: [] },
+  );
+
+  it('are read, or refused with a short reason', () => {
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          map.map((m) => JSON.stringify(m)),
+          fc.string(),
+        ),
+        fc.string(),
+        (json, text) => {
+          try {
+            for (const { source, content, bytes } of readMap(json, text).sources)
+              expect([typeof source, content === null ? 'string' : typeof content, typeof bytes]).toEqual([
+                ...['string', 'string', 'number'],
+              ]);
+          } catch (error) {
+            expect(error).toBeInstanceOf(Unreadable);
+            expect((error as Unreadable).reason.length).toBeLessThan(100);
+          }
+        },
+      ),
+      { numRuns: 400 },
+    );
   });
 });
