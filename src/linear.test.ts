@@ -56,7 +56,7 @@ const MEETINGS: [string, (n: number) => () => unknown][] = [
           { a: {} },
           { unusedRules: [{ module: 'a', line: 1, selector: '', bytes: 1, missing: ['a'.repeat(n)] }] },
         ),
-        { ...NO_AMENDMENTS, keep: ['a*'.repeat(12) + 'b'] },
+        { ...NO_AMENDMENTS, keep: [`${'a*'.repeat(12)}b`] },
       ),
   ],
   ['a visit', (n) => () => quietly(() => readVisit(`/ > act ${'{'.repeat(n)}`))],

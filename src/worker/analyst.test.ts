@@ -1,6 +1,8 @@
+import type { Decision } from '../core/plan/types.ts';
 import { BASELINE } from '../core/plan/types.ts';
 import { predict } from '../core/predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../core/sim/conditions.ts';
+import { importKey } from '../core/snapshot/graph-index.ts';
 import { readSource } from '../reader/read-source.ts';
 import { SAMPLE } from '../test-support/folders.ts';
 import { Analyst } from './analyst.ts';
@@ -28,6 +30,32 @@ describe('the analyst', () => {
     const { before, after } = analyst.preview(BASELINE, [detach], '/timetable', DEFAULT_CONDITIONS);
     expect(before).toEqual(analystReading([]));
     expect(after).toEqual(analystReading([detach]));
+  });
+
+  it('promises of a further detachment what the start then loses, and proposes none by which it loses nothing', () => {
+    const startOf = (decisions: Decision[], route: string) =>
+      predict(snapshot, { ...BASELINE, decisions }, route, DEFAULT_CONDITIONS).reading.readout.startBytes;
+    let proposed = 0;
+    let withheld = 0;
+    for (const { pattern } of snapshot.routes.slice(0, 4))
+      for (const item of snapshot.imports.filter((i) => snapshot.modules[i.from].package === null)) {
+        const decisions: Decision[] =
+          item.kind === 'dynamic' ? [] : [{ kind: 'detach', import: importKey(snapshot, item) }];
+        const target = snapshot.modules[item.to].path;
+        const found = analyst.explain(BASELINE, decisions, pattern, target, DEFAULT_CONDITIONS);
+        if (!found) continue;
+        if (!found.hold.cut) {
+          withheld++;
+          continue;
+        }
+        proposed++;
+        const { gain, decisions: further } = found.hold.cut;
+        const lost = startOf(decisions, pattern) - startOf([...decisions, ...further], pattern);
+        expect(lost).toBe(gain);
+        expect(lost).toBeGreaterThan(0);
+      }
+    expect(proposed).toBeGreaterThan(10);
+    expect(withheld).toBeGreaterThan(10);
   });
 
   it('answers the same whether it has worked it out before or not, and starts afresh with another snapshot', () => {

@@ -12,7 +12,7 @@ import { type PlanTable, planTable } from '../core/compare/compare.ts';
 import { type EarnedTable, earnedBy } from '../core/compare/earned.ts';
 import { InputError } from '../core/errors.ts';
 import { type GrainPoint, granularity } from '../core/explain/granularity.ts';
-import { explainHold } from '../core/explain/hold.ts';
+import { explainHold, type Hold } from '../core/explain/hold.ts';
 import { placementsOf } from '../core/explain/placements.ts';
 import { slackOf } from '../core/explain/slack.ts';
 import { type SplitWait, waitFor, waitsUnder } from '../core/explain/wait.ts';
@@ -212,7 +212,15 @@ export class Analyst {
     const tried = [conditions, ...believable(conditions)];
     const [wait, low, high] = waitsUnder(this.app(after), after, pattern, target, tried);
     const waitRange: Explained['waitRange'] = low == null || high == null ? null : [low.wait, high.wait];
-    return { hold, wait, waitRange, over };
+    return { hold: { ...hold, cut: this.freeing(after, hold.cut, pattern, conditions) }, wait, waitRange, over };
+  }
+
+  /** Further detachments with what the start really loses by them: what its first screen needs, it asks for all the same. */
+  private freeing(plan: Plan, cut: Hold['cut'], route: string, conditions: Conditions): Explained['hold']['cut'] {
+    if (!cut) return null;
+    const { before, after } = this.preview(plan, cut.decisions, route, conditions);
+    const gain = before.readout.startBytes - after.readout.startBytes;
+    return gain > 0 ? { ...cut, gain } : null;
   }
 
   /**

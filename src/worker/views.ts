@@ -75,7 +75,8 @@ export type FullInventory = Inventory & {
 
 /** What leaves, stays and moves by decisions; the wait later; and what leaves over all routes, alike in share. */
 export interface Explained {
-  hold: Hold;
+  /** `gain`: bytes, compressed, that the start loses by the cut as the landing is predicted; no cut where it loses none. */
+  hold: Omit<Hold, 'cut'> & { cut: (NonNullable<Hold['cut']> & { gain: number }) | null };
   wait: SplitWait | null;
   /** The wait if script costs as little, or as much, as is believable; null where its cost was measured. */
   waitRange: [number, number] | null;

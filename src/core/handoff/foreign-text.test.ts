@@ -20,7 +20,7 @@ const HOSTILE = [
     '\r\nSet-Cookie: a=b',
     '](javascript:alert(1))',
     '*/',
-    '${x}',
+    '$' + '{x}',
   ],
   ...['=1+1', '@x', '-x', 'é', '\ud800', '%0d%0a', '# ', '$&'],
 ];

@@ -1,6 +1,5 @@
 'use client';
 
-import type { Hold } from '../../../core/explain/hold.ts';
 import type { SplitWait } from '../../../core/explain/wait.ts';
 import { shortName } from '../../../core/plan/names.ts';
 import type { Explained } from '../../../worker/views.ts';
@@ -34,7 +33,7 @@ export function HoldSection({
   if (!found) return <p className="mt-4 text-soft">Looking who else holds it …</p>;
   const { hold, wait, waitRange, over } = found;
   // Small things that everybody shares are no reason why little leaves.
-  const counts = (h: Hold['holds'][number]) =>
+  const counts = (h: (typeof hold.holds)[number]) =>
     h === hold.holds[0] || h.weight.minified > hold.stays.minified * WORTH_TELLING;
   const gains = hold.moved.filter((m) => m.bytes > 0);
   return (
@@ -83,8 +82,7 @@ export function HoldSection({
           {!later ? null : hold.cut ? (
             <p className="mt-2">
               Detaching {hold.cut.imports.length === 1 ? 'one import' : `${hold.cut.imports.length} imports`} more frees{' '}
-              {shortName(hold.cut.frees)}:{' '}
-              <span className="font-semibold text-better">{size(hold.cut.leaves.compressed)}</span>
+              {shortName(hold.cut.frees)}: <span className="font-semibold text-better">{size(hold.cut.gain)}</span>
               <span className="block text-[11px] break-words text-soft">{hold.cut.imports.join(', ')}</span>
               <button
                 type="button"
