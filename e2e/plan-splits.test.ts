@@ -29,16 +29,26 @@ describe('planning splits', () => {
       .first()
       .click();
     const sheet = page.getByRole('complementary', { name: 'Details' });
-    await page.keyboard.press('d');
-    const detached = await changed(page, 'start', before);
     await sheet.getByText(/one import more frees/).waitFor();
-    const promised = Number.parseFloat((await sheet.locator('.text-better').first().textContent()) ?? '');
+    const said = sheet.getByText(/one import more frees/).locator('.text-better');
+    const promised = Number.parseFloat((await said.first().textContent()) ?? '');
     await sheet.getByRole('button', { name: 'Free it' }).click();
-    const after = await changed(page, 'start', detached);
-    expect(promised).toBeGreaterThan(5);
-    expect(Math.abs((detached - after) / 1000 - promised)).toBeLessThan(1.1);
-    await page.getByRole('button', { name: /^Undo “free / }).click();
-    await becomes(page, 'start', detached);
+    const freed = await changed(page, 'start', before);
+    await page
+      .getByRole('option', { name: /^fare-calculator/ })
+      .first()
+      .click();
+    await page.keyboard.press('d');
+    const both = await changed(page, 'start', freed);
+    await page.getByRole('button', { name: /^Undo “detach fare-calculator/ }).waitFor();
+    expect(promised).toBeGreaterThan(20);
+    // The promise is about what is freed once the calculator is detached, so the wrapper of another file may lie between.
+    expect(Math.abs((before - freed) / 1000 - promised)).toBeLessThan(2);
+    expect(both).toBeLessThan(freed);
+    await page.keyboard.press('Control+z');
+    await becomes(page, 'start', freed);
+    await page.keyboard.press('Control+z');
+    await becomes(page, 'start', before);
     await page.close();
   });
 
