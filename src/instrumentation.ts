@@ -2,6 +2,8 @@
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
   const { demandKey } = await import('./server/listening.ts');
+  const { makeAddressesReadable } = await import('./server/readable-address.ts');
+  makeAddressesReadable();
   try {
     const said = demandKey(process.argv, process.env);
     if (said !== null) console.log(said);

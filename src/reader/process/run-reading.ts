@@ -15,6 +15,8 @@ const LOOK_MS = 200;
 /** Of so many files that end a reading the rest is tried without them. */
 const MOST_LEFT_ASIDE = 20;
 const STDERR_KEPT = 4000;
+/** A process that has begun nothing yet is still starting, which takes long where the machine is busy. */
+const START_MS = 60_000;
 
 /**
  * Reads an app in a process of its own, with limits of time without progress, of memory and of size. A file in which the
@@ -103,7 +105,7 @@ class Try {
       if (now !== seen) {
         seen = now;
         since = Date.now();
-      } else if (Date.now() - since > limits.idleMs) {
+      } else if (Date.now() - since > (this.begun() ? limits.idleMs : Math.max(limits.idleMs, START_MS))) {
         this.stuck = true;
         this.kill();
       }

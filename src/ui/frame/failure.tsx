@@ -66,7 +66,7 @@ function Rescues({ rescues }: { rescues: Rescue[] }) {
         </ul>
       )}
       <p role="status" className="mt-4 text-ink">
-        {said}
+        {busy ? 'Working on it; reading the sample takes some seconds …' : said}
       </p>
       {done ? (
         <a className="mt-2 inline-block underline" href="/">
