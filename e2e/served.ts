@@ -16,7 +16,7 @@ export class Served {
 
   private constructor(
     readonly address: string,
-    private readonly data: string,
+    readonly data: string,
     private readonly env: NodeJS.ProcessEnv,
     readonly browser: Browser,
   ) {}
@@ -46,7 +46,7 @@ export class Served {
     this.server = spawn(process.execPath, next, { env: this.env, stdio: 'ignore' });
     await settles(async () => {
       const { status } = await fetch(`${this.address}/api/projects`);
-      if (status !== 200 && status !== 401) throw new Error(`the server answers ${status}`);
+      if (![200, 401, 503].includes(status)) throw new Error(`the server answers ${status}`);
     });
   }
 

@@ -1,4 +1,6 @@
+import fs from 'node:fs';
 import http from 'node:http';
+import path from 'node:path';
 import { becomes, changed, figure, Served } from './served.ts';
 
 let served: Served;
@@ -83,6 +85,8 @@ describe('safety', () => {
       'POST',
     );
     expect(foreign.status).toBe(403);
+    const unreadable = await raw('/api/projects/%FF', { host: local });
+    expect([unreadable.status, JSON.parse(unreadable.body).title]).toEqual([404, 'No such project']);
     const paths = await raw('/schema/..%2f..%2fpackage.json', { host: local });
     expect(paths.status).toBe(404);
     expect(paths.body).not.toContain('dependencies');
@@ -198,6 +202,44 @@ describe('faults', () => {
     await page.keyboard.press(']');
     await changed(page, 'interactive', before);
     await page.close();
+  });
+});
+
+describe('a database that goes', () => {
+  it('is told on every page, put back with all that was saved, and kept when one begins afresh', async () => {
+    const own = await Served.start(4786);
+    const file = path.join(own.data, 'yokeline.sqlite');
+    try {
+      const page = await own.page('/p/saltmarsh/split?route=/timetable');
+      await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();
+      const before = await figure(page, 'start');
+      await page.keyboard.press('d');
+      const after = await changed(page, 'start', before);
+      await page.getByRole('img', { name: 'Everything is saved' }).waitFor();
+      fs.renameSync(file, `${file}.away`);
+      await page.goto(own.address);
+      await page.getByText('The database is gone').waitFor();
+      await page.getByRole('button', { name: 'Put the database back' }).click();
+      await page.locator('[data-figure="start"]').waitFor();
+      await page.goto(`${own.address}/p/saltmarsh/split?route=/timetable`);
+      await becomes(page, 'start', after);
+
+      fs.writeFileSync(file, 'no database '.repeat(50_000));
+      await page.goto(`${own.address}/p/saltmarsh/visits`);
+      await page.getByRole('button', { name: 'Begin afresh with the sample' }).waitFor();
+      await own.stopServer();
+      await own.startServer();
+      await page.goto(own.address);
+      await page.getByText('is no database').waitFor();
+      await page.getByRole('button', { name: 'Begin afresh with the sample' }).click();
+      const kept = /kept as (\S+?)\.$/.exec((await page.getByText(/kept as/).textContent()) ?? '')?.[1];
+      expect(fs.readFileSync(path.join(own.data, kept!), 'utf8')).toMatch(/^no database /);
+      await page.getByRole('link', { name: 'Go on' }).click();
+      await page.locator('[data-figure="start"]').waitFor();
+      await page.close();
+    } finally {
+      await own.stop();
+    }
   });
 });
 
