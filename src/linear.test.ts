@@ -1,5 +1,6 @@
 import { amend } from './core/amend/amend.ts';
 import { NO_AMENDMENTS } from './core/amend/types.ts';
+import { FreeNames } from './core/formats/free-names.ts';
 import { wildcard } from './core/formats/wildcard.ts';
 import { matcher } from './core/plan/match.ts';
 import { readVisit } from './core/visits/notation.ts';
@@ -58,6 +59,13 @@ const MEETINGS: [string, (n: number) => () => unknown][] = [
         ),
         { ...NO_AMENDMENTS, keep: [`${'a*'.repeat(12)}b`] },
       ),
+  ],
+  [
+    'names that are all the same',
+    (n) => () => {
+      const names = new FreeNames();
+      for (let i = 0; i < n / 10; i++) names.give('a', (number) => `a ${number}`);
+    },
   ],
   ['a visit', (n) => () => quietly(() => readVisit(`/ > act ${'{'.repeat(n)}`))],
   ['HTML in HTML', (n) => () => readHtml('<div>'.repeat(n / 100))],

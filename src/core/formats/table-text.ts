@@ -22,7 +22,7 @@ const same = (text: string) => text;
 export function plain(text: string): string {
   return oneLine(text)
     .replace(/\s+/g, ' ')
-    .replace(/[\\`*_{}[\]<>|#~]|^[-+=]/g, (c) => `\\${c}`);
+    .replace(/[\\`*_{}[\]<>|#~]/g, (c) => `\\${c}`);
 }
 
 /** Tables one under the other as comma-separated values (RFC 4180), the title before each row. */

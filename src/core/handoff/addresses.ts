@@ -1,4 +1,5 @@
 import type { ChunkGraph } from '../chunks/types.ts';
+import { FreeNames } from '../formats/free-names.ts';
 import { oneLine } from '../formats/one-line.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 
@@ -12,6 +13,7 @@ export type FileMap = Readonly<Record<string, string>>;
 export class Addresses {
   /** Stand-ins that were given out. */
   readonly standIns = new Set<string>();
+  private readonly names = new FreeNames();
   private readonly known = new Map<number, string>();
 
   constructor(
@@ -44,8 +46,7 @@ export class Addresses {
     // What it is made of must neither end it nor be read as anything else where it stands.
     const clean = oneLine(name).replace(/[{}<>"'`&\\]/g, '-');
     const bare = kind === 'style' && !clean.endsWith('styles') ? `${clean} styles` : clean;
-    let given = `{{${bare}}}`;
-    for (let n = 2; this.standIns.has(given); n++) given = `{{${bare} ${n}}}`;
+    const given = this.names.give(`{{${bare}}}`, (n) => `{{${bare} ${n}}}`);
     this.standIns.add(given);
     return given;
   }

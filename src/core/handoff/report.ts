@@ -58,7 +58,8 @@ export function reportText(app: Snapshot, plan: Plan, conditions: Conditions, ch
   const unknown = [...new Set(changes.flatMap((c) => c.unknown))];
   return `${[
     `# ${text(plan.name)}`,
-    ...(plan.description ? [text(plan.description)] : []),
+    // At the beginning of a block these make it a list or a line.
+    ...(plan.description ? [text(plan.description).replace(/^[-+=]/, '\\$&')] : []),
     `Predicted for ${text(link.name)} (${link.rttMs} ms round trip, ${link.downKbps} kbps down), ${text(device.name)}, cache ${cache}. As built → with the plan.`,
     [
       '| landing on | first content | interactive | start | other scripts | also fetched | requests | hops |',

@@ -1,4 +1,5 @@
 import type { ChunkGraph } from '../chunks/types.ts';
+import { FreeNames } from '../formats/free-names.ts';
 import { shortName } from '../plan/names.ts';
 import type { Decision, Plan, Trigger } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
@@ -122,11 +123,10 @@ export function triggerScript(snapshot: Snapshot, plan: Plan, graph: ChunkGraph)
       d.kind === 'trigger' && BEGUN.includes(d.fetch.on) && deferred.has(d.splitPoint),
   );
   if (planned.length === 0) return '';
-  const names = new Set<string>();
+  const names = new FreeNames();
   const lines = planned.map(({ splitPoint, fetch }) => {
-    let name = `load${camel(shortName(splitPoint))}`;
-    for (let n = 2; names.has(name); n++) name = `load${camel(shortName(splitPoint))}${n}`;
-    names.add(name);
+    const base = `load${camel(shortName(splitPoint))}`;
+    const name = names.give(base, (n) => `${base}${n}`);
     const page = snapshot.routes.find((r) => r.page === splitPoint);
     const selector = page ? linkSelector(page.pattern) : `[data-leads-to=${cssString(shortName(splitPoint))}]`;
     return `export const ${name} = () => import(${JSON.stringify(`./${splitPoint}`)});\n${when(fetch, name, selector)}`;

@@ -119,7 +119,7 @@ describe('maps of any content', () => {
       ...{ version: fc.oneof(fc.constant(3), odd), file: odd, names: odd, sourceRoot: odd },
       sources: fc.oneof(odd, fc.array(odd)),
       sourcesContent: fc.oneof(odd, fc.array(odd)),
-      mappings: fc.oneof(odd, fc.string()),
+      mappings: fc.oneof(odd, fc.string(), fc.array(odd), fc.array(fc.array(odd)), fc.array(fc.array(fc.array(odd)))),
       sections: fc.oneof(odd, fc.array(fc.record({ offset: odd, map: odd }))),
     },
     { requiredKeys: [] },

@@ -80,6 +80,7 @@ function parseMap(json: string): { map: TraceMap; mappings: ReturnType<typeof de
   const value = objectIn(json);
   const { version } = value;
   if (version !== 3) throw new Unreadable(`its version is ${short(version)}, not 3`);
+  if (!isWritten(value)) throw new Unreadable('its mappings aren’t text');
   try {
     const map = new FlattenMap(value as unknown as ConstructorParameters<typeof FlattenMap>[0]);
     return { map, mappings: decodedMappings(map) };
@@ -87,6 +88,16 @@ function parseMap(json: string): { map: TraceMap; mappings: ReturnType<typeof de
     // What the package says holds the map whole.
     throw new Unreadable('its sources or mappings aren’t those of a source map');
   }
+}
+
+/** Whether the mappings of a map, or of each of its sections, are text as the standard has it; the package takes decoded ones as they are. */
+function isWritten(map: Record<string, unknown>): boolean {
+  if (!('sections' in map)) return typeof map.mappings === 'string';
+  if (!Array.isArray(map.sections)) return false;
+  return map.sections.every((section: unknown) => {
+    const inner = typeof section === 'object' && section !== null && 'map' in section ? section.map : null;
+    return typeof inner === 'object' && inner !== null && isWritten(inner as Record<string, unknown>);
+  });
 }
 
 function objectIn(json: string): Record<string, unknown> {

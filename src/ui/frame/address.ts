@@ -7,7 +7,8 @@ import { useCompareChoice } from '../state/compare.ts';
 import { useHandoffPage } from '../state/handoff-page.ts';
 import { useStations } from '../state/stations.ts';
 import { useVisitChoice } from '../state/visit.ts';
-import { type Selection, useWorkbench } from '../state/workbench.ts';
+import { useWorkbench } from '../state/workbench.ts';
+import type { Selection } from '../state/workbench-types.ts';
 import { isStation, type StationId } from './station-list.ts';
 
 /**

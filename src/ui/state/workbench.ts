@@ -3,86 +3,21 @@
 import { useMemo } from 'react';
 import { create } from 'zustand';
 import type { Amendments } from '../../core/amend/types.ts';
+import { freePlanName } from '../../core/formats/plan-file.ts';
 import { decisionWords, withDecision, withoutSubject } from '../../core/plan/decisions.ts';
 import { BASELINE, type Decision, type Plan } from '../../core/plan/types.ts';
-import { CACHE_STATES, type CacheState, type Conditions, DEVICES, LINKS } from '../../core/sim/conditions.ts';
+import { CACHE_STATES, type Conditions, DEVICES, LINKS } from '../../core/sim/conditions.ts';
 import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
 import type { ProjectView } from '../../server/projects.ts';
 import type { StoredPlan } from '../../store/plans.ts';
-import type { AppView } from '../../worker/views.ts';
 import { api, Refusal } from './api.ts';
 import { oneAtATime } from './one-at-a-time.ts';
 import { tellTabs } from './tabs.ts';
 import { forgetUnsaved, keepUnsaved, unsavedOf } from './unsaved.ts';
+import type { Description, Saving, Step, Workbench } from './workbench-types.ts';
 
 /** How long until saving is tried again, in ms. */
 const RETRY_MS = 3000;
-
-/** What is chosen anywhere and marked everywhere. */
-export type Selection =
-  | { kind: 'request'; address: string; chunk: string | null }
-  | { kind: 'import'; key: string }
-  | { kind: 'chunk'; id: string }
-  | { kind: 'split point'; module: string }
-  | null;
-
-/** Something that can be undone: a change of the plan, or of what was read. */
-type Step = { words: string } & (
-  | { of: 'plan'; before: Decision[]; after: Decision[] }
-  | { of: 'reading'; before: Amendments; after: Amendments }
-  | { of: 'description'; planId: string; before: Description; after: Description }
-);
-
-/** How a plan is called, and what it is for. */
-type Description = { name: string; description: string };
-
-type Saving = 'saved' | 'saving' | 'failed';
-
-interface Workbench {
-  project: ProjectView | null;
-  app: AppView | null;
-  planId: string | null;
-  route: string;
-  linkId: string;
-  deviceId: string;
-  cache: CacheState;
-  selection: Selection;
-  done: Step[];
-  undone: Step[];
-  saving: Saving;
-  savingAmendments: Saving;
-  /** Something couldn't be saved, and is tried again until it can. */
-  troubled: boolean;
-  /** Something that happened without the person doing it, to be told once. */
-  notice: string | null;
-  /** The plan as somebody else left it, while ours differs. */
-  conflict: StoredPlan | null;
-
-  /** Nothing is open: another project is about to be. */
-  close(): void;
-  open(
-    project: ProjectView,
-    app: AppView,
-    wished: Partial<Pick<Workbench, 'planId' | 'route' | 'linkId' | 'deviceId' | 'cache'>>,
-  ): void;
-  choose(change: Partial<Pick<Workbench, 'route' | 'linkId' | 'deviceId' | 'cache' | 'selection'>>): void;
-  choosePlan(id: string | null): void;
-  decide(decisions: Decision[], words?: string): void;
-  withdraw(subjects: string[], words: string): void;
-  /** Corrects what was read. */
-  amend(amendments: Amendments, words: string): void;
-  undo(): void;
-  redo(): void;
-  addPlan(name: string, decisions: Decision[], basedOn?: string): Promise<void>;
-  /** Names and describes the open plan, as a step that can be undone; throws a Refusal when it can't be. */
-  describePlan(change: Partial<Description>): Promise<void>;
-  removePlan(): Promise<void>;
-  /** A plan as another tab saved it: the steps of this one are forgotten, for they began elsewhere. */
-  takeFromTab(plan: StoredPlan): void;
-  takeTheirs(): void;
-  keepMine(): Promise<void>;
-  saveNow(): Promise<void>;
-}
 
 export const useWorkbench = create<Workbench>()((set, get) => {
   const putPlan = (plan: StoredPlan) => {
@@ -419,9 +354,10 @@ export const useWorkbench = create<Workbench>()((set, get) => {
       const { conflict, project } = get();
       const mine = storedPlan(get());
       if (!conflict || !mine || !project) return;
-      const names = new Set(project.plans.map((p) => p.name));
-      let name = `${mine.name}, my copy`;
-      for (let n = 2; names.has(name); n++) name = `${mine.name}, my copy ${n}`;
+      const name = freePlanName(
+        `${mine.name}, my copy`,
+        project.plans.map((p) => p.name),
+      );
       // Nothing of mine is let go of before the copy is there; what is decided meanwhile goes into it as well.
       const copy = await api.createPlan(project.id, name, mine.decisions, mine.name);
       if (get().project?.id !== project.id) return;

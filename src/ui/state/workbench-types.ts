@@ -1,0 +1,72 @@
+import type { Amendments } from '../../core/amend/types.ts';
+import type { Decision } from '../../core/plan/types.ts';
+import type { CacheState } from '../../core/sim/conditions.ts';
+import type { ProjectView } from '../../server/projects.ts';
+import type { StoredPlan } from '../../store/plans.ts';
+import type { AppView } from '../../worker/views.ts';
+
+/** What is chosen anywhere and marked everywhere. */
+export type Selection =
+  | { kind: 'request'; address: string; chunk: string | null }
+  | { kind: 'import'; key: string }
+  | { kind: 'chunk'; id: string }
+  | { kind: 'split point'; module: string }
+  | null;
+
+/** Something that can be undone: a change of the plan, or of what was read. */
+export type Step = { words: string } & (
+  | { of: 'plan'; before: Decision[]; after: Decision[] }
+  | { of: 'reading'; before: Amendments; after: Amendments }
+  | { of: 'description'; planId: string; before: Description; after: Description }
+);
+
+/** How a plan is called, and what it is for. */
+export type Description = { name: string; description: string };
+
+export type Saving = 'saved' | 'saving' | 'failed';
+
+export interface Workbench {
+  project: ProjectView | null;
+  app: AppView | null;
+  planId: string | null;
+  route: string;
+  linkId: string;
+  deviceId: string;
+  cache: CacheState;
+  selection: Selection;
+  done: Step[];
+  undone: Step[];
+  saving: Saving;
+  savingAmendments: Saving;
+  /** Something couldn't be saved, and is tried again until it can. */
+  troubled: boolean;
+  /** Something that happened without the person doing it, to be told once. */
+  notice: string | null;
+  /** The plan as somebody else left it, while ours differs. */
+  conflict: StoredPlan | null;
+
+  /** Nothing is open: another project is about to be. */
+  close(): void;
+  open(
+    project: ProjectView,
+    app: AppView,
+    wished: Partial<Pick<Workbench, 'planId' | 'route' | 'linkId' | 'deviceId' | 'cache'>>,
+  ): void;
+  choose(change: Partial<Pick<Workbench, 'route' | 'linkId' | 'deviceId' | 'cache' | 'selection'>>): void;
+  choosePlan(id: string | null): void;
+  decide(decisions: Decision[], words?: string): void;
+  withdraw(subjects: string[], words: string): void;
+  /** Corrects what was read. */
+  amend(amendments: Amendments, words: string): void;
+  undo(): void;
+  redo(): void;
+  addPlan(name: string, decisions: Decision[], basedOn?: string): Promise<void>;
+  /** Names and describes the open plan, as a step that can be undone; throws a Refusal when it can't be. */
+  describePlan(change: Partial<Description>): Promise<void>;
+  removePlan(): Promise<void>;
+  /** A plan as another tab saved it: the steps of this one are forgotten, for they began elsewhere. */
+  takeFromTab(plan: StoredPlan): void;
+  takeTheirs(): void;
+  keepMine(): Promise<void>;
+  saveNow(): Promise<void>;
+}
