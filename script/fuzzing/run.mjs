@@ -6,15 +6,15 @@ import { parseArgs } from 'node:util';
 import { KINDS, tryCase } from './kinds.mjs';
 import { drawn } from './mutate.mjs';
 
-/** Without an answer for so long, a case hangs. */
-const HANG_MS = 5000;
 /** A process is replaced after so many cases, so that what one leaves behind doesn't add up. */
 const CASES_EACH = 3000;
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,
-  options: { seed: { type: 'string' }, kind: { type: 'string' }, case: { type: 'string' } },
+  options: { seed: { type: 'string' }, kind: { type: 'string' }, case: { type: 'string' }, hang: { type: 'string' } },
 });
+/** Without an answer for so long, a case hangs. */
+const HANG_MS = Number(values.hang ?? 5) * 1000;
 const kinds = values.kind ? [values.kind] : Object.keys(KINDS);
 if (values.kind && !(values.kind in KINDS)) {
   console.error(`There is no kind ${values.kind}; there are: ${Object.keys(KINDS).join(', ')}.`);
