@@ -17,13 +17,17 @@ export function sampleFolder(): string {
 
 const held = globalThis as typeof globalThis & { yokelineStore?: OpenFile };
 
+export function migrations(): string {
+  return path.join(home(), 'src', 'store', 'migrations');
+}
+
 export function databaseFile(): string {
   return path.join(dataFolder(), 'yokeline.sqlite');
 }
 
 /** The one open database of this process; throws StoreTrouble while its file isn't as it must be. */
 export function store(): Store {
-  held.yokelineStore ??= new OpenFile(databaseFile(), path.join(home(), 'src', 'store', 'migrations'));
+  held.yokelineStore ??= new OpenFile(databaseFile(), migrations());
   return held.yokelineStore.sound();
 }
 

@@ -1,7 +1,8 @@
 import fs from 'node:fs';
+import { openStore } from '../store/database.ts';
 import { folderOf, removeFolders } from '../test-support/folders.ts';
 import { route, sketch } from '../test-support/snapshots.ts';
-import { closeStore, databaseFile, store } from './context.ts';
+import { closeStore, databaseFile, migrations, store } from './context.ts';
 import { handle } from './handle.ts';
 import { createPlan } from './plans.ts';
 import { addProject, allProjects, projectView } from './projects.ts';
@@ -35,7 +36,7 @@ describe('a database that went away under a running server', () => {
     fs.rmSync(databaseFile());
     const told = await written(id, 'Meanwhile');
     expect(told.type).toBe('urn:yokeline:problem:database-gone');
-    expect(told.rescues).toEqual([{ do: 'put back' }, { do: 'open' }, { do: 'fresh' }]);
+    expect(told.rescues).toEqual([{ do: 'put back' }, { do: 'fresh' }]);
     expect(rescue({ do: 'put back' })).toEqual({ kept: null });
     await written(id, 'After');
     closeStore();
@@ -44,6 +45,31 @@ describe('a database that went away under a running server', () => {
         .plans.map((p) => p.name)
         .sort(),
     ).toEqual(['After', 'Before', 'First plan']);
+  });
+
+  it('lets go of nothing that only the server holds, whatever is chosen', () => {
+    const id = addProject(store(), snapshot, []);
+    fs.rmSync(databaseFile());
+    expect(() => rescue({ do: 'open' })).toThrow('There is no file');
+    fs.writeFileSync(databaseFile(), 'no database '.repeat(1000));
+    expect(() => rescue({ do: 'open' })).toThrow('is no database');
+    rescue({ do: 'fresh' });
+    expect(allProjects(store())).toEqual([]);
+    const kept = fs
+      .readdirSync(process.env.YOKELINE_DATA!)
+      .filter((n) => /kept-[^.]*$/.test(n) && !/-(wal|shm)$/.test(n));
+    expect(kept).toHaveLength(2);
+    const projects = kept.flatMap((name) => {
+      try {
+        const open = openStore(`${process.env.YOKELINE_DATA}/${name}`, migrations());
+        const ids = allProjects(open).map((p) => p.id);
+        open.close();
+        return ids;
+      } catch {
+        return [];
+      }
+    });
+    expect(projects).toEqual([id]);
   });
 
   it('keeps the file that took its place', () => {

@@ -1,6 +1,8 @@
-import { copiesBeside, keepAside, putBack, takeCopy } from '../store/rescue.ts';
+import fs from 'node:fs';
+import { OpenFile } from '../store/open-file.ts';
+import { copiesBeside, keepAside, keepHeld, putBack, takeCopy } from '../store/rescue.ts';
 import { type StoreFault, StoreTrouble } from '../store/trouble.ts';
-import { closeStore, databaseFile, lastOpened, store } from './context.ts';
+import { closeStore, databaseFile, lastOpened, migrations, store } from './context.ts';
 import { Problem } from './problem.ts';
 import type { ProblemCode } from './problem-codes.ts';
 
@@ -47,7 +49,7 @@ function rescuesFor(fault: StoreFault): Rescue[] {
   return [
     ...(lastOpened() && fault === 'gone' ? [{ do: 'put back' } as const] : []),
     // Mended from outside, or replaced on purpose.
-    { do: 'open' },
+    ...(fs.existsSync(databaseFile()) ? [{ do: 'open' } as const] : []),
     ...copies,
     { do: 'fresh' },
   ];
@@ -61,10 +63,21 @@ export function rescue(chosen: Rescue): { kept: string | null } {
   const trouble = troubleNow();
   if (trouble === null) throw new Problem('nothing-to-rescue', 'The database is sound', 'Load the page again.');
   const file = databaseFile();
-  const kept = carryOut(chosen, file);
+  if (chosen.do === 'open') openable(file);
+  const held = trouble.fault === 'gone' && chosen.do !== 'put back' ? lastOpened() : null;
+  // What only this process holds is written down before it is let go of.
+  const saved = held && keepHeld(held, file);
+  const kept = carryOut(chosen, file) ?? saved;
   closeStore();
   store();
   return { kept };
+}
+
+/** Nothing is let go of for a file that is missing or can't be used itself. */
+function openable(file: string): void {
+  if (!fs.existsSync(file))
+    throw new Problem('nothing-to-rescue', 'There is no file', 'Put a database in its place first.');
+  new OpenFile(file, migrations()).store.close();
 }
 
 function carryOut(chosen: Rescue, file: string): string | null {

@@ -19,12 +19,25 @@ export function copiesBeside(file: string): string[] {
   }
 }
 
+/** A name beside a database that nothing has yet. */
+function keptName(file: string): string {
+  const stamp = new Date().toISOString().slice(0, 19).replaceAll(':', '-');
+  let to = `${file}.kept-${stamp}`;
+  for (let more = 2; BESIDE.some((end) => fs.existsSync(to + end)); more++) to = `${file}.kept-${stamp}-${more}`;
+  return to;
+}
+
+/** Writes what an open database holds beside its file, which is gone or another one, before it is let go of; gives the name. */
+export function keepHeld(store: Store, file: string): string {
+  const to = keptName(file);
+  store.prepare('VACUUM INTO ?').run(to);
+  return path.basename(to);
+}
+
 /** Moves a database and what belongs to it aside, so that nothing of it is lost; gives its new name, null where there was no database. */
 export function keepAside(file: string): string | null {
   if (!BESIDE.some((end) => fs.existsSync(file + end))) return null;
-  const stamp = new Date().toISOString().slice(0, 19).replaceAll(':', '-');
-  let to = `${file}.kept-${stamp}`;
-  for (let more = 2; fs.existsSync(to); more++) to = `${file}.kept-${stamp}-${more}`;
+  const to = keptName(file);
   for (const end of BESIDE) if (fs.existsSync(file + end)) fs.renameSync(file + end, to + end);
   return fs.existsSync(to) ? path.basename(to) : null;
 }
