@@ -10,12 +10,27 @@ const MAY_USE: Record<string, string[]> = {
   server: ['core', 'reader', 'patch', 'store'],
   worker: ['core'],
   ui: ['core', 'worker'],
-  app: ['server', 'ui'],
+  app: ['core', 'server', 'ui'],
   cli: ['core', 'reader', 'patch'],
 };
 /** Shapes of what the server answers, which the interface may name as types. */
 const TYPES_FOR_UI = ['server', 'store', 'patch'];
 const CORE_PACKAGES: string[] = [];
+
+/** The core's folders in their order: each may use those before it. */
+const CORE_ORDER = [
+  ...['text', 'vocabulary', 'snapshot', 'plan', 'ship', 'chunks', 'load', 'sim', 'metrics', 'mix', 'predict'],
+  ...['visits', 'visitors', 'explain', 'inventory', 'outline', 'load-sheet', 'compare', 'limits', 'amend', 'check'],
+  ...['advise', 'choose', 'handoff', 'reconcile', 'recordings', 'formats'],
+];
+
+/** The interface's folders, each with those that it may use; a station uses no other station. */
+const UI_MAY_USE: Record<string, string[]> = {
+  parts: [],
+  state: ['parts'],
+  stations: ['parts', 'state'],
+  frame: ['parts', 'state', 'stations'],
+};
 
 const root = path.join(import.meta.dirname ?? path.dirname(new URL(import.meta.url).pathname));
 
@@ -30,11 +45,27 @@ function sources(folder: string): string[] {
 function importsOf(file: string): { specifier: string; typeOnly: boolean }[] {
   const text = fs.readFileSync(file, 'utf8');
   return [
-    ...text.matchAll(/^(?:import|export)\s+(type\s)?[^;]*?from\s+'([^']+)'|^import\s+'([^']+)'|import\('([^']+)'\)/gm),
+    ...text.matchAll(
+      /^(?:import|export)\s+(type\s)?[^;]*?from\s+'([^']+)'|^import\s+'([^']+)'|\bimport\('([^']+)'\)/gm,
+    ),
   ].map((m) => ({
     specifier: m[2] ?? m[3] ?? m[4],
     typeOnly: m[1] !== undefined,
   }));
+}
+
+/** Imports between files below a folder, as paths from it. */
+function arrowsIn(folder: string): { from: string; to: string }[] {
+  const at = path.join(root, folder);
+  return sources(at).flatMap((file) =>
+    importsOf(file)
+      .filter(({ specifier }) => specifier.startsWith('.'))
+      .map(({ specifier }) => ({
+        from: path.relative(at, file),
+        to: path.relative(at, path.resolve(path.dirname(file), specifier)),
+      }))
+      .filter(({ to }) => !to.startsWith('..')),
+  );
 }
 
 describe('arrows point toward the core', () => {
@@ -59,6 +90,32 @@ describe('arrows point toward the core', () => {
     expect(wrong).toEqual([]);
   });
 
+  it('in the core, from folder to folder in the order written down here', () => {
+    const folders = fs.readdirSync(path.join(root, 'core'), { withFileTypes: true }).filter((e) => e.isDirectory());
+    expect(folders.map((f) => f.name).sort()).toEqual([...CORE_ORDER].sort());
+    const rank = (file: string) => CORE_ORDER.indexOf(file.split(path.sep)[0]);
+    const wrong = arrowsIn('core').filter(({ from, to }) => rank(to) > rank(from));
+    expect(wrong).toEqual([]);
+  });
+
+  it('in the interface, from the frame through stations and state to parts', () => {
+    const wrong = arrowsIn('ui').filter(({ from, to }) => {
+      const [layer, station] = from.split(path.sep);
+      const [other, otherStation] = to.split(path.sep);
+      if (layer === other) return layer === 'stations' && station !== otherStation;
+      return !UI_MAY_USE[layer].includes(other);
+    });
+    expect(wrong).toEqual([]);
+    const parts = sources(path.join(root, 'ui/parts')).flatMap((f) => importsOf(f).map((i) => i.specifier));
+    expect(parts.filter((s) => /\/(worker|server|store|patch)\//.test(s))).toEqual([]);
+  });
+
+  it('in no circle of files, types included', () => {
+    const next = new Map<string, string[]>();
+    for (const { from, to } of arrowsIn('.')) next.set(from, [...(next.get(from) ?? []), to]);
+    expect(circlesOf(next)).toEqual([]);
+  });
+
   it('the core knows no clock and no randomness', () => {
     const found = sources(path.join(root, 'core')).filter((f) =>
       /Date\.now|new Date\(\)|performance\.now|Math\.random/.test(fs.readFileSync(f, 'utf8')),
@@ -66,3 +123,30 @@ describe('arrows point toward the core', () => {
     expect(found).toEqual([]);
   });
 });
+
+describe('circles', () => {
+  it('are found, however long', () => {
+    const next = new Map([
+      ['a', ['b']],
+      ['b', ['c', 'd']],
+      ['c', ['a']],
+      ['d', []],
+    ]);
+    expect(circlesOf(next)).toEqual([['a', 'b', 'c', 'a']]);
+  });
+});
+
+/** One circle for each file that an unfinished walk comes back to. */
+function circlesOf(next: ReadonlyMap<string, string[]>): string[][] {
+  const done = new Set<string>();
+  const circles: string[][] = [];
+  const walk = (file: string, way: string[]) => {
+    const at = way.indexOf(file);
+    if (at >= 0) circles.push([...way.slice(at), file]);
+    if (at >= 0 || done.has(file)) return;
+    for (const to of next.get(file) ?? []) walk(to, [...way, file]);
+    done.add(file);
+  };
+  for (const file of next.keys()) walk(file, []);
+  return circles;
+}

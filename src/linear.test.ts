@@ -1,8 +1,8 @@
 import { amend } from './core/amend/amend.ts';
 import { NO_AMENDMENTS } from './core/amend/types.ts';
-import { FreeNames } from './core/formats/free-names.ts';
-import { wildcard } from './core/formats/wildcard.ts';
 import { matcher } from './core/plan/match.ts';
+import { FreeNames } from './core/text/free-names.ts';
+import { wildcard } from './core/text/wildcard.ts';
 import { readVisit } from './core/visits/notation.ts';
 import { readHtml } from './reader/html-document.ts';
 import { inlineMap, mapAddress } from './reader/output/source-map.ts';

@@ -2,6 +2,6 @@
 import { tryCase } from './kinds.mjs';
 
 process.on('message', async ({ kind, seed }) => {
-  process.send({ kind, seed, failed: await tryCase(kind, seed) });
+  process.send({ kind, seed, failed: await tryCase(kind, seed, () => process.send({ begins: true })) });
 });
 process.send({ ready: true });

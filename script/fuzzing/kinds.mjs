@@ -170,9 +170,10 @@ export const KINDS = {
 const MEANT = new Set(['InputError', 'Unreadable']);
 
 /** Runs one case; null when all is well, otherwise what failed. */
-export async function tryCase(kind, seed) {
+export async function tryCase(kind, seed, begins = () => {}) {
   const { input, run } = KINDS[kind];
   const value = drawn(input, seed);
+  begins();
   try {
     await run(value);
     return null;

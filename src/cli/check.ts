@@ -1,6 +1,6 @@
 import type { Command } from 'commander';
+import { checkMarkdown, checkReport } from '../core/check/report.ts';
 import { InputError } from '../core/errors.ts';
-import { checkMarkdown, checkReport } from '../core/limits/check-report.ts';
 import { amountWords } from '../core/limits/words.ts';
 import { planNamed, readProject } from './files.ts';
 import { print } from './output.ts';

@@ -1,9 +1,9 @@
 import fs from 'node:fs';
 import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
-import { parseJson } from '../core/formats/json.ts';
 import { parseLoadCase, predictionOf } from '../core/formats/load-case.ts';
 import { simulate } from '../core/sim/simulate.ts';
+import { parseJson } from '../core/text/json.ts';
 import { print } from './output.ts';
 
 export function addLoadCase(program: Command): void {

@@ -1,8 +1,8 @@
 import fs from 'node:fs';
 import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
-import { parseJson } from '../core/formats/json.ts';
 import { type ProjectFile, studied } from '../core/formats/project-file.ts';
+import { parseJson } from '../core/text/json.ts';
 import { checkVisit } from '../core/visits/check.ts';
 import { readVisit } from '../core/visits/notation.ts';
 import { playVisit } from '../core/visits/play.ts';

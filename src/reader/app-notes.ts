@@ -1,10 +1,10 @@
 import { InputError } from '../core/errors.ts';
-import { amount, type Fields, list, object, oneOf, text } from '../core/formats/fields.ts';
-import { parseJson } from '../core/formats/json.ts';
 import { checkContent, checkData, checkPart } from '../core/snapshot/check-routes.ts';
+import { checkVisitorNotes } from '../core/snapshot/check-visitors.ts';
 import type { ContentItem, DataCall, Part, Rendering, Route } from '../core/snapshot/types.ts';
-import { checkVisitorNotes } from '../core/visitors/check.ts';
-import type { VisitorNotes } from '../core/visitors/types.ts';
+import type { VisitorNotes } from '../core/snapshot/visitor-types.ts';
+import { amount, type Fields, list, object, oneOf, text } from '../core/text/fields.ts';
+import { parseJson } from '../core/text/json.ts';
 
 export const NOTES_FILE = 'yokeline.app.json';
 

@@ -1,8 +1,8 @@
 import path from 'node:path';
 import zlib from 'node:zlib';
-import { withoutQuery } from '../core/formats/address.ts';
 import { EVALUATION_RATE } from '../core/sim/conditions.ts';
 import type { ClassicScript, DocumentLink, Failed } from '../core/snapshot/types.ts';
+import { withoutQuery } from '../core/text/address.ts';
 import { type AppNotes, NOTES_FILE } from './app-notes.ts';
 import { readInside } from './folder-files.ts';
 import type { HtmlDocument } from './html-document.ts';

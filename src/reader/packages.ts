@@ -1,6 +1,6 @@
 import path from 'node:path';
-import { LONGEST_PATTERN, wildcard } from '../core/formats/wildcard.ts';
 import type { Package } from '../core/snapshot/types.ts';
+import { LONGEST_PATTERN, wildcard } from '../core/text/wildcard.ts';
 import { textInside } from './folder-files.ts';
 
 interface Described extends Package {

@@ -2,7 +2,7 @@ import type { Module, ModuleKind } from '../core/snapshot/types.ts';
 import type { FoundImport } from './parse-script.ts';
 import type { ComponentUse } from './parts/component-uses.ts';
 import type { Services } from './parts/find-parts.ts';
-import type { Reexports } from './prune.ts';
+import type { Reexports } from './reexports.ts';
 import type { RouteTable } from './route-table.ts';
 
 /** A module as read, with its imports resolved to paths. */

@@ -1,9 +1,9 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { InputError } from '../core/errors.ts';
-import { parseJson } from '../core/formats/json.ts';
 import { checkBase } from '../core/snapshot/base.ts';
 import type { Entry, Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
+import { parseJson } from '../core/text/json.ts';
 import { type AppNotes, annotate, NO_NOTES, NOTES_FILE, parseNotes } from './app-notes.ts';
 import { documentExtras } from './document-extras.ts';
 import { type FoundEntry, findEntries } from './find-entries.ts';

@@ -1,7 +1,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { ResolverFactory } from 'oxc-resolver';
-import { withoutQuery } from '../core/formats/address.ts';
+import { withoutQuery } from '../core/text/address.ts';
 
 /** Where a specifier leads, or why nowhere; `leftOut`: it isn't followed on purpose. */
 export type Resolution = { path: string } | { reason: string; leftOut: boolean };

@@ -1,10 +1,10 @@
 import type { carriedOverRoutes } from '../core/chunks/carried-rows.ts';
-import type { ChainLink } from '../core/explain/critical-chain.ts';
 import type { Hold } from '../core/explain/hold.ts';
 import type { PlacedScript } from '../core/explain/placements.ts';
 import type { SplitWait } from '../core/explain/wait.ts';
 import type { Inventory } from '../core/inventory/inventory.ts';
 import type { ScreenPart } from '../core/load/types.ts';
+import type { ChainLink } from '../core/metrics/critical-chain.ts';
 import type { Milestones, Readout } from '../core/metrics/readout.ts';
 import type { Sums } from '../core/metrics/start.ts';
 import type { Drawn } from '../core/mix/mix.ts';

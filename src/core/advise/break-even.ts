@@ -3,7 +3,7 @@ import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import type { Habits, VisitorModel } from '../visitors/types.ts';
+import type { Habits, VisitorModel } from '../snapshot/visitor-types.ts';
 import { Compilations } from './compiled.ts';
 import { Scorer } from './score.ts';
 import type { Way } from './types.ts';

@@ -5,7 +5,7 @@ import type { LoadProgram } from '../load/types.ts';
 import type { Plan } from '../plan/types.ts';
 import { shipped } from '../ship/shipped.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import type { VisitorModel } from '../visitors/types.ts';
+import type { VisitorModel } from '../snapshot/visitor-types.ts';
 import { VisitCompiler } from '../visits/program.ts';
 
 const NOWHERE: ReadonlySet<string> = new Set();

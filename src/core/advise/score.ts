@@ -1,17 +1,17 @@
-import type { LoadProgram, Scene } from '../load/types.ts';
-import { leaveScene, moveScene, partScene } from '../load/types.ts';
+import type { Interaction, LoadProgram } from '../load/types.ts';
+import { leaveInteraction, moveInteraction, partInteraction } from '../load/types.ts';
 import { readTimeline } from '../metrics/readout.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import type { Habits, VisitorModel } from '../snapshot/visitor-types.ts';
 import { type Wish, wishesOf } from '../visitors/reckon.ts';
-import type { Habits, VisitorModel } from '../visitors/types.ts';
 import { playVisit } from '../visits/play.ts';
 import type { VisitCompiler } from '../visits/program.ts';
 import type { VisitStep } from '../visits/types.ts';
 import { Compilations, type Compiled } from './compiled.ts';
-import { sceneKey } from './scene-key.ts';
+import { interactionKey } from './interaction-key.ts';
 import type { RouteScore, Score, WaitScore } from './types.ts';
 
 /** A byte that is fetched for nothing costs a visit this share of the time that it takes on the link. */
@@ -134,22 +134,22 @@ export class Scorer {
 
   /**
    * A wait hangs on the landing that it follows (what is there by then, and how the connections stand), and on all that its
-   * scene leads to; for a move that opens a document, on that one's landing. It is played anew only when one of these changes.
+   * interaction leads to; for a move that opens a document, on that one's landing. It is played anew only when one of these changes.
    */
   private waitFor(compiler: VisitCompiler, wish: Wish, landing: Compiled['landing']): WaitScore[] {
     const { route, kind, to, key, name, perVisit } = wish;
-    const { program, scenes } = compiler.document(route);
-    const at = scenes.get(kind === 'move' ? moveScene(to) : partScene(route, to));
+    const { program, interactions } = compiler.document(route);
+    const at = interactions.get(kind === 'move' ? moveInteraction(to) : partInteraction(route, to));
     if (at === undefined && kind !== 'move') return [];
-    const leaving = scenes.get(leaveScene(to));
+    const leaving = interactions.get(leaveInteraction(to));
     const set = at ?? leaving;
     const content = [
       this.numberOf(landing(route).key),
       at === undefined ? this.numberOf(landing(to).key) : null,
-      set === undefined ? null : sceneKey(program, program.scenes![set]),
+      set === undefined ? null : interactionKey(program, program.interactions![set]),
     ];
     const { wait, flashes } = this.remember(`${key} ${JSON.stringify(content)}`, () => this.play(compiler, wish));
-    const silent = at !== undefined && failsSilently(program, program.scenes![at]);
+    const silent = at !== undefined && failsSilently(program, program.interactions![at]);
     return [{ key, route, name, perVisit, wait: orNever(wait), flashes, silent }];
   }
 
@@ -197,14 +197,14 @@ interface Landed {
 }
 
 /** Whether code is asked for, and nothing shows if it can't be loaded. */
-function failsSilently(program: LoadProgram, { act, shows }: Scene): boolean {
+function failsSilently(program: LoadProgram, { act, shows }: Interaction): boolean {
   return act.some((a) => a.do.kind === 'import') && program.parts[shows[0]]?.tellsFailure !== true;
 }
 
 /** Addresses of what a move or act asks for. */
 function addressesFor(compiler: VisitCompiler, { route, kind, to }: Wish): Set<string> {
-  const { program, scenes } = compiler.document(route);
-  const at = scenes.get(kind === 'move' ? moveScene(to) : partScene(route, to));
+  const { program, interactions } = compiler.document(route);
+  const at = interactions.get(kind === 'move' ? moveInteraction(to) : partInteraction(route, to));
   if (at === undefined) {
     if (kind !== 'move') return new Set();
     const next = compiler.document(to).program;
@@ -214,12 +214,12 @@ function addressesFor(compiler: VisitCompiler, { route, kind, to }: Wish): Set<s
     ]);
   }
   const found = new Set<string>();
-  for (const { do: deed } of program.scenes![at].act) {
+  for (const { do: effect } of program.interactions![at].act) {
     const resources =
-      deed.kind === 'import'
-        ? program.groups[deed.group].resources
-        : deed.kind === 'fetch' || deed.kind === 'img'
-          ? [deed.resource]
+      effect.kind === 'import'
+        ? program.groups[effect.group].resources
+        : effect.kind === 'fetch' || effect.kind === 'img'
+          ? [effect.resource]
           : [];
     for (const r of resources) found.add(program.resources[r].address);
   }

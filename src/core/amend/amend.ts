@@ -1,6 +1,6 @@
-import { wildcard } from '../formats/wildcard.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Route, Snapshot } from '../snapshot/types.ts';
+import { wildcard } from '../text/wildcard.ts';
 import type { Amendments, RouteAmendment } from './types.ts';
 
 /** A snapshot as a person corrected it, and the corrections that no longer fit what was read. */

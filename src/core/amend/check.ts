@@ -1,9 +1,9 @@
-import { each, flag, object, oneOf, text } from '../formats/fields.ts';
-import { LONGEST_PATTERN } from '../formats/wildcard.ts';
 import { checkLimit } from '../limits/check.ts';
 import { checkBase } from '../snapshot/base.ts';
 import { checkPattern, checkRouteChange, checkScriptChange, type ScriptChange } from '../snapshot/check-routes.ts';
-import { checkVisitorNotes } from '../visitors/check.ts';
+import { checkVisitorNotes } from '../snapshot/check-visitors.ts';
+import { each, flag, object, oneOf, text } from '../text/fields.ts';
+import { LONGEST_PATTERN } from '../text/wildcard.ts';
 import { checkVisit } from '../visits/check.ts';
 import type { Amendments, RouteAmendment } from './types.ts';
 

@@ -1,6 +1,6 @@
 import type { Limit } from '../limits/types.ts';
 import type { RouteChange, ScriptChange } from '../snapshot/check-routes.ts';
-import type { VisitorNotes } from '../visitors/types.ts';
+import type { VisitorNotes } from '../snapshot/visitor-types.ts';
 import type { Visit } from '../visits/types.ts';
 
 /**

@@ -1,6 +1,6 @@
 import type { Snapshot } from '../snapshot/types.ts';
+import type { VisitorNotes } from '../snapshot/visitor-types.ts';
 import type { Learned } from '../visitors/learn.ts';
-import type { VisitorNotes } from '../visitors/types.ts';
 import type { Visit } from '../visits/types.ts';
 import { withChange } from './edit.ts';
 import type { Amendments } from './types.ts';

@@ -4,7 +4,7 @@ import type { Way } from '../advise/types.ts';
 import { planWith } from '../plan/decisions.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import type { VisitorModel } from '../visitors/types.ts';
+import type { VisitorModel } from '../snapshot/visitor-types.ts';
 import type { Circumstance } from './types.ts';
 
 /** What a change saves over several crowds, in expected ms per visit; less than nothing where it harms. */

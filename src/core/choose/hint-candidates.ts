@@ -1,13 +1,13 @@
 import type { Grounds } from '../advise/suspect/grounds.ts';
-import { partScene } from '../load/types.ts';
+import { partInteraction } from '../load/types.ts';
 import { subjectOf } from '../plan/decisions.ts';
 import { hintWords } from '../plan/hints.ts';
 import { shortName } from '../plan/names.ts';
 import type { Hint, HintKind, HintPlace, HintTarget, Trigger } from '../plan/types.ts';
 import type { RequestRecord } from '../sim/types.ts';
 import type { Route } from '../snapshot/types.ts';
+import type { VisitorModel } from '../snapshot/visitor-types.ts';
 import { wishesOf } from '../visitors/reckon.ts';
-import type { VisitorModel } from '../visitors/types.ts';
 import { VisitCompiler } from '../visits/program.ts';
 import type { Candidate } from './types.ts';
 
@@ -83,9 +83,9 @@ export function hintCandidates(grounds: Grounds, model: VisitorModel): Candidate
 
 /** Whether a part's moment asks for code that isn't there. */
 function needsCode(visits: VisitCompiler, route: string, part: string): boolean {
-  const { program, scenes } = visits.document(route);
-  const scene = program.scenes?.[scenes.get(partScene(route, part)) ?? -1];
-  return scene?.act.some((a) => a.do.kind === 'import') ?? false;
+  const { program, interactions } = visits.document(route);
+  const interaction = program.interactions?.[interactions.get(partInteraction(route, part)) ?? -1];
+  return interaction?.act.some((a) => a.do.kind === 'import') ?? false;
 }
 
 interface Late {

@@ -9,7 +9,7 @@ import type { Hint, Plan } from '../plan/types.ts';
 import { shipped, troublesOf } from '../ship/shipped.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import type { VisitorModel } from '../visitors/types.ts';
+import type { VisitorModel } from '../snapshot/visitor-types.ts';
 import { hintCandidates } from './hint-candidates.ts';
 
 /** One hint that the plan has, or that could make sense, with what it does as the plan is. */

@@ -1,5 +1,5 @@
 import { InputError } from '../errors.ts';
-import type { VisitorModel } from '../visitors/types.ts';
+import type { VisitorModel } from '../snapshot/visitor-types.ts';
 import type { Circumstance, Limits } from './types.ts';
 
 /** Throws InputError that names the field for limits that nothing can keep, and for nobody to choose for. */

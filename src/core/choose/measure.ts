@@ -4,7 +4,7 @@ import type { Score } from '../advise/types.ts';
 import { planWith } from '../plan/decisions.ts';
 import type { Decision, Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import type { VisitorModel } from '../visitors/types.ts';
+import type { VisitorModel } from '../snapshot/visitor-types.ts';
 import type { Candidate, Circumstance, Measured, MeasuredShares, RouteShare, Wanted } from './types.ts';
 
 /**

@@ -2,8 +2,8 @@ import { suspicionsOf } from '../advise/advise.ts';
 import type { Grounds } from '../advise/suspect/grounds.ts';
 import { decisionWords, subjectOf } from '../plan/decisions.ts';
 import type { Decision, Trigger } from '../plan/types.ts';
+import type { VisitorModel } from '../snapshot/visitor-types.ts';
 import { wishesOf } from '../visitors/reckon.ts';
-import type { VisitorModel } from '../visitors/types.ts';
 import type { Candidate } from './types.ts';
 
 const TRIGGERS: Trigger[] = [

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { anyApp, part, route, sketch } from '../../test-support/snapshots.ts';
 import { waitFor } from '../explain/wait.ts';
-import { tablesCsv, tablesMarkdown } from '../formats/table-text.ts';
 import { withDecision } from '../plan/decisions.ts';
 import { BASELINE, type Decision, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import { DEFAULT_CONDITIONS, LINKS } from '../sim/conditions.ts';
+import { tablesCsv, tablesMarkdown } from '../text/table-text.ts';
 import { planTable } from './compare.ts';
 import { earnedBy } from './earned.ts';
 import { LANDING_MEASURES, unitOf } from './measures.ts';

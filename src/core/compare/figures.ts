@@ -8,7 +8,7 @@ import { shipped } from '../ship/shipped.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import type { Part, Snapshot } from '../snapshot/types.ts';
-import { partWait } from '../visits/part-wait.ts';
+import { partWait } from '../visitors/part-wait.ts';
 import { VisitCompiler } from '../visits/program.ts';
 import type { ActionFigures, LandingFigures } from './measures.ts';
 

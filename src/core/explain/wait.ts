@@ -5,7 +5,7 @@ import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { partWait } from '../visits/part-wait.ts';
+import { partWait } from '../visitors/part-wait.ts';
 import { VisitCompiler } from '../visits/program.ts';
 
 /** How long after the page has come to rest somebody asks for code that no part stands for. */

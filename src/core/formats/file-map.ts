@@ -1,7 +1,7 @@
 import { InputError } from '../errors.ts';
 import type { FileMap } from '../handoff/addresses.ts';
-import { object, text } from './fields.ts';
-import { parseJson } from './json.ts';
+import { object, text } from '../text/fields.ts';
+import { parseJson } from '../text/json.ts';
 
 /**
  * Reads a map from modules to built files: JSON `{ "src/a.tsx": "assets/a-1f3c.js" }`, paths relative to the folder that

@@ -5,7 +5,7 @@ import { InputError } from '../errors.ts';
 import { handoff } from '../handoff/handoff.ts';
 import { predict } from '../predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
-import { parseJson } from './json.ts';
+import { parseJson } from '../text/json.ts';
 import { freePlanName, parsePlanFile, writePlanFile } from './plan-file.ts';
 import {
   PROJECT_FORMAT,

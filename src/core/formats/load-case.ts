@@ -2,7 +2,7 @@ import { InputError } from '../errors.ts';
 import type {
   Action,
   ActionMoment,
-  Deed,
+  Effect,
   FetchPriority,
   Group,
   LinkHint,
@@ -15,7 +15,7 @@ import type {
 } from '../load/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Timeline } from '../sim/types.ts';
-import { amount, bytesOf, type Fields, list, millisOf, object, oneOf, text } from './fields.ts';
+import { amount, bytesOf, type Fields, list, millisOf, object, oneOf, text } from '../text/fields.ts';
 
 /** A page load written down with its conditions: document, resources with what they set off, and steps of a visitor. */
 export interface LoadCase {
@@ -244,12 +244,12 @@ class Translator {
         ...(item.target === undefined || when !== 'visible'
           ? {}
           : { target: this.part(text(item.target, `${at}[${i}].target`)) }),
-        do: this.deed(item, `${at}[${i}]`),
+        do: this.effect(item, `${at}[${i}]`),
       };
     });
   }
 
-  private deed(a: Fields, at: string): Deed {
+  private effect(a: Fields, at: string): Effect {
     const kind = oneOf(
       a.do,
       [
@@ -380,14 +380,14 @@ class Translator {
   }
 
   private step(s: Fields, at: string): Step {
-    const deeds = (value: unknown, field: string) =>
+    const effects = (value: unknown, field: string) =>
       list(value ?? [], `${at}.${field}`).map((d, i) =>
-        this.deed(object(d, `${at}.${field}[${i}]`), `${at}.${field}[${i}]`),
+        this.effect(object(d, `${at}.${field}[${i}]`), `${at}.${field}[${i}]`),
       );
     const common = {
       id: text(s.id, `${at}.id`),
       atMs: millisOf(s.atMs, `${at}.atMs`),
-      do: deeds(s.do, 'do'),
+      do: effects(s.do, 'do'),
       ready: list(s.ready ?? [], `${at}.ready`).map((r, i) => this.find(r, `${at}.ready[${i}]`)),
     };
     if (oneOf(s.action, ['click', 'hover'] as const, `${at}.action`) === 'click') return { kind: 'click', ...common };
@@ -395,7 +395,7 @@ class Translator {
       kind: 'hover',
       ...common,
       leadMs: millisOf(s.leadMs, `${at}.leadMs`),
-      clickDo: deeds(s.clickDo, 'clickDo'),
+      clickDo: effects(s.clickDo, 'clickDo'),
     };
   }
 }

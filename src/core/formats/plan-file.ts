@@ -2,8 +2,8 @@ import { InputError } from '../errors.ts';
 import { checkPlan } from '../plan/check.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { amount, object, text } from './fields.ts';
-import { parseJson } from './json.ts';
+import { amount, object, text } from '../text/fields.ts';
+import { parseJson } from '../text/json.ts';
 
 export const PLAN_FORMAT = 'yokeline-plan';
 const PLAN_VERSION = 1;

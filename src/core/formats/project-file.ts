@@ -7,8 +7,8 @@ import type { Plan } from '../plan/types.ts';
 import { shipped } from '../ship/shipped.ts';
 import { checkSnapshot } from '../snapshot/check.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { list, object, text } from './fields.ts';
-import { parseJson } from './json.ts';
+import { list, object, text } from '../text/fields.ts';
+import { parseJson } from '../text/json.ts';
 
 export const PROJECT_FORMAT = 'yokeline-project';
 export const PROJECT_VERSION = 2;

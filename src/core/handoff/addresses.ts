@@ -1,7 +1,7 @@
 import type { ChunkGraph } from '../chunks/types.ts';
-import { FreeNames } from '../formats/free-names.ts';
-import { oneLine } from '../formats/one-line.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { FreeNames } from '../text/free-names.ts';
+import { oneLine } from '../text/one-line.ts';
 
 /** Which built file holds a module, by the module's path. */
 export type FileMap = Readonly<Record<string, string>>;

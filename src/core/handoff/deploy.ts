@@ -1,8 +1,8 @@
 import { formChunks } from '../chunks/form-chunks.ts';
 import type { Chunk, ChunkGraph } from '../chunks/types.ts';
-import { oneLine } from '../formats/one-line.ts';
 import { BASELINE } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { oneLine } from '../text/one-line.ts';
 import { Addresses, type FileMap } from './addresses.ts';
 
 /** What becomes of a file with the plan, against the app as built. */

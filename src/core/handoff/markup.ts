@@ -1,4 +1,4 @@
-import { oneLine, plainAddress } from '../formats/one-line.ts';
+import { oneLine, plainAddress } from '../text/one-line.ts';
 import type { PlannedLink, RoutePlan } from './planned-links.ts';
 import { needsScript } from './planned-links.ts';
 

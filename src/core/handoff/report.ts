@@ -1,11 +1,11 @@
-import { oneLine } from '../formats/one-line.ts';
-import { plain as text } from '../formats/table-text.ts';
 import { decisionWords, shipsBy } from '../plan/decisions.ts';
 import { chosenImports } from '../plan/effective.ts';
 import type { Decision, Plan, ShipsBy } from '../plan/types.ts';
 import { troublesOf } from '../ship/shipped.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { oneLine } from '../text/one-line.ts';
+import { plain as text } from '../text/table-text.ts';
 import type { RouteChange } from './tables.ts';
 
 const GROUPS: ShipsBy[] = ['source edit', 'server or markup', 'build setting'];

@@ -1,8 +1,8 @@
 import type { ChunkGraph } from '../chunks/types.ts';
-import { FreeNames } from '../formats/free-names.ts';
 import { shortName } from '../plan/names.ts';
 import type { Decision, Plan, Trigger } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { FreeNames } from '../text/free-names.ts';
 import { needsScript, type PlannedLink, type RoutePlan } from './planned-links.ts';
 
 /** What both kinds of script stand on; plain platform APIs. */

@@ -1,5 +1,4 @@
 import type { ChunkGraph } from '../chunks/types.ts';
-import { csvLines } from '../formats/table-text.ts';
 import { startsOf } from '../inventory/starts.ts';
 import type { Milestones, Reading, Readout } from '../metrics/readout.ts';
 import { BASELINE, type Plan } from '../plan/types.ts';
@@ -7,6 +6,7 @@ import { predict } from '../predict/predict.ts';
 import { shipped } from '../ship/shipped.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { csvLines } from '../text/table-text.ts';
 import type { Addresses } from './addresses.ts';
 
 /** Figures of one route's landing: times in ms, sizes in bytes. */

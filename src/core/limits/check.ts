@@ -1,7 +1,7 @@
 import { ACTION_MEASURES, LANDING_MEASURES } from '../compare/measures.ts';
-import { amount, object, oneOf, text } from '../formats/fields.ts';
 import { CACHE_STATES } from '../sim/conditions.ts';
 import { checkPattern } from '../snapshot/check-routes.ts';
+import { amount, object, oneOf, text } from '../text/fields.ts';
 import type { Limit } from './types.ts';
 
 /** Checks a limit that came from outside; throws InputError naming the field. */

@@ -1,12 +1,12 @@
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { NO_AMENDMENTS } from '../amend/types.ts';
+import { checkMarkdown, checkReport } from '../check/report.ts';
 import { InputError } from '../errors.ts';
 import { BASELINE, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { checkLimit } from './check.ts';
-import { checkMarkdown, checkReport } from './check-report.ts';
 import { limitStates, proposeLimits } from './limits.ts';
 import type { Limit } from './types.ts';
 import { amountWords, limitWords } from './words.ts';

@@ -1,7 +1,7 @@
 import type { BuiltOutput } from '../snapshot/types.ts';
 import type { Files } from './files.ts';
 import type { Landing } from './landing.ts';
-import { type Draft, styleLink } from './markup.ts';
+import { type Draft, styleLink } from './tag.ts';
 
 /** Beyond this share of the document a script tag counts as standing at the end of its body. */
 const END = 0.5;

@@ -9,13 +9,13 @@ import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { Files, preloadOf } from './files.ts';
 import { firstScreenOf } from './first-screen.ts';
 import { type AimedHint, aimedHints, documentHints, hintsByScript, linksOf, rulesAtOnce } from './hints.ts';
+import { interactionsOf } from './interactions.ts';
 import { firesOnLanding, happensOnLanding, type Landing, walkLanding } from './landing.ts';
 import { documentOf } from './markup.ts';
 import { momentOf } from './moment.ts';
 import { lateCalls } from './places.ts';
-import { scenesOf } from './scenes.ts';
 import { placeholderOf, screenParts } from './screen-parts.ts';
-import type { Deed, DocumentLoad, LinkHint, LoadProgram, Resource, Step } from './types.ts';
+import type { DocumentLoad, Effect, LinkHint, LoadProgram, Resource, Step } from './types.ts';
 
 /**
  * Compiles the landing on a route into a load program: its document, the chunks that it asks for and the rules by
@@ -33,8 +33,8 @@ export function compileLoad(
   return { document, resources: c.files.resources, groups: c.files.groups, parts: c.parts, steps };
 }
 
-/** The same for a document in which a visit goes on: with the scenes of later moments (see scenesOf for `moves`). */
-export function compileWithScenes(
+/** The same for a document in which a visit goes on: with the interactions of later moments (see interactionsOf for `moves`). */
+export function compileWithInteractions(
   snapshot: Snapshot,
   plan: Plan,
   graph: ChunkGraph,
@@ -42,8 +42,8 @@ export function compileWithScenes(
   moves?: ReadonlySet<string>,
 ): LoadProgram {
   const { c, document } = landingOn(snapshot, plan, graph, pattern);
-  const scenes = scenesOf(c, moves);
-  return { document, resources: c.files.resources, groups: c.files.groups, parts: c.parts, steps: [], scenes };
+  const interactions = interactionsOf(c, moves);
+  return { document, resources: c.files.resources, groups: c.files.groups, parts: c.parts, steps: [], interactions };
 }
 
 /** The hints that the document of a landing carries, each with the links that it becomes, and the files that these name. */
@@ -133,15 +133,15 @@ function addRequests(c: Compilation): void {
   }
 }
 
-/** Lets a deed happen at a trigger that fires on the landing: from the file that asks, or from an answer that comes. */
-function begin(c: Compilation, asker: Resource | undefined, trigger: Trigger, path: string, deed: Deed): void {
+/** Lets an effect happen at a trigger that fires on the landing: from the file that asks, or from an answer that comes. */
+function begin(c: Compilation, asker: Resource | undefined, trigger: Trigger, path: string, effect: Effect): void {
   const { landing, files, parts } = c;
   const { route } = landing;
   const call = trigger.on === 'answer' ? route.data.find((d) => d.id === trigger.of) : undefined;
-  if (call && route.rendering === 'client') files.resources[files.data(call)].follow.push({ when: 'eval', do: deed });
+  if (call && route.rendering === 'client') files.resources[files.data(call)].follow.push({ when: 'eval', do: effect });
   else if (trigger.on === 'visible')
-    asker?.follow.push({ when: 'visible', target: placeholderOf(route, parts, path), do: deed });
-  else asker?.follow.push({ ...momentOf(trigger), do: deed });
+    asker?.follow.push({ when: 'visible', target: placeholderOf(route, parts, path), do: effect });
+  else asker?.follow.push({ ...momentOf(trigger), do: effect });
 }
 
 /**

@@ -5,7 +5,7 @@ import { graphIndex } from '../snapshot/graph-index.ts';
 import type { ClassicScript, ContentItem, DataCall, DocumentLink, Route, Snapshot, Submit } from '../snapshot/types.ts';
 import type { FirstScreen } from './first-screen.ts';
 import type { LandedRoot } from './landing.ts';
-import type { Deed, Group, LinkHint, LoadProgram, Resource, Screens } from './types.ts';
+import type { Effect, Group, LinkHint, LoadProgram, Resource, Screens } from './types.ts';
 
 /** Collects the files of a load program: each chunk, image, call or script becomes one resource, once. */
 export class Files {
@@ -149,8 +149,8 @@ export class Files {
     });
   }
 
-  /** Asks for a file ahead, as a deed. */
-  ahead(resource: number, rel: LinkHint['rel']): Deed {
+  /** Asks for a file ahead, as an effect. */
+  ahead(resource: number, rel: LinkHint['rel']): Effect {
     return { kind: 'link', hint: { ...preloadOf(this, resource, rel), chosen: false } };
   }
 

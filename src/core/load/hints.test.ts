@@ -5,7 +5,7 @@ import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import { VisitCompiler } from '../visits/program.ts';
 import { compileLoad } from './compile.ts';
-import { leaveScene, moveScene, partScene } from './types.ts';
+import { leaveInteraction, moveInteraction, partInteraction } from './types.ts';
 
 const image = {
   kind: 'image' as const,
@@ -68,9 +68,9 @@ describe('hints that a script adds', () => {
     const follow = program(seen).resources.flatMap((r) => r.follow);
     expect(follow.some((a) => a.when === 'visible' && a.do.kind === 'link')).toBe(true);
     const near = withHint({ kind: 'modulepreload', target: dialog, place: 'script', on: { on: 'approach' } });
-    const { program: opened, scenes } = documentOf(near);
-    const scene = opened.scenes![scenes.get(partScene('/', 'dialog'))!];
-    expect(scene.approach.map((a) => a.do.kind)).toEqual(['link']);
+    const { program: opened, interactions } = documentOf(near);
+    const interaction = opened.interactions![interactions.get(partInteraction('/', 'dialog'))!];
+    expect(interaction.approach.map((a) => a.do.kind)).toEqual(['link']);
     expect(
       program(near)
         .resources.flatMap((r) => r.follow)
@@ -80,10 +80,10 @@ describe('hints that a script adds', () => {
 
   it('for a route work on the approach to its link', () => {
     const target = { kind: 'route', pattern: '/list' } as const;
-    const { program: opened, scenes } = documentOf(
+    const { program: opened, interactions } = documentOf(
       withHint({ kind: 'prefetch', target, place: 'script', on: { on: 'approach' } }),
     );
-    expect(opened.scenes![scenes.get(moveScene('/list'))!].approach).toHaveLength(1);
+    expect(opened.interactions![interactions.get(moveInteraction('/list'))!].approach).toHaveLength(1);
   });
 });
 
@@ -101,9 +101,9 @@ describe('rules about next documents', () => {
 
   it('on the approach wait until the pointer has rested, also where the move leaves the document', () => {
     const plan = withHint({ kind: 'prepare document', target, on: { on: 'approach' } });
-    const { program: opened, scenes } = documentOf(plan);
-    expect(scenes.has(moveScene('/admin'))).toBe(false);
-    const [rule] = opened.scenes![scenes.get(leaveScene('/admin'))!].approach;
+    const { program: opened, interactions } = documentOf(plan);
+    expect(interactions.has(moveInteraction('/admin'))).toBe(false);
+    const [rule] = opened.interactions![interactions.get(leaveInteraction('/admin'))!].approach;
     expect(rule).toMatchObject({ when: 'timer', delayMs: 200, do: { kind: 'rule', does: 'prepare' } });
   });
 

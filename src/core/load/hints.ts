@@ -6,7 +6,7 @@ import { addGroups, type Compilation } from './compilation.ts';
 import { type Files, preloadOf } from './files.ts';
 import { walkLanding } from './landing.ts';
 import { momentOf } from './moment.ts';
-import type { Action, Deed, FetchPriority, LinkHint, SceneAction } from './types.ts';
+import type { Action, Effect, FetchPriority, InteractionAction, LinkHint } from './types.ts';
 
 /** How long the pointer rests on a link before rules of moderate eagerness begin, as recorded. In ms. */
 const RESTING_MS = 200;
@@ -135,9 +135,9 @@ function partOf({ landing, parts }: Compilation, module: string): number {
 }
 
 /** What hints begin when the pointer or focus rests on what leads to a route (its page) or a part, by its module. */
-export function hintsOnApproach(c: Compilation, module: string): SceneAction[] {
+export function hintsOnApproach(c: Compilation, module: string): InteractionAction[] {
   const to = c.snapshot.routes.find((r) => r.page === module);
-  return carried(c).flatMap((hint): SceneAction[] => {
+  return carried(c).flatMap((hint): InteractionAction[] => {
     const { kind, target, on } = hint;
     const meant =
       target.kind === 'split point'
@@ -155,7 +155,7 @@ export function documentHints(c: Compilation): Hint[] {
 }
 
 /** What the document's rules ask for at once: next documents, fetched ahead or prepared. */
-export function rulesAtOnce(c: Compilation): Deed[] {
+export function rulesAtOnce(c: Compilation): Effect[] {
   return documentHints(c).flatMap((hint) => {
     const { target, on } = hint;
     const to = target.kind === 'route' ? c.snapshot.routes.find((r) => r.pattern === target.pattern) : undefined;
@@ -174,9 +174,9 @@ export function routesApproached(c: Compilation): Route[] {
 }
 
 /** A document that is prepared asks for its files as well; nobody may ever want them. */
-function ruleFor(c: Compilation, { kind, media }: Hint, to: Route): Deed {
+function ruleFor(c: Compilation, { kind, media }: Hint, to: Route): Effect {
   const { snapshot, plan, graph, files, landing } = c;
-  const instead: Deed[] = [{ kind: 'fetch', resource: files.document(to), ahead: true }];
+  const instead: Effect[] = [{ kind: 'fetch', resource: files.document(to), ahead: true }];
   if (kind === 'prepare document' && to.realm === landing.route.realm) {
     const walk = walkLanding(snapshot, plan, graph, to);
     addGroups(walk.landing, graph, files, to.page, snapshot);

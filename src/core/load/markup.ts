@@ -6,15 +6,14 @@ import type { Compilation } from './compilation.ts';
 import type { Files } from './files.ts';
 import { type AimedHint, linksAt, prioritiesOf } from './hints.ts';
 import type { Landing } from './landing.ts';
-import type { Action, Deed, DocumentLoad, FetchPriority, MarkupItem } from './types.ts';
+import { type Draft, styleLink } from './tag.ts';
+import type { Action, DocumentLoad, Effect, FetchPriority, MarkupItem } from './types.ts';
 
 const HEAD_START = 180;
 const TAG_BYTES = 90;
 
-export type Draft = MarkupItem extends infer T ? (T extends { at: number } ? Omit<T, 'at'> : never) : never;
-
 /** The landing's document: what stands in its head and body, in order, with the hints that the plan adds. */
-export function documentOf(c: Compilation, aimed: AimedHint[], rules: Deed[]): DocumentLoad {
+export function documentOf(c: Compilation, aimed: AimedHint[], rules: Effect[]): DocumentLoad {
   const { snapshot, plan, landing, files, parts } = c;
   const { route } = landing;
   const scripts = snapshot.scripts.map((s) => ({ ...s, placement: plan.placements.get(s.id) ?? s.placement }));
@@ -83,11 +82,6 @@ function documentLink(files: Files, link: DocumentLink): Draft {
   const asked = { as: link.as, crossorigin: link.crossorigin, fetchpriority: link.priority, chosen: true };
   if (link.rel === 'preconnect') return { tag: 'link', rel: link.rel, resource: -1, origin: link.address, ...asked };
   return { tag: 'link', rel: link.rel, resource: files.linked(link, link.realm), ...asked };
-}
-
-export function styleLink(files: Files, resource: number): Draft[] {
-  if (files.resources[resource].type !== 'style') return [];
-  return [{ tag: 'link', rel: 'stylesheet', resource, chosen: false }];
 }
 
 /** A server that renders the route knows which files it needs, and lists them: no discovery hop. */

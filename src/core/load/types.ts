@@ -12,7 +12,7 @@ export interface LoadProgram {
   parts: ScreenPart[];
   steps: Step[];
   /** What later moments of a visit set off in this document; none for a landing by itself. */
-  scenes?: Scene[];
+  interactions?: Interaction[];
 }
 
 export interface DocumentLoad {
@@ -109,7 +109,7 @@ export type MarkupItem = { at: number } & (
   | ({ tag: 'link' } & LinkHint)
   | { tag: 'script'; group: number; mode: ScriptMode; fetchpriority?: FetchPriority }
   | { tag: 'inline'; name: string; cpuMs: number; follow: Action[] }
-  | { tag: 'rules'; do: Deed[] }
+  | { tag: 'rules'; do: Effect[] }
   | { tag: 'body' }
   | { tag: 'text'; part: number }
   | { tag: 'img'; resource: number; lazy: boolean; inView: boolean; fetchpriority?: FetchPriority }
@@ -125,22 +125,22 @@ export interface Action {
   target?: number;
   /** Only where the device's screen is like that. */
   media?: Screens;
-  do: Deed;
+  do: Effect;
 }
 
-export type Deed =
+export type Effect =
   | { kind: 'import'; group: number }
   | { kind: 'script'; group: number; ordered: boolean }
-  | FetchDeed
+  | FetchEffect
   | { kind: 'img'; resource: number }
   | { kind: 'link'; hint: LinkHint }
-  | RuleDeed
+  | RuleEffect
   | { kind: 'cpu'; ms: number; name: string }
   | { kind: 'scroll'; part: number }
   | { kind: 'render'; part: number };
 
 /** `maxAgeMs`: an answer that is older is asked for again; `ahead`: only in case it is wanted. */
-export interface FetchDeed {
+export interface FetchEffect {
   kind: 'fetch';
   resource: number;
   maxAgeMs?: number;
@@ -148,12 +148,12 @@ export interface FetchDeed {
 }
 
 /** A speculation rule: the document of that address is fetched ahead, or opened and run unseen. */
-export interface RuleDeed {
+export interface RuleEffect {
   kind: 'rule';
   does: 'fetch' | 'prepare';
   address: string;
   /** What of it shows where the person doesn't go there next. */
-  instead: Deed[];
+  instead: Effect[];
   media?: Screens;
 }
 
@@ -194,23 +194,23 @@ export interface ScreenPart {
   held?: Trigger;
   /** Shown together with the others of this group, with the slowest. */
   together?: string;
-  /** False when nothing on this landing asks for it: it waits for a `render` deed. */
+  /** False when nothing on this landing asks for it: it waits for a `render` effect. */
   onItsOwn: boolean;
 }
 
 export type Step =
-  | { id: string; kind: 'click'; atMs: number; do: Deed[]; ready: number[] }
-  | { id: string; kind: 'hover'; atMs: number; leadMs: number; do: Deed[]; clickDo: Deed[]; ready: number[] };
+  | { id: string; kind: 'click'; atMs: number; do: Effect[]; ready: number[] }
+  | { id: string; kind: 'hover'; atMs: number; leadMs: number; do: Effect[]; clickDo: Effect[]; ready: number[] };
 
-/** An action of a scene; with `after` it begins once that file has come or run. */
-export type SceneAction = Action & { after?: Need };
+/** An action of an interaction; with `after` it begins once that file has come or run. */
+export type InteractionAction = Action & { after?: Need };
 
 /**
  * What a moment of a visit sets off in a document: a move to another route inside the app, an act that opens a part, a
  * part that comes into view, a condition that turns out true.
  */
-export interface Scene {
-  /** As given by `moveScene` and `partScene`. */
+export interface Interaction {
+  /** As given by `moveInteraction` and `partInteraction`. */
   id: string;
   kind: 'move' | 'act' | 'scroll' | 'condition' | 'leave';
   name: string;
@@ -223,14 +223,14 @@ export interface Scene {
   /** Answers of the server that come first, one after another. */
   first: number[];
   /** What happens already when the pointer or focus rests on what leads there. */
-  approach: SceneAction[];
-  act: SceneAction[];
+  approach: InteractionAction[];
+  act: InteractionAction[];
 }
 
-export const moveScene = (to: string): string => `to ${to}`;
-/** A move that opens a document: only its approach is a scene. */
-export const leaveScene = (to: string): string => `leave for ${to}`;
-export const partScene = (route: string, part: string): string => `${part} on ${route}`;
+export const moveInteraction = (to: string): string => `to ${to}`;
+/** A move that opens a document: only its approach is an interaction. */
+export const leaveInteraction = (to: string): string => `leave for ${to}`;
+export const partInteraction = (route: string, part: string): string => `${part} on ${route}`;
 
 /** A whole visit: the documents that it opens one after another, and what the person does in each. */
 export interface VisitProgram {
@@ -244,23 +244,23 @@ export interface VisitDocument {
   awayMs: number;
   /** The part that the person comes for; −1: whatever shows first. */
   main: number;
-  /** Scenes of conditions that hold from the start. */
+  /** Interactions of conditions that hold from the start. */
   conditions: number[];
-  beats: Beat[];
+  steps: CompiledStep[];
 }
 
 /** One thing that the person does, or that happens. Times in ms. */
-export interface Beat {
+export interface CompiledStep {
   /** Which step of the visit it is. */
-  step: number;
+  index: number;
   /**
-   * `scene`: what the scene sets off, with an approach before it; `approach`: only that; `leave`: follows a link to the
+   * `interaction`: what the interaction sets off, with an approach before it; `approach`: only that; `leave`: follows a link to the
    * next document; `resize`: the screen has another size; `deploy`: the app is built anew while the page is open.
    */
-  does: 'scene' | 'approach' | 'leave' | 'resize' | 'deploy';
-  /** Index into the document's scenes; −1 where there is none. */
-  scene: number;
-  /** Scenes of conditions that hold from then on. */
+  does: 'interaction' | 'approach' | 'leave' | 'resize' | 'deploy';
+  /** Index into the document's interactions; −1 where there is none. */
+  interaction: number;
+  /** Interactions of conditions that hold from then on. */
   conditions: number[];
   /** From the end of the moment before to the approach, and from there to the act. */
   dwellMs: number;

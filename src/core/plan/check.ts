@@ -1,7 +1,7 @@
 import { InputError } from '../errors.ts';
-import { amount, bytesOf, each, type Fields, flag, list, object, oneOf, text } from '../formats/fields.ts';
-import { LONGEST_PATTERN } from '../formats/wildcard.ts';
 import { SCRIPT_PLACEMENTS } from '../snapshot/types.ts';
+import { amount, bytesOf, each, type Fields, flag, list, object, oneOf, text } from '../text/fields.ts';
+import { LONGEST_PATTERN } from '../text/wildcard.ts';
 import { checkHint } from './hint-check.ts';
 import { checkTrigger } from './trigger-check.ts';
 import {

@@ -1,5 +1,5 @@
 import { InputError } from '../errors.ts';
-import { type Fields, flag, list, object, oneOf, text } from '../formats/fields.ts';
+import { type Fields, flag, list, object, oneOf, text } from '../text/fields.ts';
 import { checkTrigger, width } from './trigger-check.ts';
 import { HINT_KINDS, HINT_PLACES, HINT_TYPES, type Hint, type HintTarget } from './types.ts';
 

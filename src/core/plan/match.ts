@@ -1,5 +1,5 @@
-import { wildcard } from '../formats/wildcard.ts';
 import type { Module } from '../snapshot/types.ts';
+import { wildcard } from '../text/wildcard.ts';
 import type { Match } from './types.ts';
 
 /** Whether a module is meant: by its package, or by its path (`*` within a folder, `**` across folders). */

@@ -1,4 +1,4 @@
-import { amount, type Fields, object, oneOf, text } from '../formats/fields.ts';
+import { amount, type Fields, object, oneOf, text } from '../text/fields.ts';
 import type { Trigger } from './types.ts';
 
 const SIMPLE_TRIGGERS = ['at once', 'after first paint', 'idle', 'visible', 'approach', 'action'] as const;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { anyConditions, anyLivedApp, anyPicks, planBy } from '../../test-support/plans.ts';
 import { anyApp } from '../../test-support/snapshots.ts';
-import { whereTheTimeWent } from '../explain/critical-chain.ts';
+import { whereTheTimeWent } from '../metrics/critical-chain.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
 import { shipped } from '../ship/shipped.ts';
 import { DEVICES, LINKS } from '../sim/conditions.ts';

@@ -1,8 +1,8 @@
 import { formChunks } from '../chunks/form-chunks.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
-import { type ChainLink, criticalChain } from '../explain/critical-chain.ts';
 import { compileLoad } from '../load/compile.ts';
 import type { LoadProgram } from '../load/types.ts';
+import { type ChainLink, criticalChain } from '../metrics/critical-chain.ts';
 import { filesBound, lowerBound } from '../metrics/lower-bound.ts';
 import { type Reading, readTimeline } from '../metrics/readout.ts';
 import type { Plan } from '../plan/types.ts';

@@ -1,5 +1,5 @@
-import { plain, type TextTable, tablesMarkdown } from '../formats/table-text.ts';
 import { amountWords } from '../limits/words.ts';
+import { plain, type TextTable, tablesMarkdown } from '../text/table-text.ts';
 import type { Reconciliation } from './types.ts';
 
 /** Promised beside delivered as tables. */

@@ -1,5 +1,5 @@
-import { withoutQuery } from '../formats/address.ts';
 import type { Timeline } from '../sim/types.ts';
+import { withoutQuery } from '../text/address.ts';
 import type { RecordedRequest, Recording } from './types.ts';
 
 /** A recording laid under a prediction. */

@@ -1,5 +1,5 @@
 import { InputError } from '../errors.ts';
-import { type Fields, list, object, text } from '../formats/fields.ts';
+import { type Fields, list, object, text } from '../text/fields.ts';
 import type { RecordedRequest, Recording } from './types.ts';
 
 /** More requests than a page load has; a recording of a whole day is none. */

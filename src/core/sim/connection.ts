@@ -1,7 +1,7 @@
-import type { Clock } from './clock.ts';
 import type { Link } from './conditions.ts';
 import { INITIAL_WINDOW } from './congestion.ts';
-import type { Pipe } from './pipe.ts';
+import type { EventQueue } from './event-queue.ts';
+import type { LinkQueue } from './link-queue.ts';
 import type { Stream } from './stream.ts';
 import { type Load, PACKET_OVERHEAD, SEGMENT, TcpSender } from './tcp.ts';
 
@@ -50,9 +50,9 @@ export class Connection {
 
   constructor(
     readonly id: number,
-    private readonly clock: Clock,
-    private readonly up: Pipe,
-    private readonly down: Pipe,
+    private readonly clock: EventQueue,
+    private readonly up: LinkQueue,
+    private readonly down: LinkQueue,
     private readonly link: Link,
   ) {
     this.server = new TcpSender(

@@ -1,7 +1,7 @@
 import { file as anyFile, page, ROUND } from '../../test-support/programs.ts';
 import type { MarkupItem, Resource } from '../load/types.ts';
 import { type Conditions, REFERENCE_COSTS } from './conditions.ts';
-import { withAttribute } from './fetcher.ts';
+import { withAttribute } from './pieces.ts';
 import { simulate } from './simulate.ts';
 
 const conditions = ROUND;

@@ -1,24 +1,8 @@
-import type { FetchPriority, LinkHint, Resource, ResourceType } from '../load/types.ts';
+import type { LinkHint, Resource, ResourceType } from '../load/types.ts';
 import type { Exchange } from './network.ts';
-import { browserMs, byRequest, type Run } from './run.ts';
-import type { Cause, Priority, RequestRecord } from './types.ts';
-
-export interface Ask {
-  cause: Cause;
-  priority: Priority;
-  incremental?: boolean;
-  anonymous?: boolean;
-  /** From markup or from a running script: the way to the network differs. */
-  from: 'markup' | 'script';
-  /** A hint only fetches; whoever really uses the file asks without it. */
-  hint?: LinkHint;
-  /** For a user of the file: whether it belongs to the start or to a later moment. */
-  moment?: 'start' | 'later';
-  /** Asked for before anybody wanted it. */
-  early?: boolean;
-  /** An answer that came longer ago is no use any more. */
-  maxAgeMs?: number;
-}
+import { browserMs, byRequest, type PageContext } from './page-context.ts';
+import type { Fetching, FetchRequest, Parsing } from './pieces.ts';
+import type { Cause, RequestRecord } from './types.ts';
 
 interface Flight {
   record: RequestRecord;
@@ -34,20 +18,20 @@ interface Flight {
 }
 
 /** Requests of the page: who asks first, what is held back, what is answered from the cache. */
-export class Fetcher {
+export class Fetcher implements Fetching {
   readonly requests: RequestRecord[] = [];
   private readonly flights: Flight[] = [];
   private readonly byResource = new Map<number, number>();
   /** Who waits for files that nobody has asked for yet. */
   private readonly unasked = new Map<number, ((cause: Cause) => void)[]>();
   private readonly failureWaiters = new Map<number, ((cause: Cause) => void)[]>();
-  private held: number[] = [];
+  private throttled: number[] = [];
   private flying = new Set<number>();
-  private batch: { index: number; from: Ask['from'] }[] = [];
+  private batch: { index: number; from: FetchRequest['from'] }[] = [];
   /** Requests on their way to the network. */
   private dispatching = 0;
 
-  constructor(private readonly run: Run) {}
+  constructor(private readonly page: PageContext & { parser: Pick<Parsing, 'bodyInserted'> }) {}
 
   /** Index of the request for a resource; −1 while nobody has asked for it. */
   requestOf(resource: number): number {
@@ -56,23 +40,23 @@ export class Fetcher {
 
   /** Resource of a document that the page fetched ahead; −1 where it did not. */
   documentAhead(address: string): number {
-    const { resources } = this.run.program;
+    const { resources } = this.page.program;
     return resources.findIndex((r, at) => r.document === true && r.address === address && this.requestOf(at) >= 0);
   }
 
   /** Asks for a resource; a request in flight or answered is joined if it serves. Gives the index of its request. */
-  ask(resource: number, ask: Ask): number {
-    const item = this.run.program.resources[resource];
+  request(resource: number, how: FetchRequest): number {
+    const item = this.page.program.resources[resource];
     const known = this.byResource.get(resource);
-    if (known !== undefined && !this.isSpent(known, ask.maxAgeMs)) {
+    if (known !== undefined && !this.isSpent(known, how.maxAgeMs)) {
       const flight = this.flights[known];
-      const served = ask.hint || flight.usedAt !== null || this.serves(flight.hintedBy, item, ask.anonymous ?? false);
-      if (!served) return this.askAgain(known, ask);
-      if (!ask.hint) flight.usedAt ??= ask.moment ?? 'start';
-      if (!ask.hint && !ask.early) delete flight.record.early;
+      const served = how.hint || flight.usedAt !== null || this.serves(flight.hintedBy, item, how.anonymous ?? false);
+      if (!served) return this.askAgain(known, how);
+      if (!how.hint) flight.usedAt ??= how.moment ?? 'start';
+      if (!how.hint && !how.early) delete flight.record.early;
       return known;
     }
-    const index = this.begin(item, resource, ask);
+    const index = this.begin(item, resource, how);
     this.byResource.set(resource, index);
     return index;
   }
@@ -80,7 +64,7 @@ export class Fetcher {
   /** Whether an answer can't be used again: it failed, or is too old. */
   private isSpent(index: number, maxAgeMs = Number.POSITIVE_INFINITY): boolean {
     const { arrived, failed } = this.flights[index];
-    return failed || (arrived !== null && this.run.clock.now - arrived.at > maxAgeMs);
+    return failed || (arrived !== null && this.page.clock.now - arrived.at > maxAgeMs);
   }
 
   /**
@@ -95,14 +79,14 @@ export class Fetcher {
   }
 
   /** Asks once more, when the answer that doesn't serve is there: the browser's cache lets one write a file at a time. */
-  private askAgain(known: number, ask: Ask): number {
+  private askAgain(known: number, how: FetchRequest): number {
     const before = this.flights[known];
     const { resource } = before.record;
-    const item = this.run.program.resources[resource];
+    const item = this.page.program.resources[resource];
     // What the cache kept is only asked about, so that it was of use after all.
-    if (item.cache === 'revalidate') before.usedAt = ask.moment ?? 'start';
+    if (item.cache === 'revalidate') before.usedAt = how.moment ?? 'start';
     const waiting = before.waiting.splice(0);
-    const index = this.begin(item, resource, ask, before.arrived ? undefined : known);
+    const index = this.begin(item, resource, how, before.arrived ? undefined : known);
     this.flights[index].waiting.push(...waiting);
     this.byResource.set(resource, index);
     return index;
@@ -128,7 +112,7 @@ export class Fetcher {
   }
 
   get quiet(): boolean {
-    return this.flying.size === 0 && this.held.length === 0;
+    return this.flying.size === 0 && this.throttled.length === 0;
   }
 
   /** Registers the document's own request, which the parser drives. */
@@ -150,15 +134,15 @@ export class Fetcher {
   /** Lets go what the still blocking head held back, as far as that is over. */
   release(): void {
     const still: number[] = [];
-    for (const index of this.held) if (!this.letGo(index)) still.push(index);
-    this.held = still;
+    for (const index of this.throttled) if (!this.tryRelease(index)) still.push(index);
+    this.throttled = still;
   }
 
   /** The page is left: what isn't there yet never will be. */
   cutOff(): void {
     for (const { record, arrived, failed } of this.flights) {
       if (arrived || failed || record.resource < 0) continue;
-      record.end = this.run.clock.now;
+      record.end = this.page.clock.now;
       record.cut = true;
     }
   }
@@ -167,7 +151,7 @@ export class Fetcher {
   settleRoles(): void {
     for (const flight of this.flights) {
       const { record } = flight;
-      const purpose = record.resource < 0 ? 'content' : this.run.program.resources[record.resource].purpose;
+      const purpose = record.resource < 0 ? 'content' : this.page.program.resources[record.resource].purpose;
       if (flight.usedAt === null) record.role = flight.hintedBy?.rel === 'prefetch' ? 'in case' : 'wasted';
       else if (record.hint) record.role = 'hinted';
       else if (purpose === 'content') record.role = 'content';
@@ -176,9 +160,9 @@ export class Fetcher {
     }
   }
 
-  private begin(item: Resource, resource: number, ask: Ask, after?: number): number {
-    const { clock } = this.run;
-    const parent = this.hopOf(ask.cause);
+  private begin(item: Resource, resource: number, how: FetchRequest, after?: number): number {
+    const { clock } = this.page;
+    const parent = this.hopOf(how.cause);
     const record: RequestRecord = {
       resource,
       address: item.address,
@@ -187,7 +171,7 @@ export class Fetcher {
       type: item.type,
       role: 'needed',
       hop: parent + 1,
-      cause: ask.cause,
+      cause: how.cause,
       discovered: clock.now,
       queued: clock.now,
       released: clock.now,
@@ -197,21 +181,21 @@ export class Fetcher {
       firstByte: clock.now,
       end: clock.now,
       bytes: 0,
-      priority: ask.priority,
+      priority: how.priority,
       connection: -1,
-      hint: ask.hint?.chosen ?? false,
+      hint: how.hint?.chosen ?? false,
       pieces: [],
       evaluated: Number.NaN,
-      ...(ask.early ? { early: true } : {}),
+      ...(how.early ? { early: true } : {}),
       ...(item.unknownSize ? { unknownSize: true } : {}),
     };
-    const { hint } = ask;
+    const { hint } = how;
     const idle = hint !== undefined && !USUAL_MODES[item.type].some((mode) => this.serves(hint, item, mode));
     const flight: Flight = {
       record,
       exchange: null,
-      usedAt: ask.hint ? null : (ask.moment ?? 'start'),
-      hintedBy: ask.hint ?? null,
+      usedAt: how.hint ? null : (how.moment ?? 'start'),
+      hintedBy: how.hint ?? null,
       waiting: idle ? [] : (this.unasked.get(resource) ?? []),
       arrived: null,
       failed: false,
@@ -220,32 +204,32 @@ export class Fetcher {
     if (!idle) this.unasked.delete(resource);
     const index = this.requests.push(record) - 1;
     this.flights.push(flight);
-    if (after === undefined) this.dispatchOf(index, item, ask);
-    else this.flights[after].waiting.push(() => this.dispatchOf(index, item, ask));
+    if (after === undefined) this.dispatchOf(index, item, how);
+    else this.flights[after].waiting.push(() => this.dispatchOf(index, item, how));
     return index;
   }
 
   /** Answers from what the browser has kept, or gets it on its way. */
-  private dispatchOf(index: number, item: Resource, ask: Ask): void {
-    const { clock } = this.run;
+  private dispatchOf(index: number, item: Resource, how: FetchRequest): void {
+    const { clock } = this.page;
     const flight = this.flights[index];
-    const kept = this.run.kept.of(item);
+    const kept = this.page.httpCache.of(item);
     if (kept === 'fresh') {
       flight.record.fromCache = true;
-      clock.at(clock.now + browserMs(this.run, this.run.costs.diskRead), () => this.finish(index));
+      clock.at(clock.now + browserMs(this.page, this.page.costs.diskRead), () => this.finish(index));
       return;
     }
-    const gone = this.run.outdated && item.changes === true && kept === 'nothing';
+    const gone = this.page.outdated && item.changes === true && kept === 'nothing';
     flight.failed = gone;
     flight.exchange = {
       origin: item.origin,
-      anonymous: ask.anonymous ?? false,
-      priority: ask.priority,
-      incremental: ask.incremental ?? false,
+      anonymous: how.anonymous ?? false,
+      priority: how.priority,
+      incremental: how.incremental ?? false,
       serverMs: item.serverMs,
       pieces: [{ bytes: kept === 'stale' || gone ? 0 : item.bytes, atMs: 0 }],
     };
-    this.batch.push({ index, from: ask.from });
+    this.batch.push({ index, from: how.from });
     if (this.batch.length === 1) clock.at(clock.now, () => this.dispatch());
   }
 
@@ -254,7 +238,7 @@ export class Fetcher {
    * longer than the one before, up to a limit, as recorded.
    */
   private dispatch(): void {
-    const { clock, costs } = this.run;
+    const { clock, costs } = this.page;
     const batch = this.batch.splice(0);
     const urgency = ({ index }: { index: number }) => this.flights[index].record.priority;
     batch.sort((a, b) => urgency(a) - urgency(b));
@@ -262,10 +246,10 @@ export class Fetcher {
       const usual = from === 'markup' ? costs.dispatchMarkup : costs.dispatchScript;
       const ms = usual + Math.min(this.dispatching * costs.burstStep, costs.burstMost);
       this.dispatching++;
-      clock.at(clock.now + browserMs(this.run, ms), () => {
+      clock.at(clock.now + browserMs(this.page, ms), () => {
         this.dispatching--;
         this.flights[index].record.queued = clock.now;
-        if (!this.letGo(index)) this.held.push(index);
+        if (!this.tryRelease(index)) this.throttled.push(index);
       });
     }
   }
@@ -274,9 +258,9 @@ export class Fetcher {
    * While the head still blocks, a request of medium urgency waits while two of its kind are in flight, and a low
    * one while two of any kind are. Recorded loads show this rule; see docs/SIMULATOR.md.
    */
-  private letGo(index: number): boolean {
+  private tryRelease(index: number): boolean {
     const { priority } = this.flights[index].record;
-    if (!this.run.parser.bodyInserted) {
+    if (!this.page.parser.bodyInserted) {
       if (priority === 2) {
         let medium = 0;
         for (const i of this.flying) if (this.flights[i].record.priority === 2) medium++;
@@ -289,7 +273,7 @@ export class Fetcher {
   }
 
   private send(index: number): void {
-    const { clock, network } = this.run;
+    const { clock, network } = this.page;
     const { record, exchange } = this.flights[index];
     record.released = clock.now;
     this.flying.add(index);
@@ -318,7 +302,7 @@ export class Fetcher {
   private finish(index: number): void {
     const flight = this.flights[index];
     const { record } = flight;
-    record.end = this.run.clock.now;
+    record.end = this.page.clock.now;
     if (record.pieces.length === 0)
       record.queued = record.released = record.sent = record.reached = record.served = record.firstByte = record.end;
     this.flying.delete(index);
@@ -326,8 +310,8 @@ export class Fetcher {
       this.fail(flight, index);
       return;
     }
-    if (record.resource >= 0) this.run.kept.add(this.run.program.resources[record.resource]);
-    flight.arrived = byRequest(this.run, 'arrival', `${record.name} arrived`, index);
+    if (record.resource >= 0) this.page.httpCache.add(this.page.program.resources[record.resource]);
+    flight.arrived = byRequest(this.page, 'arrival', `${record.name} arrived`, index);
     for (const then of flight.waiting.splice(0)) then(flight.arrived);
     this.release();
   }
@@ -337,7 +321,7 @@ export class Fetcher {
     const { resource, name } = flight.record;
     flight.record.gone = true;
     this.unasked.set(resource, [...(this.unasked.get(resource) ?? []), ...flight.waiting.splice(0)]);
-    const cause = byRequest(this.run, 'arrival', `${name} is gone`, index);
+    const cause = byRequest(this.page, 'arrival', `${name} is gone`, index);
     for (const then of this.failureWaiters.get(resource)?.splice(0) ?? []) then(cause);
     this.release();
   }
@@ -346,7 +330,7 @@ export class Fetcher {
   private hopOf(cause: Cause): number {
     if (cause.request >= 0) return this.requests[cause.request].hop;
     if (cause.task < 0) return -1;
-    const task = this.run.thread.tasks[cause.task];
+    const task = this.page.mainThread.tasks[cause.task];
     return task.request >= 0 ? this.requests[task.request].hop : this.hopOf(task.cause);
   }
 }
@@ -359,10 +343,3 @@ const USUAL_MODES: Record<ResourceType, readonly boolean[]> = {
   font: [true],
   fetch: [true],
 };
-
-/** Priorities by type and attribute, as recorded from a real browser (VeryHigh = 0 … VeryLow = 4). */
-export function withAttribute(normal: Priority, attribute: FetchPriority | undefined): Priority {
-  if (attribute === 'high') return Math.min(normal, 1) as Priority;
-  if (attribute === 'low') return Math.max(normal, 3) as Priority;
-  return normal;
-}

@@ -1,7 +1,7 @@
-import type { Clock } from './clock.ts';
 import type { Link } from './conditions.ts';
 import { Connection } from './connection.ts';
-import { Pipe } from './pipe.ts';
+import type { EventQueue } from './event-queue.ts';
+import { LinkQueue } from './link-queue.ts';
 import { Stream } from './stream.ts';
 import type { Priority } from './types.ts';
 
@@ -10,10 +10,10 @@ const FIRST_REQUEST_BYTES = 515;
 const REQUEST_BYTES = 120;
 const H1_REQUEST_BYTES = 450;
 const H1_CONNECTIONS = 6;
-/** Where the server hasn't answered a first connection by then, another one is tried beside it, once per pool. In ms. */
+/** Where the server hasn't answered a first connection by then, another one is tried as well, once per pool. In ms. */
 const BACKUP_AFTER = 250;
 /** A second connection to the page's origin is opened this long after the first, on a first visit. */
-const SPARE_AFTER = 20;
+const EXTRA_AFTER = 20;
 
 export interface Exchange {
   origin: string;
@@ -41,25 +41,25 @@ interface Pool {
   queue: { exchange: Exchange; released: () => void }[];
   /** When the origin's name has been looked up. */
   resolved: number;
-  /** Another connection was tried beside one that took long. */
+  /** Another connection was tried as well as one that took long. */
   backedUp: boolean;
 }
 
 /** Connections to origins over one shared link. */
 export class Network {
-  private readonly up: Pipe;
-  private readonly down: Pipe;
+  private readonly up: LinkQueue;
+  private readonly down: LinkQueue;
   private readonly pools = new Map<string, Pool>();
   private opened = 0;
   private firstRequest = true;
 
   constructor(
-    private readonly clock: Clock,
+    private readonly clock: EventQueue,
     private readonly link: Link,
     private readonly firstVisit: boolean,
   ) {
-    this.up = new Pipe(link.upKbps, link.rttMs / 2);
-    this.down = new Pipe(link.downKbps, link.rttMs / 2, link.queuePackets);
+    this.up = new LinkQueue(link.upKbps, link.rttMs / 2);
+    this.down = new LinkQueue(link.downKbps, link.rttMs / 2, link.queuePackets);
   }
 
   /** Connects ahead of any request. */
@@ -86,17 +86,17 @@ export class Network {
       const resolved = known ? known.resolved : this.clock.now + this.link.dnsMs;
       pool = { connections: [], queue: [], resolved, backedUp: false };
       this.pools.set(key, pool);
-      if (origin === '' && this.firstVisit) this.openSpare(pool);
+      if (origin === '' && this.firstVisit) this.openExtra(pool);
     }
     return pool;
   }
 
-  private openSpare(pool: Pool): void {
-    this.clock.at(pool.resolved + SPARE_AFTER, () => this.openBeside(pool));
+  private openExtra(pool: Pool): void {
+    this.clock.at(pool.resolved + EXTRA_AFTER, () => this.openAnother(pool));
   }
 
   /** A connection that nobody asked for: over HTTP/1.1 it serves like any other, else it only takes its handshake. */
-  private openBeside(pool: Pool): void {
+  private openAnother(pool: Pool): void {
     if (this.link.protocol === 'h1' && pool.connections.length >= H1_CONNECTIONS) return;
     const made = new Connection(this.opened++, this.clock, this.up, this.down, this.link);
     if (this.link.protocol === 'h1') pool.connections.push(made);
@@ -109,7 +109,7 @@ export class Network {
     if (!pool.backedUp && this.link.protocol !== 'h3') {
       pool.backedUp = true;
       this.clock.at(this.clock.now + BACKUP_AFTER, () => {
-        if (!made.reached) this.openBeside(pool);
+        if (!made.reached) this.openAnother(pool);
       });
     }
     return made;

@@ -1,42 +1,33 @@
 import type { LoadProgram } from '../load/types.ts';
-import type { Timer } from './clock.ts';
-import { type Conditions, REFERENCE_COSTS } from './conditions.ts';
+import { type BrowserCosts, type Conditions, REFERENCE_COSTS } from './conditions.ts';
+import type { Timer } from './event-queue.ts';
 import { Fetcher } from './fetcher.ts';
-import type { Kept } from './kept.ts';
+import type { HttpCache } from './http-cache.ts';
+import { MainThread } from './main-thread.ts';
 import { notWanted } from './not-wanted.ts';
+import type { PageContext, PageEnvironment, PageNetwork } from './page-context.ts';
 import { Parser } from './parser.ts';
-import type { PageNetwork, Run } from './run.ts';
-import { Screen } from './screen.ts';
+import { Renderer } from './renderer.ts';
 import { Scripts } from './scripts.ts';
-import { Thread } from './thread.ts';
 import { Triggers } from './triggers.ts';
-import type { Timeline } from './types.ts';
+import type { PageMoments, Reveal, Timeline } from './types.ts';
 
-/** What a page finds there when it begins. */
-export interface Surroundings {
-  clock: Timer;
-  network: PageNetwork;
-  kept: Kept;
-  /** Calls back once the document that was fetched ahead is there; missing where none was asked for. */
-  documentAhead?: (then: () => void) => void;
-  /** Opens a document unseen; false where nobody goes there next. */
-  prepare?: (address: string) => boolean;
-}
-
-/** Puts the pieces of a page together; `begin` sends its navigation. */
-export function openPage(program: LoadProgram, conditions: Conditions, around: Surroundings): Run {
-  const costs = conditions.device.costs ?? REFERENCE_COSTS;
-  const { viewport } = conditions.device;
-  const run = {
-    program,
-    conditions,
-    costs,
-    ...around,
-    viewport,
-    outdated: false,
-    reveals: [],
-  } as unknown as Run;
-  run.moments = {
+/** One simulated page: its pieces, each of which knows of the others only what `pieces.ts` names. */
+export class Page implements PageContext {
+  readonly clock: Timer;
+  readonly network: PageNetwork;
+  readonly httpCache: HttpCache;
+  readonly documentAhead: PageEnvironment['documentAhead'];
+  readonly prepare: PageEnvironment['prepare'];
+  readonly costs: BrowserCosts;
+  readonly mainThread: MainThread;
+  readonly fetcher: Fetcher;
+  readonly scripts: Scripts;
+  readonly parser: Parser;
+  readonly renderer: Renderer;
+  readonly triggers: Triggers;
+  readonly reveals: Reveal[] = [];
+  readonly moments: PageMoments = {
     bodyInserted: Number.NaN,
     domInteractive: Number.NaN,
     domContentLoaded: Number.NaN,
@@ -44,31 +35,47 @@ export function openPage(program: LoadProgram, conditions: Conditions, around: S
     firstContent: Number.NaN,
     firstContentCause: null,
   };
-  run.thread = new Thread(around.clock);
-  run.fetcher = new Fetcher(run);
-  run.scripts = new Scripts(run);
-  run.parser = new Parser(run);
-  run.screen = new Screen(run);
-  run.triggers = new Triggers(run);
-  return run;
-}
+  outdated = false;
+  viewport: { width: number; height: number };
 
-export function beginPage(run: Run): void {
-  for (const step of run.program.steps) run.triggers.step(step);
-  run.parser.start();
-  run.screen.start();
-}
+  constructor(
+    readonly program: LoadProgram,
+    readonly conditions: Conditions,
+    environment: PageEnvironment,
+  ) {
+    this.clock = environment.clock;
+    this.network = environment.network;
+    this.httpCache = environment.httpCache;
+    this.documentAhead = environment.documentAhead;
+    this.prepare = environment.prepare;
+    this.costs = conditions.device.costs ?? REFERENCE_COSTS;
+    this.viewport = conditions.device.viewport;
+    this.mainThread = new MainThread(this.clock);
+    this.fetcher = new Fetcher(this);
+    this.scripts = new Scripts(this);
+    this.parser = new Parser(this);
+    this.renderer = new Renderer(this);
+    this.triggers = new Triggers(this);
+  }
 
-/** What came of a page, once nothing happens on it any more. */
-export function timelineOf(run: Run): Timeline {
-  const timeline: Timeline = {
-    requests: run.fetcher.requests,
-    tasks: run.thread.tasks,
-    reveals: run.reveals,
-    moments: run.moments,
-    steps: run.triggers.steps,
-  };
-  run.fetcher.settleRoles();
-  notWanted(timeline, run.program);
-  return timeline;
+  /** Sends the navigation, and schedules what the visitor does. */
+  begin(): void {
+    for (const step of this.program.steps) this.triggers.step(step);
+    this.parser.start();
+    this.renderer.start();
+  }
+
+  /** What happened, once nothing happens any more. Times in ms from the navigation. */
+  timeline(): Timeline {
+    const timeline: Timeline = {
+      requests: this.fetcher.requests,
+      tasks: this.mainThread.tasks,
+      reveals: this.reveals,
+      moments: this.moments,
+      steps: this.triggers.steps,
+    };
+    this.fetcher.settleRoles();
+    notWanted(timeline, this.program);
+    return timeline;
+  }
 }

@@ -1,12 +1,27 @@
 import type { LinkHint, MarkupItem } from '../load/types.ts';
-import { type Ask, withAttribute } from './fetcher.ts';
-import { browserMs, byRequest, byTask, type Run } from './run.ts';
+import { browserMs, byRequest, byTask, type PageContext } from './page-context.ts';
+import {
+  type Evaluating,
+  type Fetching,
+  type FetchRequest,
+  type Parsing,
+  type Rendering,
+  type Triggering,
+  withAttribute,
+} from './pieces.ts';
 import type { Cause, Priority, RequestRecord } from './types.ts';
 
 const FIRST_IMAGES = 5;
 
 /** The document: streaming in, the look-ahead scanner, the parser with what blocks it, and the load event. */
-export class Parser {
+interface Needs extends PageContext {
+  fetcher: Pick<Fetching, 'request' | 'requestOf' | 'onArrival' | 'hasArrived' | 'release' | 'addDocument'>;
+  scripts: Evaluating;
+  renderer: Pick<Rendering, 'parsed' | 'tryPaint'>;
+  triggers: Pick<Triggering, 'start' | 'link' | 'perform' | 'loaded'>;
+}
+
+export class Parser implements Parsing {
   bodyInserted = false;
   /** What was the last to stop blocking rendering. */
   lastBlocker: Cause | null = null;
@@ -23,7 +38,7 @@ export class Parser {
   private readonly holdsLoad = new Set<number>();
   private contentLoaded = false;
 
-  constructor(private readonly run: Run) {}
+  constructor(private readonly page: Needs) {}
 
   get renderBlocked(): boolean {
     return this.pendingStyles.size > 0;
@@ -31,8 +46,8 @@ export class Parser {
 
   /** Sends the navigation request. */
   start(): void {
-    const { run } = this;
-    const { document } = run.program;
+    const { page } = this;
+    const { document } = page.program;
     const record: RequestRecord = {
       resource: -1,
       address: document.address,
@@ -57,18 +72,18 @@ export class Parser {
       pieces: [],
       evaluated: Number.NaN,
     };
-    this.document = run.fetcher.addDocument(record);
+    this.document = page.fetcher.addDocument(record);
     const cuts = document.flush.length > 0 ? document.flush : [{ upTo: document.bytes, atMs: 0 }];
     const pieces = cuts.map((cut, i) => ({ bytes: cut.upTo - (i > 0 ? cuts[i - 1].upTo : 0), atMs: cut.atMs }));
     const rest = document.bytes - cuts[cuts.length - 1].upTo;
     if (rest > 0) pieces.push({ bytes: rest, atMs: cuts[cuts.length - 1].atMs });
-    if (run.documentAhead) {
-      run.documentAhead(() => this.openAhead(record));
+    if (page.documentAhead) {
+      page.documentAhead(() => this.openAhead(record));
       return;
     }
-    const early = document.earlyHints.length > 0 && run.conditions.link.protocol !== 'h1';
+    const early = document.earlyHints.length > 0 && page.conditions.link.protocol !== 'h1';
     const ask = () =>
-      run.network.exchange({
+      page.network.exchange({
         origin: '',
         anonymous: false,
         priority: 0,
@@ -77,26 +92,26 @@ export class Parser {
         pieces,
         ...(early ? { early: () => this.hints(document.earlyHints, 'early hint') } : {}),
         sent: (connection) => {
-          record.sent = run.clock.now;
+          record.sent = page.clock.now;
           record.connection = connection;
         },
         reached: () => {
-          record.reached = run.clock.now;
+          record.reached = page.clock.now;
         },
         served: () => {
-          record.served = run.clock.now;
+          record.served = page.clock.now;
         },
         progress: (total, piece) => this.arrived(record, total, piece),
       });
-    run.clock.at(browserMs(run, run.costs.navigate), ask);
+    page.clock.at(browserMs(page, page.costs.navigate), ask);
   }
 
   /** The document was fetched ahead: all of it is there, and nothing travels. */
   private openAhead(record: RequestRecord): void {
-    const { run } = this;
-    const { bytes } = run.program.document;
-    run.clock.at(run.clock.now + browserMs(run, run.costs.navigate + run.costs.openAhead), () => {
-      const { now } = run.clock;
+    const { page } = this;
+    const { bytes } = page.program.document;
+    page.clock.at(page.clock.now + browserMs(page, page.costs.navigate + page.costs.openAhead), () => {
+      const { now } = page.clock;
       record.sent = record.reached = record.served = now;
       this.arrived(record, bytes, { from: now, to: now, bytes: 0 });
       record.bytes = 0;
@@ -105,34 +120,34 @@ export class Parser {
   }
 
   private hints(hints: LinkHint[], what: string): void {
-    const cause = byRequest(this.run, 'header', what, this.document);
-    for (const hint of hints) this.run.triggers.link(hint, cause, 'markup');
+    const cause = byRequest(this.page, 'header', what, this.document);
+    for (const hint of hints) this.page.triggers.link(hint, cause, 'markup');
   }
 
   private arrived(record: RequestRecord, total: number, piece: RequestRecord['pieces'][number]): void {
-    const { run } = this;
+    const { page } = this;
     const first = record.pieces.length === 0;
     record.pieces.push(piece);
     record.bytes = total;
     this.seenBytes = total;
-    this.complete = total >= run.program.document.bytes - 0.5;
-    if (first) record.firstByte = run.clock.now;
-    if (this.complete) record.end = run.clock.now;
-    const cause = byRequest(run, 'parser', 'document', this.document);
+    this.complete = total >= page.program.document.bytes - 0.5;
+    if (first) record.firstByte = page.clock.now;
+    if (this.complete) record.end = page.clock.now;
+    const cause = byRequest(page, 'parser', 'document', this.document);
     if (!first) {
       this.scan(cause);
       this.parse();
       return;
     }
-    const { linkHeader } = run.program.document;
-    run.clock.at(run.clock.now + browserMs(run, run.costs.discover), () => {
+    const { linkHeader } = page.program.document;
+    page.clock.at(page.clock.now + browserMs(page, page.costs.discover), () => {
       for (const hint of linkHeader)
-        run.triggers.link(hint, { ...cause, kind: 'header', what: 'Link header' }, 'markup');
+        page.triggers.link(hint, { ...cause, kind: 'header', what: 'Link header' }, 'markup');
       this.scan(cause);
-      run.thread.add(
+      page.mainThread.add(
         'parse',
         'document',
-        browserMs(run, run.costs.body - run.costs.discover),
+        browserMs(page, page.costs.body - page.costs.discover),
         cause,
         this.document,
         () => {
@@ -145,38 +160,43 @@ export class Parser {
 
   /** Requests whatever the bytes that have come mention, ahead of the parser. */
   private scan(cause: Cause): void {
-    const { markup } = this.run.program.document;
+    const { markup } = this.page.program.document;
     while (this.scanned < markup.length && (markup[this.scanned].at < this.seenBytes || this.complete)) {
       this.discover(markup[this.scanned++], cause);
     }
   }
 
   private discover(item: MarkupItem, cause: Cause): void {
-    const { run } = this;
-    const ask = (priority: Priority, more: Partial<Ask> = {}): Ask => ({ cause, from: 'markup', priority, ...more });
+    const { page } = this;
+    const ask = (priority: Priority, more: Partial<FetchRequest> = {}): FetchRequest => ({
+      cause,
+      from: 'markup',
+      priority,
+      ...more,
+    });
     switch (item.tag) {
       case 'link':
-        run.triggers.link(item, cause, 'markup');
+        page.triggers.link(item, cause, 'markup');
         if (item.rel === 'stylesheet') this.styleFound(item.resource);
         return;
       case 'script': {
         const late =
-          this.images > 0 || run.program.document.markup.slice(0, this.scanned - 1).some((m) => m.tag === 'text');
+          this.images > 0 || page.program.document.markup.slice(0, this.scanned - 1).some((m) => m.tag === 'text');
         const normal: Priority = item.mode === 'module' ? 1 : item.mode === 'blocking' ? (late ? 2 : 1) : 3;
         const anonymous = item.mode === 'module' || item.mode === 'module-async';
-        run.scripts.request(item.group, ask(withAttribute(normal, item.fetchpriority), { anonymous }));
-        this.holdLoad(run.program.groups[item.group].resources);
+        page.scripts.request(item.group, ask(withAttribute(normal, item.fetchpriority), { anonymous }));
+        this.holdLoad(page.program.groups[item.group].resources);
         if (item.mode === 'async' || item.mode === 'module-async')
-          run.scripts.evaluateWhenReady(item.group, run.costs.startAsync);
+          page.scripts.evaluateWhenReady(item.group, page.costs.startAsync);
         return;
       }
       case 'rules':
-        for (const deed of item.do) run.triggers.deed(deed, { ...cause, what: 'speculation rules' }, 'later');
+        for (const effect of item.do) page.triggers.perform(effect, { ...cause, what: 'speculation rules' }, 'later');
         return;
       case 'img': {
         if (item.lazy && !item.inView) return;
         const normal: Priority = this.images++ < FIRST_IMAGES ? 2 : 3;
-        run.fetcher.ask(item.resource, ask(withAttribute(normal, item.fetchpriority), { incremental: true }));
+        page.fetcher.request(item.resource, ask(withAttribute(normal, item.fetchpriority), { incremental: true }));
         if (!item.lazy) this.holdLoad([item.resource]);
       }
     }
@@ -185,7 +205,7 @@ export class Parser {
   private styleFound(resource: number): void {
     this.pendingStyles.add(resource);
     this.holdLoad([resource]);
-    this.run.fetcher.onArrival(resource, (cause) => {
+    this.page.fetcher.onArrival(resource, (cause) => {
       this.pendingStyles.delete(resource);
       this.unblocked(cause);
       if (this.pendingStyles.size === 0) for (const then of this.styleWaiters.splice(0)) then();
@@ -194,7 +214,7 @@ export class Parser {
 
   private unblocked(cause: Cause): void {
     if (!this.lastBlocker || cause.at >= this.lastBlocker.at) this.lastBlocker = cause;
-    this.run.screen.tryPaint();
+    this.page.renderer.tryPaint();
   }
 
   private afterStyles(then: () => void): void {
@@ -203,7 +223,7 @@ export class Parser {
   }
 
   private parse(): void {
-    const { markup } = this.run.program.document;
+    const { markup } = this.page.program.document;
     while (this.parsing === 'ready' && this.next < markup.length) {
       const item = markup[this.next];
       if (item.at >= this.seenBytes && !this.complete) return;
@@ -214,14 +234,14 @@ export class Parser {
   }
 
   private meet(item: MarkupItem): void {
-    const { run } = this;
+    const { page } = this;
     switch (item.tag) {
       case 'body':
         this.insertBody();
         return;
       case 'text':
         this.insertBody();
-        run.screen.parsed(item.part, byRequest(run, 'parser', 'document', this.document));
+        page.renderer.parsed(item.part, byRequest(page, 'parser', 'document', this.document));
         return;
       case 'img':
         this.insertBody();
@@ -233,11 +253,11 @@ export class Parser {
       case 'inline':
         this.parsing = 'blocked';
         this.afterStyles(() => {
-          const cause = this.lastBlocker ?? byRequest(run, 'parser', 'document', this.document);
-          const ms = item.cpuMs * run.conditions.device.cpuFactor;
-          const task = run.thread.add('evaluate', item.name, ms, cause, this.document, () => {
-            const by = byTask(run, 'evaluation', item.name, task);
-            for (const action of item.follow) run.triggers.start(action, by, item.name);
+          const cause = this.lastBlocker ?? byRequest(page, 'parser', 'document', this.document);
+          const ms = item.cpuMs * page.conditions.device.cpuFactor;
+          const task = page.mainThread.add('evaluate', item.name, ms, cause, this.document, () => {
+            const by = byTask(page, 'evaluation', item.name, task);
+            for (const action of item.follow) page.triggers.start(action, by, item.name);
             this.resume(by);
           });
         });
@@ -245,13 +265,13 @@ export class Parser {
   }
 
   private blockOn(group: number): void {
-    const { run } = this;
+    const { page } = this;
     this.parsing = 'blocked';
-    run.scripts.whenReady(group, (arrival) => {
+    page.scripts.whenReady(group, (arrival) => {
       this.afterStyles(() => {
         const cause = this.lastBlocker && this.lastBlocker.at > arrival.at ? this.lastBlocker : arrival;
-        run.clock.at(run.clock.now + browserMs(run, run.costs.startBlocking), () => {
-          run.scripts.evaluateNow(group, cause, (by) => this.resume(by));
+        page.clock.at(page.clock.now + browserMs(page, page.costs.startBlocking), () => {
+          page.scripts.evaluateNow(group, cause, (by) => this.resume(by));
         });
       });
     });
@@ -266,35 +286,35 @@ export class Parser {
   private insertBody(): void {
     if (this.bodyInserted) return;
     this.bodyInserted = true;
-    this.run.moments.bodyInserted = this.run.clock.now;
-    this.run.fetcher.release();
-    this.run.screen.tryPaint();
+    this.page.moments.bodyInserted = this.page.clock.now;
+    this.page.fetcher.release();
+    this.page.renderer.tryPaint();
   }
 
   private ended(): void {
     this.parsing = 'ended';
     this.insertBody();
-    this.run.moments.domInteractive = this.run.clock.now;
+    this.page.moments.domInteractive = this.page.clock.now;
     this.runDeferred();
   }
 
   /** Deferred and module scripts run in document order, each once it and the styles are there. */
   private runDeferred(): void {
-    const { run } = this;
+    const { page } = this;
     const group = this.deferred.shift();
     if (group === undefined) {
-      run.clock.at(run.clock.now + browserMs(run, 1.5), () => {
-        run.moments.domContentLoaded = run.clock.now;
+      page.clock.at(page.clock.now + browserMs(page, 1.5), () => {
+        page.moments.domContentLoaded = page.clock.now;
         this.contentLoaded = true;
         this.tryLoad();
       });
       return;
     }
-    run.scripts.whenReady(group, (arrival) => {
+    page.scripts.whenReady(group, (arrival) => {
       this.afterStyles(() => {
         const cause = this.lastBlocker && this.lastBlocker.at > arrival.at ? this.lastBlocker : arrival;
-        run.clock.at(run.clock.now + browserMs(run, run.costs.startDefer), () => {
-          run.scripts.evaluateNow(group, cause, () => this.runDeferred());
+        page.clock.at(page.clock.now + browserMs(page, page.costs.startDefer), () => {
+          page.scripts.evaluateNow(group, cause, () => this.runDeferred());
         });
       });
     });
@@ -302,7 +322,7 @@ export class Parser {
 
   /** Makes the load event wait for these files: until scripts have run, anything else is there (HTML, “the end”). */
   holdLoad(resources: number[]): void {
-    const { fetcher, scripts, program } = this.run;
+    const { fetcher, scripts, program } = this.page;
     for (const r of resources) {
       const runs = program.resources[r].type === 'script';
       if (this.holdsLoad.has(r) || fetcher.requestOf(r) < 0 || (runs ? scripts.hasRun(r) : fetcher.hasArrived(r)))
@@ -318,12 +338,12 @@ export class Parser {
   }
 
   private tryLoad(): void {
-    const { run } = this;
-    if (!this.contentLoaded || this.holdsLoad.size > 0 || Number.isFinite(run.moments.load)) return;
-    run.clock.at(run.clock.now + browserMs(run, 1.5), () => {
-      if (Number.isFinite(run.moments.load) || this.holdsLoad.size > 0) return;
-      run.moments.load = run.clock.now;
-      run.triggers.loaded();
+    const { page } = this;
+    if (!this.contentLoaded || this.holdsLoad.size > 0 || Number.isFinite(page.moments.load)) return;
+    page.clock.at(page.clock.now + browserMs(page, 1.5), () => {
+      if (Number.isFinite(page.moments.load) || this.holdsLoad.size > 0) return;
+      page.moments.load = page.clock.now;
+      page.triggers.loaded();
     });
   }
 }

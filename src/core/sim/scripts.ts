@@ -1,61 +1,70 @@
 import type { Action } from '../load/types.ts';
 import { EVALUATION_RATE } from './conditions.ts';
-import type { Ask } from './fetcher.ts';
-import { browserMs, byTask, type Run } from './run.ts';
+import { browserMs, byTask, type PageContext } from './page-context.ts';
+import type { Evaluating, Fetching, FetchRequest, Then, Triggering } from './pieces.ts';
 import type { Cause } from './types.ts';
-
-type Then = (cause: Cause) => void;
+import { afterAll } from './waits.ts';
 
 /** Load groups: fetching them, waiting for all of their files, evaluating each file once. */
-export class Scripts {
+interface Needs extends PageContext {
+  fetcher: Pick<Fetching, 'request' | 'requestOf' | 'onArrival' | 'requests'>;
+  triggers: Pick<Triggering, 'start'>;
+}
+
+export class Scripts implements Evaluating {
   private readonly state: ('none' | 'queued' | 'done')[];
   private readonly evaluatedBy: (Cause | undefined)[];
   private readonly waiting: Then[][];
   private readonly requested = new Set<number>();
   private readonly requestWaiters = new Map<number, Then[]>();
 
-  constructor(private readonly run: Run) {
-    const count = run.program.resources.length;
+  constructor(private readonly page: Needs) {
+    const count = page.program.resources.length;
     this.state = new Array(count).fill('none');
     this.evaluatedBy = new Array(count);
     this.waiting = Array.from({ length: count }, () => []);
   }
 
   /** Asks for a group's files: all at once when they are listed, else the last one and what it leads to. */
-  request(group: number, ask: Ask): void {
+  request(group: number, how: FetchRequest): void {
     this.requested.add(group);
-    const { resources, loader } = this.run.program.groups[group];
-    if (loader === 'listed') for (const r of resources) this.run.fetcher.ask(r, this.typed(r, ask));
-    else if (resources.length > 0) this.discover(resources[resources.length - 1], ask, new Set());
-    for (const then of this.requestWaiters.get(group)?.splice(0) ?? []) then(ask.cause);
+    const { resources, loader } = this.page.program.groups[group];
+    if (loader === 'listed') for (const r of resources) this.page.fetcher.request(r, this.typed(r, how));
+    else if (resources.length > 0) this.discover(resources[resources.length - 1], how, new Set());
+    for (const then of this.requestWaiters.get(group)?.splice(0) ?? []) then(how.cause);
   }
 
-  private typed(resource: number, ask: Ask): Ask {
-    return this.run.program.resources[resource].type === 'style' ? { ...ask, priority: 0, anonymous: false } : ask;
+  private typed(resource: number, how: FetchRequest): FetchRequest {
+    return this.page.program.resources[resource].type === 'style' ? { ...how, priority: 0, anonymous: false } : how;
   }
 
-  private discover(resource: number, ask: Ask, seen: Set<number>): void {
+  private discover(resource: number, how: FetchRequest, seen: Set<number>): void {
     if (seen.has(resource)) return;
     seen.add(resource);
-    this.run.fetcher.ask(resource, this.typed(resource, ask));
-    this.run.fetcher.onArrival(resource, (cause) => {
-      const { name, imports } = this.run.program.resources[resource];
+    this.page.fetcher.request(resource, this.typed(resource, how));
+    this.page.fetcher.onArrival(resource, (cause) => {
+      const { name, imports } = this.page.program.resources[resource];
       if (imports.length === 0) return;
-      const next: Ask = { ...ask, from: 'script', cause: { ...cause, kind: 'evaluation', what: `import in ${name}` } };
-      const { findImports, perImport } = this.run.costs;
+      const next: FetchRequest = {
+        ...how,
+        from: 'script',
+        cause: { ...cause, kind: 'evaluation', what: `import in ${name}` },
+      };
+      const { findImports, perImport } = this.page.costs;
       const reading = findImports + perImport * imports.length;
-      this.run.clock.at(this.run.clock.now + browserMs(this.run, reading), () => {
+      this.page.clock.at(this.page.clock.now + browserMs(this.page, reading), () => {
         for (const r of imports) this.discover(r, next, seen);
       });
     });
   }
 
-  /** Calls back when a group may be evaluated: all its files are there, and the groups before it have run. */
+  /** Calls back when a group may be evaluated: all its files are there, and the groups before it have page. */
   whenReady(group: number, then: Then): void {
-    const { resources, after } = this.run.program.groups[group];
-    this.afterAll(
+    const { resources, after } = this.page.program.groups[group];
+    afterAll(
+      this.page,
       [
-        ...resources.map((r) => (next: Then) => this.run.fetcher.onArrival(r, next)),
+        ...resources.map((r) => (next: Then) => this.page.fetcher.onArrival(r, next)),
         ...after.map((g) => (next: Then) => this.whenEvaluated(g, next)),
       ],
       then,
@@ -64,15 +73,16 @@ export class Scripts {
 
   /** Calls back when a group has been evaluated; a group that nobody asks for keeps its caller waiting. */
   whenEvaluated(group: number, then: Then): void {
-    const { resources, after, name } = this.run.program.groups[group];
-    const scripts = resources.filter((r) => this.run.program.resources[r].type === 'script');
+    const { resources, after, name } = this.page.program.groups[group];
+    const scripts = resources.filter((r) => this.page.program.resources[r].type === 'script');
     if (scripts.length > 0)
-      this.afterAll(
+      afterAll(
+        this.page,
         scripts.map((r) => (next: Then) => this.onEvaluated(r, next)),
         then,
       );
     else if (after.length + resources.length > 0) this.whenReady(group, then);
-    else if (this.requested.has(group)) then(byTask(this.run, 'trigger', name, -1));
+    else if (this.requested.has(group)) then(byTask(this.page, 'trigger', name, -1));
     else this.requestWaiters.set(group, [...(this.requestWaiters.get(group) ?? []), then]);
   }
 
@@ -89,13 +99,13 @@ export class Scripts {
   /** Waits until the group is ready, then evaluates what of it hasn't run, in one go. */
   evaluateWhenReady(group: number, delay: number, then?: Then): void {
     this.whenReady(group, (cause) => {
-      this.run.clock.at(this.run.clock.now + browserMs(this.run, delay), () => this.evaluateNow(group, cause, then));
+      this.page.clock.at(this.page.clock.now + browserMs(this.page, delay), () => this.evaluateNow(group, cause, then));
     });
   }
 
   /** Files run in their order; one that waits for others while it starts holds up those after it. */
   evaluateNow(group: number, cause: Cause, then?: Then): void {
-    const { program } = this.run;
+    const { program } = this.page;
     const scripts = program.groups[group].resources.filter((r) => program.resources[r].type === 'script');
     const from = (first: number, by: Cause) => {
       for (let at = first; at < scripts.length; at++) {
@@ -116,45 +126,30 @@ export class Scripts {
   }
 
   private addTask(resource: number, cause: Cause): void {
-    const { run } = this;
-    const item = run.program.resources[resource];
-    const { cpuFactor, evaluationRate = EVALUATION_RATE.likely } = run.conditions.device;
+    const { page } = this;
+    const item = page.program.resources[resource];
+    const { cpuFactor, evaluationRate = EVALUATION_RATE.likely } = page.conditions.device;
     const ms = (item.cpuMs + item.estimatedBytes * evaluationRate) * cpuFactor;
-    const request = run.fetcher.requestOf(resource);
-    const task = run.thread.add('evaluate', item.name, ms, cause, request, () => {
-      const by = byTask(run, 'evaluation', `${item.name} ran`, task);
+    const request = page.fetcher.requestOf(resource);
+    const task = page.mainThread.add('evaluate', item.name, ms, cause, request, () => {
+      const by = byTask(page, 'evaluation', `${item.name} ran`, task);
       const { awaits = [], follow } = item;
       const isAwaited = (a: Action) => a.do.kind === 'import' && awaits.includes(a.do.group);
-      for (const action of follow) if (isAwaited(action)) run.triggers.start(action, by, item.name);
+      for (const action of follow) if (isAwaited(action)) page.triggers.start(action, by, item.name);
       const done = (last: Cause) => {
         this.state[resource] = 'done';
         this.evaluatedBy[resource] = last;
-        if (request >= 0) run.fetcher.requests[request].evaluated = run.clock.now;
-        for (const action of follow) if (!isAwaited(action)) run.triggers.start(action, last, item.name);
+        if (request >= 0) page.fetcher.requests[request].evaluated = page.clock.now;
+        for (const action of follow) if (!isAwaited(action)) page.triggers.start(action, last, item.name);
         for (const then of this.waiting[resource].splice(0)) then(last);
       };
       if (awaits.length === 0) done(by);
       else
-        this.afterAll(
+        afterAll(
+          this.page,
           awaits.map((g) => (next: Then) => this.whenEvaluated(g, next)),
           done,
         );
     });
-  }
-
-  /** Runs all waits and calls back with the cause of the last one to be over. */
-  afterAll(waits: ((next: Then) => void)[], then: Then): void {
-    let left = waits.length;
-    let last: Cause = byTask(this.run, 'trigger', 'nothing to wait for', -1);
-    if (left === 0) {
-      then(last);
-      return;
-    }
-    for (const wait of waits) {
-      wait((cause) => {
-        if (cause.at >= last.at || last.request + last.task === -2) last = cause;
-        if (--left === 0) then(last);
-      });
-    }
   }
 }

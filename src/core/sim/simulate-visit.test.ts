@@ -1,5 +1,5 @@
 import { file, page, ROUND, screenPart } from '../../test-support/programs.ts';
-import type { Beat, LoadProgram, Scene, ScreenPart, VisitDocument } from '../load/types.ts';
+import type { CompiledStep, Interaction, LoadProgram, ScreenPart, VisitDocument } from '../load/types.ts';
 import { experienced } from '../visits/experience.ts';
 import { simulateVisit } from './simulate-visit.ts';
 
@@ -9,21 +9,21 @@ const KB = 14;
 /** Drawing costs nothing here, so that waits can be worked out by hand. */
 const part = (id: string, more: Partial<ScreenPart> = {}) => screenPart(id, { renderMs: 0, ...more });
 
-function scene(id: string, more: Partial<Scene>): Scene {
+function interaction(id: string, more: Partial<Interaction>): Interaction {
   return { id, name: id, kind: 'act', hides: [], shows: [], until: 'shown', first: [], approach: [], act: [], ...more };
 }
 
-function beat(scene: number, more: Partial<Beat> = {}): Beat {
-  return { step: 0, does: 'scene', scene, conditions: [], dwellMs: 3000, leadMs: 0, ...more };
+function step(interaction: number, more: Partial<CompiledStep> = {}): CompiledStep {
+  return { index: 0, does: 'interaction', interaction, conditions: [], dwellMs: 3000, leadMs: 0, ...more };
 }
 
-function visitOf(program: LoadProgram, beats: Beat[], ...more: VisitDocument[]) {
-  const first: VisitDocument = { program, begins: 'landing', awayMs: 0, main: 0, conditions: [], beats };
+function visitOf(program: LoadProgram, steps: CompiledStep[], ...more: VisitDocument[]) {
+  const first: VisitDocument = { program, begins: 'landing', awayMs: 0, main: 0, conditions: [], steps };
   return { documents: [first, ...more] };
 }
 
 /** A page that opens a dialog of 14 kB, which fits in the first window of a connection. */
-function dialogPage(approach: Scene['approach'], more: Partial<ScreenPart> = {}): LoadProgram {
+function dialogPage(approach: Interaction['approach'], more: Partial<ScreenPart> = {}): LoadProgram {
   const ask = { when: 'eval', do: { kind: 'import', group: 1 } } as const;
   const draw = { when: 'eval', do: { kind: 'render', part: 1 } } as const;
   return page(
@@ -34,22 +34,22 @@ function dialogPage(approach: Scene['approach'], more: Partial<ScreenPart> = {})
         part('page', { needs: [{ resource: 0, state: 'evaluated' }] }),
         part('dialog', { onItsOwn: false, place: 'later', needs: [{ resource: 1, state: 'evaluated' }], ...more }),
       ],
-      scenes: [scene('dialog', { hides: [1], shows: [1], approach, act: [ask, draw] })],
+      interactions: [interaction('dialog', { hides: [1], shows: [1], approach, act: [ask, draw] })],
     },
   );
 }
 
-const onApproach: Scene['approach'] = [{ when: 'eval', do: { kind: 'import', group: 1 } }];
+const onApproach: Interaction['approach'] = [{ when: 'eval', do: { kind: 'import', group: 1 } }];
 
-function play(program: LoadProgram, beats: Beat[], conditions = ROUND, ...more: VisitDocument[]) {
-  const visit = visitOf(program, beats, ...more);
+function play(program: LoadProgram, steps: CompiledStep[], conditions = ROUND, ...more: VisitDocument[]) {
+  const visit = visitOf(program, steps, ...more);
   const timeline = simulateVisit(visit, conditions);
   return { timeline, moments: experienced(visit, timeline) };
 }
 
 describe('an act', () => {
   const waitFor = (leadMs: number, approach = onApproach) =>
-    play(dialogPage(approach), [beat(0, { leadMs })]).moments[1].wait;
+    play(dialogPage(approach), [step(0, { leadMs })]).moments[1].wait;
   const full = waitFor(0);
 
   it('takes a round trip, the file at line rate, and what the browser costs by itself', () => {
@@ -66,11 +66,11 @@ describe('an act', () => {
   it('gets nothing from a lead when nothing is fetched on the approach, or when the screen is touched', () => {
     expect(waitFor(full / 2, [])).toBeCloseTo(full, 6);
     const touched = { ...ROUND, device: { ...ROUND.device, touch: true } };
-    expect(play(dialogPage(onApproach), [beat(0, { leadMs: full })], touched).moments[1].wait).toBeCloseTo(full, 6);
+    expect(play(dialogPage(onApproach), [step(0, { leadMs: full })], touched).moments[1].wait).toBeCloseTo(full, 6);
   });
 
   it('costs nothing the second time, though the dialog was closed meanwhile', () => {
-    const { timeline, moments } = play(dialogPage([]), [beat(0), beat(0, { step: 1 })]);
+    const { timeline, moments } = play(dialogPage([]), [step(0), step(0, { index: 1 })]);
     expect(moments[1].wait).toBeCloseTo(full, 6);
     expect(moments[2].wait).toBeLessThan(10);
     expect(timeline.pages[0].timeline.requests.filter((r) => r.address === '/dialog.js')).toHaveLength(1);
@@ -79,7 +79,7 @@ describe('an act', () => {
   it('fetches a prefetched file no second time', () => {
     const program = dialogPage([]);
     program.document.markup.unshift({ at: 50, tag: 'link', rel: 'prefetch', resource: 1, chosen: true });
-    const { timeline, moments } = play(program, [beat(0)]);
+    const { timeline, moments } = play(program, [step(0)]);
     const asked = timeline.pages[0].timeline.requests.filter((r) => r.address === '/dialog.js');
     expect(asked).toHaveLength(1);
     expect(asked[0].role).toBe('hinted');
@@ -92,7 +92,7 @@ describe('an act', () => {
     program.resources[0].follow = [
       { when: 'timer', delayMs: 0, do: { kind: 'link', hint: { rel: 'modulepreload', resource: 1, chosen: false } } },
     ];
-    const { timeline, moments } = play(program, [beat(0, { dwellMs: 40 })]);
+    const { timeline, moments } = play(program, [step(0, { dwellMs: 40 })]);
     const asked = timeline.pages[0].timeline.requests.filter((r) => r.address === '/dialog.js');
     expect(asked).toHaveLength(1);
     expect(moments[1].wait).toBeLessThan(full - 20);
@@ -100,17 +100,17 @@ describe('an act', () => {
   });
 
   it('shows a stand-in meanwhile, from the next frame on', () => {
-    const [, moment] = play(dialogPage([]), [beat(0)]).moments;
+    const [, moment] = play(dialogPage([]), [step(0)]).moments;
     expect(moment.standIn).toMatchObject({ from: 8, to: moment.wait, flash: true });
     const bare = dialogPage([], { fallback: { show: 'nothing', holdMs: 0 } });
-    expect(play(bare, [beat(0)]).moments[1].standIn).toBeNull();
+    expect(play(bare, [step(0)]).moments[1].standIn).toBeNull();
   });
 
   it('counts code that a trigger brought and nobody wanted as in case', () => {
     const program = dialogPage(onApproach);
-    const { timeline } = play(program, [beat(0, { does: 'approach', leadMs: 500 })]);
+    const { timeline } = play(program, [step(0, { does: 'approach', leadMs: 500 })]);
     expect(timeline.pages[0].timeline.requests.at(-1)).toMatchObject({ address: '/dialog.js', role: 'in case' });
-    const wanted = play(program, [beat(0, { leadMs: 500 })]).timeline.pages[0].timeline.requests.at(-1);
+    const wanted = play(program, [step(0, { leadMs: 500 })]).timeline.pages[0].timeline.requests.at(-1);
     expect(wanted?.role).toBe('on demand');
   });
 
@@ -118,8 +118,8 @@ describe('an act', () => {
     const program = dialogPage([]);
     const answer = { type: 'fetch', bytes: 0, cache: 'no-store' } as const;
     program.resources.push(file('/submit', { ...answer, serverMs: 40 }), file('/moved', answer));
-    program.scenes![0].first = [2, 3];
-    const { moments, timeline } = play(program, [beat(0), beat(0, { step: 1 })]);
+    program.interactions![0].first = [2, 3];
+    const { moments, timeline } = play(program, [step(0), step(0, { index: 1 })]);
     expect(moments[1].wait).toBeGreaterThan(full + 240);
     expect(moments[1].wait).toBeLessThan(full + 265);
     // Sent anew the second time, though the dialog's code is there.
@@ -134,7 +134,7 @@ describe('a page that the server drew', () => {
     program.resources[0].cpuMs = 900;
     program.document.markup.push({ at: 3000, tag: 'text', part: 0 });
     program.parts[0] = part('page', { drawnBy: 'document', needs: [{ resource: 0, state: 'evaluated' }] });
-    const [landing, act] = play(program, [beat(0, { dwellMs: 100 })]).moments;
+    const [landing, act] = play(program, [step(0, { dwellMs: 100 })]).moments;
     expect(landing.answering).toBeGreaterThan(landing.shown + 600);
     expect(act.taken).toBeCloseTo(landing.answering - landing.shown - 100, 6);
     expect(act.wait).toBeGreaterThan(act.taken + 100);
@@ -143,16 +143,16 @@ describe('a page that the server drew', () => {
 
 describe('a deploy while a page is open', () => {
   it('makes files of the app fail that were not fetched yet, and tells only where the plan says so', () => {
-    const beats = [beat(0, { does: 'deploy', scene: -1 }), beat(0, { step: 1 })];
-    const silent = play(dialogPage([]), beats).moments[2];
+    const steps = [step(0, { does: 'deploy', interaction: -1 }), step(0, { index: 1 })];
+    const silent = play(dialogPage([]), steps).moments[2];
     expect(silent).toMatchObject({ failed: 'silent', wait: Number.NaN });
-    const told = play(dialogPage([], { tellsFailure: true }), beats).moments[2];
+    const told = play(dialogPage([], { tellsFailure: true }), steps).moments[2];
     expect(told.failed).toBe('told');
   });
 
   it('harms nothing that is there already', () => {
-    const beats = [beat(0), beat(0, { step: 1, does: 'deploy', scene: -1 }), beat(0, { step: 2 })];
-    expect(play(dialogPage([]), beats).moments[3]).toMatchObject({ failed: null });
+    const steps = [step(0), step(0, { index: 1, does: 'deploy', interaction: -1 }), step(0, { index: 2 })];
+    expect(play(dialogPage([]), steps).moments[3]).toMatchObject({ failed: null });
   });
 });
 
@@ -163,9 +163,9 @@ describe('a next document', () => {
     awayMs: 86_400_000,
     main: 0,
     conditions: [],
-    beats: [],
+    steps: [],
   });
-  const leave = beat(-1, { does: 'leave' });
+  const leave = step(-1, { does: 'leave' });
 
   it('needs no new connection and no file that was fetched before', () => {
     const program = dialogPage([]);
@@ -183,7 +183,7 @@ describe('a next document', () => {
     program.resources[0].changes = true;
     const back = again(program, 'return');
     const kept = play(program, [leave], ROUND, back).moments[1];
-    const changed = play(program, [beat(-1, { does: 'deploy' }), leave], ROUND, back).moments[2];
+    const changed = play(program, [step(-1, { does: 'deploy' }), leave], ROUND, back).moments[2];
     expect(changed.wait - kept.wait).toBeGreaterThan(80);
     expect(kept.bytes).toBe(5000);
     expect(changed.bytes).toBe(6000);
@@ -225,9 +225,9 @@ describe('a screen that changes its size', () => {
   it('brings what waits for that width', () => {
     const program = dialogPage([]);
     program.resources[0].follow = [{ when: 'eval', media: { minWidth: 2000 }, do: { kind: 'import', group: 1 } }];
-    const wide = beat(-1, { does: 'resize', size: { width: 2400, height: 1200 } });
-    const asked = (beats: Beat[]) =>
-      play(program, beats).timeline.pages[0].timeline.requests.some((r) => r.address === '/dialog.js');
+    const wide = step(-1, { does: 'resize', size: { width: 2400, height: 1200 } });
+    const asked = (steps: CompiledStep[]) =>
+      play(program, steps).timeline.pages[0].timeline.requests.some((r) => r.address === '/dialog.js');
     expect(asked([])).toBe(false);
     expect(asked([wide])).toBe(true);
   });
@@ -235,7 +235,7 @@ describe('a screen that changes its size', () => {
 
 it('gives the same for the same visit', () => {
   const once = () =>
-    JSON.stringify(play(dialogPage(onApproach), [beat(0, { leadMs: 60 }), beat(0, { step: 1 })]).timeline);
+    JSON.stringify(play(dialogPage(onApproach), [step(0, { leadMs: 60 }), step(0, { index: 1 })]).timeline);
   expect(once()).toBe(once());
 });
 
@@ -262,8 +262,8 @@ describe('a next document that was fetched or prepared ahead', () => {
     return first;
   };
   const going = (does: 'fetch' | 'prepare' | null, dwellMs: number) => {
-    const second: VisitDocument = { program: next, begins: 'link', awayMs: 0, main: 0, conditions: [], beats: [] };
-    return play(withRule(does), [beat(-1, { does: 'leave', dwellMs })], ROUND, second);
+    const second: VisitDocument = { program: next, begins: 'link', awayMs: 0, main: 0, conditions: [], steps: [] };
+    return play(withRule(does), [step(-1, { does: 'leave', dwellMs })], ROUND, second);
   };
   const waited = (does: 'fetch' | 'prepare' | null, dwellMs = 5000) => going(does, dwellMs).moments[1].wait;
 

@@ -1,10 +1,10 @@
 import type { VisitProgram } from '../load/types.ts';
-import { Clock, type Timer } from './clock.ts';
 import type { Conditions } from './conditions.ts';
-import { Kept } from './kept.ts';
+import { EventQueue, type Timer } from './event-queue.ts';
+import { HttpCache } from './http-cache.ts';
 import { Network } from './network.ts';
-import { beginPage, openPage, timelineOf } from './page.ts';
-import type { PageNetwork, Run } from './run.ts';
+import { Page } from './page.ts';
+import type { PageNetwork } from './page-context.ts';
 import { checkConditions, EVENT_LIMIT, tooLong } from './simulate.ts';
 import type { RequestRecord, Timeline } from './types.ts';
 import { type Moment, Visitor } from './visitor.ts';
@@ -23,23 +23,23 @@ export interface VisitTimeline {
  */
 export function simulateVisit(visit: VisitProgram, conditions: Conditions): VisitTimeline {
   checkConditions(conditions);
-  const clock = new Clock();
-  const kept = new Kept(conditions.cache);
+  const clock = new EventQueue();
+  const httpCache = new HttpCache(conditions.cache);
   const moments: Moment[] = [];
   const pages: OpenPage[] = [];
   const prepared = new Set<number>();
   let network = new Network(clock, conditions.link, conditions.cache === 'empty');
-  const deploy = () => kept.deploy(visit.documents.flatMap((d) => d.program.resources));
+  const deploy = () => httpCache.deploy(visit.documents.flatMap((d) => d.program.resources));
   /** Begins with a page; the one before it stays until this one has its first bytes, or is shown if it came unseen. */
   const begin = (at: number, unseen: boolean) => {
     const { program } = visit.documents[at];
     const before = pages.at(-1);
-    const page = new PageClock(clock);
+    const time = new PageClock(clock);
     const leave = () => before && !unseen && leavePage(before);
-    const seen = new PageLink(network, page, leave);
-    const ahead = before?.run.fetcher.documentAhead(program.document.address) ?? -1;
+    const seen = new PageLink(network, time, leave);
+    const ahead = before?.page.fetcher.documentAhead(program.document.address) ?? -1;
     const documentAhead = (then: () => void) =>
-      before!.run.fetcher.onArrival(ahead, () => {
+      before!.page.fetcher.onArrival(ahead, () => {
         leave();
         then();
       });
@@ -50,53 +50,53 @@ export function simulateVisit(visit: VisitProgram, conditions: Conditions): Visi
       prepared.add(at + 1);
       return true;
     };
-    const around = { clock: page, network: seen, kept, prepare, ...(ahead < 0 ? {} : { documentAhead }) };
-    const run = openPage(program, conditions, around);
-    pages.push({ run, page });
-    beginPage(run);
+    const environment = { clock: time, network: seen, httpCache, prepare, ...(ahead < 0 ? {} : { documentAhead }) };
+    const page = new Page(program, conditions, environment);
+    pages.push({ page, time });
+    page.begin();
   };
   const open = (at: number, step: number, approach: number) => {
     const document = visit.documents[at];
     if (prepared.has(at)) leavePage(pages[at - 1]);
     else begin(at, false);
-    const { run, page } = pages[at];
+    const { page, time } = pages[at];
     const visitor = new Visitor(
-      run,
+      page,
       document,
       moments,
       at,
-      (beat, since) => {
+      (step, since) => {
         const next = visit.documents[at + 1];
         if (!next) return;
         if (next.begins !== 'return') {
-          open(at + 1, beat.step, since);
+          open(at + 1, step.index, since);
           return;
         }
-        leavePage({ run, page });
+        leavePage({ page, time });
         clock.at(clock.now + next.awayMs, () => {
           network = new Network(clock, conditions.link, false);
-          open(at + 1, beat.step, Number.NaN);
+          open(at + 1, step.index, Number.NaN);
         });
       },
       deploy,
     );
-    visitor.start(step, approach, prepared.has(at) ? page.now : 0);
+    visitor.start(step, approach, prepared.has(at) ? time.now : 0);
   };
   open(0, -1, Number.NaN);
   const ended = clock.run(EVENT_LIMIT);
-  const done = pages.map(({ run, page }) => ({ startedAt: page.begun, timeline: timelineOf(run) }));
+  const done = pages.map(({ page, time }) => ({ startedAt: time.begun, timeline: page.timeline() }));
   creditLater(done.map((d) => d.timeline));
   return { pages: done, moments, ...(ended ? {} : { stopped: tooLong(clock.now) }) };
 }
 
 interface OpenPage {
-  run: Run;
-  page: PageClock;
+  page: Page;
+  time: PageClock;
 }
 
-function leavePage({ run, page }: OpenPage): void {
-  run.fetcher.cutOff();
-  page.close();
+function leavePage({ page, time }: OpenPage): void {
+  page.fetcher.cutOff();
+  time.close();
 }
 
 /** What one page fetched in case, and another one of the visit used, was no waste. */
@@ -114,7 +114,7 @@ class PageClock implements Timer {
   readonly begun: number;
   closed = false;
 
-  constructor(private readonly clock: Clock) {
+  constructor(private readonly clock: EventQueue) {
     this.begun = clock.now;
   }
 

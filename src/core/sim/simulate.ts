@@ -1,10 +1,10 @@
 import { InputError } from '../errors.ts';
 import type { LoadProgram } from '../load/types.ts';
-import { Clock } from './clock.ts';
 import type { Conditions } from './conditions.ts';
-import { Kept } from './kept.ts';
+import { EventQueue } from './event-queue.ts';
+import { HttpCache } from './http-cache.ts';
 import { Network } from './network.ts';
-import { beginPage, openPage, timelineOf } from './page.ts';
+import { Page } from './page.ts';
 import type { Timeline } from './types.ts';
 
 /** Events of one run: some seconds of computing. A page of 500 requests needs some 20,000, so a program that needs more is no page load. */
@@ -17,12 +17,12 @@ export const EVENT_LIMIT = 1_000_000;
  */
 export function simulate(program: LoadProgram, conditions: Conditions): Timeline {
   checkConditions(conditions);
-  const clock = new Clock();
+  const clock = new EventQueue();
   const network = new Network(clock, conditions.link, conditions.cache === 'empty');
-  const run = openPage(program, conditions, { clock, network, kept: new Kept(conditions.cache) });
-  beginPage(run);
+  const page = new Page(program, conditions, { clock, network, httpCache: new HttpCache(conditions.cache) });
+  page.begin();
   const ended = clock.run(EVENT_LIMIT);
-  const timeline = timelineOf(run);
+  const timeline = page.timeline();
   if (!ended) timeline.stopped = tooLong(clock.now);
   return timeline;
 }

@@ -1,6 +1,6 @@
-import type { Clock } from './clock.ts';
 import { Congestion } from './congestion.ts';
-import type { Pipe } from './pipe.ts';
+import type { EventQueue } from './event-queue.ts';
+import type { LinkQueue } from './link-queue.ts';
 
 /** Payload and overhead of a full packet, in bytes. */
 export const SEGMENT = 1448;
@@ -64,9 +64,9 @@ export class TcpSender {
   private lastSent = Number.NEGATIVE_INFINITY;
 
   constructor(
-    private readonly clock: Clock,
-    private readonly down: Pipe,
-    private readonly up: Pipe,
+    private readonly clock: EventQueue,
+    private readonly down: LinkQueue,
+    private readonly up: LinkQueue,
     rttMs: number,
     /** Gives the next packet's load; null when there is nothing to send. */
     private readonly next: () => Load | null,

@@ -1,7 +1,7 @@
-import { Clock } from './clock.ts';
 import { LINKS, type Link } from './conditions.ts';
+import { EventQueue } from './event-queue.ts';
+import { LinkQueue } from './link-queue.ts';
 import { Network } from './network.ts';
-import { Pipe } from './pipe.ts';
 
 const link: Link = { ...LINKS[0], rttMs: 100, downKbps: 8000, upKbps: 8000, dnsMs: 0, tls: '1.3', protocol: 'h2' };
 
@@ -11,7 +11,7 @@ function run(
   over: Partial<Link> = {},
   more: Partial<Parameters<Network['exchange']>[0]>[] = [],
 ): number[] {
-  const clock = new Clock();
+  const clock = new EventQueue();
   const network = new Network(clock, { ...link, ...over }, false);
   const ends = sizes.map(() => Number.NaN);
   sizes.forEach((bytes, i) => {
@@ -35,9 +35,9 @@ function run(
   return ends;
 }
 
-describe('Clock', () => {
+describe('EventQueue', () => {
   it('runs in order of time, ties in order of scheduling, and stops at its limit', () => {
-    const clock = new Clock();
+    const clock = new EventQueue();
     const seen: string[] = [];
     for (const [at, name] of [
       [5, 'c'],
@@ -55,9 +55,9 @@ describe('Clock', () => {
   });
 });
 
-describe('Pipe', () => {
+describe('LinkQueue', () => {
   it('queues packets behind each other and delays each by half a round trip', () => {
-    const pipe = new Pipe(8000, 50);
+    const pipe = new LinkQueue(8000, 50);
     expect(pipe.send(0, 1000)).toBe(51);
     expect(pipe.send(0, 1000)).toBe(52);
     expect(pipe.send(100, 1000)).toBe(151);
@@ -163,7 +163,7 @@ describe('connecting', () => {
     expect(used({ protocol: 'h1', rttMs: 240 })).toEqual(new Set([0, 1, 2]));
     expect(used({ protocol: 'h2', rttMs: 300 })).toEqual(new Set([0]));
     const late = (rttMs: number) => {
-      const clock = new Clock();
+      const clock = new EventQueue();
       const network = new Network(clock, { ...link, rttMs, protocol: 'h1' }, false);
       const connections: number[] = [];
       const ask = () =>
@@ -188,7 +188,7 @@ describe('connecting', () => {
 
   it('waits for the lookup of a name, also ahead of any request', () => {
     const sentAt = (ahead: boolean, dnsMs: number, asked: number) => {
-      const clock = new Clock();
+      const clock = new EventQueue();
       const network = new Network(clock, { ...link, dnsMs }, false);
       let at = Number.NaN;
       if (ahead) network.preconnect('https://cdn.example', false);

@@ -1,11 +1,27 @@
 import { fits } from '../load/places.ts';
-import type { Action, Deed, FetchDeed, LinkHint, RuleDeed, Step } from '../load/types.ts';
-import { withAttribute } from './fetcher.ts';
-import { browserMs, byTask, type Run } from './run.ts';
+import type { Action, Effect, FetchEffect, LinkHint, RuleEffect, Step } from '../load/types.ts';
+import { browserMs, byTask, type PageContext } from './page-context.ts';
+import {
+  type During,
+  type Evaluating,
+  type Fetching,
+  type Parsing,
+  type Rendering,
+  type Triggering,
+  withAttribute,
+} from './pieces.ts';
 import type { Cause, Priority, Timeline } from './types.ts';
+import { afterAll } from './waits.ts';
 
-/** What scripts and visitors set off: moments to wait for, and the deeds that follow. */
-export class Triggers {
+/** What scripts and visitors set off: moments to wait for, and the effects that follow. */
+interface Needs extends PageContext {
+  fetcher: Pick<Fetching, 'request' | 'onArrival' | 'quiet'>;
+  scripts: Pick<Evaluating, 'request' | 'evaluateWhenReady' | 'onEvaluated'>;
+  parser: Pick<Parsing, 'holdLoad'>;
+  renderer: Pick<Rendering, 'draw'>;
+}
+
+export class Triggers implements Triggering {
   readonly steps: Timeline['steps'] = [];
   private readonly atPaint: (() => void)[] = [];
   private readonly atLoad: (() => void)[] = [];
@@ -15,15 +31,15 @@ export class Triggers {
   /** Actions for another width of the screen than this one. */
   private unfit: (() => boolean)[] = [];
 
-  constructor(private readonly run: Run) {}
+  constructor(private readonly page: Needs) {}
 
-  /** Starts an action whose cause lies in `what`: waits for its moment, then does its deed. */
+  /** Starts an action whose cause lies in `what`: waits for its moment, then does its effect. */
   start(action: Action, cause: Cause, what: string, during: During = 'start'): void {
-    const { clock } = this.run;
+    const { clock } = this.page;
     if (!this.screenFits(action)) {
       this.unfit.push(() => {
         if (!this.screenFits(action)) return false;
-        this.start(action, byTask(this.run, 'trigger', 'another width of the screen', -1), what, 'later');
+        this.start(action, byTask(this.page, 'trigger', 'another width of the screen', -1), what, 'later');
         return true;
       });
       return;
@@ -31,17 +47,17 @@ export class Triggers {
     const begun = clock.now;
     const go = () => {
       const early = during === 'ahead' || action.when !== 'eval';
-      const moment: Ask['moment'] = action.when === 'eval' && during === 'start' ? 'start' : 'later';
+      const moment: 'start' | 'later' = action.when === 'eval' && during === 'start' ? 'start' : 'later';
       const words = action.when === 'eval' ? what : `${what}, ${MOMENT_WORDS[action.when]}`;
       const waited = clock.now > begun ? 'trigger' : cause.kind;
-      this.deed(action.do, { ...cause, kind: waited, what: words }, moment, early);
+      this.perform(action.do, { ...cause, kind: waited, what: words }, moment, early);
     };
     this.await(action, go);
   }
 
   /** Calls back at a moment of the page, from now on. */
   await({ when, delayMs, target }: Pick<Action, 'when' | 'delayMs' | 'target'>, then: () => void): void {
-    const { clock } = this.run;
+    const { clock } = this.page;
     const wait = () => (delayMs ? clock.at(clock.now + delayMs, then) : then());
     switch (when) {
       case 'eval':
@@ -52,7 +68,7 @@ export class Triggers {
         this.afterPaint(wait);
         return;
       case 'idle':
-        clock.at(clock.now + browserMs(this.run, this.run.costs.idle), () => this.run.thread.onIdle(wait));
+        clock.at(clock.now + browserMs(this.page, this.page.costs.idle), () => this.page.mainThread.onIdle(wait));
         return;
       case 'load':
         this.afterLoad(wait);
@@ -67,7 +83,7 @@ export class Triggers {
   }
 
   private screenFits({ media }: Pick<Action, 'media'>): boolean {
-    return fits(media, this.run.viewport.width);
+    return fits(media, this.page.viewport.width);
   }
 
   /** The screen has another size from now on. */
@@ -76,24 +92,24 @@ export class Triggers {
   }
 
   private whenQuiet(then: () => void): void {
-    const { clock, fetcher, thread } = this.run;
-    clock.at(clock.now + browserMs(this.run, this.run.costs.idle), () => {
-      thread.onIdle(() => (fetcher.quiet ? then() : this.whenQuiet(then)));
+    const { clock, fetcher, mainThread } = this.page;
+    clock.at(clock.now + browserMs(this.page, this.page.costs.idle), () => {
+      mainThread.onIdle(() => (fetcher.quiet ? then() : this.whenQuiet(then)));
     });
   }
 
   private afterPaint(then: () => void): void {
-    if (Number.isFinite(this.run.moments.firstContent)) then();
+    if (Number.isFinite(this.page.moments.firstContent)) then();
     else this.atPaint.push(then);
   }
 
   private afterLoad(then: () => void): void {
-    if (Number.isFinite(this.run.moments.load)) then();
+    if (Number.isFinite(this.page.moments.load)) then();
     else this.atLoad.push(then);
   }
 
   painted(): void {
-    this.run.clock.at(this.run.clock.now + browserMs(this.run, this.run.costs.paintCallback), () => {
+    this.page.clock.at(this.page.clock.now + browserMs(this.page, this.page.costs.paintCallback), () => {
       for (const then of this.atPaint.splice(0)) then();
     });
   }
@@ -113,52 +129,52 @@ export class Triggers {
     this.inViewNow.delete(part);
   }
 
-  deed(deed: Deed, cause: Cause, moment: 'start' | 'later', early = false): void {
-    const { run } = this;
+  perform(effect: Effect, cause: Cause, moment: 'start' | 'later', early = false): void {
+    const { page } = this;
     const script = { cause, from: 'script', moment } as const;
-    switch (deed.kind) {
+    switch (effect.kind) {
       case 'import':
-        run.clock.at(run.clock.now + browserMs(run, run.costs.importDelay), () => {
-          run.scripts.request(deed.group, { ...script, priority: 1, anonymous: true, early });
-          run.scripts.evaluateWhenReady(deed.group, run.costs.startImport);
+        page.clock.at(page.clock.now + browserMs(page, page.costs.importDelay), () => {
+          page.scripts.request(effect.group, { ...script, priority: 1, anonymous: true, early });
+          page.scripts.evaluateWhenReady(effect.group, page.costs.startImport);
         });
         return;
       case 'script':
-        run.scripts.request(deed.group, { ...script, priority: 3 });
-        run.scripts.evaluateWhenReady(deed.group, run.costs.startAsync);
-        if (!Number.isFinite(run.moments.load)) run.parser.holdLoad(run.program.groups[deed.group].resources);
+        page.scripts.request(effect.group, { ...script, priority: 3 });
+        page.scripts.evaluateWhenReady(effect.group, page.costs.startAsync);
+        if (!Number.isFinite(page.moments.load)) page.parser.holdLoad(page.program.groups[effect.group].resources);
         return;
       case 'fetch':
-        this.fetch(deed, cause, moment);
-        if (deed.ahead) return;
-        run.fetcher.onArrival(deed.resource, (by) => {
-          const { follow, name } = run.program.resources[deed.resource];
+        this.fetch(effect, cause, moment);
+        if (effect.ahead) return;
+        page.fetcher.onArrival(effect.resource, (by) => {
+          const { follow, name } = page.program.resources[effect.resource];
           for (const action of follow) this.start(action, by, name);
         });
         return;
       case 'img':
-        run.fetcher.ask(deed.resource, { ...script, priority: 3, incremental: true });
-        if (!Number.isFinite(run.moments.load)) run.parser.holdLoad([deed.resource]);
+        page.fetcher.request(effect.resource, { ...script, priority: 3, incremental: true });
+        if (!Number.isFinite(page.moments.load)) page.parser.holdLoad([effect.resource]);
         return;
       case 'link':
-        this.link(deed.hint, cause, 'script');
+        this.link(effect.hint, cause, 'script');
         return;
       case 'rule':
-        this.rule(deed, cause, moment);
+        this.rule(effect, cause, moment);
         return;
       case 'cpu':
-        run.thread.add('work', deed.name, deed.ms * run.conditions.device.cpuFactor, cause, -1, () => {});
+        page.mainThread.add('work', effect.name, effect.ms * page.conditions.device.cpuFactor, cause, -1, () => {});
         return;
       case 'scroll':
-        run.clock.at(run.clock.now + browserMs(run, 2.5), () => this.seen(deed.part));
+        page.clock.at(page.clock.now + browserMs(page, 2.5), () => this.seen(effect.part));
         return;
       case 'render':
-        run.screen.draw(deed.part);
+        page.renderer.draw(effect.part);
     }
   }
 
-  private fetch({ resource, maxAgeMs, ahead }: FetchDeed, cause: Cause, moment: 'start' | 'later'): void {
-    this.run.fetcher.ask(resource, {
+  private fetch({ resource, maxAgeMs, ahead }: FetchEffect, cause: Cause, moment: 'start' | 'later'): void {
+    this.page.fetcher.request(resource, {
       cause,
       from: 'script',
       moment,
@@ -171,27 +187,27 @@ export class Triggers {
   }
 
   /** Browsers leave speculation rules alone where the person saves data. */
-  private rule({ does, address, instead, media }: RuleDeed, cause: Cause, moment: 'start' | 'later'): void {
-    const { run } = this;
-    if (run.conditions.device.dataSaver || !this.screenFits({ media })) return;
-    if (does === 'prepare' && run.prepare?.(address)) return;
-    for (const deed of instead) this.deed(deed, cause, moment);
+  private rule({ does, address, instead, media }: RuleEffect, cause: Cause, moment: 'start' | 'later'): void {
+    const { page } = this;
+    if (page.conditions.device.dataSaver || !this.screenFits({ media })) return;
+    if (does === 'prepare' && page.prepare?.(address)) return;
+    for (const effect of instead) this.perform(effect, cause, moment);
   }
 
   /** A link element or header field: fetches ahead, connects ahead, or brings a style sheet. */
   link(hint: LinkHint, cause: Cause, from: 'markup' | 'script'): void {
-    const { run } = this;
-    if ((hint.notForDataSaver && run.conditions.device.dataSaver) || !this.screenFits(hint)) return;
+    const { page } = this;
+    if ((hint.notForDataSaver && page.conditions.device.dataSaver) || !this.screenFits(hint)) return;
     if (hint.rel === 'preconnect' || hint.resource < 0) {
-      if (hint.origin !== undefined) run.network.preconnect(hint.origin, hint.crossorigin ?? false);
+      if (hint.origin !== undefined) page.network.preconnect(hint.origin, hint.crossorigin ?? false);
       return;
     }
-    const { type } = run.program.resources[hint.resource];
+    const { type } = page.program.resources[hint.resource];
     if (hint.rel === 'stylesheet') {
-      run.fetcher.ask(hint.resource, { cause, from, priority: 0 });
+      page.fetcher.request(hint.resource, { cause, from, priority: 0 });
       return;
     }
-    run.fetcher.ask(hint.resource, {
+    page.fetcher.request(hint.resource, {
       cause,
       from,
       hint,
@@ -203,25 +219,20 @@ export class Triggers {
 
   /** Schedules a step of the visit. */
   step(step: Step): void {
-    const { clock } = this.run;
+    const { clock } = this.page;
     const lead = step.kind === 'hover' ? step.leadMs : 0;
-    const cause = (what: string): Cause => byTask(this.run, 'trigger', what, -1);
+    const cause = (what: string): Cause => byTask(this.page, 'trigger', what, -1);
     clock.at(step.atMs, () => {
-      for (const deed of step.do) this.deed(deed, cause(step.kind === 'hover' ? 'approach' : 'action'), 'later');
+      for (const effect of step.do) this.perform(effect, cause(step.kind === 'hover' ? 'approach' : 'action'), 'later');
     });
     clock.at(step.atMs + lead, () => {
       const at = clock.now;
-      if (step.kind === 'hover') for (const deed of step.clickDo) this.deed(deed, cause('action'), 'later');
-      const waits = step.ready.map((r) => (next: (c: Cause) => void) => this.run.scripts.onEvaluated(r, next));
-      this.run.scripts.afterAll(waits, () => this.steps.push({ id: step.id, at, ready: Math.max(at, clock.now) }));
+      if (step.kind === 'hover') for (const effect of step.clickDo) this.perform(effect, cause('action'), 'later');
+      const waits = step.ready.map((r) => (next: (c: Cause) => void) => this.page.scripts.onEvaluated(r, next));
+      afterAll(this.page, waits, () => this.steps.push({ id: step.id, at, ready: Math.max(at, clock.now) }));
     });
   }
 }
-
-type Ask = { moment: 'start' | 'later' };
-
-/** The start of a page, a later moment, or ahead of one that may come. */
-export type During = 'start' | 'later' | 'ahead';
 
 const MOMENT_WORDS: Record<Action['when'], string> = {
   eval: '',

@@ -1,6 +1,7 @@
-import type { Beat, Scene, SceneAction, VisitDocument } from '../load/types.ts';
-import { byTask, type Run } from './run.ts';
-import type { During } from './triggers.ts';
+import type { CompiledStep, Interaction, InteractionAction, VisitDocument } from '../load/types.ts';
+import type { Page } from './page.ts';
+import { byTask } from './page-context.ts';
+import type { During } from './pieces.ts';
 import type { Cause } from './types.ts';
 
 /** One moment of a visit, as it was played. Times in ms from the navigation of its page. */
@@ -8,8 +9,8 @@ export interface Moment {
   /** Which page of the visit, and which of its steps; −1 for the landing. */
   page: number;
   step: number;
-  /** Index into the page's scenes; −1 for the page itself. */
-  scene: number;
+  /** Index into the page's interactions; −1 for the page itself. */
+  interaction: number;
   /** When the pointer or focus rested on what leads there; NaN without an approach. */
   approach: number;
   /** When the person acted. */
@@ -20,124 +21,124 @@ export interface Moment {
   over: number;
 }
 
-/** What the person does in one document, beat by beat: each begins when the one before is over. */
+/** What the person does in one document, step by step: each begins when the one before is over. */
 export class Visitor {
   /** The part that takes acts now: that of the page. */
   private main: number;
 
   constructor(
-    private readonly run: Run,
+    private readonly page: Page,
     private readonly document: VisitDocument,
     private readonly moments: Moment[],
-    private readonly page: number,
+    private readonly pageIndex: number,
     /** Follows a link to the next document, or leaves for good. */
-    private readonly leave: (beat: Beat, approach: number) => void,
+    private readonly leave: (step: CompiledStep, approach: number) => void,
     private readonly deploy: () => void,
   ) {
     this.main = document.main;
   }
 
-  /** Waits for the page, then begins with the beats. `since`: when the person asked for it, if it was begun before that. */
+  /** Waits for the page, then begins with the steps. `since`: when the person asked for it, if it was begun before that. */
   start(step: number, approach: number, since = 0): void {
     const moment = this.record(step, -1, approach, since);
     moment.taken = since;
     this.play(this.document.conditions, 'condition');
     const shown = () => {
-      moment.over = this.run.clock.now;
-      this.beat(0);
+      moment.over = this.page.clock.now;
+      this.playStep(0);
     };
-    if (this.main >= 0) this.run.screen.when('settled', this.main, shown);
-    else this.run.triggers.await({ when: 'paint' }, shown);
+    if (this.main >= 0) this.page.renderer.when('settled', this.main, shown);
+    else this.page.triggers.await({ when: 'paint' }, shown);
   }
 
-  private record(step: number, scene: number, approach: number, act: number): Moment {
-    const moment = { page: this.page, step, scene, approach, act, taken: Number.NaN, over: Number.NaN };
+  private record(step: number, interaction: number, approach: number, act: number): Moment {
+    const moment = { page: this.pageIndex, step, interaction, approach, act, taken: Number.NaN, over: Number.NaN };
     this.moments.push(moment);
     return moment;
   }
 
-  private beat(at: number): void {
-    const beat = this.document.beats[at];
-    if (!beat) return;
-    const { clock, conditions } = this.run;
-    const scene = this.scenes[beat.scene];
-    clock.at(clock.now + beat.dwellMs, () => {
-      const approach = conditions.device.touch || !scene ? Number.NaN : clock.now;
-      if (Number.isFinite(approach)) this.set(scene.approach, 'approach', scene.name, 'ahead');
-      clock.at(clock.now + beat.leadMs, () => this.act(beat, at, approach));
+  private playStep(at: number): void {
+    const step = this.document.steps[at];
+    if (!step) return;
+    const { clock, conditions } = this.page;
+    const interaction = this.interactions[step.interaction];
+    clock.at(clock.now + step.dwellMs, () => {
+      const approach = conditions.device.touch || !interaction ? Number.NaN : clock.now;
+      if (Number.isFinite(approach)) this.set(interaction.approach, 'approach', interaction.name, 'ahead');
+      clock.at(clock.now + step.leadMs, () => this.act(step, at, approach));
     });
   }
 
-  private get scenes(): Scene[] {
-    return this.run.program.scenes ?? [];
+  private get interactions(): Interaction[] {
+    return this.page.program.interactions ?? [];
   }
 
-  private act(beat: Beat, at: number, approach: number): void {
-    const { run } = this;
-    const { now } = run.clock;
-    const next = () => this.beat(at + 1);
-    switch (beat.does) {
+  private act(step: CompiledStep, at: number, approach: number): void {
+    const { page } = this;
+    const { now } = page.clock;
+    const next = () => this.playStep(at + 1);
+    switch (step.does) {
       case 'leave':
-        this.leave(beat, approach - now);
+        this.leave(step, approach - now);
         return;
-      case 'scene': {
-        const moment = this.record(beat.step, beat.scene, approach, now);
-        const take = () => this.take(beat, moment, next);
-        if (this.main >= 0) run.screen.when('answering', this.main, take);
+      case 'interaction': {
+        const moment = this.record(step.index, step.interaction, approach, now);
+        const take = () => this.take(step, moment, next);
+        if (this.main >= 0) page.renderer.when('answering', this.main, take);
         else take();
         return;
       }
       case 'resize':
-        run.viewport = beat.size ?? run.viewport;
-        run.triggers.resized();
-        run.screen.resized();
+        page.viewport = step.size ?? page.viewport;
+        page.triggers.resized();
+        page.renderer.resized();
         break;
       case 'deploy':
-        run.outdated = true;
+        page.outdated = true;
         this.deploy();
     }
-    const moment = this.record(beat.step, beat.scene, approach, now);
+    const moment = this.record(step.index, step.interaction, approach, now);
     moment.taken = moment.over = now;
     next();
   }
 
-  /** The page takes the act: answers that come first, then what the scene sets off, then its main part. */
-  private take(beat: Beat, moment: Moment, next: () => void): void {
-    const { run } = this;
-    const scene = this.scenes[beat.scene];
-    moment.taken = run.clock.now;
-    for (const part of scene.hides) run.screen.hide(part);
-    if (scene.kind === 'move') this.main = scene.shows[0];
+  /** The page takes the act: answers that come first, then what the interaction sets off, then its main part. */
+  private take(step: CompiledStep, moment: Moment, next: () => void): void {
+    const { page } = this;
+    const interaction = this.interactions[step.interaction];
+    moment.taken = page.clock.now;
+    for (const part of interaction.hides) page.renderer.hide(part);
+    if (interaction.kind === 'move') this.main = interaction.shows[0];
     const answered = (first: number) => {
-      const resource = scene.first[first];
+      const resource = interaction.first[first];
       if (resource === undefined) {
-        this.set(scene.act, 'action', scene.name);
-        this.play(beat.conditions, 'condition');
-        run.screen.when(scene.until === 'shown' ? 'settled' : 'answering', scene.shows[0], () => {
-          moment.over = run.clock.now;
+        this.set(interaction.act, 'action', interaction.name);
+        this.play(step.conditions, 'condition');
+        page.renderer.when(interaction.until === 'shown' ? 'settled' : 'answering', interaction.shows[0], () => {
+          moment.over = page.clock.now;
           next();
         });
         return;
       }
-      const cause = byTask(run, 'trigger', first === 0 ? scene.name : 'redirect', -1);
-      run.triggers.deed({ kind: 'fetch', resource, maxAgeMs: -1 }, cause, 'later');
-      run.fetcher.onArrival(resource, () => answered(first + 1));
+      const cause = byTask(page, 'trigger', first === 0 ? interaction.name : 'redirect', -1);
+      page.triggers.perform({ kind: 'fetch', resource, maxAgeMs: -1 }, cause, 'later');
+      page.fetcher.onArrival(resource, () => answered(first + 1));
     };
     answered(0);
   }
 
-  private play(scenes: number[], what: string): void {
-    for (const at of scenes) this.set(this.scenes[at].act, what, this.scenes[at].name);
+  private play(interactions: number[], what: string): void {
+    for (const at of interactions) this.set(this.interactions[at].act, what, this.interactions[at].name);
   }
 
-  private set(actions: SceneAction[], what: string, name: string, during: During = 'later'): void {
-    const { run } = this;
+  private set(actions: InteractionAction[], what: string, name: string, during: During = 'later'): void {
+    const { page } = this;
     for (const { after, ...action } of actions) {
       const begin = (cause: Cause) =>
-        run.triggers.start(action, cause, cause.request + cause.task < -1 ? what : cause.what, during);
-      if (!after) begin(byTask(run, 'trigger', `${what}: ${name}`, -1));
-      else if (after.state === 'evaluated') run.scripts.onEvaluated(after.resource, begin);
-      else run.fetcher.onArrival(after.resource, begin);
+        page.triggers.start(action, cause, cause.request + cause.task < -1 ? what : cause.what, during);
+      if (!after) begin(byTask(page, 'trigger', `${what}: ${name}`, -1));
+      else if (after.state === 'evaluated') page.scripts.onEvaluated(after.resource, begin);
+      else page.fetcher.onArrival(after.resource, begin);
     }
   }
 }

@@ -1,5 +1,5 @@
 import { InputError } from '../errors.ts';
-import { amount, bytesOf, each, flag, object, oneOf, text } from '../formats/fields.ts';
+import { amount, bytesOf, each, flag, object, oneOf, text } from '../text/fields.ts';
 import { checkEvidence } from './check-routes.ts';
 import {
   type BuiltFile,

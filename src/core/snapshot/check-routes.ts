@@ -1,5 +1,5 @@
 import { InputError } from '../errors.ts';
-import { amount, bytesOf, each, type Fields, flag, list, millisOf, object, oneOf, text } from '../formats/fields.ts';
+import { amount, bytesOf, each, type Fields, flag, list, millisOf, object, oneOf, text } from '../text/fields.ts';
 import {
   type ClassicScript,
   type ContentItem,

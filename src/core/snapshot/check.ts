@@ -1,9 +1,9 @@
 import { InputError } from '../errors.ts';
-import { amount, bytesOf, each, flag, list, millisOf, object, oneOf, text } from '../formats/fields.ts';
-import { checkVisitorNotes } from '../visitors/check.ts';
+import { amount, bytesOf, each, flag, list, millisOf, object, oneOf, text } from '../text/fields.ts';
 import { checkBase } from './base.ts';
 import { checkLink, checkNotice, checkOutput, checkRule, checkSheetUse } from './check-output.ts';
 import { checkRoutes, checkScripts } from './check-routes.ts';
+import { checkVisitorNotes } from './check-visitors.ts';
 import {
   DEFERRED_CONTEXTS,
   type Entry,

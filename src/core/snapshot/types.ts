@@ -1,4 +1,4 @@
-import type { VisitorNotes } from '../visitors/types.ts';
+import type { VisitorNotes } from './visitor-types.ts';
 
 /**
  * The app as read at one moment. A snapshot is never edited; reading again makes a new one.

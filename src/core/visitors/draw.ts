@@ -1,6 +1,6 @@
 import { normal, seeded } from '../mix/random.ts';
+import type { Habits, Spread, VisitorModel } from '../snapshot/visitor-types.ts';
 import type { Visit, VisitStep } from '../visits/types.ts';
-import type { Habits, Spread, VisitorModel } from './types.ts';
 
 /** Longest visit that is drawn, in stays on a route. */
 export const MOST_STAYS = 12;

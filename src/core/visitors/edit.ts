@@ -1,4 +1,4 @@
-import type { Habits, RouteNotes, Spread, VisitorNotes } from './types.ts';
+import type { Habits, RouteNotes, Spread, VisitorNotes } from '../snapshot/visitor-types.ts';
 
 /** Notes with one share of moves said; what was assumed of the route's other moves is said with it, so that it stays. */
 export function withMove(notes: VisitorNotes, habits: Habits, to: string, share: number): VisitorNotes {

@@ -1,5 +1,6 @@
 import { percentile } from '../mix/percentile.ts';
 import type { Conditions } from '../sim/conditions.ts';
+import type { VisitorModel } from '../snapshot/visitor-types.ts';
 import { AT_ONCE_MS, type Experience } from '../visits/experience.ts';
 import { type Played, playVisit } from '../visits/play.ts';
 import type { VisitCompiler } from '../visits/program.ts';
@@ -15,7 +16,6 @@ import {
   waitCurve,
   wishesOf,
 } from './reckon.ts';
-import type { VisitorModel } from './types.ts';
 
 /** A figure with its standard error; 0 where it is exact for the model. */
 export interface Estimate {

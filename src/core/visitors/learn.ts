@@ -1,6 +1,6 @@
-import { withoutQuery } from '../formats/address.ts';
 import type { Route } from '../snapshot/types.ts';
-import type { RouteNotes, Spread, VisitorNotes } from './types.ts';
+import type { RouteNotes, Spread, VisitorNotes } from '../snapshot/visitor-types.ts';
+import { withoutQuery } from '../text/address.ts';
 
 /** One line of a navigation log: a visit was at a route, or did something there. */
 export interface LogRecord {

@@ -1,8 +1,8 @@
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import type { Part } from '../snapshot/types.ts';
+import type { VisitorNotes } from '../snapshot/visitor-types.ts';
 import { withAct, withMove } from './edit.ts';
 import { ASSUMED, modelOf, scaled } from './model.ts';
-import type { VisitorNotes } from './types.ts';
 
 const app = (visitors?: VisitorNotes, parts: Part[] = []) =>
   sketch(

@@ -1,6 +1,6 @@
 import { landingShares } from '../snapshot/landing-shares.ts';
 import type { Part, Route, Snapshot } from '../snapshot/types.ts';
-import type { Habits, RouteNotes, Spread, VisitorModel, VisitorNotes } from './types.ts';
+import type { Habits, RouteNotes, Spread, VisitorModel, VisitorNotes } from '../snapshot/visitor-types.ts';
 
 /** Where nothing is said: assumptions, named as such wherever they are shown. */
 export const ASSUMED = {

@@ -1,11 +1,11 @@
 import { ROUND } from '../../test-support/programs.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
+import type { VisitorNotes } from '../snapshot/visitor-types.ts';
 import { VisitCompiler } from '../visits/program.ts';
 import { drawVisit } from './draw.ts';
 import { modelOf } from './model.ts';
 import { expectedWait, waitAfter, waitCurve, wishesOf } from './reckon.ts';
-import type { VisitorNotes } from './types.ts';
 
 const visitors: VisitorNotes = {
   hesitation: { medianMs: 100, spread: 0.7 },

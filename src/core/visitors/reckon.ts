@@ -1,10 +1,10 @@
-import { moveScene, partScene } from '../load/types.ts';
+import { moveInteraction, partInteraction } from '../load/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
+import type { Habits, Spread, VisitorModel } from '../snapshot/visitor-types.ts';
 import { playVisit } from '../visits/play.ts';
 import type { VisitCompiler } from '../visits/program.ts';
 import type { VisitStep } from '../visits/types.ts';
 import { MOST_STAYS } from './draw.ts';
-import type { Habits, Spread, VisitorModel } from './types.ts';
 
 /** Conditions with the share of visits that happen under them; shares add up to 1. */
 export interface Variant {
@@ -129,9 +129,10 @@ function stepFor(compiler: VisitCompiler, wish: Wish, dwellMs: number, leadMs: n
 
 /** Whether anything happens on the approach, so that the lead matters. */
 function announced(compiler: VisitCompiler, { route, to, kind }: Wish): boolean {
-  const { program, scenes } = compiler.document(route);
-  const scene = program.scenes![scenes.get(kind === 'move' ? moveScene(to) : partScene(route, to)) ?? -1];
-  return scene !== undefined && scene.approach.length > 0;
+  const { program, interactions } = compiler.document(route);
+  const interaction =
+    program.interactions![interactions.get(kind === 'move' ? moveInteraction(to) : partInteraction(route, to)) ?? -1];
+  return interaction !== undefined && interaction.approach.length > 0;
 }
 
 export function waitAfter({ leads, waits }: WaitCurve, lead: number): number {

@@ -1,4 +1,4 @@
-import type { Habits, VisitorModel } from './types.ts';
+import type { Habits, VisitorModel } from '../snapshot/visitor-types.ts';
 import { typicalVisit } from './typical.ts';
 
 const ways = {

@@ -1,6 +1,6 @@
+import type { Habits, VisitorModel } from '../snapshot/visitor-types.ts';
 import type { Visit, VisitStep } from '../visits/types.ts';
 import type { Ways } from './draw.ts';
-import type { Habits, VisitorModel } from './types.ts';
 
 /** What at least this share of stays does belongs to a typical visit. */
 const OFTEN = 0.1;

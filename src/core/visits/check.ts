@@ -1,4 +1,4 @@
-import { amount, each, flag, object, oneOf, text } from '../formats/fields.ts';
+import { amount, each, flag, object, oneOf, text } from '../text/fields.ts';
 import { STEP_KINDS, type Visit, type VisitStep } from './types.ts';
 
 /** Longest pause in a visit, in ms: a month. */

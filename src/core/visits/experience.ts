@@ -1,4 +1,4 @@
-import type { Scene, ScreenPart, VisitProgram } from '../load/types.ts';
+import type { Interaction, ScreenPart, VisitProgram } from '../load/types.ts';
 import type { VisitTimeline } from '../sim/simulate-visit.ts';
 import type { Reveal } from '../sim/types.ts';
 import type { Moment } from '../sim/visitor.ts';
@@ -12,10 +12,10 @@ export const AT_ONCE_MS = 100;
 export interface Experience {
   page: number;
   step: number;
-  /** Index into the page's scenes; −1 for the page itself. */
-  scene: number;
+  /** Index into the page's interactions; −1 for the page itself. */
+  interaction: number;
   name: string;
-  kind: 'landing' | 'document' | Scene['kind'] | 'other';
+  kind: 'landing' | 'document' | Interaction['kind'] | 'other';
   /** When the act was, in ms from the navigation of its page. */
   act: number;
   /** From the approach to the act; 0 where there was none. */
@@ -50,17 +50,19 @@ export function experienced(visit: VisitProgram, { pages, moments }: VisitTimeli
     // Until the page takes the next act, what comes still belongs to this moment.
     const nextTaken = next && Number.isFinite(next.taken) ? next.taken : next?.act;
     const until = next && next.page === moment.page ? nextTaken! : Number.POSITIVE_INFINITY;
-    const scene = moment.scene < 0 ? null : program.scenes![moment.scene];
+    const interaction = moment.interaction < 0 ? null : program.interactions![moment.interaction];
     // What is there under a condition that holds comes with the moment.
-    const holding = scene
-      ? document.beats.filter((b) => b.step === moment.step && b.scene === moment.scene).flatMap((b) => b.conditions)
+    const holding = interaction
+      ? document.steps
+          .filter((b) => b.index === moment.step && b.interaction === moment.interaction)
+          .flatMap((b) => b.conditions)
       : document.conditions;
-    const own = scene?.shows ?? ownParts(program.parts, document.main);
-    const shows = [...new Set([...own, ...holding.flatMap((at) => program.scenes?.[at].shows ?? [])])];
+    const own = interaction?.shows ?? ownParts(program.parts, document.main);
+    const shows = [...new Set([...own, ...holding.flatMap((at) => program.interactions?.[at].shows ?? [])])];
     const isOwn = (r: Reveal) =>
       r.at >= moment.act - 0.001 && (r.at <= until || r.at <= moment.over) && shows.includes(r.part);
     const reveals = timeline.reveals.filter(isOwn);
-    const played = moment.over === moment.act && !scene ? 'other' : null;
+    const played = moment.over === moment.act && !interaction ? 'other' : null;
     const first = (state: Reveal['state'], part: number) =>
       reveals.find((r) => r.state === state && r.part === part)?.at;
     const main = shows[0] ?? -1;
@@ -70,10 +72,10 @@ export function experienced(visit: VisitProgram, { pages, moments }: VisitTimeli
     const already = (state: Reveal['state']) =>
       timeline.reveals.some(
         (r) => r.part === main && r.state === state && r.at < moment.act && r.at >= (left?.at ?? 0),
-      ) && !scene?.hides.includes(main);
+      ) && !interaction?.hides.includes(main);
     const shown = already('shown') ? 0 : since(first('shown', main));
     const answering = already('answering') ? 0 : since(first('answering', main));
-    const wait = scene?.until === 'answering' ? answering : shown;
+    const wait = interaction?.until === 'answering' ? answering : shown;
     const failed = first('failed', main);
     const standIn = first('stand-in', main);
     const over = standIn === undefined ? Number.NaN : (first('shown', main) ?? failed ?? moment.over);
@@ -88,9 +90,9 @@ export function experienced(visit: VisitProgram, { pages, moments }: VisitTimeli
     return {
       page: moment.page,
       step: moment.step,
-      scene: moment.scene,
-      name: scene?.name ?? document.program.document.address,
-      kind: played ?? scene?.kind ?? (document.begins === 'landing' ? 'landing' : 'document'),
+      interaction: moment.interaction,
+      name: interaction?.name ?? document.program.document.address,
+      kind: played ?? interaction?.kind ?? (document.begins === 'landing' ? 'landing' : 'document'),
       act: moment.act,
       lead: Number.isFinite(moment.approach) ? moment.act - moment.approach : 0,
       taken: moment.taken - moment.act,
@@ -103,7 +105,11 @@ export function experienced(visit: VisitProgram, { pages, moments }: VisitTimeli
           ? null
           : { from: standIn - moment.act, to: over - moment.act, flash: over - standIn < FLASH_MS },
       failed:
-        failed !== undefined ? 'told' : Number.isNaN(wait) && Number.isFinite(moment.over) && scene ? 'silent' : null,
+        failed !== undefined
+          ? 'told'
+          : Number.isNaN(wait) && Number.isFinite(moment.over) && interaction
+            ? 'silent'
+            : null,
       parts: shows
         .map((part) => ({ name: program.parts[part].name, shown: since(first('shown', part)) }))
         .filter((p) => Number.isFinite(p.shown))

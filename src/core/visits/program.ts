@@ -1,13 +1,13 @@
 import { formChunks } from '../chunks/form-chunks.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { InputError } from '../errors.ts';
-import { compileWithScenes } from '../load/compile.ts';
+import { compileWithInteractions } from '../load/compile.ts';
 import {
-  type Beat,
+  type CompiledStep,
   type LoadProgram,
-  leaveScene,
-  moveScene,
-  partScene,
+  leaveInteraction,
+  moveInteraction,
+  partInteraction,
   type VisitDocument,
   type VisitProgram,
 } from '../load/types.ts';
@@ -18,7 +18,10 @@ import type { Visit } from './types.ts';
 /** Compiles visits of one app under one plan; what they share (chunks, documents) is made once. */
 export class VisitCompiler {
   readonly graph: ChunkGraph;
-  private readonly documents = new Map<string, { program: LoadProgram; scenes: Map<string, number>; main: number }>();
+  private readonly documents = new Map<
+    string,
+    { program: LoadProgram; interactions: Map<string, number>; main: number }
+  >();
 
   constructor(
     private readonly snapshot: Snapshot,
@@ -30,13 +33,13 @@ export class VisitCompiler {
     this.graph = formed ?? formChunks(snapshot, plan);
   }
 
-  /** The document that a landing on a route opens, with the scenes of all that can happen in it. */
-  document(pattern: string): { program: LoadProgram; scenes: ReadonlyMap<string, number>; main: number } {
+  /** The document that a landing on a route opens, with the interactions of all that can happen in it. */
+  document(pattern: string): { program: LoadProgram; interactions: ReadonlyMap<string, number>; main: number } {
     let known = this.documents.get(pattern);
     if (!known) {
-      const program = compileWithScenes(this.snapshot, this.plan, this.graph, pattern, this.movesFrom?.(pattern));
-      const scenes = new Map(program.scenes!.map((s, at) => [s.id, at]));
-      known = { program, scenes, main: program.parts.findIndex((p) => p.id === 'page' && p.route === undefined) };
+      const program = compileWithInteractions(this.snapshot, this.plan, this.graph, pattern, this.movesFrom?.(pattern));
+      const interactions = new Map(program.interactions!.map((s, at) => [s.id, at]));
+      known = { program, interactions, main: program.parts.findIndex((p) => p.id === 'page' && p.route === undefined) };
       this.documents.set(pattern, known);
     }
     return known;
@@ -44,12 +47,12 @@ export class VisitCompiler {
 
   /** Whether a move between two routes can stay inside the app: one realm whose entry starts all of it. */
   staysInside(from: string, to: string): boolean {
-    return this.document(from).scenes.has(moveScene(to));
+    return this.document(from).interactions.has(moveInteraction(to));
   }
 
   /** Whether a part of a route has a moment of its own in the document that was opened. */
   hasMoment(opened: string, route: string, part: string): boolean {
-    return this.document(opened).scenes.has(partScene(route, part));
+    return this.document(opened).interactions.has(partInteraction(route, part));
   }
 
   /**
@@ -64,56 +67,65 @@ export class VisitCompiler {
       route = opened = this.known(pattern, at);
       const { program, main } = this.document(pattern);
       const conditions = this.holding(opened, pattern, holds);
-      documents.push({ program, begins, awayMs, main, conditions, beats: [] });
+      documents.push({ program, begins, awayMs, main, conditions, steps: [] });
     };
     open(visit.landing, 'landing', 0, visit.holds, 'landing');
     visit.steps.forEach((step, at) => {
       const name = `steps[${at}]`;
-      const beat: Beat = { step: at, does: 'scene', scene: -1, conditions: [], dwellMs: step.dwellMs, leadMs: 0 };
-      documents.at(-1)!.beats.push(beat);
+      const compiled: CompiledStep = {
+        index: at,
+        does: 'interaction',
+        interaction: -1,
+        conditions: [],
+        dwellMs: step.dwellMs,
+        leadMs: 0,
+      };
+      documents.at(-1)!.steps.push(compiled);
       switch (step.does) {
         case 'act':
         case 'scroll':
-          beat.scene = this.sceneOn(opened, route, step.part, name);
-          beat.leadMs = step.leadMs;
+          compiled.interaction = this.interactionOn(opened, route, step.part, name);
+          compiled.leadMs = step.leadMs;
           return;
         case 'approach':
-          beat.does = 'approach';
-          beat.leadMs = step.leadMs;
-          if ('part' in step) beat.scene = this.sceneOn(opened, route, step.part, name);
-          else beat.scene = this.document(opened).scenes.get(moveScene(this.known(step.to, name))) ?? -1;
+          compiled.does = 'approach';
+          compiled.leadMs = step.leadMs;
+          if ('part' in step) compiled.interaction = this.interactionOn(opened, route, step.part, name);
+          else
+            compiled.interaction =
+              this.document(opened).interactions.get(moveInteraction(this.known(step.to, name))) ?? -1;
           return;
         case 'move': {
           this.known(step.to, name);
-          const scene = this.document(opened).scenes.get(moveScene(step.to));
-          beat.leadMs = step.leadMs;
+          const interaction = this.document(opened).interactions.get(moveInteraction(step.to));
+          compiled.leadMs = step.leadMs;
           if (step.by === 'inside') {
-            if (scene === undefined)
+            if (interaction === undefined)
               throw new InputError(
                 'No way inside the app',
                 `${route} and ${step.to} don't share a document that could show both. Make it a move that opens a document.`,
                 name,
               );
-            beat.scene = scene;
-            beat.conditions = this.holding(opened, step.to, step.holds);
+            compiled.interaction = interaction;
+            compiled.conditions = this.holding(opened, step.to, step.holds);
             route = step.to;
             return;
           }
-          beat.does = 'leave';
-          beat.scene = this.document(opened).scenes.get(leaveScene(step.to)) ?? scene ?? -1;
+          compiled.does = 'leave';
+          compiled.interaction = this.document(opened).interactions.get(leaveInteraction(step.to)) ?? interaction ?? -1;
           open(step.to, 'link', 0, step.holds, name);
           return;
         }
         case 'resize':
-          beat.does = 'resize';
-          beat.size = { width: step.width, height: step.height };
+          compiled.does = 'resize';
+          compiled.size = { width: step.width, height: step.height };
           return;
         case 'deploy':
-          beat.does = 'deploy';
+          compiled.does = 'deploy';
           return;
         case 'return':
-          beat.does = step.deployed ? 'deploy' : 'leave';
-          if (step.deployed) documents.at(-1)!.beats.push({ ...beat, does: 'leave', dwellMs: 0 });
+          compiled.does = step.deployed ? 'deploy' : 'leave';
+          if (step.deployed) documents.at(-1)!.steps.push({ ...compiled, does: 'leave', dwellMs: 0 });
           open(step.to, 'return', step.awayMs, step.holds, name);
       }
     });
@@ -126,11 +138,13 @@ export class VisitCompiler {
     throw new InputError('No such route', `${pattern} is none of: ${known}.`, at);
   }
 
-  private sceneOn(opened: string, route: string, part: string, at: string): number {
-    const scene = this.document(opened).scenes.get(partScene(route, part));
-    if (scene !== undefined) return scene;
+  private interactionOn(opened: string, route: string, part: string, at: string): number {
+    const interaction = this.document(opened).interactions.get(partInteraction(route, part));
+    if (interaction !== undefined) return interaction;
     const { parts } = this.snapshot.routes.find((r) => r.pattern === route)!;
-    const here = parts.filter((p) => this.document(opened).scenes.has(partScene(route, p.id))).map((p) => p.id);
+    const here = parts
+      .filter((p) => this.document(opened).interactions.has(partInteraction(route, p.id)))
+      .map((p) => p.id);
     const known = parts.some((p) => p.id === part);
     throw new InputError(
       known ? 'Nothing to wait for' : 'No such part',
@@ -142,7 +156,7 @@ export class VisitCompiler {
   }
 
   private holding(opened: string, route: string, parts: string[]): number[] {
-    const { scenes } = this.document(opened);
-    return parts.flatMap((part) => scenes.get(partScene(route, part)) ?? []);
+    const { interactions } = this.document(opened);
+    return parts.flatMap((part) => interactions.get(partInteraction(route, part)) ?? []);
   }
 }

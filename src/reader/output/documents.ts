@@ -1,7 +1,7 @@
 import path from 'node:path';
 import zlib from 'node:zlib';
-import { withoutQuery } from '../../core/formats/address.ts';
 import type { Notice } from '../../core/snapshot/types.ts';
+import { withoutQuery } from '../../core/text/address.ts';
 import { textIfThere } from '../folder-files.ts';
 import { type HtmlDocument, readHtml } from '../html-document.ts';
 import { onNetwork } from '../resolve.ts';

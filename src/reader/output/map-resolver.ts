@@ -1,5 +1,5 @@
 import path from 'node:path';
-import { withoutQuery } from '../../core/formats/address.ts';
+import { withoutQuery } from '../../core/text/address.ts';
 import { packageOf } from './source-names.ts';
 
 const EXTENSIONS = ['.tsx', '.ts', '.jsx', '.js', '.mts', '.mjs', '.cjs', '.vue', '.svelte', '.json', '.css'];

@@ -1,8 +1,8 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { parseSync } from 'oxc-parser';
-import { withoutQuery } from '../../core/formats/address.ts';
 import type { Failed } from '../../core/snapshot/types.ts';
+import { withoutQuery } from '../../core/text/address.ts';
 import { reasonOf, textInside, Unreadable } from '../folder-files.ts';
 import { SourceText } from '../source-text.ts';
 import { beginFile, leftAside } from '../watch.ts';

@@ -3,13 +3,13 @@
 import { useEffect, useRef } from 'react';
 import { CACHE_STATES, type CacheState } from '../../core/sim/conditions.ts';
 import { readVisit, writeVisit } from '../../core/visits/notation.ts';
+import { isStation, type StationId } from '../../core/vocabulary/stations.ts';
 import { useCompareChoice } from '../state/compare.ts';
 import { useHandoffPage } from '../state/handoff-page.ts';
 import { useStations } from '../state/stations.ts';
 import { useVisitChoice } from '../state/visit.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import type { Selection } from '../state/workbench-types.ts';
-import { isStation, type StationId } from './station-list.ts';
 
 /**
  * Keeps the address of the page in step with what is chosen, so that it can be kept and sent on. Another station, plan or

@@ -1,11 +1,11 @@
 'use client';
 
 import { useState } from 'react';
+import type { StationId } from '../../core/vocabulary/stations.ts';
 import type { AppView } from '../../worker/views.ts';
 import { useSplitPage } from '../state/split-page.ts';
 import { useStations } from '../state/stations.ts';
 import { useWorkbench } from '../state/workbench.ts';
-import type { StationId } from './station-list.ts';
 
 /** So many imports without an end, or such a share of all, make every figure doubtful. */
 const MANY = 5;

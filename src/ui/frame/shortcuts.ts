@@ -2,11 +2,11 @@
 
 import { useEffect } from 'react';
 import { create } from 'zustand';
+import { STATION_IDS, STATIONS, type StationId } from '../../core/vocabulary/stations.ts';
 import { hasOwnUndo, isTakenElsewhere } from '../parts/keys.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { useConditionsSheet } from './conditions-sheet.tsx';
 import { usePlanSheet } from './plan-sheet.tsx';
-import { STATIONS, type StationId } from './station-list.ts';
 import { toggleTheme } from './theme.ts';
 import { useWordsSheet } from './words-sheet.tsx';
 
@@ -14,7 +14,7 @@ export const useShortcutSheet = create<{ open: boolean }>()(() => ({ open: false
 
 /** Keys that work everywhere, with what they do. */
 export const SHORTCUTS: { keys: string; does: string }[] = [
-  ...STATIONS.map((s) => ({ keys: s.key, does: `go to ${s.name}` })),
+  ...STATION_IDS.map((id) => ({ keys: STATIONS[id].key, does: `go to ${STATIONS[id].name}` })),
   { keys: '[  ]', does: 'route before, next route' },
   { keys: '↑  ↓', does: 'move through the rows; in the Load sheet ← → through the chunks' },
   { keys: '←', does: 'Startup: go to what caused the request' },
@@ -56,8 +56,8 @@ export function useShortcuts(go: (station: StationId) => void): void {
         return;
       }
       if (event.altKey || isTakenElsewhere(event)) return;
-      const station = STATIONS.find((s) => s.key === event.key);
-      const does = station ? () => go(station.id) : SINGLE_KEYS[event.key];
+      const station = STATION_IDS.find((id) => STATIONS[id].key === event.key);
+      const does = station ? () => go(station) : SINGLE_KEYS[event.key];
       if (!does) return;
       // Else the letter lands in the first field of what it opens.
       event.preventDefault();

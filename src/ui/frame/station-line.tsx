@@ -1,6 +1,6 @@
 import { STATION_OF } from '../../core/advise/stations.ts';
+import { STATION_IDS, STATIONS, type StationId } from '../../core/vocabulary/stations.ts';
 import { useFindings } from '../state/advice.ts';
-import { STATIONS, type StationId } from './station-list.ts';
 
 /** The stations as stops on one line. */
 export function StationLine({ at, onGo }: { at: StationId; onGo: (station: StationId) => void }) {
@@ -11,13 +11,13 @@ export function StationLine({ at, onGo }: { at: StationId; onGo: (station: Stati
     <nav aria-label="Stations" className="border-r border-line bg-paper">
       <ol className="relative mt-5">
         <li aria-hidden="true" className="absolute top-5 bottom-5 left-[23px] w-px bg-line" />
-        {STATIONS.map((s) => {
-          const here = s.id === at;
+        {STATION_IDS.map((id) => {
+          const here = id === at;
           return (
-            <li key={s.id}>
+            <li key={id}>
               <button
                 type="button"
-                onClick={() => onGo(s.id)}
+                onClick={() => onGo(id)}
                 aria-current={here ? 'page' : undefined}
                 className={`relative flex h-10 w-full items-center gap-3 pl-[17px] text-left hover:text-ink ${here ? 'font-semibold' : 'text-soft'}`}
               >
@@ -25,13 +25,13 @@ export function StationLine({ at, onGo }: { at: StationId; onGo: (station: Stati
                   aria-hidden="true"
                   className={`size-[13px] rounded-full border-2 ${here ? 'border-ink bg-ink ring-4 ring-line' : 'border-faint bg-paper'}`}
                 />
-                {s.name}
-                {waiting(s.id) > 0 ? (
+                {STATIONS[id].name}
+                {waiting(id) > 0 ? (
                   <span
                     className="ml-auto pr-3 text-[11px] font-normal text-soft"
-                    title={`${waiting(s.id)} findings to act on here`}
+                    title={`${waiting(id)} findings to act on here`}
                   >
-                    {waiting(s.id)}
+                    {waiting(id)}
                     <span className="sr-only"> findings</span>
                   </span>
                 ) : null}

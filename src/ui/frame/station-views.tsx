@@ -1,38 +1,54 @@
 'use client';
 
 import dynamic from 'next/dynamic';
+import type { ComponentType } from 'react';
+import type { StationId } from '../../core/vocabulary/stations.ts';
 import { Message } from '../parts/message.tsx';
+
+interface StationView {
+  /** Fetches its code: with the first look at it, and ahead of that once nothing else is to be done. */
+  load: () => Promise<ComponentType>;
+  /** What an app has to have, so that there is something to show. */
+  needs: 'nothing' | 'routes' | 'routes and modules';
+}
+
+const VIEWS: Record<StationId, StationView> = {
+  inventory: {
+    load: () => import('../stations/inventory/inventory-station.tsx').then((m) => m.InventoryStation),
+    needs: 'nothing',
+  },
+  split: { load: () => import('../stations/split/split.tsx').then((m) => m.Split), needs: 'routes and modules' },
+  'load-sheet': {
+    load: () => import('../stations/load-sheet/load-sheet-station.tsx').then((m) => m.LoadSheetStation),
+    needs: 'routes',
+  },
+  startup: { load: () => import('../stations/startup/startup.tsx').then((m) => m.Startup), needs: 'routes' },
+  visits: { load: () => import('../stations/visits/visits-station.tsx').then((m) => m.Visits), needs: 'routes' },
+  hints: { load: () => import('../stations/hints/hints-station.tsx').then((m) => m.Hints), needs: 'routes' },
+  compare: {
+    load: () => import('../stations/compare/compare-station.tsx').then((m) => m.CompareStation),
+    needs: 'routes',
+  },
+  handoff: {
+    load: () => import('../stations/handoff/handoff-station.tsx').then((m) => m.HandoffStation),
+    needs: 'routes',
+  },
+};
 
 const loading = () => <Message title="Opening the station">Its code is on the way.</Message>;
 
-/** How each station's code is fetched: with the first look at it, and ahead of that once nothing else is to be done. */
-const LOADS = {
-  inventory: () => import('../stations/inventory/inventory-station.tsx').then((m) => m.InventoryStation),
-  split: () => import('../stations/split/split.tsx').then((m) => m.Split),
-  loadSheet: () => import('../stations/load-sheet/load-sheet-station.tsx').then((m) => m.LoadSheetStation),
-  startup: () => import('../stations/startup/startup.tsx').then((m) => m.Startup),
-  visits: () => import('../stations/visits/visits-station.tsx').then((m) => m.Visits),
-  hints: () => import('../stations/hints/hints-station.tsx').then((m) => m.Hints),
-  compare: () => import('../stations/compare/compare-station.tsx').then((m) => m.CompareStation),
-  handoff: () => import('../stations/handoff/handoff-station.tsx').then((m) => m.HandoffStation),
-};
-
-export const InventoryStation = dynamic(LOADS.inventory, { ssr: false, loading });
-export const Split = dynamic(LOADS.split, { ssr: false, loading });
-export const LoadSheetStation = dynamic(LOADS.loadSheet, { ssr: false, loading });
-export const Startup = dynamic(LOADS.startup, { ssr: false, loading });
-export const Visits = dynamic(LOADS.visits, { ssr: false, loading });
-export const Hints = dynamic(LOADS.hints, { ssr: false, loading });
-export const CompareStation = dynamic(LOADS.compare, { ssr: false, loading });
-export const HandoffStation = dynamic(LOADS.handoff, { ssr: false, loading });
+/** What a station shows, and what an app has to have for it. */
+export const STATION_VIEWS = Object.fromEntries(
+  Object.entries(VIEWS).map(([id, { load, needs }]) => [id, { needs, View: dynamic(load, { ssr: false, loading }) }]),
+) as Record<StationId, { needs: StationView['needs']; View: ComponentType }>;
 
 /** Fetches what other stations need, one after the other, while nothing else is to be done. */
 export function fetchStationsAhead(): void {
-  const rest = Object.values(LOADS);
+  const rest = Object.values(VIEWS);
   const next = () => {
-    const load = rest.shift();
+    const view = rest.shift();
     // What can't be fetched now is fetched when it is looked at.
-    if (load) load().then(whenIdle, whenIdle);
+    if (view) view.load().then(whenIdle, whenIdle);
   };
   const whenIdle = () => {
     if ('requestIdleCallback' in window) requestIdleCallback(next);

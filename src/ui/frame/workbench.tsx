@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
+import type { StationId } from '../../core/vocabulary/stations.ts';
 import { onBreakdown } from '../../worker/client.ts';
 import { Message } from '../parts/message.tsx';
 import { RoleTextures } from '../parts/roles.tsx';
@@ -27,19 +28,9 @@ import { LiveStrip } from './live-strip.tsx';
 import { PlanSheet } from './plan-sheet.tsx';
 import { ShortcutSheet } from './shortcut-sheet.tsx';
 import { useShortcuts } from './shortcuts.ts';
+import { Station } from './station.tsx';
 import { StationLine } from './station-line.tsx';
-import type { StationId } from './station-list.ts';
-import {
-  CompareStation,
-  fetchStationsAhead,
-  HandoffStation,
-  Hints,
-  InventoryStation,
-  LoadSheetStation,
-  Split,
-  Startup,
-  Visits,
-} from './station-views.tsx';
+import { fetchStationsAhead } from './station-views.tsx';
 import { TopBar } from './top-bar.tsx';
 import { WordsSheet } from './words-sheet.tsx';
 
@@ -90,39 +81,14 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
               <Failure failure={failure} />
             ) : !loaded ? (
               <Message title="Opening the project">Reading the snapshot and predicting the first landing.</Message>
-            ) : at === 'inventory' ? (
-              <InventoryStation key={projectId} onGo={setAt} />
-            ) : app.routes.length === 0 ? (
-              <Message title="No routes yet">
-                <p>{app.modules} modules were read, but no route was found in the code.</p>
-                <button type="button" className="mt-3 text-ink underline" onClick={() => setAt('inventory')}>
-                  Name a route by hand
-                </button>
-              </Message>
-            ) : at === 'load-sheet' ? (
-              <LoadSheetStation onGo={setAt} />
-            ) : at === 'startup' ? (
-              <Startup />
-            ) : at === 'visits' ? (
-              <Visits />
-            ) : at === 'hints' ? (
-              <Hints />
-            ) : at === 'compare' ? (
-              <CompareStation />
-            ) : at === 'handoff' ? (
-              <HandoffStation />
-            ) : app.splittable ? (
-              <Split />
             ) : (
-              <Message title="There is nothing to cut here">
-                <p>
-                  This output’s source maps don’t hold the sources, so Yokeline knows its files but not what imports
-                  what inside of them. Build it with the sources in its maps, or read the app’s own folder.
-                </p>
-                <button type="button" className="mt-3 text-ink underline" onClick={() => setAt('inventory')}>
-                  See what is in the files
-                </button>
-              </Message>
+              <Station
+                key={projectId}
+                at={at}
+                routes={app.routes.length}
+                modules={app.modules}
+                splittable={app.splittable}
+              />
             )}
           </main>
         </div>

@@ -1,4 +1,4 @@
-import { moveScene, partScene } from '../../load/types.ts';
+import { moveInteraction, partInteraction } from '../../load/types.ts';
 import { shortName } from '../../plan/names.ts';
 import type { Decision, Fallback } from '../../plan/types.ts';
 import { actKey } from '../../visitors/reckon.ts';
@@ -11,14 +11,14 @@ export function failsSilently({ snapshot, plan, starts }: Grounds): Suspicion[] 
   const visits = new VisitCompiler(snapshot, plan);
   const asked = new Map<string, string[]>();
   for (const { route } of starts.starts) {
-    const { program, scenes } = visits.document(route.pattern);
+    const { program, interactions } = visits.document(route.pattern);
     const moments = [
-      ...route.parts.map((p) => ({ module: p.module, scene: partScene(route.pattern, p.id) })),
-      ...snapshot.routes.map((r) => ({ module: r.page, scene: moveScene(r.pattern) })),
+      ...route.parts.map((p) => ({ module: p.module, interaction: partInteraction(route.pattern, p.id) })),
+      ...snapshot.routes.map((r) => ({ module: r.page, interaction: moveInteraction(r.pattern) })),
     ];
-    for (const { module, scene } of moments) {
-      const at = scenes.get(scene);
-      const found = at === undefined ? null : program.scenes![at];
+    for (const { module, interaction } of moments) {
+      const at = interactions.get(interaction);
+      const found = at === undefined ? null : program.interactions![at];
       if (!found?.act.some((a) => a.do.kind === 'import')) continue;
       if (program.parts[found.shows[0]]?.tellsFailure) continue;
       const routes = asked.get(module) ?? [];

@@ -1,4 +1,4 @@
-import type { ShapedAtom } from './shape.ts';
+import type { ShapedAtom } from './shaped-atom.ts';
 
 /**
  * Merges atoms below a size, the smallest first, each with the partner that adds the least expected unneeded bytes:

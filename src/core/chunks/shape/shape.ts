@@ -2,16 +2,7 @@ import { isUnshaped, type Shaping } from '../../plan/shaping.ts';
 import type { Snapshot } from '../../snapshot/types.ts';
 import type { Atom } from '../atoms.ts';
 import { mergeSmall, mergeToCeiling } from './merge.ts';
-
-/** An atom on its way to becoming a chunk. */
-export interface ShapedAtom extends Atom {
-  /** Minified bytes of its modules. */
-  bytes: number;
-  /** Place of its first module in the order of evaluation. */
-  first: number;
-  /** Not to be merged with anything: kept apart, or gathered by name. */
-  fixed: boolean;
-}
+import type { ShapedAtom } from './shaped-atom.ts';
 
 /**
  * Puts atoms into files as a plan wishes, in this order: one file per module, keep apart, gather, keep together, copy

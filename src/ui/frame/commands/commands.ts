@@ -1,12 +1,12 @@
-import { adviceNow, chooseFinding } from '../../state/advice.ts';
-import { useStations } from '../../state/stations.ts';
+import { STATION_IDS, STATIONS } from '../../../core/vocabulary/stations.ts';
+import { adviceNow, showFinding } from '../../state/advice.ts';
+import { goTo } from '../../state/stations.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { CACHE_OPTIONS, DEVICE_OPTIONS, LINK_OPTIONS } from '../condition-options.ts';
 import { useConditionsSheet } from '../conditions-sheet.tsx';
 import { useReadDialog } from '../drop.ts';
 import { usePlanSheet } from '../plan-sheet.tsx';
 import { useShortcutSheet } from '../shortcuts.ts';
-import { STATIONS } from '../station-list.ts';
 import { toggleTheme } from '../theme.ts';
 import { useWordsSheet } from '../words-sheet.tsx';
 
@@ -23,14 +23,13 @@ const MOST_FINDINGS = 30;
 /** All that can be done from anywhere, as the workbench is now. */
 export function commands(): Command[] {
   const { app, project, choose, choosePlan, undo, redo, done, undone, ...bench } = useWorkbench.getState();
-  const { go } = useStations.getState();
   const plan = storedPlan({ project, planId: bench.planId });
-  const stations = STATIONS.map(
-    (s): Command => ({
+  const stations = STATION_IDS.map(
+    (id): Command => ({
       group: 'Go to',
-      words: s.name,
-      note: s.key,
-      run: () => go(s.id),
+      words: STATIONS[id].name,
+      note: STATIONS[id].key,
+      run: () => goTo(id),
     }),
   );
   const routes = (app?.routes ?? [])
@@ -80,10 +79,7 @@ export function commands(): Command[] {
       (f): Command => ({
         group: 'Finding',
         words: f.what,
-        run: () => {
-          chooseFinding(f.id);
-          go('hints');
-        },
+        run: () => showFinding(f),
       }),
     );
   return [...stations, ...doing(), ...routes, ...plans, ...conditions, ...findings];

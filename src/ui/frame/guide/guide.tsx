@@ -1,9 +1,9 @@
 'use client';
 
 import { useEffect } from 'react';
+import type { StationId } from '../../../core/vocabulary/stations.ts';
 import { useHandoffPage } from '../../state/handoff-page.ts';
 import { usePlan, useWorkbench } from '../../state/workbench.ts';
-import type { StationId } from '../station-list.ts';
 import { recallGuide, setGuide, useGuide } from './progress.ts';
 import { GUIDE } from './steps.ts';
 

@@ -1,8 +1,8 @@
 import type { Plan } from '../../../core/plan/types.ts';
+import type { StationId } from '../../../core/vocabulary/stations.ts';
 import { useHandoffPage } from '../../state/handoff-page.ts';
 import { useStations } from '../../state/stations.ts';
 import { useWorkbench } from '../../state/workbench.ts';
-import type { StationId } from '../station-list.ts';
 
 /** What the steps look at to tell that they are done. */
 export interface Present {

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { ActionMeasure, LandingMeasure, Measure } from '../../../core/compare/measures.ts';
-import type { TextTable } from '../../../core/formats/table-text.ts';
+import type { TextTable } from '../../../core/text/table-text.ts';
 import { Change } from '../../parts/change.tsx';
 import { Term } from '../../parts/term.tsx';
 import { type Compared, conditionsWords } from '../../state/compare.ts';

@@ -1,7 +1,7 @@
 'use client';
 
 import { toast } from 'sonner';
-import { type TextTable, tablesCsv, tablesMarkdown } from '../../../core/formats/table-text.ts';
+import { type TextTable, tablesCsv, tablesMarkdown } from '../../../core/text/table-text.ts';
 import { pictureOf, saveAsPng } from '../../parts/picture.ts';
 import { saveFile } from '../../parts/save-file.ts';
 

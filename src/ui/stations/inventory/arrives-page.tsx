@@ -3,7 +3,6 @@
 import { useState } from 'react';
 import type { Sizes } from '../../../core/inventory/inventory.ts';
 import type { FullInventory } from '../../../worker/views.ts';
-import type { StationId } from '../../frame/station-list.ts';
 import { Pills } from '../../parts/pills.tsx';
 import { Finder } from './finder.tsx';
 import { HeavyLists } from './heavy-lists.tsx';
@@ -16,14 +15,14 @@ import { WhereaboutsSheet } from './whereabouts-sheet.tsx';
 const KINDS: (keyof Sizes)[] = ['compressed', 'minified', 'source'];
 
 /** What each route needs at start, what is in the wrong start, what is heavy, and why it is there. */
-export function ArrivesPage({ inventory, onGo }: { inventory: FullInventory; onGo: (station: StationId) => void }) {
+export function ArrivesPage({ inventory }: { inventory: FullInventory }) {
   const [kind, setKind] = useState<keyof Sizes>('compressed');
   const [module, setModule] = useState<string | null>(null);
   return (
     <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_320px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-3 pb-6">
         <NoticeList notices={inventory.notices} />
-        <LeakList leaks={inventory.leaks} onGo={onGo} />
+        <LeakList leaks={inventory.leaks} />
         <div className="mb-2 flex items-start justify-between gap-4">
           <div>
             <h1 className="text-[15px] font-semibold">What each route needs at start</h1>
@@ -59,7 +58,7 @@ export function ArrivesPage({ inventory, onGo }: { inventory: FullInventory; onG
             <button type="button" className="mb-2 text-soft underline hover:text-ink" onClick={() => setModule(null)}>
               back to the route
             </button>
-            <WhereaboutsSheet path={module} onGo={onGo} />
+            <WhereaboutsSheet path={module} />
           </>
         )}
       </aside>

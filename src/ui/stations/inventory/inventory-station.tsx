@@ -1,9 +1,9 @@
 'use client';
 
-import type { StationId } from '../../frame/station-list.ts';
-import { FindingsBeside } from '../../parts/findings-beside.tsx';
+import { FindingsHere } from '../../parts/findings-here.tsx';
 import { Message } from '../../parts/message.tsx';
 import { PageTabs } from '../../parts/page-tabs.tsx';
+import { useFindingsAt } from '../../state/advice.ts';
 import { useAmendments } from '../../state/amendments.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { ArrivesPage } from './arrives-page.tsx';
@@ -14,7 +14,7 @@ import { useInventory } from './use-inventory.ts';
 const NO_MODULES: never[] = [];
 
 /** What was read: what each route's start is made of and why, and the routes and parts themselves. */
-export function InventoryStation({ onGo }: { onGo: (station: StationId) => void }) {
+export function InventoryStation() {
   const { found: inventory, error } = useInventory();
   const { confirmed } = useAmendments();
   const none = useWorkbench((s) => s.app?.routes.length === 0);
@@ -23,14 +23,14 @@ export function InventoryStation({ onGo }: { onGo: (station: StationId) => void 
     <ModulesContext.Provider value={inventory?.modules ?? NO_MODULES}>
       <PageTabs
         label="Inventory"
-        beside={<FindingsBeside station="inventory" />}
+        beside={<Beside />}
         first={none ? 'routes' : 'arrives'}
         pages={[
           {
             id: 'arrives',
             words: 'What arrives',
             content: inventory ? (
-              <ArrivesPage inventory={inventory} onGo={onGo} />
+              <ArrivesPage inventory={inventory} />
             ) : (
               <Message title="Taking stock">Following every route’s imports.</Message>
             ),
@@ -40,4 +40,8 @@ export function InventoryStation({ onGo }: { onGo: (station: StationId) => void 
       />
     </ModulesContext.Provider>
   );
+}
+
+function Beside() {
+  return <FindingsHere {...useFindingsAt('inventory')} />;
 }

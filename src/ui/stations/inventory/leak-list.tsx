@@ -2,22 +2,22 @@
 
 import { useState } from 'react';
 import type { Leak } from '../../../core/inventory/leaks.ts';
-import type { StationId } from '../../frame/station-list.ts';
 import { size } from '../../parts/format.ts';
 import { chooseOn } from '../../state/go-to-route.ts';
+import { goTo } from '../../state/stations.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 
 const FEW = 3;
 
 /** Code of one route in the start of others, with the line that does it. */
-export function LeakList({ leaks, onGo }: { leaks: Leak[]; onGo: (station: StationId) => void }) {
+export function LeakList({ leaks }: { leaks: Leak[] }) {
   const route = useWorkbench((s) => s.route);
   const [all, setAll] = useState(false);
   if (leaks.length === 0) return null;
   const show = (leak: Leak) => {
     // On the route that is looked at, where that pays for it as well.
     chooseOn(leak.paidBy.includes(route) ? route : leak.paidBy[0], { kind: 'import', key: leak.import });
-    onGo('split');
+    goTo('split');
   };
   return (
     <section className="mb-6">

@@ -1,12 +1,12 @@
 'use client';
 
 import type { PathStep } from '../../../core/inventory/whereabouts.ts';
-import type { StationId } from '../../frame/station-list.ts';
+import { goTo } from '../../state/stations.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { useWhereabouts } from './use-inventory.ts';
 
 /** Where a module is, and which imports put it there, with files and lines. */
-export function WhereaboutsSheet({ path, onGo }: { path: string | null; onGo: (station: StationId) => void }) {
+export function WhereaboutsSheet({ path }: { path: string | null }) {
   const found = useWhereabouts(path);
   const route = useWorkbench((s) => s.route);
   const choose = useWorkbench((s) => s.choose);
@@ -53,7 +53,7 @@ export function WhereaboutsSheet({ path, onGo }: { path: string | null; onGo: (s
             className="mt-4 underline"
             onClick={() => {
               choose({ route: shown.pattern });
-              onGo('split');
+              goTo('split');
             }}
           >
             open {shown.pattern} in Split

@@ -3,7 +3,6 @@
 import { useMemo, useRef, useState } from 'react';
 import type { SheetRow } from '../../../core/load-sheet/sheet.ts';
 import { analyst } from '../../../worker/client.ts';
-import type { StationId } from '../../frame/station-list.ts';
 import { size } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
 import { Pills, zoomWords } from '../../parts/pills.tsx';
@@ -11,6 +10,7 @@ import { useWidth } from '../../parts/use-width.ts';
 import { useAsked } from '../../state/asked.ts';
 import { chooseOn } from '../../state/go-to-route.ts';
 import { isMarked } from '../../state/selection.ts';
+import { goTo } from '../../state/stations.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { Grid } from './grid.tsx';
 import { HEADS, type PlacedColumn, placeColumns, type SortBy, shownRows, type View } from './layout.ts';
@@ -23,7 +23,7 @@ const ZOOMS = [1, 2, 4, 8];
 const UNCHANGED: { rows: string[]; columns: string[] } = { rows: [], columns: [] };
 
 /** What arrives for each moment: moments as rows, chunks as columns as wide as they weigh. */
-export function LoadSheetStation({ onGo }: { onGo: (station: StationId) => void }) {
+export function LoadSheetStation() {
   const { found, error } = useAsked(({ plan, conditions }) => analyst().loadSheet(plan, conditions), '', [
     'conditions',
   ]);
@@ -140,7 +140,7 @@ export function LoadSheetStation({ onGo }: { onGo: (station: StationId) => void 
           <span>
             {sheet.columns.length} chunks, {size(sheet.columns.reduce((sum, c) => sum + c.bytes, 0))}; point at a cell
             or walk with the arrow keys
-            <button type="button" className="ml-4 underline hover:text-ink" onClick={() => onGo('split')}>
+            <button type="button" className="ml-4 underline hover:text-ink" onClick={() => goTo('split')}>
               change the cut in Split
             </button>
           </span>

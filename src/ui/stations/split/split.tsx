@@ -1,7 +1,8 @@
 'use client';
 
-import { FindingsBeside } from '../../parts/findings-beside.tsx';
+import { FindingsHere } from '../../parts/findings-here.tsx';
 import { PageTabs } from '../../parts/page-tabs.tsx';
+import { useFindingsAt } from '../../state/advice.ts';
 import { useSplitPage } from '../../state/split-page.ts';
 import { FilesPage } from './files/files-page.tsx';
 import { ImportsPage } from './imports-page.tsx';
@@ -16,7 +17,7 @@ export function Split() {
       first="imports"
       page={page}
       onPage={(next) => useSplitPage.setState({ page: next })}
-      beside={<FindingsBeside station="split" />}
+      beside={<Beside />}
       pages={[
         { id: 'imports', words: 'Imports', content: <ImportsPage /> },
         { id: 'files', words: 'Files', content: <FilesPage /> },
@@ -24,4 +25,8 @@ export function Split() {
       ]}
     />
   );
+}
+
+function Beside() {
+  return <FindingsHere {...useFindingsAt('split')} />;
 }

@@ -1,4 +1,4 @@
-import type { ChainLink } from '../../../core/explain/critical-chain.ts';
+import type { ChainLink } from '../../../core/metrics/critical-chain.ts';
 import type { RequestRecord, Timeline } from '../../../core/sim/types.ts';
 import type { LandingView } from '../../../worker/views.ts';
 

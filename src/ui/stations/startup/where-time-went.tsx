@@ -1,4 +1,4 @@
-import { type LinkKind, whereTheTimeWent } from '../../../core/explain/critical-chain.ts';
+import { type LinkKind, whereTheTimeWent } from '../../../core/metrics/critical-chain.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { time } from '../../parts/format.ts';
 import { Term } from '../../parts/term.tsx';

@@ -1,9 +1,9 @@
 'use client';
 
 import { withVisitors } from '../../../core/amend/visits.ts';
+import type { Habits, VisitorNotes } from '../../../core/snapshot/visitor-types.ts';
 import { movesOf, withAct, withDwell, withMove } from '../../../core/visitors/edit.ts';
 import { scaled } from '../../../core/visitors/model.ts';
-import type { Habits, VisitorNotes } from '../../../core/visitors/types.ts';
 import { analyst } from '../../../worker/client.ts';
 import type { VisitorsView } from '../../../worker/visit-desk.ts';
 import { NumberField, PickField } from '../../parts/field.tsx';

@@ -6,7 +6,7 @@ function moment(more: Partial<MomentView> = {}): MomentView {
   return {
     page: 0,
     step: 0,
-    scene: 0,
+    interaction: 0,
     name: 'dialog',
     kind: 'act',
     act: 4000,

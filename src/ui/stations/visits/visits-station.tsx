@@ -2,8 +2,9 @@
 
 import type { WishRow } from '../../../core/visitors/expect.ts';
 import type { VisitStep } from '../../../core/visits/types.ts';
-import { FindingsBeside } from '../../parts/findings-beside.tsx';
+import { FindingsHere } from '../../parts/findings-here.tsx';
 import { PageTabs } from '../../parts/page-tabs.tsx';
+import { useFindingsAt } from '../../state/advice.ts';
 import { useVisitChoice } from '../../state/visit.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { BoardPage } from './board-page.tsx';
@@ -27,7 +28,7 @@ export function Visits() {
   return (
     <PageTabs
       label="Visits"
-      beside={<FindingsBeside station="visits" />}
+      beside={<Beside />}
       first="one"
       page={page}
       onPage={setPage}
@@ -44,4 +45,8 @@ function stepOf({ kind, to, hesitation, inside }: WishRow): VisitStep {
   const pause = { dwellMs: REST_MS, leadMs: Math.round(hesitation.medianMs) };
   if (kind === 'move') return { does: 'move', to, by: inside ? 'inside' : 'document', holds: [], ...pause };
   return { does: kind, part: to, ...pause, ...(kind === 'scroll' ? { leadMs: 0 } : {}) };
+}
+
+function Beside() {
+  return <FindingsHere {...useFindingsAt('visits')} />;
 }

@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { isStation } from '../../../../ui/frame/station-list.ts';
+import { isStation } from '../../../../core/vocabulary/stations.ts';
 import { Workbench } from '../../../../ui/frame/workbench.tsx';
 
 export default async function Page({ params }: { params: Promise<{ project: string; station: string }> }) {

@@ -1,12 +1,19 @@
 import { fits } from '../load/places.ts';
 import type { Need } from '../load/types.ts';
-import { browserMs, byTask, type Run } from './run.ts';
+import { browserMs, byTask, type PageContext } from './page-context.ts';
+import type { Evaluating, Fetching, Parsing, Rendering, Then, Triggering } from './pieces.ts';
 import type { Cause, RevealState } from './types.ts';
-
-type Then = (cause: Cause) => void;
+import { afterAll } from './waits.ts';
 
 /** What shows: parts drawn by the document or by script, the first paint, and from when on each part answers. */
-export class Screen {
+interface Needs extends PageContext {
+  fetcher: Pick<Fetching, 'onArrival' | 'onFailure'>;
+  scripts: Pick<Evaluating, 'onEvaluated'>;
+  parser: Pick<Parsing, 'bodyInserted' | 'renderBlocked' | 'lastBlocker'>;
+  triggers: Pick<Triggering, 'await' | 'painted' | 'seen' | 'unseen'>;
+}
+
+export class Renderer implements Rendering {
   private readonly drawn: (Cause | undefined)[];
   private readonly drawWaiters: Then[][];
   private readonly begun = new Set<number>();
@@ -26,8 +33,8 @@ export class Screen {
   };
   private readonly states: ('shown' | 'answering' | 'failed' | undefined)[] = [];
 
-  constructor(private readonly run: Run) {
-    const count = run.program.parts.length;
+  constructor(private readonly page: Needs) {
+    const count = page.program.parts.length;
     this.drawn = new Array(count);
     this.turns = new Array(count).fill(0);
     this.drawWaiters = Array.from({ length: count }, () => []);
@@ -35,7 +42,7 @@ export class Screen {
 
   /** Sets up the parts that script draws as soon as it can. */
   start(): void {
-    this.run.program.parts.forEach((part, at) => {
+    this.page.program.parts.forEach((part, at) => {
       if (part.drawnBy === 'script' && part.onItsOwn && this.hasPlace(at)) this.draw(at);
     });
   }
@@ -51,7 +58,7 @@ export class Screen {
   }
 
   private hasPlace(at: number): boolean {
-    return fits(this.run.program.parts[at].screens, this.run.viewport.width);
+    return fits(this.page.program.parts[at].screens, this.page.viewport.width);
   }
 
   /** The parser has come past a part that the document draws. */
@@ -59,13 +66,13 @@ export class Screen {
     if (this.hasPlace(part)) this.documentDraws(part, cause);
     else
       this.unplaced.set(part, () =>
-        this.documentDraws(part, byTask(this.run, 'trigger', 'another width of the screen', -1)),
+        this.documentDraws(part, byTask(this.page, 'trigger', 'another width of the screen', -1)),
       );
   }
 
   private documentDraws(part: number, cause: Cause): void {
     this.markDrawn(part, cause, () => {
-      const { interactive, needs } = this.run.program.parts[part];
+      const { interactive, needs } = this.page.program.parts[part];
       if (interactive) this.answerLater(part, needs);
       else this.tell(part, 'answering');
     });
@@ -75,16 +82,16 @@ export class Screen {
   draw(at: number): void {
     if (this.begun.has(at)) return;
     this.begun.add(at);
-    const { run } = this;
-    const part = run.program.parts[at];
+    const { page } = this;
+    const part = page.program.parts[at];
     const turn = this.turns[at];
     const still = () => this.turns[at] === turn;
     for (const { resource } of part.needs)
-      run.fetcher.onFailure(resource, (cause) => still() && !this.drawn[at] && this.fail(at, cause));
+      page.fetcher.onFailure(resource, (cause) => still() && !this.drawn[at] && this.fail(at, cause));
     this.afterParts(part.after, (parents) => {
       const waits = part.needs.map((need) => (next: Then) => this.whenNeed(need, next));
       let ready = false;
-      run.scripts.afterAll(waits, (cause) => {
+      afterAll(page, waits, (cause) => {
         ready = true;
         this.whenAllowed(at, cause.at >= parents.at ? cause : parents, (latest) => still() && this.render(at, latest));
       });
@@ -97,11 +104,11 @@ export class Screen {
   /** A part leaves the screen: it is drawn anew when it comes again. */
   hide(at: number): void {
     if (this.states[at] !== undefined || this.begun.has(at))
-      this.reveal(at, 'gone', byTask(this.run, 'trigger', 'the next moment', -1));
+      this.reveal(at, 'gone', byTask(this.page, 'trigger', 'the next moment', -1));
     this.begun.delete(at);
     this.drawn[at] = undefined;
     this.states[at] = undefined;
-    this.run.triggers.unseen(at);
+    this.page.triggers.unseen(at);
     this.standInSince.delete(at);
     this.turns[at]++;
   }
@@ -126,7 +133,7 @@ export class Screen {
   /** A stand-in that script draws by itself: it can be the first thing that shows. */
   private standInFirst(at: number, needs: Need[]): void {
     const waits = needs.map((need) => (next: Then) => this.whenNeed(need, next));
-    this.run.scripts.afterAll(waits, (cause) => {
+    afterAll(this.page, waits, (cause) => {
       if (this.drawn[at]) return;
       this.hasContent ??= cause;
       this.standIn(at);
@@ -138,32 +145,33 @@ export class Screen {
     const turn = this.turns[at];
     const show = (cause: Cause) => {
       if (this.drawn[at] || this.turns[at] !== turn) return;
-      this.standInSince.set(at, this.run.clock.now);
+      this.standInSince.set(at, this.page.clock.now);
       this.reveal(at, 'stand-in', cause);
     };
-    const asked = this.run.clock.now;
+    const asked = this.page.clock.now;
     this.whenPainted((cause) => {
       // After the first paint it takes a frame until something new is seen.
       if (cause.at >= asked) show(cause);
-      else this.run.clock.at(asked + this.run.costs.frameWait, () => show(byTask(this.run, 'trigger', 'a frame', -1)));
+      else
+        this.page.clock.at(asked + this.page.costs.frameWait, () => show(byTask(this.page, 'trigger', 'a frame', -1)));
     });
   }
 
   /** What a part needs can't be loaded; the person is told if the plan says so. */
   private fail(at: number, cause: Cause): void {
-    const { run } = this;
-    run.clock.at(run.clock.now + run.costs.frameWait, () => {
-      if (run.program.parts[at].tellsFailure) this.reveal(at, 'failed', cause);
+    const { page } = this;
+    page.clock.at(page.clock.now + page.costs.frameWait, () => {
+      if (page.program.parts[at].tellsFailure) this.reveal(at, 'failed', cause);
       this.tell(at, 'failed');
     });
   }
 
   private render(at: number, latest: Cause): void {
-    const { run } = this;
-    const part = run.program.parts[at];
-    const ms = part.renderMs * run.conditions.device.cpuFactor;
-    const task = run.thread.add('render', part.name, ms, latest, -1, () => {
-      const by = byTask(run, 'task', `${part.name} drawn`, task);
+    const { page } = this;
+    const part = page.program.parts[at];
+    const ms = part.renderMs * page.conditions.device.cpuFactor;
+    const task = page.mainThread.add('render', part.name, ms, latest, -1, () => {
+      const by = byTask(page, 'task', `${part.name} drawn`, task);
       this.markDrawn(at, by, () => {
         if (!part.interactive) this.tell(at, 'answering');
         else if (part.answerNeeds) this.answerLater(at, part.answerNeeds);
@@ -174,21 +182,23 @@ export class Screen {
 
   /** A part may be drawn once its group is complete, and its stand-in was there for as long as it has to be. */
   private whenAllowed(at: number, cause: Cause, then: Then): void {
-    const { run } = this;
-    const { together, fallback, showWhen, held, name } = run.program.parts[at];
+    const { page } = this;
+    const { together, fallback, showWhen, held, name } = page.program.parts[at];
     if (held) return;
     const atMoment = (latest: Cause) => {
-      const since = run.clock.now;
+      const since = page.clock.now;
       if (!showWhen) then(latest);
       else
-        run.triggers.await(showWhen, () =>
-          then(run.clock.now > since ? byTask(run, 'trigger', `${name} is shown later than it could be`, -1) : latest),
+        page.triggers.await(showWhen, () =>
+          then(
+            page.clock.now > since ? byTask(page, 'trigger', `${name} is shown later than it could be`, -1) : latest,
+          ),
         );
     };
     const afterHold = (latest: Cause) => {
       const until = (this.standInSince.get(at) ?? Number.NEGATIVE_INFINITY) + (fallback?.holdMs ?? 0);
-      if (until <= run.clock.now) atMoment(latest);
-      else run.clock.at(until, () => atMoment(byTask(run, 'trigger', `the stand-in of ${name} is held`, -1)));
+      if (until <= page.clock.now) atMoment(latest);
+      else page.clock.at(until, () => atMoment(byTask(page, 'trigger', `the stand-in of ${name} is held`, -1)));
     };
     if (together === undefined) {
       afterHold(cause);
@@ -201,14 +211,14 @@ export class Screen {
   }
 
   private membersOf(together: string): number {
-    const { parts } = this.run.program;
+    const { parts } = this.page.program;
     return parts.filter((p, at) => p.together === together && p.drawnBy === 'script' && p.onItsOwn && this.hasPlace(at))
       .length;
   }
 
   private whenNeed(need: Need, then: Then): void {
-    if (need.state === 'evaluated') this.run.scripts.onEvaluated(need.resource, then);
-    else this.run.fetcher.onArrival(need.resource, then);
+    if (need.state === 'evaluated') this.page.scripts.onEvaluated(need.resource, then);
+    else this.page.fetcher.onArrival(need.resource, then);
   }
 
   private afterParts(parts: number[], then: Then): void {
@@ -217,12 +227,12 @@ export class Screen {
       if (by) next(by);
       else this.drawWaiters[p].push(next);
     });
-    this.run.scripts.afterAll(waits, then);
+    afterAll(this.page, waits, then);
   }
 
   private markDrawn(at: number, cause: Cause, shown: () => void): void {
-    const { run } = this;
-    const part = run.program.parts[at];
+    const { page } = this;
+    const part = page.program.parts[at];
     const turn = this.turns[at];
     this.drawn[at] = cause;
     for (const then of this.drawWaiters[at].splice(0)) then(cause);
@@ -234,30 +244,30 @@ export class Screen {
         this.reveal(at, 'shown', by);
         this.tell(at, 'shown');
         shown();
-        if (part.place === 'first screen') run.triggers.seen(at);
+        if (part.place === 'first screen') page.triggers.seen(at);
         const waits = part.fill.map((r) => (next: Then) => this.whenNeed({ resource: r, state: 'arrived' }, next));
-        if (waits.length > 0)
-          run.scripts.afterAll(waits, (last) => this.reveal(at, 'filled', last.at > by.at ? last : by));
+        if (waits.length > 0) afterAll(page, waits, (last) => this.reveal(at, 'filled', last.at > by.at ? last : by));
       };
-      if (late) run.clock.at(run.clock.now + run.costs.frameWait, () => show(cause));
+      if (late) page.clock.at(page.clock.now + page.costs.frameWait, () => show(cause));
       else show(paint);
     });
     this.tryPaint();
   }
 
-  /** A part that the document drew answers once its script has run. */
+  /** A part that the document drew answers once its script has page. */
   private answerLater(at: number, needs: Need[]): void {
-    const { run } = this;
-    const part = run.program.parts[at];
+    const { page } = this;
+    const part = page.program.parts[at];
     const turn = this.turns[at];
     for (const { resource } of needs)
-      run.fetcher.onFailure(resource, (cause) => this.turns[at] === turn && this.fail(at, cause));
-    run.scripts.afterAll(
+      page.fetcher.onFailure(resource, (cause) => this.turns[at] === turn && this.fail(at, cause));
+    afterAll(
+      page,
       needs.map((need) => (next: Then) => this.whenNeed(need, next)),
       (cause) => {
-        const ms = part.renderMs * run.conditions.device.cpuFactor;
-        const task = run.thread.add('render', part.name, ms, cause, -1, () => {
-          this.answers(at, byTask(run, 'task', `${part.name} answers`, task));
+        const ms = part.renderMs * page.conditions.device.cpuFactor;
+        const task = page.mainThread.add('render', part.name, ms, cause, -1, () => {
+          this.answers(at, byTask(page, 'task', `${part.name} answers`, task));
         });
       },
     );
@@ -269,35 +279,35 @@ export class Screen {
   }
 
   private reveal(part: number, state: RevealState, cause: Cause): void {
-    this.run.reveals.push({ part, state, at: this.run.clock.now, cause });
+    this.page.reveals.push({ part, state, at: this.page.clock.now, cause });
   }
 
   private whenPainted(then: Then): void {
-    const by = this.run.moments.firstContentCause;
+    const by = this.page.moments.firstContentCause;
     if (by) then(by);
     else this.atPaint.push(then);
   }
 
   /** Paints for the first time when nothing blocks rendering and there is something to show. */
   tryPaint(): void {
-    const { run } = this;
-    if (this.painting || !this.hasContent || !run.parser.bodyInserted || run.parser.renderBlocked) return;
+    const { page } = this;
+    if (this.painting || !this.hasContent || !page.parser.bodyInserted || page.parser.renderBlocked) return;
     this.painting = true;
     const cause =
-      run.parser.lastBlocker && run.parser.lastBlocker.at >= this.hasContent.at
-        ? run.parser.lastBlocker
+      page.parser.lastBlocker && page.parser.lastBlocker.at >= this.hasContent.at
+        ? page.parser.lastBlocker
         : this.hasContent;
-    run.clock.at(run.clock.now + run.costs.frameWait, () => {
-      if (run.parser.renderBlocked) {
+    page.clock.at(page.clock.now + page.costs.frameWait, () => {
+      if (page.parser.renderBlocked) {
         this.painting = false;
         return;
       }
-      const task = run.thread.add('paint', 'first paint', browserMs(run, run.costs.paint), cause, -1, () => {
-        run.moments.firstContent = run.clock.now;
-        const by = byTask(run, 'task', 'first paint', task);
-        run.moments.firstContentCause = by;
+      const task = page.mainThread.add('paint', 'first paint', browserMs(page, page.costs.paint), cause, -1, () => {
+        page.moments.firstContent = page.clock.now;
+        const by = byTask(page, 'task', 'first paint', task);
+        page.moments.firstContentCause = by;
         for (const then of this.atPaint.splice(0)) then(by);
-        run.triggers.painted();
+        page.triggers.painted();
       });
     });
   }

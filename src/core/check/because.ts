@@ -1,14 +1,14 @@
 import { carriedRows } from '../chunks/carried-rows.ts';
 import { PlanFigures } from '../compare/figures.ts';
 import { startsOf } from '../inventory/starts.ts';
+import { stateOf } from '../limits/limits.ts';
+import type { Limit } from '../limits/types.ts';
 import { withDecision } from '../plan/decisions.ts';
 import { takenOut } from '../plan/taken-out.ts';
 import type { Decision, Plan } from '../plan/types.ts';
 import { shipped } from '../ship/shipped.ts';
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { stateOf } from './limits.ts';
-import type { Limit } from './types.ts';
 
 /** An import by which code came to a moment that has a limit. */
 export interface Because {

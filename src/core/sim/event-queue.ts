@@ -5,7 +5,7 @@ export interface Timer {
 }
 
 /** Event queue over continuous time: a binary heap, ties in the order of scheduling. */
-export class Clock implements Timer {
+export class EventQueue implements Timer {
   now = 0;
   private readonly times: number[] = [];
   private readonly order: number[] = [];

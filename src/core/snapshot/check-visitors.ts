@@ -1,5 +1,5 @@
-import { amount, each, object, text } from '../formats/fields.ts';
-import type { RouteNotes, Spread, VisitorNotes } from './types.ts';
+import { amount, each, object, text } from '../text/fields.ts';
+import type { RouteNotes, Spread, VisitorNotes } from './visitor-types.ts';
 
 /** Checks what is said of visitors when it comes from outside; throws InputError naming the field. */
 export function checkVisitorNotes(value: unknown, at: string): VisitorNotes {

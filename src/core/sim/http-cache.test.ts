@@ -1,6 +1,6 @@
 import { file } from '../../test-support/programs.ts';
 import { CACHE_STATES } from './conditions.ts';
-import { Kept } from './kept.ts';
+import { HttpCache } from './http-cache.ts';
 
 const own = file('/app.js', { changes: true, chunk: 0 });
 const vendor = file('/vendor.js', { chunk: 1 });
@@ -16,19 +16,19 @@ it.each([
   ['deployed', ['nothing', 'fresh', 'fresh', 'stale', 'nothing']],
   ['rebuilt', ['nothing', 'nothing', 'fresh', 'stale', 'nothing']],
 ] as const)('what an earlier visit has left: %s', (cache, states) => {
-  const kept = new Kept(cache);
+  const kept = new HttpCache(cache);
   expect(all.map((item) => kept.of(item))).toEqual(states);
   expect(CACHE_STATES).toContain(cache);
 });
 
 it('keeps what pages of this visit fetched, but answers that may not be kept', () => {
-  const kept = new Kept('empty');
+  const kept = new HttpCache('empty');
   for (const item of all) kept.add(item);
   expect(all.map((item) => kept.of(item))).toEqual(['fresh', 'fresh', 'fresh', 'stale', 'nothing']);
 });
 
 it('forgets at a deploy what changed, until that is fetched again', () => {
-  const kept = new Kept('returning');
+  const kept = new HttpCache('returning');
   kept.add(own);
   kept.deploy(all);
   expect(all.map((item) => kept.of(item))).toEqual(['nothing', 'fresh', 'fresh', 'stale', 'nothing']);

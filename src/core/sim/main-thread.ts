@@ -1,4 +1,4 @@
-import type { Timer } from './clock.ts';
+import type { Timer } from './event-queue.ts';
 import type { Cause, TaskRecord } from './types.ts';
 
 interface Waiting {
@@ -9,7 +9,7 @@ interface Waiting {
 }
 
 /** The page's one main thread: tasks run one at a time, in the order in which they became ready. */
-export class Thread {
+export class MainThread {
   readonly tasks: TaskRecord[] = [];
   private readonly queue: Waiting[] = [];
   private running = false;

@@ -2,7 +2,7 @@ import type { Resource } from '../load/types.ts';
 import type { CacheState } from './conditions.ts';
 
 /** What the browser has kept of files: from earlier visits, and what the pages of this one have fetched. */
-export class Kept {
+export class HttpCache {
   private readonly fetched = new Set<string>();
   private deployed = false;
 

@@ -1,15 +1,15 @@
 import { amend } from '../amend/amend.ts';
 import type { Amendments } from '../amend/types.ts';
 import { PlanFigures } from '../compare/figures.ts';
+import { conditionsOfLimit, planOfLimit, stateOf } from '../limits/limits.ts';
+import type { Limit } from '../limits/types.ts';
+import { amountWords, limitSubject, limitWords } from '../limits/words.ts';
 import { decisionWords } from '../plan/decisions.ts';
 import { chosenImports } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { type Because, becauseOf, type Recover, recoverFor } from './because.ts';
-import { conditionsOfLimit, planOfLimit, stateOf } from './limits.ts';
-import type { Limit } from './types.ts';
-import { amountWords, limitSubject, limitWords } from './words.ts';
 
 export interface BrokenLimit {
   limit: Limit;

@@ -1,8 +1,8 @@
 import type { Conditions } from '../sim/conditions.ts';
 import type { Part, Snapshot } from '../snapshot/types.ts';
-import { ASSUMED } from '../visitors/model.ts';
-import { playVisit } from './play.ts';
-import type { VisitCompiler } from './program.ts';
+import { playVisit } from '../visits/play.ts';
+import type { VisitCompiler } from '../visits/program.ts';
+import { ASSUMED } from './model.ts';
 
 /** What a person waits for who wants one part of a route, as the first thing there. Times in ms from the act. */
 export interface PartWait {
@@ -42,7 +42,7 @@ export function partWait(
   const asked = played.requests.map((i) => timeline.pages[played.page].timeline.requests[i]);
   return {
     wait: played.wait,
-    until: program.documents[played.page].program.scenes![played.scene].until,
+    until: program.documents[played.page].program.interactions![played.interaction].until,
     complete: Math.max(played.wait, played.complete),
     bytes: asked.reduce((sum, r) => sum + r.bytes, 0),
     requests: asked.length,

@@ -9,7 +9,15 @@ import { chunkOf, happensOnLanding, type LandedRoot, type LandingWalk, walkLandi
 import { momentOf } from './moment.ts';
 import { lateCalls } from './places.ts';
 import { drawnPart, needsOf, screenParts, unnamedPart } from './screen-parts.ts';
-import { leaveScene, moveScene, type Need, partScene, type Scene, type SceneAction, type ScreenPart } from './types.ts';
+import {
+  type Interaction,
+  type InteractionAction,
+  leaveInteraction,
+  moveInteraction,
+  type Need,
+  partInteraction,
+  type ScreenPart,
+} from './types.ts';
 
 /** A route as it stands in a document that is open: what its landing would ask for, and the parts that script draws. */
 interface Stage {
@@ -27,11 +35,11 @@ interface Stage {
 
 /**
  * What later moments of a visit set off in the document of a landing: moves to every route of the same realm, and for
- * each of these routes its parts behind acts, below the first screen and under conditions. What a scene lists is asked
+ * each of these routes its parts behind acts, below the first screen and under conditions. What an interaction lists is asked
  * for; what is there already costs nothing. A realm whose pages share no entry has no moves inside. With `moves` only
  * the first thing that somebody does there: the route's own parts, and moves to these routes.
  */
-export function scenesOf(c: Compilation, moves?: ReadonlySet<string>): Scene[] {
+export function interactionsOf(c: Compilation, moves?: ReadonlySet<string>): Interaction[] {
   const { snapshot, plan, graph, landing } = c;
   const stages: Stage[] = [ownStage(c)];
   const inside = landing.entry >= 0 && graph.roots[landing.entry].need.length > 0;
@@ -106,7 +114,7 @@ function keepOldScreen(plan: EffectivePlan, route: Route, stage: Stage, parts: S
   page.fallback = fallback;
 }
 
-function moveTo(c: Compilation, stage: Stage): Omit<Scene, 'hides'> {
+function moveTo(c: Compilation, stage: Stage): Omit<Interaction, 'hides'> {
   const { plan, files, landing } = c;
   const { route, walk } = stage;
   const maxAgeMs = plan.settings.get(route.page)?.answerAhead?.keepMs ?? 0;
@@ -114,7 +122,7 @@ function moveTo(c: Compilation, stage: Stage): Omit<Scene, 'hides'> {
   const [answer] = route.rendering === 'server' ? answers : [];
   // What the document drew by itself, script draws when the person comes back to it: once the answer is there.
   const back = answer !== undefined && route === landing.route;
-  const act: SceneAction[] = [];
+  const act: InteractionAction[] = [];
   for (const { resource, after } of back ? [] : answers) {
     act.push({ when: 'eval', do: { kind: 'fetch', resource, maxAgeMs }, ...(after ? { after } : {}) });
   }
@@ -133,7 +141,7 @@ function moveTo(c: Compilation, stage: Stage): Omit<Scene, 'hides'> {
   for (const part of shows) act.push({ when: 'eval', do: { kind: 'render', part } });
   act.push(...fetchedAhead(c, route, stage.page));
   return {
-    id: moveScene(route.pattern),
+    id: moveInteraction(route.pattern),
     kind: 'move',
     name: `to ${route.pattern}`,
     shows,
@@ -144,9 +152,9 @@ function moveTo(c: Compilation, stage: Stage): Omit<Scene, 'hides'> {
   };
 }
 
-function leaveFor(c: Compilation, route: Route): Scene {
+function leaveFor(c: Compilation, route: Route): Interaction {
   const approach = hintsOnApproach(c, route.page);
-  const id = leaveScene(route.pattern);
+  const id = leaveInteraction(route.pattern);
   const name = `to ${route.pattern}`;
   return { id, kind: 'leave', name, hides: [], shows: [], until: 'shown', first: [], approach, act: [] };
 }
@@ -165,7 +173,7 @@ function answersOf(c: Compilation, { route, walk }: Stage): { resource: number; 
 }
 
 /** How a root is asked for: once the code that asks has run, or (listed in a server's answer) once that is there. */
-function asking(c: Compilation, landed: LandedRoot, walk: LandingWalk, answer?: number): SceneAction[] {
+function asking(c: Compilation, landed: LandedRoot, walk: LandingWalk, answer?: number): InteractionAction[] {
   const { plan, files } = c;
   const { askedBy } = landed;
   const group = files.groupOf(landed.root);
@@ -180,7 +188,7 @@ function asking(c: Compilation, landed: LandedRoot, walk: LandingWalk, answer?: 
   const fetch = { ...momentOf(landed.trigger), ...begin };
   if (!run) return [{ ...fetch, do: { kind: 'import', group } }];
   const ahead = files.groups[group].resources.map(
-    (resource): SceneAction => ({ ...fetch, do: files.ahead(resource, 'modulepreload') }),
+    (resource): InteractionAction => ({ ...fetch, do: files.ahead(resource, 'modulepreload') }),
   );
   return happensOnLanding(run) ? [...ahead, { ...momentOf(run), ...begin, do: { kind: 'import', group } }] : ahead;
 }
@@ -196,7 +204,7 @@ function evaluatedModule(c: Compilation, walk: LandingWalk, module: number): Nee
 }
 
 /** What a part of a route sets off when its moment comes; null for one that needs none or can't come. */
-function partOn(c: Compilation, stage: Stage, part: Part): Scene | null {
+function partOn(c: Compilation, stage: Stage, part: Part): Interaction | null {
   const { snapshot, plan, graph, files, parts } = c;
   const { route, walk } = stage;
   const module = graphIndex(snapshot).moduleAt.get(part.module);
@@ -207,10 +215,10 @@ function partOn(c: Compilation, stage: Stage, part: Part): Scene | null {
   const opener = openerOf(c, walk, module);
   const loaded = chunkOf(graph, walk.landing.roots, module) >= 0;
   if (!opener && !loaded && !part.noScript) return null;
-  const act: SceneAction[] = [];
-  const approach: SceneAction[] = [];
-  const scene = {
-    id: partScene(route.pattern, part.id),
+  const act: InteractionAction[] = [];
+  const approach: InteractionAction[] = [];
+  const interaction = {
+    id: partInteraction(route.pattern, part.id),
     name: part.name,
     hides: [] as number[],
     first: part.submit ? files.submit(route, part.id, part.submit) : [],
@@ -220,7 +228,7 @@ function partOn(c: Compilation, stage: Stage, part: Part): Scene | null {
 
   const opened = opener ? walk.open(opener) : [];
   for (const landed of opened) files.root(landed, []);
-  const asks: SceneAction[] = [];
+  const asks: InteractionAction[] = [];
   if (opener) {
     const group = files.groupOf(opener.root);
     asks.push({ when: 'eval', do: { kind: 'import', group } });
@@ -230,7 +238,7 @@ function partOn(c: Compilation, stage: Stage, part: Part): Scene | null {
       approach.push(
         ...(settings.run
           ? files.groups[group].resources.map(
-              (r): SceneAction => ({ when: 'eval', do: files.ahead(r, 'modulepreload') }),
+              (r): InteractionAction => ({ when: 'eval', do: files.ahead(r, 'modulepreload') }),
             )
           : asks),
       );
@@ -249,7 +257,7 @@ function partOn(c: Compilation, stage: Stage, part: Part): Scene | null {
     if (part.place === 'below') act.push({ when: 'eval', do: { kind: 'scroll', part: there } });
     act.push(...asks, ...lazyImages(c, route, part));
     const kind = part.place === 'below' ? 'scroll' : 'act';
-    return { ...scene, kind, shows: [there], until: island && part.interactive ? 'answering' : 'shown' };
+    return { ...interaction, kind, shows: [there], until: island && part.interactive ? 'answering' : 'shown' };
   }
 
   const home = opener ?? walk.landing.roots.find((l) => chunkOf(graph, [l], module) >= 0);
@@ -289,7 +297,7 @@ function partOn(c: Compilation, stage: Stage, part: Part): Scene | null {
   const kind = part.place === 'conditional' ? 'condition' : part.place === 'below' && !belowAction ? 'scroll' : 'act';
   // What was scrolled to stays; what was opened is closed before it can be opened again.
   const shows = [at, ...within];
-  return { ...scene, kind, hides: kind === 'scroll' ? [] : shows, shows, until: 'shown' };
+  return { ...interaction, kind, hides: kind === 'scroll' ? [] : shows, shows, until: 'shown' };
 }
 
 /** What split points inside a part draw, as soon as that is drawn: it belongs to the part. */
@@ -330,7 +338,7 @@ function conditionOf(c: Compilation, { route, walk }: Stage, part: Part): Need |
   return call ? { resource: c.files.data(call), state: 'arrived' } : evaluated(c, walk, route.page);
 }
 
-function lazyImages({ files }: Compilation, route: Route, part: Part): SceneAction[] {
+function lazyImages({ files }: Compilation, route: Route, part: Part): InteractionAction[] {
   return route.content
     .filter((i) => i.lazy && i.place === 'below' && part.needs.includes(i.id))
     .map((i) => ({ when: 'eval', do: { kind: 'img', resource: files.content(i) } }));

@@ -1,8 +1,8 @@
 import { file, page, screenPart as part, ROUND } from '../../test-support/programs.ts';
 import type { MarkupItem } from '../load/types.ts';
-import { Clock } from './clock.ts';
+import { EventQueue } from './event-queue.ts';
+import { MainThread } from './main-thread.ts';
 import { simulate } from './simulate.ts';
-import { Thread } from './thread.ts';
 import type { Timeline } from './types.ts';
 
 const entry: MarkupItem = { at: 100, tag: 'script', group: 0, mode: 'module' };
@@ -92,8 +92,8 @@ describe('parts that the document draws', () => {
 
 describe('the thread', () => {
   it('runs one task at a time in the order of readiness, and tells when it is idle', () => {
-    const clock = new Clock();
-    const thread = new Thread(clock);
+    const clock = new EventQueue();
+    const thread = new MainThread(clock);
     const log: string[] = [];
     const cause = { kind: 'task' as const, what: '', at: 0, request: -1, task: -1 };
     const add = (name: string, ms: number, then = () => {}) =>

@@ -4,7 +4,7 @@ const FORGET_AFTER = 1000;
  * One direction of the bottleneck link: packets queue, leave at the line rate, and arrive half a round trip later. A
  * packet that finds the queue full is dropped.
  */
-export class Pipe {
+export class LinkQueue {
   private free = 0;
   /** When each queued packet has left; the first of them that may still be there. */
   private readonly leaves: number[] = [];

@@ -1,4 +1,4 @@
-import { checkVisitorNotes } from './check.ts';
+import { checkVisitorNotes } from './check-visitors.ts';
 
 const whole = {
   segments: [{ name: 'signed in', share: 0.4 }],

@@ -1,12 +1,12 @@
 import type {
-  Deed,
+  Effect,
   Group,
+  Interaction,
+  InteractionAction,
   LinkHint,
   LoadProgram,
   Need,
   Resource,
-  Scene,
-  SceneAction,
   ScreenPart,
 } from '../load/types.ts';
 
@@ -74,7 +74,7 @@ const PART: Record<keyof ScreenPart, Holds> = {
 };
 
 /** What an action does is walked by its kind. */
-const ACTION: Record<Exclude<keyof SceneAction, 'do'>, Holds> = {
+const ACTION: Record<Exclude<keyof InteractionAction, 'do'>, Holds> = {
   when: 'value',
   delayMs: 'value',
   target: 'part',
@@ -96,11 +96,11 @@ const LINK: Record<keyof LinkHint, Holds> = {
 };
 
 /**
- * A text that is the same for two scenes exactly if they set off the same: all that they lead to, however remote, with
+ * A text that is the same for two interactions exactly if they set off the same: all that they lead to, however remote, with
  * indices numbered as they are met, since other parts of the program decide about those.
  */
-export function sceneKey(program: LoadProgram, scene: Scene): string {
-  return JSON.stringify(new Walk(program).scene(scene));
+export function interactionKey(program: LoadProgram, interaction: Interaction): string {
+  return JSON.stringify(new Walk(program).interaction(interaction));
 }
 
 class Walk {
@@ -112,7 +112,7 @@ class Walk {
 
   constructor(private readonly program: LoadProgram) {}
 
-  scene({ kind, until, first, shows, hides, approach, act }: Scene): unknown {
+  interaction({ kind, until, first, shows, hides, approach, act }: Interaction): unknown {
     // Of what leaves the screen only what comes again is drawn anew; the rest asks for nothing and holds nothing up.
     const again = shows.map((p) => hides.includes(p));
     return [
@@ -178,7 +178,7 @@ class Walk {
       case 'needs':
         return (value as Need[]).map((n) => this.need(n));
       case 'actions':
-        return (value as SceneAction[]).map((a) => this.action(a));
+        return (value as InteractionAction[]).map((a) => this.action(a));
       case 'moment': {
         const { target, ...moment } = value as { target?: number };
         return [moment, target === undefined ? null : this.part(target)];
@@ -192,29 +192,35 @@ class Walk {
     return [state, this.resource(resource)];
   }
 
-  private action({ do: deed, ...when }: SceneAction): unknown {
-    return [this.fields<Omit<SceneAction, 'do'>>(when, ACTION), this.deed(deed)];
+  private action({ do: effect, ...when }: InteractionAction): unknown {
+    return [this.fields<Omit<InteractionAction, 'do'>>(when, ACTION), this.effect(effect)];
   }
 
-  private deed(deed: Deed): unknown {
-    switch (deed.kind) {
+  private effect(effect: Effect): unknown {
+    switch (effect.kind) {
       case 'import':
-        return [deed.kind, this.group(deed.group)];
+        return [effect.kind, this.group(effect.group)];
       case 'script':
-        return [deed.kind, this.group(deed.group), deed.ordered];
+        return [effect.kind, this.group(effect.group), effect.ordered];
       case 'fetch':
-        return [deed.kind, this.resource(deed.resource), deed.maxAgeMs ?? null, deed.ahead ?? null];
+        return [effect.kind, this.resource(effect.resource), effect.maxAgeMs ?? null, effect.ahead ?? null];
       case 'img':
-        return [deed.kind, this.resource(deed.resource)];
+        return [effect.kind, this.resource(effect.resource)];
       case 'link':
-        return [deed.kind, this.fields(deed.hint, LINK)];
+        return [effect.kind, this.fields(effect.hint, LINK)];
       case 'rule':
-        return [deed.kind, deed.does, deed.address, deed.media ?? null, deed.instead.map((d) => this.deed(d))];
+        return [
+          effect.kind,
+          effect.does,
+          effect.address,
+          effect.media ?? null,
+          effect.instead.map((d) => this.effect(d)),
+        ];
       case 'cpu':
-        return [deed.kind, deed.ms, deed.name];
+        return [effect.kind, effect.ms, effect.name];
       case 'scroll':
       case 'render':
-        return [deed.kind, this.part(deed.part)];
+        return [effect.kind, this.part(effect.part)];
     }
   }
 }
