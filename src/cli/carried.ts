@@ -1,8 +1,9 @@
 import type { Command } from 'commander';
 import { carriedRows } from '../core/chunks/carried-rows.ts';
 import { studied } from '../core/formats/project-file.ts';
+import { alignedKilobytes } from '../core/text/amounts.ts';
 import { planNamed, readProject, routeNamed } from './files.ts';
-import { columns, kilobytes, print } from './output.ts';
+import { columns, print } from './output.ts';
 
 export function addCarried(program: Command): void {
   program
@@ -18,11 +19,11 @@ export function addCarried(program: Command): void {
       const route = routeNamed(snapshot, options.route);
       const result = { route: route.pattern, ...carriedRows(snapshot, plan, route) };
       print(command, result, () => [
-        `${route.pattern}: ${kilobytes(result.startBytes)} minified at start`,
+        `${route.pattern}: ${alignedKilobytes(result.startBytes)} minified at start`,
         ...columns(
           result.imports
             .filter((i) => i.leaves > 0)
-            .map((i) => [`${i.from}:${i.line}`, i.to, kilobytes(i.own), kilobytes(i.leaves)]),
+            .map((i) => [`${i.from}:${i.line}`, i.to, alignedKilobytes(i.own), alignedKilobytes(i.leaves)]),
         ),
       ]);
     });

@@ -4,10 +4,11 @@ import type { Choice, Turn, Wanted } from '../core/choose/types.ts';
 import { InputError } from '../core/errors.ts';
 import { studied } from '../core/formats/project-file.ts';
 import { BASELINE } from '../core/plan/types.ts';
+import { alignedKilobytes } from '../core/text/amounts.ts';
 import { modelOf } from '../core/visitors/model.ts';
 import { type ConditionOptions, circumstancesOf, FOR, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject, saveProject } from './files.ts';
-import { columns, kilobytes, ms, print } from './output.ts';
+import { columns, ms, print } from './output.ts';
 
 interface Options extends ConditionOptions {
   plan?: string;
@@ -60,7 +61,7 @@ export function addChoose(program: Command): void {
         choice.turns.map((t) => [
           t.candidate.words,
           `saves ${Math.round(t.gain)} ms`,
-          `${kilobytes(t.waste)} wasted then`,
+          `${alignedKilobytes(t.waste)} wasted then`,
         ]),
       ),
       ...choice.losers.map(

@@ -7,9 +7,10 @@ import { type ProjectFile, studied } from '../core/formats/project-file.ts';
 import { withDecision } from '../core/plan/decisions.ts';
 import { troublesOf } from '../core/ship/shipped.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
+import { alignedKilobytes } from '../core/text/amounts.ts';
 import { exactSizes } from '../reader/weigh.ts';
 import { planNamed, readProject } from './files.ts';
-import { columns, kilobytes, print } from './output.ts';
+import { columns, print } from './output.ts';
 import { type ShapeOptions, shapesOf, withShapeOptions } from './shaping.ts';
 
 export function addChunks(program: Command): void {
@@ -54,8 +55,8 @@ export function addChunks(program: Command): void {
             c.name,
             c.kind,
             `${c.modules.length} modules`,
-            kilobytes(c.bytes.minified),
-            kilobytes(c.bytes.gzip),
+            alignedKilobytes(c.bytes.minified),
+            alignedKilobytes(c.bytes.gzip),
           ]),
         ),
       );

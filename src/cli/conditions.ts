@@ -1,7 +1,7 @@
 import type { Command } from 'commander';
 import type { Circumstance } from '../core/choose/types.ts';
 import { InputError } from '../core/errors.ts';
-import { CACHE_STATES, type Conditions, DEVICES, type Device, LINKS, type Link } from '../core/sim/conditions.ts';
+import { type Conditions, DEVICES, type Device, LINKS, type Link } from '../core/sim/conditions.ts';
 import {
   DEVICE_LIMITS,
   deviceOf,
@@ -12,6 +12,7 @@ import {
   PROTOCOLS,
   TLS_VERSIONS,
 } from '../core/sim/own-conditions.ts';
+import { CACHE_STATES } from '../core/vocabulary/cache-states.ts';
 
 export interface ConditionOptions {
   link: string;

@@ -17,10 +17,6 @@ export function columns(rows: (string | number)[][]): string[] {
   );
 }
 
-export function kilobytes(bytes: number): string {
-  return `${(bytes / 1000).toFixed(1)} kB`;
-}
-
 /** Milliseconds to a tenth, for JSON; not a number becomes null there. */
 export function ms(value: number): number | null {
   return Number.isFinite(value) ? Math.round(value * 10) / 10 : null;

@@ -3,8 +3,9 @@ import { NO_AMENDMENTS } from '../core/amend/types.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION } from '../core/formats/project-file.ts';
 import { checkBase } from '../core/snapshot/base.ts';
 import { READ_AS, type ReadAs } from '../core/snapshot/read-as.ts';
+import { alignedKilobytes } from '../core/text/amounts.ts';
 import { saveProject } from './files.ts';
-import { kilobytes, print } from './output.ts';
+import { print } from './output.ts';
 import { readFolder } from './reading.ts';
 
 export function addRead(program: Command): void {
@@ -42,7 +43,7 @@ export function addRead(program: Command): void {
       };
       print(command, result, () => [
         `${snapshot.name}: ${result.modules} modules, ${result.imports.static} static and ${dynamic} deferred imports, ${result.packages} packages`,
-        `${kilobytes(bytes.source)} source, ${kilobytes(bytes.minified)} minified, ${kilobytes(bytes.gzip)} gzip, ${kilobytes(bytes.brotli)} brotli`,
+        `${alignedKilobytes(bytes.source)} source, ${alignedKilobytes(bytes.minified)} minified, ${alignedKilobytes(bytes.gzip)} gzip, ${alignedKilobytes(bytes.brotli)} brotli`,
         ...result.routes.map((r) => `  ${r.pattern}  ${r.page}`),
         ...snapshot.unresolved.map(
           (u) => `${u.leftOut ? 'left out' : 'unresolved'}: ${u.from}:${u.line} ${u.specifier} (${u.reason})`,

@@ -2,11 +2,12 @@ import type { Command } from 'commander';
 import { landingHar } from '../core/formats/landing-har.ts';
 import { studied } from '../core/formats/project-file.ts';
 import { START_SUMS } from '../core/metrics/start.ts';
-import { triggerWords } from '../core/plan/triggers.ts';
 import { predict } from '../core/predict/predict.ts';
+import { alignedKilobytes } from '../core/text/amounts.ts';
+import { triggerWords } from '../core/vocabulary/triggers.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject, writeFile } from './files.ts';
-import { columns, kilobytes, ms, print } from './output.ts';
+import { columns, ms, print } from './output.ts';
 
 interface Options extends ConditionOptions {
   route: string;
@@ -77,8 +78,8 @@ export function addSimulate(program: Command): void {
     print(command, result, () => [
       ...(timeline.stopped ? [`cut off: ${timeline.stopped}`] : []),
       `first content ${said(milestones.firstContent)}, interactive ${said(milestones.interactive)} (no plan gets below ${said(lowerBound)})`,
-      `${readout.requests} requests in ${readout.hops + 1} hops, ${kilobytes(readout.startBytes)} at start (${kilobytes(readout.unusedAtStart)} of it not used there)`,
-      `other scripts ${kilobytes(readout.otherScripts)}, also fetched ${kilobytes(readout.alsoFetched)}`,
+      `${readout.requests} requests in ${readout.hops + 1} hops, ${alignedKilobytes(readout.startBytes)} at start (${alignedKilobytes(readout.unusedAtStart)} of it not used there)`,
+      `other scripts ${alignedKilobytes(readout.otherScripts)}, also fetched ${alignedKilobytes(readout.alsoFetched)}`,
       ...(reading.unknown.length > 0 ? [`at least: the size of ${reading.unknown.join(', ')} isn't known`] : []),
       ...reading.missing.map(
         ({ part, state }) => `${load.parts[part].name} never ${state === 'shown' ? 'shows' : 'answers'}`,
@@ -87,7 +88,7 @@ export function addSimulate(program: Command): void {
         timeline.requests.map((r) => [
           `${'  '.repeat(r.hop)}${r.name}`,
           r.role,
-          r.unknownSize ? 'unknown' : kilobytes(r.bytes),
+          r.unknownSize ? 'unknown' : alignedKilobytes(r.bytes),
           said(r.sent),
           said(r.end),
         ]),

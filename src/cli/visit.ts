@@ -2,6 +2,7 @@ import fs from 'node:fs';
 import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
 import { type ProjectFile, studied } from '../core/formats/project-file.ts';
+import { alignedKilobytes } from '../core/text/amounts.ts';
 import { parseJson } from '../core/text/json.ts';
 import { checkVisit } from '../core/visits/check.ts';
 import { readVisit } from '../core/visits/notation.ts';
@@ -10,7 +11,7 @@ import { VisitCompiler } from '../core/visits/program.ts';
 import type { Visit } from '../core/visits/types.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject } from './files.ts';
-import { columns, kilobytes, ms, print } from './output.ts';
+import { columns, ms, print } from './output.ts';
 import { said } from './simulate.ts';
 
 interface Options extends ConditionOptions {
@@ -61,8 +62,10 @@ export function addVisit(program: Command): void {
       ...(timeline.stopped ? { stopped: timeline.stopped } : {}),
     };
     print(command, result, () => [
-      ...columns(experiences.map((e) => [`${e.kind} ${e.name}`, said(e.wait), kilobytes(e.bytes), e.failed ?? ''])),
-      `waits ${said(sums.waits)} in all; ${kilobytes(sums.bytes)} travel, ${kilobytes(sums.unused)} of it never used`,
+      ...columns(
+        experiences.map((e) => [`${e.kind} ${e.name}`, said(e.wait), alignedKilobytes(e.bytes), e.failed ?? '']),
+      ),
+      `waits ${said(sums.waits)} in all; ${alignedKilobytes(sums.bytes)} travel, ${alignedKilobytes(sums.unused)} of it never used`,
     ]);
   });
 }

@@ -6,13 +6,14 @@ import { InputError } from '../core/errors.ts';
 import { NavigationLog } from '../core/formats/navigation-log.ts';
 import { studied } from '../core/formats/project-file.ts';
 import { finish } from '../core/steps.ts';
+import { alignedKilobytes } from '../core/text/amounts.ts';
 import { expectWaits } from '../core/visitors/expect.ts';
 import { type Learned, LogLearner } from '../core/visitors/learn.ts';
 import { modelOf } from '../core/visitors/model.ts';
 import { VisitCompiler } from '../core/visits/program.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject, saveProject } from './files.ts';
-import { columns, kilobytes, ms, print } from './output.ts';
+import { columns, ms, print } from './output.ts';
 import { said } from './simulate.ts';
 
 interface Options extends ConditionOptions {
@@ -84,7 +85,7 @@ export function addVisitors(program: Command): void {
       ...(learned ? [`${learned.visits} visits in ${learned.lines} lines of the log`] : []),
       ...(learned?.troubles ?? []).map((t) => `${t.kind}: ${t.what}, ${t.count} lines from line ${t.line} on`),
       ...troubles.map((t) => t.message),
-      `waits ${said(found.waits.value)} ± ${found.waits.error.toFixed(1)} ms per visit (${found.visits} played), ${kilobytes(found.unused.value)} never used`,
+      `waits ${said(found.waits.value)} ± ${found.waits.error.toFixed(1)} ms per visit (${found.visits} played), ${alignedKilobytes(found.unused.value)} never used`,
       ...columns(
         [...found.rows]
           .sort((a, b) => (b.wait?.value ?? 0) * b.perVisit - (a.wait?.value ?? 0) * a.perVisit)
@@ -92,7 +93,7 @@ export function addVisitors(program: Command): void {
             r.key,
             `${(r.perVisit * 100).toFixed(1)} of 100`,
             said(r.wait?.value ?? Number.NaN),
-            kilobytes(r.unused),
+            alignedKilobytes(r.unused),
           ]),
       ),
     ]);

@@ -1,5 +1,5 @@
-import { shortName } from '../core/plan/names.ts';
 import type { Import } from '../core/snapshot/types.ts';
+import { shortName } from '../core/text/short-name.ts';
 import { isFunction, nameOf, type SyntaxNode } from '../reader/syntax.ts';
 import { asComponent } from './as-component.ts';
 import { asTableEntry } from './as-table-entry.ts';

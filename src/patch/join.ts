@@ -1,5 +1,5 @@
-import { shortName } from '../core/plan/names.ts';
 import type { Import } from '../core/snapshot/types.ts';
+import { shortName } from '../core/text/short-name.ts';
 import { constantText, type SyntaxNode, walk } from '../reader/syntax.ts';
 import { type Found, type PatchContext, targetOf } from './context.ts';
 import type { FileEdits } from './file-edits.ts';

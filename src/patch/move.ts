@@ -1,7 +1,7 @@
-import { shortName } from '../core/plan/names.ts';
 import type { Decision } from '../core/plan/types.ts';
 import { relativeAddress } from '../core/ship/moved.ts';
 import { graphIndex } from '../core/snapshot/graph-index.ts';
+import { shortName } from '../core/text/short-name.ts';
 import type { PatchContext } from './context.ts';
 import type { FileEdits } from './file-edits.ts';
 import { notOpened, type PatchStep } from './types.ts';

@@ -1,9 +1,10 @@
 import { parseSync } from 'oxc-parser';
 import { decisionWords, shipsBy } from '../core/plan/decisions.ts';
 import { chosenImports, type EffectivePlan, effectivePlan } from '../core/plan/effective.ts';
-import { triggerPhrase } from '../core/plan/triggers.ts';
-import type { Decision, Plan, Trigger } from '../core/plan/types.ts';
+import type { Decision, Plan } from '../core/plan/types.ts';
 import type { Import, Snapshot } from '../core/snapshot/types.ts';
+import type { Trigger } from '../core/vocabulary/triggers.ts';
+import { triggerPhrase } from '../core/vocabulary/triggers.ts';
 import { languageOf } from '../reader/parse-script.ts';
 import type { PatchContext } from './context.ts';
 import { detach } from './detach.ts';
@@ -182,7 +183,23 @@ function otherSteps(
       return moveSteps(context, editsOr, decision);
     case 'trim':
       return trimSteps(snapshot, sheetOr, decision.module);
-    default:
+    case 'detach':
+    case 'join':
+    case 'hint':
+    case 'script':
+    case 'loader':
+    case 'put aside':
+    case 'drop link':
+    case 'one version':
+    case 'style in script':
+    case 'gather':
+    case 'together':
+    case 'apart':
+    case 'floor':
+    case 'ceiling':
+    case 'copy':
+    case 'grain':
+    case 'chunk name':
       return [];
   }
 }

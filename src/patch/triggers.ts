@@ -1,4 +1,4 @@
-import type { Trigger } from '../core/plan/types.ts';
+import type { Trigger } from '../core/vocabulary/triggers.ts';
 import type { FileEdits } from './file-edits.ts';
 
 /** Code that begins an import at a trigger which depends on time or the screen alone; null for other triggers. */
@@ -17,7 +17,11 @@ function beginning(trigger: Trigger, begin: string, indent: string, newline: str
       return `${indent}setTimeout(${begin}, ${trigger.ms});`;
     case 'media':
       return `${indent}if (matchMedia('${mediaWords(trigger)}').matches) ${begin}();`;
-    default:
+    case 'visible':
+    case 'approach':
+    case 'action':
+    case 'answer':
+    case 'event':
       return null;
   }
 }
@@ -88,7 +92,12 @@ export function recipe(specifier: string, names: readonly string[], trigger: Tri
         `// where it is used:`,
         use,
       ].join('\n');
-    default:
+    case 'at once':
+    case 'after first paint':
+    case 'idle':
+    case 'after':
+    case 'media':
+    case 'action':
       return [load, `// in the handler of the action, or wherever a function may wait:`, use].join('\n');
   }
 }

@@ -1,16 +1,10 @@
 import fc from 'fast-check';
-import {
-  type Decision,
-  HINT_KINDS,
-  HINT_PLACES,
-  type HintTarget,
-  type Match,
-  type Plan,
-  type Trigger,
-} from '../core/plan/types.ts';
+import type { Decision, Match, Plan } from '../core/plan/types.ts';
 import { type Conditions, DEVICES } from '../core/sim/conditions.ts';
 import { importKey } from '../core/snapshot/graph-index.ts';
 import type { PartPlace, Route, ScriptPlacement, Snapshot } from '../core/snapshot/types.ts';
+import { HINT_KINDS, HINT_PLACES, type HintTarget } from '../core/vocabulary/hints.ts';
+import type { Trigger, TriggerKind } from '../core/vocabulary/triggers.ts';
 import { anyApp, part } from './snapshots.ts';
 
 const PLACES: PartPlace[] = ['first screen', 'below', 'action', 'conditional'];
@@ -101,18 +95,19 @@ export function anyLivedApp(most = 16): fc.Arbitrary<Snapshot> {
 
 function anyTrigger(app: Snapshot, picks: Picks): Trigger {
   const calls = app.routes.flatMap((r) => r.data.map((d) => d.id));
-  return picks.of<Trigger>([
-    { on: 'at once' },
-    { on: 'after first paint' },
-    { on: 'idle' },
-    { on: 'visible' },
-    { on: 'approach' },
-    { on: 'action' },
-    { on: 'after', ms: picks.upTo(3000) },
-    { on: 'media', maxWidth: 600 },
-    { on: 'answer', of: calls[0] ?? 'nothing' },
-    { on: 'event', name: 'shout' },
-  ]);
+  const all: { [K in TriggerKind]: Extract<Trigger, { on: K }> } = {
+    'at once': { on: 'at once' },
+    'after first paint': { on: 'after first paint' },
+    idle: { on: 'idle' },
+    visible: { on: 'visible' },
+    approach: { on: 'approach' },
+    action: { on: 'action' },
+    after: { on: 'after', ms: picks.upTo(3000) },
+    media: { on: 'media', maxWidth: 600 },
+    answer: { on: 'answer', of: calls[0] ?? 'nothing' },
+    event: { on: 'event', name: 'shout' },
+  };
+  return picks.of<Trigger>(Object.values(all));
 }
 
 type Make = (app: Snapshot, picks: Picks) => Decision;

@@ -1,11 +1,11 @@
 import { splitPointsOf } from '../core/chunks/split-points.ts';
 import type { Chunk } from '../core/chunks/types.ts';
 import { rangeOf } from '../core/metrics/range.ts';
-import { triggerWords } from '../core/plan/triggers.ts';
 import type { Plan } from '../core/plan/types.ts';
 import { type Prediction, predict } from '../core/predict/predict.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
+import { triggerWords } from '../core/vocabulary/triggers.ts';
 import { keep } from './stepping.ts';
 import type { ChunkContents, LandingView } from './views.ts';
 

@@ -3,7 +3,7 @@ import { has } from '../core/chunks/bits.ts';
 import { NavigationLog } from '../core/formats/navigation-log.ts';
 import { followLanding, momentTrigger } from '../core/load/landing.ts';
 import { effectivePlan } from '../core/plan/effective.ts';
-import { BASELINE, type Plan, type Trigger } from '../core/plan/types.ts';
+import { BASELINE, type Plan } from '../core/plan/types.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { RequestRecord, Reveal, TaskRecord } from '../core/sim/types.ts';
 import { graphIndex } from '../core/snapshot/graph-index.ts';
@@ -18,6 +18,7 @@ import type { Experience, VisitSums } from '../core/visits/experience.ts';
 import { type Played, playVisit } from '../core/visits/play.ts';
 import { VisitCompiler } from '../core/visits/program.ts';
 import type { Visit } from '../core/visits/types.ts';
+import type { Trigger } from '../core/vocabulary/triggers.ts';
 import { keep, stepFor } from './stepping.ts';
 
 /** A moment as the page draws it. */

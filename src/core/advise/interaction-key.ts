@@ -221,6 +221,8 @@ class Walk {
       case 'scroll':
       case 'render':
         return [effect.kind, this.part(effect.part)];
+      default:
+        return effect satisfies never;
     }
   }
 }

@@ -5,9 +5,10 @@ import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import type { Route, Snapshot } from '../snapshot/types.ts';
 import { finish } from '../steps.ts';
 import { modelOf } from '../visitors/model.ts';
+import type { FindingKind } from '../vocabulary/findings.ts';
 import { advise } from './advise.ts';
 import { Scorer } from './score.ts';
-import type { Advice, Finding, FindingKind } from './types.ts';
+import type { Advice, Finding } from './types.ts';
 
 function adviceFor(app: Snapshot, decisions: Decision[] = []): { advice: Advice; plan: Plan } {
   const plan = { ...BASELINE, decisions };

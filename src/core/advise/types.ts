@@ -1,30 +1,5 @@
 import type { Decision } from '../plan/types.ts';
-
-/** The kinds of things worth changing, as the trade knows them. */
-export const FINDING_KINDS = [
-  'route leak',
-  'part in the start',
-  'staircase',
-  'deferred first screen',
-  'kept by sharing',
-  'only on acts',
-  'found late',
-  'hint that costs',
-  'script in the way',
-  'small files',
-  'data after code',
-  'unused styles',
-  'styles of others',
-  'other origin',
-  'nested splits',
-  'two versions',
-  'copies',
-  'unsteady screen',
-  'fails silently',
-  'mixed by deploys',
-  'decision that costs',
-] as const;
-export type FindingKind = (typeof FINDING_KINDS)[number];
+import type { FindingKind } from '../vocabulary/findings.ts';
 
 /** An import or line that explains a finding. */
 export interface Because {

@@ -2,13 +2,14 @@ import type { Grounds } from '../advise/suspect/grounds.ts';
 import { partInteraction } from '../load/types.ts';
 import { subjectOf } from '../plan/decisions.ts';
 import { hintWords } from '../plan/hints.ts';
-import { shortName } from '../plan/names.ts';
-import type { Hint, HintKind, HintPlace, HintTarget, Trigger } from '../plan/types.ts';
 import type { RequestRecord } from '../sim/types.ts';
 import type { Route } from '../snapshot/types.ts';
 import type { VisitorModel } from '../snapshot/visitor-types.ts';
+import { shortName } from '../text/short-name.ts';
 import { wishesOf } from '../visitors/reckon.ts';
 import { VisitCompiler } from '../visits/program.ts';
+import type { Hint, HintKind, HintPlace, HintTarget } from '../vocabulary/hints.ts';
+import type { Trigger } from '../vocabulary/triggers.ts';
 import type { Candidate } from './types.ts';
 
 /** Ways of giving one hint. */

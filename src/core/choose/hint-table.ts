@@ -5,11 +5,12 @@ import { Grounds } from '../advise/suspect/grounds.ts';
 import type { Effect } from '../advise/types.ts';
 import { planWith, subjectOf, withoutSubject } from '../plan/decisions.ts';
 import { hintWords } from '../plan/hints.ts';
-import type { Hint, Plan } from '../plan/types.ts';
+import type { Plan } from '../plan/types.ts';
 import { shipped, troublesOf } from '../ship/shipped.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { VisitorModel } from '../snapshot/visitor-types.ts';
+import type { Hint } from '../vocabulary/hints.ts';
 import { hintCandidates } from './hint-candidates.ts';
 
 /** One hint that the plan has, or that could make sense, with what it does as the plan is. */

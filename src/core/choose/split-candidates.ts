@@ -1,18 +1,26 @@
 import { suspicionsOf } from '../advise/advise.ts';
 import type { Grounds } from '../advise/suspect/grounds.ts';
 import { decisionWords, subjectOf } from '../plan/decisions.ts';
-import type { Decision, Trigger } from '../plan/types.ts';
+import type { Decision } from '../plan/types.ts';
 import type { VisitorModel } from '../snapshot/visitor-types.ts';
 import { wishesOf } from '../visitors/reckon.ts';
+import type { Trigger, TriggerKind } from '../vocabulary/triggers.ts';
 import type { Candidate } from './types.ts';
 
-const TRIGGERS: Trigger[] = [
-  { on: 'at once' },
-  { on: 'approach' },
-  { on: 'idle' },
-  { on: 'visible' },
-  { on: 'action' },
-];
+/** Triggers that are tried for any split point, in this order; null: they need more than the split point to be told. */
+const TRIED: Record<TriggerKind, Trigger | null> = {
+  'at once': { on: 'at once' },
+  approach: { on: 'approach' },
+  idle: { on: 'idle' },
+  visible: { on: 'visible' },
+  action: { on: 'action' },
+  'after first paint': null,
+  after: null,
+  media: null,
+  answer: null,
+  event: null,
+};
+const TRIGGERS = Object.values(TRIED).filter((t) => t !== null);
 
 /**
  * All ways to split, place and ship code that could make sense under a plan: those of every suspicion, and other

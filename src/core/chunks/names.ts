@@ -1,5 +1,5 @@
-import { shortName } from '../plan/names.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { shortName } from '../text/short-name.ts';
 import type { Atom } from './atoms.ts';
 import type { RootDraft } from './roots.ts';
 

@@ -6,9 +6,9 @@ import { BASELINE, type Decision, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import { DEFAULT_CONDITIONS, LINKS } from '../sim/conditions.ts';
 import { tablesCsv, tablesMarkdown } from '../text/table-text.ts';
+import { LANDING_MEASURES, MEASURES } from '../vocabulary/measures.ts';
 import { planTable } from './compare.ts';
 import { earnedBy } from './earned.ts';
-import { LANDING_MEASURES, unitOf } from './measures.ts';
 
 const open = part('dialog', 'dialog', { place: 'action', action: 'open' });
 const app = sketch(
@@ -113,5 +113,5 @@ it('tables become text in which names are neither markup nor formulas', () => {
     '### A \\| \\<b\\>\n\n|  | Plan \\[x\\](y) |\n| --- | ---: |\n| =1+1 | 3 kB |\n| say "so" | −2 kB |\n',
   );
   expect(tablesCsv([table])).toBe('table,,Plan [x](y)\r\nA | <b>,\'=1+1,3 kB\r\nA | <b>,"say ""so""",−2 kB\r\n');
-  expect([unitOf('wait'), unitOf('start bytes'), unitOf('hops')]).toEqual(['ms', 'bytes', 'count']);
+  expect((['wait', 'start bytes', 'hops'] as const).map((m) => MEASURES[m].unit)).toEqual(['ms', 'bytes', 'count']);
 });

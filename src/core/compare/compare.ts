@@ -1,8 +1,8 @@
 import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import type { ActionFigures, LandingFigures } from '../vocabulary/measures.ts';
 import { actionsOf, PlanFigures } from './figures.ts';
-import { type ActionFigures, type LandingFigures } from './measures.ts';
 
 /** All figures of one plan: every landing and action, under each of several conditions, in their order. */
 export interface PlanTable {

@@ -2,8 +2,8 @@ import { decisionWords, subjectOf, withoutSubject } from '../plan/decisions.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import type { LandingFigures } from '../vocabulary/measures.ts';
 import { PlanFigures } from './figures.ts';
-import { type LandingFigures } from './measures.ts';
 
 /** What one decision of a plan changes on a landing. Less is better for every figure, so that a gain is negative. */
 export interface Earned {

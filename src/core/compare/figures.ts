@@ -10,7 +10,7 @@ import { simulate } from '../sim/simulate.ts';
 import type { Part, Snapshot } from '../snapshot/types.ts';
 import { partWait } from '../visitors/part-wait.ts';
 import { VisitCompiler } from '../visits/program.ts';
-import type { ActionFigures, LandingFigures } from './measures.ts';
+import type { ActionFigures, LandingFigures } from '../vocabulary/measures.ts';
 
 const NOWHERE: ReadonlySet<string> = new Set();
 
@@ -37,7 +37,7 @@ export class PlanFigures {
       'first content': milestones.firstContent,
       'first screen': milestones.firstScreenComplete,
       interactive: milestones.interactive,
-      quiet: milestones.timeToInteractive,
+      'time to interactive': milestones.timeToInteractive,
       'start bytes': readout.startBytes,
       'other scripts': readout.otherScripts,
       'also fetched': readout.alsoFetched,

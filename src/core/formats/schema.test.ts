@@ -2,11 +2,12 @@ import fs from 'node:fs';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { readSource } from '../../reader/read-source.ts';
 import { SAMPLE } from '../../test-support/folders.ts';
-import { ACTION_MEASURES, LANDING_MEASURES } from '../compare/measures.ts';
 import { proposeLimits } from '../limits/limits.ts';
 import { checkDecisions } from '../plan/check.ts';
-import { type Decision, HINT_KINDS, HINT_PLACES } from '../plan/types.ts';
+import type { Decision } from '../plan/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
+import { HINT_KINDS, HINT_PLACES } from '../vocabulary/hints.ts';
+import { ACTION_MEASURES, LANDING_MEASURES } from '../vocabulary/measures.ts';
 import { writePlanFile } from './plan-file.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION, writeProject } from './project-file.ts';
 

@@ -2,6 +2,7 @@ import { formChunks } from '../chunks/form-chunks.ts';
 import type { Chunk, ChunkGraph } from '../chunks/types.ts';
 import { BASELINE } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { alignedKilobytes } from '../text/amounts.ts';
 import { oneLine } from '../text/one-line.ts';
 import { Addresses, type FileMap } from './addresses.ts';
 
@@ -67,7 +68,7 @@ export function deployText(base: string, files: readonly DeployedFile[]): string
       .filter((f) => f.state === state)
       .map(
         (f) =>
-          `${state.padEnd(10)}${`${(f.bytes / 1000).toFixed(1)} kB`.padStart(10)}  ${oneLine(f.address)}  (${f.changesWith})`,
+          `${state.padEnd(10)}${alignedKilobytes(f.bytes).padStart(10)}  ${oneLine(f.address)}  (${f.changesWith})`,
       ),
   );
   return [

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { parseFragment } from 'parse5';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
-import type { Decision, Hint, Plan } from '../plan/types.ts';
+import type { Decision, Plan } from '../plan/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import { csvLines } from '../text/table-text.ts';
+import type { Hint } from '../vocabulary/hints.ts';
 import { handoff } from './handoff.ts';
 import { review } from './review.ts';
 import type { ArtefactKind } from './types.ts';

@@ -1,8 +1,9 @@
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { readFileMap } from '../formats/file-map.ts';
-import { BASELINE, type Decision, type Hint, type Plan } from '../plan/types.ts';
+import { BASELINE, type Decision, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
+import type { Hint } from '../vocabulary/hints.ts';
 import type { FileMap } from './addresses.ts';
 import { handoff } from './handoff.ts';
 import { review } from './review.ts';

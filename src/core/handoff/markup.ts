@@ -1,4 +1,6 @@
 import { oneLine, plainAddress } from '../text/one-line.ts';
+import type { DocumentHintKind } from '../vocabulary/hints.ts';
+import { isDocumentHint } from '../vocabulary/hints.ts';
 import type { PlannedLink, RoutePlan } from './planned-links.ts';
 import { needsScript } from './planned-links.ts';
 
@@ -77,26 +79,30 @@ interface Rule {
   eagerness: 'immediate' | 'moderate';
 }
 
+/** What speculation rules call what a hint about a document does. */
+const ACTIONS: Record<DocumentHintKind, string> = {
+  'prefetch document': 'prefetch',
+  'prepare document': 'prerender',
+};
+
 /** Speculation rules of each route whose document carries any, as JSON by route. */
 export function rulesText(routes: readonly RoutePlan[]): string {
   const all = routes.flatMap(({ pattern, rules }) => {
-    const of = (kind: string): Rule[] =>
-      rules.flatMap(({ kind: own, target, on }) =>
-        own === kind && target.kind === 'route'
-          ? [
-              {
-                where: { href_matches: target.pattern },
-                eagerness: on?.on === 'approach' ? ('moderate' as const) : ('immediate' as const),
-              },
-            ]
-          : [],
-      );
-    const prefetch = of('prefetch document');
-    const prerender = of('prepare document');
-    if (prefetch.length + prerender.length === 0) return [];
-    return [
-      [pattern, { ...(prefetch.length ? { prefetch } : {}), ...(prerender.length ? { prerender } : {}) }] as const,
-    ];
+    const of = new Map<string, Rule[]>();
+    for (const { kind, target, on } of rules) {
+      if (!isDocumentHint(kind) || target.kind !== 'route') continue;
+      const own = of.get(ACTIONS[kind]) ?? [];
+      of.set(ACTIONS[kind], own);
+      own.push({
+        where: { href_matches: target.pattern },
+        eagerness: on?.on === 'approach' ? 'moderate' : 'immediate',
+      });
+    }
+    const said = Object.values(ACTIONS).flatMap((action) => {
+      const own = of.get(action);
+      return own ? [[action, own] as const] : [];
+    });
+    return said.length === 0 ? [] : [[pattern, Object.fromEntries(said)] as const];
   });
   // It is put into a script element, which a name must not end.
   return all.length === 0 ? '' : JSON.stringify(Object.fromEntries(all), null, 2).replace(/</g, '\\u003c');

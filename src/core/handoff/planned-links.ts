@@ -1,9 +1,10 @@
 import type { ChunkGraph } from '../chunks/types.ts';
 import { compileHints } from '../load/compile.ts';
 import type { FetchPriority } from '../load/types.ts';
-import { isDocumentHint } from '../plan/hints.ts';
-import type { Hint, Plan } from '../plan/types.ts';
+import type { Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import type { Hint } from '../vocabulary/hints.ts';
+import { isDocumentHint } from '../vocabulary/hints.ts';
 import type { Addresses } from './addresses.ts';
 
 /** A link as the plan wants it in the document of a route. */

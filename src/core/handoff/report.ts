@@ -4,6 +4,7 @@ import type { Decision, Plan, ShipsBy } from '../plan/types.ts';
 import { troublesOf } from '../ship/shipped.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { kilobytes, milliseconds } from '../text/amounts.ts';
 import { oneLine } from '../text/one-line.ts';
 import { plain as text } from '../text/table-text.ts';
 import type { RouteChange } from './tables.ts';
@@ -53,7 +54,7 @@ export function reportText(app: Snapshot, plan: Plan, conditions: Conditions, ch
   );
   const rows = changes.map(
     ({ pattern, before, after }) =>
-      `| ${text(pattern)} | ${pair(before.firstContent, after.firstContent, ms)} | ${pair(before.interactive, after.interactive, ms)} | ${pair(before.startBytes, after.startBytes, kB)} | ${pair(before.otherScripts, after.otherScripts, kB)} | ${pair(before.alsoFetched, after.alsoFetched, kB)} | ${pair(before.requests, after.requests, String)} | ${pair(before.hops, after.hops, String)} |`,
+      `| ${text(pattern)} | ${pair(before.firstContent, after.firstContent, milliseconds)} | ${pair(before.interactive, after.interactive, milliseconds)} | ${pair(before.startBytes, after.startBytes, kilobytes)} | ${pair(before.otherScripts, after.otherScripts, kilobytes)} | ${pair(before.alsoFetched, after.alsoFetched, kilobytes)} | ${pair(before.requests, after.requests, String)} | ${pair(before.hops, after.hops, String)} |`,
   );
   const unknown = [...new Set(changes.flatMap((c) => c.unknown))];
   return `${[
@@ -81,12 +82,4 @@ export function reportText(app: Snapshot, plan: Plan, conditions: Conditions, ch
 function pair(before: number, after: number, write: (n: number) => string): string {
   const [was, now] = [write(before), write(after)];
   return was === now ? was : `${was} → **${now}**`;
-}
-
-function ms(value: number): string {
-  return Number.isFinite(value) ? `${Math.round(value)} ms` : 'never';
-}
-
-function kB(bytes: number): string {
-  return `${Math.round(bytes / 100) / 10} kB`;
 }

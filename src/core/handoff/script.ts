@@ -1,8 +1,9 @@
 import type { ChunkGraph } from '../chunks/types.ts';
-import { shortName } from '../plan/names.ts';
-import type { Decision, Plan, Trigger } from '../plan/types.ts';
+import type { Decision, Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { FreeNames } from '../text/free-names.ts';
+import { shortName } from '../text/short-name.ts';
+import type { Trigger, TriggerKind } from '../vocabulary/triggers.ts';
 import { needsScript, type PlannedLink, type RoutePlan } from './planned-links.ts';
 
 /** What both kinds of script stand on; plain platform APIs. */
@@ -107,20 +108,35 @@ function when(trigger: Trigger, then: string, selector: string): string {
       return `whenVisible(${JSON.stringify(selector)}, ${then});`;
     case 'approach':
       return `onApproach(${JSON.stringify(selector)}, ${then});`;
-    default:
+    case 'at once':
+    case 'action':
+    case 'media':
+    case 'answer':
+    case 'event':
       return `(${then})();`;
   }
 }
 
 /** Triggers that the code itself begins with, of the plan's decisions about them. */
-const BEGUN: Trigger['on'][] = ['after first paint', 'idle', 'after', 'visible', 'approach'];
+const BEGUN: Record<TriggerKind, boolean> = {
+  'at once': false,
+  'after first paint': true,
+  idle: true,
+  after: true,
+  visible: true,
+  approach: true,
+  action: false,
+  media: false,
+  answer: false,
+  event: false,
+};
 
 /** A module that fetches split points at the plan's triggers; whoever shows them calls the same function. */
 export function triggerScript(snapshot: Snapshot, plan: Plan, graph: ChunkGraph): string {
   const deferred = new Set(graph.roots.flatMap((r) => (r.kind === 'entry' ? [] : snapshot.modules[r.target[0]].path)));
   const planned = plan.decisions.filter(
     (d): d is Extract<Decision, { kind: 'trigger' }> =>
-      d.kind === 'trigger' && BEGUN.includes(d.fetch.on) && deferred.has(d.splitPoint),
+      d.kind === 'trigger' && BEGUN[d.fetch.on] && deferred.has(d.splitPoint),
   );
   if (planned.length === 0) return '';
   const names = new FreeNames();

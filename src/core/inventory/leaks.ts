@@ -1,9 +1,9 @@
 import { carriedWeights, type Weight } from '../chunks/carried.ts';
 import { Reacher } from '../chunks/reach.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
-import { shortName } from '../plan/names.ts';
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
 import type { Route, Snapshot } from '../snapshot/types.ts';
+import { shortName } from '../text/short-name.ts';
 import type { Start } from './starts.ts';
 
 /** Code that some routes need, in the start of others, with the import that does it. */

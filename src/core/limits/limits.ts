@@ -1,10 +1,10 @@
 import { actionsOf, PlanFigures } from '../compare/figures.ts';
-import { type ActionMeasure, type LandingMeasure, unitOf } from '../compare/measures.ts';
 import { InputError } from '../errors.ts';
 import { BASELINE, type Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { deviceOf, linkOf } from '../sim/own-conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { type ActionMeasure, type LandingMeasure, MEASURES } from '../vocabulary/measures.ts';
 import type { Limit, LimitState } from './types.ts';
 import { limitWords } from './words.ts';
 
@@ -77,7 +77,7 @@ export function proposeLimits(app: Snapshot, plan: Plan, conditions: Conditions,
   };
   const most = (measure: Limit['measure'], value: number): number => {
     if (measure === 'hops') return value;
-    const step = ROUND[unitOf(measure)];
+    const step = ROUND[MEASURES[measure].unit];
     return Math.ceil((value * (1 + slack)) / step) * step;
   };
   return app.routes.flatMap(({ pattern }) => {

@@ -1,5 +1,5 @@
-import type { Measure } from '../compare/measures.ts';
-import type { CacheState } from '../sim/conditions.ts';
+import type { CacheState } from '../vocabulary/cache-states.ts';
+import type { Measure } from '../vocabulary/measures.ts';
 
 /** The most that a landing or an action may come to, under named conditions. */
 export interface Limit {

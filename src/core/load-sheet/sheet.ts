@@ -3,15 +3,17 @@ import { splitPointsOf } from '../chunks/split-points.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { compileLoad } from '../load/compile.ts';
 import { followLanding, type LandedRoot, type Landing } from '../load/landing.ts';
+import { comesLater } from '../load/trigger-rules.ts';
 import { startSums, total } from '../metrics/start.ts';
 import { effectivePlan } from '../plan/effective.ts';
-import { shortName } from '../plan/names.ts';
-import { triggerWords } from '../plan/triggers.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import type { RequestRole } from '../sim/types.ts';
 import type { Route, Snapshot } from '../snapshot/types.ts';
+import { shortName } from '../text/short-name.ts';
+import type { TriggerKind } from '../vocabulary/triggers.ts';
+import { triggerWords } from '../vocabulary/triggers.ts';
 
 /** Which chunk reaches which moment, and how. */
 export interface LoadSheet {
@@ -117,8 +119,7 @@ function landingRoles(
 
 /** Split points that a later moment of the landing asks for, and those that it asks for by itself once it is quiet. */
 function momentsOf(landing: Landing): LandedRoot[] {
-  const later = new Set(['after first paint', 'idle', 'after']);
-  return [...landing.roots.filter((l) => !l.inChain && later.has(l.trigger.on)), ...landing.later];
+  return [...landing.roots.filter((l) => !l.inChain && comesLater(l.trigger)), ...landing.later];
 }
 
 /** What a moment asks for, beside what the landing has brought already. */
@@ -131,21 +132,21 @@ function asked(chunks: readonly number[], landed: Roles): Roles {
   return roles;
 }
 
+const KINDS: Record<TriggerKind, MomentKind> = {
+  'at once': 'quiet',
+  'after first paint': 'quiet',
+  idle: 'quiet',
+  after: 'quiet',
+  visible: 'scroll',
+  approach: 'approach',
+  action: 'action',
+  media: 'condition',
+  answer: 'condition',
+  event: 'condition',
+};
+
 function kindOf({ trigger }: LandedRoot): MomentKind {
-  switch (trigger.on) {
-    case 'visible':
-      return 'scroll';
-    case 'approach':
-      return 'approach';
-    case 'action':
-      return 'action';
-    case 'media':
-    case 'answer':
-    case 'event':
-      return 'condition';
-    default:
-      return 'quiet';
-  }
+  return KINDS[trigger.on];
 }
 
 function momentName(route: Route, path: string, { trigger }: LandedRoot): string {

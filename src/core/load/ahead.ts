@@ -1,7 +1,7 @@
 import type { Route } from '../snapshot/types.ts';
 import { addGroups, type Compilation } from './compilation.ts';
 import { walkLanding } from './landing.ts';
-import { momentOf } from './moment.ts';
+import { comesWithoutAct, momentOf } from './trigger-rules.ts';
 import type { Action } from './types.ts';
 
 /**
@@ -17,7 +17,7 @@ export function fetchedAhead(c: Compilation, route: Route, page: number, moment?
     const to = snapshot.routes.find((r) => r.pattern === pattern);
     const trigger = to && plan.triggers.get(to.page);
     if (!to || !trigger || (to.realm !== route.realm && !moment)) continue;
-    if (moment ? trigger.on !== moment : ['approach', 'action', 'answer', 'event'].includes(trigger.on)) continue;
+    if (moment ? trigger.on !== moment : !comesWithoutAct(trigger)) continue;
     if (!moment && to.pattern === route.pattern) continue;
     const { landing } = walkLanding(snapshot, plan, graph, to);
     addGroups(landing, graph, files, to.page, snapshot);

@@ -1,20 +1,22 @@
 import type { ChunkGraph } from '../chunks/types.ts';
 import { InputError } from '../errors.ts';
 import { type EffectivePlan, effectivePlan } from '../plan/effective.ts';
-import type { Hint, Plan, Trigger } from '../plan/types.ts';
+import type { Plan } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import type { Hint } from '../vocabulary/hints.ts';
+import type { Trigger } from '../vocabulary/triggers.ts';
 import { fetchedAhead } from './ahead.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { Files, preloadOf } from './files.ts';
 import { firstScreenOf } from './first-screen.ts';
 import { type AimedHint, aimedHints, documentHints, hintsByScript, linksOf, rulesAtOnce } from './hints.ts';
 import { interactionsOf } from './interactions.ts';
-import { firesOnLanding, happensOnLanding, type Landing, walkLanding } from './landing.ts';
+import { type Landing, walkLanding } from './landing.ts';
 import { documentOf } from './markup.ts';
-import { momentOf } from './moment.ts';
 import { lateCalls } from './places.ts';
 import { placeholderOf, screenParts } from './screen-parts.ts';
+import { firesOnLanding, happensOnLanding, momentOf } from './trigger-rules.ts';
 import type { DocumentLoad, Effect, LinkHint, LoadProgram, Resource, Step } from './types.ts';
 
 /**

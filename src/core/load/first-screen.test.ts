@@ -1,10 +1,11 @@
 import { ROUND } from '../../test-support/programs.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
-import { BASELINE, type Decision, type Trigger } from '../plan/types.ts';
+import { BASELINE, type Decision } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import type { DataCall, Rendering } from '../snapshot/types.ts';
 import { playVisit } from '../visits/play.ts';
 import { VisitCompiler } from '../visits/program.ts';
+import type { Trigger } from '../vocabulary/triggers.ts';
 
 const call: DataCall = { id: 'prices', address: '/api/prices', bytes: 2000, serverMs: 300, module: 'home' };
 

@@ -4,6 +4,7 @@ import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Part, Route, Snapshot } from '../snapshot/types.ts';
 import { elsewhere, type Landing } from './landing.ts';
 import { placeOf, screensOf } from './places.ts';
+import { comesWithCode } from './trigger-rules.ts';
 import type { Screens } from './types.ts';
 
 /** What of a landing its first screen needs: the one place that says which files are the start, and what in them is idle. */
@@ -40,8 +41,8 @@ export function firstScreenOf(
   const landed = new Map<number, number>();
   for (const l of landing.roots) {
     const [target] = graph.roots[l.root].target;
-    const atOnce = l.trigger.on === 'at once' || l.trigger.on === 'media';
-    if (atOnce || drawn.get(target)?.some((p) => placeOf(p) === 'first screen')) landed.set(target, l.root);
+    if (comesWithCode(l.trigger) || drawn.get(target)?.some((p) => placeOf(p) === 'first screen'))
+      landed.set(target, l.root);
   }
   for (const m of begin) drawn.delete(m);
   const sized: { module: number; screens: Screens }[] = [];

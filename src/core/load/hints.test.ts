@@ -1,9 +1,10 @@
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { formChunks } from '../chunks/form-chunks.ts';
-import { BASELINE, type Hint, type Plan } from '../plan/types.ts';
+import { BASELINE, type Plan } from '../plan/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import { VisitCompiler } from '../visits/program.ts';
+import type { Hint } from '../vocabulary/hints.ts';
 import { compileLoad } from './compile.ts';
 import { leaveInteraction, moveInteraction, partInteraction } from './types.ts';
 

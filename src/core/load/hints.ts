@@ -1,12 +1,12 @@
-import { isDocumentHint } from '../plan/hints.ts';
-import type { Hint, HintPlace } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Route } from '../snapshot/types.ts';
+import type { DocumentHintKind, Hint, HintPlace } from '../vocabulary/hints.ts';
+import { isDocumentHint, isLinkHint } from '../vocabulary/hints.ts';
 import { addGroups, type Compilation } from './compilation.ts';
 import { type Files, preloadOf } from './files.ts';
 import { walkLanding } from './landing.ts';
-import { momentOf } from './moment.ts';
-import type { Action, Effect, FetchPriority, InteractionAction, LinkHint } from './types.ts';
+import { momentOf } from './trigger-rules.ts';
+import type { Action, Effect, FetchPriority, InteractionAction, LinkHint, RuleEffect } from './types.ts';
 
 /** How long the pointer rests on a link before rules of moderate eagerness begin, as recorded. In ms. */
 const RESTING_MS = 200;
@@ -99,7 +99,7 @@ export function linksOf(files: Files, { hint, resources, anonymous }: AimedHint)
       ...(mode ? { crossorigin: mode } : {}),
     }));
   }
-  if (kind !== 'preload' && kind !== 'modulepreload' && kind !== 'prefetch') return [];
+  if (!isLinkHint(kind)) return [];
   return resources.map((r) => ({
     ...preloadOf(files, r, kind),
     ...(as === undefined ? {} : { as }),
@@ -138,20 +138,20 @@ function partOf({ landing, parts }: Compilation, module: string): number {
 export function hintsOnApproach(c: Compilation, module: string): InteractionAction[] {
   const to = c.snapshot.routes.find((r) => r.page === module);
   return carried(c).flatMap((hint): InteractionAction[] => {
-    const { kind, target, on } = hint;
+    const { target, on } = hint;
     const meant =
       target.kind === 'split point'
         ? target.module === module
         : target.kind === 'route' && target.pattern === to?.pattern;
     if (on?.on !== 'approach' || !meant) return [];
-    if (isDocumentHint(kind)) return to ? [{ when: 'timer', delayMs: RESTING_MS, do: ruleFor(c, hint, to) }] : [];
+    if (isAboutDocument(hint)) return to ? [{ when: 'timer', delayMs: RESTING_MS, do: ruleFor(c, hint, to) }] : [];
     return linksOf(c.files, aim(c, hint)).map((link) => ({ when: 'eval', do: { kind: 'link', hint: link } }));
   });
 }
 
 /** Hints about next documents that this one carries as rules. */
-export function documentHints(c: Compilation): Hint[] {
-  return carried(c).filter((h) => isDocumentHint(h.kind));
+export function documentHints(c: Compilation): DocumentHint[] {
+  return carried(c).filter(isAboutDocument);
 }
 
 /** What the document's rules ask for at once: next documents, fetched ahead or prepared. */
@@ -173,11 +173,23 @@ export function routesApproached(c: Compilation): Route[] {
   return c.snapshot.routes.filter((r) => meant.has(r.pattern));
 }
 
+/** What a rule does with a next document. */
+const RULES: Record<DocumentHintKind, RuleEffect['does']> = {
+  'prefetch document': 'fetch',
+  'prepare document': 'prepare',
+};
+
+type DocumentHint = Hint & { kind: DocumentHintKind };
+
+function isAboutDocument(hint: Hint): hint is DocumentHint {
+  return isDocumentHint(hint.kind);
+}
+
 /** A document that is prepared asks for its files as well; nobody may ever want them. */
-function ruleFor(c: Compilation, { kind, media }: Hint, to: Route): Effect {
+function ruleFor(c: Compilation, { kind, media }: DocumentHint, to: Route): Effect {
   const { snapshot, plan, graph, files, landing } = c;
   const instead: Effect[] = [{ kind: 'fetch', resource: files.document(to), ahead: true }];
-  if (kind === 'prepare document' && to.realm === landing.route.realm) {
+  if (RULES[kind] === 'prepare' && to.realm === landing.route.realm) {
     const walk = walkLanding(snapshot, plan, graph, to);
     addGroups(walk.landing, graph, files, to.page, snapshot);
     const wanted = walk.landing.roots.filter((l) => l.inChain || l.trigger.on === 'at once');
@@ -186,7 +198,7 @@ function ruleFor(c: Compilation, { kind, media }: Hint, to: Route): Effect {
   }
   return {
     kind: 'rule',
-    does: kind === 'prepare document' ? 'prepare' : 'fetch',
+    does: RULES[kind],
     address: to.pattern,
     instead,
     ...(media ? { media } : {}),

@@ -5,10 +5,10 @@ import type { Part, Route } from '../snapshot/types.ts';
 import { fetchedAhead } from './ahead.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { hintsOnApproach, routesApproached } from './hints.ts';
-import { chunkOf, happensOnLanding, type LandedRoot, type LandingWalk, walkLanding } from './landing.ts';
-import { momentOf } from './moment.ts';
+import { chunkOf, type LandedRoot, type LandingWalk, walkLanding } from './landing.ts';
 import { lateCalls } from './places.ts';
 import { drawnPart, needsOf, screenParts, unnamedPart } from './screen-parts.ts';
+import { happensOnLanding, momentOf } from './trigger-rules.ts';
 import {
   type Interaction,
   type InteractionAction,

@@ -3,7 +3,8 @@ import { formChunks } from '../chunks/form-chunks.ts';
 import { effectivePlan } from '../plan/effective.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { followLanding, happensOnLanding } from './landing.ts';
+import { followLanding } from './landing.ts';
+import { happensOnLanding } from './trigger-rules.ts';
 
 function landed(snapshot: Snapshot, pattern: string, ...decisions: Decision[]) {
   const plan = { ...BASELINE, decisions };

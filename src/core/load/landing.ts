@@ -1,9 +1,9 @@
 import type { Chunk, ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
-import type { Trigger } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { DeferredContext, Import, Part, Route, Snapshot } from '../snapshot/types.ts';
-import { lateCalls, placeOf } from './places.ts';
+import type { Trigger } from '../vocabulary/triggers.ts';
+import { firesOnLanding } from './trigger-rules.ts';
 
 /** A root that a landing asks for, with the chunk whose evaluation asks and the trigger that decides when. */
 export interface LandedRoot {
@@ -185,22 +185,6 @@ function findRouteModules(snapshot: Snapshot, realm: string): ReadonlySet<number
     }
   }
   return modules;
-}
-
-/**
- * Whether a trigger of what a module draws fires while somebody only lands. What is on the first screen is in view as
- * soon as it is laid out, and an answer comes that the route itself asks for.
- */
-export function firesOnLanding(trigger: Trigger, route: Route, module: string): boolean {
-  if (happensOnLanding(trigger)) return true;
-  if (trigger.on !== 'visible' && trigger.on !== 'answer') return false;
-  if (!route.parts.some((p) => p.module === module && placeOf(p) === 'first screen')) return false;
-  return trigger.on === 'visible' || (route.data.some((d) => d.id === trigger.of) && !lateCalls(route).has(trigger.of));
-}
-
-/** Whether a trigger fires during a landing on which nobody does anything, wherever it stands. */
-export function happensOnLanding(trigger: Trigger): boolean {
-  return ['at once', 'after first paint', 'idle', 'after', 'media'].includes(trigger.on);
 }
 
 /**

@@ -1,14 +1,14 @@
 import { has } from '../chunks/bits.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
-import { shortName } from '../plan/names.ts';
-import type { Trigger } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Part, Route, Snapshot } from '../snapshot/types.ts';
+import { shortName } from '../text/short-name.ts';
+import type { Trigger } from '../vocabulary/triggers.ts';
 import type { Files } from './files.ts';
-import { chunkOf, firesOnLanding, type LandedRoot, type Landing } from './landing.ts';
-import { momentOf } from './moment.ts';
+import { chunkOf, type LandedRoot, type Landing } from './landing.ts';
 import { placeOf, screensOf } from './places.ts';
+import { comesWithCode, firesOnLanding, momentOf } from './trigger-rules.ts';
 import type { Need, ScreenPart } from './types.ts';
 
 /** Cost of drawing or hooking up a part, in ms on the reference device. An assumption, the same for all parts. */
@@ -153,8 +153,7 @@ function widenFallbacks(plan: EffectivePlan, route: Route, parts: ScreenPart[]):
     const part = parts.find((p) => p.id === id);
     const { fallback } = plan.settings.get(module) ?? {};
     if (part?.drawnBy !== 'script' || !fallback || (fallback.scope ?? 'part') === 'part') continue;
-    const asks = plan.triggers.get(module)?.on ?? 'at once';
-    if (asks !== 'at once' && asks !== 'media') continue;
+    if (!comesWithCode(plan.triggers.get(module) ?? { on: 'at once' })) continue;
     for (const within of parts) {
       if (within.drawnBy !== 'script' || (within.id !== 'page' && (within.id !== 'shell' || fallback.scope !== 'app')))
         continue;

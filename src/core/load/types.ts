@@ -1,4 +1,5 @@
-import type { Fallback, Trigger } from '../plan/types.ts';
+import type { Fallback } from '../plan/types.ts';
+import type { Trigger } from '../vocabulary/triggers.ts';
 
 /**
  * The load program: a document, resources, and the rules by which each is discovered. Beside the conditions it is

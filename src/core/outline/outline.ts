@@ -6,10 +6,12 @@ import type { ChunkGraph, Root } from '../chunks/types.ts';
 import { followLanding, type LandedRoot, triggerOf } from '../load/landing.ts';
 import { type EffectivePlan, effectivePlan } from '../plan/effective.ts';
 import { targetName } from '../plan/hints.ts';
-import { shortName } from '../plan/names.ts';
-import type { Hint, Plan, SplitSettings, Trigger } from '../plan/types.ts';
+import type { Plan, SplitSettings } from '../plan/types.ts';
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
 import type { Part, Route, Snapshot } from '../snapshot/types.ts';
+import { shortName } from '../text/short-name.ts';
+import type { Hint } from '../vocabulary/hints.ts';
+import type { Trigger } from '../vocabulary/triggers.ts';
 
 /** One import of a landing, as the Split list shows it. */
 export interface ImportRow {

@@ -1,8 +1,10 @@
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
 import type { ScriptPlacement, Snapshot } from '../snapshot/types.ts';
+import type { Hint } from '../vocabulary/hints.ts';
+import type { Trigger } from '../vocabulary/triggers.ts';
 import { hintTrouble } from './hints.ts';
 import { addShape, noShaping, type Shaping } from './shaping.ts';
-import type { Hint, ImportChoice, Plan, SplitSettings, Trigger } from './types.ts';
+import type { ImportChoice, Plan, SplitSettings } from './types.ts';
 
 /** A plan laid over a snapshot: what is really asked for, by index, and what no longer applies. */
 export interface EffectivePlan {
@@ -88,10 +90,20 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
       case 'style in script':
         // What these leave of the modules is settled before imports are looked at.
         return;
-      default: {
+      case 'gather':
+      case 'together':
+      case 'apart':
+      case 'floor':
+      case 'ceiling':
+      case 'copy':
+      case 'grain':
+      case 'chunk name': {
         const trouble = addShape(shaping, snapshot, decision);
         if (trouble !== null) stale.push({ decision: at, reason: trouble });
+        return;
       }
+      default:
+        decision satisfies never;
     }
   });
   // What a hint aims at may be deferred by a decision after it.

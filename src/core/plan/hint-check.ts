@@ -1,7 +1,15 @@
 import { InputError } from '../errors.ts';
 import { type Fields, flag, list, object, oneOf, text } from '../text/fields.ts';
-import { checkTrigger, width } from './trigger-check.ts';
-import { HINT_KINDS, HINT_PLACES, HINT_TYPES, type Hint, type HintTarget } from './types.ts';
+import {
+  HINT_KINDS,
+  HINT_PLACES,
+  HINT_TYPES,
+  type Hint,
+  type HintTarget,
+  isDocumentHint,
+} from '../vocabulary/hints.ts';
+import type { TriggerKind } from '../vocabulary/triggers.ts';
+import { checkTrigger, TRIGGER_KINDS, width } from '../vocabulary/triggers.ts';
 
 /** Checks a hint that came from outside; throws InputError naming the field. */
 export function checkHint(value: unknown, at: string): Hint {
@@ -26,13 +34,26 @@ export function checkHint(value: unknown, at: string): Hint {
   return hint;
 }
 
-const ON_LINKS = ['at once', 'after first paint', 'idle', 'after', 'visible', 'approach'];
+/** Triggers at which a script can add a link: what depends on time, the screen, or what leads there. */
+const ADDS_LINKS: Record<TriggerKind, boolean> = {
+  'at once': true,
+  'after first paint': true,
+  idle: true,
+  after: true,
+  visible: true,
+  approach: true,
+  action: false,
+  media: false,
+  answer: false,
+  event: false,
+};
+const ON_LINKS = TRIGGER_KINDS.filter((on) => ADDS_LINKS[on]);
 
 function refuseContradictions({ kind, place, on, priority, media }: Hint, at: string): void {
   const refuse = (detail: string, field: string) => {
     throw new InputError('A hint that can’t be', detail, `${at}.${field}`);
   };
-  const ofDocument = kind === 'prefetch document' || kind === 'prepare document';
+  const ofDocument = isDocumentHint(kind);
   if (ofDocument && place !== 'markup') refuse('Rules about documents stand in the markup.', 'place');
   if (ofDocument && on && on.on !== 'at once' && on.on !== 'approach')
     refuse('Documents are fetched ahead at once or on the approach.', 'on');

@@ -1,9 +1,9 @@
 import { InputError } from '../errors.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { HINT_KINDS, HINT_PLACES, type Hint, type HintTarget, isDocumentHint } from '../vocabulary/hints.ts';
+import { parseTrigger } from '../vocabulary/triggers.ts';
 import { checkHint } from './hint-check.ts';
-import { parseMoment } from './notation.ts';
-import { HINT_KINDS, HINT_PLACES, type Hint, type HintTarget } from './types.ts';
 
 const OPTIONS = 'high, low, as=TYPE, crossorigin, plain, min=PX, max=PX, no-data-saver';
 
@@ -35,17 +35,17 @@ function apart(snapshot: Snapshot, rest: string, text: string): { name: string; 
   const at = rest.lastIndexOf('@');
   const said = rest.slice(at + 1).split(',');
   if (at < 0) return { name: rest, said: [] };
-  if (HINT_PLACES.some((p) => p === said[0]) || parseMoment(said[0])) return { name: rest.slice(0, at), said };
+  if (HINT_PLACES.some((p) => p === said[0]) || parseTrigger(said[0])) return { name: rest.slice(0, at), said };
   throw new InputError(
     'Unknown place',
-    `The place of a hint is one of ${HINT_PLACES.slice(0, 3).join(', ')}, or the moment at which a script adds it.`,
+    `The place of a hint is one of ${HINT_PLACES.filter((p) => p !== 'script').join(', ')}, or the moment at which a script adds it.`,
     text,
   );
 }
 
 function placeOf(kind: Hint['kind'], where: string, text: string): Partial<Hint> {
-  const on = parseMoment(where);
-  if (on) return { place: kind.endsWith('document') ? 'markup' : 'script', on };
+  const on = parseTrigger(where);
+  if (on) return { place: isDocumentHint(kind) ? 'markup' : 'script', on };
   const place = HINT_PLACES.find((p) => p === where);
   if (place && place !== 'script') return { place };
   throw new InputError('Unknown place', 'Name the moment at which the script adds it, such as idle.', text);

@@ -1,10 +1,12 @@
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import type { ContentItem } from '../snapshot/types.ts';
+import type { Hint, HintTarget } from '../vocabulary/hints.ts';
+import { isDocumentHint } from '../vocabulary/hints.ts';
 import { effectivePlan } from './effective.ts';
 import { checkHint } from './hint-check.ts';
 import { parseHint } from './hint-notation.ts';
-import { hintSubject, hintWords, isDocumentHint } from './hints.ts';
-import { BASELINE, type Hint, type HintTarget } from './types.ts';
+import { hintSubject, hintWords } from './hints.ts';
+import { BASELINE } from './types.ts';
 
 const picture = { id: 'pic', address: 'https://cdn.example/a/pic.jpg', foundIn: 'document' } as ContentItem;
 const late = { id: 'late', address: '/late.jpg', foundIn: { module: 'home' } } as ContentItem;

@@ -1,8 +1,9 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { shortName } from './names.ts';
-import { triggerWords } from './triggers.ts';
-import type { Hint, HintKind, HintTarget } from './types.ts';
+import { shortName } from '../text/short-name.ts';
+import type { Hint, HintKind, HintTarget } from '../vocabulary/hints.ts';
+import { HINTS, isDocumentHint, PLACES } from '../vocabulary/hints.ts';
+import { triggerWords } from '../vocabulary/triggers.ts';
 
 /** What a hint is about: its kind, aim, place and routes. Its priority and conditions can be changed in place. */
 export function hintSubject({ kind, target, place, on, routes }: Hint): string {
@@ -60,14 +61,8 @@ export function hintWords(hint: Hint): string {
 
 function whereWords({ kind, place, on }: Hint): string {
   if (isDocumentHint(kind)) return on?.on === 'approach' ? 'on the approach' : 'at once';
-  if (place === 'markup') return 'in the markup';
-  if (place === 'header') return 'in a header';
-  if (place === 'early') return 'as early hint';
-  return on?.on === 'approach' ? 'on the approach' : `by script, ${on ? triggerWords(on) : 'at once'}`;
-}
-
-export function isDocumentHint(kind: HintKind): boolean {
-  return kind === 'prefetch document' || kind === 'prepare document';
+  if (place !== 'script') return PLACES[place];
+  return on?.on === 'approach' ? 'on the approach' : `${PLACES.script}, ${on ? triggerWords(on) : 'at once'}`;
 }
 
 /** Why a hint can't do anything in this app, in words; null where it can. */
@@ -75,7 +70,7 @@ export function hintTrouble(snapshot: Snapshot, hint: Hint, deferred: Uint8Array
   const { kind, target, routes } = hint;
   const missing = routes.find((r) => !snapshot.routes.some((s) => s.pattern === r));
   if (missing !== undefined) return `no route ${missing} in this snapshot`;
-  const fits = FITTING[kind];
+  const fits: readonly HintTarget['kind'][] = HINTS[kind].targets;
   if (!fits.includes(target.kind)) return `${kind} takes ${fits.join(' or ')}, not ${target.kind}`;
   switch (target.kind) {
     case 'split point':
@@ -90,16 +85,6 @@ export function hintTrouble(snapshot: Snapshot, hint: Hint, deferred: Uint8Array
       return null;
   }
 }
-
-const FITTING: Record<HintKind, readonly HintTarget['kind'][]> = {
-  preload: ['split point', 'route', 'asset'],
-  modulepreload: ['split point', 'route'],
-  prefetch: ['split point', 'route', 'asset'],
-  preconnect: ['origin'],
-  'fetch priority': ['asset'],
-  'prefetch document': ['route'],
-  'prepare document': ['route'],
-};
 
 function splitPointTrouble(snapshot: Snapshot, path: string, deferred: Uint8Array): string | null {
   const index = graphIndex(snapshot);

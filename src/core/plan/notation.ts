@@ -1,7 +1,8 @@
 import { InputError } from '../errors.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import type { Trigger } from './types.ts';
+import type { Trigger } from '../vocabulary/triggers.ts';
+import { parseTrigger, WRITTEN_TRIGGERS } from '../vocabulary/triggers.ts';
 
 /**
  * Reads the written form of an import, `FROM::SPECIFIER` (or `…#1` for the second of the same specifier).
@@ -33,17 +34,7 @@ export function parseFetch(snapshot: Snapshot, text: string): { splitPoint: stri
   const splitPoint = text.slice(0, at);
   if (at < 0 || !graphIndex(snapshot).moduleAt.has(splitPoint))
     throw new InputError('No such split point', 'Write PATH@MOMENT with the path of a module in the snapshot.', text);
-  const fetch = parseMoment(text.slice(at + 1));
+  const fetch = parseTrigger(text.slice(at + 1));
   if (fetch) return { splitPoint, fetch };
-  throw new InputError('No such moment', `Choose one of ${FETCH_MOMENTS.join(', ')}, after:MS.`, text);
+  throw new InputError('No such moment', `Choose one of ${WRITTEN_TRIGGERS.join(', ')}.`, text);
 }
-
-/** Reads a moment such as `idle` or `after:2000`; null where it is none. */
-export function parseMoment(text: string): Trigger | null {
-  const [moment, ms] = text.split(':');
-  const simple = FETCH_MOMENTS.find((m) => m === moment);
-  if (simple && ms === undefined) return { on: simple };
-  return moment === 'after' && /^\d+$/.test(ms ?? '') ? { on: 'after', ms: Number(ms) } : null;
-}
-
-const FETCH_MOMENTS = ['at once', 'after first paint', 'idle', 'visible', 'approach', 'action'] as const;

@@ -1,10 +1,10 @@
 import { route, sketch } from '../../test-support/snapshots.ts';
 import { InputError } from '../errors.ts';
+import { shortName } from '../text/short-name.ts';
 import { checkDecisions, checkPlan } from './check.ts';
 import { decisionWords, planDifference, shipsBy, subjectOf, withDecision, withoutSubject } from './decisions.ts';
 import { effectivePlan } from './effective.ts';
 import { parseHint } from './hint-notation.ts';
-import { shortName } from './names.ts';
 import { parseImport } from './notation.ts';
 import { BASELINE, type Decision } from './types.ts';
 

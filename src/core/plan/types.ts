@@ -1,4 +1,6 @@
 import type { ScriptPlacement } from '../snapshot/types.ts';
+import type { Hint } from '../vocabulary/hints.ts';
+import type { Trigger } from '../vocabulary/triggers.ts';
 
 /** A named set of decisions over a snapshot. The baseline plan has none: the app as built. */
 export interface Plan {
@@ -7,58 +9,6 @@ export interface Plan {
   decisions: Decision[];
   /** Name of the plan that it began as a copy of. */
   basedOn?: string | null;
-}
-
-export type Trigger =
-  | { on: 'at once' }
-  | { on: 'after first paint' }
-  | { on: 'idle' }
-  | { on: 'visible' }
-  | { on: 'approach' }
-  | { on: 'action' }
-  | { on: 'after'; ms: number }
-  | { on: 'media'; maxWidth?: number; minWidth?: number }
-  | { on: 'answer'; of: string }
-  | { on: 'event'; name: string };
-
-/**
- * The first four are `rel` values of links (HTML). `fetch priority` sets the attribute where the document already asks for
- * its target. The last two are speculation rules: the next document fetched ahead, or also opened and run unseen.
- */
-export const HINT_KINDS = [
-  ...(['preload', 'modulepreload', 'prefetch', 'preconnect'] as const),
-  ...(['fetch priority', 'prefetch document', 'prepare document'] as const),
-] as const;
-export type HintKind = (typeof HINT_KINDS)[number];
-/** In the document, in a header of its answer, in an early one (RFC 8297), or added by script at a trigger. */
-export const HINT_PLACES = ['markup', 'header', 'early', 'script'] as const;
-export type HintPlace = (typeof HINT_PLACES)[number];
-export const HINT_TYPES = ['script', 'style', 'image', 'font', 'fetch'] as const;
-
-/** What a hint aims at: never a chunk's file name, so that it survives another way of cutting. */
-export type HintTarget =
-  | { kind: 'split point'; module: string }
-  | { kind: 'route'; pattern: string }
-  | { kind: 'asset'; address: string }
-  | { kind: 'origin'; origin: string };
-
-export interface Hint {
-  kind: HintKind;
-  target: HintTarget;
-  place: HintPlace;
-  /** Routes whose document carries it; empty = every route that can use it. */
-  routes: string[];
-  /** For the place `script`, and for documents (`approach`: once the pointer rests on the link): when it begins. */
-  on?: Trigger;
-  /** For `preload`, `modulepreload` and `fetch priority`. */
-  priority?: 'high' | 'low';
-  /** Instead of what fits the target: a preload that doesn't fit isn't used by whoever asks for the file. */
-  as?: (typeof HINT_TYPES)[number];
-  crossorigin?: boolean;
-  /** Only where the screen is like that. */
-  media?: { minWidth?: number; maxWidth?: number };
-  /** Left out for visitors who asked their browser to save data. */
-  notForDataSaver?: true;
 }
 
 /**
@@ -124,6 +74,12 @@ export type Decision =
   | { kind: 'put aside'; finding: string; reason: string }
   | Ship
   | Shape;
+
+export type DecisionKind = Decision['kind'];
+/** The decision of one kind. */
+export type DecisionOf<K extends DecisionKind> = K extends 'detach' | 'join'
+  ? { kind: 'detach' | 'join' } & ImportChoice
+  : Extract<Decision, { kind: K }>;
 
 /** A decision about what of a module travels at all, and in which kind of file. */
 export type Ship =

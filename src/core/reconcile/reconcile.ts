@@ -117,7 +117,21 @@ function toldOf(app: Snapshot, built: Snapshot, files: BuiltFiles, decision: Dec
         why: one ? 'one file holds them' : 'several files hold them',
       };
     }
-    default:
+    case 'trigger':
+    case 'split':
+    case 'hint':
+    case 'loader':
+    case 'put aside':
+    case 'one version':
+    case 'trim':
+    case 'style in script':
+    case 'gather':
+    case 'apart':
+    case 'floor':
+    case 'ceiling':
+    case 'copy':
+    case 'grain':
+    case 'chunk name':
       return { state: 'untold', why: 'the files don’t tell' };
   }
 }

@@ -1,6 +1,7 @@
+import { DECISIONS } from '../plan/decision-kinds.ts';
 import { type EffectivePlan, effectivePlan } from '../plan/effective.ts';
 import { matcher, matchWords } from '../plan/match.ts';
-import type { Plan, Ship } from '../plan/types.ts';
+import type { Decision, Plan, Ship } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { withMoved } from './moved.ts';
@@ -13,13 +14,22 @@ export interface Shipped {
   stale: EffectivePlan['stale'];
 }
 
-const KINDS: readonly string[] = [
-  'no script',
-  'trim',
-  'move',
-  'one version',
-  'style in script',
-] satisfies Ship['kind'][];
+/** How each kind of decision about what travels is followed; in words why it can't be. */
+const WAYS: { [K in Ship['kind']]: (snapshot: Snapshot, decision: Extract<Ship, { kind: K }>) => Snapshot | string } = {
+  'no script': (snapshot, { module }) => withoutScript(snapshot, module),
+  trim: (snapshot, { module }) => trimmed(snapshot, module),
+  'style in script': inScript,
+  'one version': (snapshot, { package: name, keep }) => withOneVersion(snapshot, name, keep),
+  move: (snapshot, { import: key, to }) => withMoved(snapshot, key, to),
+};
+
+function isShip(decision: Decision): decision is Ship {
+  return DECISIONS[decision.kind].stage === 'ship';
+}
+
+function follow<K extends Ship['kind']>(snapshot: Snapshot, decision: Extract<Ship, { kind: K }> & { kind: K }) {
+  return WAYS[decision.kind](snapshot, decision);
+}
 
 /** Ways of shipping one snapshot that are remembered: the plan at hand and what it is compared with. */
 const MOST_KNOWN = 8;
@@ -32,11 +42,11 @@ const known = new WeakMap<Snapshot, Map<string, Shipped>>();
  * the kind. All later stages work on what this gives. Done twice, it changes nothing more.
  */
 export function shipped(snapshot: Snapshot, plan: Pick<Plan, 'decisions'>): Shipped {
-  const wished = plan.decisions.filter((d) => KINDS.includes(d.kind));
+  const wished = plan.decisions.filter(isShip);
   if (wished.length === 0) return { snapshot, stale: [] };
   const ways = known.get(snapshot) ?? new Map<string, Shipped>();
   known.set(snapshot, ways);
-  const key = JSON.stringify(plan.decisions.map((d) => (KINDS.includes(d.kind) ? d : null)));
+  const key = JSON.stringify(plan.decisions.map((d) => (isShip(d) ? d : null)));
   const made = ways.get(key) ?? ship(snapshot, plan);
   ways.set(key, made);
   for (const [oldest] of ways) {
@@ -62,18 +72,7 @@ function ship(read: Snapshot, plan: Pick<Plan, 'decisions'>): Shipped {
   let snapshot = read;
   const stale: Shipped['stale'] = [];
   plan.decisions.forEach((decision, at) => {
-    const next =
-      decision.kind === 'no script'
-        ? withoutScript(snapshot, decision.module)
-        : decision.kind === 'trim'
-          ? trimmed(snapshot, decision.module)
-          : decision.kind === 'style in script'
-            ? inScript(snapshot, decision)
-            : decision.kind === 'one version'
-              ? withOneVersion(snapshot, decision.package, decision.keep)
-              : decision.kind === 'move'
-                ? withMoved(snapshot, decision.import, decision.to)
-                : snapshot;
+    const next = isShip(decision) ? follow(snapshot, decision) : snapshot;
     if (typeof next === 'string') stale.push({ decision: at, reason: next });
     else snapshot = next;
   });

@@ -1,3 +1,4 @@
+import type { CacheState } from '../vocabulary/cache-states.ts';
 /** Under what circumstances a load is predicted. Times in ms, rates in kilobits per second. */
 export interface Conditions {
   link: Link;
@@ -36,15 +37,6 @@ export interface Device {
   /** ms per byte of minified script at CPU factor 1, where somebody measured it; an assumption otherwise. */
   evaluationRate?: number;
 }
-
-/**
- * What an earlier visit has left. `empty`: a first visit. `returning`: everything is there, what may be kept is fresh.
- * `stale`: everything is there, but all of it has to be asked about. `deployed`: the app's own code has changed since, so
- * that files which hold any of it have new addresses; what holds only packages is kept. `rebuilt`: packages have changed as well, so that
- * every file of the build is new; images and the like are kept.
- */
-export const CACHE_STATES = ['empty', 'returning', 'stale', 'deployed', 'rebuilt'] as const;
-export type CacheState = (typeof CACHE_STATES)[number];
 
 /**
  * What the browser costs by itself, in ms at CPU factor 1. Measured on the machine of the recorded loads (see

@@ -1,5 +1,5 @@
 import { file } from '../../test-support/programs.ts';
-import { CACHE_STATES } from './conditions.ts';
+import { CACHE_STATES } from '../vocabulary/cache-states.ts';
 import { HttpCache } from './http-cache.ts';
 
 const own = file('/app.js', { changes: true, chunk: 0 });

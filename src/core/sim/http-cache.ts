@@ -1,5 +1,5 @@
 import type { Resource } from '../load/types.ts';
-import type { CacheState } from './conditions.ts';
+import type { CacheState } from '../vocabulary/cache-states.ts';
 
 /** What the browser has kept of files: from earlier visits, and what the pages of this one have fetched. */
 export class HttpCache {
@@ -30,7 +30,16 @@ export class HttpCache {
 
 /** What an earlier visit has left of a file. */
 function leftBy(cache: CacheState, item: Resource): 'fresh' | 'stale' | 'nothing' {
-  if (cache === 'empty') return 'nothing';
-  if ((cache === 'deployed' && item.changes) || (cache === 'rebuilt' && item.chunk !== undefined)) return 'nothing';
-  return cache === 'stale' || item.cache === 'revalidate' ? 'stale' : 'fresh';
+  const { gone, asked } = LEFT[cache];
+  if (gone(item)) return 'nothing';
+  return asked || item.cache === 'revalidate' ? 'stale' : 'fresh';
 }
+
+/** Of which files nothing is left, and whether the browser asks about all others. */
+const LEFT: Record<CacheState, { gone: (item: Resource) => boolean; asked: boolean }> = {
+  empty: { gone: () => true, asked: false },
+  returning: { gone: () => false, asked: false },
+  stale: { gone: () => false, asked: true },
+  deployed: { gone: (item) => item.changes === true, asked: false },
+  rebuilt: { gone: (item) => item.chunk !== undefined, asked: false },
+};

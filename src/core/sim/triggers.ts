@@ -79,6 +79,9 @@ export class Triggers implements Triggering {
       case 'visible':
         if (this.inViewNow.has(target ?? -1)) wait();
         else this.inView.set(target ?? -1, [...(this.inView.get(target ?? -1) ?? []), wait]);
+        return;
+      default:
+        when satisfies never;
     }
   }
 
@@ -170,6 +173,9 @@ export class Triggers implements Triggering {
         return;
       case 'render':
         page.renderer.draw(effect.part);
+        return;
+      default:
+        effect satisfies never;
     }
   }
 

@@ -1,5 +1,5 @@
-import { shortName } from '../../core/plan/names.ts';
 import type { Part, PartCondition, Route } from '../../core/snapshot/types.ts';
+import { shortName } from '../../core/text/short-name.ts';
 import type { ComponentUse } from './component-uses.ts';
 import { mediaIn } from './values.ts';
 

@@ -1,8 +1,8 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
-import { CACHE_STATES, type CacheState } from '../../core/sim/conditions.ts';
 import { readVisit, writeVisit } from '../../core/visits/notation.ts';
+import { CACHE_STATES, type CacheState } from '../../core/vocabulary/cache-states.ts';
 import { isStation, type StationId } from '../../core/vocabulary/stations.ts';
 import { useCompareChoice } from '../state/compare.ts';
 import { useHandoffPage } from '../state/handoff-page.ts';

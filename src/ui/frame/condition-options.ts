@@ -1,4 +1,6 @@
-import { type CacheState, DEVICES, LINKS } from '../../core/sim/conditions.ts';
+import { DEVICES, LINKS } from '../../core/sim/conditions.ts';
+import type { CacheState } from '../../core/vocabulary/cache-states.ts';
+import { CACHE_STATES, CACHES } from '../../core/vocabulary/cache-states.ts';
 import type { Option } from '../parts/choice.tsx';
 import { screenSize } from '../parts/format.ts';
 
@@ -15,10 +17,8 @@ export const DEVICE_OPTIONS: Option[] = DEVICES.map((d) => ({
   note: `${d.cpuFactor}× slower, ${screenSize(d.viewport)}`,
 }));
 
-export const CACHE_OPTIONS: (Option & { value: CacheState })[] = [
-  { value: 'empty', label: 'Empty', note: 'first visit' },
-  { value: 'returning', label: 'Returning', note: 'nothing changed since' },
-  { value: 'stale', label: 'Revalidating', note: 'everything is asked about' },
-  { value: 'deployed', label: 'After a deploy', note: 'own code changed, packages kept' },
-  { value: 'rebuilt', label: 'After a rebuild', note: 'every file of the build is new' },
-];
+export const CACHE_OPTIONS: (Option & { value: CacheState })[] = CACHE_STATES.map((value) => ({
+  value,
+  label: CACHES[value].name,
+  note: CACHES[value].note,
+}));

@@ -3,6 +3,8 @@
 import { type ReactNode, useRef } from 'react';
 import { limitWords } from '../../core/limits/words.ts';
 import type { StartSum } from '../../core/metrics/start.ts';
+import type { LandingMeasure } from '../../core/vocabulary/measures.ts';
+import { MEASURES } from '../../core/vocabulary/measures.ts';
 import type { LandingView } from '../../worker/views.ts';
 import { Change } from '../parts/change.tsx';
 import { count, size, time } from '../parts/format.ts';
@@ -124,7 +126,7 @@ function Warnings() {
 }
 
 const FIGURES: {
-  name: string;
+  of: LandingMeasure;
   words: string;
   read: (view: LandingView) => number;
   write: (value: number) => string;
@@ -138,7 +140,7 @@ const FIGURES: {
   restsOnSizes?: true;
 }[] = [
   {
-    name: 'first content',
+    of: 'first content',
     words: 'when the first content is on the screen',
     read: (v) => v.milestones.firstContent,
     write: time,
@@ -146,16 +148,16 @@ const FIGURES: {
     restsOnSizes: true,
   },
   {
-    name: 'interactive',
+    of: 'interactive',
     words: 'when all interactive parts of the first screen answer',
     read: (v) => v.milestones.interactive,
     write: time,
     milestone: 'interactive',
     restsOnSizes: true,
   },
-  { name: 'start', words: TERMS.start, read: (v) => v.readout.startBytes, write: size, sum: 'start' },
+  { of: 'start bytes', words: TERMS.start, read: (v) => v.readout.startBytes, write: size, sum: 'start' },
   {
-    name: 'other scripts',
+    of: 'other scripts',
     words: TERMS['other scripts'],
     read: (v) => v.readout.otherScripts,
     write: size,
@@ -164,7 +166,7 @@ const FIGURES: {
     restsOnSizes: true,
   },
   {
-    name: 'also fetched',
+    of: 'also fetched',
     words: TERMS['also fetched'],
     read: (v) => v.readout.alsoFetched,
     write: size,
@@ -172,19 +174,19 @@ const FIGURES: {
     mayBeNothing: true,
   },
   {
-    name: 'requests',
+    of: 'requests',
     words: 'requests sent until interactive, the document included',
     read: (v) => v.readout.requests,
     write: count,
   },
   {
-    name: 'hops',
+    of: 'hops',
     words: 'longest chain of discoveries among them, the document being hop 0',
     read: (v) => v.readout.hops,
     write: count,
   },
   {
-    name: 'waste',
+    of: 'wasted bytes',
     words: 'bytes that this landing fetches and nothing uses that shows by then',
     read: (v) => v.readout.wasted,
     write: size,
@@ -195,10 +197,10 @@ function Figures({ now, ghost }: { now: LandingView; ghost: LandingView }) {
   return (
     <dl className="flex shrink-0 py-4 pl-1" aria-live="polite">
       {FIGURES.filter((f) => !f.mayBeNothing || (f.sum && now.sums[f.sum].length + ghost.sums[f.sum].length > 0)).map(
-        ({ name, words, read, write, milestone, sum, restsOnSizes }) => (
+        ({ of, words, read, write, milestone, sum, restsOnSizes }) => (
           <Figure
-            key={name}
-            name={name}
+            key={of}
+            name={MEASURES[of].name}
             words={words}
             value={write(read(now))}
             atLeast={restsOnSizes && now.unknown.length > 0 ? now.unknown : []}

@@ -1,4 +1,4 @@
-import { STATION_OF } from '../../core/advise/stations.ts';
+import { FINDINGS } from '../../core/vocabulary/findings.ts';
 import { STATION_IDS, STATIONS, type StationId } from '../../core/vocabulary/stations.ts';
 import { useFindings } from '../state/advice.ts';
 
@@ -6,7 +6,7 @@ import { useFindings } from '../state/advice.ts';
 export function StationLine({ at, onGo }: { at: StationId; onGo: (station: StationId) => void }) {
   const { open, old } = useFindings();
   // While findings are measured anew nothing is said of them.
-  const waiting = (station: StationId) => (old ? [] : open).filter((f) => STATION_OF[f.kind] === station).length;
+  const waiting = (station: StationId) => (old ? [] : open).filter((f) => FINDINGS[f.kind].at === station).length;
   return (
     <nav aria-label="Stations" className="border-r border-line bg-paper">
       <ol className="relative mt-5">

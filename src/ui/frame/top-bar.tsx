@@ -1,8 +1,8 @@
 'use client';
 
 import { Check, Ellipsis, MoonStar, Redo2, Undo2 } from 'lucide-react';
-import type { CacheState } from '../../core/sim/conditions.ts';
 import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
+import type { CacheState } from '../../core/vocabulary/cache-states.ts';
 import { Choice } from '../parts/choice.tsx';
 import { count } from '../parts/format.ts';
 import { useWorkbench } from '../state/workbench.ts';

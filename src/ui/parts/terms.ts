@@ -1,3 +1,5 @@
+import { MEASURES } from '../../core/vocabulary/measures.ts';
+
 /** The words of the workbench, each in a sentence. */
 export const TERMS = {
   baseline: 'the app as it was built, without any decision',
@@ -8,20 +10,18 @@ export const TERMS = {
   'own weight': 'compressed bytes of the module itself',
   'carried weight':
     'compressed bytes that would leave the start if this import were detached: what nothing else there needs',
-  start: 'script and style of the app that the landing asks for because its first screen needs them, compressed',
-  'other scripts': 'third-party and classic scripts of the document, compressed',
-  'also fetched':
-    'what the landing fetches by itself without needing it: when idle, after the first paint or the load event, ahead of a later moment',
-  'not used at start': 'of the start: compressed bytes of modules that the first screen doesn’t need',
+  start: MEASURES['start bytes'].about,
+  'other scripts': MEASURES['other scripts'].about,
+  'also fetched': MEASURES['also fetched'].about,
+  'not used at start': MEASURES['unused bytes'].about,
   'load group': 'the files that one route or split point needs; they travel in parallel, and run once all are there',
   hop: 'a stair of the load: a request that could only be found when the one before had come',
-  'first content': 'when the first content is on the screen',
-  'first screen complete': 'when every part of the first screen shows',
-  interactive: 'when all interactive parts of the first screen answer, and no task that is queued exceeds 50 ms',
-  'time to interactive':
-    'after first content and the document’s own scripts, the end of the last long task before five seconds of quiet; it knows tasks and requests, but no parts: before “interactive” where the last part comes with a short task, after it where a long task follows',
-  blocked: 'what exceeds 50 ms in tasks between first content and interactive',
-  waste: 'bytes that are fetched and never used',
+  'first content': MEASURES['first content'].about,
+  'first screen complete': MEASURES['first screen'].about,
+  interactive: MEASURES.interactive.about,
+  'time to interactive': MEASURES['time to interactive'].about,
+  blocked: MEASURES.blocked.about,
+  waste: MEASURES['wasted bytes'].about,
   'lower bound': 'what no plan can beat for this landing: connecting, round trips and the bare bytes at line rate',
   trigger: 'the moment at which a split point is fetched: at once, when idle, in view, on the approach, on the act …',
   approach: 'the pointer or focus rests on what is acted upon; on touch there is nearly none',

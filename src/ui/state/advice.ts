@@ -2,8 +2,8 @@
 
 import { useEffect } from 'react';
 import { create } from 'zustand';
-import { STATION_OF } from '../../core/advise/stations.ts';
 import type { Advice, Finding, Score } from '../../core/advise/types.ts';
+import { FINDINGS } from '../../core/vocabulary/findings.ts';
 import type { StationId } from '../../core/vocabulary/stations.ts';
 import { longCrew, newRun, sharedOut } from './long-work.ts';
 import { goTo } from './stations.ts';
@@ -108,7 +108,7 @@ export function useFindings(): { open: Finding[]; aside: { finding: Finding; rea
 /** Findings to act on at a station, the best first, and how one of them is shown; none while they are measured again. */
 export function useFindingsAt(station: StationId): { findings: Finding[]; onSee: (finding: Finding) => void } {
   const { open, old } = useFindings();
-  return { findings: old ? [] : open.filter((f) => STATION_OF[f.kind] === station), onSee: showFinding };
+  return { findings: old ? [] : open.filter((f) => FINDINGS[f.kind].at === station), onSee: showFinding };
 }
 
 /** Shows a finding where all of them are listed. */

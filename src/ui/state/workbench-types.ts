@@ -1,6 +1,6 @@
 import type { Amendments } from '../../core/amend/types.ts';
 import type { Decision } from '../../core/plan/types.ts';
-import type { CacheState } from '../../core/sim/conditions.ts';
+import type { CacheState } from '../../core/vocabulary/cache-states.ts';
 import type { ProjectView } from '../../server/projects.ts';
 import type { StoredPlan } from '../../store/plans.ts';
 import type { AppView } from '../../worker/views.ts';

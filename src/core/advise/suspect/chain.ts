@@ -1,6 +1,7 @@
-import { shortName } from '../../plan/names.ts';
-import type { Decision, Hint } from '../../plan/types.ts';
+import type { Decision } from '../../plan/types.ts';
 import { importKey } from '../../snapshot/graph-index.ts';
+import { shortName } from '../../text/short-name.ts';
+import type { Hint } from '../../vocabulary/hints.ts';
 import type { Suspicion } from '../types.ts';
 import type { Grounds } from './grounds.ts';
 

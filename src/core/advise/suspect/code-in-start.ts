@@ -1,8 +1,9 @@
 import { explainHold } from '../../explain/hold.ts';
 import { findLeaks, type Leak } from '../../inventory/leaks.ts';
-import { shortName } from '../../plan/names.ts';
-import type { Decision, Trigger } from '../../plan/types.ts';
+import type { Decision } from '../../plan/types.ts';
 import type { Part } from '../../snapshot/types.ts';
+import { shortName } from '../../text/short-name.ts';
+import type { Trigger } from '../../vocabulary/triggers.ts';
 import type { Suspicion, Way } from '../types.ts';
 import type { Grounds } from './grounds.ts';
 

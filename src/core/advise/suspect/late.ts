@@ -1,4 +1,5 @@
-import type { Decision, Hint } from '../../plan/types.ts';
+import type { Decision } from '../../plan/types.ts';
+import type { Hint } from '../../vocabulary/hints.ts';
 import type { Suspicion } from '../types.ts';
 import type { Grounds } from './grounds.ts';
 

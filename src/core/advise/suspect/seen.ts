@@ -1,6 +1,6 @@
 import { moveInteraction, partInteraction } from '../../load/types.ts';
-import { shortName } from '../../plan/names.ts';
 import type { Decision, Fallback } from '../../plan/types.ts';
+import { shortName } from '../../text/short-name.ts';
 import { actKey } from '../../visitors/reckon.ts';
 import { VisitCompiler } from '../../visits/program.ts';
 import type { Score, Suspicion } from '../types.ts';

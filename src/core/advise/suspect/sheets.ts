@@ -1,6 +1,6 @@
-import { shortName } from '../../plan/names.ts';
 import type { Decision } from '../../plan/types.ts';
 import { importKey } from '../../snapshot/graph-index.ts';
+import { shortName } from '../../text/short-name.ts';
 import type { Suspicion } from '../types.ts';
 import type { Grounds } from './grounds.ts';
 

@@ -1,7 +1,8 @@
 'use client';
 
 import { BASELINE } from '../../../core/plan/types.ts';
-import { CACHE_STATES, DEVICES, LINKS } from '../../../core/sim/conditions.ts';
+import { DEVICES, LINKS } from '../../../core/sim/conditions.ts';
+import { CACHE_STATES } from '../../../core/vocabulary/cache-states.ts';
 import {
   type ConditionIds,
   conditionsWords,

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { Drawn } from '../../../core/mix/mix.ts';
 import { percentile } from '../../../core/mix/percentile.ts';
 import type { Plan } from '../../../core/plan/types.ts';
+import { drawnMeasures } from '../../parts/drawn-measures.ts';
 import { count, percent, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
 import { PERCENTILES, PercentileTable } from '../../parts/percentile-table.tsx';
@@ -20,13 +21,7 @@ const Curves = dynamic(() => import('./curves.tsx').then((m) => m.Curves), {
   loading: () => <p className="h-64 text-soft">Drawing the curves …</p>,
 });
 
-export const CURVES = [
-  { key: 'interactive', words: 'interactive' },
-  { key: 'firstContent', words: 'first content' },
-  { key: 'firstScreenComplete', words: 'first screen complete' },
-  { key: 'timeToInteractive', words: 'time to interactive' },
-  { key: 'blocked', words: 'blocked time' },
-] as const;
+export const CURVES = drawnMeasures();
 
 /** Percentiles of one landing over the mix of visitors, every plan under the same drawn visits. */
 export function CurvesPage() {

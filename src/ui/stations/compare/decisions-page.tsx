@@ -2,14 +2,14 @@
 
 import { useEffect, useState } from 'react';
 import type { EarnedTable } from '../../../core/compare/earned.ts';
-import { LANDING_MEASURES, type LandingMeasure } from '../../../core/compare/measures.ts';
 import { decisionWords, planDifference } from '../../../core/plan/decisions.ts';
 import type { Plan } from '../../../core/plan/types.ts';
+import { LANDING_MEASURES, type LandingMeasure, MEASURES } from '../../../core/vocabulary/measures.ts';
 import { Change } from '../../parts/change.tsx';
 import { conditionsWords, useComparedPlans } from '../../state/compare.ts';
 import { longWork } from '../../state/long-work.ts';
 import { useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
-import { changeWords, WORDS, writerOf } from './measures.ts';
+import { changeWords, writerOf } from './measures.ts';
 import { TakeTables } from './take-along.tsx';
 
 /** In which decisions the plans differ, and what each decision of a plan earned. */
@@ -45,7 +45,7 @@ export function DecisionsPage() {
               >
                 {LANDING_MEASURES.map((m) => (
                   <option key={m} value={m}>
-                    {WORDS[m].name}
+                    {MEASURES[m].name}
                   </option>
                 ))}
               </select>
@@ -109,7 +109,7 @@ function EarnedList({ plan, measure }: { plan: Plan; measure: LandingMeasure }) 
           file="compare-earned"
           tables={() => [
             {
-              title: `What earned it: ${WORDS[measure].name}, landing on ${route}`,
+              title: `What earned it: ${MEASURES[measure].name}, landing on ${route}`,
               head: ['decision', 'by itself', 'on top of the others'],
               rows: [
                 ...sorted.map((d) => [

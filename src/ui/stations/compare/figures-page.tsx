@@ -1,12 +1,12 @@
 'use client';
 
-import { LANDING_MEASURES, type LandingMeasure } from '../../../core/compare/measures.ts';
 import type { TextTable } from '../../../core/text/table-text.ts';
+import { LANDING_MEASURES, type LandingMeasure, MEASURES } from '../../../core/vocabulary/measures.ts';
 import { Change } from '../../parts/change.tsx';
 import { Term } from '../../parts/term.tsx';
 import { type Compared, conditionsWords } from '../../state/compare.ts';
 import { useWorkbench } from '../../state/workbench.ts';
-import { changeWords, WORDS, writerOf } from './measures.ts';
+import { changeWords, writerOf } from './measures.ts';
 import { ChangeBeside, PlanHeads } from './plan-heads.tsx';
 import { Reckoning } from './reckoning.tsx';
 import { TakeTables } from './take-along.tsx';
@@ -23,7 +23,7 @@ export function FiguresPage({ compared }: { compared: Compared }) {
       title: `Landing on ${route}: ${conditionsWords(under)}`,
       head: ['', ...plans.map((p) => p.name)],
       rows: LANDING_MEASURES.map((m) => [
-        WORDS[m].name,
+        MEASURES[m].name,
         ...figures.map((f, p) => {
           const value = writerOf(m)(f[c][m]);
           return p === 0 ? value : `${value} (${changeWords(m, f[c][m] - figures[0][c][m])})`;
@@ -70,7 +70,7 @@ function Row({ measure, values }: { measure: LandingMeasure; values: number[] })
   return (
     <tr className="hover:bg-band">
       <th scope="row" className="border-t border-line py-1 pr-4 text-left font-normal">
-        <Term means={WORDS[measure].about}>{WORDS[measure].name}</Term>
+        <Term means={MEASURES[measure].about}>{MEASURES[measure].name}</Term>
       </th>
       {values.map((value, p) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the columns are the plans, in their order

@@ -1,12 +1,13 @@
 'use client';
 
 import { useState } from 'react';
-import type { ActionMeasure, LandingMeasure, Measure } from '../../../core/compare/measures.ts';
 import type { TextTable } from '../../../core/text/table-text.ts';
+import type { ActionMeasure, LandingMeasure, Measure } from '../../../core/vocabulary/measures.ts';
+import { MEASURES } from '../../../core/vocabulary/measures.ts';
 import { Change } from '../../parts/change.tsx';
 import { Term } from '../../parts/term.tsx';
 import { type Compared, conditionsWords } from '../../state/compare.ts';
-import { changeWords, WORDS, writerOf } from './measures.ts';
+import { changeWords, writerOf } from './measures.ts';
 import { ChangeBeside, PlanHeads } from './plan-heads.tsx';
 import { Reckoning } from './reckoning.tsx';
 import { TakeTables } from './take-along.tsx';
@@ -64,7 +65,7 @@ export function RoutesPage({ compared }: { compared: Compared }) {
       rows: groups.flatMap((g) =>
         g.lines.map(({ measure, values }) => [
           g.inside ? `› ${g.name}` : g.name,
-          WORDS[measure].name,
+          MEASURES[measure].name,
           ...values.map((v, p) => textOf(measure, v, p === 0 ? null : values[0])),
         ]),
       ),
@@ -143,7 +144,7 @@ function Row({ group, of, line: { measure, values } }: { group: Group | null; of
         </th>
       ) : null}
       <th scope="row" className={`${cell} text-left font-normal text-soft`}>
-        <Term means={WORDS[measure].about}>{WORDS[measure].name}</Term>
+        <Term means={MEASURES[measure].about}>{MEASURES[measure].name}</Term>
       </th>
       {values.map((value, p) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the columns are the plans, in their order

@@ -1,10 +1,10 @@
 'use client';
 
 import { useState } from 'react';
-import { unitOf } from '../../../core/compare/measures.ts';
 import type { Limit, LimitState } from '../../../core/limits/types.ts';
 import { amountWords, limitSubject } from '../../../core/limits/words.ts';
 import { deviceOf, linkOf } from '../../../core/sim/own-conditions.ts';
+import { MEASURES } from '../../../core/vocabulary/measures.ts';
 import { useAmendments } from '../../state/amendments.ts';
 import { useLimitStates, useLimits } from '../../state/limits.ts';
 import { longWork } from '../../state/long-work.ts';
@@ -124,7 +124,7 @@ function Row({
   onMost: (most: number) => void;
   onRemove: () => void;
 }) {
-  const unit = unitOf(limit.measure);
+  const unit = MEASURES[limit.measure].unit;
   const scale = SCALE[unit];
   const subject = limitSubject(limit);
   const take = (field: HTMLInputElement) => {

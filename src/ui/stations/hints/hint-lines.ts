@@ -1,7 +1,8 @@
 import type { HintRow } from '../../../core/choose/hint-table.ts';
 import { shortTarget } from '../../../core/plan/hints.ts';
-import { triggerWords } from '../../../core/plan/triggers.ts';
-import type { Hint } from '../../../core/plan/types.ts';
+import type { Hint } from '../../../core/vocabulary/hints.ts';
+import { isDocumentHint } from '../../../core/vocabulary/hints.ts';
+import { triggerWords } from '../../../core/vocabulary/triggers.ts';
 
 /** One thing that can be hinted at on a route, with the ways of doing it, the one that saves most first. */
 export interface HintLine {
@@ -54,7 +55,6 @@ export function hintLines(rows: readonly HintRow[], all: boolean): RouteHints[] 
 /** How a hint is given, as short as it fits beside its target: `prefetch, idle`. */
 export function wayWords({ kind, place, on, priority }: Hint): string {
   if (kind === 'fetch priority') return `${priority} fetch priority`;
-  if (kind === 'prefetch document' || kind === 'prepare document')
-    return `${kind}, ${on?.on === 'approach' ? 'approach' : 'at once'}`;
+  if (isDocumentHint(kind)) return `${kind}, ${on?.on === 'approach' ? 'approach' : 'at once'}`;
   return `${kind}, ${place === 'script' && on ? triggerWords(on) : place}`;
 }

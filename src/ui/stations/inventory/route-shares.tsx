@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import type { RouteRow, Sizes } from '../../../core/inventory/inventory.ts';
+import { MEASURES } from '../../../core/vocabulary/measures.ts';
 import { size, time } from '../../parts/format.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 
@@ -85,16 +86,16 @@ export function RouteShares({
                 ))}
               </span>
             </th>
-            {heading('start', 'start')}
+            {heading('start', MEASURES['start bytes'].name)}
             <th scope="col" className="pl-3 text-right font-normal text-soft">
               style
             </th>
             {heading('unusedAtStart', 'not used')}
-            {others ? heading('otherScripts', 'other scripts') : null}
-            {also ? heading('alsoFetched', 'also fetched') : null}
-            {heading('requests', 'requests')}
-            {heading('hops', 'hops')}
-            {heading('interactive', 'interactive')}
+            {others ? heading('otherScripts', MEASURES['other scripts'].name) : null}
+            {also ? heading('alsoFetched', MEASURES['also fetched'].name) : null}
+            {heading('requests', MEASURES.requests.name)}
+            {heading('hops', MEASURES.hops.name)}
+            {heading('interactive', MEASURES.interactive.name)}
           </tr>
         </thead>
         <tbody>

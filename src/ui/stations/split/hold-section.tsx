@@ -1,7 +1,7 @@
 'use client';
 
 import type { SplitWait } from '../../../core/explain/wait.ts';
-import { shortName } from '../../../core/plan/names.ts';
+import { shortName } from '../../../core/text/short-name.ts';
 import type { Explained } from '../../../worker/views.ts';
 import { size, time } from '../../parts/format.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';

@@ -1,8 +1,8 @@
 'use client';
 
 import type { ImportRow } from '../../../core/outline/outline.ts';
-import { shortName } from '../../../core/plan/names.ts';
 import type { Decision } from '../../../core/plan/types.ts';
+import { shortName } from '../../../core/text/short-name.ts';
 import { percent, size, time } from '../../parts/format.ts';
 import { useAsked } from '../../state/asked.ts';
 import { longWork } from '../../state/long-work.ts';

@@ -3,8 +3,8 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import type { ImportRow } from '../../../core/outline/outline.ts';
-import { shortName } from '../../../core/plan/names.ts';
 import type { Decision } from '../../../core/plan/types.ts';
+import { shortName } from '../../../core/text/short-name.ts';
 import { size } from '../../parts/format.ts';
 import { isTakenElsewhere } from '../../parts/keys.ts';
 import { Message } from '../../parts/message.tsx';

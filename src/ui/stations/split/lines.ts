@@ -1,7 +1,7 @@
 import type { Weight } from '../../../core/chunks/carried.ts';
 import type { ImportRow, Outline, SplitRow } from '../../../core/outline/outline.ts';
-import { shortName } from '../../../core/plan/names.ts';
 import type { Decision } from '../../../core/plan/types.ts';
+import { shortName } from '../../../core/text/short-name.ts';
 
 /** A line of the Split list. */
 export type Line =

@@ -1,8 +1,8 @@
 'use client';
 
 import type { Weight } from '../../../core/chunks/carried.ts';
-import { triggerWords } from '../../../core/plan/triggers.ts';
 import type { Part } from '../../../core/snapshot/types.ts';
+import { triggerWords } from '../../../core/vocabulary/triggers.ts';
 import { size } from '../../parts/format.ts';
 import type { GroupLine, Line } from './lines.ts';
 

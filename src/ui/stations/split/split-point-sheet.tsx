@@ -1,8 +1,9 @@
 'use client';
 
 import type { SplitRow } from '../../../core/outline/outline.ts';
-import { triggerWords } from '../../../core/plan/triggers.ts';
-import type { Decision, Hint } from '../../../core/plan/types.ts';
+import type { Decision } from '../../../core/plan/types.ts';
+import type { Hint } from '../../../core/vocabulary/hints.ts';
+import { triggerWords } from '../../../core/vocabulary/triggers.ts';
 import { size } from '../../parts/format.ts';
 import { Pill } from '../../parts/pill.tsx';
 import { TRIGGERS } from '../../parts/triggers.ts';

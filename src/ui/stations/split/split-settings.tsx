@@ -2,7 +2,6 @@
 
 import type { SplitRow } from '../../../core/outline/outline.ts';
 import { subjectOf } from '../../../core/plan/decisions.ts';
-import { triggerWords } from '../../../core/plan/triggers.ts';
 import {
   DATA_MOMENTS,
   type Decision,
@@ -11,12 +10,26 @@ import {
   FALLBACKS,
   type Fallback,
   type SplitSettings,
-  type Trigger,
 } from '../../../core/plan/types.ts';
+import type { Trigger, TriggerKind } from '../../../core/vocabulary/triggers.ts';
+import { triggerWords } from '../../../core/vocabulary/triggers.ts';
 import { NumberField, PickField, TextField } from '../../parts/field.tsx';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 
-const MOMENTS: Trigger[] = [{ on: 'after first paint' }, { on: 'idle' }, { on: 'action' }];
+/** Moments at which code that was fetched can run or show; null: it needs more than a click to tell, or adds nothing. */
+const OFFERED: Record<TriggerKind, Trigger | null> = {
+  'at once': null,
+  'after first paint': { on: 'after first paint' },
+  idle: { on: 'idle' },
+  visible: null,
+  approach: null,
+  action: { on: 'action' },
+  after: null,
+  media: null,
+  answer: null,
+  event: null,
+};
+const MOMENTS: Trigger[] = Object.values(OFFERED).filter((t) => t !== null);
 const READY = 'as soon as it can' as const;
 const SCOPES = { part: 'its own place', area: 'the whole page', app: 'the whole app' } as const;
 const FALLBACK_LABELS: Record<Fallback['show'], string> = {

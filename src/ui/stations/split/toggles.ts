@@ -1,7 +1,8 @@
 import type { SplitRow } from '../../../core/outline/outline.ts';
 import { decisionWords, subjectOf } from '../../../core/plan/decisions.ts';
-import { shortName } from '../../../core/plan/names.ts';
-import type { Decision, Hint } from '../../../core/plan/types.ts';
+import type { Decision } from '../../../core/plan/types.ts';
+import { shortName } from '../../../core/text/short-name.ts';
+import type { Hint } from '../../../core/vocabulary/hints.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import type { Line } from './lines.ts';
 

@@ -1,3 +1,4 @@
+import { MEASURES } from '../../../core/vocabulary/measures.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { time } from '../../parts/format.ts';
 import { placeFlags } from './rows.ts';
@@ -18,9 +19,9 @@ export function MilestoneFlags({
 }) {
   const { firstContent, firstScreenComplete, interactive } = view.milestones;
   const wanted = [
-    { name: 'first content', at: firstContent },
-    { name: 'first screen complete', at: firstScreenComplete },
-    { name: 'interactive', at: interactive },
+    { name: MEASURES['first content'].name, at: firstContent },
+    { name: MEASURES['first screen'].name, at: firstScreenComplete },
+    { name: MEASURES.interactive.name, at: interactive },
   ].filter((f) => Number.isFinite(f.at));
   const flags = placeFlags(
     wanted.map((f) => ({ ...f, width: (f.name.length + time(f.at).length + 1) * 5.8 + 10 })),

@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react';
 import { DEVICES, LINKS } from '../../../core/sim/conditions.ts';
 import { analyst } from '../../../worker/client.ts';
 import type { MixResult } from '../../../worker/views.ts';
+import { drawnMeasures } from '../../parts/drawn-measures.ts';
 import { NumberField } from '../../parts/field.tsx';
 import { count } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
@@ -18,13 +19,7 @@ const MixCurve = dynamic(() => import('./mix-curve.tsx').then((m) => m.MixCurve)
   loading: () => <p className="h-64 text-soft">Drawing the curves …</p>,
 });
 
-const METRICS = [
-  { key: 'firstContent', words: 'first content' },
-  { key: 'firstScreenComplete', words: 'first screen complete' },
-  { key: 'interactive', words: 'interactive' },
-  { key: 'timeToInteractive', words: 'time to interactive' },
-  { key: 'blocked', words: 'blocked time' },
-] as const;
+const METRICS = drawnMeasures();
 const MOST_VISITS = 5000;
 
 /** The landing over a mix of links, devices and caches: percentiles of the plan against the baseline. */

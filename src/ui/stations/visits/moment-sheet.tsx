@@ -2,10 +2,11 @@
 
 import type { ReactNode } from 'react';
 import { subjectOf } from '../../../core/plan/decisions.ts';
-import { shortName } from '../../../core/plan/names.ts';
-import { triggerWords } from '../../../core/plan/triggers.ts';
-import type { Decision, Trigger } from '../../../core/plan/types.ts';
+import type { Decision } from '../../../core/plan/types.ts';
+import { shortName } from '../../../core/text/short-name.ts';
 import type { Visit } from '../../../core/visits/types.ts';
+import type { Trigger } from '../../../core/vocabulary/triggers.ts';
+import { triggerWords } from '../../../core/vocabulary/triggers.ts';
 import type { MomentView } from '../../../worker/visit-desk.ts';
 import { NumberField } from '../../parts/field.tsx';
 import { size, time } from '../../parts/format.ts';
@@ -16,8 +17,6 @@ import { storedPlan, useConditions, useWorkbench } from '../../state/workbench.t
 import { LeadSlider } from './lead-slider.tsx';
 import { meanwhile, momentWords } from './words.ts';
 
-/** Triggers that mean something for the page of a linked route. */
-const AHEAD: readonly Trigger['on'][] = ['at once', 'after first paint', 'idle', 'visible', 'approach', 'action'];
 const LONGEST_DWELL = 3_600_000;
 
 /** All about one moment: what the person waited for and looked at, the lead, and when its code is fetched. */
@@ -147,8 +146,7 @@ function FetchWhen({ splitPoint, page }: { splitPoint: { module: string; fetch: 
   const plan = useWorkbench((s) => storedPlan(s));
   const decide = useWorkbench((s) => s.decide);
   const now = triggerWords(splitPoint.fetch);
-  const offered = TRIGGERS.filter((t) => !page || AHEAD.includes(t.on));
-  const all = offered.some((t) => triggerWords(t) === now) ? offered : [splitPoint.fetch, ...offered];
+  const all = TRIGGERS.some((t) => triggerWords(t) === now) ? TRIGGERS : [splitPoint.fetch, ...TRIGGERS];
   return (
     <section className="mt-4">
       <h3 className="mb-1.5 font-semibold">Its code is fetched</h3>

@@ -2,8 +2,11 @@
 
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import type { GrainPoint } from '../../../../core/explain/granularity.ts';
+import { MEASURES } from '../../../../core/vocabulary/measures.ts';
 import { AsTable } from '../../../parts/as-table.tsx';
 import { size, time } from '../../../parts/format.ts';
+
+const SHOWN = ['requests', 'first content', 'interactive', 'start bytes'] as const;
 
 /** A way of cutting in words. */
 export function grainWords({ perModule, floor }: Pick<GrainPoint, 'perModule' | 'floor'>): string {
@@ -125,7 +128,7 @@ export function GrainCurve({ points, onPick }: { points: GrainPoint[]; onPick: (
       </figcaption>
       <AsTable
         className="mt-1"
-        heads={['files', 'chunks', 'requests', 'first content', 'interactive', 'start', 'all files', 'choose']}
+        heads={['files', 'chunks', ...SHOWN.map((m) => MEASURES[m].name), 'all files', 'choose']}
         rows={data.map((p) => [
           p.words,
           p.chunks,
