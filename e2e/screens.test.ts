@@ -164,7 +164,7 @@ const PAGES: StationPage[] = [
       async (at) => {
         await at.getByText(words).last().waitFor();
         if (page !== 'limits') return;
-        await at.getByRole('button', { name: /^Set (anew )?from this plan/ }).click();
+        await at.getByRole('button', { name: /^Set (again )?from this plan/ }).click();
         await at.getByText(/all kept by/).waitFor();
       },
     ],

@@ -188,7 +188,7 @@ describe('faults', () => {
     await context.close();
   });
 
-  it.each(['fails', 'ends without a word'])('a computation that %s is begun anew', async (how) => {
+  it.each(['fails', 'ends without a word'])('a computation that %s is begun again', async (how) => {
     const page = await served.page('/p/saltmarsh/startup?route=/timetable&plan=baseline');
     const before = await figure(page, 'interactive');
     page.removeAllListeners('pageerror');
@@ -198,7 +198,7 @@ describe('faults', () => {
         throw new Error('broken on purpose');
       });
     }, how === 'fails');
-    await page.getByText('A computation broke down and is begun anew').waitFor();
+    await page.getByText('A computation broke down and is begun again').waitFor();
     await page.keyboard.press(']');
     await changed(page, 'interactive', before);
     await page.close();

@@ -30,8 +30,8 @@ export function addAdvise(program: Command): void {
     const { model } = modelOf(snapshot);
     const { findings, facts, noGain } = finish(advise(snapshot, plan, model, conditionsOf(options)));
     const open = findings.filter((f) => !aside.has(f.id));
-    const ways = open.map((f) => f.way);
-    const over = options.for.length > 0 ? gainsOver(snapshot, plan, ways, model, circumstancesOf(options)) : null;
+    const remedies = open.map((f) => f.remedy);
+    const over = options.for.length > 0 ? gainsOver(snapshot, plan, remedies, model, circumstancesOf(options)) : null;
     const result = {
       findings: open.map((f, at) => ({
         id: f.id,
@@ -39,7 +39,7 @@ export function addAdvise(program: Command): void {
         what: f.what,
         why: f.why,
         where: f.routes,
-        because: f.because,
+        because: f.evidence,
         effect: metricsOf(f.effect),
         routes: f.effect.routes.map((r) => ({
           pattern: r.pattern,
@@ -54,7 +54,7 @@ export function addAdvise(program: Command): void {
         ...(over ? { mix: mixOf(over[at]) } : {}),
         ...(f.whose ? { whose: f.whose } : {}),
         cautions: f.cautions,
-        decision: { words: f.way.words, decisions: f.way.decisions, withdraw: f.way.withdraw ?? [] },
+        decision: { words: f.remedy.words, decisions: f.remedy.decisions, withdraw: f.remedy.withdraw ?? [] },
       })),
       facts,
       aside: findings.filter((f) => aside.has(f.id)).map((f) => f.id),
@@ -65,7 +65,7 @@ export function addAdvise(program: Command): void {
         ? ['nothing more that helps under these conditions']
         : columns(
             open.map((f) => [
-              `${f.what}: ${f.way.decisions.map(decisionWords).join(', ') || f.way.words}`,
+              `${f.what}: ${f.remedy.decisions.map(decisionWords).join(', ') || f.remedy.words}`,
               f.seen ? 'seen better' : `${Math.round(f.effect.cost)} ms per visit`,
             ]),
           ),

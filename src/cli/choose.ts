@@ -89,7 +89,7 @@ function shape(choice: Choice): object {
     hint: candidate.words,
     id: candidate.id,
     why: candidate.why,
-    decisions: candidate.way.decisions,
+    decisions: candidate.remedy.decisions,
     gain: ms(gain),
     cost: ms(cost),
     waste: Math.round(waste),

@@ -30,7 +30,7 @@ function figuresOf(app: Snapshot, plan: Plan) {
 
 /** Takes a finding into the code, reads it again, and lays what comes of it beside what was promised. */
 function kept(root: string, snapshot: Snapshot, sources: Readonly<Record<string, string>>, finding: Finding): boolean {
-  const plan = planWith(BASELINE, finding.way);
+  const plan = planWith(BASELINE, finding.remedy);
   const { diff, steps } = sourcePatch(snapshot, plan, sources);
   if (diff === '' || steps.some((s) => s.state === 'by hand')) {
     // It says why the rest is work by hand.

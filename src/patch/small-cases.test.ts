@@ -175,7 +175,7 @@ export const Page = () => <Suspense fallback={null}><Chart /></Suspense>;
     }
   });
 
-  it('that take a type of their own, and what is only written like one, are left to the hand', () => {
+  it('that take a type of their own, and what is only written like one, are left to be done by hand', () => {
     const of = (main: string, chart: string) =>
       reason({ 'main.tsx': main, 'chart.tsx': chart }, detach('main.tsx::./chart'));
     const generic = 'export function Pick<T extends string>({ of }: { of: T }) { return <i>{of}</i>; }';

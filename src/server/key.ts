@@ -34,7 +34,7 @@ export function admits(given: string, key: string): boolean {
   return same(given, key);
 }
 
-/** What the cookie holds: nothing from which the key could be told, made anew with each start of the server. */
+/** What the cookie holds: nothing from which the key could be told, made again with each start of the server. */
 function sessionOf(key: string): string {
   held.yokelineSession ??= randomBytes(32);
   return createHmac('sha256', held.yokelineSession).update(key).digest('base64url');

@@ -10,7 +10,7 @@ import type { ProblemCode } from './problem-codes.ts';
 export type Rescue =
   /** Begin with an empty database and the sample. */
   | { do: 'fresh' }
-  /** Write what the server still holds open into the file anew. */
+  /** Write what the server still holds open into the file again. */
   | { do: 'put back' }
   /** Open the file that is there by now. */
   | { do: 'open' }
@@ -35,7 +35,7 @@ const ADVICE: Record<StoreFault, string> = {
   damaged: 'Restore it from a backup and start the server again, or choose below.',
   foreign: 'Set YOKELINE_DATA to another folder, move the file away, or choose below.',
   newer: 'Update Yokeline, or choose below.',
-  gone: 'The server still holds it open and can write it anew.',
+  gone: 'The server still holds it open and can write it again.',
 };
 
 /** The answer to everything that needs the database while it can't be used, with what can be done (`rescues`). */

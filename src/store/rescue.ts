@@ -42,7 +42,7 @@ export function keepAside(file: string): string | null {
   return fs.existsSync(to) ? path.basename(to) : null;
 }
 
-/** Writes what an open database holds into its file anew, when the file was deleted or replaced under it. */
+/** Writes what an open database holds into its file again, when the file was deleted or replaced under it. */
 export function putBack(store: Store, file: string): string | null {
   // Written beside first: a disk that is full must not leave half of it where the whole was.
   const whole = `${file}.whole`;

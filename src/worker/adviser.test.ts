@@ -72,7 +72,9 @@ describe('shared out among several', () => {
     for (;;) {
       const { advice, ahead } = adviser.step(snapshot, BASELINE, DEFAULT_CONDITIONS, { given });
       if (advice) {
-        expect(advice.findings.map((f) => [f.id, f.way.words])).toEqual(alone.findings.map((f) => [f.id, f.way.words]));
+        expect(advice.findings.map((f) => [f.id, f.remedy.words])).toEqual(
+          alone.findings.map((f) => [f.id, f.remedy.words]),
+        );
         expect(advice.before).toEqual(alone.before);
         break;
       }

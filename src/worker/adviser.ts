@@ -58,7 +58,7 @@ export class Adviser {
     if (this.running?.key !== key)
       this.running = { key, steps: advise(app, { ...plan, decisions }, modelOf(app).model, conditions) };
     const step = stepFor(this.running.steps, STEP_MS, help !== undefined, help?.given);
-    if (!step.over) return { ...sent(step.told, help), advice: null };
+    if (!step.over) return { ...sent(step.progress, help), advice: null };
     this.running = null;
     return { done: 1, of: 1, advice: keep(this.known, key, step.result, MOST_KNOWN) };
   }
@@ -73,7 +73,7 @@ export class Adviser {
   ): ChooseStep {
     if (begin || !this.choosing) this.choosing = choose(app, plan, modelOf(app).model, circumstances, wanted);
     const step = stepFor(this.choosing, STEP_MS, help !== undefined, help?.given);
-    if (!step.over) return { ...sent(step.told, help), choice: null };
+    if (!step.over) return { ...sent(step.progress, help), choice: null };
     this.choosing = null;
     return { phase: 'the curve', turns: step.result.turns, done: 1, of: 1, choice: step.result };
   }
@@ -84,7 +84,7 @@ export class Adviser {
     if (known) return { done: 1, of: 1, rows: known };
     if (this.tabling?.key !== key) this.tabling = { key, steps: hintTable(app, plan, modelOf(app).model, conditions) };
     const step = stepFor(this.tabling.steps, STEP_MS);
-    if (!step.over) return { ...step.told, rows: null };
+    if (!step.over) return { ...step.progress, rows: null };
     this.tabling = null;
     return { done: 1, of: 1, rows: keep(this.tables, key, step.result, MOST_KNOWN) };
   }

@@ -1,6 +1,6 @@
 import { type Blame, blame } from '../core/advise/blame.ts';
 import { type BreakEven, type BreakEvenOver, breakEven } from '../core/advise/break-even.ts';
-import type { Score, Way } from '../core/advise/types.ts';
+import type { Remedy, Score } from '../core/advise/types.ts';
 import { amend } from '../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../core/amend/types.ts';
 import { type CrowdGains, gainsOver } from '../core/choose/gains-over.ts';
@@ -47,9 +47,9 @@ import { modelOf } from '../core/visitors/model.ts';
 import type { Variant } from '../core/visitors/reckon.ts';
 import type { Visit } from '../core/visits/types.ts';
 import { Adviser, type AdviseStep, type ChooseStep, type Help } from './adviser.ts';
-import { LandingDesk } from './landing-desk.ts';
+import { LandingService } from './landing-service.ts';
 import { Measurer } from './measurer.ts';
-import { MixDesk } from './mix-desk.ts';
+import { MixService } from './mix-service.ts';
 import { keep } from './stepping.ts';
 import type {
   AppView,
@@ -62,7 +62,7 @@ import type {
   Preview,
   ScriptView,
 } from './views.ts';
-import { type ExpectStep, VisitDesk, type VisitorsView, type VisitView } from './visit-desk.ts';
+import { type ExpectStep, type VisitorsView, VisitService, type VisitView } from './visit-service.ts';
 
 const MOST_TABLES = 8;
 
@@ -71,14 +71,14 @@ export class Analyst {
   /** As read, and with the person's corrections. */
   private read: Snapshot | null = null;
   private snapshot: Snapshot | null = null;
-  private readonly landings = new LandingDesk((plan) => this.app(plan));
-  /** The last compared plans: only the one that is changed is worked out anew. */
+  private readonly landings = new LandingService((plan) => this.app(plan));
+  /** The last compared plans: only the one that is changed is worked out again. */
   private readonly tables = new Map<string, PlanTable>();
   private curves = 0;
   private readonly adviser = new Adviser();
   private readonly measurer = new Measurer();
-  private readonly visits = new VisitDesk((plan) => this.app(plan));
-  private readonly mixes = new MixDesk(
+  private readonly visits = new VisitService((plan) => this.app(plan));
+  private readonly mixes = new MixService(
     (plan, route) => this.landings.predicted(plan, route, DEFAULT_CONDITIONS).program,
   );
 
@@ -288,13 +288,13 @@ export class Analyst {
   }
 
   /** What a change saves by the share of use, the hesitation or the rate of the link. */
-  breakEven(plan: Plan, way: Way, conditions: Conditions, over: BreakEvenOver): BreakEven | null {
-    return breakEven(this.app(), plan, way, modelOf(this.app()).model, conditions, over);
+  breakEven(plan: Plan, remedy: Remedy, conditions: Conditions, over: BreakEvenOver): BreakEven | null {
+    return breakEven(this.app(), plan, remedy, modelOf(this.app()).model, conditions, over);
   }
 
   /** What a change saves the visitors of each of several sets of conditions. */
-  gainOver(plan: Plan, way: Way, crowds: Circumstance[]): CrowdGains {
-    return gainsOver(this.app(), plan, [way], modelOf(this.app()).model, crowds)[0];
+  gainOver(plan: Plan, remedy: Remedy, crowds: Circumstance[]): CrowdGains {
+    return gainsOver(this.app(), plan, [remedy], modelOf(this.app()).model, crowds)[0];
   }
 
   /** Measured advice for a plan, a little further with every call; null until it is there. */
@@ -385,7 +385,7 @@ export class Analyst {
     for (const point of granularity(this.app(plan), plan, route, conditions)) {
       points.push(point);
       await new Promise((go) => setTimeout(go));
-      // Asked anew meanwhile: nobody waits for this one.
+      // Asked again meanwhile: nobody waits for this one.
       if (mine !== this.curves) break;
     }
     return points;

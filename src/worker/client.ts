@@ -19,7 +19,7 @@ export function onBreakdown(then: () => void): void {
   whenBroken = then;
 }
 
-/** An analyst on its own thread; started at first use, and anew after it broke down. */
+/** An analyst on its own thread; started at first use, and again after it broke down. */
 function analystNamed(name: string): Remote<Analyst> {
   const known = started.get(name);
   if (known) return known.remote;
@@ -30,7 +30,7 @@ function analystNamed(name: string): Remote<Analyst> {
       if (started.get(name)?.worker !== worker) return;
       worker.terminate();
       started.delete(name);
-      reject(new Error('The computation broke down and is begun anew.'));
+      reject(new Error('The computation broke down and is begun again.'));
       whenBroken();
     };
     worker.addEventListener('error', (event) => {

@@ -1,6 +1,6 @@
 import { Scorer } from '../core/advise/score.ts';
 import type { Score } from '../core/advise/types.ts';
-import { Gauge } from '../core/choose/measure.ts';
+import { SetEvaluator } from '../core/choose/set-evaluator.ts';
 import type { Ahead, MeasuredShares, Wanted } from '../core/choose/types.ts';
 import type { Plan } from '../core/plan/types.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
@@ -10,11 +10,11 @@ import { modelOf } from '../core/visitors/model.ts';
 /** Does a part of somebody else's work, and keeps what the next part of the same work can use. */
 export class Measurer {
   private scoring: { run: string; scorer: Scorer } | null = null;
-  private gauging: { run: string; of: string; gauge: Gauge } | null = null;
+  private evaluating: { run: string; of: string; evaluator: SetEvaluator } | null = null;
 
   forget(): void {
     this.scoring = null;
-    this.gauging = null;
+    this.evaluating = null;
   }
 
   /** Scores of plans, in their order; `run` names the work that they belong to. */
@@ -27,8 +27,12 @@ export class Measurer {
   /** What sets of candidates come to. */
   shares(app: Snapshot, wanted: Wanted, { plan, circumstances, candidates, sets }: Ahead, run: string): MeasuredShares {
     const of = JSON.stringify([plan.decisions, candidates.map((c) => c.id)]);
-    if (this.gauging?.run !== run || this.gauging.of !== of)
-      this.gauging = { run, of, gauge: new Gauge(app, plan, modelOf(app).model, circumstances, candidates, wanted) };
-    return this.gauging.gauge.sharesOf(sets);
+    if (this.evaluating?.run !== run || this.evaluating.of !== of)
+      this.evaluating = {
+        run,
+        of,
+        evaluator: new SetEvaluator(app, plan, modelOf(app).model, circumstances, candidates, wanted),
+      };
+    return this.evaluating.evaluator.sharesOf(sets);
   }
 }

@@ -7,12 +7,12 @@ export function stepFor<P extends object, T, F>(
   ms: number,
   help = false,
   given?: F,
-): { over: true; result: T } | { over: false; told: P } {
+): { over: true; result: T } | { over: false; progress: P } {
   const until = performance.now() + ms;
   let step = steps.next(given);
   for (;;) {
     if (step.done) return { over: true, result: step.value };
-    if ((help && 'ahead' in step.value) || performance.now() >= until) return { over: false, told: step.value };
+    if ((help && 'ahead' in step.value) || performance.now() >= until) return { over: false, progress: step.value };
     step = steps.next();
   }
 }

@@ -28,7 +28,7 @@ const landing = (app: Snapshot, plan: Plan, pattern: string, cache: CacheState =
 const { snapshot: sample } = readSource(SAMPLE);
 const advice = adviceFor(sample);
 const found = (...words: string[]): Finding[] =>
-  advice.findings.filter((f) => words.every((w) => JSON.stringify([f.what, f.why, f.because, f.way]).includes(w)));
+  advice.findings.filter((f) => words.every((w) => JSON.stringify([f.what, f.why, f.evidence, f.remedy]).includes(w)));
 
 describe('advice on the sample', () => {
   it.each([
@@ -54,9 +54,9 @@ describe('advice on the sample', () => {
   });
 
   it('tells exactly what the stations show after taking it', () => {
-    for (const { way, effect, whose } of advice.findings.slice(0, 8)) {
+    for (const { remedy, effect, whose } of advice.findings.slice(0, 8)) {
       const cache = whose === 'returning after a deploy' ? 'deployed' : 'empty';
-      const plan = planWith(BASELINE, way);
+      const plan = planWith(BASELINE, remedy);
       for (const { pattern, firstContent, interactive } of effect.routes) {
         const [before, after] = [BASELINE, plan].map((p) => landing(sample, p, pattern, cache));
         expect(after.interactive - before.interactive).toBeCloseTo(interactive, 6);
@@ -79,7 +79,7 @@ describe('advice on the sample', () => {
     for (let taken = 0; taken < 4; taken++) {
       const [best] = taken === 0 ? advice.findings : adviceFor(sample, plan).findings;
       if (!best) break;
-      plan = planWith(plan, best.way);
+      plan = planWith(plan, best.remedy);
     }
     expect(landing(sample, plan, '/timetable').interactive).toBeLessThan(before * 0.6);
   });
@@ -92,7 +92,7 @@ describe('advice on the sample', () => {
       ),
     };
     const finding = adviceFor(needs).findings.find((f) =>
-      f.way.decisions.some((d) => 'module' in d && d.module === 'src/tickets/ticket-dialog.tsx'),
+      f.remedy.decisions.some((d) => 'module' in d && d.module === 'src/tickets/ticket-dialog.tsx'),
     );
     expect(finding?.cautions[0]).toContain('it is called');
     expect(advice.findings.flatMap((f) => f.cautions)).toEqual([]);
@@ -111,16 +111,20 @@ describe('advice on the sample', () => {
     const detach: Decision = { kind: 'detach', module: 'src/harbour/berth-finder.ts' };
     const plan = { ...BASELINE, decisions: [detach, hint] };
     const against = adviceFor(sample, plan).findings.find((f) => f.kind === 'hint that costs');
-    expect(against?.way.withdraw).toHaveLength(1);
-    expect(planWith(plan, against!.way).decisions).toEqual([detach]);
+    expect(against?.remedy.withdraw).toHaveLength(1);
+    expect(planWith(plan, against!.remedy).decisions).toEqual([detach]);
   });
 });
 
 describe('the score', () => {
-  it('is the same whether runs were remembered or made anew', () => {
+  it('is the same whether runs were remembered or made again', () => {
     const { model } = modelOf(sample);
     const scorer = new Scorer(sample, model, DEFAULT_CONDITIONS);
-    const plans = [BASELINE, planWith(BASELINE, advice.findings[0].way), planWith(BASELINE, advice.findings[3].way)];
+    const plans = [
+      BASELINE,
+      planWith(BASELINE, advice.findings[0].remedy),
+      planWith(BASELINE, advice.findings[3].remedy),
+    ];
     for (const plan of [...plans, ...plans]) {
       const fresh = new Scorer(sample, model, DEFAULT_CONDITIONS).score(plan);
       const kept = scorer.score(plan);
@@ -141,7 +145,7 @@ it('shortens made-up apps with mistakes by a quarter in the middle, by advice al
     for (let taken = 0; taken < 5; taken++) {
       const [best] = adviceFor(snapshot, plan).findings;
       if (!best) break;
-      plan = planWith(plan, best.way);
+      plan = planWith(plan, best.remedy);
     }
     const [before, after] = [BASELINE, plan].map((p) => landing(snapshot, p, '/r0').interactive);
     return 1 - after / before;

@@ -9,21 +9,22 @@ import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { VisitorModel } from '../snapshot/visitor-types.ts';
 import type { Shared } from '../steps.ts';
+import type { FindingKind } from '../vocabulary/findings.ts';
 import { Compilations } from './compiled.ts';
+import { AnalysisContext } from './detect/analysis-context.ts';
+import { deferredFirstScreen, staircases } from './detect/chain.ts';
+import { keptBySharing, partsInStart, routeLeaks } from './detect/code-in-start.ts';
+import { scriptsInTheWay, smallFiles, unusedStyles } from './detect/files.ts';
+import { costlyHints, costlyLinks, hintsForSavers } from './detect/given-hints.ts';
+import { copies, mixedByDeploys, nestedSplits, twoVersions } from './detect/graph.ts';
+import { dataAfterCode, foundLate, otherOrigins } from './detect/late.ts';
+import { onlyOnActs } from './detect/on-acts.ts';
+import { costlyDecisions } from './detect/own-decisions.ts';
+import { failsSilently, unsteadyScreen } from './detect/seen.ts';
+import { sheetsOfOthers } from './detect/sheets.ts';
 import { factsOf } from './facts.ts';
 import { landingCost, Scorer } from './score.ts';
-import { deferredFirstScreen, staircases } from './suspect/chain.ts';
-import { keptBySharing, partsInStart, routeLeaks } from './suspect/code-in-start.ts';
-import { scriptsInTheWay, smallFiles, unusedStyles } from './suspect/files.ts';
-import { costlyHints, costlyLinks, hintsForSavers } from './suspect/given-hints.ts';
-import { copies, mixedByDeploys, nestedSplits, twoVersions } from './suspect/graph.ts';
-import { Grounds } from './suspect/grounds.ts';
-import { dataAfterCode, foundLate, otherOrigins } from './suspect/late.ts';
-import { onlyOnActs } from './suspect/on-acts.ts';
-import { costlyDecisions } from './suspect/own-decisions.ts';
-import { failsSilently, unsteadyScreen } from './suspect/seen.ts';
-import { sheetsOfOthers } from './suspect/sheets.ts';
-import type { Advice, Effect, Finding, RouteScore, Score, Seen, Suspicion, WaitScore, Way } from './types.ts';
+import type { Advice, CandidateFinding, Effect, Finding, Remedy, RouteScore, Score, Seen, WaitScore } from './types.ts';
 
 /** Less than this, in expected ms per visit, is no gain. */
 const LEAST_GAIN = 0.5;
@@ -35,48 +36,60 @@ const NEAR = [0.95, 1.05];
 const LEAST_SEEN = 0.001;
 /** Two findings that take mostly the same code out of the starts are one. */
 const SAME = 0.7;
-/** Of so many suspicions the plans are told ahead. */
+/** Of so many candidates the plans are told ahead. */
 const AT_ONCE = 12;
 /** Differences below this are not told, in ms. */
 const TOLD = 0.5;
 
-/** What is about imports and modules. */
-const CUTS = [
-  routeLeaks,
-  partsInStart,
-  keptBySharing,
-  onlyOnActs,
-  staircases,
-  deferredFirstScreen,
-  nestedSplits,
-  twoVersions,
-];
-
-/** Everything that looks worth changing in an app under a plan, before it is measured. */
-export function suspicionsOf(grounds: Grounds): Suspicion[] {
-  const { output } = grounds.snapshot;
-  // An output without sources in its maps has no imports that somebody could change.
-  const cuts = output === null || output.files.some((f) => f.inside === 'sources') ? CUTS : [];
-  return [
-    ...cuts,
-    foundLate,
-    otherOrigins,
-    dataAfterCode,
-    scriptsInTheWay,
-    unusedStyles,
-    sheetsOfOthers,
-    smallFiles,
-    copies,
-    mixedByDeploys,
-    costlyHints,
-    costlyLinks,
-    hintsForSavers,
-    costlyDecisions,
-  ].flatMap((suspect) => suspect(grounds));
-}
+/** Finds what looks worth changing, before it is measured. `before`: what the plan costs visitors as it is. */
+type Detector = (analysis: AnalysisContext, before: Score) => CandidateFinding[];
 
 /**
- * Advice for an app under a plan: every suspicion is tried on a copy of the plan, in each of its ways, and measured by
+ * Who finds what. `imports`: only where there are imports that somebody could change (an output without sources in its
+ * maps has none). `score`: it is about what people see, which no change of cost tells.
+ */
+const DETECTORS: Record<FindingKind, { needs: 'imports' | 'score' | 'nothing'; by: Detector[] }> = {
+  'route leak': { needs: 'imports', by: [routeLeaks] },
+  'part in the start': { needs: 'imports', by: [partsInStart] },
+  'kept by sharing': { needs: 'imports', by: [keptBySharing] },
+  'only on acts': { needs: 'imports', by: [onlyOnActs] },
+  staircase: { needs: 'imports', by: [staircases] },
+  'deferred first screen': { needs: 'imports', by: [deferredFirstScreen] },
+  'nested splits': { needs: 'imports', by: [nestedSplits] },
+  'two versions': { needs: 'imports', by: [twoVersions] },
+  'found late': { needs: 'nothing', by: [foundLate] },
+  'other origin': { needs: 'nothing', by: [otherOrigins] },
+  'data after code': { needs: 'nothing', by: [dataAfterCode] },
+  'script in the way': { needs: 'nothing', by: [scriptsInTheWay] },
+  'unused styles': { needs: 'nothing', by: [unusedStyles] },
+  'styles of others': { needs: 'nothing', by: [sheetsOfOthers] },
+  'small files': { needs: 'nothing', by: [smallFiles] },
+  copies: { needs: 'nothing', by: [copies] },
+  'mixed by deploys': { needs: 'nothing', by: [mixedByDeploys] },
+  'hint that costs': { needs: 'nothing', by: [costlyHints, costlyLinks, hintsForSavers] },
+  'decision that costs': { needs: 'nothing', by: [costlyDecisions] },
+  'unsteady screen': { needs: 'score', by: [unsteadyScreen] },
+  'fails silently': { needs: 'score', by: [failsSilently] },
+};
+
+/**
+ * Everything that looks worth changing in an app under a plan, before it is measured; about what people see only where
+ * the score of the plan is given.
+ */
+export function candidatesOf(analysis: AnalysisContext, before?: Score): CandidateFinding[] {
+  const { output } = analysis.snapshot;
+  const cuts = output === null || output.files.some((f) => f.inside === 'sources');
+  return Object.values(DETECTORS).flatMap(({ needs, by }) => {
+    if (needs === 'imports' && !cuts) return [];
+    if (needs === 'score' && !before) return [];
+    return by.flatMap((detector) => detector(analysis, before ?? NO_SCORE));
+  });
+}
+
+const NO_SCORE: Score = { routes: [], waits: [], waste: 0, cost: 0 };
+
+/**
+ * Advice for an app under a plan: every candidate is tried on a copy of the plan, in each of its ways, and measured by
  * simulation over all landings, moves and acts. What doesn't help is no advice but listed as tried; of several that take
  * the same code out of the starts only the best remains. Yields after each way, and now and then the plans that it is about
  * to score, of which it takes the scores that it is given; returns the advice.
@@ -87,7 +100,7 @@ export function* advise(
   model: VisitorModel,
   conditions: Conditions,
 ): Shared<{ done: number; of: number }, Advice, Plan[], readonly (Score | undefined)[]> {
-  const grounds = new Grounds(shipped(app, plan).snapshot, plan, conditions);
+  const analysis = new AnalysisContext(shipped(app, plan).snapshot, plan, conditions);
   const compilations = new Compilations(app, model);
   const scorer = new Scorer(app, model, conditions, compilations);
   const before = scorer.score(plan);
@@ -97,39 +110,42 @@ export function* advise(
     return { beside, was: beside.score(plan).cost };
   });
   /** A small change can come from how packets happen to fall: its mean over nearly the same links counts. */
-  const around = (way: Way, own: number): number => {
-    const tried = planWith(plan, way);
+  const around = (remedy: Remedy, own: number): number => {
+    const tried = planWith(plan, remedy);
     const all = near.map(({ beside, was }) => beside.score(tried).cost - was);
     return (own + all.reduce((sum, c) => sum + c, 0)) / (all.length + 1);
   };
-  const suspicions = [...suspicionsOf(grounds), ...unsteadyScreen(grounds, before), ...failsSilently(grounds)];
+  const candidates = candidatesOf(analysis, before);
   const measured: Finding[] = [];
   const noGain: Advice['noGain'] = [];
-  for (const [done, { ways, ...suspicion }] of suspicions.entries()) {
+  for (const [done, { remedies, ...candidate }] of candidates.entries()) {
     if (done % AT_ONCE === 0) {
-      const next = suspicions.slice(done, done + AT_ONCE).flatMap((s) => s.ways.map((way) => planWith(plan, way)));
-      const given = yield { done, of: suspicions.length, ahead: next };
+      const next = candidates
+        .slice(done, done + AT_ONCE)
+        .flatMap((s) => s.remedies.map((remedy) => planWith(plan, remedy)));
+      const given = yield { done, of: candidates.length, ahead: next };
       for (const [at, score] of (given ?? []).entries()) if (score) scorer.learn(next[at], score);
     }
-    const { whose, seen } = suspicion;
-    let best: { way: Way; effect: Effect } | null = null;
-    for (const way of ways) {
-      const tried = planWith(plan, way);
+    const { whose, seen } = candidate;
+    let best: { remedy: Remedy; effect: Effect } | null = null;
+    for (const remedy of remedies) {
+      const tried = planWith(plan, remedy);
       const all = effectOf(before, scorer.score(tried));
       const effect = whose ? some.withEffect(all, whose, tried) : all;
       if (!best || (seen ? seenSum(effect) < seenSum(best.effect) : effect.cost < best.effect.cost))
-        best = { way, effect };
-      yield { done, of: suspicions.length };
+        best = { remedy, effect };
+      yield { done, of: candidates.length };
     }
     if (best) {
       const own = best.effect;
       const small = own.cost > -SMALL_GAIN && own.cost < SMALL_LOSS && !seen && !whose;
-      const effect = small ? { ...own, cost: around(best.way, own.cost) } : own;
+      const effect = small ? { ...own, cost: around(best.remedy, own.cost) } : own;
       const helps = seen ? seenSum(effect) <= -LEAST_SEEN && effect.cost < SMALL_LOSS : effect.cost <= -LEAST_GAIN;
-      if (helps) measured.push({ ...suspicion, way: best.way, effect, cautions: cautionsOf(app, plan, best.way) });
-      else noGain.push({ id: suspicion.id, kind: suspicion.kind, what: suspicion.what, cost: effect.cost });
+      if (helps)
+        measured.push({ ...candidate, remedy: best.remedy, effect, cautions: cautionsOf(app, plan, best.remedy) });
+      else noGain.push({ id: candidate.id, kind: candidate.kind, what: candidate.what, cost: effect.cost });
     }
-    yield { done: done + 1, of: suspicions.length };
+    yield { done: done + 1, of: candidates.length };
   }
   measured.sort((a, b) => a.effect.cost - b.effect.cost || (a.id < b.id ? -1 : 1));
   return { findings: withoutTwins(app, plan, measured), facts: factsOf(app, plan), noGain, before };
@@ -137,7 +153,7 @@ export function* advise(
 
 /** Part of the visits: what a change does for them, weighed into what it does for all. */
 class Part {
-  private readonly scorers = new Map<NonNullable<Suspicion['whose']>, { scorer: Scorer; before: Score }>();
+  private readonly scorers = new Map<NonNullable<CandidateFinding['whose']>, { scorer: Scorer; before: Score }>();
 
   constructor(
     private readonly app: Snapshot,
@@ -147,7 +163,7 @@ class Part {
     private readonly plan: Plan,
   ) {}
 
-  withEffect(all: Effect, whose: NonNullable<Suspicion['whose']>, tried: Plan): Effect {
+  withEffect(all: Effect, whose: NonNullable<CandidateFinding['whose']>, tried: Plan): Effect {
     const { returning, deployed, dataSaver } = this.model;
     const share = whose === 'data savers' ? dataSaver : returning * deployed;
     if (share === 0) return all;
@@ -160,7 +176,7 @@ class Part {
     };
   }
 
-  private scorerFor(whose: NonNullable<Suspicion['whose']>): { scorer: Scorer; before: Score } {
+  private scorerFor(whose: NonNullable<CandidateFinding['whose']>): { scorer: Scorer; before: Score } {
     let known = this.scorers.get(whose);
     if (!known) {
       const { conditions, app, model, compilations } = this;
@@ -177,11 +193,11 @@ class Part {
 }
 
 /** Detachments of a way that take more than detaching, in words. */
-function cautionsOf(app: Snapshot, plan: Plan, way: Way): string[] {
+function cautionsOf(app: Snapshot, plan: Plan, remedy: Remedy): string[] {
   const blockedBy = (p: Plan) =>
     troublesOf(app, p).blocked.map((b) => `${b.import} needs it while it starts: ${b.reason} (line ${b.line})`);
   const before = new Set(blockedBy(plan));
-  return [...new Set(blockedBy(planWith(plan, way)))].filter((words) => !before.has(words));
+  return [...new Set(blockedBy(planWith(plan, remedy)))].filter((words) => !before.has(words));
 }
 
 function atRate(conditions: Conditions, factor: number): Conditions {
@@ -257,8 +273,8 @@ function withoutTwins(app: Snapshot, plan: Plan, findings: Finding[]): Finding[]
   };
   const kept: { finding: Finding; left: Set<number> }[] = [];
   for (const finding of findings) {
-    const detaches = finding.way.decisions.some((d) => d.kind === 'detach');
-    const after = detaches ? startsUnder(planWith(plan, finding.way)) : before;
+    const detaches = finding.remedy.decisions.some((d) => d.kind === 'detach');
+    const after = detaches ? startsUnder(planWith(plan, finding.remedy)) : before;
     const left = new Set(before.flatMap((start, r) => [...start].filter((m) => !after[r].has(m))));
     const own = weigh(left);
     const twin = kept.some((k) => {

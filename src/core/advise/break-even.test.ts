@@ -5,15 +5,16 @@ import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import { modelOf } from '../visitors/model.ts';
 import { type BreakEvenOver, breakEven } from './break-even.ts';
 import { Scorer } from './score.ts';
-import type { Way } from './types.ts';
+import type { Remedy } from './types.ts';
 
 const app = sketch(
   { main: { imports: ['home'] }, home: { imports: ['dialog'] }, dialog: { bytes: 200_000 }, other: {} },
   { routes: [route('/', 'home', { parts: [part('dialog', 'dialog', { place: 'action', share: 0.1 })] })] },
 );
 const { model } = modelOf(app);
-const detach: Way = { words: 'detach', decisions: [{ kind: 'detach', module: 'dialog' }] };
-const over = (what: BreakEvenOver, way = detach) => breakEven(app, BASELINE, way, model, DEFAULT_CONDITIONS, what)!;
+const detach: Remedy = { words: 'detach', decisions: [{ kind: 'detach', module: 'dialog' }] };
+const over = (what: BreakEvenOver, remedy = detach) =>
+  breakEven(app, BASELINE, remedy, model, DEFAULT_CONDITIONS, what)!;
 
 it('of a split over the share of use: it pays while few use it, and ceases where the waits outweigh the start', () => {
   const { points, crossings, now } = over('use');
@@ -41,6 +42,6 @@ it('over the rate of the link: a split saves less the faster it is', () => {
 });
 
 it('is none over use where no use is about what is changed', () => {
-  const way: Way = { words: '', decisions: [{ kind: 'floor', bytes: 5000 }] };
-  expect(breakEven(app, BASELINE, way, model, DEFAULT_CONDITIONS, 'use')).toBeNull();
+  const remedy: Remedy = { words: '', decisions: [{ kind: 'floor', bytes: 5000 }] };
+  expect(breakEven(app, BASELINE, remedy, model, DEFAULT_CONDITIONS, 'use')).toBeNull();
 });

@@ -6,7 +6,7 @@ import type { Snapshot } from '../snapshot/types.ts';
 import type { Habits, VisitorModel } from '../snapshot/visitor-types.ts';
 import { Compilations } from './compiled.ts';
 import { Scorer } from './score.ts';
-import type { Way } from './types.ts';
+import type { Remedy } from './types.ts';
 
 /** What is varied: how many stays come to use what the change is about, people's hesitation, the rate of the link. */
 export const BREAK_EVEN_OVER = ['use', 'hesitation', 'rate'] as const;
@@ -34,13 +34,13 @@ const RATES = [250, 500, 1000, 1600, 3000, 6000, 12_000, 25_000, 50_000];
 export function breakEven(
   app: Snapshot,
   plan: Plan,
-  way: Way,
+  remedy: Remedy,
   model: VisitorModel,
   conditions: Conditions,
   over: BreakEvenOver,
 ): BreakEven | null {
-  const changed = planWith(plan, way);
-  const used = over === 'use' ? usedBy(model, modulesOf(app, way)) : [];
+  const changed = planWith(plan, remedy);
+  const used = over === 'use' ? usedBy(model, modulesOf(app, remedy)) : [];
   if (over === 'use' && used.length === 0) return null;
   const compilations = [new Compilations(app, model), new Compilations(app, model)];
   const gainAt = (at: number): number => {
@@ -83,7 +83,7 @@ function usedBy(model: VisitorModel, modules: ReadonlySet<string>): Use[] {
 }
 
 /** Paths of the modules that a way moves or fetches. */
-function modulesOf(app: Snapshot, { decisions }: Way): Set<string> {
+function modulesOf(app: Snapshot, { decisions }: Remedy): Set<string> {
   const found = new Set<string>();
   for (const decision of decisions) {
     if (decision.kind === 'trigger' || decision.kind === 'split') found.add(decision.splitPoint);

@@ -113,7 +113,7 @@ class Walk {
   constructor(private readonly program: LoadProgram) {}
 
   interaction({ kind, until, first, shows, hides, approach, act }: Interaction): unknown {
-    // Of what leaves the screen only what comes again is drawn anew; the rest asks for nothing and holds nothing up.
+    // Of what leaves the screen only what comes again is drawn again; the rest asks for nothing and holds nothing up.
     const again = shows.map((p) => hides.includes(p));
     return [
       kind,

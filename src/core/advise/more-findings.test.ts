@@ -35,7 +35,7 @@ describe('splits three deep', () => {
   it('are found with what leads down to them, and joining them helps', () => {
     const snapshot = app(modules, [route('/', 'home', { parts })]);
     const found = only(snapshot, 'nested splits');
-    // Whatever takes the same stairs away may be the better advice; the suspicion itself is measured either way.
+    // Whatever takes the same stairs away may be the better advice; the candidate itself is measured either way.
     const tried = [...found.map((f) => f.what), ...adviceFor(snapshot).advice.noGain.map((n) => n.what)];
     expect(tried.join()).toContain('legend stands 3 splits deep');
     for (const f of found) expect(f.effect.cost).toBeLessThan(0);
@@ -67,7 +67,7 @@ describe('a package in two versions', () => {
     const [found, ...others] = only(snapshot, 'two versions');
     expect(others).toEqual([]);
     expect(found.effect.routes[0].startBytes).toBeLessThan(-10_000);
-    const [decision] = found.way.decisions;
+    const [decision] = found.remedy.decisions;
     expect(only(snapshot, 'two versions', [decision])).toEqual([]);
   });
 });
@@ -90,7 +90,7 @@ describe('what deploys make people fetch again', () => {
     const { model } = modelOf(snapshot);
     const under = { ...DEFAULT_CONDITIONS, cache: 'deployed' as const };
     const scorer = new Scorer(snapshot, model, under);
-    const change = scorer.score(planWith(BASELINE, found.way)).cost - scorer.score(BASELINE).cost;
+    const change = scorer.score(planWith(BASELINE, found.remedy)).cost - scorer.score(BASELINE).cost;
     expect(found.effect.cost).toBeLessThan(0.54 * change + 50);
   });
 
@@ -109,8 +109,8 @@ describe('what people see go wrong', () => {
   it('is a part that says nothing if its code can’t be loaded, until the plan says what shows', () => {
     const [found] = only(snapshot, 'fails silently');
     expect(found.effect.seen.silent).toBeCloseTo(-0.5, 6);
-    expect(found.way.decisions).toEqual([{ kind: 'split', splitPoint: 'dialog', onError: 'a way to try again' }]);
-    expect(only(snapshot, 'fails silently', found.way.decisions)).toEqual([]);
+    expect(found.remedy.decisions).toEqual([{ kind: 'split', splitPoint: 'dialog', onError: 'a way to try again' }]);
+    expect(only(snapshot, 'fails silently', found.remedy.decisions)).toEqual([]);
   });
 
   it('is a stand-in that flashes, or a part that moves the rest', () => {
@@ -142,9 +142,9 @@ describe('hints that are there already', () => {
     const realm = snapshot.entries[0].realm;
     const own = { ...snapshot, links: snapshot.links.map((l) => ({ ...l, realm })) };
     const [found] = only(own, 'hint that costs');
-    expect(found.because).toEqual([{ from: 'index.html', to: '/film.mp4', line: 4 }]);
+    expect(found.evidence).toEqual([{ from: 'index.html', to: '/film.mp4', line: 4 }]);
     expect(found.effect.waste).toBeLessThan(-300_000);
-    expect(only(own, 'hint that costs', found.way.decisions)).toEqual([]);
+    expect(only(own, 'hint that costs', found.remedy.decisions)).toEqual([]);
   });
 
   it('in the plan: one that fetches in case is kept from people who save data', () => {
@@ -152,7 +152,7 @@ describe('hints that are there already', () => {
     const hint = { kind: 'prefetch' as const, place: 'markup' as const, target, routes: ['/'] };
     const found = only({ ...snapshot, links: [] }, 'hint that costs', [{ kind: 'hint', hint }]);
     const savers = found.find((f) => f.whose === 'data savers');
-    expect(savers?.way.decisions).toEqual([{ kind: 'hint', hint: { ...hint, notForDataSaver: true } }]);
+    expect(savers?.remedy.decisions).toEqual([{ kind: 'hint', hint: { ...hint, notForDataSaver: true } }]);
   });
 });
 
@@ -194,7 +194,7 @@ describe('decisions of the plan', () => {
     const own = advice.findings.filter((f) => f.kind === 'decision that costs');
     expect(own.map((f) => f.what)).toEqual(['“fetch panel after 4000 ms” doesn’t pay', '“keep a apart” doesn’t pay']);
     expect(own[1].why).toMatch(/^entry 2 and entry always travel together/);
-    const after = own.reduce((p, f) => planWith(p, f.way), plan);
+    const after = own.reduce((p, f) => planWith(p, f.remedy), plan);
     expect(after.decisions).toEqual([]);
     const scorer = new Scorer(snapshot, modelOf(snapshot).model, DEFAULT_CONDITIONS);
     expect(scorer.score(after).cost).toBeLessThan(scorer.score(plan).cost);

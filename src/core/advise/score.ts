@@ -134,7 +134,7 @@ export class Scorer {
 
   /**
    * A wait hangs on the landing that it follows (what is there by then, and how the connections stand), and on all that its
-   * interaction leads to; for a move that opens a document, on that one's landing. It is played anew only when one of these changes.
+   * interaction leads to; for a move that opens a document, on that one's landing. It is played again only when one of these changes.
    */
   private waitFor(compiler: VisitCompiler, wish: Wish, landing: Compiled['landing']): WaitScore[] {
     const { route, kind, to, key, name, perVisit } = wish;

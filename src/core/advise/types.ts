@@ -2,25 +2,25 @@ import type { Decision } from '../plan/types.ts';
 import type { FindingKind } from '../vocabulary/findings.ts';
 
 /** An import or line that explains a finding. */
-export interface Because {
+export interface Evidence {
   from: string;
   to: string;
   line: number;
 }
 
 /** Something that looks worth changing, before anybody measured it. */
-export interface Suspicion {
+export interface CandidateFinding {
   /** Stays the same while the thing itself does. */
   id: string;
   kind: FindingKind;
   /** In words: what, and why it is so. */
   what: string;
   why: string;
-  because: Because[];
+  evidence: Evidence[];
   /** Routes that it is about. */
   routes: string[];
   /** Ways to change it; the one that helps most is the advice. */
-  ways: Way[];
+  remedies: Remedy[];
   /** Visits for which it is measured, where it isn't all of them: after a deploy, or of people who save data. */
   whose?: 'returning after a deploy' | 'data savers';
   /** It is about what people see, not about how long they wait. */
@@ -28,7 +28,7 @@ export interface Suspicion {
 }
 
 /** One way to change something: decisions to be made, and subjects of decisions to be taken back. */
-export interface Way {
+export interface Remedy {
   words: string;
   decisions: Decision[];
   withdraw?: string[];
@@ -105,9 +105,9 @@ export interface Effect {
   waits: { key: string; route: string; name: string; change: number }[];
 }
 
-/** A suspicion that was measured: its best way helps. */
-export interface Finding extends Omit<Suspicion, 'ways'> {
-  way: Way;
+/** A candidate that was measured: its best way helps. */
+export interface Finding extends Omit<CandidateFinding, 'remedies'> {
+  remedy: Remedy;
   effect: Effect;
   /** What has to be done in the code beside the decisions, since detaching alone would break it. */
   cautions: string[];

@@ -9,7 +9,7 @@ import { chosenImports } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { type Because, becauseOf, type Recover, recoverFor } from './because.ts';
+import { type Because, becauseOf, type Recover, recoverFor } from './causes.ts';
 
 export interface BrokenLimit {
   limit: Limit;

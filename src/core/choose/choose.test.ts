@@ -64,7 +64,7 @@ describe('choosing hints', () => {
   const cost = (plan: Plan) => new Scorer(app(), model, DEFAULT_CONDITIONS).score(plan).cost;
 
   it('beats the best single hint, and the plan costs what was promised', () => {
-    const singles = choice.candidates.map((c) => cost({ ...BASELINE, decisions: c.way.decisions }));
+    const singles = choice.candidates.map((c) => cost({ ...BASELINE, decisions: c.remedy.decisions }));
     expect(choice.turns.length).toBeGreaterThan(1);
     expect(choice.after.cost).toBeLessThan(Math.min(...singles));
     expect(cost(choice.plan)).toBeCloseTo(choice.after.cost, 6);
@@ -87,7 +87,7 @@ describe('choosing hints', () => {
     const middle = curve[Math.floor(curve.length / 2)];
     const decisions = choice.turns
       .filter((t) => middle.chosen.includes(t.candidate.id))
-      .flatMap((t) => t.candidate.way.decisions);
+      .flatMap((t) => t.candidate.remedy.decisions);
     expect(choice.before.cost - cost({ ...BASELINE, decisions })).toBeCloseTo(middle.gain, 6);
   });
 

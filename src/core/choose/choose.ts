@@ -1,4 +1,4 @@
-import { Grounds } from '../advise/suspect/grounds.ts';
+import { AnalysisContext } from '../advise/detect/analysis-context.ts';
 import type { Plan } from '../plan/types.ts';
 import { shipped } from '../ship/shipped.ts';
 import type { Snapshot } from '../snapshot/types.ts';
@@ -7,8 +7,8 @@ import type { Shared } from '../steps.ts';
 import { hintCandidates } from './hint-candidates.ts';
 import { checkWanted } from './limits.ts';
 import { losersOf } from './losers.ts';
-import { Gauge } from './measure.ts';
 import { type Problem, type Selected, type SelectProgress, select } from './select.ts';
+import { SetEvaluator } from './set-evaluator.ts';
 import { splitCandidates } from './split-candidates.ts';
 import type {
   Ahead,
@@ -57,7 +57,7 @@ export function* choose(
   let candidates: Candidate[] = [];
   let exhaustive = true;
   let measured = 0;
-  const reference = new Gauge(app, plan, model, shared, [], wanted);
+  const reference = new SetEvaluator(app, plan, model, shared, [], wanted);
   const before = reference.measure([]);
   for (const pool of pools) {
     for (let round = 0; round < (pool === 'split' ? ROUNDS : 1); round++) {
@@ -65,16 +65,16 @@ export function* choose(
       if (left < 1) break;
       const pooled = candidatesFor(app, now, model, shared, pool);
       const begun = turns;
-      const gauge = new Gauge(app, now, model, shared, pooled, wanted, reference);
-      const base = gauge.measure([]);
+      const evaluator = new SetEvaluator(app, now, model, shared, pooled, wanted, reference);
+      const base = evaluator.measure([]);
       const limits = limitsLeft(wanted.limits, left, before, base);
       const ahead = (sets: number[][]): Ahead => ({
-        plan: gauge.plan,
+        plan: evaluator.plan,
         circumstances: shared,
         candidates: pooled,
         sets,
       });
-      const { problem, few, useful } = yield* problemOf(gauge, pooled, limits, base, begun, ahead);
+      const { problem, few, useful } = yield* problemOf(evaluator, pooled, limits, base, begun, ahead);
       const steps = select(problem);
       let step = steps.next();
       while (!step.done) {
@@ -83,19 +83,19 @@ export function* choose(
           ...told(step.value, few, begun, base),
           ...(wanted ? { ahead: ahead(wanted) } : {}),
         };
-        gauge.learn(given ?? []);
+        evaluator.learn(given ?? []);
         step = steps.next();
       }
       const added = turnsOf(step.value.chosen, few, begun, base);
       exhaustive &&= step.value.exhaustive;
-      measured += gauge.measured;
+      measured += evaluator.measured;
       candidates = [...candidates, ...pooled.filter((c) => !candidates.some((k) => k.id === c.id))];
       if (added.length === 0) break;
       turns = [...turns, ...added];
-      now = gauge.planOf(added.map((t) => pooled.indexOf(t.candidate)));
+      now = evaluator.planOf(added.map((t) => pooled.indexOf(t.candidate)));
     }
   }
-  const final = new Gauge(
+  const final = new SetEvaluator(
     app,
     plan,
     model,
@@ -126,8 +126,8 @@ function candidatesFor(
   pool: 'split' | 'hint',
 ): Candidate[] {
   // What is late on one link is late on the others; where hints differ is measured.
-  const grounds = new Grounds(shipped(app, plan).snapshot, plan, circumstances[0].conditions);
-  return pool === 'hint' ? hintCandidates(grounds, model) : splitCandidates(grounds, model);
+  const analysis = new AnalysisContext(shipped(app, plan).snapshot, plan, circumstances[0].conditions);
+  return pool === 'hint' ? hintCandidates(analysis, model) : splitCandidates(analysis, model);
 }
 
 /** What is left of the limits for a further round. */
@@ -142,7 +142,7 @@ function limitsLeft(limits: Limits, changes: number, before: Measured, base: Mea
 
 /** The candidates that are worth searching among: those that help alone, or beside another that works at the same thing. */
 function* problemOf(
-  gauge: Gauge,
+  evaluator: SetEvaluator,
   pooled: readonly Candidate[],
   limits: Limits,
   base: Measured,
@@ -155,18 +155,18 @@ function* problemOf(
   function* tellAhead(sets: number[][], done: number): Shared<ChoiceProgress, void, Ahead, MeasuredShares> {
     if (done % AT_ONCE !== 0) return;
     const next = ahead(sets.slice(done, done + AT_ONCE));
-    gauge.learn((yield { phase: 'each alone', done, of: sets.length, turns, ahead: next }) ?? []);
+    evaluator.learn((yield { phase: 'each alone', done, of: sets.length, turns, ahead: next }) ?? []);
   }
   for (const at of pooled.keys()) {
     yield* tellAhead(alone, at);
-    gains.push(base.cost - gauge.measure([at]).cost);
+    gains.push(base.cost - evaluator.measure([at]).cost);
     yield { phase: 'each alone', done: at + 1, of: pooled.length, turns };
   }
   const pairs = bundlesOf(pooled, gains);
   const bundled: number[][] = [];
   for (const [done, pair] of pairs.entries()) {
     yield* tellAhead(pairs, done);
-    const saved = base.cost - gauge.measure(pair).cost;
+    const saved = base.cost - evaluator.measure(pair).cost;
     if (saved > 0.5 && saved > Math.max(0, gains[pair[0]]) + Math.max(0, gains[pair[1]])) bundled.push(pair);
     yield { phase: 'each alone', done: done + 1, of: pairs.length, turns };
   }
@@ -176,7 +176,7 @@ function* problemOf(
     count: few.length,
     instead: (i) => few[i].instead,
     bundles: bundled.map((pair) => pair.map((at) => useful.indexOf(at))),
-    measure: (set) => gauge.measure(set.map((i) => useful[i])),
+    measure: (set) => evaluator.measure(set.map((i) => useful[i])),
     keeps: (m, set) =>
       set.length <= limits.changes &&
       m.firstContentLater <= limits.firstContentMs + 1e-9 &&
@@ -234,10 +234,10 @@ function turnsOf(chosen: Selected<Measured>['chosen'], few: Candidate[], begun: 
  * Gain against waste: the order in which the changes were added, and the order in which they are left out again, each
  * time the one that saves most waste for what it loses. Of both only sets that no other one beats.
  */
-function* curveOf(gauge: Gauge, turns: Turn[], before: Measured): Generator<ChoiceProgress, CurvePoint[]> {
+function* curveOf(evaluator: SetEvaluator, turns: Turn[], before: Measured): Generator<ChoiceProgress, CurvePoint[]> {
   const points: CurvePoint[] = [];
   const add = (set: number[]) => {
-    const { cost, waste } = gauge.measure(set);
+    const { cost, waste } = evaluator.measure(set);
     points.push({ gain: before.cost - cost, waste, chosen: set.map((i) => turns[i].candidate.id) });
   };
   for (const at of turns.keys()) {
@@ -246,14 +246,14 @@ function* curveOf(gauge: Gauge, turns: Turn[], before: Measured): Generator<Choi
   }
   let set = [...turns.keys()];
   while (set.length > 1) {
-    const now = gauge.measure(set);
-    const ways = set.map((out) => {
+    const now = evaluator.measure(set);
+    const remedies = set.map((out) => {
       const rest = set.filter((i) => i !== out);
-      const { cost, waste } = gauge.measure(rest);
+      const { cost, waste } = evaluator.measure(rest);
       return { rest, price: (cost - now.cost) / Math.max(1, now.waste - waste), less: waste < now.waste };
     });
     yield { phase: 'the curve', done: 2 * turns.length - set.length, of: 2 * turns.length, turns };
-    const best = ways.filter((w) => w.less).sort((a, b) => a.price - b.price)[0];
+    const best = remedies.filter((w) => w.less).sort((a, b) => a.price - b.price)[0];
     if (!best) break;
     set = best.rest;
     add(set);

@@ -17,12 +17,12 @@ const CROWDS: Circumstance[] = [
   { name: 'cable', conditions: cable, share: 2 },
   { name: 'nobody', conditions: { ...cable, cache: 'returning' }, share: 0 },
 ];
-const ways = finish(advise(snapshot, BASELINE, model, DEFAULT_CONDITIONS))
+const remedies = finish(advise(snapshot, BASELINE, model, DEFAULT_CONDITIONS))
   .findings.slice(0, 2)
-  .map((f) => f.way);
+  .map((f) => f.remedy);
 
 it('what changes save is scored for each crowd, and weighed by how many come so', () => {
-  const all = gainsOver(snapshot, BASELINE, ways, model, CROWDS);
+  const all = gainsOver(snapshot, BASELINE, remedies, model, CROWDS);
   expect(all).toHaveLength(2);
   for (const [at, { gain, crowds }] of all.entries()) {
     expect(crowds.map((c) => [c.name, c.share])).toEqual([
@@ -32,7 +32,7 @@ it('what changes save is scored for each crowd, and weighed by how many come so'
     ]);
     for (const [n, { conditions }] of CROWDS.entries()) {
       const cost = (plan = BASELINE) => new Scorer(snapshot, model, conditions).score(plan).cost;
-      const alone = cost() - cost(planWith(BASELINE, ways[at]));
+      const alone = cost() - cost(planWith(BASELINE, remedies[at]));
       // Waits that were remembered may differ by a hair.
       expect(Math.abs(crowds[n].gain - alone)).toBeLessThan(1);
     }
@@ -41,5 +41,5 @@ it('what changes save is scored for each crowd, and weighed by how many come so'
 });
 
 it('nobody saves anything where nobody comes', () => {
-  expect(gainsOver(snapshot, BASELINE, ways, model, [CROWDS[2]])[0].gain).toBe(0);
+  expect(gainsOver(snapshot, BASELINE, remedies, model, [CROWDS[2]])[0].gain).toBe(0);
 });

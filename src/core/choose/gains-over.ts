@@ -1,6 +1,6 @@
 import { Compilations } from '../advise/compiled.ts';
 import { Scorer } from '../advise/score.ts';
-import type { Way } from '../advise/types.ts';
+import type { Remedy } from '../advise/types.ts';
 import { planWith } from '../plan/decisions.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
@@ -21,7 +21,7 @@ export interface CrowdGains {
 export function gainsOver(
   app: Snapshot,
   plan: Plan,
-  ways: readonly Way[],
+  remedies: readonly Remedy[],
   model: VisitorModel,
   crowds: readonly Circumstance[],
 ): CrowdGains[] {
@@ -29,8 +29,8 @@ export function gainsOver(
   const compilations = new Compilations(app, model);
   const scorers = crowds.map((c) => new Scorer(app, model, c.conditions, compilations));
   const before = scorers.map((s) => s.score(plan).cost);
-  return ways.map((way) => {
-    const changed = planWith(plan, way);
+  return remedies.map((remedy) => {
+    const changed = planWith(plan, remedy);
     const gains = crowds.map(({ name, share }, at) => ({
       name,
       share: all > 0 ? share / all : 0,

@@ -1,4 +1,4 @@
-import type { Grounds } from '../advise/suspect/grounds.ts';
+import type { AnalysisContext } from '../advise/detect/analysis-context.ts';
 import { partInteraction } from '../load/types.ts';
 import { subjectOf } from '../plan/decisions.ts';
 import { hintWords } from '../plan/hints.ts';
@@ -36,8 +36,8 @@ const DOCUMENT: Given[] = [
  * All hints that could make sense in an app under a plan: for every route that people come to, what its start finds
  * late, what they may want next, and the origins that it connects to. Those that the plan has already are left out.
  */
-export function hintCandidates(grounds: Grounds, model: VisitorModel): Candidate[] {
-  const { snapshot, plan, starts } = grounds;
+export function hintCandidates(analysis: AnalysisContext, model: VisitorModel): Candidate[] {
+  const { snapshot, plan, starts } = analysis;
   const has = new Set(plan.decisions.map(subjectOf));
   const { wishes, stays } = wishesOf(model);
   const visits = new VisitCompiler(snapshot, plan);
@@ -49,8 +49,8 @@ export function hintCandidates(grounds: Grounds, model: VisitorModel): Candidate
     const from = wishes.filter((w) => w.kind === 'move' && w.to === pattern && !visits.staysInside(w.route, pattern));
     const routes = [...new Set([pattern, ...from.map((w) => w.route)])];
     const offer = (target: HintTarget, given: readonly Given[], why: string, together: string | null) => {
-      for (const way of given) {
-        const hint: Hint = { ...way, target, routes: [pattern] };
+      for (const remedy of given) {
+        const hint: Hint = { ...remedy, target, routes: [pattern] };
         const subject = subjectOf({ kind: 'hint', hint });
         if (has.has(subject)) continue;
         found.push({
@@ -58,14 +58,14 @@ export function hintCandidates(grounds: Grounds, model: VisitorModel): Candidate
           about: 'hint',
           words: hintWords(hint),
           why,
-          way: { words: hintWords(hint), decisions: [{ kind: 'hint', hint }] },
+          remedy: { words: hintWords(hint), decisions: [{ kind: 'hint', hint }] },
           routes,
           instead: `${pattern} ${JSON.stringify(target)}`,
           together,
         });
       }
     };
-    for (const late of lateInStart(grounds, route)) offer(late.target, late.given, late.why, `start of ${pattern}`);
+    for (const late of lateInStart(analysis, route)) offer(late.target, late.given, late.why, `start of ${pattern}`);
     for (const wish of wishes) {
       if (wish.route !== pattern || wish.perVisit === 0) continue;
       const share = Math.min(1, wish.perVisit / stays.get(pattern)!);
@@ -96,9 +96,9 @@ interface Late {
 }
 
 /** What the start of a route needs and finds late: code, images and data of the first screen, other origins. */
-function lateInStart(grounds: Grounds, route: Route): Late[] {
-  const { snapshot, starts } = grounds;
-  const { timeline, program, reading } = grounds.prediction(route.pattern);
+function lateInStart(analysis: AnalysisContext, route: Route): Late[] {
+  const { snapshot, starts } = analysis;
+  const { timeline, program, reading } = analysis.prediction(route.pattern);
   const { landing } = starts.starts.find((s) => s.route === route)!;
   const until = reading.milestones.interactive;
   const late: Late[] = [];

@@ -1,7 +1,7 @@
 import { effectOf } from '../advise/advise.ts';
 import { Compilations } from '../advise/compiled.ts';
+import { AnalysisContext } from '../advise/detect/analysis-context.ts';
 import { Scorer } from '../advise/score.ts';
-import { Grounds } from '../advise/suspect/grounds.ts';
 import type { Effect } from '../advise/types.ts';
 import { planWith, subjectOf, withoutSubject } from '../plan/decisions.ts';
 import { hintWords } from '../plan/hints.ts';
@@ -43,7 +43,7 @@ export function* hintTable(
   model: VisitorModel,
   conditions: Conditions,
 ): Generator<{ done: number; of: number }, HintRow[]> {
-  const grounds = new Grounds(shipped(app, plan).snapshot, plan, conditions);
+  const analysis = new AnalysisContext(shipped(app, plan).snapshot, plan, conditions);
   const scorer = new Scorer(app, model, conditions, new Compilations(app, model));
   const now = scorer.score(plan);
   const { stale } = troublesOf(app, plan);
@@ -52,7 +52,7 @@ export function* hintTable(
       ? [{ hint: decision.hint, trouble: stale.find((s) => s.decision === at)?.reason ?? null }]
       : [],
   );
-  const offered = hintCandidates(grounds, model);
+  const offered = hintCandidates(analysis, model);
   const of = own.length + offered.length;
   const rows: HintRow[] = [];
   for (const { hint, trouble } of own) {
@@ -65,10 +65,10 @@ export function* hintTable(
     });
     yield { done: rows.length, of };
   }
-  for (const { id, words, why, way, routes, instead } of offered) {
+  for (const { id, words, why, remedy, routes, instead } of offered) {
     const only = routes ? new Set(routes) : undefined;
-    const effect = effectOf(only ? scorer.partsOf(now, only) : now, scorer.score(planWith(plan, way), only));
-    const [decision] = way.decisions;
+    const effect = effectOf(only ? scorer.partsOf(now, only) : now, scorer.score(planWith(plan, remedy), only));
+    const [decision] = remedy.decisions;
     if (decision.kind !== 'hint') continue;
     rows.push({
       ...{ id, hint: decision.hint, words, why, on: false, instead, trouble: null },

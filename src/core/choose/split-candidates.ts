@@ -1,5 +1,5 @@
-import { suspicionsOf } from '../advise/advise.ts';
-import type { Grounds } from '../advise/suspect/grounds.ts';
+import { candidatesOf } from '../advise/advise.ts';
+import type { AnalysisContext } from '../advise/detect/analysis-context.ts';
 import { decisionWords, subjectOf } from '../plan/decisions.ts';
 import type { Decision } from '../plan/types.ts';
 import type { VisitorModel } from '../snapshot/visitor-types.ts';
@@ -23,25 +23,27 @@ const TRIED: Record<TriggerKind, Trigger | null> = {
 const TRIGGERS = Object.values(TRIED).filter((t) => t !== null);
 
 /**
- * All ways to split, place and ship code that could make sense under a plan: those of every suspicion, and other
+ * All ways to split, place and ship code that could make sense under a plan: those of every candidate, and other
  * triggers for the code that people come to want later. What only hints about is left to the hints.
  */
-export function splitCandidates(grounds: Grounds, model: VisitorModel): Candidate[] {
-  const aside = new Set(grounds.plan.decisions.flatMap((d) => (d.kind === 'put aside' ? [d.finding] : [])));
-  const suspected = suspicionsOf(grounds).flatMap(({ id, ways, what }) =>
-    ways.flatMap((way): Candidate[] => {
-      const hints = way.decisions.length > 0 && way.decisions.every((d) => d.kind === 'hint');
+export function splitCandidates(analysis: AnalysisContext, model: VisitorModel): Candidate[] {
+  const aside = new Set(analysis.plan.decisions.flatMap((d) => (d.kind === 'put aside' ? [d.finding] : [])));
+  const detected = candidatesOf(analysis).flatMap(({ id, remedies, what }) =>
+    remedies.flatMap((remedy): Candidate[] => {
+      const hints = remedy.decisions.length > 0 && remedy.decisions.every((d) => d.kind === 'hint');
       // What is taken back can't be weighed beside what is added.
-      if (hints || way.decisions.length === 0 || aside.has(id)) return [];
-      const of = `${id} · ${way.decisions.map(subjectOf).join(' · ')} · ${way.words}`;
-      return [{ id: of, about: 'split', words: way.words, why: what, way, routes: null, instead: id, together: null }];
+      if (hints || remedy.decisions.length === 0 || aside.has(id)) return [];
+      const of = `${id} · ${remedy.decisions.map(subjectOf).join(' · ')} · ${remedy.words}`;
+      return [
+        { id: of, about: 'split', words: remedy.words, why: what, remedy, routes: null, instead: id, together: null },
+      ];
     }),
   );
-  return [...suspected, ...otherTriggers(grounds, model)];
+  return [...detected, ...otherTriggers(analysis, model)];
 }
 
 /** Other moments for what is fetched later. */
-function otherTriggers({ starts, snapshot, plan }: Grounds, model: VisitorModel): Candidate[] {
+function otherTriggers({ starts, snapshot, plan }: AnalysisContext, model: VisitorModel): Candidate[] {
   const wanted = new Map<string, string>();
   for (const { module, name, kind, route } of wishesOf(model).wishes)
     if (!wanted.has(module))
@@ -59,7 +61,7 @@ function otherTriggers({ starts, snapshot, plan }: Grounds, model: VisitorModel)
           about: 'split',
           words: decisionWords(decision),
           why,
-          way: { words: decisionWords(decision), decisions: [decision] },
+          remedy: { words: decisionWords(decision), decisions: [decision] },
           routes: null,
           instead: subjectOf(decision),
           together: null,

@@ -1,4 +1,4 @@
-import type { Way } from '../advise/types.ts';
+import type { Remedy } from '../advise/types.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 
@@ -10,7 +10,7 @@ export interface Candidate {
   /** In words: what it does, and why it could help. */
   words: string;
   why: string;
-  way: Way;
+  remedy: Remedy;
   /** Routes on which it can change anything; null: all. */
   routes: string[] | null;
   /** Of candidates with the same one only one makes sense at a time. */

@@ -222,7 +222,7 @@ describe('formChunks', () => {
     expect(graph.roots).toHaveLength(1);
   });
 
-  it('gives after one decision what forming everything anew gives', () => {
+  it('gives after one decision what forming everything again gives', () => {
     fc.assert(
       fc.property(anyApp(), fc.array(fc.nat(), { maxLength: 5 }), (snapshot, picks) => {
         formChunks(snapshot, BASELINE);
@@ -231,8 +231,8 @@ describe('formChunks', () => {
           return item ? [{ kind: item.kind === 'static' ? 'detach' : 'join', import: importKey(snapshot, item) }] : [];
         });
         const warm = formChunks(snapshot, plan(...decisions));
-        const anew = structuredClone(snapshot);
-        expect(inWords(anew, formChunks(anew, plan(...decisions)))).toEqual(inWords(snapshot, warm));
+        const again = structuredClone(snapshot);
+        expect(inWords(again, formChunks(again, plan(...decisions)))).toEqual(inWords(snapshot, warm));
       }),
     );
   });

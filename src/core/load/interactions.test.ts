@@ -82,7 +82,7 @@ describe('a part behind an act', () => {
     expect(planned.complete).toBeCloseTo(beside.complete, 6);
   });
 
-  it('asks for its data anew each time, not for its code', () => {
+  it('asks for its data again each time, not for its code', () => {
     const { asked, experiences } = play(withData('home'), [act('dialog'), act('dialog')]);
     expect(asked.filter((n) => n === 'prices')).toHaveLength(2);
     expect(asked.filter((n) => n === 'dialog')).toHaveLength(1);
@@ -209,7 +209,7 @@ describe('a move inside the app', () => {
     expect(timeline.pages).toHaveLength(1);
   });
 
-  it('that opens a document begins anew, with the files that were kept', () => {
+  it('that opens a document begins again, with the files that were kept', () => {
     const { experiences, timeline } = play(snapshot, [move(0, 'document')]);
     expect(timeline.pages).toHaveLength(2);
     expect(experiences[1].kind).toBe('document');
@@ -223,7 +223,7 @@ describe('a part below the first screen', () => {
   const scroll: VisitStep = { does: 'scroll', part: 'below', dwellMs: 2000, leadMs: 0 };
   const back: VisitStep = { does: 'move', to: '/', by: 'inside', dwellMs: 2000, leadMs: 0, holds: [] };
 
-  it('is there when somebody scrolls to it again, and drawn anew after another screen', () => {
+  it('is there when somebody scrolls to it again, and drawn again after another screen', () => {
     const { experiences } = play(low, [scroll, scroll, move(), back, scroll]);
     const waits = experiences.filter((e) => e.kind === 'scroll');
     expect(waits.map((e) => e.failed)).toEqual([null, null, null]);

@@ -215,7 +215,7 @@ export interface Interaction {
   id: string;
   kind: 'move' | 'act' | 'scroll' | 'condition' | 'leave';
   name: string;
-  /** Parts that leave the screen, so that they are drawn anew when they come again. */
+  /** Parts that leave the screen, so that they are drawn again when they come again. */
   hides: number[];
   /** Parts that it brings; the first is the one that the person waits for. */
   shows: number[];
@@ -240,7 +240,7 @@ export interface VisitProgram {
 
 export interface VisitDocument {
   program: LoadProgram;
-  /** `return`: opened anew after `awayMs`, with nothing left but what the browser has kept. */
+  /** `return`: opened again after `awayMs`, with nothing left but what the browser has kept. */
   begins: 'landing' | 'link' | 'return';
   awayMs: number;
   /** The part that the person comes for; −1: whatever shows first. */
@@ -256,7 +256,7 @@ export interface CompiledStep {
   index: number;
   /**
    * `interaction`: what the interaction sets off, with an approach before it; `approach`: only that; `leave`: follows a link to the
-   * next document; `resize`: the screen has another size; `deploy`: the app is built anew while the page is open.
+   * next document; `resize`: the screen has another size; `deploy`: the app is built again while the page is open.
    */
   does: 'interaction' | 'approach' | 'leave' | 'resize' | 'deploy';
   /** Index into the document's interactions; −1 where there is none. */

@@ -21,7 +21,7 @@ export class HttpCache {
     if (item.cache !== 'no-store') this.fetched.add(item.address);
   }
 
-  /** The app was built anew: files with its own code have new addresses from now on. */
+  /** The app was built again: files with its own code have new addresses from now on. */
   deploy(changed: readonly Resource[]): void {
     this.deployed = true;
     for (const item of changed) if (item.changes) this.fetched.delete(item.address);

@@ -101,7 +101,7 @@ export class Renderer implements Rendering {
     });
   }
 
-  /** A part leaves the screen: it is drawn anew when it comes again. */
+  /** A part leaves the screen: it is drawn again when it comes again. */
   hide(at: number): void {
     if (this.states[at] !== undefined || this.begun.has(at))
       this.reveal(at, 'gone', byTask(this.page, 'trigger', 'the next moment', -1));

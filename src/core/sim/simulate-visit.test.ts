@@ -122,7 +122,7 @@ describe('an act', () => {
     const { moments, timeline } = play(program, [step(0), step(0, { index: 1 })]);
     expect(moments[1].wait).toBeGreaterThan(full + 240);
     expect(moments[1].wait).toBeLessThan(full + 265);
-    // Sent anew the second time, though the dialog's code is there.
+    // Sent again the second time, though the dialog's code is there.
     expect(moments[2].wait).toBeGreaterThan(240);
     expect(timeline.pages[0].timeline.requests.filter((r) => r.address === '/submit')).toHaveLength(2);
   });
@@ -178,7 +178,7 @@ describe('a next document', () => {
     expect(first.timeline.requests.every((r) => !r.cut)).toBe(true);
   });
 
-  it('connects anew after a while, and fetches what a deploy changed', () => {
+  it('connects again after a while, and fetches what a deploy changed', () => {
     const program = dialogPage([]);
     program.resources[0].changes = true;
     const back = again(program, 'return');

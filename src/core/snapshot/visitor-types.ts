@@ -15,7 +15,7 @@ export interface VisitorNotes {
   touch?: number;
   /** Visitors who asked their browser to save data. */
   dataSaver?: number;
-  /** Visits of people who were there before, and those of them for whom the app was deployed anew since. */
+  /** Visits of people who were there before, and those of them for whom the app was deployed again since. */
   returning?: number;
   deployed?: number;
   /** From the approach to the act. */

@@ -106,7 +106,7 @@ describe('a production output', () => {
     ]);
   });
 
-  it('is cut anew only where a decision touches it', () => {
+  it('is cut again only where a decision touches it', () => {
     const before = formChunks(snapshot, BASELINE);
     const plan = { ...BASELINE, decisions: [{ kind: 'detach' as const, import: 'src/main.ts::./big' }] };
     const after = formChunks(snapshot, plan);

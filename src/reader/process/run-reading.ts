@@ -26,14 +26,14 @@ const START_MS = 60_000;
 export function runReading(
   work: ReadWork,
   script: string,
-  told: (read: number, known: number) => void = () => {},
+  onProgress: (read: number, known: number) => void = () => {},
   limits: ReadLimits = readLimits(),
 ): Reading {
   const skip = new Map<string, string>();
   let running: Try | null = null;
   let stopped = false;
   const attempt = async (): Promise<Read> => {
-    running = new Try(work, skip, script, told, limits);
+    running = new Try(work, skip, script, onProgress, limits);
     const end = await running.ended;
     if (stopped) return new Promise(() => {});
     if (end.left?.kind === 'read') return end.left.read;

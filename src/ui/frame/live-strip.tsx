@@ -16,7 +16,7 @@ import { useHandoffPage } from '../state/handoff-page.ts';
 import { useLanding, useLandingIsOld } from '../state/landing.ts';
 import { useLimitStates } from '../state/limits.ts';
 import { useStations } from '../state/stations.ts';
-import { useTakeWay } from '../state/take-way.ts';
+import { useTakeWay } from '../state/take-remedy.ts';
 import { endTrial, type Trial, useTrial } from '../state/trial.ts';
 import { storedPlan, useWorkbench } from '../state/workbench.ts';
 import { StartSums } from './start-sums.tsx';
@@ -60,18 +60,18 @@ export function LiveStrip() {
 }
 
 /** A change that is looked at without being made, over the plan as it is. */
-function Trying({ trial: { way } }: { trial: Trial }) {
+function Trying({ trial: { remedy } }: { trial: Trial }) {
   const plan = useWorkbench((s) => storedPlan(s));
   const take = useTakeWay();
   return (
     <>
       <h2 className="font-semibold">Trying it</h2>
-      <p className="line-clamp-2 leading-tight" title={way.words}>
-        {way.words}
+      <p className="line-clamp-2 leading-tight" title={remedy.words}>
+        {remedy.words}
       </p>
       <p className="mt-1.5 flex gap-1.5">
         {plan ? (
-          <button type="button" className="rounded bg-ink px-2 py-0.5 text-on-ink" onClick={() => take(way)}>
+          <button type="button" className="rounded bg-ink px-2 py-0.5 text-on-ink" onClick={() => take(remedy)}>
             Take it
           </button>
         ) : null}

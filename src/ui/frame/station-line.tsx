@@ -5,7 +5,7 @@ import { useFindings } from '../state/advice.ts';
 /** The stations as stops on one line. */
 export function StationLine({ at, onGo }: { at: StationId; onGo: (station: StationId) => void }) {
   const { open, old } = useFindings();
-  // While findings are measured anew nothing is said of them.
+  // While findings are measured again nothing is said of them.
   const waiting = (station: StationId) => (old ? [] : open).filter((f) => FINDINGS[f.kind].at === station).length;
   return (
     <nav aria-label="Stations" className="border-r border-line bg-paper">

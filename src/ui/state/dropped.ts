@@ -58,11 +58,11 @@ async function childrenOf(folder: FileSystemDirectoryEntry): Promise<FileSystemE
 }
 
 /** Packs a folder's files in a worker. `told` hears how many are done. */
-export function packFolder(files: ToPack[], told: (done: number) => void): Promise<Blob> {
+export function packFolder(files: ToPack[], onProgress: (done: number) => void): Promise<Blob> {
   const worker = new Worker(new URL('../../worker/pack.worker.ts', import.meta.url), { type: 'module', name: 'pack' });
   return new Promise<Blob>((done, fail) => {
     worker.onmessage = ({ data }: MessageEvent) => {
-      if (data.kind === 'progress') told(data.done);
+      if (data.kind === 'progress') onProgress(data.done);
       else if (data.kind === 'done') done(new Blob([data.zip], { type: 'application/zip' }));
       else fail(new Error(data.message));
     };

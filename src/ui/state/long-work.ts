@@ -22,7 +22,7 @@ export function forgetLongWork(): void {
 }
 
 /**
- * The analyst for what takes long, with the project that is open and its corrections laid over it. Loads it anew only when
+ * The analyst for what takes long, with the project that is open and its corrections laid over it. Loads it again only when
  * these have changed since.
  */
 export async function longWork(): Promise<Remote<Analyst>> {

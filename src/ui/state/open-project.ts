@@ -4,12 +4,12 @@ import { forgetLongWork } from './long-work.ts';
 import { useStartupView } from './startup-view.ts';
 import { useWorkbench } from './workbench.ts';
 
-/** Begins anew what broke down, with all that is open. */
+/** Begins again what broke down, with all that is open. */
 export function beginAnew(): void {
   const { project } = useWorkbench.getState();
   forgetLongWork();
   if (!project) return;
-  useWorkbench.setState({ notice: 'A computation broke down and is begun anew.' });
+  useWorkbench.setState({ notice: 'A computation broke down and is begun again.' });
   reload(project.id).catch((error: Error) => useWorkbench.setState({ notice: error.message }));
 }
 

@@ -6,11 +6,11 @@ const POLL_MS = 200;
 /** Follows a reading that was started to its end; `told` hears how far it is. */
 export async function follow(
   started: Promise<ReadingState>,
-  told: (state: ReadingState) => void,
+  onProgress: (state: ReadingState) => void,
 ): Promise<ReadingState> {
   let state = await started;
   while (state.state === 'reading') {
-    told(state);
+    onProgress(state);
     await new Promise((wake) => setTimeout(wake, POLL_MS));
     state = await api.reading(state.id);
   }

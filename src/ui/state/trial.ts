@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react';
 import { create } from 'zustand';
-import type { Way } from '../../core/advise/types.ts';
+import type { Remedy } from '../../core/advise/types.ts';
 import { planWith } from '../../core/plan/decisions.ts';
 import type { Plan } from '../../core/plan/types.ts';
 import type { AppView } from '../../worker/views.ts';
@@ -10,15 +10,15 @@ import { usePlan, useWorkbench } from './workbench.ts';
 
 /** A change that is looked at without being made. It ends with any change of the plan that it was laid over. */
 export interface Trial {
-  way: Way;
+  remedy: Remedy;
   over: Plan;
   app: AppView | null;
 }
 
 export const useTrials = create<{ trial: Trial | null }>()(() => ({ trial: null }));
 
-export function tryOut(way: Way, over: Plan): void {
-  useTrials.setState({ trial: { way, over, app: useWorkbench.getState().app } });
+export function tryOut(remedy: Remedy, over: Plan): void {
+  useTrials.setState({ trial: { remedy, over, app: useWorkbench.getState().app } });
 }
 
 export function endTrial(): void {
@@ -36,5 +36,5 @@ export function useTrial(): Trial | null {
 /** The plan with what is tried; null while nothing is. */
 export function useTrialPlan(): Plan | null {
   const trial = useTrial();
-  return useMemo(() => trial && planWith(trial.over, trial.way), [trial]);
+  return useMemo(() => trial && planWith(trial.over, trial.remedy), [trial]);
 }

@@ -84,7 +84,7 @@ export const GUIDE: GuideStep[] = [
   {
     title: 'Take the patch',
     words:
-      'The edits of the source as a diff for git apply, and what is left to the hand with the code for it. Beside it: links and headers for the server, and limits that keep the gain.',
+      'The edits of the source as a diff for git apply, and what is left to be done by hand with the code for it. Beside it: links and headers for the server, and limits that keep the gain.',
     way: 'Show the patch',
     go: () => {
       useHandoffPage.setState({ page: 'patch' });

@@ -115,7 +115,7 @@ function limitsNote(states: readonly LimitState[]): string {
   return broken === 0 ? `${states.length} kept` : `${broken} exceeded`;
 }
 
-/** Files that the patch edits, or that all is left to the hand. */
+/** Files that the patch edits, or that all is left to be done by hand. */
 function patchNote({ files, steps }: SourcePatch): string {
   if (files.length > 0) return `${files.length} ${files.length === 1 ? 'file' : 'files'}`;
   return steps.some((s) => s.state === 'by hand' || s.state === 'refused') ? 'by hand' : 'nothing';

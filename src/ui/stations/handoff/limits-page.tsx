@@ -72,7 +72,7 @@ export function LimitsPage() {
             onClick={() => void setAll()}
             className="rounded bg-ink px-3 py-1.5 font-medium text-on-ink"
           >
-            {limits.length === 0 ? 'Set from this plan' : 'Set anew from this plan'}
+            {limits.length === 0 ? 'Set from this plan' : 'Set again from this plan'}
           </button>
         </div>
       </div>

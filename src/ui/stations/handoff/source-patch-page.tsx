@@ -18,7 +18,7 @@ function looks(line: string): string {
   return line.startsWith('+') ? 'bg-band text-better' : line.startsWith('-') ? 'text-worse' : '';
 }
 
-/** The unified diff of a plan, what is left to the hand with the code for it, and what became of each decision. */
+/** The unified diff of a plan, what is left to be done by hand with the code for it, and what became of each decision. */
 export function SourcePatchPage({ patch: { found, error }, plan }: { patch: Asked<SourcePatch>; plan: string }) {
   if (error) return <p className="text-worse">{error}</p>;
   if (!found) return <p className="text-soft">Editing copies of the sources.</p>;

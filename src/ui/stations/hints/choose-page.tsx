@@ -171,7 +171,7 @@ function Take({ turns, named }: { turns: Turn[]; named: boolean }) {
   const spare = useChoosing((s) => s.choice?.plan.decisions ?? null);
   // As the choice made them, with conditions that its limits put to hints.
   const made = new Map((spare ?? []).map((d) => [subjectOf(d), d]));
-  const decisions = turns.flatMap((t) => t.candidate.way.decisions).map((d) => made.get(subjectOf(d)) ?? d);
+  const decisions = turns.flatMap((t) => t.candidate.remedy.decisions).map((d) => made.get(subjectOf(d)) ?? d);
   const words = `${turns.length} chosen changes`;
   const take = () => {
     decide(decisions, words);
@@ -184,7 +184,7 @@ function Take({ turns, named }: { turns: Turn[]; named: boolean }) {
           Take {turns.length === 1 ? 'it' : `these ${turns.length}`}
         </button>
       ) : null}
-      <TryIt way={{ words, decisions }} />
+      <TryIt remedy={{ words, decisions }} />
     </span>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { Way } from '../../../core/advise/types.ts';
+import type { Remedy } from '../../../core/advise/types.ts';
 import type { CrowdGains } from '../../../core/choose/gains-over.ts';
 import type { Plan } from '../../../core/plan/types.ts';
 import { percent, time } from '../../parts/format.ts';
@@ -9,17 +9,17 @@ import { CROWDS, crowdsOf, useCrowds } from '../../state/expectation.ts';
 import { longWork } from '../../state/long-work.ts';
 
 /** What a change saves all visitors, by the conditions that they come with. */
-export function OverCrowds({ way, plan }: { way: Way; plan: Plan }) {
+export function OverCrowds({ remedy, plan }: { remedy: Remedy; plan: Plan }) {
   const weights = useCrowds((s) => s.weights);
   const [found, setFound] = useState<CrowdGains | null>(null);
   const [error, setError] = useState<string | null>(null);
-  const asked = JSON.stringify(way);
+  const asked = JSON.stringify(remedy);
   useEffect(() => {
     let current = true;
     setFound(null);
     setError(null);
     longWork()
-      .then((worker) => worker.gainOver(plan, JSON.parse(asked) as Way, crowdsOf(weights)))
+      .then((worker) => worker.gainOver(plan, JSON.parse(asked) as Remedy, crowdsOf(weights)))
       .then((gains) => current && setFound(gains))
       .catch((reason: Error) => current && setError(reason.message));
     return () => {

@@ -8,7 +8,7 @@ import { time } from '../../parts/format.ts';
 import { seenWords } from '../../parts/seen-words.ts';
 import { Term } from '../../parts/term.tsx';
 import { useFindings } from '../../state/advice.ts';
-import { useTakeWay } from '../../state/take-way.ts';
+import { useTakeWay } from '../../state/take-remedy.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { EffectTables } from './effect-tables.tsx';
 import { InTheCode } from './in-the-code.tsx';
@@ -19,15 +19,15 @@ const MOST = 8;
 
 /** One finding: why it is so, what the advised change does to landings and waits, and taking it or putting it aside. */
 export function FindingSheet({ finding, aside }: { finding: Finding; aside: string | null }) {
-  const { what, why, because, way, effect, kind, id, cautions, whose, seen } = finding;
+  const { what, why, evidence, remedy, effect, kind, id, cautions, whose, seen } = finding;
   return (
     <>
       <p className="text-[11px] text-soft">{kind}</p>
       <h2 className="text-[15px] font-semibold break-words">{what}</h2>
       <p className="mt-1 text-soft">{why}</p>
-      {because.length > 0 ? (
+      {evidence.length > 0 ? (
         <ul className="mt-2 grid gap-1">
-          {because.slice(0, MOST).map((b) => (
+          {evidence.slice(0, MOST).map((b) => (
             <li key={`${b.from} ${b.line} ${b.to}`} className="font-mono text-[11px] break-all">
               {b.from}:{b.line} <span className="text-soft">→ {b.to}</span>
             </li>
@@ -41,8 +41,8 @@ export function FindingSheet({ finding, aside }: { finding: Finding; aside: stri
       ))}
       <Take finding={finding} aside={aside} id={id} />
       <h3 className="mt-5 mb-1 font-semibold">
-        {way.words[0].toUpperCase()}
-        {way.words.slice(1)}:{' '}
+        {remedy.words[0].toUpperCase()}
+        {remedy.words.slice(1)}:{' '}
         <span className="text-better">
           {seen ? (
             seenWords(effect.seen)
@@ -54,10 +54,10 @@ export function FindingSheet({ finding, aside }: { finding: Finding; aside: stri
         </span>
       </h3>
       <ul className="mb-2 text-[11px] text-soft">
-        {way.decisions.slice(0, MOST).map((d) => (
+        {remedy.decisions.slice(0, MOST).map((d) => (
           <li key={subjectOf(d)}>{decisionWords(d)}</li>
         ))}
-        {way.decisions.length > MOST ? <li>and {way.decisions.length - MOST} more</li> : null}
+        {remedy.decisions.length > MOST ? <li>and {remedy.decisions.length - MOST} more</li> : null}
       </ul>
       {whose ? (
         <p className="mb-1 text-soft">
@@ -66,13 +66,13 @@ export function FindingSheet({ finding, aside }: { finding: Finding; aside: stri
         </p>
       ) : null}
       <EffectTables effect={effect} />
-      <InTheCode way={way} />
-      {seen || whose ? null : <PaysWhen key={id} way={way} />}
+      <InTheCode remedy={remedy} />
+      {seen || whose ? null : <PaysWhen key={id} remedy={remedy} />}
     </>
   );
 }
 
-function Take({ finding: { way, what }, aside, id }: { finding: Finding; aside: string | null; id: string }) {
+function Take({ finding: { remedy, what }, aside, id }: { finding: Finding; aside: string | null; id: string }) {
   const plan = useWorkbench((s) => storedPlan(s));
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
@@ -83,7 +83,7 @@ function Take({ finding: { way, what }, aside, id }: { finding: Finding; aside: 
     return (
       <>
         <p className="mt-3">
-          <TryIt way={way} />
+          <TryIt remedy={remedy} />
         </p>
         <p className="mt-2 text-soft">The baseline stays as built. Choose a plan at the top to decide.</p>
       </>
@@ -110,12 +110,12 @@ function Take({ finding: { way, what }, aside, id }: { finding: Finding; aside: 
           type="button"
           disabled={old}
           title={old ? 'It is measured again for the plan as it is now' : undefined}
-          onClick={() => take(way)}
+          onClick={() => take(remedy)}
           className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink disabled:opacity-40"
         >
           Take it
         </button>
-        <TryIt way={way} />
+        <TryIt remedy={remedy} />
         <button
           type="button"
           aria-expanded={asking}

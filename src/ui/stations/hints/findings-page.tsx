@@ -22,7 +22,7 @@ export function FindingsPage() {
   if (!advice)
     return (
       <Message title="Looking for what is worth changing">
-        Every suspicion is tried on a copy of the plan and measured. {percent(done)} done.
+        Every candidate is tried on a copy of the plan and measured. {percent(done)} done.
       </Message>
     );
   return (
@@ -155,7 +155,7 @@ function Rows({
               <span className={`block truncate ${f.id === chosen ? 'font-semibold' : ''}`} title={f.what}>
                 {f.what}
               </span>
-              <span className="block truncate text-[11px] text-soft">{f.way.words}</span>
+              <span className="block truncate text-[11px] text-soft">{f.remedy.words}</span>
             </span>
             {f.seen ? (
               <span className="text-soft">{seenWords(f.effect.seen)}</span>

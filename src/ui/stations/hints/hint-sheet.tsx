@@ -1,6 +1,6 @@
 'use client';
 
-import type { Way } from '../../../core/advise/types.ts';
+import type { Remedy } from '../../../core/advise/types.ts';
 import type { HintRow } from '../../../core/choose/hint-table.ts';
 import { size, time } from '../../parts/format.ts';
 import { useStations } from '../../state/stations.ts';
@@ -16,8 +16,8 @@ export function HintSheet({ row }: { row: HintRow }) {
   const choose = useWorkbench((s) => s.choose);
   const go = useStations((s) => s.go);
   const [route] = hint.routes;
-  const given: Way = { words, decisions: [{ kind: 'hint', hint }] };
-  const way: Way = on ? { words: `take back: ${words}`, decisions: [], withdraw: [id] } : given;
+  const given: Remedy = { words, decisions: [{ kind: 'hint', hint }] };
+  const remedy: Remedy = on ? { words: `take back: ${words}`, decisions: [], withdraw: [id] } : given;
   const what =
     Math.abs(gain) < NO_GAIN ? 'makes no difference' : gain > 0 ? `saves ${time(gain)}` : `costs ${time(-gain)}`;
   return (
@@ -31,7 +31,7 @@ export function HintSheet({ row }: { row: HintRow }) {
         {Math.abs(waste) >= 0.5 ? `, and ${size(Math.abs(waste))} are fetched for nothing` : ''}.
       </p>
       <p className="mt-2 flex items-center gap-4">
-        {trouble ? null : <TryIt way={way} />}
+        {trouble ? null : <TryIt remedy={remedy} />}
         {route ? (
           <button
             type="button"
@@ -48,7 +48,7 @@ export function HintSheet({ row }: { row: HintRow }) {
       <div className="mt-3">
         <EffectTables effect={effect} />
       </div>
-      <PaysWhen way={given} />
+      <PaysWhen remedy={given} />
     </>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { Way } from '../../../core/advise/types.ts';
+import type { Remedy } from '../../../core/advise/types.ts';
 import { planWith, shipsBy } from '../../../core/plan/decisions.ts';
 import type { PatchStep } from '../../../patch/types.ts';
 import { api } from '../../state/api.ts';
@@ -11,17 +11,17 @@ import { usePlan, useWorkbench } from '../../state/workbench.ts';
 const REST_MS = 250;
 const MOST = 4;
 
-/** Whether the source patch can write what a change means for imports, and what is left to the hand with the reason. */
-export function InTheCode({ way }: { way: Way }) {
+/** Whether the source patch can write what a change means for imports, and what is left to be done by hand with the reason. */
+export function InTheCode({ remedy }: { remedy: Remedy }) {
   const project = useWorkbench((s) => s.project?.id);
   const plan = usePlan();
   const [steps, setSteps] = useState<PatchStep[] | string | null>(null);
-  const asked = JSON.stringify(way);
-  const edits = way.decisions.some((d) => shipsBy(d) === 'source edit' && d.kind !== 'trigger');
+  const asked = JSON.stringify(remedy);
+  const edits = remedy.decisions.some((d) => shipsBy(d) === 'source edit' && d.kind !== 'trigger');
   useEffect(() => {
     setSteps(null);
     if (!project || !edits) return;
-    const { decisions } = planWith({ ...plan, decisions: [] }, JSON.parse(asked) as Way);
+    const { decisions } = planWith({ ...plan, decisions: [] }, JSON.parse(asked) as Remedy);
     let current = true;
     const timer = setTimeout(() => {
       api.patch(project, plan.name, decisions).then(

@@ -3,7 +3,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { BreakEven, BreakEvenOver } from '../../../core/advise/break-even.ts';
-import type { Way } from '../../../core/advise/types.ts';
+import type { Remedy } from '../../../core/advise/types.ts';
 import { subjectOf } from '../../../core/plan/decisions.ts';
 import type { Plan } from '../../../core/plan/types.ts';
 import { AsTable } from '../../parts/as-table.tsx';
@@ -23,11 +23,11 @@ const OVER: { id: BreakEvenOver; words: string; unit: (at: number) => string }[]
 ];
 
 /** At what link speed, share of use or hesitation a change starts to pay, with a slider over it. Asked for by opening it. */
-export function PaysWhen({ way }: { way: Way }) {
+export function PaysWhen({ remedy }: { remedy: Remedy }) {
   const [asked, setOver] = useState<BreakEvenOver | 'visitors' | null>(null);
-  const plan = useWithout(way);
+  const plan = useWithout(remedy);
   const over = asked === 'visitors' ? null : asked;
-  const { found, error } = useBreakEven(way, plan, over);
+  const { found, error } = useBreakEven(remedy, plan, over);
   const told = OVER.find((o) => o.id === over);
   return (
     <section className="mt-5 border-t border-line pt-3" aria-label="When it pays">
@@ -45,7 +45,7 @@ export function PaysWhen({ way }: { way: Way }) {
           </button>
         ))}
       </fieldset>
-      {asked === 'visitors' ? <OverCrowds way={way} plan={plan} /> : null}
+      {asked === 'visitors' ? <OverCrowds remedy={remedy} plan={plan} /> : null}
       {error ? (
         <p className="mt-2 text-worse" role="alert">
           {error}
@@ -61,7 +61,7 @@ export function PaysWhen({ way }: { way: Way }) {
 }
 
 /** The plan without the change, where it has it already. */
-function useWithout({ decisions }: Way): Plan {
+function useWithout({ decisions }: Remedy): Plan {
   const plan = usePlan();
   const own = JSON.stringify(decisions.map(subjectOf));
   return useMemo(() => {
@@ -71,7 +71,7 @@ function useWithout({ decisions }: Way): Plan {
 }
 
 function useBreakEven(
-  way: Way,
+  remedy: Remedy,
   without: Plan,
   over: BreakEvenOver | null,
 ): { found: BreakEven | null | undefined; error: string | null } {
@@ -80,12 +80,12 @@ function useBreakEven(
     found: undefined,
     error: null,
   });
-  const asked = over === null ? null : JSON.stringify([over, way]);
+  const asked = over === null ? null : JSON.stringify([over, remedy]);
   useEffect(() => {
     setState({ found: undefined, error: null });
     if (asked === null) return;
     let current = true;
-    const [about, change] = JSON.parse(asked) as [BreakEvenOver, Way];
+    const [about, change] = JSON.parse(asked) as [BreakEvenOver, Remedy];
     longWork()
       .then((worker) => worker.breakEven(without, change, conditions, about))
       .then((found) => current && setState({ found, error: null }))

@@ -5,7 +5,7 @@ import type { Habits, VisitorNotes } from '../../../core/snapshot/visitor-types.
 import { movesOf, withAct, withDwell, withMove } from '../../../core/visitors/edit.ts';
 import { scaled } from '../../../core/visitors/model.ts';
 import { analyst } from '../../../worker/client.ts';
-import type { VisitorsView } from '../../../worker/visit-desk.ts';
+import type { VisitorsView } from '../../../worker/visit-service.ts';
 import { NumberField, PickField } from '../../parts/field.tsx';
 import { percent } from '../../parts/format.ts';
 import { WeightList } from '../../parts/weight-list.tsx';

@@ -2,7 +2,7 @@
 
 import { DropdownMenu } from 'radix-ui';
 import type { Visit, VisitStep } from '../../../core/visits/types.ts';
-import type { NextStep } from '../../../worker/visit-desk.ts';
+import type { NextStep } from '../../../worker/visit-service.ts';
 import { addStep } from '../../state/visit.ts';
 import { nextWords } from './words.ts';
 
@@ -51,7 +51,7 @@ export function NextMenu({ visit, next }: { visit: Visit; next: NextStep[] }) {
             the screen becomes wide
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={() => add({ does: 'deploy', dwellMs: 1000 })}>
-            the app is deployed anew
+            the app is deployed again
           </DropdownMenu.Item>
           {[false, true].map((deployed) => (
             <DropdownMenu.Item

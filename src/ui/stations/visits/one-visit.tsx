@@ -1,7 +1,7 @@
 'use client';
 
 import { analyst } from '../../../worker/client.ts';
-import type { MomentView } from '../../../worker/visit-desk.ts';
+import type { MomentView } from '../../../worker/visit-service.ts';
 import { Message } from '../../parts/message.tsx';
 import { useNewest } from '../../state/newest.ts';
 import { changeStep, useAsPlayed, useVisit, useVisitChoice } from '../../state/visit.ts';

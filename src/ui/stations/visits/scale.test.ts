@@ -1,4 +1,4 @@
-import type { MomentView } from '../../../worker/visit-desk.ts';
+import type { MomentView } from '../../../worker/visit-service.ts';
 import { marksOf, scaleOf } from './scale.ts';
 import { away, meanwhile, momentWords } from './words.ts';
 
@@ -77,7 +77,7 @@ describe('a moment in words', () => {
     [{ does: 'move' as const, to: '/b', by: 'document' as const, holds: [], ...pause }, 'opens /b'],
     [{ does: 'approach' as const, to: '/b', ...pause }, 'rests on what leads to /b'],
     [{ does: 'resize' as const, width: 5, height: 6, dwellMs: 0 }, 'screen becomes 5 × 6'],
-    [{ does: 'deploy' as const, dwellMs: 0 }, 'the app is deployed anew'],
+    [{ does: 'deploy' as const, dwellMs: 0 }, 'the app is deployed again'],
     [
       { does: 'return' as const, to: '/', awayMs: 86_400_000, deployed: false, dwellMs: 0, holds: [] },
       'returns to / after 1 d',

@@ -1,5 +1,5 @@
 import type { VisitStep } from '../../../core/visits/types.ts';
-import type { MomentView, NextStep } from '../../../worker/visit-desk.ts';
+import type { MomentView, NextStep } from '../../../worker/visit-service.ts';
 import { time } from '../../parts/format.ts';
 
 /** A moment in words, as in `opens fare calculator`. */
@@ -17,9 +17,9 @@ export function momentWords(moment: MomentView, step: VisitStep | undefined): st
     case 'resize':
       return `screen becomes ${step.width} × ${step.height}`;
     case 'deploy':
-      return 'the app is deployed anew';
+      return 'the app is deployed again';
     case 'return':
-      if (moment.kind === 'other') return 'the app is deployed anew';
+      if (moment.kind === 'other') return 'the app is deployed again';
       return `returns to ${step.to} after ${away(step.awayMs)}`;
   }
 }

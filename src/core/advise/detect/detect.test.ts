@@ -2,25 +2,25 @@ import { ROUND } from '../../../test-support/programs.ts';
 import { part, route, type Sketch, sketch } from '../../../test-support/snapshots.ts';
 import { BASELINE, type Decision } from '../../plan/types.ts';
 import type { ClassicScript, Route, Snapshot } from '../../snapshot/types.ts';
-import { suspicionsOf } from '../advise.ts';
-import type { Suspicion } from '../types.ts';
+import { candidatesOf } from '../advise.ts';
+import type { CandidateFinding } from '../types.ts';
+import { AnalysisContext } from './analysis-context.ts';
 import { deferredFirstScreen, staircases } from './chain.ts';
 import { keptBySharing, partsInStart, routeLeaks } from './code-in-start.ts';
 import { scriptsInTheWay, smallFiles, unusedStyles } from './files.ts';
 import { costlyHints } from './given-hints.ts';
-import { Grounds } from './grounds.ts';
 import { dataAfterCode, foundLate, otherOrigins } from './late.ts';
 import { onlyOnActs } from './on-acts.ts';
 import { sheetsOfOthers } from './sheets.ts';
 
-function suspect(
-  look: (grounds: Grounds) => Suspicion[],
+function detect(
+  look: (analysis: AnalysisContext) => CandidateFinding[],
   modules: Record<string, Sketch>,
   routes: Route[],
   more: Partial<Snapshot> = {},
   decisions: Decision[] = [],
-): Suspicion[] {
-  return look(new Grounds(sketch(modules, { routes, ...more }), { ...BASELINE, decisions }, ROUND));
+): CandidateFinding[] {
+  return look(new AnalysisContext(sketch(modules, { routes, ...more }), { ...BASELINE, decisions }, ROUND));
 }
 
 const chat: ClassicScript = {
@@ -54,13 +54,13 @@ describe('code in the start', () => {
     ],
   });
 
-  it('suspects what only acts use, in starts and behind split points, unless somebody else there needs it', () => {
-    const { snapshot } = new Grounds(sketch(modules, { routes: [a, route('/b', 'b')] }), BASELINE, ROUND);
-    const acted = (...froms: string[]): Suspicion[] => {
+  it('finds what only acts use, in starts and behind split points, unless somebody else there needs it', () => {
+    const { snapshot } = new AnalysisContext(sketch(modules, { routes: [a, route('/b', 'b')] }), BASELINE, ROUND);
+    const acted = (...froms: string[]): CandidateFinding[] => {
       const imports = snapshot.imports.map((i) =>
         froms.includes(`${snapshot.modules[i.from].path} ${i.specifier}`) ? { ...i, onActs: true as const } : i,
       );
-      return onlyOnActs(new Grounds({ ...snapshot, imports }, BASELINE, ROUND));
+      return onlyOnActs(new AnalysisContext({ ...snapshot, imports }, BASELINE, ROUND));
     };
     expect(acted()).toEqual([]);
     const [chart, ...none] = acted('later chart');
@@ -70,7 +70,7 @@ describe('code in the start', () => {
       because: [{ from: 'later', to: 'chart', line: 1 }],
       routes: ['/a'],
     });
-    expect(chart.ways[0].decisions).toEqual([
+    expect(chart.remedies[0].decisions).toEqual([
       { kind: 'detach', import: 'later::chart' },
       { kind: 'trigger', splitPoint: 'chart', fetch: { on: 'idle' } },
     ]);
@@ -81,34 +81,34 @@ describe('code in the start', () => {
     expect(acted('a first')).toEqual([]);
   });
 
-  it('suspects parts that nobody sees at first, with the import that brings them', () => {
-    const [found, ...none] = suspect(partsInStart, modules, [a, route('/b', 'b')]);
+  it('finds parts that nobody sees at first, with the import that brings them', () => {
+    const [found, ...none] = detect(partsInStart, modules, [a, route('/b', 'b')]);
     expect(none).toEqual([]);
     expect(found).toMatchObject({ id: 'part dialog', because: [{ from: 'a', to: 'dialog', line: 1 }], routes: ['/a'] });
     expect(found.why).toContain('behind “ask”');
-    expect(found.ways.map((w) => w.decisions[1])).toEqual(
+    expect(found.remedies.map((w) => w.decisions[1])).toEqual(
       ['action', 'approach', 'idle'].map((on) => ({ kind: 'trigger', splitPoint: 'dialog', fetch: { on } })),
     );
   });
 
-  it('suspects no part that comes later already', () => {
+  it('finds no part that comes later already', () => {
     const detach: Decision = { kind: 'detach', module: 'dialog' };
-    expect(suspect(partsInStart, modules, [a], {}, [detach])).toEqual([]);
+    expect(detect(partsInStart, modules, [a], {}, [detach])).toEqual([]);
   });
 
-  it('suspects a page that all routes start with, and says that its siblings are deferred', () => {
-    const [leak] = suspect(routeLeaks, modules, [a, route('/b', 'b'), route('/c', 'c')]);
+  it('finds a page that all routes start with, and says that its siblings are deferred', () => {
+    const [leak] = detect(routeLeaks, modules, [a, route('/b', 'b'), route('/c', 'c')]);
     expect(leak).toMatchObject({ kind: 'route leak', routes: ['/b', '/c'] });
     expect(leak.why).toContain('forgotten');
-    expect(leak.ways.map((w) => w.decisions)).toEqual([[{ kind: 'detach', import: 'main::a' }]]);
+    expect(leak.remedies.map((w) => w.decisions)).toEqual([[{ kind: 'detach', import: 'main::a' }]]);
   });
 
-  it('suspects what a deferred part needs and somebody else keeps in the start', () => {
+  it('finds what a deferred part needs and somebody else keeps in the start', () => {
     const kept = { ...modules, a: { imports: ['~later', 'level'] } };
-    const [found] = suspect(keptBySharing, kept, [a]);
+    const [found] = detect(keptBySharing, kept, [a]);
     expect(found.what).toContain('chart stays in the start though later is deferred');
-    expect(found.ways[0].decisions.every((d) => d.kind === 'detach')).toBe(true);
-    expect(suspect(keptBySharing, modules, [a])).toEqual([]);
+    expect(found.remedies[0].decisions.every((d) => d.kind === 'detach')).toBe(true);
+    expect(detect(keptBySharing, modules, [a])).toEqual([]);
   });
 });
 
@@ -117,7 +117,7 @@ it('nothing is cut in an output whose maps hold no sources', () => {
     { main: { imports: ['a', '~b'] }, a: { bytes: 50_000 }, b: {} },
     { routes: [route('/a', 'a'), route('/b', 'b')] },
   );
-  const kinds = (snapshot: Snapshot) => suspicionsOf(new Grounds(snapshot, BASELINE, ROUND)).map((s) => s.kind);
+  const kinds = (snapshot: Snapshot) => candidatesOf(new AnalysisContext(snapshot, BASELINE, ROUND)).map((s) => s.kind);
   expect(kinds(app)).toContain('route leak');
   expect(kinds({ ...app, output: { files: [], starts: [] } })).not.toContain('route leak');
 });
@@ -136,23 +136,23 @@ describe('chains', () => {
     parts: [part('tile', 'tile'), part('dialog', 'dialog', { place: 'action' })],
   });
 
-  it('suspects pieces that are asked for one after another, and would join all but the first', () => {
-    const [found] = suspect(staircases, stairs, [deep]);
-    expect(found.because.map((b) => b.to)).toEqual(expect.arrayContaining(['area', 'section', 'page']));
-    const [join, preload] = found.ways;
+  it('finds pieces that are asked for one after another, and would join all but the first', () => {
+    const [found] = detect(staircases, stairs, [deep]);
+    expect(found.evidence.map((b) => b.to)).toEqual(expect.arrayContaining(['area', 'section', 'page']));
+    const [join, preload] = found.remedies;
     expect(join.decisions).not.toContainEqual({ kind: 'join', import: 'main::area' });
     expect(join.decisions).toContainEqual({ kind: 'join', import: 'section::page' });
     expect(preload.decisions[0]).toMatchObject({ kind: 'hint', hint: { target: { kind: 'route', pattern: '/x' } } });
   });
 
-  it('suspects no chain of one', () => {
+  it('finds no chain of one', () => {
     const flat = { main: { imports: ['~page'] }, page: {} };
-    expect(suspect(staircases, flat, [route('/x', 'page')])).toEqual([]);
+    expect(detect(staircases, flat, [route('/x', 'page')])).toEqual([]);
   });
 
-  it('suspects parts of the first screen that were split off, not those behind an act', () => {
-    const [found] = suspect(deferredFirstScreen, stairs, [deep]);
-    expect(found.ways[0].decisions).toEqual([{ kind: 'join', import: 'page::tile' }]);
+  it('finds parts of the first screen that were split off, not those behind an act', () => {
+    const [found] = detect(deferredFirstScreen, stairs, [deep]);
+    expect(found.remedies[0].decisions).toEqual([{ kind: 'join', import: 'page::tile' }]);
     expect(found.what).toBe('1 piece of the first screen of /x is deferred');
   });
 });
@@ -180,27 +180,27 @@ describe('what is found late', () => {
     parts: [part('hero', 'hero', { needs: ['pic'] }), part('dialog', 'dialog', { place: 'action', needs: ['prices'] })],
   });
 
-  it('suspects an image that a deferred part asks for, until a hint brings it', () => {
-    const [found] = suspect(foundLate, modules, [home]);
+  it('finds an image that a deferred part asks for, until a hint brings it', () => {
+    const [found] = detect(foundLate, modules, [home]);
     expect(found.what).toBe('pic of / is found late');
-    const [markup] = found.ways;
-    expect(suspect(foundLate, modules, [home], {}, markup.decisions)).toEqual([]);
+    const [markup] = found.remedies;
+    expect(detect(foundLate, modules, [home], {}, markup.decisions)).toEqual([]);
   });
 
-  it('suspects data that waits for the code of its own part, unless that is decided', () => {
-    const [found] = suspect(dataAfterCode, modules, [home]);
-    expect(found.ways[0].decisions).toEqual([{ kind: 'split', splitPoint: 'dialog', data: 'with the code' }]);
-    expect(suspect(dataAfterCode, modules, [home], {}, found.ways[0].decisions)).toEqual([]);
+  it('finds data that waits for the code of its own part, unless that is decided', () => {
+    const [found] = detect(dataAfterCode, modules, [home]);
+    expect(found.remedies[0].decisions).toEqual([{ kind: 'split', splitPoint: 'dialog', data: 'with the code' }]);
+    expect(detect(dataAfterCode, modules, [home], {}, found.remedies[0].decisions)).toEqual([]);
     const beside = { ...home, data: [{ ...home.data[0], module: 'page' }] };
-    expect(suspect(dataAfterCode, modules, [beside])).toEqual([]);
+    expect(detect(dataAfterCode, modules, [beside])).toEqual([]);
   });
 
-  it('suspects a second origin in the start', () => {
-    const found = suspect(otherOrigins, modules, [home], { scripts: [chat] });
-    expect(found[0]?.ways[0].decisions[0]).toMatchObject({
+  it('finds a second origin in the start', () => {
+    const found = detect(otherOrigins, modules, [home], { scripts: [chat] });
+    expect(found[0]?.remedies[0].decisions[0]).toMatchObject({
       hint: { kind: 'preconnect', target: { origin: 'https://talk.example' } },
     });
-    expect(suspect(otherOrigins, modules, [home])).toEqual([]);
+    expect(detect(otherOrigins, modules, [home])).toEqual([]);
   });
 });
 
@@ -214,37 +214,37 @@ describe('files', () => {
   };
   const routes = [route('/a', 'a'), route('/b', 'b')];
 
-  it('suspects scripts in the head in each other place, and none that wait already', () => {
-    const [found] = suspect(scriptsInTheWay, modules, routes, { scripts: [chat] });
-    expect(found.because).toEqual([{ from: 'index.html', to: chat.address, line: 4 }]);
-    expect(found.ways.map((w) => w.decisions[0])).toEqual(
+  it('finds scripts in the head in each other place, and none that wait already', () => {
+    const [found] = detect(scriptsInTheWay, modules, routes, { scripts: [chat] });
+    expect(found.evidence).toEqual([{ from: 'index.html', to: chat.address, line: 4 }]);
+    expect(found.remedies.map((w) => w.decisions[0])).toEqual(
       ['async', 'defer', 'after load'].map((placement) => ({ kind: 'script', script: 'chat', placement })),
     );
-    expect(suspect(scriptsInTheWay, modules, routes, { scripts: [{ ...chat, placement: 'after load' }] })).toEqual([]);
+    expect(detect(scriptsInTheWay, modules, routes, { scripts: [{ ...chat, placement: 'after load' }] })).toEqual([]);
   });
 
-  it('suspects sheets with many rules that nothing can use, until they are trimmed', () => {
+  it('finds sheets with many rules that nothing can use, until they are trimmed', () => {
     const unusedRules = [{ module: 'main.css', line: 3, selector: '.x', bytes: 3000, missing: ['x'] }];
-    const [found] = suspect(unusedStyles, modules, routes, { unusedRules });
+    const [found] = detect(unusedStyles, modules, routes, { unusedRules });
     expect(found.what).toBe('75 % of main.css can’t be used by anything');
-    expect(suspect(unusedStyles, modules, routes, { unusedRules }, found.ways[0].decisions)).toEqual([]);
-    expect(suspect(unusedStyles, modules, routes, { unusedRules: [{ ...unusedRules[0], bytes: 100 }] })).toEqual([]);
+    expect(detect(unusedStyles, modules, routes, { unusedRules }, found.remedies[0].decisions)).toEqual([]);
+    expect(detect(unusedStyles, modules, routes, { unusedRules: [{ ...unusedRules[0], bytes: 100 }] })).toEqual([]);
   });
 
-  it('suspects shared files that are hardly worth a request, unless a least size is decided', () => {
-    const [found] = suspect(smallFiles, modules, routes);
-    expect(found.ways.map((w) => w.decisions[0])).toContainEqual({ kind: 'floor', bytes: 4000 });
-    expect(suspect(smallFiles, modules, routes, {}, [{ kind: 'floor', bytes: 100 }])).toEqual([]);
+  it('finds shared files that are hardly worth a request, unless a least size is decided', () => {
+    const [found] = detect(smallFiles, modules, routes);
+    expect(found.remedies.map((w) => w.decisions[0])).toContainEqual({ kind: 'floor', bytes: 4000 });
+    expect(detect(smallFiles, modules, routes, {}, [{ kind: 'floor', bytes: 100 }])).toEqual([]);
   });
 
-  it('suspects every hint of the plan, to be taken back', () => {
+  it('finds every hint of the plan, to be taken back', () => {
     const hint: Decision = {
       kind: 'hint',
       hint: { kind: 'prefetch', place: 'markup', target: { kind: 'route', pattern: '/b' }, routes: [] },
     };
-    const [found] = suspect(costlyHints, modules, routes, {}, [hint]);
+    const [found] = detect(costlyHints, modules, routes, {}, [hint]);
     expect(found.routes).toEqual(['/a', '/b']);
-    expect(found.ways[0]).toMatchObject({ decisions: [], withdraw: [found.id] });
+    expect(found.remedies[0]).toMatchObject({ decisions: [], withdraw: [found.id] });
   });
 });
 
@@ -261,21 +261,21 @@ describe('styles in the start of routes that don’t use them', () => {
   const uses = (module: string, ...by: string[]) => ({ sheetUses: [{ module, by }] });
 
   it('are to be imported by their only user, or by the page of the only route', () => {
-    const [alone] = suspect(sheetsOfOthers, modules, routes, uses('crew.css', 'grid'));
+    const [alone] = detect(sheetsOfOthers, modules, routes, uses('crew.css', 'grid'));
     expect(alone).toMatchObject({
       id: 'sheet crew.css',
       routes: ['/'],
       because: [{ from: 'main', to: 'crew.css', line: 1 }],
-      ways: [{ decisions: [{ kind: 'move', import: 'main::crew.css', to: 'grid' }] }],
+      remedies: [{ decisions: [{ kind: 'move', import: 'main::crew.css', to: 'grid' }] }],
     });
-    const [page] = suspect(sheetsOfOthers, modules, routes, uses('crew.css', 'grid', 'crew'));
-    expect(page.ways[0].decisions).toEqual([{ kind: 'move', import: 'main::crew.css', to: 'crew' }]);
+    const [page] = detect(sheetsOfOthers, modules, routes, uses('crew.css', 'grid', 'crew'));
+    expect(page.remedies[0].decisions).toEqual([{ kind: 'move', import: 'main::crew.css', to: 'crew' }]);
   });
 
   it('are fine where every route uses them, or nobody is known to', () => {
-    expect(suspect(sheetsOfOthers, modules, routes, uses('crew.css', 'main'))).toEqual([]);
-    expect(suspect(sheetsOfOthers, modules, routes, uses('crew.css', 'grid', 'home'))).toEqual([]);
-    expect(suspect(sheetsOfOthers, modules, routes, uses('gone.css', 'grid'))).toEqual([]);
-    expect(suspect(sheetsOfOthers, modules, routes)).toEqual([]);
+    expect(detect(sheetsOfOthers, modules, routes, uses('crew.css', 'main'))).toEqual([]);
+    expect(detect(sheetsOfOthers, modules, routes, uses('crew.css', 'grid', 'home'))).toEqual([]);
+    expect(detect(sheetsOfOthers, modules, routes, uses('gone.css', 'grid'))).toEqual([]);
+    expect(detect(sheetsOfOthers, modules, routes)).toEqual([]);
   });
 });

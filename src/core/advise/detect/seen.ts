@@ -3,11 +3,11 @@ import type { Decision, Fallback } from '../../plan/types.ts';
 import { shortName } from '../../text/short-name.ts';
 import { actKey } from '../../visitors/reckon.ts';
 import { VisitCompiler } from '../../visits/program.ts';
-import type { Score, Suspicion } from '../types.ts';
-import type { Grounds } from './grounds.ts';
+import type { CandidateFinding, Score } from '../types.ts';
+import type { AnalysisContext } from './analysis-context.ts';
 
 /** Deferred parts and pages of which the plan doesn't say what shows if their code can't be loaded; all in one. */
-export function failsSilently({ snapshot, plan, starts }: Grounds): Suspicion[] {
+export function failsSilently({ snapshot, plan, starts }: AnalysisContext): CandidateFinding[] {
   const visits = new VisitCompiler(snapshot, plan);
   const asked = new Map<string, string[]>();
   for (const { route } of starts.starts) {
@@ -41,26 +41,26 @@ export function failsSilently({ snapshot, plan, starts }: Grounds): Suspicion[] 
       kind: 'fails silently',
       what: `${names.length} deferred ${names.length === 1 ? 'piece says' : 'pieces say'} nothing if their code can’t be loaded`,
       why: `A broken connection, or a deploy while the page is open, leaves nothing to see of ${names.slice(0, 6).join(', ')}${names.length > 6 ? ' and others' : ''}: the plan names no error state.`,
-      because: [],
+      evidence: [],
       routes: [...new Set([...asked.values()].flat())],
-      ways: [{ words: 'show a way to try again', decisions }],
+      remedies: [{ words: 'show a way to try again', decisions }],
       seen: true,
     },
   ];
 }
 
 /** Parts that come late where no room is kept, and stand-ins that only flash, as the present score shows. */
-export function unsteadyScreen({ snapshot, starts }: Grounds, score: Score): Suspicion[] {
+export function unsteadyScreen({ snapshot, starts }: AnalysisContext, score: Score): CandidateFinding[] {
   const { settings } = starts.effective;
   const flashing = new Set(score.waits.filter((w) => w.flashes).map((w) => w.key));
   const moving = new Set(score.routes.filter((r) => r.moves > 0).map((r) => r.pattern));
-  const found = new Map<string, Suspicion>();
+  const found = new Map<string, CandidateFinding>();
   for (const { route } of starts.starts) {
     for (const { id, module, name, place } of route.parts) {
       const own = settings.get(module);
       const moves = own?.fallback?.show === 'nothing' && place === 'first screen' && moving.has(route.pattern);
       if (found.has(module) || !(moves || flashing.has(actKey(route.pattern, id)))) continue;
-      const ways: [string, Fallback][] = [
+      const remedies: [string, Fallback][] = [
         ['keep its room until it shows', { show: 'reserved space', holdMs: 0 }],
         ['let its stand-in stay for at least 400 ms', { show: 'stand-in', holdMs: 400 }],
       ];
@@ -69,9 +69,9 @@ export function unsteadyScreen({ snapshot, starts }: Grounds, score: Score): Sus
         kind: 'unsteady screen',
         what: moves ? `${name} moves what stands around it when it comes` : `the stand-in of ${name} only flashes`,
         why: 'What appears for a moment, or pushes other things aside, disturbs more than a short wait.',
-        because: [],
+        evidence: [],
         routes: snapshot.routes.filter((r) => r.parts.some((p) => p.module === module)).map((r) => r.pattern),
-        ways: ways.map(([words, fallback]) => ({
+        remedies: remedies.map(([words, fallback]) => ({
           words,
           decisions: [{ kind: 'split', splitPoint: module, ...own, fallback }],
         })),

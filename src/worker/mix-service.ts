@@ -9,7 +9,7 @@ const MIX_SEED = 20_261;
 const MIX_STEP_MS = 40;
 
 /** Landings over a mix of visitors, a little further with every call. */
-export class MixDesk {
+export class MixService {
   private drawing: { key: string; conditions: Conditions[]; plans: Drawn[][]; programs: LoadProgram[] } | null = null;
 
   constructor(private readonly programOf: (plan: Plan, route: string) => LoadProgram) {}

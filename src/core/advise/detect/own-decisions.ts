@@ -2,8 +2,8 @@ import type { Chunk } from '../../chunks/types.ts';
 import { decisionWords, subjectOf } from '../../plan/decisions.ts';
 import { matcher } from '../../plan/match.ts';
 import type { Decision } from '../../plan/types.ts';
-import type { Suspicion } from '../types.ts';
-import type { Grounds } from './grounds.ts';
+import type { CandidateFinding } from '../types.ts';
+import type { AnalysisContext } from './analysis-context.ts';
 
 /**
  * Decisions of the plan beside cuts and hints, each of which is tried without: what they were made for may have changed
@@ -14,12 +14,12 @@ const TRIED = [
   ...(['gather', 'together', 'apart', 'floor', 'ceiling', 'grain'] as const),
 ] satisfies readonly Decision['kind'][];
 
-export function costlyDecisions(grounds: Grounds): Suspicion[] {
-  const { snapshot, plan } = grounds;
-  return plan.decisions.flatMap((decision): Suspicion[] => {
+export function costlyDecisions(analysis: AnalysisContext): CandidateFinding[] {
+  const { snapshot, plan } = analysis;
+  return plan.decisions.flatMap((decision): CandidateFinding[] => {
     if (!(TRIED as readonly string[]).includes(decision.kind)) return [];
     const subject = subjectOf(decision);
-    const beside = companions(grounds, decision);
+    const beside = companions(analysis, decision);
     return [
       {
         id: `own ${subject}`,
@@ -29,9 +29,9 @@ export function costlyDecisions(grounds: Grounds): Suspicion[] {
           beside.length > 0
             ? `${beside.join('; ')}. Without the decision the same visits wait less.`
             : 'Without this decision of the plan the same visits wait less.',
-        because: [],
+        evidence: [],
         routes: snapshot.routes.map((r) => r.pattern),
-        ways: [{ words: 'take it back', decisions: [], withdraw: [subject] }],
+        remedies: [{ words: 'take it back', decisions: [], withdraw: [subject] }],
         // What is kept apart is kept for them.
         whose: 'returning after a deploy',
       },
@@ -40,7 +40,7 @@ export function costlyDecisions(grounds: Grounds): Suspicion[] {
 }
 
 /** Of the files that a decision makes: those that always travel with another, in words. */
-function companions({ snapshot, starts }: Grounds, decision: Decision): string[] {
+function companions({ snapshot, starts }: AnalysisContext, decision: Decision): string[] {
   const meant = membersOf(decision);
   if (!meant) return [];
   const { chunks } = starts.graph;

@@ -5,10 +5,10 @@ import { predict } from '../../predict/predict.ts';
 import type { Conditions } from '../../sim/conditions.ts';
 import { type GraphIndex, graphIndex } from '../../snapshot/graph-index.ts';
 import type { Snapshot } from '../../snapshot/types.ts';
-import type { Because } from '../types.ts';
+import type { Evidence } from '../types.ts';
 
-/** What suspicions are founded on: an app as a plan ships it, its starts, and predictions of its landings. */
-export class Grounds {
+/** What candidates are founded on: an app as a plan ships it, its starts, and predictions of its landings. */
+export class AnalysisContext {
   readonly starts: Starts;
   readonly index: GraphIndex;
   private readonly predictions = new Map<string, Prediction>();
@@ -36,9 +36,9 @@ export class Grounds {
   }
 
   /** Imports of a module that are made in a start and not deferred. */
-  importersIn(start: Start, module: number): Because[] {
+  importersIn(start: Start, module: number): Evidence[] {
     const { imports, modules } = this.snapshot;
-    const found: Because[] = [];
+    const found: Evidence[] = [];
     for (let e = this.index.inStart[module]; e < this.index.inStart[module + 1]; e++) {
       const i = this.index.incoming[e];
       if (this.starts.effective.deferred[i] || !start.modules.has(imports[i].from)) continue;
@@ -48,9 +48,9 @@ export class Grounds {
   }
 
   /** Deferred imports that lead to a module, with their keys. */
-  deferredTo(module: number): { key: number; because: Because }[] {
+  deferredTo(module: number): { key: number; because: Evidence }[] {
     const { imports, modules } = this.snapshot;
-    const found: { key: number; because: Because }[] = [];
+    const found: { key: number; because: Evidence }[] = [];
     for (let e = this.index.inStart[module]; e < this.index.inStart[module + 1]; e++) {
       const i = this.index.incoming[e];
       if (!this.starts.effective.deferred[i]) continue;

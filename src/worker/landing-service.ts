@@ -21,7 +21,7 @@ export function missingParts({ program, reading }: Pick<Prediction, 'program' | 
 }
 
 /** Predicts landings, and makes of them what the interface shows. */
-export class LandingDesk {
+export class LandingService {
   /** The last predictions, by what was asked; strip, previews and baseline share them. */
   private readonly known = new Map<string, Prediction>();
   private readonly ranges = new WeakMap<Prediction, LandingView['range']>();

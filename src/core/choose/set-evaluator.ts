@@ -11,7 +11,7 @@ import type { Candidate, Circumstance, Measured, MeasuredShares, RouteShare, Wan
  * Measures sets of candidates over one app's visitors in all circumstances. A hint works on the routes whose documents
  * carry it, so that routes are measured by themselves and remembered by the candidates that touch them.
  */
-export class Gauge {
+export class SetEvaluator {
   private readonly scorers: { scorer: Scorer; circumstance: Circumstance }[];
   private readonly known = new Map<string, RouteShare[]>();
   private readonly patterns: string[];
@@ -27,7 +27,7 @@ export class Gauge {
     private readonly candidates: readonly Candidate[],
     private readonly wanted: Pick<Wanted, 'aim' | 'limits'>,
     /** Whose plan first content is compared with; its own otherwise. */
-    reference?: Gauge,
+    reference?: SetEvaluator,
   ) {
     const compilations = new Compilations(app, model);
     this.scorers = circumstances.map((circumstance) => ({
@@ -44,8 +44,8 @@ export class Gauge {
 
   planOf(set: readonly number[]): Plan {
     return this.inOrder(set).reduce((plan, c) => {
-      const { way } = c;
-      return planWith(plan, { ...way, decisions: way.decisions.map((d) => this.spared(d)) });
+      const { remedy } = c;
+      return planWith(plan, { ...remedy, decisions: remedy.decisions.map((d) => this.spared(d)) });
     }, this.plan);
   }
 
@@ -62,7 +62,7 @@ export class Gauge {
     return { ...decision, hint: { ...decision.hint, notForDataSaver: true } };
   }
 
-  /** Takes over what another gauge of the same app, plan, candidates and circumstances has measured. */
+  /** Takes over what another evaluator of the same app, plan, candidates and circumstances has measured. */
   learn(shares: MeasuredShares): void {
     for (const [key, own] of shares) if (!this.known.has(key)) this.known.set(key, own);
   }

@@ -4,13 +4,13 @@ import type { Decision } from '../../plan/types.ts';
 import type { Part } from '../../snapshot/types.ts';
 import { shortName } from '../../text/short-name.ts';
 import type { Trigger } from '../../vocabulary/triggers.ts';
-import type { Suspicion, Way } from '../types.ts';
-import type { Grounds } from './grounds.ts';
+import type { CandidateFinding, Remedy } from '../types.ts';
+import type { AnalysisContext } from './analysis-context.ts';
 
 /** Code of some routes in the start of others. */
-export function routeLeaks({ snapshot, starts }: Grounds): Suspicion[] {
+export function routeLeaks({ snapshot, starts }: AnalysisContext): CandidateFinding[] {
   const pages = new Set(snapshot.routes.flatMap((r) => [...r.layouts, r.page]));
-  return findLeaks(snapshot, starts.effective, starts.starts).map((leak): Suspicion => {
+  return findLeaks(snapshot, starts.effective, starts.starts).map((leak): CandidateFinding => {
     const others = leak.neededBy.join(', ');
     const forgotten = leak.siblings > 0 ? ` Its ${leak.siblings} siblings are deferred; this one was forgotten.` : '';
     return {
@@ -18,15 +18,15 @@ export function routeLeaks({ snapshot, starts }: Grounds): Suspicion[] {
       kind: 'route leak',
       what: `${leak.name} is in the start of ${leak.paidBy.length} ${leak.paidBy.length === 1 ? 'route' : 'routes'} that don’t use it`,
       why: `Only ${others} ${leak.neededBy.length === 1 ? 'needs' : 'need'} it.${forgotten}`,
-      because: [{ from: leak.from, to: leak.to, line: leak.line }],
+      evidence: [{ from: leak.from, to: leak.to, line: leak.line }],
       routes: leak.paidBy,
-      ways: waysOut(leak, pages.has(leak.to)),
+      remedies: waysOut(leak, pages.has(leak.to)),
     };
   });
 }
 
 /** A page is fetched when somebody goes there; other code when it is wanted first, or in the quiet before. */
-function waysOut(leak: Leak, isPage: boolean): Way[] {
+function waysOut(leak: Leak, isPage: boolean): Remedy[] {
   const detach: Decision = { kind: 'detach', import: leak.import };
   if (isPage) return [{ words: `detach ${leak.name}`, decisions: [detach] }];
   return [{ on: 'idle' as const }, { on: 'action' as const }].map((fetch) => ({
@@ -43,16 +43,16 @@ const TRIGGERS: Record<Part['place'], Trigger[]> = {
   'first screen': [],
 };
 
-/** Parts that nobody sees at first, in the start all the same. One suspicion per module, whatever routes it stands on. */
-export function partsInStart(grounds: Grounds): Suspicion[] {
-  const { starts } = grounds.starts;
-  const found = new Map<string, Suspicion>();
+/** Parts that nobody sees at first, in the start all the same. One candidate per module, whatever routes it stands on. */
+export function partsInStart(analysis: AnalysisContext): CandidateFinding[] {
+  const { starts } = analysis.starts;
+  const found = new Map<string, CandidateFinding>();
   for (const start of starts) {
     for (const part of start.route.parts) {
-      const module = grounds.module(part.module);
+      const module = analysis.module(part.module);
       if (part.place === 'first screen' || module < 0 || !start.modules.has(module)) continue;
-      const because = grounds.importersIn(start, module);
-      if (because.length === 0) continue;
+      const evidence = analysis.importersIn(start, module);
+      if (evidence.length === 0) continue;
       const old = found.get(part.module);
       if (old) {
         old.routes.push(start.route.pattern);
@@ -63,16 +63,16 @@ export function partsInStart(grounds: Grounds): Suspicion[] {
         kind: 'part in the start',
         what: `${part.name} comes with the start, though nobody sees it then`,
         why: `${placeWords(part)}; ${Math.round(part.share * 100)} % of visits need it.`,
-        because,
+        evidence,
         routes: [start.route.pattern],
-        ways: waysToDefer(part),
+        remedies: waysToDefer(part),
       });
     }
   }
   return [...found.values()];
 }
 
-function waysToDefer(part: Part): Way[] {
+function waysToDefer(part: Part): Remedy[] {
   const detach: Decision = { kind: 'detach', module: part.module };
   const name = shortName(part.module);
   const triggers = TRIGGERS[part.place];
@@ -93,8 +93,8 @@ function placeWords(part: Part): string {
 const LEAST_STAYS = 4000;
 
 /** Split points that save little, since somebody else keeps what they need; with the cheapest way to free it. */
-export function keptBySharing({ snapshot, plan, starts }: Grounds): Suspicion[] {
-  const found = new Map<string, Suspicion>();
+export function keptBySharing({ snapshot, plan, starts }: AnalysisContext): CandidateFinding[] {
+  const found = new Map<string, CandidateFinding>();
   for (const { route, landing } of starts.starts) {
     for (const { root } of landing.later) {
       const target = snapshot.modules[starts.graph.roots[root].target[0]]?.path;
@@ -112,9 +112,9 @@ export function keptBySharing({ snapshot, plan, starts }: Grounds): Suspicion[] 
         kind: 'kept by sharing',
         what: `${cut.frees} stays in the start though ${shortName(target)} is deferred`,
         why: `${holds[0].by[0].path} imports it as well.`,
-        because: holds.flatMap((h) => h.by.map((b) => ({ from: b.path, to: h.module, line: b.line }))).slice(0, 4),
+        evidence: holds.flatMap((h) => h.by.map((b) => ({ from: b.path, to: h.module, line: b.line }))).slice(0, 4),
         routes: [route.pattern],
-        ways: [{ words: `detach ${cut.imports.length} more to free ${cut.frees}`, decisions: cut.decisions }],
+        remedies: [{ words: `detach ${cut.imports.length} more to free ${cut.frees}`, decisions: cut.decisions }],
       });
     }
   }

@@ -1,6 +1,6 @@
 import type { ScriptPlacement } from '../../snapshot/types.ts';
-import type { Suspicion } from '../types.ts';
-import type { Grounds } from './grounds.ts';
+import type { CandidateFinding } from '../types.ts';
+import type { AnalysisContext } from './analysis-context.ts';
 
 const PLACEMENTS = ['async', 'defer', 'after load'] as const satisfies readonly ScriptPlacement[];
 
@@ -8,8 +8,8 @@ const PLACEMENTS = ['async', 'defer', 'after load'] as const satisfies readonly 
 const SMALL_SCRIPT = 4000;
 
 /** Classic scripts that stand in front of the first screen. */
-export function scriptsInTheWay({ snapshot, starts }: Grounds): Suspicion[] {
-  return snapshot.scripts.flatMap((script): Suspicion[] => {
+export function scriptsInTheWay({ snapshot, starts }: AnalysisContext): CandidateFinding[] {
+  return snapshot.scripts.flatMap((script): CandidateFinding[] => {
     const placed = starts.effective.placements.get(script.id) ?? script.placement;
     if (placed !== 'blocking' && placed !== 'defer' && placed !== 'async') return [];
     const all: ScriptPlacement[] =
@@ -21,11 +21,11 @@ export function scriptsInTheWay({ snapshot, starts }: Grounds): Suspicion[] {
         kind: 'script in the way',
         what: placed === 'blocking' ? `${script.name} blocks the parser` : `${script.name} competes with the start`,
         why: 'Nothing of the first screen needs it.',
-        because: script.evidence
+        evidence: script.evidence
           ? [{ from: script.evidence.path, to: script.address, line: script.evidence.line }]
           : [],
         routes: snapshot.routes.map((r) => r.pattern),
-        ways: offered.map((placement) => ({
+        remedies: offered.map((placement) => ({
           words: `place it ${placement}`,
           decisions: [{ kind: 'script', script: script.id, placement }],
         })),
@@ -37,10 +37,10 @@ export function scriptsInTheWay({ snapshot, starts }: Grounds): Suspicion[] {
 const LEAST_UNUSED = 500;
 
 /** Sheets in the start with rules that nothing can use. */
-export function unusedStyles({ snapshot, plan, starts }: Grounds): Suspicion[] {
+export function unusedStyles({ snapshot, plan, starts }: AnalysisContext): CandidateFinding[] {
   const bytes = new Map<string, number>();
   for (const rule of snapshot.unusedRules) bytes.set(rule.module, (bytes.get(rule.module) ?? 0) + rule.bytes);
-  return [...bytes].flatMap(([module, unused]): Suspicion[] => {
+  return [...bytes].flatMap(([module, unused]): CandidateFinding[] => {
     const at = snapshot.modules.findIndex((m) => m.path === module);
     const routes = starts.starts.filter((s) => s.modules.has(at)).map((s) => s.route.pattern);
     const trimmed = plan.decisions.some((d) => d.kind === 'trim' && d.module === module);
@@ -52,9 +52,9 @@ export function unusedStyles({ snapshot, plan, starts }: Grounds): Suspicion[] {
         kind: 'unused styles',
         what: `${share} % of ${module} can’t be used by anything`,
         why: 'No source or template mentions the names in these rules. Names that are put together while the app runs belong on the keep list.',
-        because: [],
+        evidence: [],
         routes,
-        ways: [{ words: 'leave those rules out', decisions: [{ kind: 'trim', module }] }],
+        remedies: [{ words: 'leave those rules out', decisions: [{ kind: 'trim', module }] }],
       },
     ];
   });
@@ -64,7 +64,7 @@ export function unusedStyles({ snapshot, plan, starts }: Grounds): Suspicion[] {
 const SMALL = 2500;
 
 /** Chunks so small that a request costs more than they save. */
-export function smallFiles({ snapshot, plan, starts }: Grounds): Suspicion[] {
+export function smallFiles({ snapshot, plan, starts }: AnalysisContext): CandidateFinding[] {
   if (plan.decisions.some((d) => d.kind === 'floor')) return [];
   const small = starts.graph.chunks.filter(
     (c) => c.kind === 'script' && c.bytes.minified < SMALL && c.roots.length > 1,
@@ -77,9 +77,9 @@ export function smallFiles({ snapshot, plan, starts }: Grounds): Suspicion[] {
       kind: 'small files',
       what: `${small.length} shared ${small.length === 1 ? 'file is' : 'files are'} smaller than ${SMALL / 1000} kB`,
       why: 'A request costs more than what such a file saves others.',
-      because: [],
+      evidence: [],
       routes: snapshot.routes.map((r) => r.pattern),
-      ways: floors.map((bytes) => ({
+      remedies: floors.map((bytes) => ({
         words: `no file below ${bytes / 1000} kB`,
         decisions: [{ kind: 'floor', bytes }],
       })),

@@ -1,8 +1,8 @@
 import type { Decision } from '../../plan/types.ts';
 import { importKey } from '../../snapshot/graph-index.ts';
 import { shortName } from '../../text/short-name.ts';
-import type { Suspicion } from '../types.ts';
-import type { Grounds } from './grounds.ts';
+import type { CandidateFinding } from '../types.ts';
+import type { AnalysisContext } from './analysis-context.ts';
 
 /** Lighter code isn't worth a wait that nobody knows of, in minified bytes. */
 const LEAST = 8000;
@@ -25,11 +25,11 @@ interface Found {
  * Packages and modules that come with a start or a split point though all that imports them there uses them in handlers
  * of what people do. As nobody knows how often, or how soon, only fetching them when idle is offered.
  */
-export function onlyOnActs(grounds: Grounds): Suspicion[] {
-  const { snapshot } = grounds;
+export function onlyOnActs(analysis: AnalysisContext): CandidateFinding[] {
+  const { snapshot } = analysis;
   const found = new Map<string, Found>();
-  for (const load of loadsOf(grounds)) {
-    for (const [name, { imports, weight }] of actedOn(grounds, load)) {
+  for (const load of loadsOf(analysis)) {
+    for (const [name, { imports, weight }] of actedOn(analysis, load)) {
       if (weight < LEAST) continue;
       const known = found.get(name) ?? { name, weight, imports: new Set(), loads: [] };
       for (const i of imports) known.imports.add(i);
@@ -37,7 +37,7 @@ export function onlyOnActs(grounds: Grounds): Suspicion[] {
       found.set(name, known);
     }
   }
-  return [...found.values()].map(({ name, imports, loads }): Suspicion => {
+  return [...found.values()].map(({ name, imports, loads }): CandidateFinding => {
     const edges = [...imports].map((i) => snapshot.imports[i]);
     const [first] = edges;
     const detach = edges.map((e): Decision => ({ kind: 'detach', import: importKey(snapshot, e) }));
@@ -49,19 +49,19 @@ export function onlyOnActs(grounds: Grounds): Suspicion[] {
       kind: 'only on acts',
       what: `${name} comes with ${said}, though only acts use it`,
       why: `${shortName(snapshot.modules[first.from].path)} uses it in handlers of what people do, and nowhere else.`,
-      because: edges.map((e) => ({
+      evidence: edges.map((e) => ({
         from: snapshot.modules[e.from].path,
         to: snapshot.modules[e.to].path,
         line: e.line,
       })),
       routes: [...new Set(loads.flatMap((l) => l.routes))],
-      ways: [{ words: `detach ${name}, fetch it when idle`, decisions: [...detach, ...wait] }],
+      remedies: [{ words: `detach ${name}, fetch it when idle`, decisions: [...detach, ...wait] }],
     };
   });
 }
 
 /** What travels together: the starts of routes, and what split points add to them. */
-function loadsOf({ snapshot, starts }: Grounds): Load[] {
+function loadsOf({ snapshot, starts }: AnalysisContext): Load[] {
   const later = new Map<number, Load>();
   for (const { route, landing } of starts.starts) {
     for (const { root } of landing.later) {
@@ -80,7 +80,7 @@ function loadsOf({ snapshot, starts }: Grounds): Load[] {
 
 /** What a load holds and only acts use: packages by their name, the app's own modules by theirs. */
 function actedOn(
-  { snapshot, index, starts }: Grounds,
+  { snapshot, index, starts }: AnalysisContext,
   { modules }: Load,
 ): Map<string, { imports: number[]; weight: number }> {
   const nameOf = (m: number) => snapshot.modules[m].package ?? snapshot.modules[m].path;

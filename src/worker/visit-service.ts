@@ -67,7 +67,7 @@ const MOST_COMPILERS = 4;
 const MOST_EXPECTED = 6;
 
 /** The computations behind the Visits station. `app` gives the app as a plan ships it. */
-export class VisitDesk {
+export class VisitService {
   private readonly compilers = new Map<string, VisitCompiler>();
   private readonly expected = new Map<string, Expectation>();
   private running: { key: string; steps: ReturnType<typeof expectWaits> } | null = null;
@@ -144,7 +144,7 @@ export class VisitDesk {
         }),
       };
     const step = stepFor(this.running.steps, STEP_MS);
-    if (!step.over) return { ...step.told, result: null };
+    if (!step.over) return { ...step.progress, result: null };
     this.running = null;
     return { done: 1, of: 1, result: keep(this.expected, key, step.result, MOST_EXPECTED) };
   }

@@ -1,15 +1,15 @@
 import type { Decision } from '../../plan/types.ts';
 import { importKey } from '../../snapshot/graph-index.ts';
 import { shortName } from '../../text/short-name.ts';
-import type { Suspicion } from '../types.ts';
-import type { Grounds } from './grounds.ts';
+import type { CandidateFinding } from '../types.ts';
+import type { AnalysisContext } from './analysis-context.ts';
 
 /** So many deferred pieces, one inside another, are a chain of waits. */
 const DEEP = 3;
 
 /** Deferred pieces that only deferred pieces ask for, three deep or more: each asks only when the one before has run. */
-export function nestedSplits(grounds: Grounds): Suspicion[] {
-  const { snapshot, starts } = grounds;
+export function nestedSplits(analysis: AnalysisContext): CandidateFinding[] {
+  const { snapshot, starts } = analysis;
   const { graph } = starts;
   const own = new Set(snapshot.routes.flatMap((r) => [...r.layouts, r.page]));
   const pathOf = (root: number) => snapshot.modules[graph.roots[root].target[0]]?.path ?? '';
@@ -32,9 +32,9 @@ export function nestedSplits(grounds: Grounds): Suspicion[] {
   });
   // Of chains that go on only the longest is told.
   const ends = deep.filter((c) => !deep.some((d) => d.length > c.length && c.every((r, i) => d[i] === r)));
-  return ends.map((chain): Suspicion => {
+  return ends.map((chain): CandidateFinding => {
     const modules = chain.map((root) => graph.roots[root].target[0]);
-    const inner = modules.slice(1).map((m) => grounds.deferredTo(m));
+    const inner = modules.slice(1).map((m) => analysis.deferredTo(m));
     const joins = (of: typeof inner): Decision[] =>
       of.flat().map(({ key }) => ({ kind: 'join', import: importKey(snapshot, snapshot.imports[key]) }));
     const names = modules.map((m) => shortName(snapshot.modules[m].path));
@@ -43,11 +43,11 @@ export function nestedSplits(grounds: Grounds): Suspicion[] {
       kind: 'nested splits',
       what: `${names.at(-1)} stands ${chain.length} splits deep`,
       why: `${names.join(', then ')}: each is asked for only when the one before has run.`,
-      because: inner.flat().map((a) => a.because),
+      evidence: inner.flat().map((a) => a.because),
       routes: snapshot.routes
-        .filter((r) => r.parts.some((p) => modules.includes(grounds.module(p.module))))
+        .filter((r) => r.parts.some((p) => modules.includes(analysis.module(p.module))))
         .map((r) => r.pattern),
-      ways: [
+      remedies: [
         { words: `join ${names.at(-1)} to ${names.at(-2)}`, decisions: joins(inner.slice(-1)) },
         { words: `join all of it to ${names[0]}`, decisions: joins(inner) },
       ],
@@ -56,7 +56,7 @@ export function nestedSplits(grounds: Grounds): Suspicion[] {
 }
 
 /** Packages that are there in more than one version: each of them is tried alone. */
-export function twoVersions({ snapshot, starts }: Grounds): Suspicion[] {
+export function twoVersions({ snapshot, starts }: AnalysisContext): CandidateFinding[] {
   const folders = new Map<string, { folder: string; version: string | null }[]>();
   for (const { name, folder, version } of snapshot.packages) {
     const own = folders.get(name) ?? [];
@@ -64,7 +64,7 @@ export function twoVersions({ snapshot, starts }: Grounds): Suspicion[] {
     if (snapshot.modules.some((m) => m.package === name && m.path.startsWith(`${folder}/`)))
       folders.set(name, [...own, { folder, version }]);
   }
-  return [...folders].flatMap(([name, versions]): Suspicion[] => {
+  return [...folders].flatMap(([name, versions]): CandidateFinding[] => {
     if (versions.length < 2) return [];
     const has = new Set(snapshot.modules.flatMap((m, at) => (m.package === name ? [at] : [])));
     return [
@@ -73,9 +73,9 @@ export function twoVersions({ snapshot, starts }: Grounds): Suspicion[] {
         kind: 'two versions',
         what: `${name} is there ${versions.length} times`,
         why: `${versions.map((v) => `${v.version ?? 'no version'} in ${v.folder}`).join('; ')}. Who uses both carries both.`,
-        because: [],
+        evidence: [],
         routes: starts.starts.filter((s) => [...has].some((m) => s.modules.has(m))).map((s) => s.route.pattern),
-        ways: versions.map((v) => ({
+        remedies: versions.map((v) => ({
           words: `use only ${v.version ?? v.folder}`,
           decisions: [{ kind: 'one version', package: name, keep: v.folder }],
         })),
@@ -85,7 +85,7 @@ export function twoVersions({ snapshot, starts }: Grounds): Suspicion[] {
 }
 
 /** Shared code that the plan copies into every file that needs it. */
-export function copies({ snapshot, plan }: Grounds): Suspicion[] {
+export function copies({ snapshot, plan }: AnalysisContext): CandidateFinding[] {
   const made = plan.decisions.find((d) => d.kind === 'copy');
   if (made?.kind !== 'copy') return [];
   return [
@@ -94,9 +94,9 @@ export function copies({ snapshot, plan }: Grounds): Suspicion[] {
       kind: 'copies',
       what: `shared code below ${made.below / 1000} kB is copied`,
       why: 'Who visits several routes fetches it several times.',
-      because: [],
+      evidence: [],
       routes: snapshot.routes.map((r) => r.pattern),
-      ways: [{ words: 'share it', decisions: [], withdraw: ['copy'] }],
+      remedies: [{ words: 'share it', decisions: [], withdraw: ['copy'] }],
     },
   ];
 }
@@ -106,7 +106,7 @@ const MOST_APART = 5;
 const LEAST_APART = 8000;
 
 /** Packages that share files with the app's own code: every deploy makes people who return fetch them again. */
-export function mixedByDeploys({ snapshot, plan, starts }: Grounds): Suspicion[] {
+export function mixedByDeploys({ snapshot, plan, starts }: AnalysisContext): CandidateFinding[] {
   const weights = new Map<string, number>();
   for (const { modules } of starts.graph.chunks) {
     if (!modules.some((m) => snapshot.modules[m].package === null)) continue;
@@ -133,9 +133,9 @@ export function mixedByDeploys({ snapshot, plan, starts }: Grounds): Suspicion[]
       kind: 'mixed by deploys',
       what: `${heavy.length} ${heavy.length === 1 ? 'package shares' : 'packages share'} files with code that changes at every deploy`,
       why: `${heavy.join(', ')}: who returns after a deploy fetches them again, though they are as they were.`,
-      because: [],
+      evidence: [],
       routes: snapshot.routes.map((r) => r.pattern),
-      ways: [
+      remedies: [
         { words: `keep ${heavy[0]} apart`, decisions: keep(heavy.slice(0, 1)) },
         ...(heavy.length > 1 ? [{ words: 'keep them apart', decisions: keep(heavy) }] : []),
       ],

@@ -1,10 +1,10 @@
 'use client';
 
-import type { Way } from '../../core/advise/types.ts';
+import type { Remedy } from '../../core/advise/types.ts';
 import { useWorkbench } from './workbench.ts';
 
 /** Makes an advised change, in one step that can be undone. */
-export function useTakeWay(): (way: Way) => void {
+export function useTakeWay(): (remedy: Remedy) => void {
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
   return ({ words, decisions, withdraw: subjects = [] }) => {

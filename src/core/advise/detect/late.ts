@@ -1,14 +1,14 @@
 import type { Decision } from '../../plan/types.ts';
 import type { Hint } from '../../vocabulary/hints.ts';
-import type { Suspicion } from '../types.ts';
-import type { Grounds } from './grounds.ts';
+import type { CandidateFinding } from '../types.ts';
+import type { AnalysisContext } from './analysis-context.ts';
 
 /** Images and data of the first screen that only running code asks for. */
-export function foundLate(grounds: Grounds): Suspicion[] {
-  return grounds.starts.starts.flatMap(({ route }): Suspicion[] => {
-    const { timeline, program } = grounds.prediction(route.pattern);
+export function foundLate(analysis: AnalysisContext): CandidateFinding[] {
+  return analysis.starts.starts.flatMap(({ route }): CandidateFinding[] => {
+    const { timeline, program } = analysis.prediction(route.pattern);
     const first = new Set(program.parts.filter((p) => p.place === 'first screen').flatMap((p) => p.fill));
-    return timeline.requests.flatMap((r): Suspicion[] => {
+    return timeline.requests.flatMap((r): CandidateFinding[] => {
       if (r.resource < 0 || !first.has(r.resource) || r.hop < 2 || r.hint) return [];
       const hint: Hint = {
         kind: 'preload',
@@ -22,9 +22,9 @@ export function foundLate(grounds: Grounds): Suspicion[] {
           kind: 'found late',
           what: `${r.name} of ${route.pattern} is found late`,
           why: `It belongs to the first screen, but ${r.cause.what.replace(' ran', '')} has to run before anybody asks for it.`,
-          because: [],
+          evidence: [],
           routes: [route.pattern],
-          ways: (['markup', 'header', 'early'] as const).map((place) => ({
+          remedies: (['markup', 'header', 'early'] as const).map((place) => ({
             words: `preload it (${place})`,
             decisions: [{ kind: 'hint', hint: { ...hint, place } } satisfies Decision],
           })),
@@ -35,10 +35,10 @@ export function foundLate(grounds: Grounds): Suspicion[] {
 }
 
 /** Second origins on whose connection the start waits. */
-export function otherOrigins(grounds: Grounds): Suspicion[] {
+export function otherOrigins(analysis: AnalysisContext): CandidateFinding[] {
   const found = new Map<string, string[]>();
-  for (const { route } of grounds.starts.starts) {
-    const { timeline, chain } = grounds.prediction(route.pattern);
+  for (const { route } of analysis.starts.starts) {
+    const { timeline, chain } = analysis.prediction(route.pattern);
     const waits = chain.some((link) => link.kind === 'connecting');
     for (const { origin, hop } of timeline.requests) {
       if (origin === '' || hop < 1 || !waits) continue;
@@ -51,9 +51,9 @@ export function otherOrigins(grounds: Grounds): Suspicion[] {
     kind: 'other origin',
     what: `the start connects to ${origin} when it needs it`,
     why: 'Connecting takes two round trips, which could pass while the document still comes.',
-    because: [],
+    evidence: [],
     routes,
-    ways: [
+    remedies: [
       {
         words: 'connect ahead in the markup',
         decisions: [
@@ -65,8 +65,8 @@ export function otherOrigins(grounds: Grounds): Suspicion[] {
 }
 
 /** Data of a part that begins only once the part's own code has run. */
-export function dataAfterCode({ snapshot, starts }: Grounds): Suspicion[] {
-  const found: Suspicion[] = [];
+export function dataAfterCode({ snapshot, starts }: AnalysisContext): CandidateFinding[] {
+  const found: CandidateFinding[] = [];
   for (const { route, landing } of starts.starts) {
     for (const part of route.parts) {
       const { settings } = starts.effective;
@@ -82,9 +82,9 @@ export function dataAfterCode({ snapshot, starts }: Grounds): Suspicion[] {
         kind: 'data after code',
         what: `the data of ${part.name} is asked for only after its code has run`,
         why: `${calls.map((c) => c.id).join(', ')}: begun in the module that is fetched first.`,
-        because: [],
+        evidence: [],
         routes: [route.pattern],
-        ways: [
+        remedies: [
           {
             words: 'fetch the data with the code',
             decisions: [{ kind: 'split', splitPoint: part.module, ...settled, data: 'with the code' }],
