@@ -1,5 +1,6 @@
 import { amend } from './core/amend/amend.ts';
 import { NO_AMENDMENTS } from './core/amend/types.ts';
+import { NavigationLog } from './core/formats/navigation-log.ts';
 import { matcher } from './core/plan/match.ts';
 import { FreeNames } from './core/text/free-names.ts';
 import { wildcard } from './core/text/wildcard.ts';
@@ -21,6 +22,18 @@ const quietly = (work: () => unknown) => {
     // How long it takes is what is looked at.
   }
 };
+
+/** Reads a navigation log as it comes from a slow network: a few letters at a time. */
+function readLog(text: string): void {
+  const log = new NavigationLog(
+    'a.csv',
+    (piece) => piece.split('\n').map((line) => line.split(',')),
+    () => {},
+    () => {},
+  );
+  for (let at = 0; at < text.length; at += 10) log.push(text.slice(at, at + 10));
+  log.end();
+}
 
 /** Everything that foreign text meets by a pattern, with text that is as bad for it as can be. */
 const MEETINGS: [string, (n: number) => () => unknown][] = [
@@ -47,6 +60,8 @@ const MEETINGS: [string, (n: number) => () => unknown][] = [
     (n) => () => unusedRules([{ path: 'a', text: `.x{content:"${'/*'.repeat(n)}"}` }], new Mentions()),
   ],
   ['imports in a sheet', (n) => () => quietly(() => minifyStyle('a.css', '@import '.repeat(n / 10)))],
+  ['a log of one line in many pieces', (n) => () => quietly(() => readLog('a'.repeat(n)))],
+  ['a log that begins with empty lines', (n) => () => quietly(() => readLog('\n'.repeat(n)))],
   ['a pattern of stars', (n) => () => wildcard('*a'.repeat(20))('a'.repeat(n))],
   ['a pattern of folders', (n) => () => matcher({ path: '**/a'.repeat(10) })({ path: 'a/'.repeat(n), package: null })],
   [

@@ -13,8 +13,10 @@ const { values, positionals } = parseArgs({
   allowPositionals: true,
   options: { seed: { type: 'string' }, kind: { type: 'string' }, case: { type: 'string' }, hang: { type: 'string' } },
 });
-/** Without an answer for so long, a case hangs. */
+/** A case that keeps the processor busy for so long hangs. */
 const HANG_MS = Number(values.hang ?? 5) * 1000;
+/** Nothing is heard of a case while it runs: it is ended after so many times that, since others may keep the machine busy. */
+const PATIENCE = 5;
 const kinds = values.kind ? [values.kind] : Object.keys(KINDS);
 if (values.kind && !(values.kind in KINDS)) {
   console.error(`There is no kind ${values.kind}; there are: ${Object.keys(KINDS).join(', ')}.`);
@@ -90,18 +92,18 @@ function line() {
         child.send(at);
       };
       child.on('message', (said) => {
-        // Making an input takes time as well, some of them are very large: only reading it is looked at.
         if (said.begins) {
           clock = setTimeout(() => {
             hung = true;
             child.kill('SIGKILL');
-          }, HANG_MS);
+          }, HANG_MS * PATIENCE);
           return;
         }
         clearTimeout(clock);
         if (!said.ready) {
           tried[said.kind]++;
           if (said.failed) found(said.kind, said.seed, said.failed);
+          else if (said.ms > HANG_MS) found(said.kind, said.seed, `it took ${(said.ms / 1000).toFixed(1)} s`);
         }
         order();
       });
@@ -112,7 +114,7 @@ function line() {
           await ended(
             at.kind,
             at.seed,
-            hung ? `no answer for ${HANG_MS / 1000} s` : `the process ended (${signal ?? code})`,
+            hung ? `no answer for ${(HANG_MS * PATIENCE) / 1000} s` : `the process ended (${signal ?? code})`,
           );
         }
         if (Date.now() > until) done();

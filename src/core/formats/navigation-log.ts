@@ -15,7 +15,8 @@ type Column = (typeof COLUMNS)[number];
  * record by record; lines that can't be read go to `refuse`. Throws InputError for a heading without what is needed.
  */
 export class NavigationLog {
-  private rest = '';
+  /** The line that hasn't ended yet, as it came: joined once its end is there, since a line may come in many pieces. */
+  private rest: string[] = [];
   private line = 0;
   private form: 'unknown' | 'json' | 'csv' = 'unknown';
   private columns = new Map<Column, number>();
@@ -29,16 +30,21 @@ export class NavigationLog {
 
   /** The next piece of the file. */
   push(piece: string): void {
-    const text = this.rest + piece;
-    const end = text.lastIndexOf('\n');
-    this.rest = end < 0 ? text : text.slice(end + 1);
-    if (end >= 0) this.read(text.slice(0, end));
+    const end = piece.lastIndexOf('\n');
+    if (end < 0) {
+      this.rest.push(piece);
+      return;
+    }
+    const text = this.rest.join('') + piece.slice(0, end);
+    this.rest = [piece.slice(end + 1)];
+    this.read(text);
   }
 
   /** The file is over. Throws InputError when nothing was in it. */
   end(): void {
-    if (this.rest.trim() !== '') this.read(this.rest);
-    this.rest = '';
+    const last = this.rest.join('');
+    this.rest = [];
+    if (last.trim() !== '') this.read(last);
     if (this.form === 'unknown')
       throw new InputError(
         'Empty log',
@@ -48,26 +54,23 @@ export class NavigationLog {
   }
 
   private read(text: string): void {
-    const lines = text.split('\n');
-    if (this.form === 'unknown') this.begin(lines);
+    let lines = text.split('\n');
+    if (this.form === 'unknown') lines = this.begin(lines);
     if (this.form === 'json') for (const line of lines) this.json(line);
     else if (this.form === 'csv') this.csv(lines.join('\n'));
   }
 
-  /** Finds out from the first line that says something what the file is. */
-  private begin(lines: string[]): void {
-    while (lines.length > 0 && lines[0].trim() === '') {
-      lines.shift();
-      this.line++;
-    }
-    if (lines.length === 0) return;
-    const first = lines[0].replace(/^\uFEFF/, '').trim();
+  /** Finds out from the first line that says something what the file is; gives the lines that hold records. */
+  private begin(lines: string[]): string[] {
+    const at = lines.findIndex((line) => line.trim() !== '');
+    this.line += at < 0 ? lines.length : at;
+    if (at < 0) return [];
+    const first = lines[at].replace(/^\uFEFF/, '').trim();
     if (first.startsWith('{')) {
       this.form = 'json';
-      return;
+      return lines.slice(at);
     }
     this.form = 'csv';
-    lines.shift();
     this.line++;
     const [heading = []] = this.readCsv(first);
     heading.forEach((name, at) => {
@@ -81,6 +84,7 @@ export class NavigationLog {
         `Its heading must name the columns visit, time, route (and action); missing: ${missing.join(', ')}.`,
         `${this.fileName}:${this.line}`,
       );
+    return lines.slice(at + 1);
   }
 
   private csv(text: string): void {
