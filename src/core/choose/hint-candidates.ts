@@ -9,14 +9,18 @@ import { shortName } from '../text/short-name.ts';
 import { wishesOf } from '../visitors/reckon.ts';
 import { VisitCompiler } from '../visits/program.ts';
 import type { Hint, HintKind, HintPlace, HintTarget } from '../vocabulary/hints.ts';
+import { HINT_PLACES } from '../vocabulary/hints.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
 import type { Candidate } from './types.ts';
 
 /** Ways of giving one hint. */
 type Given = { kind: HintKind; place: HintPlace; on?: Trigger; priority?: 'high' };
 
+/** Places that are tried for any hint; one by script needs a trigger besides. */
+const TRIED: Record<HintPlace, boolean> = { markup: true, header: true, early: true, script: false };
+
 const inEveryPlace = (kind: HintKind): Given[] =>
-  (['markup', 'header', 'early'] as const).map((place) => ({ kind, place }));
+  HINT_PLACES.filter((place) => TRIED[place]).map((place) => ({ kind, place }));
 
 const NOW = inEveryPlace('modulepreload');
 const ASSET = inEveryPlace('preload');

@@ -42,6 +42,23 @@ export function parseLoadCase(value: unknown): LoadCase {
   return new Translator(item).translate();
 }
 
+/** Effects as a case writes them: links by their `rel`; rules about next documents have no written form. */
+type WrittenEffect = Exclude<Effect['kind'], 'link' | 'rule'> | LinkHint['rel'];
+const WRITTEN_EFFECTS: Record<WrittenEffect, true> = {
+  import: true,
+  script: true,
+  fetch: true,
+  prefetch: true,
+  preload: true,
+  modulepreload: true,
+  preconnect: true,
+  stylesheet: true,
+  img: true,
+  cpu: true,
+  scroll: true,
+  render: true,
+};
+
 /** Reads the measures of a case off its timeline. */
 export function predictionOf({ id, program }: LoadCase, timeline: Timeline): CasePrediction {
   const known = (ms: number) => (Number.isFinite(ms) ? ms : null);
@@ -250,24 +267,7 @@ class Translator {
   }
 
   private effect(a: Fields, at: string): Effect {
-    const kind = oneOf(
-      a.do,
-      [
-        'import',
-        'script',
-        'fetch',
-        'prefetch',
-        'preload',
-        'modulepreload',
-        'preconnect',
-        'stylesheet',
-        'img',
-        'cpu',
-        'scroll',
-        'render',
-      ] as const,
-      `${at}.do`,
-    );
+    const kind = oneOf(a.do, Object.keys(WRITTEN_EFFECTS) as WrittenEffect[], `${at}.do`);
     switch (kind) {
       case 'import':
         return { kind, group: this.group(a.href, `${at}.href`) };

@@ -9,9 +9,8 @@ import { plannedLinks } from './planned-links.ts';
 import { decisionsByWay } from './report.ts';
 import { hintScript, triggerScript } from './script.ts';
 import { manifestText } from './tables.ts';
-import type { Artefact, SHIPPED } from './types.ts';
+import type { Artefact, ShippedKind } from './types.ts';
 
-type ShippedKind = (typeof SHIPPED)[number];
 type Named = Omit<Artefact, 'text' | 'kind'> & { kind: ShippedKind };
 
 export interface Handoff {
@@ -90,8 +89,8 @@ export function handoff(app: Snapshot, plan: Plan, files: FileMap | null): Hando
   ];
   const texts: Record<ShippedKind, string> = {
     markup: markupText(routes),
-    headers: headerText(routes, 'header'),
-    'early-hints': headerText(routes, 'early'),
+    headers: headerText(routes, 'headers'),
+    'early-hints': headerText(routes, 'early-hints'),
     'speculation-rules': rulesText(routes),
     'hint-script': hintScript(routes),
     triggers: triggerScript(snapshot, plan, graph),

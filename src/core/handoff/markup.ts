@@ -2,13 +2,13 @@ import { oneLine, plainAddress } from '../text/one-line.ts';
 import type { DocumentHintKind } from '../vocabulary/hints.ts';
 import { isDocumentHint } from '../vocabulary/hints.ts';
 import type { PlannedLink, RoutePlan } from './planned-links.ts';
-import { needsScript } from './planned-links.ts';
+import { CARRIED, needsScript } from './planned-links.ts';
 
 /** The `link` elements of each route's head, in order, as HTML. */
 export function markupText(routes: readonly RoutePlan[]): string {
   return routes
     .flatMap(({ pattern, links, priorities }) => {
-      const tags = links.filter((l) => l.hint.place === 'markup' && !needsScript(l)).map(tagOf);
+      const tags = links.filter((l) => CARRIED[l.hint.place].by === 'markup' && !needsScript(l)).map(tagOf);
       const notes = priorities.map(
         ({ address, priority }) => `<!-- on the tag of ${comment(address)}: fetchpriority="${priority}" -->`,
       );
@@ -48,12 +48,12 @@ function comment(text: string): string {
 }
 
 /** `Link` fields (RFC 8288) of the final answer, or of early hints (RFC 8297), by route. */
-export function headerText(routes: readonly RoutePlan[], place: 'header' | 'early'): string {
+export function headerText(routes: readonly RoutePlan[], as: 'headers' | 'early-hints'): string {
   return routes
     .flatMap(({ pattern, links }) => {
-      const own = links.filter((l) => l.hint.place === place);
+      const own = links.filter((l) => CARRIED[l.hint.place].by === as);
       if (own.length === 0) return [];
-      const status = place === 'early' ? ['HTTP/1.1 103 Early Hints'] : [];
+      const status = as === 'early-hints' ? ['HTTP/1.1 103 Early Hints'] : [];
       const always = own.filter((l) => !l.hint.notForDataSaver).map(fieldOf);
       const spared = own.filter((l) => l.hint.notForDataSaver).map(fieldOf);
       const unless = spared.length > 0 ? ['# unless the request says Save-Data: on', ...new Set(spared)] : [];

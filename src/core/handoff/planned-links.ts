@@ -3,9 +3,10 @@ import { compileHints } from '../load/compile.ts';
 import type { FetchPriority } from '../load/types.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import type { Hint } from '../vocabulary/hints.ts';
+import type { Hint, HintPlace } from '../vocabulary/hints.ts';
 import { isDocumentHint } from '../vocabulary/hints.ts';
 import type { Addresses } from './addresses.ts';
+import type { ShippedKind } from './types.ts';
 
 /** A link as the plan wants it in the document of a route. */
 export interface PlannedLink {
@@ -78,5 +79,14 @@ function mediaOf({ media }: Hint): string | null {
 
 /** Whether only a script can give it: at a trigger, or (which markup can't tell) not to people who save data. */
 export function needsScript({ hint }: PlannedLink): boolean {
-  return hint.place === 'script' || (hint.place === 'markup' && hint.notForDataSaver === true);
+  const { by, sparesDataSavers } = CARRIED[hint.place];
+  return by === 'hint-script' || (!sparesDataSavers && hint.notForDataSaver === true);
 }
+
+/** Which artefact carries the hints of a place, and whether it can leave some out for data savers. */
+export const CARRIED: Record<HintPlace, { by: ShippedKind; sparesDataSavers: boolean }> = {
+  markup: { by: 'markup', sparesDataSavers: false },
+  header: { by: 'headers', sparesDataSavers: true },
+  early: { by: 'early-hints', sparesDataSavers: true },
+  script: { by: 'hint-script', sparesDataSavers: true },
+};

@@ -3,6 +3,7 @@ export const SHIPPED = [
   ...(['markup', 'headers', 'early-hints', 'speculation-rules', 'hint-script', 'triggers'] as const),
   ...(['manifest', 'deploy'] as const),
 ] as const;
+export type ShippedKind = (typeof SHIPPED)[number];
 export const REVIEWED = ['csv', 'report'] as const;
 export const ARTEFACTS = [...SHIPPED, ...REVIEWED] as const;
 export type ArtefactKind = (typeof ARTEFACTS)[number];

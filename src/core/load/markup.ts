@@ -1,13 +1,14 @@
 import type { EffectivePlan } from '../plan/effective.ts';
 import { linkKey } from '../plan/effective.ts';
 import type { ClassicScript, DocumentLink } from '../snapshot/types.ts';
+import type { HintPlace } from '../vocabulary/hints.ts';
 import { builtTags } from './built-tags.ts';
 import type { Compilation } from './compilation.ts';
 import type { Files } from './files.ts';
 import { type AimedHint, linksAt, prioritiesOf } from './hints.ts';
 import type { Landing } from './landing.ts';
 import { type Draft, styleLink } from './tag.ts';
-import type { Action, DocumentLoad, Effect, FetchPriority, MarkupItem } from './types.ts';
+import type { Action, DocumentLoad, Effect, FetchPriority, LinkHint, MarkupItem } from './types.ts';
 
 const HEAD_START = 180;
 const TAG_BYTES = 90;
@@ -23,8 +24,15 @@ export function documentOf(c: Compilation, aimed: AimedHint[], rules: Effect[]):
     return given ? { fetchpriority: given } : {};
   };
 
+  const links: Record<HintPlace, LinkHint[]> = {
+    markup: linksAt(files, aimed, 'markup'),
+    header: linksAt(files, aimed, 'header'),
+    early: linksAt(files, aimed, 'early'),
+    // Added by the entry, see hintsByScript.
+    script: [],
+  };
   const head: Draft[] = [];
-  for (const link of linksAt(files, aimed, 'markup')) head.push({ tag: 'link', ...link });
+  for (const link of links.markup) head.push({ tag: 'link', ...link });
   for (const link of snapshot.links)
     if (link.realm === route.realm && !plan.dropped.has(linkKey(link))) head.push(documentLink(files, link));
   const entry = files.groupOf(landing.entry);
@@ -65,8 +73,8 @@ export function documentOf(c: Compilation, aimed: AimedHint[], rules: Effect[]):
     bytes,
     serverMs: route.document.serverMs,
     cache: 'no-store',
-    earlyHints: linksAt(files, aimed, 'early'),
-    linkHeader: linksAt(files, aimed, 'header'),
+    earlyHints: links.early,
+    linkHeader: links.header,
     flush: [],
     markup: [
       ...head.map((item, i) => ({ at: HEAD_START + i * TAG_BYTES, ...item })),
