@@ -1,6 +1,6 @@
 import type { Command } from 'commander';
 import { membersOf } from '../core/chunks/bits.ts';
-import { formChunks } from '../core/chunks/form-chunks.ts';
+import { planned } from '../core/chunks/planned.ts';
 import type { Chunk } from '../core/chunks/types.ts';
 import { InputError } from '../core/errors.ts';
 import { type ProjectFile, studied } from '../core/formats/project-file.ts';
@@ -25,7 +25,7 @@ export function addChunks(program: Command): void {
       const project = readProject(file);
       const plan = shapesOf(options).reduce(withDecision, planNamed(project, options.plan));
       const snapshot = studied(project, plan);
-      const graph = formChunks(snapshot, plan);
+      const graph = planned(snapshot, plan).graph;
       const paths = (list: Iterable<number>) => [...list].map((m) => snapshot.modules[m].path);
       const result = {
         chunks: graph.chunks.map((chunk) => ({

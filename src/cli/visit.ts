@@ -1,5 +1,6 @@
 import fs from 'node:fs';
 import type { Command } from 'commander';
+import { planned } from '../core/chunks/planned.ts';
 import { InputError } from '../core/errors.ts';
 import { type ProjectFile, studied } from '../core/formats/project-file.ts';
 import { alignedKilobytes } from '../core/text/amounts.ts';
@@ -33,7 +34,7 @@ export function addVisit(program: Command): void {
     const project = readProject(file);
     const plan = planNamed(project, options.plan);
     const visit = visitFrom(project, options.visit);
-    const compiler = new VisitCompiler(studied(project, plan), plan);
+    const compiler = new VisitCompiler(planned(studied(project, plan), plan));
     const { experiences, timeline, sums } = playVisit(compiler, visit, conditionsOf(options));
     const steps = experiences.map((e) => ({
       id: e.step < 0 ? 'landing' : `steps[${e.step}]`,

@@ -2,6 +2,7 @@ import fs from 'node:fs';
 import type { Command } from 'commander';
 import Papa from 'papaparse';
 import { withLearned } from '../core/amend/visits.ts';
+import { planned } from '../core/chunks/planned.ts';
 import { InputError } from '../core/errors.ts';
 import { NavigationLog } from '../core/formats/navigation-log.ts';
 import { studied } from '../core/formats/project-file.ts';
@@ -56,7 +57,11 @@ export function addVisitors(program: Command): void {
     const { model, troubles } = modelOf(snapshot);
     const variants = [{ conditions: conditionsOf(options), share: 1 }];
     const found = finish(
-      expectWaits(new VisitCompiler(snapshot, plan), model, variants, { seed: SEED, visits: MOST_VISITS, error }),
+      expectWaits(new VisitCompiler(planned(snapshot, plan)), model, variants, {
+        seed: SEED,
+        visits: MOST_VISITS,
+        error,
+      }),
     );
     const result = {
       ...(learned ? { log: { lines: learned.lines, visits: learned.visits, troubles: learned.troubles } } : {}),

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
-import { formChunks } from '../core/chunks/form-chunks.ts';
+import { planned } from '../core/chunks/planned.ts';
 import type { Plan } from '../core/plan/types.ts';
 import { shipped } from '../core/ship/shipped.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
@@ -27,8 +27,8 @@ const plan: Plan = {
 };
 
 const chunks = (of: Snapshot, by: Plan) =>
-  formChunks(of, by)
-    .chunks.map((c) => [...c.modules].map((m) => of.modules[m].path).join(' '))
+  planned(of, by)
+    .graph.chunks.map((c) => [...c.modules].map((m) => of.modules[m].path).join(' '))
     .sort();
 
 describe('an import of a sheet that moves', () => {

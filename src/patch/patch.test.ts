@@ -1,7 +1,7 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
-import { formChunks } from '../core/chunks/form-chunks.ts';
+import { planned } from '../core/chunks/planned.ts';
 import { seeded } from '../core/mix/random.ts';
 import type { Decision, Plan } from '../core/plan/types.ts';
 import { graphIndex, importKey } from '../core/snapshot/graph-index.ts';
@@ -18,7 +18,7 @@ const join = (key: string): Decision => ({ kind: 'join', import: key });
 
 /** The chunk graph as what is in which chunk, whatever their ids. */
 function graphWords(snapshot: Snapshot, plan: Plan): string[] {
-  const graph = formChunks(snapshot, plan);
+  const graph = planned(snapshot, plan).graph;
   const names = (of: Iterable<number>) => [...of].map((m) => snapshot.modules[m].path).sort();
   const at = new Map(graph.chunks.map((c, i) => [i, names(c.modules).join(' ')]));
   return graph.roots

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
-import { formChunks } from '../core/chunks/form-chunks.ts';
+import { planned } from '../core/chunks/planned.ts';
 import type { Decision } from '../core/plan/types.ts';
 import { readSource } from '../reader/read-source.ts';
 import { folderOf, removeFolders } from '../test-support/folders.ts';
@@ -22,8 +22,8 @@ function patched(files: Record<string, string>, decisions: Decision[], file: str
   const again = readSource(folder).snapshot;
   expect(again.failed).toEqual([]);
   const chunks = (of: typeof snapshot, decided: Decision[]) =>
-    formChunks(of, { ...plan, decisions: decided })
-      .chunks.map((c) => [...c.modules].map((m) => of.modules[m].path).join(' '))
+    planned(of, { ...plan, decisions: decided })
+      .graph.chunks.map((c) => [...c.modules].map((m) => of.modules[m].path).join(' '))
       .sort();
   expect(chunks(again, [])).toEqual(chunks(snapshot, decisions));
   return fs.readFileSync(path.join(folder, file), 'utf8');

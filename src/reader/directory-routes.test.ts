@@ -1,5 +1,5 @@
 import path from 'node:path';
-import { formChunks } from '../core/chunks/form-chunks.ts';
+import { planned } from '../core/chunks/planned.ts';
 import { BASELINE } from '../core/plan/types.ts';
 import { predict } from '../core/predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../core/sim/conditions.ts';
@@ -98,7 +98,7 @@ describe('this repository', () => {
   });
 
   it('keeps the simulator in the worker and off the page', () => {
-    const graph = formChunks(snapshot, BASELINE);
+    const graph = planned(snapshot, BASELINE).graph;
     const holds = (realm: string, file: string) =>
       graph.roots.some((r) => r.realm === realm && [...r.need].some((m) => snapshot.modules[m].path === file));
     expect(holds('worker src/worker/analyst.worker.ts', 'src/core/sim/simulate.ts')).toBe(true);

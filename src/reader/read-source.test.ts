@@ -1,7 +1,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { membersOf } from '../core/chunks/bits.ts';
-import { formChunks } from '../core/chunks/form-chunks.ts';
+import { planned } from '../core/chunks/planned.ts';
 import { BASELINE } from '../core/plan/types.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import { folderOf, removeFolders, SAMPLE } from '../test-support/folders.ts';
@@ -58,7 +58,7 @@ describe('the sample', () => {
   });
 
   it('has the planted mistakes', () => {
-    const graph = formChunks(snapshot, BASELINE);
+    const graph = planned(snapshot, BASELINE).graph;
     const start = new Set([...membersOf(graph.roots[0].reach)].map((m) => snapshot.modules[m].path));
     expect(start).toContain('packages/paperkit/src/index.ts');
     expect(start).toContain('packages/mapkeel/src/index.ts');
@@ -91,7 +91,7 @@ describe('the sample', () => {
   });
 
   it('estimates large chunks within 10 % of the really compressed size', () => {
-    for (const chunk of formChunks(snapshot, BASELINE).chunks.filter((c) => c.bytes.minified > 20_000)) {
+    for (const chunk of planned(snapshot, BASELINE).graph.chunks.filter((c) => c.bytes.minified > 20_000)) {
       const exact = exactSizes(chunk.modules.map((m) => texts[snapshot.modules[m].path]));
       const estimate = chunk.bytes.gzip - chunk.overhead.gzip;
       expect(Math.abs(estimate - exact.gzip) / exact.gzip).toBeLessThan(0.1);

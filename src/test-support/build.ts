@@ -1,11 +1,11 @@
-import { formChunks } from '../core/chunks/form-chunks.ts';
+import { planned } from '../core/chunks/planned.ts';
 import { BASELINE } from '../core/plan/types.ts';
 import type { Reading } from '../reader/read-source.ts';
 import { builtFile, outputOf } from './output.ts';
 
 /** What a production build could make of an app that was read: one file with a map for each chunk, and a document. */
 export function buildOf({ snapshot, sources, texts }: Reading, head = ''): Record<string, string> {
-  const graph = formChunks(snapshot, BASELINE);
+  const graph = planned(snapshot, BASELINE).graph;
   const nameOf = (chunk: number) =>
     `assets/${graph.chunks[chunk].name.replace(/\W+/g, '-')}-${chunk}.${graph.chunks[chunk].kind === 'style' ? 'css' : 'js'}`;
   const chunkOf = new Map<number, number>();

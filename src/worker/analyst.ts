@@ -7,7 +7,7 @@ import { type CrowdGains, gainsOver } from '../core/choose/gains-over.ts';
 import type { HintRow } from '../core/choose/hint-table.ts';
 import type { Ahead, Circumstance, MeasuredShares, Wanted } from '../core/choose/types.ts';
 import { carriedOverRoutes } from '../core/chunks/carried-rows.ts';
-import { formChunks } from '../core/chunks/form-chunks.ts';
+import { planned } from '../core/chunks/planned.ts';
 import { type PlanTable, planTable } from '../core/compare/compare.ts';
 import { type EarnedTable, earnedBy } from '../core/compare/earned.ts';
 import { InputError } from '../core/errors.ts';
@@ -402,7 +402,7 @@ export class Analyst {
   /** The chunks that a plan makes of the entry that a route belongs to, the largest first. */
   chunks(plan: Plan, route: string): ChunkRow[] {
     const { realm } = this.app().routes.find((r) => r.pattern === route) ?? { realm: '' };
-    const graph = formChunks(this.app(plan), plan);
+    const graph = planned(this.app(plan), plan).graph;
     return graph.chunks
       .filter((c) => c.realm === realm)
       .map(({ id, name, kind, bytes, modules, roots, file }) => ({

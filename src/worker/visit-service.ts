@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { has } from '../core/chunks/bits.ts';
+import { planned } from '../core/chunks/planned.ts';
 import { NavigationLog } from '../core/formats/navigation-log.ts';
 import { followLanding, momentTrigger } from '../core/load/landing.ts';
 import { effectivePlan } from '../core/plan/effective.ts';
@@ -175,7 +176,8 @@ export class VisitService {
   private compiler(plan: Plan): VisitCompiler {
     const key = JSON.stringify(plan.decisions);
     return (
-      this.compilers.get(key) ?? keep(this.compilers, key, new VisitCompiler(this.app(plan), plan), MOST_COMPILERS)
+      this.compilers.get(key) ??
+      keep(this.compilers, key, new VisitCompiler(planned(this.app(plan), plan)), MOST_COMPILERS)
     );
   }
 

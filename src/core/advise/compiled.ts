@@ -1,7 +1,9 @@
 import { formChunks } from '../chunks/form-chunks.ts';
+import type { PlannedApp } from '../chunks/planned.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { compileLoad } from '../load/compile.ts';
 import type { LoadProgram } from '../load/types.ts';
+import { effectivePlan } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
 import { shipped } from '../ship/shipped.ts';
 import type { Snapshot } from '../snapshot/types.ts';
@@ -38,32 +40,32 @@ export class Compilations {
   }
 
   private compile(plan: Plan): Compiled {
-    const { snapshot } = shipped(this.app, plan);
-    const graph = this.chunksOf(snapshot, plan);
-    const compiler = new VisitCompiler(snapshot, plan, graph, (from) => this.moves.get(from) ?? NOWHERE);
+    const app = this.planned(shipped(this.app, plan).snapshot, plan);
+    const compiler = new VisitCompiler(app, (from) => this.moves.get(from) ?? NOWHERE);
     const landings = new Map<string, { program: LoadProgram; key: string }>();
     const landing = (pattern: string) => {
       let known = landings.get(pattern);
       if (!known) {
-        const program = compileLoad(snapshot, plan, graph, pattern);
+        const program = compileLoad(app, pattern);
         known = { program, key: JSON.stringify(program) };
         landings.set(pattern, known);
       }
       return known;
     };
-    return { snapshot, compiler, landing };
+    return { snapshot: app.snapshot, compiler, landing };
   }
 
   /** Hints ask for chunks, they don't shape them. */
-  private chunksOf(snapshot: Snapshot, plan: Plan): ChunkGraph {
+  private planned(snapshot: Snapshot, plan: Plan): PlannedApp {
+    const effective = effectivePlan(snapshot, plan);
     const key = JSON.stringify(plan.decisions.filter((d) => d.kind !== 'hint' && d.kind !== 'put aside'));
-    const known = this.graphs.get(key) ?? formChunks(snapshot, plan);
+    const known = this.graphs.get(key) ?? formChunks(snapshot, effective);
     this.graphs.delete(key);
     this.graphs.set(key, known);
     for (const [oldest] of this.graphs) {
       if (this.graphs.size <= MOST_GRAPHS) break;
       this.graphs.delete(oldest);
     }
-    return known;
+    return { snapshot, plan: effective, graph: known };
   }
 }

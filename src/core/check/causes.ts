@@ -173,8 +173,11 @@ function momentOf(app: Snapshot, plan: Plan, limit: Limit): Moment | null {
   const { snapshot } = shipped(app, plan);
   const route = snapshot.routes.find((r) => r.pattern === limit.route);
   if (!route) return null;
-  const { graph, effective, starts } = startsOf(snapshot, plan);
-  const { deferred } = effective;
+  const {
+    graph,
+    plan: { deferred },
+    starts,
+  } = startsOf(snapshot, plan);
   const start = starts.find((s) => s.route.pattern === limit.route)!;
   if (limit.action === undefined) {
     const roots = start.landing.roots.filter((l) => graph.roots[l.root].group.every((c) => start.chunks.has(c)));

@@ -41,10 +41,10 @@ const DOCUMENT: Given[] = [
  * late, what they may want next, and the origins that it connects to. Those that the plan has already are left out.
  */
 export function hintCandidates(analysis: AnalysisContext, model: VisitorModel): Candidate[] {
-  const { snapshot, plan, starts } = analysis;
+  const { plan, starts } = analysis;
   const has = new Set(plan.decisions.map(subjectOf));
   const { wishes, stays } = wishesOf(model);
-  const visits = new VisitCompiler(snapshot, plan);
+  const visits = new VisitCompiler(starts);
   const found: Candidate[] = [];
   for (const { route } of starts.starts) {
     const { pattern } = route;

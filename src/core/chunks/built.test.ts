@@ -3,7 +3,7 @@ import { anyApp, sketch } from '../../test-support/snapshots.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
 import { importKey } from '../snapshot/graph-index.ts';
 import type { BuiltFile, Snapshot } from '../snapshot/types.ts';
-import { formChunks } from './form-chunks.ts';
+import { planned } from './planned.ts';
 
 /** A random app as some build may have cut it: every module in one file or two, the document asks for the first. */
 const anyOutput = anyApp(16).chain((app) =>
@@ -49,7 +49,7 @@ describe('the chunks of a production output', () => {
     fc.assert(
       fc.property(anyOutput, ({ snapshot, decisions }) => {
         for (const plan of [BASELINE, { ...BASELINE, decisions }]) {
-          const graph = formChunks(snapshot, plan);
+          const graph = planned(snapshot, plan).graph;
           const started = graph.roots[0].group;
           for (const root of graph.roots) {
             const there = new Set([...root.group, ...started].flatMap((c) => graph.chunks[c].modules));
@@ -63,14 +63,14 @@ describe('the chunks of a production output', () => {
   it('are the real files as long as nothing is decided, and again when all is taken back', () => {
     fc.assert(
       fc.property(anyOutput, ({ snapshot, decisions }) => {
-        const built = formChunks(snapshot, BASELINE);
+        const built = planned(snapshot, BASELINE).graph;
         for (const chunk of built.chunks) {
           const file = snapshot.output!.files.find((f) => f.path === chunk.file)!;
           expect(chunk.modules).toEqual(file.modules.map((m) => m.module));
           expect(chunk.bytes).toMatchObject(file.bytes);
         }
         const back = decisions.map((d) => ({ ...d, kind: d.kind === 'detach' ? 'join' : 'detach' }) as Decision);
-        expect(formChunks(snapshot, { ...BASELINE, decisions: [...decisions, ...back] })).toEqual(built);
+        expect(planned(snapshot, { ...BASELINE, decisions: [...decisions, ...back] }).graph).toEqual(built);
       }),
     );
   });
@@ -89,7 +89,7 @@ describe('the chunks of a production output', () => {
     };
     const starts = [{ realm: 'site', tags: [{ file: 0, placement: 'defer' as const, offset: 0 }] }];
     const snapshot = { ...app, output: { files: [file], starts } };
-    const { chunks } = formChunks(snapshot, { ...BASELINE, decisions: [{ kind: 'detach', import: 'main::big' }] });
+    const { chunks } = planned(snapshot, { ...BASELINE, decisions: [{ kind: 'detach', import: 'main::big' }] }).graph;
     expect(chunks.map((c) => [c.file ?? null, c.modules])).toEqual([
       ['all.js', [0, 2]],
       [null, [1]],

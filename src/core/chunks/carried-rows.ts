@@ -4,8 +4,8 @@ import { graphIndex, importKey } from '../snapshot/graph-index.ts';
 import { landingShares } from '../snapshot/landing-shares.ts';
 import type { Route, Snapshot } from '../snapshot/types.ts';
 import { carriedWeights, type Weight } from './carried.ts';
-import { formChunks } from './form-chunks.ts';
 import { type Moved, movedBy } from './moved.ts';
+import { planned } from './planned.ts';
 import { startModules } from './start-modules.ts';
 
 /** One import (parallel ones of a pair of modules count as one) and what it carries out of a start. */
@@ -27,9 +27,11 @@ export interface CarriedRows {
 /** Carried weight (minified bytes) of every import and module of a route's start, heaviest first, with what moves. */
 export function carriedRows(snapshot: Snapshot, plan: Plan, route: Route): CarriedRows {
   const index = graphIndex(snapshot);
-  const { deferred } = effectivePlan(snapshot, plan);
+  const {
+    plan: { deferred },
+    graph,
+  } = planned(snapshot, plan);
   const carried = carriedWeights(snapshot, index, deferred, startModules(snapshot, route));
-  const graph = formChunks(snapshot, plan);
   const imports: CarriedImport[] = [];
   for (const from of carried.modules) {
     const pairs = new Map<number, number[]>();

@@ -4,7 +4,7 @@ import { BASELINE, type Plan } from '../plan/types.ts';
 import { importKey } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { membersOf } from './bits.ts';
-import { formChunks } from './form-chunks.ts';
+import { planned } from './planned.ts';
 import type { ChunkGraph } from './types.ts';
 
 function plan(...decisions: Plan['decisions']): Plan {
@@ -104,7 +104,7 @@ describe('formChunks', () => {
   it('gives each root what the definitions say', () => {
     fc.assert(
       fc.property(anyApp(), (snapshot) => {
-        const graph = formChunks(snapshot, BASELINE);
+        const graph = planned(snapshot, BASELINE).graph;
         const expected = oracle(snapshot);
         const said = new Map(
           graph.roots.map((r) => {
@@ -125,7 +125,7 @@ describe('formChunks', () => {
   it('holds exactly the needed modules in each load group, and no module twice in a realm', () => {
     fc.assert(
       fc.property(anyApp(), (snapshot) => {
-        const graph = formChunks(snapshot, BASELINE);
+        const graph = planned(snapshot, BASELINE).graph;
         for (const root of graph.roots) {
           const union = root.group.flatMap((c) => graph.chunks[c].modules).sort((a, b) => a - b);
           expect(union).toEqual([...root.need].sort((a, b) => a - b));
@@ -143,9 +143,9 @@ describe('formChunks', () => {
         const key = importKey(snapshot, snapshot.imports[pick % snapshot.imports.length]);
         const wasStatic = snapshot.imports[pick % snapshot.imports.length].kind === 'static';
         const [there, back] = wasStatic ? (['detach', 'join'] as const) : (['join', 'detach'] as const);
-        formChunks(snapshot, plan({ kind: there, import: key }));
-        const again = formChunks(snapshot, plan({ kind: there, import: key }, { kind: back, import: key }));
-        expect(inWords(snapshot, again)).toEqual(inWords(snapshot, formChunks(snapshot, BASELINE)));
+        planned(snapshot, plan({ kind: there, import: key })).graph;
+        const again = planned(snapshot, plan({ kind: there, import: key }, { kind: back, import: key })).graph;
+        expect(inWords(snapshot, again)).toEqual(inWords(snapshot, planned(snapshot, BASELINE).graph));
       }),
     );
   });
@@ -165,8 +165,8 @@ describe('formChunks', () => {
           routes: [...snapshot.routes].reverse(),
         };
         expect(shuffled.modules).toHaveLength(count);
-        expect(inWords(shuffled, formChunks(shuffled, BASELINE))).toEqual(
-          inWords(snapshot, formChunks(snapshot, BASELINE)),
+        expect(inWords(shuffled, planned(shuffled, BASELINE).graph)).toEqual(
+          inWords(snapshot, planned(snapshot, BASELINE).graph),
         );
       }),
     );
@@ -183,7 +183,7 @@ describe('formChunks', () => {
       },
       { routes: [route('/a', 'a'), route('/b', 'b')] },
     );
-    const graph = formChunks(snapshot, BASELINE);
+    const graph = planned(snapshot, BASELINE).graph;
     expect(graph.chunks.map((c) => c.name)).toEqual(['@made/up', 'entry', 'a', 'b']);
     expect(graph.roots.map((r) => r.kind)).toEqual(['entry', 'page', 'page']);
     const b = graph.roots[2];
@@ -197,7 +197,7 @@ describe('formChunks', () => {
       b: { imports: ['a'] },
       c: { imports: ['a'] },
     });
-    const [chunk] = formChunks(snapshot, BASELINE).chunks;
+    const [chunk] = planned(snapshot, BASELINE).graph.chunks;
     expect(chunk.modules.map((m) => snapshot.modules[m].path)).toEqual(['c', 'a', 'b', 'main']);
   });
 
@@ -207,7 +207,7 @@ describe('formChunks', () => {
       'a.css': { kind: 'style' },
       'z.css': { kind: 'style' },
     });
-    const graph = formChunks(snapshot, BASELINE);
+    const graph = planned(snapshot, BASELINE).graph;
     expect(graph.chunks.map((c) => [c.name, c.kind])).toEqual([
       ['entry styles', 'style'],
       ['entry', 'script'],
@@ -217,7 +217,7 @@ describe('formChunks', () => {
 
   it('lists deferred targets that nothing live reaches', () => {
     const snapshot = sketch({ main: {}, orphan: { imports: ['~lost'] }, lost: {} });
-    const graph = formChunks(snapshot, BASELINE);
+    const graph = planned(snapshot, BASELINE).graph;
     expect(graph.unreached.map((m) => snapshot.modules[m].path)).toEqual(['lost']);
     expect(graph.roots).toHaveLength(1);
   });
@@ -225,14 +225,14 @@ describe('formChunks', () => {
   it('gives after one decision what forming everything again gives', () => {
     fc.assert(
       fc.property(anyApp(), fc.array(fc.nat(), { maxLength: 5 }), (snapshot, picks) => {
-        formChunks(snapshot, BASELINE);
+        planned(snapshot, BASELINE).graph;
         const decisions = picks.flatMap((n): Plan['decisions'] => {
           const item = snapshot.imports[n % Math.max(1, snapshot.imports.length)];
           return item ? [{ kind: item.kind === 'static' ? 'detach' : 'join', import: importKey(snapshot, item) }] : [];
         });
-        const warm = formChunks(snapshot, plan(...decisions));
+        const warm = planned(snapshot, plan(...decisions)).graph;
         const again = structuredClone(snapshot);
-        expect(inWords(again, formChunks(again, plan(...decisions)))).toEqual(inWords(snapshot, warm));
+        expect(inWords(again, planned(again, plan(...decisions)).graph)).toEqual(inWords(snapshot, warm));
       }),
     );
   });
@@ -243,7 +243,7 @@ describe('formChunks', () => {
       { realm: 'worker w', kind: 'worker' as const, document: null, modules: ['w'] },
     ];
     const snapshot = sketch({ main: { imports: ['shared'] }, w: { imports: ['shared'] }, shared: {} }, { entries });
-    const graph = formChunks(snapshot, BASELINE);
+    const graph = planned(snapshot, BASELINE).graph;
     expect(graph.roots.map((r) => [r.kind, membersOf(r.present).length, r.need.length])).toEqual([
       ['entry', 0, 2],
       ['worker', 0, 2],

@@ -1,5 +1,4 @@
-import { effectivePlan } from '../plan/effective.ts';
-import type { Plan } from '../plan/types.ts';
+import type { EffectivePlan } from '../plan/effective.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { AllReach } from './all-reach.ts';
@@ -20,9 +19,11 @@ import type { Chunk, ChunkBytes, ChunkGraph, Root } from './types.ts';
  * and scripts apart); a root's load group is the chunks of what it needs and doesn't find present. The result
  * doesn't depend on the order of the snapshot's arrays but for the numbers in it.
  */
-export function formChunks(snapshot: Snapshot, plan: Plan): ChunkGraph {
+export function formChunks(
+  snapshot: Snapshot,
+  { deferred, shaping }: Pick<EffectivePlan, 'deferred' | 'shaping'>,
+): ChunkGraph {
   const index = graphIndex(snapshot);
-  const { deferred, shaping } = effectivePlan(snapshot, plan);
   const reacher = new Reacher(index, deferred);
   const reach = new AllReach(index, deferred, rootCandidates(snapshot, index, deferred));
   const graph: ChunkGraph = { realms: [], roots: [], chunks: [], unreached: [] };

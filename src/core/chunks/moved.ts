@@ -1,7 +1,7 @@
 import { withDecision } from '../plan/decisions.ts';
 import type { Decision, Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { formChunks } from './form-chunks.ts';
+import { planned } from './planned.ts';
 import type { ChunkGraph } from './types.ts';
 
 /** What a root's load group gains or loses by a change of the plan, in minified bytes of modules. */
@@ -19,8 +19,8 @@ export function movedBy(snapshot: Snapshot, plan: Plan, decisions: Decision[], b
     new Map(
       graph.roots.map((r) => [r.id, [...r.need].reduce((sum, m) => sum + snapshot.modules[m].bytes.minified, 0)]),
     );
-  const old = sizes(before ?? formChunks(snapshot, plan));
-  const now = sizes(formChunks(snapshot, decisions.reduce(withDecision, plan)));
+  const old = sizes(before ?? planned(snapshot, plan).graph);
+  const now = sizes(planned(snapshot, decisions.reduce(withDecision, plan)).graph);
   const roots = new Set([...old.keys(), ...now.keys()]);
   return [...roots]
     .map((root) => ({ root, bytes: (now.get(root) ?? 0) - (old.get(root) ?? 0) }))

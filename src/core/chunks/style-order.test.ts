@@ -3,7 +3,7 @@ import { anyApp, sketch } from '../../test-support/snapshots.ts';
 import { effectivePlan } from '../plan/effective.ts';
 import { BASELINE } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import { formChunks } from './form-chunks.ts';
+import { planned } from './planned.ts';
 import { postOrder } from './reach.ts';
 import { styleConflicts } from './style-order.ts';
 
@@ -31,7 +31,7 @@ describe('the order of style sheets', () => {
     fc.assert(
       fc.property(anyApp(), (app) => {
         const { deferred } = effectivePlan(app, BASELINE);
-        const { roots } = formChunks(app, BASELINE);
+        const { roots } = planned(app, BASELINE).graph;
         const orders = roots.map((r) =>
           postOrder(graphIndex(app), deferred, r.target).filter((m) => app.modules[m].kind === 'style'),
         );

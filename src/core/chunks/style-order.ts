@@ -1,8 +1,7 @@
-import { effectivePlan } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { formChunks } from './form-chunks.ts';
+import { planned } from './planned.ts';
 import { evaluationOrder, postOrder } from './reach.ts';
 
 /** Two style sheets that one root wants in one order and another root in the other. */
@@ -34,8 +33,10 @@ export function styleConflicts(snapshot: Snapshot, plan: Plan): StyleConflict[] 
   const isStyle = Uint8Array.from(snapshot.modules, (m) => (m.kind === 'style' ? 1 : 0));
   if (!isStyle.includes(1)) return [];
   const index = graphIndex(snapshot);
-  const { deferred } = effectivePlan(snapshot, plan);
-  const graph = formChunks(snapshot, plan);
+  const {
+    plan: { deferred },
+    graph,
+  } = planned(snapshot, plan);
   const found = new Map<string, StyleConflict>();
   for (const realm of graph.realms) {
     const roots = graph.roots.filter((r) => r.realm === realm);

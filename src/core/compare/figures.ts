@@ -1,5 +1,5 @@
-import { formChunks } from '../chunks/form-chunks.ts';
-import type { ChunkGraph } from '../chunks/types.ts';
+import type { PlannedApp } from '../chunks/planned.ts';
+import { planned } from '../chunks/planned.ts';
 import { compileLoad } from '../load/compile.ts';
 import type { LoadProgram } from '../load/types.ts';
 import { type Reading, readTimeline } from '../metrics/readout.ts';
@@ -16,19 +16,14 @@ const NOWHERE: ReadonlySet<string> = new Set();
 
 /** Figures of landings and actions under one plan. Chunks are formed once, and each load is compiled once. */
 export class PlanFigures {
-  private readonly app: Snapshot;
-  private readonly graph: ChunkGraph;
+  private readonly app: PlannedApp;
   private readonly compiler: VisitCompiler;
   private readonly programs = new Map<string, LoadProgram>();
   private readonly readings = new Map<string, Reading>();
 
-  constructor(
-    snapshot: Snapshot,
-    private readonly plan: Plan,
-  ) {
-    this.app = shipped(snapshot, plan).snapshot;
-    this.graph = formChunks(this.app, plan);
-    this.compiler = new VisitCompiler(this.app, plan, this.graph, () => NOWHERE);
+  constructor(snapshot: Snapshot, plan: Plan) {
+    this.app = planned(shipped(snapshot, plan).snapshot, plan);
+    this.compiler = new VisitCompiler(this.app, () => NOWHERE);
   }
 
   landing(route: string, conditions: Conditions): LandingFigures {
@@ -54,8 +49,8 @@ export class PlanFigures {
    * route has no part behind that action, or nothing can bring it.
    */
   action(route: string, part: string, conditions: Conditions): ActionFigures | null {
-    const found = actionsOf(this.app, route).find((p) => p.id === part);
-    const wait = found && partWait(this.compiler, this.app, route, found, conditions);
+    const found = actionsOf(this.app.snapshot, route).find((p) => p.id === part);
+    const wait = found && partWait(this.compiler, this.app.snapshot, route, found, conditions);
     if (!wait) return null;
     return {
       wait: wait.wait,
@@ -80,7 +75,7 @@ export class PlanFigures {
   private program(route: string): LoadProgram {
     let program = this.programs.get(route);
     if (!program) {
-      program = compileLoad(this.app, this.plan, this.graph, route);
+      program = compileLoad(this.app, route);
       this.programs.set(route, program);
     }
     return program;

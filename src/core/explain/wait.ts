@@ -1,4 +1,4 @@
-import { formChunks } from '../chunks/form-chunks.ts';
+import { planned } from '../chunks/planned.ts';
 import { compileLoad } from '../load/compile.ts';
 import { readTimeline } from '../metrics/readout.ts';
 import type { Plan } from '../plan/types.ts';
@@ -43,21 +43,21 @@ export function waitsUnder(
   target: string,
   conditions: readonly Conditions[],
 ): (SplitWait | null)[] {
-  const graph = formChunks(snapshot, plan);
+  const app = planned(snapshot, plan);
   const route = snapshot.routes.find((r) => r.pattern === pattern);
   const part = route?.parts.find((p) => p.module === target);
   if (!route) return conditions.map(() => null);
-  const landing = compileLoad(snapshot, plan, graph, pattern);
-  const [probe] = compileLoad(snapshot, plan, graph, pattern, [{ target, atMs: 0 }]).steps;
+  const landing = compileLoad(app, pattern);
+  const [probe] = compileLoad(app, pattern, [{ target, atMs: 0 }]).steps;
   if (!probe) return conditions.map(() => null);
-  const compiler = new VisitCompiler(snapshot, plan, graph, () => NOWHERE);
+  const compiler = new VisitCompiler(app, () => NOWHERE);
   return conditions.map((under) => {
     const played = part ? partWait(compiler, snapshot, pattern, part, under) : null;
     if (played) return { wait: played.wait, until: played.until, complete: played.complete };
     const { milestones } = readTimeline(landing, simulate(landing, under), under);
     const rest = [milestones.timeToInteractive, milestones.interactive].filter(Number.isFinite);
     const atMs = Math.max(0, ...rest) + REST_MS;
-    const program = compileLoad(snapshot, plan, graph, pattern, [{ target, atMs }]);
+    const program = compileLoad(app, pattern, [{ target, atMs }]);
     const [step] = simulate(program, under).steps;
     const wait = step ? step.ready - step.at : null;
     return wait === null ? null : { wait, until: 'run', complete: wait };

@@ -1,4 +1,4 @@
-import { formChunks } from '../chunks/form-chunks.ts';
+import { planned } from '../chunks/planned.ts';
 import type { Chunk, ChunkGraph } from '../chunks/types.ts';
 import { BASELINE } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
@@ -30,7 +30,7 @@ export function filesToDeploy(
   addresses: Addresses,
   files: FileMap | null,
 ): DeployedFile[] {
-  const built = formChunks(app, BASELINE);
+  const built = planned(app, BASELINE).graph;
   const before = new Addresses(app, built, files);
   const keyOf = (of: Snapshot, { kind, realm, modules }: Chunk) =>
     `${kind} ${realm} ${[...modules]

@@ -1,4 +1,4 @@
-import { formChunks } from '../chunks/form-chunks.ts';
+import { planned } from '../chunks/planned.ts';
 import type { Plan } from '../plan/types.ts';
 import { shipped } from '../ship/shipped.ts';
 import type { Snapshot } from '../snapshot/types.ts';
@@ -26,9 +26,10 @@ export interface Handoff {
  */
 export function handoff(app: Snapshot, plan: Plan, files: FileMap | null): Handoff {
   const { snapshot } = shipped(app, plan);
-  const graph = formChunks(snapshot, plan);
+  const way = planned(snapshot, plan);
+  const { graph } = way;
   const addresses = new Addresses(snapshot, graph, files);
-  const routes = plannedLinks(snapshot, plan, graph, addresses);
+  const routes = plannedLinks(way, addresses);
   const given: Named[] = [
     {
       kind: 'markup',

@@ -1,8 +1,6 @@
-import type { ChunkGraph } from '../chunks/types.ts';
+import type { PlannedApp } from '../chunks/planned.ts';
 import { compileHints } from '../load/compile.ts';
 import type { FetchPriority } from '../load/types.ts';
-import type { Plan } from '../plan/types.ts';
-import type { Snapshot } from '../snapshot/types.ts';
 import type { Hint, HintPlace } from '../vocabulary/hints.ts';
 import { isDocumentHint } from '../vocabulary/hints.ts';
 import type { Addresses } from './addresses.ts';
@@ -32,10 +30,10 @@ export interface RoutePlan {
 }
 
 /** The hints of a plan for every route whose document carries any. */
-export function plannedLinks(snapshot: Snapshot, plan: Plan, graph: ChunkGraph, addresses: Addresses): RoutePlan[] {
-  return snapshot.routes
+export function plannedLinks(app: PlannedApp, addresses: Addresses): RoutePlan[] {
+  return app.snapshot.routes
     .map(({ pattern }): RoutePlan => {
-      const { hints, resources } = compileHints(snapshot, plan, graph, pattern);
+      const { hints, resources } = compileHints(app, pattern);
       return {
         pattern,
         links: hints.flatMap(({ hint, links }) =>

@@ -90,9 +90,10 @@ export interface UnusedStyles {
 
 /** What each route's start is made of, what is heavy, and what is in the wrong start. Modules heaviest first. */
 export function inventoryOf(snapshot: Snapshot, plan: Plan, conditions: Conditions): Inventory {
-  const { graph, effective, starts: onAnyScreen } = startsOf(snapshot, plan);
+  const app = startsOf(snapshot, plan);
+  const { graph, plan: effective, starts: onAnyScreen } = app;
   const landed = onAnyScreen.map((start) => {
-    const program = compileLoad(snapshot, plan, graph, start.route.pattern);
+    const program = compileLoad(app, start.route.pattern);
     const timeline = simulate(program, conditions);
     const reading = readTimeline(program, timeline, conditions);
     const files = reading.sums.start.map((f) => program.resources[timeline.requests[f.request].resource]);

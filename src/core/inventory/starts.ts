@@ -1,8 +1,8 @@
-import { formChunks } from '../chunks/form-chunks.ts';
+import type { PlannedApp } from '../chunks/planned.ts';
+import { planned } from '../chunks/planned.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { firstScreenOf } from '../load/first-screen.ts';
 import { followLanding, type Landing } from '../load/landing.ts';
-import { type EffectivePlan, effectivePlan } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Route, Snapshot } from '../snapshot/types.ts';
 
@@ -16,23 +16,21 @@ export interface Start {
   modules: Set<number>;
 }
 
-export interface Starts {
-  graph: ChunkGraph;
-  effective: EffectivePlan;
+export interface Starts extends PlannedApp {
   starts: Start[];
 }
 
 /** The starts of all routes under a plan, with what any screen asks for. */
 export function startsOf(snapshot: Snapshot, plan: Plan): Starts {
-  const graph = formChunks(snapshot, plan);
-  const effective = effectivePlan(snapshot, plan);
+  const app = planned(snapshot, plan);
+  const { plan: effective, graph } = app;
   const starts = snapshot.routes.map((route): Start => {
     const landing = followLanding(snapshot, effective, graph, route);
     const { roots } = firstScreenOf(snapshot, effective, graph, landing);
     const chunks = new Set(landing.roots.filter((l) => roots.has(l.root)).flatMap((l) => graph.roots[l.root].group));
     return { route, landing, ...startOf(graph, chunks) };
   });
-  return { graph, effective, starts };
+  return { ...app, starts };
 }
 
 /** A start made of these chunks. */

@@ -41,12 +41,7 @@ export function whereabouts(snapshot: Snapshot, plan: Plan, path: string): Where
 }
 
 /** Shortest import paths from the entry to a module over what a route's start holds, one per last importer. */
-function pathsTo(
-  snapshot: Snapshot,
-  { effective, starts, graph }: Starts,
-  pattern: string,
-  module: number,
-): PathStep[][] {
+function pathsTo(snapshot: Snapshot, { plan, starts, graph }: Starts, pattern: string, module: number): PathStep[][] {
   const index = graphIndex(snapshot);
   const { modules, landing } = starts.find((s) => s.route.pattern === pattern)!;
   const asked = new Set(landing.roots.map((l) => graph.roots[l.root].target[0]));
@@ -55,7 +50,7 @@ function pathsTo(
   for (const m of open) came.set(m, -1);
   const follows = (i: number) => {
     const { to } = snapshot.imports[i];
-    return modules.has(to) && (!effective.deferred[i] || asked.has(to));
+    return modules.has(to) && (!plan.deferred[i] || asked.has(to));
   };
   for (let next = 0; next < open.length; next++) {
     const m = open[next];
@@ -77,7 +72,7 @@ function pathsTo(
   const stepOf = (i: number): PathStep => ({
     path: snapshot.modules[snapshot.imports[i].from].path,
     line: snapshot.imports[i].line,
-    deferred: effective.deferred[i] === 1,
+    deferred: plan.deferred[i] === 1,
   });
   if (came.get(module) === -1) return [back(module)];
   const paths = new Map<number, PathStep[]>();

@@ -1,11 +1,11 @@
-import { formChunks } from '../chunks/form-chunks.ts';
+import type { PlannedApp } from '../chunks/planned.ts';
+import { planned } from '../chunks/planned.ts';
 import { splitPointsOf } from '../chunks/split-points.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { compileLoad } from '../load/compile.ts';
 import { followLanding, type LandedRoot, type Landing } from '../load/landing.ts';
 import { comesLater } from '../load/trigger-rules.ts';
 import { startSums, total } from '../metrics/start.ts';
-import { effectivePlan } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
@@ -69,15 +69,15 @@ export interface SheetCell {
  * asks for code, and one for each move along a link, given what the landing brought.
  */
 export function loadSheet(snapshot: Snapshot, plan: Plan, conditions: Conditions): LoadSheet {
-  const graph = formChunks(snapshot, plan);
-  const effective = effectivePlan(snapshot, plan);
+  const app = planned(snapshot, plan);
+  const { plan: effective, graph } = app;
   const landings = new Map(
     snapshot.routes.map((r) => [`${r.realm} ${r.pattern}`, followLanding(snapshot, effective, graph, r)]),
   );
   const rows: SheetRow[] = [];
   for (const route of snapshot.routes) {
     const landing = landings.get(`${route.realm} ${route.pattern}`)!;
-    const { roles, start } = landingRoles(snapshot, plan, graph, route, conditions);
+    const { roles, start } = landingRoles(app, route, conditions);
     const own = { id: route.pattern, kind: 'landing' as const, route, name: route.pattern, target: null };
     rows.push(rowOf(graph, own, roles, start));
     for (const landed of momentsOf(landing)) {
@@ -100,14 +100,8 @@ export function loadSheet(snapshot: Snapshot, plan: Plan, conditions: Conditions
 type Roles = Map<number, SheetCell['role']>;
 
 /** The role of every chunk that a landing fetches by itself, and the bytes of its start. */
-function landingRoles(
-  snapshot: Snapshot,
-  plan: Plan,
-  graph: ChunkGraph,
-  route: Route,
-  conditions: Conditions,
-): { roles: Roles; start: number } {
-  const program = compileLoad(snapshot, plan, graph, route.pattern);
+function landingRoles(app: PlannedApp, route: Route, conditions: Conditions): { roles: Roles; start: number } {
+  const program = compileLoad(app, route.pattern);
   const timeline = simulate(program, { ...conditions, cache: 'empty' });
   const roles: Roles = new Map();
   for (const request of timeline.requests) {

@@ -1,21 +1,24 @@
 import { has } from '../chunks/bits.ts';
+import type { PlannedApp } from '../chunks/planned.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
-import type { EffectivePlan } from '../plan/effective.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { Files } from './files.ts';
 import { chunkOf, type LandedRoot, type Landing, type LandingWalk } from './landing.ts';
+import type { LandingHints } from './landing-hints.ts';
 import type { ScreenPart } from './types.ts';
 
-/** What compiling the document of a landing works on. */
-export interface Compilation {
-  snapshot: Snapshot;
-  plan: EffectivePlan;
-  graph: ChunkGraph;
+/** A landing whose files and parts are known, before its hints are decided. */
+export interface Uncompiled extends PlannedApp {
   walk: LandingWalk;
   landing: Landing;
   files: Files;
   parts: ScreenPart[];
+}
+
+/** What writing the document of a landing works on. */
+export interface Compilation extends Uncompiled {
+  hints: LandingHints;
 }
 
 /** A page runs after the layouts of its chain, though they travel at the same time; not after those that it asks for. */

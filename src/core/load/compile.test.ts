@@ -1,5 +1,5 @@
 import { part, route, sketch } from '../../test-support/snapshots.ts';
-import { formChunks } from '../chunks/form-chunks.ts';
+import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Decision, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
@@ -184,7 +184,7 @@ describe('compileLoad', () => {
     };
     const modes = (hint: { origin: string; crossorigin?: boolean }, of: Snapshot) => {
       const decided = plan(connect(hint));
-      const { document } = compileLoad(of, decided, formChunks(of, decided), '/');
+      const { document } = compileLoad(planned(of, decided), '/');
       return document.markup.flatMap((m) =>
         m.tag === 'link' && m.rel === 'preconnect' ? [m.crossorigin ?? false] : [],
       );
@@ -229,7 +229,7 @@ describe('compileLoad', () => {
   });
 
   it('names the known routes when asked for one that isn’t there', () => {
-    expect(() => compileLoad(app, BASELINE, formChunks(app, BASELINE), '/nowhere')).toThrow('/, /shop, /area/inner');
+    expect(() => compileLoad(planned(app, BASELINE), '/nowhere')).toThrow('/, /shop, /area/inner');
   });
 });
 

@@ -1,16 +1,17 @@
+import type { PlannedApp } from '../chunks/planned.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { InputError } from '../errors.ts';
-import { type EffectivePlan, effectivePlan } from '../plan/effective.ts';
-import type { Plan } from '../plan/types.ts';
+import { type EffectivePlan } from '../plan/effective.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { Hint } from '../vocabulary/hints.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
 import { fetchedAhead } from './ahead.ts';
+import type { Uncompiled } from './compilation.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { Files, preloadOf } from './files.ts';
 import { firstScreenOf } from './first-screen.ts';
-import { type AimedHint, aimedHints, documentHints, hintsByScript, linksOf, rulesAtOnce } from './hints.ts';
+import { decideHints, hintsByScript, rulesAtOnce } from './hints.ts';
 import { interactionsOf } from './interactions.ts';
 import { type Landing, walkLanding } from './landing.ts';
 import { documentOf } from './markup.ts';
@@ -24,49 +25,35 @@ import type { DocumentLoad, Effect, LinkHint, LoadProgram, Resource, Step } from
  * which each is discovered; `clicks` ask for split points later. Throws InputError when the snapshot has no such route.
  */
 export function compileLoad(
-  snapshot: Snapshot,
-  plan: Plan,
-  graph: ChunkGraph,
+  app: PlannedApp,
   pattern: string,
   clicks: { target: string; atMs: number }[] = [],
 ): LoadProgram {
-  const { c, document } = landingOn(snapshot, plan, graph, pattern);
+  const { c, document } = landingOn(app, pattern);
   const steps = clicks.flatMap((click) => clickOn(c.plan, c.landing, c.files, click));
   return { document, resources: c.files.resources, groups: c.files.groups, parts: c.parts, steps };
 }
 
 /** The same for a document in which a visit goes on: with the interactions of later moments (see interactionsOf for `moves`). */
-export function compileWithInteractions(
-  snapshot: Snapshot,
-  plan: Plan,
-  graph: ChunkGraph,
-  pattern: string,
-  moves?: ReadonlySet<string>,
-): LoadProgram {
-  const { c, document } = landingOn(snapshot, plan, graph, pattern);
+export function compileWithInteractions(app: PlannedApp, pattern: string, moves?: ReadonlySet<string>): LoadProgram {
+  const { c, document } = landingOn(app, pattern);
   const interactions = interactionsOf(c, moves);
   return { document, resources: c.files.resources, groups: c.files.groups, parts: c.parts, steps: [], interactions };
 }
 
 /** The hints that the document of a landing carries, each with the links that it becomes, and the files that these name. */
 export function compileHints(
-  snapshot: Snapshot,
-  plan: Plan,
-  graph: ChunkGraph,
+  app: PlannedApp,
   pattern: string,
 ): { hints: { hint: Hint; links: LinkHint[] }[]; resources: Resource[] } {
-  const { c, aimed } = landingOn(snapshot, plan, graph, pattern);
-  const rules = documentHints(c).map((hint) => ({ hint, links: [] }));
-  const hints = aimed.map((a) => ({ hint: a.hint, links: linksOf(c.files, a) }));
-  return { hints: [...hints, ...rules], resources: c.files.resources };
+  const { hints, files } = landingOn(app, pattern).c;
+  const rules = hints.documents.map((hint) => ({ hint, links: [] }));
+  return { hints: [...hints.aimed, ...rules], resources: files.resources };
 }
 
-function landingOn(
-  snapshot: Snapshot,
-  plan: Plan,
-  graph: ChunkGraph,
-  pattern: string,
-): { c: Compilation; document: DocumentLoad; aimed: AimedHint[] } {
+/** Compiles a landing from top to bottom: what it asks for, its files and parts, its hints, and at last its document. */
+function landingOn(app: PlannedApp, pattern: string): { c: Compilation; document: DocumentLoad } {
+  const { snapshot, plan, graph } = app;
   const route = snapshot.routes.find((r) => r.pattern === pattern);
   if (!route) {
     const known = snapshot.routes.map((r) => r.pattern).join(', ');
@@ -76,20 +63,19 @@ function landingOn(
       pattern,
     );
   }
-  const effective = effectivePlan(snapshot, plan);
-  const walk = walkLanding(snapshot, effective, graph, route);
+  const walk = walkLanding(snapshot, plan, graph, route);
   const { landing } = walk;
-  const files = new Files(snapshot, graph, effective, firstScreenOf(snapshot, effective, graph, landing));
-  const c: Compilation = { snapshot, plan: effective, graph, walk, landing, files, parts: [] };
+  const files = new Files(snapshot, graph, plan, firstScreenOf(snapshot, plan, graph, landing));
   addGroups(landing, graph, files, route.page, snapshot);
-  c.parts = screenParts(snapshot, effective, graph, landing, files);
-  addRequests(c);
-  const aimed = aimedHints(c);
-  addWhenSeen(c, aimed);
+  const parts = screenParts(snapshot, plan, graph, landing, files);
+  const landed = { ...app, walk, landing, files, parts };
+  addRequests(landed);
+  const c: Compilation = { ...landed, hints: decideHints(landed) };
+  addWhenSeen(c);
   addContent(snapshot, graph, landing, files);
-  const document = documentOf(c, aimed, rulesAtOnce(c));
+  const document = documentOf(c, rulesAtOnce(c));
   files.noteIdle();
-  return { c, document, aimed };
+  return { c, document };
 }
 
 /** A click that asks for a split point's code; none for one that the landing fetches by itself or never asks for. */
@@ -110,7 +96,7 @@ function clickOn(
 }
 
 /** Each deferred import of the landing becomes an action of the file that holds it. */
-function addRequests(c: Compilation): void {
+function addRequests(c: Uncompiled): void {
   const { snapshot, plan, graph, landing, files } = c;
   for (const landed of landing.roots) {
     if (landed.root === landing.entry) continue;
@@ -136,7 +122,7 @@ function addRequests(c: Compilation): void {
 }
 
 /** Lets an effect happen at a trigger that fires on the landing: from the file that asks, or from an answer that comes. */
-function begin(c: Compilation, asker: Resource | undefined, trigger: Trigger, path: string, effect: Effect): void {
+function begin(c: Uncompiled, asker: Resource | undefined, trigger: Trigger, path: string, effect: Effect): void {
   const { landing, files, parts } = c;
   const { route } = landing;
   const call = trigger.on === 'answer' ? route.data.find((d) => d.id === trigger.of) : undefined;
@@ -150,7 +136,7 @@ function begin(c: Compilation, asker: Resource | undefined, trigger: Trigger, pa
  * What begins when something comes into view: the code of what the document drew already (an island), code that the
  * plan asks for as soon as what leads to it is seen, and the code of linked routes that is fetched ahead.
  */
-function addWhenSeen(c: Compilation, aimed: AimedHint[]): void {
+function addWhenSeen(c: Compilation): void {
   const { plan, landing, files, parts } = c;
   const { route } = landing;
   const entry = entryFile(landing, files);
@@ -164,7 +150,7 @@ function addWhenSeen(c: Compilation, aimed: AimedHint[]): void {
     if (target < 0 || (target === page && !plan.triggers.has(path))) continue;
     entry?.follow.push({ when: 'visible', target, do: { kind: 'import', group: files.root(landed, []) } });
   }
-  entry?.follow.push(...fetchedAhead(c, route, page), ...hintsByScript(c, aimed, page));
+  entry?.follow.push(...fetchedAhead(c, route, page), ...hintsByScript(c, page));
 }
 
 /** Calls and images that a module starts become actions of the file that holds the module. */

@@ -1,5 +1,6 @@
 import { ROUND } from '../../test-support/programs.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
+import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import type { DataCall, Rendering } from '../snapshot/types.ts';
@@ -85,7 +86,7 @@ describe('a part of the first screen', () => {
 
 describe('a wait until all of it is there', () => {
   const played = (holds: string[], act = false) => {
-    const compiler = new VisitCompiler(appOf(), BASELINE);
+    const compiler = new VisitCompiler(planned(appOf(), BASELINE));
     const steps = act ? [{ does: 'act' as const, part: 'dialog', dwellMs: 3000, leadMs: 0 }] : [];
     const { experiences, timeline } = playVisit(compiler, { name: '', landing: '/', holds, steps }, ROUND);
     const ended = (name: string) => timeline.pages[0].timeline.requests.find((r) => r.name === name)!.evaluated;

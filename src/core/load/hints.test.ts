@@ -1,5 +1,5 @@
 import { part, route, sketch } from '../../test-support/snapshots.ts';
-import { formChunks } from '../chunks/form-chunks.ts';
+import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Plan } from '../plan/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
@@ -48,8 +48,8 @@ const withHint = (hint: Partial<Hint> & Pick<Hint, 'kind' | 'target'>): Plan => 
   ...BASELINE,
   decisions: [{ kind: 'hint', hint: { place: 'markup', routes: ['/'], ...hint } }],
 });
-const program = (plan: Plan, pattern = '/') => compileLoad(app, plan, formChunks(app, plan), pattern);
-const documentOf = (plan: Plan) => new VisitCompiler(app, plan).document('/');
+const program = (plan: Plan, pattern = '/') => compileLoad(planned(app, plan), pattern);
+const documentOf = (plan: Plan) => new VisitCompiler(planned(app, plan)).document('/');
 
 describe('hints that a script adds', () => {
   const dialog = { kind: 'split point', module: 'dialog' } as const;

@@ -2,35 +2,44 @@ import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Route } from '../snapshot/types.ts';
 import type { DocumentHintKind, Hint, HintPlace } from '../vocabulary/hints.ts';
 import { isDocumentHint, isLinkHint } from '../vocabulary/hints.ts';
-import { addGroups, type Compilation } from './compilation.ts';
+import { addGroups, type Compilation, type Uncompiled } from './compilation.ts';
 import { type Files, preloadOf } from './files.ts';
 import { walkLanding } from './landing.ts';
+import type { AimedHint, DocumentHint, LandingHints } from './landing-hints.ts';
 import { momentOf } from './trigger-rules.ts';
-import type { Action, Effect, FetchPriority, InteractionAction, LinkHint, RuleEffect } from './types.ts';
+import type { Action, Effect, InteractionAction, LinkHint, RuleEffect } from './types.ts';
 
 /** How long the pointer rests on a link before rules of moderate eagerness begin, as recorded. In ms. */
 const RESTING_MS = 200;
 
-/** A hint that a landing's document carries, with what it means here. */
-export interface AimedHint {
-  hint: Hint;
-  resources: number[];
-  /** For a connection ahead: without credentials (true), or with them; one for each way in which the origin is asked. */
-  anonymous: boolean[];
-}
-
-/** A hint without files here (another realm, nothing that the route can come to use) isn't carried. */
-export function aimedHints(c: Compilation): AimedHint[] {
-  return carried(c).flatMap((hint) => {
+/** Decides what a plan's hints mean on a landing; their files join those of the landing. */
+export function decideHints(c: Uncompiled): LandingHints {
+  const { pattern } = c.landing.route;
+  const carried = c.plan.hints.filter((h) => h.routes.length === 0 || h.routes.includes(pattern));
+  const aimed = carried.flatMap((hint) => {
     if (isDocumentHint(hint.kind)) return [];
-    const aimed = aim(c, hint);
-    return hint.kind === 'preconnect' || aimed.resources.length > 0 ? [aimed] : [];
+    const found = aim(c, hint);
+    return hint.kind === 'preconnect' || found.resources.length > 0 ? [found] : [];
   });
+  const at = (place: HintPlace) => aimed.filter((a) => a.hint.place === place).flatMap((a) => a.links);
+  return {
+    carried,
+    aimed,
+    documents: carried.filter(isAboutDocument),
+    links: { markup: at('markup'), header: at('header'), early: at('early'), script: at('script') },
+    priorities: new Map(
+      aimed.flatMap(({ hint, resources }) =>
+        hint.kind === 'fetch priority' && hint.priority ? resources.map((r) => [r, hint.priority!] as const) : [],
+      ),
+    ),
+  };
 }
 
-function aim(c: Compilation, hint: Hint): AimedHint {
-  const resources = hint.kind === 'preconnect' ? [] : [...new Set(filesOf(c, hint))];
-  return { hint, resources, anonymous: hint.kind === 'preconnect' ? connectionsTo(c, hint) : [] };
+function aim(c: Uncompiled, hint: Hint): AimedHint {
+  if (hint.kind === 'preconnect')
+    return { hint, resources: [], links: connectionsTo(c, hint).map((mode) => connection(hint, mode)) };
+  const resources = [...new Set(filesOf(c, hint))];
+  return { hint, resources, links: resources.flatMap((r) => linkTo(c.files, hint, r)) };
 }
 
 /**
@@ -38,7 +47,7 @@ function aim(c: Compilation, hint: Hint): AimedHint {
  * without them, nor the other way round (recorded). Classic scripts, styles and images go with them, what is imported and
  * fetched without.
  */
-function connectionsTo({ snapshot, landing, graph, plan }: Compilation, { target, crossorigin }: Hint): boolean[] {
+function connectionsTo({ snapshot, landing, graph, plan }: Uncompiled, { target, crossorigin }: Hint): boolean[] {
   if (crossorigin !== undefined) return [crossorigin];
   const origin = target.kind === 'origin' ? target.origin : '';
   const there = ({ address }: { address: string }) => address.startsWith(`${origin}/`);
@@ -53,11 +62,7 @@ function connectionsTo({ snapshot, landing, graph, plan }: Compilation, { target
   return [...(withThem ? [false] : []), ...(without ? [true] : [])];
 }
 
-function carried({ plan, landing }: Compilation): Hint[] {
-  return plan.hints.filter((h) => h.routes.length === 0 || h.routes.includes(landing.route.pattern));
-}
-
-function filesOf(c: Compilation, hint: Hint): number[] {
+function filesOf(c: Uncompiled, hint: Hint): number[] {
   const { snapshot, landing, files } = c;
   const { target } = hint;
   if (target.kind === 'asset') {
@@ -72,7 +77,7 @@ function filesOf(c: Compilation, hint: Hint): number[] {
 }
 
 /** Files of a split point. A hint without routes only goes into documents whose route can come to use it. */
-function rootFiles({ snapshot, graph, landing, files }: Compilation, path: string, anywhere: boolean): number[] {
+function rootFiles({ snapshot, graph, landing, files }: Uncompiled, path: string, anywhere: boolean): number[] {
   const module = graphIndex(snapshot).moduleAt.get(path);
   const root = graph.roots.findIndex(
     (r) => r.realm === landing.route.realm && r.kind !== 'entry' && r.target[0] === module,
@@ -83,49 +88,42 @@ function rootFiles({ snapshot, graph, landing, files }: Compilation, path: strin
   return graph.roots[root].group.map((c) => files.chunk(c, 'later'));
 }
 
-/** The links that hints of one place become. */
-export function linksAt(files: Files, aimed: AimedHint[], place: HintPlace): LinkHint[] {
-  return aimed.filter((a) => a.hint.place === place).flatMap((a) => linksOf(files, a));
+/** Under which circumstances a hint is followed. */
+function circumstances({ media, notForDataSaver }: Hint): Pick<LinkHint, 'media' | 'notForDataSaver'> {
+  return { ...(media ? { media } : {}), ...(notForDataSaver ? { notForDataSaver } : {}) };
 }
 
-/** The links that one hint becomes: one for each of its files. */
-export function linksOf(files: Files, { hint, resources, anonymous }: AimedHint): LinkHint[] {
-  const { kind, target, as, crossorigin, priority, media, notForDataSaver } = hint;
-  const when = { ...(media ? { media } : {}), ...(notForDataSaver ? { notForDataSaver } : {}) };
-  if (kind === 'preconnect') {
-    const origin = target.kind === 'origin' ? target.origin : '';
-    return anonymous.map((mode) => ({
-      ...{ rel: kind, resource: -1, origin, chosen: true, ...when },
-      ...(mode ? { crossorigin: mode } : {}),
-    }));
-  }
+/** A link that connects to an origin; `anonymous`: without credentials. */
+function connection(hint: Hint, anonymous: boolean): LinkHint {
+  const origin = hint.target.kind === 'origin' ? hint.target.origin : '';
+  return {
+    ...{ rel: 'preconnect', resource: -1, origin, chosen: true, ...circumstances(hint) },
+    ...(anonymous ? { crossorigin: anonymous } : {}),
+  };
+}
+
+/** The link that brings one file of a hint; none where the hint isn't carried by a link. */
+function linkTo(files: Files, hint: Hint, resource: number): LinkHint[] {
+  const { kind, as, crossorigin, priority } = hint;
   if (!isLinkHint(kind)) return [];
-  return resources.map((r) => ({
-    ...preloadOf(files, r, kind),
-    ...(as === undefined ? {} : { as }),
-    ...(crossorigin === undefined ? {} : { crossorigin }),
-    ...(priority === undefined ? {} : { fetchpriority: priority }),
-    ...when,
-  }));
-}
-
-/** Fetch priorities that the plan gives to tags of this document, by resource. */
-export function prioritiesOf(aimed: AimedHint[]): ReadonlyMap<number, FetchPriority> {
-  return new Map(
-    aimed.flatMap(({ hint, resources }) =>
-      hint.kind === 'fetch priority' && hint.priority ? resources.map((r) => [r, hint.priority!] as const) : [],
-    ),
-  );
+  return [
+    {
+      ...preloadOf(files, resource, kind),
+      ...(as === undefined ? {} : { as }),
+      ...(crossorigin === undefined ? {} : { crossorigin }),
+      ...(priority === undefined ? {} : { fetchpriority: priority }),
+      ...circumstances(hint),
+    },
+  ];
 }
 
 /** Hints that a script adds on this landing become actions of its entry. `page`: the part that stands for links in view. */
-export function hintsByScript(c: Compilation, aimed: AimedHint[], page: number): Action[] {
-  return aimed.flatMap((a) => {
-    const { place, on, target } = a.hint;
+export function hintsByScript(c: Compilation, page: number): Action[] {
+  return c.hints.aimed.flatMap(({ hint: { place, on, target }, links }) => {
     if (place !== 'script' || !on || on.on === 'approach') return [];
     const part = target.kind === 'split point' ? partOf(c, target.module) : -1;
     const when = on.on === 'visible' ? { when: 'visible' as const, target: part >= 0 ? part : page } : momentOf(on);
-    return linksOf(c.files, a).map((hint): Action => ({ ...when, do: { kind: 'link', hint } }));
+    return links.map((hint): Action => ({ ...when, do: { kind: 'link', hint } }));
   });
 }
 
@@ -137,7 +135,7 @@ function partOf({ landing, parts }: Compilation, module: string): number {
 /** What hints begin when the pointer or focus rests on what leads to a route (its page) or a part, by its module. */
 export function hintsOnApproach(c: Compilation, module: string): InteractionAction[] {
   const to = c.snapshot.routes.find((r) => r.page === module);
-  return carried(c).flatMap((hint): InteractionAction[] => {
+  return c.hints.carried.flatMap((hint): InteractionAction[] => {
     const { target, on } = hint;
     const meant =
       target.kind === 'split point'
@@ -145,18 +143,13 @@ export function hintsOnApproach(c: Compilation, module: string): InteractionActi
         : target.kind === 'route' && target.pattern === to?.pattern;
     if (on?.on !== 'approach' || !meant) return [];
     if (isAboutDocument(hint)) return to ? [{ when: 'timer', delayMs: RESTING_MS, do: ruleFor(c, hint, to) }] : [];
-    return linksOf(c.files, aim(c, hint)).map((link) => ({ when: 'eval', do: { kind: 'link', hint: link } }));
+    return aim(c, hint).links.map((link) => ({ when: 'eval', do: { kind: 'link', hint: link } }));
   });
-}
-
-/** Hints about next documents that this one carries as rules. */
-export function documentHints(c: Compilation): DocumentHint[] {
-  return carried(c).filter(isAboutDocument);
 }
 
 /** What the document's rules ask for at once: next documents, fetched ahead or prepared. */
 export function rulesAtOnce(c: Compilation): Effect[] {
-  return documentHints(c).flatMap((hint) => {
+  return c.hints.documents.flatMap((hint) => {
     const { target, on } = hint;
     const to = target.kind === 'route' ? c.snapshot.routes.find((r) => r.pattern === target.pattern) : undefined;
     return on?.on !== 'approach' && to ? [ruleFor(c, hint, to)] : [];
@@ -166,7 +159,7 @@ export function rulesAtOnce(c: Compilation): Effect[] {
 /** Routes whose documents this one's rules fetch ahead on the approach. */
 export function routesApproached(c: Compilation): Route[] {
   const meant = new Set(
-    documentHints(c).flatMap(({ target, on }) =>
+    c.hints.documents.flatMap(({ target, on }) =>
       on?.on === 'approach' && target.kind === 'route' ? [target.pattern] : [],
     ),
   );
@@ -178,8 +171,6 @@ const RULES: Record<DocumentHintKind, RuleEffect['does']> = {
   'prefetch document': 'fetch',
   'prepare document': 'prepare',
 };
-
-type DocumentHint = Hint & { kind: DocumentHintKind };
 
 function isAboutDocument(hint: Hint): hint is DocumentHint {
   return isDocumentHint(hint.kind);

@@ -1,5 +1,6 @@
 import { ROUND } from '../../test-support/programs.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
+import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { DataCall, Route, Snapshot } from '../snapshot/types.ts';
@@ -42,7 +43,7 @@ function play(
   holds: string[] = [],
   under: Conditions = ROUND,
 ) {
-  const compiler = new VisitCompiler(snapshot, { ...BASELINE, decisions });
+  const compiler = new VisitCompiler(planned(snapshot, { ...BASELINE, decisions }));
   const played = playVisit(compiler, { name: '', landing: '/', holds, steps }, under);
   const asked = played.timeline.pages.flatMap((p) => p.timeline.requests.map((r) => r.name));
   return { ...played, asked };

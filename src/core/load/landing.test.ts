@@ -1,5 +1,5 @@
 import { part, route, sketch } from '../../test-support/snapshots.ts';
-import { formChunks } from '../chunks/form-chunks.ts';
+import { planned } from '../chunks/planned.ts';
 import { effectivePlan } from '../plan/effective.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
@@ -8,7 +8,7 @@ import { happensOnLanding } from './trigger-rules.ts';
 
 function landed(snapshot: Snapshot, pattern: string, ...decisions: Decision[]) {
   const plan = { ...BASELINE, decisions };
-  const graph = formChunks(snapshot, plan);
+  const graph = planned(snapshot, plan).graph;
   const landing = followLanding(
     snapshot,
     effectivePlan(snapshot, plan),

@@ -1,36 +1,27 @@
 import type { EffectivePlan } from '../plan/effective.ts';
 import { linkKey } from '../plan/effective.ts';
 import type { ClassicScript, DocumentLink } from '../snapshot/types.ts';
-import type { HintPlace } from '../vocabulary/hints.ts';
 import { builtTags } from './built-tags.ts';
 import type { Compilation } from './compilation.ts';
 import type { Files } from './files.ts';
-import { type AimedHint, linksAt, prioritiesOf } from './hints.ts';
 import type { Landing } from './landing.ts';
 import { type Draft, styleLink } from './tag.ts';
-import type { Action, DocumentLoad, Effect, FetchPriority, LinkHint, MarkupItem } from './types.ts';
+import type { Action, DocumentLoad, Effect, FetchPriority, MarkupItem } from './types.ts';
 
 const HEAD_START = 180;
 const TAG_BYTES = 90;
 
 /** The landing's document: what stands in its head and body, in order, with the hints that the plan adds. */
-export function documentOf(c: Compilation, aimed: AimedHint[], rules: Effect[]): DocumentLoad {
-  const { snapshot, plan, landing, files, parts } = c;
+export function documentOf(c: Compilation, rules: Effect[]): DocumentLoad {
+  const { snapshot, plan, landing, files, parts, hints } = c;
+  const { links, priorities } = hints;
   const { route } = landing;
   const scripts = snapshot.scripts.map((s) => ({ ...s, placement: plan.placements.get(s.id) ?? s.placement }));
-  const priorities = prioritiesOf(aimed);
   const priority = (resource: number) => {
     const given = priorities.get(resource);
     return given ? { fetchpriority: given } : {};
   };
 
-  const links: Record<HintPlace, LinkHint[]> = {
-    markup: linksAt(files, aimed, 'markup'),
-    header: linksAt(files, aimed, 'header'),
-    early: linksAt(files, aimed, 'early'),
-    // Added by the entry, see hintsByScript.
-    script: [],
-  };
   const head: Draft[] = [];
   for (const link of links.markup) head.push({ tag: 'link', ...link });
   for (const link of snapshot.links)

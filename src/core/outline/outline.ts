@@ -1,10 +1,10 @@
 import { has } from '../chunks/bits.ts';
 import { carriedWeights, type Weight } from '../chunks/carried.ts';
-import { formChunks } from '../chunks/form-chunks.ts';
+import { planned } from '../chunks/planned.ts';
 import { startModules } from '../chunks/start-modules.ts';
 import type { ChunkGraph, Root } from '../chunks/types.ts';
 import { followLanding, type LandedRoot, triggerOf } from '../load/landing.ts';
-import { type EffectivePlan, effectivePlan } from '../plan/effective.ts';
+import { type EffectivePlan } from '../plan/effective.ts';
 import { targetName } from '../plan/hints.ts';
 import type { Plan, SplitSettings } from '../plan/types.ts';
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
@@ -72,8 +72,7 @@ export function outlineOf(snapshot: Snapshot, plan: Plan, pattern: string, withi
   const route = snapshot.routes.find((r) => r.pattern === pattern);
   if (!route) return { start: { minified: 0, compressed: 0 }, imports: [], splits: [] };
   const index = graphIndex(snapshot);
-  const effective = effectivePlan(snapshot, plan);
-  const graph = formChunks(snapshot, plan);
+  const { plan: effective, graph } = planned(snapshot, plan);
   const landing = followLanding(snapshot, effective, graph, route);
   const inner = within === null ? null : rootNamed(snapshot, graph, route, within);
   const starts = inner?.target ?? startModules(snapshot, route);

@@ -1,4 +1,4 @@
-import { formChunks } from '../chunks/form-chunks.ts';
+import { planned } from '../chunks/planned.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { compileLoad } from '../load/compile.ts';
 import type { LoadProgram } from '../load/types.ts';
@@ -27,8 +27,8 @@ export interface Prediction {
 
 /** The whole pipeline for one landing: form chunks, compile the load, simulate it, read it off. */
 export function predict(snapshot: Snapshot, plan: Plan, route: string, conditions: Conditions): Prediction {
-  const graph = formChunks(snapshot, plan);
-  const program = compileLoad(snapshot, plan, graph, route);
+  const app = planned(snapshot, plan);
+  const program = compileLoad(app, route);
   const timeline = simulate(program, conditions);
   const reading = readTimeline(program, timeline, conditions);
   const chain = criticalChain(
@@ -39,7 +39,7 @@ export function predict(snapshot: Snapshot, plan: Plan, route: string, condition
   );
   const landed = snapshot.routes.find((r) => r.pattern === route)!;
   return {
-    graph,
+    graph: app.graph,
     program,
     timeline,
     reading,

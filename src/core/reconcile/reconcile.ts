@@ -1,4 +1,4 @@
-import { formChunks } from '../chunks/form-chunks.ts';
+import { planned } from '../chunks/planned.ts';
 import { InputError } from '../errors.ts';
 import { Addresses } from '../handoff/addresses.ts';
 import { needsScript, plannedLinks } from '../handoff/planned-links.ts';
@@ -186,10 +186,10 @@ function toldOfImports(
 
 /** Hints in the markup are looked for in the build's documents; others don't show in files. */
 function hintsOf(snapshot: Snapshot, plan: Plan, built: Snapshot, files: BuiltFiles): HintDelivered[] {
-  const graph = formChunks(snapshot, plan);
-  const addresses = new Addresses({ ...snapshot, base: built.base }, graph, files.map());
+  const app = planned(snapshot, plan);
+  const addresses = new Addresses({ ...snapshot, base: built.base }, app.graph, files.map());
   const found = new Map<string, HintDelivered>();
-  for (const { pattern, links, rules } of plannedLinks(snapshot, plan, graph, addresses)) {
+  for (const { pattern, links, rules } of plannedLinks(app, addresses)) {
     for (const link of links) {
       const key = `${link.rel} ${link.href} ${link.hint.place}`;
       const known = found.get(key);

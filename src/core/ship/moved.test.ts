@@ -1,5 +1,5 @@
 import { route, sketch } from '../../test-support/snapshots.ts';
-import { formChunks } from '../chunks/form-chunks.ts';
+import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Plan } from '../plan/types.ts';
 import { relativeAddress, withMoved } from './moved.ts';
 import { shipped, troublesOf } from './shipped.ts';
@@ -22,7 +22,7 @@ const plan: Plan = {
 };
 
 const stylesOf = (snapshot: typeof app, of: Plan, target: string) => {
-  const graph = formChunks(snapshot, of);
+  const graph = planned(snapshot, of).graph;
   const root = graph.roots.find((r) => snapshot.modules[r.target[0]].path === target)!;
   return [...root.need].map((m) => snapshot.modules[m].path).filter((p) => p.endsWith('.css'));
 };

@@ -1,5 +1,5 @@
 import { route, sketch } from '../../test-support/snapshots.ts';
-import { formChunks } from '../chunks/form-chunks.ts';
+import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { shipped, troublesOf } from './shipped.ts';
@@ -29,7 +29,7 @@ const keeping = (keep: string, name = 'dates'): Plan => ({
 
 const carried = (snapshot: Snapshot, plan: Plan) => {
   const now = shipped(snapshot, plan).snapshot;
-  return new Set(formChunks(now, plan).chunks.flatMap((c) => c.modules.map((m) => now.modules[m].path)));
+  return new Set(planned(now, plan).graph.chunks.flatMap((c) => c.modules.map((m) => now.modules[m].path)));
 };
 
 it('leads all imports into the version that is kept, so that the other one doesn’t travel', () => {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { ROUND } from '../../test-support/programs.ts';
 import { anyApp, part, route, sketch } from '../../test-support/snapshots.ts';
-import { formChunks } from '../chunks/form-chunks.ts';
+import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Decision, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import type { Snapshot } from '../snapshot/types.ts';
@@ -44,7 +44,7 @@ function needs(snapshot: Snapshot, plan: Plan): Record<string, string[]> {
   const { snapshot: now } = shipped(snapshot, plan);
   const path = (m: number) => now.modules[m].path;
   return Object.fromEntries(
-    formChunks(now, plan).roots.map((r) => [r.id.replace('site:', ''), [...r.need].map(path).sort()]),
+    planned(now, plan).graph.roots.map((r) => [r.id.replace('site:', ''), [...r.need].map(path).sort()]),
   );
 }
 
@@ -118,7 +118,7 @@ describe('styles', () => {
   it('travel in script where the plan says so, and then don’t block the first paint', () => {
     const plan = planOf({ kind: 'style in script', match: { path: '*.css' } });
     const { snapshot } = shipped(app, plan);
-    expect(formChunks(snapshot, plan).chunks.every((c) => c.kind === 'script')).toBe(true);
+    expect(planned(snapshot, plan).graph.chunks.every((c) => c.kind === 'script')).toBe(true);
     const before = predict(app, BASELINE, '/', ROUND).timeline.moments.firstContent;
     expect(predict(snapshot, plan, '/', ROUND).timeline.moments.firstContent).toBeLessThan(before);
     const lost = planOf({ kind: 'style in script', match: { package: 'none' } });

@@ -1,5 +1,6 @@
 import { ROUND } from '../../test-support/programs.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
+import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
 import { playVisit } from '../visits/play.ts';
 import { VisitCompiler } from '../visits/program.ts';
@@ -43,7 +44,7 @@ const variants = [
 ];
 
 function expecting(snapshot: ReturnType<typeof app>, decisions: Decision[], options: Partial<ExpectOptions> = {}) {
-  const compiler = new VisitCompiler(snapshot, { ...BASELINE, decisions });
+  const compiler = new VisitCompiler(planned(snapshot, { ...BASELINE, decisions }));
   const { model } = modelOf(snapshot);
   const steps = expectWaits(compiler, model, variants, { seed: 3, visits: 400, error: 0, ...options });
   const told: number[] = [];
@@ -102,7 +103,7 @@ it('counts what is fetched for nothing, for data savers too, against what it was
 
 it('plays the same visits whatever the plan, so that plans differ by what they do', () => {
   const [a, b] = [[], approach].map((decisions) => {
-    const compiler = new VisitCompiler(app(), { ...BASELINE, decisions });
+    const compiler = new VisitCompiler(planned(app(), { ...BASELINE, decisions }));
     return Array.from({ length: 40 }, (_, n) => drawVisit(modelOf(app()).model, compiler, 7, n).visit);
   });
   expect(a).toEqual(b);

@@ -1,5 +1,6 @@
 import { ROUND } from '../../test-support/programs.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
+import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
 import type { VisitorNotes } from '../snapshot/visitor-types.ts';
 import { VisitCompiler } from '../visits/program.ts';
@@ -57,7 +58,7 @@ describe('the wait by the lead', () => {
   const wish = wishesOf(model).wishes.find((w) => w.key === '/ · dialog')!;
 
   it('falls as the lead grows, down to nothing, where the approach fetches', () => {
-    const curve = waitCurve(new VisitCompiler(snapshot, plan(approach)), habits, wish, ROUND)!;
+    const curve = waitCurve(new VisitCompiler(planned(snapshot, plan(approach))), habits, wish, ROUND)!;
     const full = waitAfter(curve, 0);
     expect(full).toBeGreaterThan(100);
     expect(waitAfter(curve, full / 2)).toBeCloseTo(full / 2, 0);
@@ -65,10 +66,10 @@ describe('the wait by the lead', () => {
   });
 
   it('is one figure where nothing is fetched on the approach, or nothing announces an act', () => {
-    const level = waitCurve(new VisitCompiler(snapshot, plan()), habits, wish, ROUND)!;
+    const level = waitCurve(new VisitCompiler(planned(snapshot, plan())), habits, wish, ROUND)!;
     expect(level.leads).toEqual([0]);
     const touched = { ...ROUND, device: { ...ROUND.device, touch: true } };
-    expect(waitCurve(new VisitCompiler(snapshot, plan(approach)), habits, wish, touched)?.leads).toEqual([0]);
+    expect(waitCurve(new VisitCompiler(planned(snapshot, plan(approach))), habits, wish, touched)?.leads).toEqual([0]);
   });
 });
 

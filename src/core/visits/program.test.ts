@@ -1,5 +1,6 @@
 import { ROUND } from '../../test-support/programs.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
+import { planned } from '../chunks/planned.ts';
 import { BASELINE } from '../plan/types.ts';
 import { playVisit } from './play.ts';
 import { VisitCompiler } from './program.ts';
@@ -27,7 +28,7 @@ const snapshot = sketch(
     ],
   },
 );
-const compiler = new VisitCompiler(snapshot, BASELINE);
+const compiler = new VisitCompiler(planned(snapshot, BASELINE));
 const play = (steps: VisitStep[], landing = '/') => playVisit(compiler, { name: '', landing, holds: [], steps }, ROUND);
 const pause = { dwellMs: 500, leadMs: 0 };
 const move = (to: string, by: 'inside' | 'document'): VisitStep => ({ does: 'move', to, by, holds: [], ...pause });

@@ -1,4 +1,4 @@
-import { formChunks } from '../chunks/form-chunks.ts';
+import type { PlannedApp } from '../chunks/planned.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { InputError } from '../errors.ts';
 import { compileWithInteractions } from '../load/compile.ts';
@@ -11,33 +11,31 @@ import {
   type VisitDocument,
   type VisitProgram,
 } from '../load/types.ts';
-import type { Plan } from '../plan/types.ts';
-import type { Snapshot } from '../snapshot/types.ts';
 import type { Visit } from './types.ts';
 
 /** Compiles visits of one app under one plan; what they share (chunks, documents) is made once. */
 export class VisitCompiler {
-  readonly graph: ChunkGraph;
   private readonly documents = new Map<
     string,
     { program: LoadProgram; interactions: Map<string, number>; main: number }
   >();
 
   constructor(
-    private readonly snapshot: Snapshot,
-    private readonly plan: Plan,
-    formed?: ChunkGraph,
+    private readonly app: PlannedApp,
     /** For visits of one step: the routes that somebody may go to from each. */
     private readonly movesFrom?: (pattern: string) => ReadonlySet<string>,
-  ) {
-    this.graph = formed ?? formChunks(snapshot, plan);
+  ) {}
+
+  /** The chunks of the app under its plan. */
+  get graph(): ChunkGraph {
+    return this.app.graph;
   }
 
   /** The document that a landing on a route opens, with the interactions of all that can happen in it. */
   document(pattern: string): { program: LoadProgram; interactions: ReadonlyMap<string, number>; main: number } {
     let known = this.documents.get(pattern);
     if (!known) {
-      const program = compileWithInteractions(this.snapshot, this.plan, this.graph, pattern, this.movesFrom?.(pattern));
+      const program = compileWithInteractions(this.app, pattern, this.movesFrom?.(pattern));
       const interactions = new Map(program.interactions!.map((s, at) => [s.id, at]));
       known = { program, interactions, main: program.parts.findIndex((p) => p.id === 'page' && p.route === undefined) };
       this.documents.set(pattern, known);
@@ -133,15 +131,15 @@ export class VisitCompiler {
   }
 
   private known(pattern: string, at: string): string {
-    if (this.snapshot.routes.some((r) => r.pattern === pattern)) return pattern;
-    const known = this.snapshot.routes.map((r) => r.pattern).join(', ');
+    if (this.app.snapshot.routes.some((r) => r.pattern === pattern)) return pattern;
+    const known = this.app.snapshot.routes.map((r) => r.pattern).join(', ');
     throw new InputError('No such route', `${pattern} is none of: ${known}.`, at);
   }
 
   private interactionOn(opened: string, route: string, part: string, at: string): number {
     const interaction = this.document(opened).interactions.get(partInteraction(route, part));
     if (interaction !== undefined) return interaction;
-    const { parts } = this.snapshot.routes.find((r) => r.pattern === route)!;
+    const { parts } = this.app.snapshot.routes.find((r) => r.pattern === route)!;
     const here = parts
       .filter((p) => this.document(opened).interactions.has(partInteraction(route, p.id)))
       .map((p) => p.id);

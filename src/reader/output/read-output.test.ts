@@ -1,4 +1,4 @@
-import { formChunks } from '../../core/chunks/form-chunks.ts';
+import { planned } from '../../core/chunks/planned.ts';
 import { inventoryOf } from '../../core/inventory/inventory.ts';
 import { BASELINE } from '../../core/plan/types.ts';
 import { predict } from '../../core/predict/predict.ts';
@@ -83,7 +83,7 @@ describe('a production output', () => {
   });
 
   it('has its real files as the baseline', () => {
-    const graph = formChunks(snapshot, BASELINE);
+    const graph = planned(snapshot, BASELINE).graph;
     expect(graph.chunks.map((c) => [c.file, c.bytes.gzip])).toEqual(
       snapshot.output!.files.map((f) => [f.path, f.bytes.gzip]),
     );
@@ -107,9 +107,9 @@ describe('a production output', () => {
   });
 
   it('is cut again only where a decision touches it', () => {
-    const before = formChunks(snapshot, BASELINE);
+    const before = planned(snapshot, BASELINE).graph;
     const plan = { ...BASELINE, decisions: [{ kind: 'detach' as const, import: 'src/main.ts::./big' }] };
-    const after = formChunks(snapshot, plan);
+    const after = planned(snapshot, plan).graph;
     const big = after.chunks.find((c) => c.modules.includes(named('src/big.ts')))!;
     expect(big.file).toBeUndefined();
     expect(big.modules.map((m) => snapshot.modules[m].path)).toEqual(['node_modules/@made/kit/index.js', 'src/big.ts']);

@@ -1,8 +1,8 @@
 'use client';
 
-import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { percentile } from '../../core/mix/percentile.ts';
 import { percent, time } from './format.ts';
+import { LineChart } from './line-chart/line-chart.tsx';
 
 const POINTS = 40;
 
@@ -21,41 +21,14 @@ export function PercentileLines({ lines }: { lines: readonly PercentileLine[] })
     const share = (i + 1) / POINTS;
     return { share, ...Object.fromEntries(lines.map((l, at) => [`l${at}`, percentile(l.values, share)])) };
   });
-  const axis = { fontSize: 11, fill: 'var(--soft)' };
   return (
-    <div className="h-64" aria-hidden="true">
-      <ResponsiveContainer width="100%" height="100%">
-        <LineChart accessibilityLayer={false} data={data} margin={{ top: 8, right: 16, left: 4, bottom: 4 }}>
-          <CartesianGrid stroke="var(--line)" vertical={false} />
-          <XAxis
-            dataKey="share"
-            type="number"
-            domain={[0, 1]}
-            ticks={[0, 0.25, 0.5, 0.75, 1]}
-            tickFormatter={percent}
-            tick={axis}
-            stroke="var(--line)"
-          />
-          <YAxis tick={axis} tickFormatter={time} stroke="var(--line)" width={56} />
-          <Tooltip
-            contentStyle={{ background: 'var(--sheet)', border: '1px solid var(--line)', fontSize: 12 }}
-            formatter={(value) => time(Number(value))}
-            labelFormatter={(share) => `${percent(Number(share))} of visits are faster`}
-          />
-          {lines.map((l, at) => (
-            <Line
-              key={l.name}
-              dataKey={`l${at}`}
-              name={l.name}
-              stroke={l.stroke}
-              strokeWidth={l.width}
-              strokeDasharray={l.dash}
-              dot={false}
-              isAnimationActive={false}
-            />
-          ))}
-        </LineChart>
-      </ResponsiveContainer>
-    </div>
+    <LineChart
+      height="h-64"
+      rows={data}
+      lines={lines.map(({ values, ...line }, at) => ({ ...line, of: `l${at}` }))}
+      across={{ of: 'share', write: percent, domain: [0, 1], ticks: [0, 0.25, 0.5, 0.75, 1] }}
+      left={{ write: time }}
+      tell={(share) => `${percent(Number(share))} of visits are faster`}
+    />
   );
 }

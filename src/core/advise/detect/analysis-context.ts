@@ -41,22 +41,22 @@ export class AnalysisContext {
     const found: Evidence[] = [];
     for (let e = this.index.inStart[module]; e < this.index.inStart[module + 1]; e++) {
       const i = this.index.incoming[e];
-      if (this.starts.effective.deferred[i] || !start.modules.has(imports[i].from)) continue;
+      if (this.starts.plan.deferred[i] || !start.modules.has(imports[i].from)) continue;
       found.push({ from: modules[imports[i].from].path, to: modules[module].path, line: imports[i].line });
     }
     return found;
   }
 
   /** Deferred imports that lead to a module, with their keys. */
-  deferredTo(module: number): { key: number; because: Evidence }[] {
+  deferredTo(module: number): { key: number; evidence: Evidence }[] {
     const { imports, modules } = this.snapshot;
-    const found: { key: number; because: Evidence }[] = [];
+    const found: { key: number; evidence: Evidence }[] = [];
     for (let e = this.index.inStart[module]; e < this.index.inStart[module + 1]; e++) {
       const i = this.index.incoming[e];
-      if (!this.starts.effective.deferred[i]) continue;
+      if (!this.starts.plan.deferred[i]) continue;
       found.push({
         key: i,
-        because: { from: modules[imports[i].from].path, to: modules[module].path, line: imports[i].line },
+        evidence: { from: modules[imports[i].from].path, to: modules[module].path, line: imports[i].line },
       });
     }
     return found;

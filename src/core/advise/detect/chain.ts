@@ -20,7 +20,7 @@ export function staircases(analysis: AnalysisContext): CandidateFinding[] {
       ({ key }): Decision => ({ kind: 'join', import: importKey(snapshot, snapshot.imports[key]) }),
     );
     const [first] = chain.map((l) => starts.graph.roots[l.root].target[0]);
-    const below = joins.filter((_, i) => asked[i].because.to !== snapshot.modules[first].path);
+    const below = joins.filter((_, i) => asked[i].evidence.to !== snapshot.modules[first].path);
     const preload: Hint = {
       kind: 'modulepreload',
       place: 'markup',
@@ -33,7 +33,7 @@ export function staircases(analysis: AnalysisContext): CandidateFinding[] {
         kind: 'staircase',
         what: `${route.pattern} comes up ${depth} stairs, one after another`,
         why: `${targets.map((m) => shortName(snapshot.modules[m].path)).join(', ')} are always needed, and each is asked for only by the one before.`,
-        evidence: asked.map((a) => a.because),
+        evidence: asked.map((a) => a.evidence),
         routes: [route.pattern],
         remedies: [
           ...(below.length > 0
@@ -75,7 +75,7 @@ export function deferredFirstScreen(analysis: AnalysisContext): CandidateFinding
         kind: 'deferred first screen',
         what: `${names.length} ${names.length === 1 ? 'piece' : 'pieces'} of the first screen of ${route.pattern} ${names.length === 1 ? 'is' : 'are'} deferred`,
         why: `${names.join(', ')}: always needed there, so a split only adds a wait.`,
-        evidence: asked.map((a) => a.because),
+        evidence: asked.map((a) => a.evidence),
         routes: [route.pattern],
         remedies: [
           { words: `join ${names.length === 1 ? names[0] : 'them'}`, decisions: joins },

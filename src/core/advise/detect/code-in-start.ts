@@ -10,7 +10,7 @@ import type { AnalysisContext } from './analysis-context.ts';
 /** Code of some routes in the start of others. */
 export function routeLeaks({ snapshot, starts }: AnalysisContext): CandidateFinding[] {
   const pages = new Set(snapshot.routes.flatMap((r) => [...r.layouts, r.page]));
-  return findLeaks(snapshot, starts.effective, starts.starts).map((leak): CandidateFinding => {
+  return findLeaks(snapshot, starts.plan, starts.starts).map((leak): CandidateFinding => {
     const others = leak.neededBy.join(', ');
     const forgotten = leak.siblings > 0 ? ` Its ${leak.siblings} siblings are deferred; this one was forgotten.` : '';
     return {

@@ -10,7 +10,7 @@ const SMALL_SCRIPT = 4000;
 /** Classic scripts that stand in front of the first screen. */
 export function scriptsInTheWay({ snapshot, starts }: AnalysisContext): CandidateFinding[] {
   return snapshot.scripts.flatMap((script): CandidateFinding[] => {
-    const placed = starts.effective.placements.get(script.id) ?? script.placement;
+    const placed = starts.plan.placements.get(script.id) ?? script.placement;
     if (placed !== 'blocking' && placed !== 'defer' && placed !== 'async') return [];
     const all: ScriptPlacement[] =
       script.bytes !== null && script.bytes <= SMALL_SCRIPT ? [...PLACEMENTS, 'inlined'] : [...PLACEMENTS];

@@ -28,7 +28,7 @@ export function costlyHints({ snapshot, plan }: AnalysisContext): CandidateFindi
 export function costlyLinks({ snapshot, starts }: AnalysisContext): CandidateFinding[] {
   const links = new Map(snapshot.links.map((l) => [linkKey(l), l]));
   return [...links].flatMap(([key, link]): CandidateFinding[] => {
-    if (starts.effective.dropped.has(key)) return [];
+    if (starts.plan.dropped.has(key)) return [];
     const { rel, address, evidence, realm } = link;
     return [
       {

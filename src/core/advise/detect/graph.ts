@@ -43,7 +43,7 @@ export function nestedSplits(analysis: AnalysisContext): CandidateFinding[] {
       kind: 'nested splits',
       what: `${names.at(-1)} stands ${chain.length} splits deep`,
       why: `${names.join(', then ')}: each is asked for only when the one before has run.`,
-      evidence: inner.flat().map((a) => a.because),
+      evidence: inner.flat().map((a) => a.evidence),
       routes: snapshot.routes
         .filter((r) => r.parts.some((p) => modules.includes(analysis.module(p.module))))
         .map((r) => r.pattern),

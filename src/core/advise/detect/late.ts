@@ -69,7 +69,7 @@ export function dataAfterCode({ snapshot, starts }: AnalysisContext): CandidateF
   const found: CandidateFinding[] = [];
   for (const { route, landing } of starts.starts) {
     for (const part of route.parts) {
-      const { settings } = starts.effective;
+      const { settings } = starts.plan;
       if (part.place === 'first screen' || settings.get(part.module)?.data) continue;
       const root = landing.later.find(
         (l) => snapshot.modules[starts.graph.roots[l.root].target[0]]?.path === part.module,

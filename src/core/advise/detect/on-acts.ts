@@ -93,7 +93,7 @@ function actedOn(
     for (let e = index.inStart[to]; e < index.inStart[to + 1]; e++) {
       const i = index.incoming[e];
       const { from, onActs } = snapshot.imports[i];
-      if (starts.effective.deferred[i] || !modules.has(from) || nameOf(from) === name) continue;
+      if (starts.plan.deferred[i] || !modules.has(from) || nameOf(from) === name) continue;
       if (!onActs) kept.add(name);
       else found.set(name, { imports: [...(found.get(name)?.imports ?? []), i], weight: 0 });
     }

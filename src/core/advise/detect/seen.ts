@@ -7,8 +7,8 @@ import type { CandidateFinding, Score } from '../types.ts';
 import type { AnalysisContext } from './analysis-context.ts';
 
 /** Deferred parts and pages of which the plan doesn't say what shows if their code can't be loaded; all in one. */
-export function failsSilently({ snapshot, plan, starts }: AnalysisContext): CandidateFinding[] {
-  const visits = new VisitCompiler(snapshot, plan);
+export function failsSilently({ snapshot, starts }: AnalysisContext): CandidateFinding[] {
+  const visits = new VisitCompiler(starts);
   const asked = new Map<string, string[]>();
   for (const { route } of starts.starts) {
     const { program, interactions } = visits.document(route.pattern);
@@ -30,7 +30,7 @@ export function failsSilently({ snapshot, plan, starts }: AnalysisContext): Cand
     (module): Decision => ({
       kind: 'split',
       splitPoint: module,
-      ...(starts.effective.settings.get(module) ?? {}),
+      ...(starts.plan.settings.get(module) ?? {}),
       onError: 'a way to try again',
     }),
   );
@@ -51,7 +51,7 @@ export function failsSilently({ snapshot, plan, starts }: AnalysisContext): Cand
 
 /** Parts that come late where no room is kept, and stand-ins that only flash, as the present score shows. */
 export function unsteadyScreen({ snapshot, starts }: AnalysisContext, score: Score): CandidateFinding[] {
-  const { settings } = starts.effective;
+  const { settings } = starts.plan;
   const flashing = new Set(score.waits.filter((w) => w.flashes).map((w) => w.key));
   const moving = new Set(score.routes.filter((r) => r.moves > 0).map((r) => r.pattern));
   const found = new Map<string, CandidateFinding>();

@@ -3,7 +3,7 @@ import { anyApp, part, route, sketch } from '../../../test-support/snapshots.ts'
 import { effectivePlan } from '../../plan/effective.ts';
 import { BASELINE, type Plan, type Shape } from '../../plan/types.ts';
 import type { Snapshot } from '../../snapshot/types.ts';
-import { formChunks } from '../form-chunks.ts';
+import { planned } from '../planned.ts';
 import type { ChunkGraph } from '../types.ts';
 
 const shaped = (...decisions: Shape[]): Plan => ({ ...BASELINE, decisions });
@@ -32,7 +32,7 @@ describe('shaping', () => {
   it('never loses a module, and puts none into two chunks of a realm', () => {
     fc.assert(
       fc.property(anyApp(), anyShaping, (snapshot, shapes) => {
-        const graph = formChunks(snapshot, shaped(...shapes));
+        const graph = planned(snapshot, shaped(...shapes)).graph;
         const seen = new Set<number>();
         for (const chunk of graph.chunks) {
           for (const m of chunk.modules) {
@@ -51,7 +51,7 @@ describe('shaping', () => {
   it('loses nothing when small shared chunks are copied, and shares none of them any more', () => {
     fc.assert(
       fc.property(anyApp(), fc.integer({ min: 1, max: 9000 }), (snapshot, below) => {
-        const graph = formChunks(snapshot, shaped({ kind: 'copy', below }));
+        const graph = planned(snapshot, shaped({ kind: 'copy', below })).graph;
         for (const root of graph.roots) {
           const brings = new Set(root.group.flatMap((c) => graph.chunks[c].modules));
           for (const m of root.need) expect(brings.has(m)).toBe(true);
@@ -81,7 +81,7 @@ describe('shaping', () => {
           imports: [...snapshot.imports].reverse().map((i) => ({ ...i, from: at.get(i.from)!, to: at.get(i.to)! })),
         };
         const plan = shaped(...shapes);
-        expect(names(mixed, formChunks(mixed, plan))).toEqual(names(snapshot, formChunks(snapshot, plan)));
+        expect(names(mixed, planned(mixed, plan).graph)).toEqual(names(snapshot, planned(snapshot, plan).graph));
       }),
     );
   });
@@ -93,13 +93,13 @@ describe('shaping', () => {
         fc.integer({ min: 1, max: 12_000 }),
         fc.integer({ min: 1, max: 4 }),
         (snapshot, bytes, requests) => {
-          const high = formChunks(snapshot, shaped({ kind: 'floor', bytes }));
+          const high = planned(snapshot, shaped({ kind: 'floor', bytes })).graph;
           for (const kind of ['script', 'style'] as const) {
             const own = high.chunks.filter((c) => c.kind === kind);
             const small = own.filter((c) => c.bytes.minified - c.overhead.minified < bytes);
             expect(small.length === 0 || own.length === 1).toBe(true);
           }
-          const low = formChunks(snapshot, shaped({ kind: 'ceiling', requests }));
+          const low = planned(snapshot, shaped({ kind: 'ceiling', requests })).graph;
           for (const root of low.roots) {
             const kinds = new Set(root.group.map((c) => low.chunks[c].kind)).size;
             expect(root.group.length).toBeLessThanOrEqual(Math.max(requests, kinds));
@@ -125,7 +125,7 @@ describe('rules for files', () => {
       routes: [route('/a', 'a', { parts: [part('rare', 'rare', { place: 'action', share: 0.01 })] }), route('/b', 'b')],
     },
   );
-  const cut = (...shapes: Shape[]) => names(app, formChunks(app, shaped(...shapes)));
+  const cut = (...shapes: Shape[]) => names(app, planned(app, shaped(...shapes)).graph);
   const holding = (graph: unknown[][], module: string) =>
     graph.filter(([, modules]) => (modules as string[]).includes(module)).map(([name]) => name);
 
@@ -169,9 +169,9 @@ describe('rules for files', () => {
   });
 
   it('name a chunk by hand, as long as the same roots need it', () => {
-    const [chunk] = formChunks(app, BASELINE).chunks;
+    const [chunk] = planned(app, BASELINE).graph.chunks;
     const named = shaped({ kind: 'chunk name', chunk: chunk.id, name: 'my own' });
-    expect(formChunks(app, named).chunks[0]).toMatchObject({ id: chunk.id, name: 'my own' });
+    expect(planned(app, named).graph.chunks[0]).toMatchObject({ id: chunk.id, name: 'my own' });
   });
 
   it('reach detaching and joining: all imports of a module, and a package from outside', () => {

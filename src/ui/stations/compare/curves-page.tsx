@@ -1,6 +1,5 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState } from 'react';
 import type { Drawn } from '../../../core/mix/mix.ts';
 import { percentile } from '../../../core/mix/percentile.ts';
@@ -13,13 +12,9 @@ import { useComparedPlans } from '../../state/compare.ts';
 import { longWork } from '../../state/long-work.ts';
 import { useMix } from '../../state/mix.ts';
 import { useWorkbench } from '../../state/workbench.ts';
+import { Curves } from './curves.tsx';
 import { changeWords } from './measures.ts';
 import { TakePicture, TakeTables } from './take-along.tsx';
-
-const Curves = dynamic(() => import('./curves.tsx').then((m) => m.Curves), {
-  ssr: false,
-  loading: () => <p className="h-64 text-soft">Drawing the curves …</p>,
-});
 
 export const CURVES = drawnMeasures();
 
@@ -91,10 +86,7 @@ export function CurvesPage() {
               </option>
             ))}
           </select>
-          <TakePicture
-            drawing={() => box.current?.querySelector('svg.recharts-surface') ?? null}
-            file="compare-curves"
-          />
+          <TakePicture drawing={() => box.current?.querySelector('[data-chart] svg') ?? null} file="compare-curves" />
         </div>
       </div>
       <div ref={box}>

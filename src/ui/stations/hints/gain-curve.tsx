@@ -1,9 +1,9 @@
 'use client';
 
-import { CartesianGrid, Line, LineChart, ReferenceDot, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { CurvePoint } from '../../../core/choose/types.ts';
 import { AsTable } from '../../parts/as-table.tsx';
 import { size, time } from '../../parts/format.ts';
+import { LineChart } from '../../parts/line-chart/line-chart.tsx';
 
 /** Gain against waste: each point a set of changes; one of them is picked. */
 export function GainCurve({
@@ -15,42 +15,17 @@ export function GainCurve({
   picked: CurvePoint;
   onPick: (point: CurvePoint) => void;
 }) {
-  const axis = { fontSize: 11, fill: 'var(--soft)' };
   return (
     <figure>
-      <div className="h-52" aria-hidden="true">
-        <ResponsiveContainer width="100%" height="100%">
-          <LineChart
-            accessibilityLayer={false}
-            data={curve}
-            margin={{ top: 10, right: 20, left: 0, bottom: 4 }}
-            onClick={({ activeIndex }) => {
-              const point = curve[Number(activeIndex)];
-              if (point) onPick(point);
-            }}
-          >
-            <CartesianGrid stroke="var(--line)" vertical={false} />
-            <XAxis
-              dataKey="waste"
-              type="number"
-              domain={['dataMin', 'dataMax']}
-              tickFormatter={size}
-              tick={axis}
-              stroke="var(--line)"
-            />
-            <YAxis tick={axis} tickFormatter={time} domain={[0, 'dataMax']} stroke="var(--line)" width={56} />
-            <Line
-              dataKey="gain"
-              type="stepAfter"
-              stroke="var(--needed)"
-              strokeWidth={2}
-              dot={{ r: 3 }}
-              isAnimationActive={false}
-            />
-            <ReferenceDot x={picked.waste} y={picked.gain} r={6} fill="var(--ink)" stroke="var(--paper)" />
-          </LineChart>
-        </ResponsiveContainer>
-      </div>
+      <LineChart
+        height="h-52"
+        rows={curve.map(({ waste, gain }) => ({ waste, gain }))}
+        lines={[{ of: 'gain', name: 'gain', stroke: 'var(--needed)', width: 2, dots: 3, steps: true }]}
+        across={{ of: 'waste', write: size }}
+        left={{ write: time, domain: [0, 'dataMax'] }}
+        picked={{ across: picked.waste, value: picked.gain }}
+        onPick={(row) => onPick(curve[row])}
+      />
       <label className="flex items-center gap-3 pl-14">
         <span className="text-soft">less waste</span>
         <input

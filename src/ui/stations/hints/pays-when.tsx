@@ -1,13 +1,13 @@
 'use client';
 
 import { useEffect, useMemo, useState } from 'react';
-import { Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { BreakEven, BreakEvenOver } from '../../../core/advise/break-even.ts';
 import type { Remedy } from '../../../core/advise/types.ts';
 import { subjectOf } from '../../../core/plan/decisions.ts';
 import type { Plan } from '../../../core/plan/types.ts';
 import { AsTable } from '../../parts/as-table.tsx';
 import { percent, time } from '../../parts/format.ts';
+import { LineChart } from '../../parts/line-chart/line-chart.tsx';
 import { longWork } from '../../state/long-work.ts';
 import { useConditions, usePlan } from '../../state/workbench.ts';
 import { OverCrowds } from './crowd-gains.tsx';
@@ -102,7 +102,6 @@ function Curve({ of, unit, words }: { of: BreakEven; unit: (at: number) => strin
   const [slid, setSlid] = useState<number | null>(null);
   const at = slid ?? points.findIndex((p) => p.at === now);
   const here = points[at];
-  const axis = { fontSize: 11, fill: 'var(--soft)' };
   const pays = points.every((p) => p.gain > 0)
     ? 'It pays everywhere.'
     : points.every((p) => p.gain <= 0)
@@ -110,26 +109,15 @@ function Curve({ of, unit, words }: { of: BreakEven; unit: (at: number) => strin
       : '';
   return (
     <div className="mt-2">
-      <div className="h-32" aria-hidden="true">
-        <ResponsiveContainer width="100%" height="100%">
-          <LineChart accessibilityLayer={false} data={points} margin={{ top: 6, right: 12, left: 0, bottom: 0 }}>
-            <XAxis
-              dataKey="at"
-              type="number"
-              scale={of.over === 'rate' ? 'log' : 'linear'}
-              domain={['dataMin', 'dataMax']}
-              tickFormatter={unit}
-              tick={axis}
-              tickCount={4}
-              stroke="var(--line)"
-            />
-            <YAxis tick={axis} tickFormatter={(v: number) => time(Math.abs(v))} stroke="var(--line)" width={50} />
-            <ReferenceLine y={0} stroke="var(--ink)" />
-            <ReferenceLine x={here.at} stroke="var(--soft)" strokeDasharray="3 3" />
-            <Line dataKey="gain" stroke="var(--needed)" strokeWidth={2} dot={{ r: 2 }} isAnimationActive={false} />
-          </LineChart>
-        </ResponsiveContainer>
-      </div>
+      <LineChart
+        height="h-32"
+        rows={points.map((p) => ({ at: p.at, gain: p.gain }))}
+        lines={[{ of: 'gain', name: 'gain', stroke: 'var(--needed)', width: 2, dots: 2 }]}
+        across={{ of: 'at', write: unit, tickCount: 4, scale: of.over === 'rate' ? 'log' : 'linear' }}
+        left={{ write: (gain) => time(Math.abs(gain)) }}
+        mark={{ at: here.at, quiet: true }}
+        zero
+      />
       <input
         type="range"
         className="mt-1 w-full"

@@ -1,6 +1,5 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
 import { DEVICES, LINKS } from '../../../core/sim/conditions.ts';
 import { analyst } from '../../../worker/client.ts';
@@ -13,11 +12,7 @@ import { PercentileTable } from '../../parts/percentile-table.tsx';
 import { WeightList } from '../../parts/weight-list.tsx';
 import { useMix } from '../../state/mix.ts';
 import { storedPlan, usePlan, useWorkbench } from '../../state/workbench.ts';
-
-const MixCurve = dynamic(() => import('./mix-curve.tsx').then((m) => m.MixCurve), {
-  ssr: false,
-  loading: () => <p className="h-64 text-soft">Drawing the curves …</p>,
-});
+import { MixCurve } from './mix-curve.tsx';
 
 const METRICS = drawnMeasures();
 const MOST_VISITS = 5000;

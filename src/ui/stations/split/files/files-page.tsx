@@ -1,6 +1,5 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { GrainPoint } from '../../../../core/explain/granularity.ts';
@@ -15,11 +14,7 @@ import { useAsked } from '../../../state/asked.ts';
 import { useLanding } from '../../../state/landing.ts';
 import { chosenChunk } from '../../../state/selection.ts';
 import { storedPlan, useWorkbench } from '../../../state/workbench.ts';
-
-const GrainCurve = dynamic(() => import('./grain-curve.tsx').then((m) => m.GrainCurve), {
-  ssr: false,
-  loading: () => <p className="h-56 text-soft">Drawing the curve …</p>,
-});
+import { GrainCurve } from './grain-curve.tsx';
 
 const RULES = ['gather', 'together', 'apart', 'style in script'] as const;
 const MOST = 300;

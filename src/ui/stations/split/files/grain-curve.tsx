@@ -1,10 +1,10 @@
 'use client';
 
-import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import type { GrainPoint } from '../../../../core/explain/granularity.ts';
 import { MEASURES } from '../../../../core/vocabulary/measures.ts';
 import { AsTable } from '../../../parts/as-table.tsx';
 import { size, time } from '../../../parts/format.ts';
+import { LineChart } from '../../../parts/line-chart/line-chart.tsx';
 
 const SHOWN = ['requests', 'first content', 'interactive', 'start bytes'] as const;
 
@@ -19,93 +19,28 @@ export function grainWords({ perModule, floor }: Pick<GrainPoint, 'perModule' | 
 export function GrainCurve({ points, onPick }: { points: GrainPoint[]; onPick: (point: GrainPoint) => void }) {
   const data = points.map((p) => ({ ...p, words: grainWords(p) }));
   const here = data.find((p) => p.present);
-  const axis = { fontSize: 11, fill: 'var(--soft)' };
   return (
     <figure>
-      <div className="h-56" aria-hidden="true">
-        <ResponsiveContainer width="100%" height="100%">
-          <LineChart
-            accessibilityLayer={false}
-            data={data}
-            margin={{ top: 16, right: 12, left: 4, bottom: 4 }}
-            onClick={(state) => {
-              const at = Number(state.activeTooltipIndex);
-              if (data[at]) onPick(data[at]);
-            }}
-          >
-            <CartesianGrid stroke="var(--line)" vertical={false} />
-            <XAxis
-              dataKey="words"
-              tick={axis}
-              interval={0}
-              angle={-28}
-              textAnchor="end"
-              height={56}
-              stroke="var(--line)"
-            />
-            <YAxis
-              yAxisId="time"
-              tick={axis}
-              tickFormatter={time}
-              stroke="var(--line)"
-              width={52}
-              domain={['auto', 'auto']}
-            />
-            <YAxis
-              yAxisId="bytes"
-              orientation="right"
-              tick={axis}
-              tickFormatter={size}
-              stroke="var(--line)"
-              width={56}
-              domain={['auto', 'auto']}
-            />
-            <Tooltip
-              contentStyle={{ background: 'var(--sheet)', border: '1px solid var(--line)', fontSize: 12 }}
-              labelStyle={{ color: 'var(--ink)', fontWeight: 600 }}
-              itemStyle={{ color: 'var(--ink)' }}
-              formatter={(value, name) => [name === 'all files' ? size(Number(value)) : time(Number(value)), name]}
-            />
-            {here ? (
-              <ReferenceLine
-                yAxisId="time"
-                x={here.words}
-                stroke="var(--ink)"
-                strokeDasharray="3 3"
-                label={{ value: 'this plan', position: 'top', fontSize: 11, fill: 'var(--ink)' }}
-              />
-            ) : null}
-            <Line
-              yAxisId="time"
-              dataKey="interactive"
-              name="interactive"
-              stroke="var(--needed)"
-              strokeWidth={2}
-              dot={{ r: 3 }}
-              isAnimationActive={false}
-            />
-            <Line
-              yAxisId="time"
-              dataKey="firstContent"
-              name="first content"
-              stroke="var(--needed)"
-              strokeDasharray="5 3"
-              dot={false}
-              isAnimationActive={false}
-            />
-            <Line
-              yAxisId="bytes"
-              dataKey="totalBytes"
-              name="all files"
-              stroke="var(--on-demand)"
-              strokeDasharray="1 3"
-              strokeWidth={2}
-              dot={{ r: 2 }}
-              isAnimationActive={false}
-            />
-          </LineChart>
-        </ResponsiveContainer>
-      </div>
+      <LineChart
+        height="h-56"
+        rows={data.map(({ words, interactive, firstContent, totalBytes }) => ({
+          ...{ words, interactive, firstContent, totalBytes },
+        }))}
+        lines={[
+          { of: 'interactive', name: MEASURES.interactive.name, stroke: 'var(--needed)', width: 2, dots: 3 },
+          { of: 'firstContent', name: MEASURES['first content'].name, stroke: 'var(--needed)', dash: '5 3' },
+          {
+            ...{ of: 'totalBytes', name: 'all files', axis: 'right', stroke: 'var(--on-demand)' },
+            ...{ dash: '1 3', width: 2, dots: 2 },
+          },
+        ]}
+        across={{ of: 'words', names: true }}
+        left={{ write: time, domain: ['auto', 'auto'] }}
+        right={{ write: size, domain: ['auto', 'auto'] }}
+        {...(here ? { mark: { at: here.words, words: 'this plan' } } : {})}
+        tell={String}
+        onPick={(row) => onPick(data[row])}
+      />
       <figcaption className="flex gap-5 text-[12px] text-soft">
         <span>
           <span aria-hidden="true" className="mr-1.5 inline-block w-5 border-t-2 border-needed align-middle" />
