@@ -173,7 +173,7 @@ export function mutatedJson(corpus) {
           path: fc.array(fc.nat(1000), { minLength: 1, maxLength: 7 }),
           does: fc.constantFrom('set', 'set', 'set', 'drop', 'repeat', 'nest', 'name'),
           value: fc.constantFrom(...VALUES),
-          times: fc.constantFrom(2, 50, 2000),
+          times: fc.constantFrom(2, 50, 1000),
         }),
         { minLength: 1, maxLength: 5 },
       ),

@@ -103,7 +103,7 @@ function line() {
         if (!said.ready) {
           tried[said.kind]++;
           if (said.failed) found(said.kind, said.seed, said.failed);
-          else if (said.ms > HANG_MS) found(said.kind, said.seed, `it took ${(said.ms / 1000).toFixed(1)} s`);
+          else if (said.ms > HANG_MS) ended(said.kind, said.seed, `it took ${(said.ms / 1000).toFixed(1)} s`);
         }
         order();
       });

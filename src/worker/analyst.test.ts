@@ -16,7 +16,7 @@ describe('the analyst', () => {
 
   it('gives what the core gives, with the baseline beside it', () => {
     const plan = { ...BASELINE, decisions: [detach] };
-    const { now, ghost: baseline, stale } = analyst.landing(plan, '/timetable', DEFAULT_CONDITIONS);
+    const { now, ghost: baseline, stale } = analyst.startup.landing(plan, '/timetable', DEFAULT_CONDITIONS);
     const direct = predict(snapshot, plan, '/timetable', DEFAULT_CONDITIONS);
     expect(now.timeline).toEqual(direct.timeline);
     expect(now.milestones.interactive).toBeLessThan(baseline.milestones.interactive);
@@ -27,7 +27,7 @@ describe('the analyst', () => {
   });
 
   it('previews exactly what deciding then does', () => {
-    const { before, after } = analyst.preview(BASELINE, [detach], '/timetable', DEFAULT_CONDITIONS);
+    const { before, after } = analyst.split.preview(BASELINE, [detach], '/timetable', DEFAULT_CONDITIONS);
     expect(before).toEqual(analystReading([]));
     expect(after).toEqual(analystReading([detach]));
   });
@@ -42,7 +42,7 @@ describe('the analyst', () => {
         const decisions: Decision[] =
           item.kind === 'dynamic' ? [] : [{ kind: 'detach', import: importKey(snapshot, item) }];
         const target = snapshot.modules[item.to].path;
-        const found = analyst.explain(BASELINE, decisions, pattern, target, DEFAULT_CONDITIONS);
+        const found = analyst.split.explain(BASELINE, decisions, pattern, target, DEFAULT_CONDITIONS);
         if (!found) continue;
         if (!found.hold.cut) {
           withheld++;
@@ -67,7 +67,7 @@ describe('the analyst', () => {
     }));
     for (const [i, plan] of plans.entries()) {
       const route = snapshot.routes[i % 5].pattern;
-      expect(other.landing(plan, route, DEFAULT_CONDITIONS).now.milestones).toEqual(
+      expect(other.startup.landing(plan, route, DEFAULT_CONDITIONS).now.milestones).toEqual(
         predict(snapshot, plan, route, DEFAULT_CONDITIONS).reading.milestones,
       );
     }
@@ -76,55 +76,55 @@ describe('the analyst', () => {
       routes: snapshot.routes.map((r) => ({ ...r, document: { ...r.document, serverMs: 5000 } })),
     };
     other.take(slower);
-    expect(other.landing(BASELINE, '/', DEFAULT_CONDITIONS).now.milestones.firstContent).toBeGreaterThan(5000);
+    expect(other.startup.landing(BASELINE, '/', DEFAULT_CONDITIONS).now.milestones.firstContent).toBeGreaterThan(5000);
   });
 
   it('draws a mix in steps, with the same visitors for the plan and the baseline', () => {
     const plan = { ...BASELINE, decisions: [detach] };
     const wish = { links: { 'crowded-4g': 1 }, devices: { laptop: 1 }, returning: 0.5, spread: 0.2, visits: 60 };
-    let step = analyst.mix(plan, '/timetable', wish, 0);
+    let step = analyst.startup.mix(plan, '/timetable', wish, 0);
     for (let steps = 0; step.drawn < 60 && steps < 100; steps++)
-      step = analyst.mix(plan, '/timetable', wish, step.drawn);
+      step = analyst.startup.mix(plan, '/timetable', wish, step.drawn);
     expect(step.plan).toHaveLength(60);
     expect(step.baseline).toHaveLength(60);
     const shorter = step.plan.filter((d, i) => d.interactive < step.baseline[i].interactive);
     expect(shorter.length).toBeGreaterThan(20);
-    expect(analyst.mix(BASELINE, '/timetable', wish, 0).drawn).toBeGreaterThan(0);
+    expect(analyst.startup.mix(BASELINE, '/timetable', wish, 0).drawn).toBeGreaterThan(0);
     const nobody = { ...wish, devices: {} };
-    expect(() => analyst.mix(plan, '/timetable', nobody, 0)).toThrow('An empty mix');
+    expect(() => analyst.startup.mix(plan, '/timetable', nobody, 0)).toThrow('An empty mix');
   });
 
   it('writes and reads archives, calibrates by them, and tells slack and waits', () => {
-    const text = analyst.har(BASELINE, '/timetable', DEFAULT_CONDITIONS, '2026-01-02T03:04:05.000Z');
-    const recording = analyst.readRecording(text, 'x.har');
-    const { now } = analyst.landing(BASELINE, '/timetable', DEFAULT_CONDITIONS);
+    const text = analyst.handoff.har(BASELINE, '/timetable', DEFAULT_CONDITIONS, '2026-01-02T03:04:05.000Z');
+    const recording = analyst.startup.readRecording(text, 'x.har');
+    const { now } = analyst.startup.landing(BASELINE, '/timetable', DEFAULT_CONDITIONS);
     expect(recording.requests).toHaveLength(now.timeline.requests.length);
     expect(recording.load).toBeCloseTo(now.timeline.moments.load, 1);
-    const found = analyst.calibrate(BASELINE, '/timetable', DEFAULT_CONDITIONS, recording.load! + 200);
+    const found = analyst.startup.calibrate(BASELINE, '/timetable', DEFAULT_CONDITIONS, recording.load! + 200);
     expect(found.reached).toBe(true);
     expect(found.load).toBeCloseTo(recording.load! + 200, -1);
     const entry = now.timeline.requests.find((r) => r.name === 'entry')!;
-    expect(analyst.slack(BASELINE, '/timetable', DEFAULT_CONDITIONS, entry.address)).toBeLessThan(60);
-    expect(analyst.slack(BASELINE, '/timetable', DEFAULT_CONDITIONS, '/lost.js')).toBeNull();
+    expect(analyst.startup.slack(BASELINE, '/timetable', DEFAULT_CONDITIONS, entry.address)).toBeLessThan(60);
+    expect(analyst.startup.slack(BASELINE, '/timetable', DEFAULT_CONDITIONS, '/lost.js')).toBeNull();
     const plan = { ...BASELINE, decisions: [detach] };
     const target = 'src/tickets/ticket-dialog.tsx';
     const inner = { kind: 'detach' as const, package: '@saltmarsh/paperkit' };
-    const { before, after } = analyst.waits(plan, [inner], '/timetable', target, DEFAULT_CONDITIONS);
+    const { before, after } = analyst.split.waits(plan, [inner], '/timetable', target, DEFAULT_CONDITIONS);
     expect(after!.wait).toBeLessThan(before!.wait);
   });
 
   it('marks what brings a chunk, and gives the outline of a split point', () => {
     const plan = { ...BASELINE, decisions: [detach] };
-    const { now } = analyst.landing(plan, '/timetable', DEFAULT_CONDITIONS);
+    const { now } = analyst.startup.landing(plan, '/timetable', DEFAULT_CONDITIONS);
     const at = now.timeline.requests.findIndex((r) => r.name === 'weather-strip');
     expect(now.brings[at]?.splitPoints).toEqual(['src/timetable/weather-strip.tsx']);
     expect(now.brings[0]).toBeNull();
-    const { imports } = analyst.outline(plan, '/timetable', 'src/tickets/ticket-dialog.tsx');
+    const { imports } = analyst.split.outline(plan, '/timetable', 'src/tickets/ticket-dialog.tsx');
     expect(imports.map((i) => i.package)).toContain('@saltmarsh/paperkit');
   });
 
   it('needs a project first', () => {
-    expect(() => new Analyst().outline(BASELINE, '/', null)).toThrow('Open a project first');
+    expect(() => new Analyst().split.outline(BASELINE, '/', null)).toThrow('Open a project first');
   });
 
   function analystReading(decisions: (typeof detach)[]) {

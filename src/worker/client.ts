@@ -1,4 +1,4 @@
-import { type Remote, wrap } from 'comlink';
+import { wrap } from 'comlink';
 import { whenEnded } from './alive.ts';
 import type { Analyst } from './analyst.ts';
 
@@ -6,8 +6,14 @@ const MOST_HELPERS = 14;
 /** Modules that all helpers together hold at most: about 1 GB. */
 const MOST_HELD = 60_000;
 
+/** An analyst on another thread: each answer takes its time. */
+type Questions<T> = {
+  [K in keyof T]: T[K] extends (...args: infer A) => infer R ? (...args: A) => Promise<Awaited<R>> : Questions<T[K]>;
+};
+export type RemoteAnalyst = Questions<Analyst>;
+
 interface Started {
-  remote: Remote<Analyst>;
+  remote: RemoteAnalyst;
   worker: Worker;
 }
 
@@ -20,7 +26,7 @@ export function onBreakdown(then: () => void): void {
 }
 
 /** An analyst on its own thread; started at first use, and again after it broke down. */
-function analystNamed(name: string): Remote<Analyst> {
+function analystNamed(name: string): RemoteAnalyst {
   const known = started.get(name);
   if (known) return known.remote;
   const lock = `${name} ${crypto.getRandomValues(new Uint32Array(4)).join('-')}`;
@@ -40,25 +46,34 @@ function analystNamed(name: string): Remote<Analyst> {
     whenEnded(worker, lock, gone);
   });
   broken.catch(() => {});
-  const made = { worker, remote: answeredOrBroken(wrap<Analyst>(worker), broken) };
+  const made = { worker, remote: answeredOrBroken(wrap<Analyst>(worker) as unknown as RemoteAnalyst, broken) };
   started.set(name, made);
   return made.remote;
 }
 
 /** The same analyst, whose answers fail when its thread does: else whoever waits for one waits for ever. */
-function answeredOrBroken(remote: Remote<Analyst>, broken: Promise<never>): Remote<Analyst> {
+function answeredOrBroken(remote: RemoteAnalyst, broken: Promise<never>): RemoteAnalyst {
+  return asking(remote, (answer) => Promise.race([answer(), broken]));
+}
+
+type Call = (answer: () => Promise<unknown>) => Promise<unknown>;
+
+/** What is asked of an analyst, and of its services, goes through `call`. */
+function asking<T extends object>(remote: T, call: Call): T {
   return new Proxy(remote, {
     get(of, name) {
       // It is no promise itself, though a remote answers to every name.
       if (name === 'then') return undefined;
-      const method = Reflect.get(of, name) as (...args: unknown[]) => Promise<unknown>;
-      return (...args: unknown[]) => Promise.race([method(...args), broken]);
+      return asking(Reflect.get(of, name) as object, call);
+    },
+    apply(method, _, args: unknown[]) {
+      return call(() => (method as (...args: unknown[]) => Promise<unknown>)(...args));
     },
   });
 }
 
 /** Answers what the person looks at. While another app is being opened, questions wait until it is. */
-export function analyst(): Remote<Analyst> {
+export function analyst(): RemoteAnalyst {
   const remote = analystNamed('analyst');
   const until = opening;
   return until === null ? remote : after(until, remote);
@@ -70,7 +85,7 @@ let opening: Promise<unknown> | null = null;
  * Lets a piece of work change what the analyst holds, and what is known of it, with no other question in between: else an
  * answer about one app could come from another.
  */
-export async function alone<T>(work: (analyst: Remote<Analyst>) => Promise<T>): Promise<T> {
+export async function alone<T>(work: (analyst: RemoteAnalyst) => Promise<T>): Promise<T> {
   const before = opening ?? Promise.resolve();
   const mine = before.then(
     () => work(analystNamed('analyst')),
@@ -84,23 +99,17 @@ export async function alone<T>(work: (analyst: Remote<Analyst>) => Promise<T>): 
   }
 }
 
-function after(until: Promise<unknown>, remote: Remote<Analyst>): Remote<Analyst> {
-  return new Proxy(remote, {
-    get(of, name) {
-      if (name === 'then') return undefined;
-      const method = Reflect.get(of, name) as (...args: unknown[]) => Promise<unknown>;
-      return (...args: unknown[]) => until.catch(() => {}).then(() => method(...args));
-    },
-  });
+function after(until: Promise<unknown>, remote: RemoteAnalyst): RemoteAnalyst {
+  return asking(remote, (answer) => until.catch(() => {}).then(answer));
 }
 
 /** Does what takes long, so that the other one stays free: advice, expectations over many visits. */
-export function longAnalyst(): Remote<Analyst> {
+export function longAnalyst(): RemoteAnalyst {
   return analystNamed('long analyst');
 }
 
 /** Others who do parts of what takes long, for an app of so many modules. */
-export function helpers(modules: number): Remote<Analyst>[] {
+export function helpers(modules: number): RemoteAnalyst[] {
   const count = helperCount(navigator.hardwareConcurrency || 2, modules);
   return Array.from({ length: count }, (_, n) => analystNamed(`helper ${n + 1}`));
 }

@@ -8,8 +8,8 @@ import { useCompareChoice } from '../state/compare.ts';
 import { useHandoffPage } from '../state/handoff-page.ts';
 import { useStations } from '../state/stations.ts';
 import { useVisitChoice } from '../state/visit.ts';
+import type { Selection } from '../state/workbench/types.ts';
 import { useWorkbench } from '../state/workbench.ts';
-import type { Selection } from '../state/workbench-types.ts';
 
 /**
  * Keeps the address of the page in step with what is chosen, so that it can be kept and sent on. Another station, plan or

@@ -15,6 +15,7 @@ import { useLimitUpdates } from '../state/limits.ts';
 import { beginAnew, openProject } from '../state/open-project.ts';
 import { useStations } from '../state/stations.ts';
 import { hearTabs } from '../state/tabs.ts';
+import { useWork } from '../state/work.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { selectionOf, takeWishes, useAddress, wishesOf } from './address.ts';
 import { AppBanner } from './app-banner.tsx';
@@ -40,34 +41,14 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
   const failure = useProject(projectId);
   const app = useWorkbench((s) => s.app);
   const loaded = useWorkbench((s) => s.project?.id) === projectId && app !== null;
-  useAmendmentUpdates();
-  useLandingUpdates();
-  useAdviceUpdates();
-  useLimitUpdates();
-  useNotices();
-  useAddress(projectId, at, loaded);
   useShortcuts(setAt);
   useEffect(() => useStations.setState({ go: setAt }), []);
-  useEffect(() => onBreakdown(beginAnew), []);
-  useEffect(() => {
-    if (loaded) fetchStationsAhead();
-  }, [loaded]);
-  useEffect(
-    () =>
-      hearTabs(
-        ({ planId, version }) => {
-          const mine = useWorkbench.getState().project?.plans.find((p) => p.id === planId);
-          return mine !== undefined && mine.version < version;
-        },
-        (plan) => useWorkbench.getState().takeFromTab(plan),
-      ),
-    [],
-  );
   const dropping = useDrop((words) => toast.error(words));
 
   return (
     <TermsProvider>
       <div className="workbench grid h-screen min-h-[600px] min-w-[640px] grid-rows-[auto_auto_minmax(0,1fr)_118px]">
+        <Background projectId={projectId} at={at} loaded={loaded} />
         <RoleTextures />
         <TopBar loaded={loaded} />
         <div>
@@ -109,6 +90,35 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
   );
 }
 
+/**
+ * What goes on whatever is shown: landing, advice, limits and address follow plan and choice. It draws nothing, so that
+ * the frame isn't drawn again with every decision and selection.
+ */
+function Background({ projectId, at, loaded }: { projectId: string; at: StationId; loaded: boolean }) {
+  useAmendmentUpdates();
+  useLandingUpdates();
+  useAdviceUpdates();
+  useLimitUpdates();
+  useNotices();
+  useAddress(projectId, at, loaded);
+  useEffect(() => onBreakdown(beginAnew), []);
+  useEffect(() => {
+    if (loaded) fetchStationsAhead();
+  }, [loaded]);
+  useEffect(
+    () =>
+      hearTabs(
+        ({ planId, version }) => {
+          const mine = useWorkbench.getState().project?.plans.find((p) => p.id === planId);
+          return mine !== undefined && mine.version < version;
+        },
+        (plan) => useWorkbench.getState().takeFromTab(plan),
+      ),
+    [],
+  );
+  return null;
+}
+
 /** Tells what happened without the person doing it. */
 function useNotices(): void {
   const notice = useWorkbench((s) => s.notice);
@@ -131,31 +141,16 @@ type OpenFailure = Pick<Refusal, 'title' | 'detail' | 'rescues'>;
 
 function useProject(projectId: string): OpenFailure | null {
   const [failure, setFailure] = useState<OpenFailure | null>(null);
-  useEffect(() => {
-    let current = true;
-    const load = async () => {
-      try {
-        const { search } = location;
-        takeWishes(search);
-        await openProject(
-          projectId,
-          () => wishesOf(search),
-          () => current,
-        );
-        if (current) useWorkbench.getState().choose({ selection: selectionOf(search) });
-      } catch (error) {
-        if (!current) return;
-        setFailure(
-          error instanceof Refusal
-            ? error
-            : { title: 'The project can’t be opened', detail: error instanceof Error ? error.message : String(error) },
-        );
-      }
-    };
-    void load();
-    return () => {
-      current = false;
-    };
-  }, [projectId]);
+  useWork(
+    async (wanted) => {
+      const { search } = location;
+      takeWishes(search);
+      await openProject(projectId, () => wishesOf(search), wanted);
+      if (wanted()) useWorkbench.getState().choose({ selection: selectionOf(search) });
+    },
+    (error) =>
+      setFailure(error instanceof Refusal ? error : { title: 'The project can’t be opened', detail: error.message }),
+    [projectId],
+  );
   return failure;
 }

@@ -1,6 +1,5 @@
 'use client';
 
-import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { Advice, Finding, Score } from '../../core/advise/types.ts';
 import { FINDINGS } from '../../core/vocabulary/findings.ts';
@@ -8,6 +7,7 @@ import type { StationId } from '../../core/vocabulary/stations.ts';
 import { longCrew, newRun, sharedOut } from './long-work.ts';
 import { goTo } from './stations.ts';
 import { fitOf, type Sides, type Subject, subjectNow, useSubject } from './subject.ts';
+import { useWork } from './work.ts';
 import { useConditions, usePlan } from './workbench.ts';
 
 interface AdviceState {
@@ -55,36 +55,33 @@ export function useAdviceUpdates(): void {
   const subject = useSubject();
   const conditions = useConditions();
   const { app, planId, decisions, conditions: named } = subject;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the plan's decisions and the conditions' ids are what counts; not the route
-  useEffect(() => {
-    if (!app || app.routes.length === 0) return;
-    let current = true;
-    store.setState({ done: 0, error: null });
-    const work = async () => {
+  // The plan's decisions and the conditions' ids are what counts; not the route.
+  useWork(
+    async (wanted) => {
+      if (!app || app.routes.length === 0) return;
+      store.setState({ done: 0, error: null });
       await wait(REST_MS);
-      if (!current) return;
+      if (!wanted()) return;
       const crew = await longCrew();
       const [worker, ...others] = crew;
       const run = newRun();
       let given: Score[] | undefined;
-      while (current) {
+      while (wanted()) {
         const help = others.length > 0 ? { given } : undefined;
-        const { done, of, advice, ahead } = await worker.advise(plan, conditions, help);
-        if (!current) return;
+        const { done, of, advice, ahead } = await worker.hints.advise(plan, conditions, help);
+        if (!wanted()) return;
         store.setState(advice ? { advice, of: subject, done: 1 } : { done: done / Math.max(1, of) });
         if (advice) return;
         given = undefined;
         if (!ahead) continue;
-        const parts = await sharedOut(crew, ahead, (a, plans) => a.helpAdvise(plans, conditions, run));
+        const parts = await sharedOut(crew, ahead, (a, plans) => a.hints.helpAdvise(plans, conditions, run));
         given = [];
         for (const { places, made } of parts) for (const [n, at] of places.entries()) given[at] = made[n];
       }
-    };
-    work().catch((error: Error) => current && store.setState({ error: error.message, done: 1 }));
-    return () => {
-      current = false;
-    };
-  }, [app, planId, decisions, named]);
+    },
+    (error) => store.setState({ error: error.message, done: 1 }),
+    [app, planId, decisions, named],
+  );
 }
 
 /** Findings that aren't put aside, and those that are with their reasons; `old` as in useAdvice. */

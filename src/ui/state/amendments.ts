@@ -1,9 +1,10 @@
 'use client';
 
-import { useEffect, useRef } from 'react';
+import { useRef } from 'react';
 import { sameApp } from '../../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../../core/amend/types.ts';
 import { alone } from '../../worker/client.ts';
+import { useWork } from './work.ts';
 import { useWorkbench } from './workbench.ts';
 
 /** What the person corrected on what was read. */
@@ -17,31 +18,29 @@ export function useAmendmentUpdates(): void {
   const snapshotId = useWorkbench((s) => s.project?.snapshotId);
   const amendments = useAmendments();
   const applied = useRef<{ key: string; amendments: Amendments } | null>(null);
-  useEffect(() => {
-    const key = `${projectId} ${snapshotId}`;
-    const opened = applied.current?.key !== key;
-    if (!opened && applied.current?.amendments === amendments) return;
-    const before = applied.current?.amendments;
-    applied.current = { key, amendments };
-    if (!opened && before && sameApp(before, amendments)) return;
-    // A project comes with its corrections laid over it already.
-    if (opened) return;
-    let current = true;
-    alone(async (worker) => {
-      const app = await worker.amend(amendments);
-      if (!current) return;
-      const { route } = useWorkbench.getState();
-      const kept = app.routes.some((r) => r.pattern === route);
-      const next = app.routes[0]?.pattern ?? '';
-      const words = next
-        ? `There is no route ${route} any more; ${next} is shown.`
-        : `There is no route ${route} any more.`;
-      useWorkbench.setState({ app, ...(kept ? {} : { route: next, ...(route ? { notice: words } : {}) }) });
-    }).catch((error: Error) =>
-      useWorkbench.setState({ notice: `The correction could not be laid over: ${error.message}` }),
-    );
-    return () => {
-      current = false;
-    };
-  }, [projectId, snapshotId, amendments]);
+  useWork(
+    async (wanted) => {
+      const key = `${projectId} ${snapshotId}`;
+      const opened = applied.current?.key !== key;
+      if (!opened && applied.current?.amendments === amendments) return;
+      const before = applied.current?.amendments;
+      applied.current = { key, amendments };
+      if (!opened && before && sameApp(before, amendments)) return;
+      // A project comes with its corrections laid over it already.
+      if (opened) return;
+      await alone(async (worker) => {
+        const app = await worker.amend(amendments);
+        if (!wanted()) return;
+        const { route } = useWorkbench.getState();
+        const kept = app.routes.some((r) => r.pattern === route);
+        const next = app.routes[0]?.pattern ?? '';
+        const words = next
+          ? `There is no route ${route} any more; ${next} is shown.`
+          : `There is no route ${route} any more.`;
+        useWorkbench.setState({ app, ...(kept ? {} : { route: next, ...(route ? { notice: words } : {}) }) });
+      });
+    },
+    (error) => useWorkbench.setState({ notice: `The correction could not be laid over: ${error.message}` }),
+    [projectId, snapshotId, amendments],
+  );
 }

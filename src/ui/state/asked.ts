@@ -1,9 +1,10 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Plan } from '../../core/plan/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
 import { fitOf, type Sides, type Subject, useSubject } from './subject.ts';
+import { useWork } from './work.ts';
 import { useConditions, usePlan } from './workbench.ts';
 
 /** What is chosen at present. */
@@ -34,17 +35,15 @@ export function useAsked<T>(ask: (now: Present) => Promise<T>, of = '', sides?: 
     of,
     about: null,
   });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the plan's decisions and the conditions' ids are in the subject
-  useEffect(() => {
-    let current = true;
-    question.current({ plan, route: subject.route, conditions }).then(
-      (found) => current && setAnswer({ found, error: null, of, about: subject }),
-      (error: Error) => current && setAnswer({ found: null, error: error.message, of, about: subject }),
-    );
-    return () => {
-      current = false;
-    };
-  }, [subject, of]);
+  // The plan's decisions and the conditions' ids are in the subject.
+  useWork(
+    async (wanted) => {
+      const found = await question.current({ plan, route: subject.route, conditions });
+      if (wanted()) setAnswer({ found, error: null, of, about: subject });
+    },
+    (error) => setAnswer({ found: null, error: error.message, of, about: subject }),
+    [subject, of],
+  );
   return answer.of === of && fitOf(answer.about, subject, sides) !== 'other' ? answer : NOTHING;
 }
 

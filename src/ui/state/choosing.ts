@@ -69,7 +69,13 @@ export async function startChoosing(plan: Plan, circumstances: Circumstance[], w
     let given: MeasuredShares | undefined;
     for (let begin = true; run === mine; begin = false) {
       const help = others.length > 0 ? { given } : undefined;
-      const { turns, phase, done, of, choice, ahead } = await worker.choose(plan, circumstances, wanted, begin, help);
+      const { turns, phase, done, of, choice, ahead } = await worker.hints.choose(
+        plan,
+        circumstances,
+        wanted,
+        begin,
+        help,
+      );
       if (run !== mine) return;
       const share = done / Math.max(1, of);
       store.setState({ turns, phase, share, ...(choice ? { choice, at: 'chosen' } : {}) });
@@ -78,7 +84,9 @@ export async function startChoosing(plan: Plan, circumstances: Circumstance[], w
         given = undefined;
         continue;
       }
-      const parts = await sharedOut(crew, ahead.sets, (a, sets) => a.helpChoose(wanted, { ...ahead, sets }, name));
+      const parts = await sharedOut(crew, ahead.sets, (a, sets) =>
+        a.hints.helpChoose(wanted, { ...ahead, sets }, name),
+      );
       given = parts.flatMap((p) => p.made);
     }
   } catch (reason) {

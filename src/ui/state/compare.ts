@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { create } from 'zustand';
 import type { PlanTable } from '../../core/compare/compare.ts';
 import { BASELINE, type Plan } from '../../core/plan/types.ts';
@@ -9,6 +9,7 @@ import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
 import type { CacheState } from '../../core/vocabulary/cache-states.ts';
 import type { AppView } from '../../worker/views.ts';
 import { longWork } from './long-work.ts';
+import { useWork } from './work.ts';
 import { useConditions, usePlan, useWorkbench } from './workbench.ts';
 
 export const MOST_PLANS = 6;
@@ -92,24 +93,21 @@ export function useCompared(): Compared {
     under: [],
     app: null,
   });
-  useEffect(() => {
-    let current = true;
-    const work = async () => {
+  useWork(
+    async (wanted) => {
       const worker = await longWork();
       const tables: PlanTable[] = [];
       for (const plan of plans) {
-        const table = await worker.table(plan, conditions);
-        if (!current) return;
+        const table = await worker.compare.table(plan, conditions);
+        if (!wanted()) return;
         tables.push(table);
         setState((s) => ({ ...s, done: tables.length, error: null }));
       }
-      setState({ tables, done: tables.length, error: null, of: plans, under: conditions, app });
-    };
-    work().catch((error: Error) => current && setState((s) => ({ ...s, error: error.message })));
-    return () => {
-      current = false;
-    };
-  }, [plans, conditions, app]);
+      if (wanted()) setState({ tables, done: tables.length, error: null, of: plans, under: conditions, app });
+    },
+    (error) => setState((s) => ({ ...s, error: error.message })),
+    [plans, conditions, app],
+  );
   // Until the next figures are there, the last ones stand with the plans and conditions that they are of.
   const known = state.tables !== null && state.app === app;
   return {

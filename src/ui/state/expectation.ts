@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { create } from 'zustand';
 import { BASELINE } from '../../core/plan/types.ts';
 import { DEVICES, LINKS } from '../../core/sim/conditions.ts';
@@ -8,6 +8,7 @@ import type { Expectation } from '../../core/visitors/expect.ts';
 import type { Variant } from '../../core/visitors/reckon.ts';
 import { longWork } from './long-work.ts';
 import { fitOf, type Subject, useSubject } from './subject.ts';
+import { useWork } from './work.ts';
 import { usePlan } from './workbench.ts';
 
 /** Sets of conditions that visitors come with; weights in any unit, 0 leaves one out. */
@@ -52,12 +53,11 @@ export function useExpectation(stopped: boolean): ExpectationState {
   const { app, planId, decisions } = subject;
   const weights = useCrowds((s) => s.weights);
   const [{ of, ...state }, setState] = useState<ExpectationState & { of: Subject | null }>({ ...NOTHING, of: null });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the plan's decisions are what counts; the crowds have conditions of their own
-  useEffect(() => {
-    if (stopped) return;
-    let current = true;
-    const variants = crowdsOf(weights).map(({ conditions, share }) => ({ conditions, share }));
-    const work = async () => {
+  // The plan's decisions are what counts; the crowds have conditions of their own.
+  useWork(
+    async (wanted) => {
+      if (stopped) return;
+      const variants = crowdsOf(weights).map(({ conditions, share }) => ({ conditions, share }));
       if (variants.length === 0) {
         setState({
           now: null,
@@ -74,21 +74,19 @@ export function useExpectation(stopped: boolean): ExpectationState {
       const found: Partial<Record<'now' | 'baseline', Expectation>> = {};
       for (const of of same ? (['now'] as const) : (['now', 'baseline'] as const)) {
         const begun = of === 'now' ? 0 : 0.5;
-        while (current && !found[of]) {
-          const step = await worker.expect(of === 'now' ? plan : BASELINE, variants);
-          if (!current) return;
+        while (wanted() && !found[of]) {
+          const step = await worker.visits.expect(of === 'now' ? plan : BASELINE, variants);
+          if (!wanted()) return;
           if (step.result) found[of] = step.result;
           setState((s) => ({ ...s, ...found, of: subject, done: begun + (step.done / step.of) * (same ? 1 : 0.5) }));
         }
       }
-      if (current)
+      if (wanted())
         setState({ now: found.now!, baseline: found.baseline ?? found.now!, done: 1, error: null, of: subject });
-    };
-    work().catch((error: Error) => current && setState({ ...NOTHING, done: 1, error: error.message, of: subject }));
-    return () => {
-      current = false;
-    };
-  }, [app, planId, decisions, weights, stopped]);
+    },
+    (error) => setState({ ...NOTHING, done: 1, error: error.message, of: subject }),
+    [app, planId, decisions, weights, stopped],
+  );
   return fitOf(of, subject, []) === 'other' ? { ...NOTHING, done: of === null ? state.done : 0 } : state;
 }
 

@@ -1,5 +1,5 @@
+import type { Selection } from './workbench/types.ts';
 import { useWorkbench } from './workbench.ts';
-import type { Selection } from './workbench-types.ts';
 
 /** Chooses something that is on another route than the one that is looked at, and says so. */
 export function chooseOn(route: string, selection: Selection): void {

@@ -1,9 +1,10 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { HintRow } from '../../core/choose/hint-table.ts';
 import { longWork } from './long-work.ts';
 import { fitOf, type Subject, useSubject } from './subject.ts';
+import { useWork } from './work.ts';
 import { useConditions, usePlan } from './workbench.ts';
 
 export interface HintRowsState {
@@ -22,25 +23,22 @@ export function useHintRows(): HintRowsState {
   const { app, planId, decisions, conditions: named } = subject;
   const conditions = useConditions();
   const [{ of, ...state }, setState] = useState<HintRowsState & { of: Subject | null }>({ ...NOTHING, of: null });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the plan's decisions and the conditions' ids are what counts; not the route
-  useEffect(() => {
-    let current = true;
-    setState((s) => ({ ...s, done: 0, error: null }));
-    const work = async () => {
+  // The plan's decisions and the conditions' ids are what counts; not the route.
+  useWork(
+    async (wanted) => {
+      setState((s) => ({ ...s, done: 0, error: null }));
       await new Promise((go) => setTimeout(go, REST_MS));
       const worker = await longWork();
-      while (current) {
-        const { done, of, rows } = await worker.hints(plan, conditions);
-        if (!current) return;
+      while (wanted()) {
+        const { done, of, rows } = await worker.hints.hints(plan, conditions);
+        if (!wanted()) return;
         setState((s) => (rows ? { rows, done: 1, error: null, of: subject } : { ...s, done: done / Math.max(1, of) }));
         if (rows) return;
       }
-    };
-    work().catch((reason: Error) => current && setState((s) => ({ ...s, done: 1, error: reason.message })));
-    return () => {
-      current = false;
-    };
-  }, [app, planId, decisions, named]);
+    },
+    (reason) => setState((s) => ({ ...s, done: 1, error: reason.message })),
+    [app, planId, decisions, named],
+  );
   return fitOf(of, subject, ['conditions']) === 'other' ? { ...state, rows: null } : state;
 }
 

@@ -97,7 +97,7 @@ async function work(): Promise<void> {
     const { plan, behind, route, conditions, of, at }: Wish = next;
     next = null;
     try {
-      const found = await analyst().landing(plan, route, conditions, behind);
+      const found = await analyst().startup.landing(plan, route, conditions, behind);
       store.setState({ ...found, error: null, of, tookMs: performance.now() - at });
     } catch (error) {
       store.setState({ error: error instanceof Error ? error.message : String(error), of });

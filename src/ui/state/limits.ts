@@ -1,11 +1,11 @@
 'use client';
 
-import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { Limit, LimitState } from '../../core/limits/types.ts';
 import { useAmendments } from './amendments.ts';
 import { longWork } from './long-work.ts';
 import { fitOf, type Subject, useSubject } from './subject.ts';
+import { useWork } from './work.ts';
 import { usePlan } from './workbench.ts';
 
 interface Limits {
@@ -41,20 +41,13 @@ export function useLimitUpdates(): void {
   const subject = useSubject();
   const { app, planId, decisions } = subject;
   const limits = useLimits();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the plan's decisions are what counts; a limit names its own route and conditions
-  useEffect(() => {
-    let current = true;
-    const take = (next: Limits) => current && store.setState({ ...next, of: subject, limits });
-    if (!app || limits.length === 0) take({ states: [], error: null });
-    else
-      longWork()
-        .then((worker) => worker.limits(plan, [...limits]))
-        .then(
-          (states) => take({ states, error: null }),
-          (error: Error) => take({ states: [], error: error.message }),
-        );
-    return () => {
-      current = false;
-    };
-  }, [app, planId, decisions, limits]);
+  // The plan's decisions are what counts; a limit names its own route and conditions.
+  useWork(
+    async (wanted) => {
+      const states = !app || limits.length === 0 ? [] : await (await longWork()).handoff.limits(plan, [...limits]);
+      if (wanted()) store.setState({ states, error: null, of: subject, limits });
+    },
+    (error) => store.setState({ states: [], error: error.message, of: subject, limits }),
+    [app, planId, decisions, limits],
+  );
 }

@@ -1,9 +1,8 @@
 'use client';
 
-import type { Remote } from 'comlink';
 import { sameApp } from '../../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../../core/amend/types.ts';
-import type { Analyst } from '../../worker/analyst.ts';
+import type { RemoteAnalyst } from '../../worker/client.ts';
 import { helpers, longAnalyst } from '../../worker/client.ts';
 import { useWorkbench } from './workbench.ts';
 
@@ -25,17 +24,17 @@ export function forgetLongWork(): void {
  * The analyst for what takes long, with the project that is open and its corrections laid over it. Loads it again only when
  * these have changed since.
  */
-export async function longWork(): Promise<Remote<Analyst>> {
+export async function longWork(): Promise<RemoteAnalyst> {
   const [analyst] = await prepared([longAnalyst()]);
   return analyst;
 }
 
 /** The same with those who help it, the long analyst first; alone where there is no core for others. */
-export function longCrew(): Promise<Remote<Analyst>[]> {
+export function longCrew(): Promise<RemoteAnalyst[]> {
   return prepared([longAnalyst(), ...helpers(useWorkbench.getState().app?.modules ?? 0)]);
 }
 
-async function prepared(crew: Remote<Analyst>[]): Promise<Remote<Analyst>[]> {
+async function prepared(crew: RemoteAnalyst[]): Promise<RemoteAnalyst[]> {
   const { project } = useWorkbench.getState();
   if (!project) throw new Error('No project is open.');
   const of = `${project.id} ${project.snapshotId}`;
@@ -69,9 +68,9 @@ export function newRun(): string {
 
 /** Gives each of a crew its share of a list, every so-many-th item; tells what each made of it, with the items' places. */
 export async function sharedOut<T, R>(
-  crew: readonly Remote<Analyst>[],
+  crew: readonly RemoteAnalyst[],
   list: readonly T[],
-  work: (analyst: Remote<Analyst>, share: T[]) => Promise<R>,
+  work: (analyst: RemoteAnalyst, share: T[]) => Promise<R>,
 ): Promise<{ places: number[]; made: R }[]> {
   const shares = crew
     .map((analyst, own) => ({ analyst, places: [...list.keys()].filter((at) => at % crew.length === own) }))

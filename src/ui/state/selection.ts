@@ -1,4 +1,4 @@
-import type { Selection } from './workbench-types.ts';
+import type { Selection } from './workbench/types.ts';
 
 /** The chunk that is chosen, by itself or as what a chosen request brings; null otherwise. */
 export function chosenChunk(selection: Selection): string | null {

@@ -26,7 +26,7 @@ export const useVisitChoice = create<VisitChoice>()(() => ({ script: null, step:
 export function useVisit(): { visit: Visit | null; own: boolean; error: string | null } {
   const script = useVisitChoice((s) => s.script);
   const route = useWorkbench((s) => s.route);
-  const typical = useAsked((now) => analyst().typicalVisit(now.plan, now.route), route);
+  const typical = useAsked((now) => analyst().visits.typical(now.plan, now.route), route);
   useEffect(() => {
     // Another landing at the top: the script that began elsewhere is let go of.
     const { script: old } = useVisitChoice.getState();

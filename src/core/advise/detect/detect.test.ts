@@ -67,7 +67,7 @@ describe('code in the start', () => {
     expect(none).toEqual([]);
     expect(chart).toMatchObject({
       what: 'chart comes with later, though only acts use it',
-      because: [{ from: 'later', to: 'chart', line: 1 }],
+      evidence: [{ from: 'later', to: 'chart', line: 1 }],
       routes: ['/a'],
     });
     expect(chart.remedies[0].decisions).toEqual([
@@ -84,7 +84,11 @@ describe('code in the start', () => {
   it('finds parts that nobody sees at first, with the import that brings them', () => {
     const [found, ...none] = detect(partsInStart, modules, [a, route('/b', 'b')]);
     expect(none).toEqual([]);
-    expect(found).toMatchObject({ id: 'part dialog', because: [{ from: 'a', to: 'dialog', line: 1 }], routes: ['/a'] });
+    expect(found).toMatchObject({
+      id: 'part dialog',
+      evidence: [{ from: 'a', to: 'dialog', line: 1 }],
+      routes: ['/a'],
+    });
     expect(found.why).toContain('behind “ask”');
     expect(found.remedies.map((w) => w.decisions[1])).toEqual(
       ['action', 'approach', 'idle'].map((on) => ({ kind: 'trigger', splitPoint: 'dialog', fetch: { on } })),
@@ -265,7 +269,7 @@ describe('styles in the start of routes that don’t use them', () => {
     expect(alone).toMatchObject({
       id: 'sheet crew.css',
       routes: ['/'],
-      because: [{ from: 'main', to: 'crew.css', line: 1 }],
+      evidence: [{ from: 'main', to: 'crew.css', line: 1 }],
       remedies: [{ decisions: [{ kind: 'move', import: 'main::crew.css', to: 'grid' }] }],
     });
     const [page] = detect(sheetsOfOthers, modules, routes, uses('crew.css', 'grid', 'crew'));

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Drawn } from '../../../core/mix/mix.ts';
 import { percentile } from '../../../core/mix/percentile.ts';
 import type { Plan } from '../../../core/plan/types.ts';
@@ -11,6 +11,7 @@ import { PERCENTILES, PercentileTable } from '../../parts/percentile-table.tsx';
 import { useComparedPlans } from '../../state/compare.ts';
 import { longWork } from '../../state/long-work.ts';
 import { useMix } from '../../state/mix.ts';
+import { useWork } from '../../state/work.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { Curves } from './curves.tsx';
 import { changeWords } from './measures.ts';
@@ -29,26 +30,23 @@ export function CurvesPage() {
   const [error, setError] = useState<string | null>(null);
   const [chosen, setChosen] = useState<(typeof CURVES)[number]['key']>('interactive');
   const box = useRef<HTMLDivElement>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) gives other visits
-  useEffect(() => {
-    let current = true;
-    const wish = { ...mix, returning: mix.returning / 100, spread: mix.spread / 100 };
-    const ask = async () => {
+  // Another snapshot in the worker (app) gives other visits.
+  useWork(
+    async (wanted) => {
+      const wish = { ...mix, returning: mix.returning / 100, spread: mix.spread / 100 };
       setError(null);
       const worker = await longWork();
-      for (let from = 0; current; ) {
-        const step = await worker.mixOver(plans, route, wish, from);
-        if (!current) return;
+      for (let from = 0; wanted(); ) {
+        const step = await worker.compare.mixOver(plans, route, wish, from);
+        if (!wanted()) return;
         from = step.drawn;
         setDone(from);
         if (from >= mix.visits) return setFound({ plans, drawn: step.plans });
       }
-    };
-    ask().catch((reason: Error) => current && setError(reason.message));
-    return () => {
-      current = false;
-    };
-  }, [plans, mix, route, app]);
+    },
+    (reason) => setError(reason.message),
+    [plans, mix, route, app],
+  );
   const words = CURVES.find((c) => c.key === chosen)!.words;
   const at = (drawn: Drawn[], share: number) =>
     percentile(

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { EarnedTable } from '../../../core/compare/earned.ts';
 import { decisionWords, planDifference } from '../../../core/plan/decisions.ts';
 import type { Plan } from '../../../core/plan/types.ts';
@@ -8,6 +8,7 @@ import { LANDING_MEASURES, type LandingMeasure, MEASURES } from '../../../core/v
 import { Change } from '../../parts/change.tsx';
 import { conditionsWords, useComparedPlans } from '../../state/compare.ts';
 import { longWork } from '../../state/long-work.ts';
+import { useWork } from '../../state/work.ts';
 import { useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
 import { changeWords, writerOf } from './measures.ts';
 import { TakeTables } from './take-along.tsx';
@@ -77,20 +78,16 @@ function EarnedList({ plan, measure }: { plan: Plan; measure: LandingMeasure }) 
   const app = useWorkbench((s) => s.app);
   const [found, setFound] = useState<{ of: Plan; table: EarnedTable } | null>(null);
   const [error, setError] = useState<string | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) gives other figures
-  useEffect(() => {
-    let current = true;
-    setError(null);
-    longWork()
-      .then((worker) => worker.earned(plan, route, conditions))
-      .then(
-        (table) => current && setFound({ of: plan, table }),
-        (reason: Error) => current && setError(reason.message),
-      );
-    return () => {
-      current = false;
-    };
-  }, [plan, route, conditions, app]);
+  // Another snapshot in the worker (app) gives other figures.
+  useWork(
+    async (wanted) => {
+      setError(null);
+      const table = await (await longWork()).compare.earned(plan, route, conditions);
+      if (wanted()) setFound({ of: plan, table });
+    },
+    (reason) => setError(reason.message),
+    [plan, route, conditions, app],
+  );
   if (error) return <p className="text-worse">{error}</p>;
   if (!found || found.of.name !== plan.name)
     return <p className="text-soft">Leaving each decision out, and taking each by itself.</p>;

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Plan } from '../../../core/plan/types.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { AsTable } from '../../parts/as-table.tsx';
@@ -9,6 +9,7 @@ import { ROLES } from '../../parts/roles.tsx';
 import { useWidth } from '../../parts/use-width.ts';
 import { conditionsWords, useComparedPlans } from '../../state/compare.ts';
 import { longWork } from '../../state/long-work.ts';
+import { useWork } from '../../state/work.ts';
 import { useConditions, useWorkbench } from '../../state/workbench.ts';
 import { TakePicture } from './take-along.tsx';
 
@@ -28,21 +29,18 @@ export function WaterfallsPage() {
   const [views, setViews] = useState<{ plan: Plan; view: LandingView }[] | null>(null);
   const [error, setError] = useState<string | null>(null);
   const box = useRef<HTMLDivElement>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) gives other landings
-  useEffect(() => {
-    let current = true;
-    const ask = async () => {
+  // Another snapshot in the worker (app) gives other landings.
+  useWork(
+    async (wanted) => {
+      setError(null);
       const worker = await longWork();
       const found: { plan: Plan; view: LandingView }[] = [];
-      for (const plan of plans) found.push({ plan, view: (await worker.landing(plan, route, conditions)).now });
-      if (current) setViews(found);
-    };
-    setError(null);
-    ask().catch((reason: Error) => current && setError(reason.message));
-    return () => {
-      current = false;
-    };
-  }, [plans, conditions, route, app]);
+      for (const plan of plans) found.push({ plan, view: (await worker.startup.landing(plan, route, conditions)).now });
+      if (wanted()) setViews(found);
+    },
+    (reason) => setError(reason.message),
+    [plans, conditions, route, app],
+  );
   if (error) return <p className="p-4 text-worse">{error}</p>;
   if (!views) return <p className="p-4 text-soft">Predicting the landings.</p>;
   return (

@@ -36,7 +36,11 @@ const GROUPS = [
 /** What a plan hands over: how each decision reaches production, and the texts to copy or save. */
 export function HandoffStation() {
   const [files, setFiles] = useState<{ name: string; map: FileMap } | null>(null);
-  const { found, error } = useAsked(({ plan }) => analyst().handoff(plan, files?.map ?? null), files?.name ?? '', []);
+  const { found, error } = useAsked(
+    ({ plan }) => analyst().handoff.handoff(plan, files?.map ?? null),
+    files?.name ?? '',
+    [],
+  );
   const chosen = useHandoffPage((s) => s.page);
   const setChosen = (page: string) => useHandoffPage.setState({ page });
   const limits = useLimitStates().states;
@@ -46,7 +50,7 @@ export function HandoffStation() {
   const conditions = useConditions();
   // Every landing is predicted for it: the rest needn't wait, and a report of what was chosen before isn't shown.
   const reviewed = useAsked(
-    async (now) => (await longWork()).review(now.plan, now.conditions),
+    async (now) => (await longWork()).handoff.review(now.plan, now.conditions),
     JSON.stringify([plan.name, plan.description, plan.decisions, conditions]),
   );
   const named = useWorkbench((s) => storedPlan(s));

@@ -10,7 +10,7 @@ import { TextView } from './text-view.tsx';
 export function HarPage({ plan }: { plan: string }) {
   const route = useWorkbench((s) => s.route);
   const { found, error } = useAsked(({ plan, route, conditions }) =>
-    analyst().har(plan, route, conditions, new Date().toISOString()),
+    analyst().handoff.har(plan, route, conditions, new Date().toISOString()),
   );
   if (error) return <p className="text-worse">{error}</p>;
   if (!found) return <p className="text-soft">Writing the landing.</p>;

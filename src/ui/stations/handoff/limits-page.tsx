@@ -27,7 +27,7 @@ export function LimitsPage() {
   const setAll = async () => {
     try {
       const worker = await longWork();
-      const set = await worker.proposeLimits(plan, conditions, slack / 100);
+      const set = await worker.handoff.proposeLimits(plan, conditions, slack / 100);
       // Limits under other conditions stay.
       const others = limits.filter(
         (l) => !set.some((s) => s.link === l.link && s.device === l.device && s.cache === l.cache),

@@ -36,7 +36,7 @@ export function ProjectPage() {
     });
   const savePlan = () =>
     attempt(async () => {
-      const text = await (await longWork()).planFile(plan);
+      const text = await (await longWork()).handoff.planFile(plan);
       saveFile(`${fileStem(plan.name)}.plan.json`, 'application/json', text);
     });
   const bring = (file: File | undefined) =>
@@ -45,7 +45,7 @@ export function ProjectPage() {
       if (file.size > LARGEST) throw new Error(`${file.name} is larger than ${LARGEST / 1_000_000} MB.`);
       const { plan: sent, app } = parsePlanFile(await file.text(), file.name);
       const worker = await longWork();
-      const { stale, same } = await worker.fits(sent, app);
+      const { stale, same } = await worker.handoff.fits(sent, app);
       const name = freePlanName(sent.name, [BASELINE.name, ...project.plans.map((p) => p.name)]);
       await addPlan(name, sent.decisions);
       const lost =

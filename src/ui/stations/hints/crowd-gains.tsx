@@ -1,30 +1,20 @@
 'use client';
 
-import { useEffect, useState } from 'react';
 import type { Remedy } from '../../../core/advise/types.ts';
 import type { CrowdGains } from '../../../core/choose/gains-over.ts';
 import type { Plan } from '../../../core/plan/types.ts';
 import { percent, time } from '../../parts/format.ts';
 import { CROWDS, crowdsOf, useCrowds } from '../../state/expectation.ts';
 import { longWork } from '../../state/long-work.ts';
+import { useAnswer } from '../../state/work.ts';
 
 /** What a change saves all visitors, by the conditions that they come with. */
 export function OverCrowds({ remedy, plan }: { remedy: Remedy; plan: Plan }) {
   const weights = useCrowds((s) => s.weights);
-  const [found, setFound] = useState<CrowdGains | null>(null);
-  const [error, setError] = useState<string | null>(null);
   const asked = JSON.stringify(remedy);
-  useEffect(() => {
-    let current = true;
-    setFound(null);
-    setError(null);
-    longWork()
-      .then((worker) => worker.gainOver(plan, JSON.parse(asked) as Remedy, crowdsOf(weights)))
-      .then((gains) => current && setFound(gains))
-      .catch((reason: Error) => current && setError(reason.message));
-    return () => {
-      current = false;
-    };
+  const { found, error } = useAnswer(async (): Promise<CrowdGains> => {
+    const worker = await longWork();
+    return worker.hints.gainOver(plan, JSON.parse(asked) as Remedy, crowdsOf(weights));
   }, [asked, plan, weights]);
   if (CROWDS.every((c) => !(weights[c.id] > 0)))
     return <p className="mt-2 text-soft">Nobody comes: give some visitors a weight under Visits › All visitors.</p>;

@@ -1,10 +1,11 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { Remedy } from '../../../core/advise/types.ts';
 import { planWith, shipsBy } from '../../../core/plan/decisions.ts';
 import type { PatchStep } from '../../../patch/types.ts';
 import { api } from '../../state/api.ts';
+import { useWork } from '../../state/work.ts';
 import { usePlan, useWorkbench } from '../../state/workbench.ts';
 
 /** Who walks through the findings asks for the edits of the one at which they stop. In ms. */
@@ -18,25 +19,20 @@ export function InTheCode({ remedy }: { remedy: Remedy }) {
   const [steps, setSteps] = useState<PatchStep[] | string | null>(null);
   const asked = JSON.stringify(remedy);
   const edits = remedy.decisions.some((d) => shipsBy(d) === 'source edit' && d.kind !== 'trigger');
-  useEffect(() => {
-    setSteps(null);
-    if (!project || !edits) return;
-    const { decisions } = planWith({ ...plan, decisions: [] }, JSON.parse(asked) as Remedy);
-    let current = true;
-    const timer = setTimeout(() => {
-      api.patch(project, plan.name, decisions).then(
-        (found) => {
-          // When something is fetched is told with the decision, and by the handoff's import triggers.
-          if (current) setSteps(found.steps.filter((s) => decisions[s.decision].kind !== 'trigger'));
-        },
-        (reason: Error) => current && setSteps(reason.message),
-      );
-    }, REST_MS);
-    return () => {
-      current = false;
-      clearTimeout(timer);
-    };
-  }, [project, plan, asked, edits]);
+  useWork(
+    async (wanted) => {
+      setSteps(null);
+      if (!project || !edits) return;
+      const { decisions } = planWith({ ...plan, decisions: [] }, JSON.parse(asked) as Remedy);
+      await new Promise((go) => setTimeout(go, REST_MS));
+      if (!wanted()) return;
+      const found = await api.patch(project, plan.name, decisions);
+      // When something is fetched is said with the decision, and by the handoff's import triggers.
+      if (wanted()) setSteps(found.steps.filter((s) => decisions[s.decision].kind !== 'trigger'));
+    },
+    (reason) => setSteps(reason.message),
+    [project, plan, asked, edits],
+  );
   if (typeof steps === 'string') return <p className="mt-4 text-soft">The sources can’t be looked at: {steps}</p>;
   if (!edits || steps?.length === 0) return null;
   const hand = steps?.filter((s) => s.state === 'by hand' || s.state === 'refused') ?? [];

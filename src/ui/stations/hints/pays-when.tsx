@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { BreakEven, BreakEvenOver } from '../../../core/advise/break-even.ts';
 import type { Remedy } from '../../../core/advise/types.ts';
 import { subjectOf } from '../../../core/plan/decisions.ts';
@@ -9,6 +9,7 @@ import { AsTable } from '../../parts/as-table.tsx';
 import { percent, time } from '../../parts/format.ts';
 import { LineChart } from '../../parts/line-chart/line-chart.tsx';
 import { longWork } from '../../state/long-work.ts';
+import { useAnswer } from '../../state/work.ts';
 import { useConditions, usePlan } from '../../state/workbench.ts';
 import { OverCrowds } from './crowd-gains.tsx';
 
@@ -76,25 +77,12 @@ function useBreakEven(
   over: BreakEvenOver | null,
 ): { found: BreakEven | null | undefined; error: string | null } {
   const conditions = useConditions();
-  const [state, setState] = useState<{ found: BreakEven | null | undefined; error: string | null }>({
-    found: undefined,
-    error: null,
-  });
   const asked = over === null ? null : JSON.stringify([over, remedy]);
-  useEffect(() => {
-    setState({ found: undefined, error: null });
-    if (asked === null) return;
-    let current = true;
+  return useAnswer(async () => {
+    if (asked === null) return undefined;
     const [about, change] = JSON.parse(asked) as [BreakEvenOver, Remedy];
-    longWork()
-      .then((worker) => worker.breakEven(without, change, conditions, about))
-      .then((found) => current && setState({ found, error: null }))
-      .catch((reason: Error) => current && setState({ found: undefined, error: reason.message }));
-    return () => {
-      current = false;
-    };
+    return (await longWork()).hints.breakEven(without, change, conditions, about);
   }, [asked, without, conditions]);
-  return state;
 }
 
 function Curve({ of, unit, words }: { of: BreakEven; unit: (at: number) => string; words: string }) {

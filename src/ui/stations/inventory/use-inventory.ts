@@ -7,13 +7,13 @@ import { type Asked, useAsked } from '../../state/asked.ts';
 
 /** The inventory under the present plan and conditions. */
 export function useInventory(): Asked<FullInventory> {
-  return useAsked(({ plan, conditions }) => analyst().inventory(plan, conditions), '', ['conditions']);
+  return useAsked(({ plan, conditions }) => analyst().inventory.inventory(plan, conditions), '', ['conditions']);
 }
 
 /** Where a module is; an error in words when that can't be told. */
 export function useWhereabouts(path: string | null): Whereabouts | string | null {
   const { found, error } = useAsked(
-    async ({ plan }) => (path === null ? null : ((await analyst().whereabouts(plan, path)) ?? GONE)),
+    async ({ plan }) => (path === null ? null : ((await analyst().inventory.whereabouts(plan, path)) ?? GONE)),
     path ?? '',
   );
   return error ?? found;

@@ -24,7 +24,7 @@ const UNCHANGED: { rows: string[]; columns: string[] } = { rows: [], columns: []
 
 /** What arrives for each moment: moments as rows, chunks as columns as wide as they weigh. */
 export function LoadSheetStation() {
-  const { found, error } = useAsked(({ plan, conditions }) => analyst().loadSheet(plan, conditions), '', [
+  const { found, error } = useAsked(({ plan, conditions }) => analyst().loadSheet.loadSheet(plan, conditions), '', [
     'conditions',
   ]);
   const sheet = found?.sheet ?? null;

@@ -83,7 +83,7 @@ function PriceSection({ row }: { row: ImportRow }) {
   const route = useWorkbench((s) => s.route);
   const { link } = useConditions();
   const { found, error } = useAsked(
-    async (now) => (await longWork()).blame(now.plan, row.key, now.conditions),
+    async (now) => (await longWork()).split.blame(now.plan, row.key, now.conditions),
     row.key,
   );
   if (error) return <p className="mt-3 text-worse">{error}</p>;

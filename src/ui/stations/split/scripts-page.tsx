@@ -14,7 +14,9 @@ import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 
 /** Classic and third-party scripts: all placements of each side by side, predicted for the landing. */
 export function ScriptsPage() {
-  const { found: views, error } = useAsked(({ plan, route, conditions }) => analyst().scripts(plan, route, conditions));
+  const { found: views, error } = useAsked(({ plan, route, conditions }) =>
+    analyst().split.scripts(plan, route, conditions),
+  );
   const plan = useWorkbench((s) => storedPlan(s));
   const route = useWorkbench((s) => s.route);
   const decide = useWorkbench((s) => s.decide);

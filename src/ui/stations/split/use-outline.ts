@@ -9,7 +9,7 @@ import { type Asked, useAsked } from '../../state/asked.ts';
 
 /** The outline of the chosen route, or of a split point within it, under the present plan. */
 export function useOutline(within: string | null): Asked<Outline> {
-  return useAsked(({ plan, route }) => analyst().outline(plan, route, within), within ?? '', ['route']);
+  return useAsked(({ plan, route }) => analyst().split.outline(plan, route, within), within ?? '', ['route']);
 }
 
 /** The wait for a split point before and after decisions. */
@@ -18,7 +18,7 @@ export function useWaits(
   target: string,
 ): Asked<{ before: SplitWait | null; after: SplitWait | null }> {
   return useAsked(
-    ({ plan, route, conditions }) => analyst().waits(plan, decisions, route, target, conditions),
+    ({ plan, route, conditions }) => analyst().split.waits(plan, decisions, route, target, conditions),
     `${target} ${JSON.stringify(decisions)}`,
   );
 }
@@ -28,7 +28,7 @@ export function usePreview(decisions: Decision[] | null): Preview | string | nul
   const wish = JSON.stringify(decisions);
   const { found, error } = useAsked(
     async ({ plan, route, conditions }) =>
-      decisions === null ? null : analyst().preview(plan, decisions, route, conditions),
+      decisions === null ? null : analyst().split.preview(plan, decisions, route, conditions),
     wish,
   );
   return error ?? found;
@@ -38,7 +38,7 @@ export function usePreview(decisions: Decision[] | null): Preview | string | nul
 export function useHold(decisions: Decision[], target: string): Explained | string | null {
   const { found, error } = useAsked(
     async ({ plan, route, conditions }) =>
-      (await analyst().explain(plan, decisions, route, target, conditions)) ?? GONE,
+      (await analyst().split.explain(plan, decisions, route, target, conditions)) ?? GONE,
     `${target} ${JSON.stringify(decisions)}`,
   );
   return error ?? found;

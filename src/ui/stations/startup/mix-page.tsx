@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { DEVICES, LINKS } from '../../../core/sim/conditions.ts';
 import { analyst } from '../../../worker/client.ts';
 import type { MixResult } from '../../../worker/views.ts';
@@ -11,6 +11,7 @@ import { Message } from '../../parts/message.tsx';
 import { PercentileTable } from '../../parts/percentile-table.tsx';
 import { WeightList } from '../../parts/weight-list.tsx';
 import { useMix } from '../../state/mix.ts';
+import { useWork } from '../../state/work.ts';
 import { storedPlan, usePlan, useWorkbench } from '../../state/workbench.ts';
 import { MixCurve } from './mix-curve.tsx';
 
@@ -27,28 +28,22 @@ export function MixPage() {
   const [found, setFound] = useState<MixResult | null>(null);
   const [error, setError] = useState<string | null>(null);
   const [done, setDone] = useState(0);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another snapshot in the worker (app) gives another answer
-  useEffect(() => {
-    let current = true;
-    const wish = { ...mix, returning: mix.returning / 100, spread: mix.spread / 100 };
-    const ask = async () => {
+  // Another snapshot in the worker (app) gives another answer.
+  useWork(
+    async (wanted) => {
+      const wish = { ...mix, returning: mix.returning / 100, spread: mix.spread / 100 };
       setError(null);
-      for (let drawn = 0; current; ) {
-        const step = await analyst().mix(plan, route, wish, drawn);
-        if (!current) return;
+      for (let drawn = 0; wanted(); ) {
+        const step = await analyst().startup.mix(plan, route, wish, drawn);
+        if (!wanted()) return;
         drawn = step.drawn;
         setDone(drawn);
-        if (drawn >= mix.visits) {
-          setFound(step);
-          return;
-        }
+        if (drawn >= mix.visits) return setFound(step);
       }
-    };
-    ask().catch((reason: Error) => current && setError(reason.message));
-    return () => {
-      current = false;
-    };
-  }, [mix, plan, route, app]);
+    },
+    (reason) => setError(reason.message),
+    [mix, plan, route, app],
+  );
   return (
     <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">

@@ -110,7 +110,7 @@ export function RequestDetails({ view, index }: { view: LandingView; index: numb
 /** How much later it could come without harm; found by running the load again and again. */
 function Slack({ address }: { address: string }) {
   const { found } = useAsked(
-    ({ plan, route, conditions }) => analyst().slack(plan, route, conditions, address),
+    ({ plan, route, conditions }) => analyst().startup.slack(plan, route, conditions, address),
     address,
   );
   if (found === null) return null;

@@ -33,14 +33,14 @@ export function Toolbar({ view, drawing }: { view: LandingView; drawing: () => S
     if (!file) return;
     try {
       if (file.size > LARGEST_RECORDING) throw new Error(`${file.name} is larger than 200 MB. Record one page load.`);
-      const recording = await analyst().readRecording(await file.text(), file.name);
+      const recording = await analyst().startup.readRecording(await file.text(), file.name);
       useStartupView.setState({ under: { name: file.name, recording } });
     } catch (error) {
       toast.error(error instanceof Error ? error.message : String(error));
     }
   };
   const saveHar = async () => {
-    const text = await analyst().har(plan, route, conditions, new Date().toISOString());
+    const text = await analyst().handoff.har(plan, route, conditions, new Date().toISOString());
     saveFile(`${name}.har`, 'application/json', text);
   };
   const savePicture = () => {

@@ -106,7 +106,7 @@ function LoadLine({ load }: { load: { predicted: number; recorded: number } }) {
   const choose = useWorkbench((s) => s.choose);
   const calibrate = async () => {
     try {
-      const found = await analyst().calibrate(plan, route, conditions, load.recorded);
+      const found = await analyst().startup.calibrate(plan, route, conditions, load.recorded);
       if (!found.reached) {
         toast('No cost of script alone explains the difference. Check the link and the device first.');
         return;

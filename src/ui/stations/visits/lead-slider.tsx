@@ -30,7 +30,7 @@ export function LeadSlider({
     ...visit,
     steps: visit.steps.slice(0, step + 1).map((s, i) => (i === step ? { ...s, leadMs: 0 } : s)),
   });
-  const { found, error } = useAsked((now) => analyst().waitsByLead(now.plan, visit, step, now.conditions), key);
+  const { found, error } = useAsked((now) => analyst().visits.byLead(now.plan, visit, step, now.conditions), key);
   const known = found?.filter((p) => Number.isFinite(p.wait)) ?? [];
   const most = Math.max(100, ...known.map((p) => p.wait));
   const x = (ms: number) => (Math.min(ms, MOST_MS) / MOST_MS) * WIDTH;

@@ -28,7 +28,7 @@ export function LogReader() {
   const read = async (file: File) => {
     setState({ at: 'reading', name: file.name, share: 0, lines: 0 });
     try {
-      const learned = await (await longWork()).learnVisitors(
+      const learned = await (await longWork()).visits.learn(
         file,
         proxy((bytes: number, lines: number) =>
           setState((s) => (s.at === 'reading' ? { ...s, share: bytes / Math.max(1, file.size), lines } : s)),
@@ -40,7 +40,7 @@ export function LogReader() {
     }
   };
   const take = async (learned: Learned) => {
-    const { notes } = await analyst().visitors();
+    const { notes } = await analyst().visits.visitors();
     if (app)
       amend(
         withLearned(amendments, { routes: app.routes, visitors: notes }, learned),

@@ -5,7 +5,7 @@ import type { Habits, VisitorNotes } from '../../../core/snapshot/visitor-types.
 import { movesOf, withAct, withDwell, withMove } from '../../../core/visitors/edit.ts';
 import { scaled } from '../../../core/visitors/model.ts';
 import { analyst } from '../../../worker/client.ts';
-import type { VisitorsView } from '../../../worker/visit-service.ts';
+import type { VisitorsView } from '../../../worker/services/visits.ts';
 import { NumberField, PickField } from '../../parts/field.tsx';
 import { percent } from '../../parts/format.ts';
 import { WeightList } from '../../parts/weight-list.tsx';
@@ -19,7 +19,7 @@ const MOST_DWELL = 3600;
 
 /** Who comes: conditions, habits on a route, shares of all; everything can be said otherwise. */
 export function ModelSheet({ route, onRoute }: { route: string | null; onRoute: (route: string | null) => void }) {
-  const { found, error } = useAsked(() => analyst().visitors(), '', []);
+  const { found, error } = useAsked(() => analyst().visits.visitors(), '', []);
   const amendments = useAmendments();
   const amend = useWorkbench((s) => s.amend);
   if (error) return <p className="text-worse">{error}</p>;

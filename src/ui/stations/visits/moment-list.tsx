@@ -2,7 +2,7 @@
 
 import { useEffect, useRef } from 'react';
 import type { Visit, VisitStep } from '../../../core/visits/types.ts';
-import type { MomentView, VisitView } from '../../../worker/visit-service.ts';
+import type { MomentView, VisitView } from '../../../worker/services/visits.ts';
 import { Change } from '../../parts/change.tsx';
 import { size, time } from '../../parts/format.ts';
 import { useWidth } from '../../parts/use-width.ts';

@@ -7,7 +7,7 @@ import { shortName } from '../../../core/text/short-name.ts';
 import type { Visit } from '../../../core/visits/types.ts';
 import type { Trigger } from '../../../core/vocabulary/triggers.ts';
 import { triggerWords } from '../../../core/vocabulary/triggers.ts';
-import type { MomentView } from '../../../worker/visit-service.ts';
+import type { MomentView } from '../../../worker/services/visits.ts';
 import { NumberField } from '../../parts/field.tsx';
 import { size, time } from '../../parts/format.ts';
 import { Pill } from '../../parts/pill.tsx';

@@ -2,7 +2,7 @@
 
 import { type PointerEvent, useRef } from 'react';
 import type { RequestRecord } from '../../../core/sim/types.ts';
-import type { MomentView } from '../../../worker/visit-service.ts';
+import type { MomentView } from '../../../worker/services/visits.ts';
 import { time } from '../../parts/format.ts';
 import { ROLES } from '../../parts/roles.tsx';
 import type { Scale } from './scale.ts';

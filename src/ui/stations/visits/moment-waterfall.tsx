@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef } from 'react';
-import type { MomentView, VisitView } from '../../../worker/visit-service.ts';
+import type { MomentView, VisitView } from '../../../worker/services/visits.ts';
 import { AsTable } from '../../parts/as-table.tsx';
 import { size, time } from '../../parts/format.ts';
 import { ROLES } from '../../parts/roles.tsx';

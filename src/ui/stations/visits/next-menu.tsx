@@ -2,7 +2,7 @@
 
 import { DropdownMenu } from 'radix-ui';
 import type { Visit, VisitStep } from '../../../core/visits/types.ts';
-import type { NextStep } from '../../../worker/visit-service.ts';
+import type { NextStep } from '../../../worker/services/visits.ts';
 import { addStep } from '../../state/visit.ts';
 import { nextWords } from './words.ts';
 

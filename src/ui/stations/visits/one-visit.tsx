@@ -1,7 +1,7 @@
 'use client';
 
 import { analyst } from '../../../worker/client.ts';
-import type { MomentView } from '../../../worker/visit-service.ts';
+import type { MomentView } from '../../../worker/services/visits.ts';
 import { Message } from '../../parts/message.tsx';
 import { useNewest } from '../../state/newest.ts';
 import { changeStep, useAsPlayed, useVisit, useVisitChoice } from '../../state/visit.ts';
@@ -20,7 +20,7 @@ export function OneVisit() {
   const atOnce = useVisitChoice((s) => s.atOnce);
   const { device } = useConditions();
   const { found: view, error: refused } = useNewest(
-    (now) => (played ? analyst().playVisit(now.plan, played, now.conditions) : Promise.resolve(null)),
+    (now) => (played ? analyst().visits.play(now.plan, played, now.conditions) : Promise.resolve(null)),
     JSON.stringify(played),
   );
   if (error) return <Message title="The visits can’t be worked out">{error}</Message>;

@@ -1,4 +1,4 @@
-import type { MomentView } from '../../../worker/visit-service.ts';
+import type { MomentView } from '../../../worker/services/visits.ts';
 import { marksOf, scaleOf } from './scale.ts';
 import { away, meanwhile, momentWords } from './words.ts';
 

@@ -1,4 +1,4 @@
-import type { MomentView } from '../../../worker/visit-service.ts';
+import type { MomentView } from '../../../worker/services/visits.ts';
 
 /** One axis for all moments of a visit: ms from the act, leads to the left. */
 export interface Scale {

@@ -1,7 +1,7 @@
 'use client';
 
 import type { Visit } from '../../../core/visits/types.ts';
-import type { VisitView } from '../../../worker/visit-service.ts';
+import type { VisitView } from '../../../worker/services/visits.ts';
 import { Change } from '../../parts/change.tsx';
 import { PickField, TextField } from '../../parts/field.tsx';
 import { size, time } from '../../parts/format.ts';

@@ -1,5 +1,5 @@
 import type { VisitStep } from '../../../core/visits/types.ts';
-import type { MomentView, NextStep } from '../../../worker/visit-service.ts';
+import type { MomentView, NextStep } from '../../../worker/services/visits.ts';
 import { time } from '../../parts/format.ts';
 
 /** A moment in words, as in `opens fare calculator`. */

@@ -21,9 +21,9 @@ const MOST = 300;
 
 /** How modules are put into files: sizes, rules, names, and what finer or coarser files would do to the start. */
 export function FilesPage() {
-  const { found: chunks, error } = useAsked(({ plan, route }) => analyst().chunks(plan, route), '', ['route']);
+  const { found: chunks, error } = useAsked(({ plan, route }) => analyst().split.chunks(plan, route), '', ['route']);
   const { found: points, error: lost } = useAsked(({ plan, route, conditions }) =>
-    analyst().granularity(plan, route, conditions),
+    analyst().split.granularity(plan, route, conditions),
   );
   const plan = useWorkbench((s) => storedPlan(s));
   const route = useWorkbench((s) => s.route);

@@ -1,13 +1,13 @@
-import { splitPointsOf } from '../core/chunks/split-points.ts';
-import type { Chunk } from '../core/chunks/types.ts';
-import { rangeOf } from '../core/metrics/range.ts';
-import type { Plan } from '../core/plan/types.ts';
-import { type Prediction, predict } from '../core/predict/predict.ts';
-import type { Conditions } from '../core/sim/conditions.ts';
-import type { Snapshot } from '../core/snapshot/types.ts';
-import { triggerWords } from '../core/vocabulary/triggers.ts';
-import { keep } from './stepping.ts';
-import type { ChunkContents, LandingView } from './views.ts';
+import { splitPointsOf } from '../../core/chunks/split-points.ts';
+import type { Chunk } from '../../core/chunks/types.ts';
+import { rangeOf } from '../../core/metrics/range.ts';
+import type { Plan } from '../../core/plan/types.ts';
+import { type Prediction, predict } from '../../core/predict/predict.ts';
+import type { Conditions } from '../../core/sim/conditions.ts';
+import { triggerWords } from '../../core/vocabulary/triggers.ts';
+import { keep } from '../stepping.ts';
+import type { ChunkContents, LandingView } from '../views.ts';
+import { HeldApp } from './held-app.ts';
 
 const HEAVIEST = 6;
 const MOST_KNOWN = 6;
@@ -21,21 +21,18 @@ export function missingParts({ program, reading }: Pick<Prediction, 'program' | 
 }
 
 /** Predicts landings, and makes of them what the interface shows. */
-export class LandingService {
+export class Predictions {
   /** The last predictions, by what was asked; strip, previews and baseline share them. */
   private readonly known = new Map<string, Prediction>();
   private readonly ranges = new WeakMap<Prediction, LandingView['range']>();
 
-  /** `app`: as corrected; with a plan, as that plan ships it. */
-  constructor(private readonly app: (plan?: Plan) => Snapshot) {}
-
-  forget(): void {
-    this.known.clear();
+  constructor(private readonly app: HeldApp) {
+    app.onChange(() => this.known.clear());
   }
 
   predicted(plan: Plan, route: string, conditions: Conditions): Prediction {
     const key = JSON.stringify([plan.decisions, route, conditions]);
-    const made = this.known.get(key) ?? predict(this.app(plan), plan, route, conditions);
+    const made = this.known.get(key) ?? predict(this.app.shipped(plan), plan, route, conditions);
     return keep(this.known, key, made, MOST_KNOWN);
   }
 
@@ -71,7 +68,7 @@ export class LandingService {
   private bringsOf({ program, graph }: Prediction, resource: number): LandingView['brings'][number] {
     const chunk = resource < 0 ? undefined : program.resources[resource].chunk;
     if (chunk === undefined) return null;
-    return { chunk: graph.chunks[chunk].id, splitPoints: splitPointsOf(this.app(), graph, chunk) };
+    return { chunk: graph.chunks[chunk].id, splitPoints: splitPointsOf(this.app.get(), graph, chunk) };
   }
 
   private contentsOf({ program, graph }: Prediction, resource: number): ChunkContents | null {
@@ -81,7 +78,7 @@ export class LandingService {
 
   private heaviest(chunk: Chunk): ChunkContents {
     const modules = chunk.modules
-      .map((m) => ({ path: this.app().modules[m].path, minified: this.app().modules[m].bytes.minified }))
+      .map((m) => ({ path: this.app.get().modules[m].path, minified: this.app.get().modules[m].bytes.minified }))
       .sort((a, b) => b.minified - a.minified);
     return { modules: modules.slice(0, HEAVIEST), count: modules.length };
   }

@@ -1,8 +1,8 @@
-import type { Score } from '../core/advise/types.ts';
-import type { MeasuredShares, Wanted } from '../core/choose/types.ts';
-import { BASELINE, type Plan } from '../core/plan/types.ts';
-import { DEFAULT_CONDITIONS } from '../core/sim/conditions.ts';
-import { mistakenApp } from '../test-support/mistaken-app.ts';
+import type { Score } from '../../core/advise/types.ts';
+import type { MeasuredShares, Wanted } from '../../core/choose/types.ts';
+import { BASELINE, type Plan } from '../../core/plan/types.ts';
+import { DEFAULT_CONDITIONS } from '../../core/sim/conditions.ts';
+import { mistakenApp } from '../../test-support/mistaken-app.ts';
 import { Adviser } from './adviser.ts';
 import { Measurer } from './measurer.ts';
 

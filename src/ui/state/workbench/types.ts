@@ -1,9 +1,9 @@
-import type { Amendments } from '../../core/amend/types.ts';
-import type { Decision } from '../../core/plan/types.ts';
-import type { CacheState } from '../../core/vocabulary/cache-states.ts';
-import type { ProjectView } from '../../server/projects.ts';
-import type { StoredPlan } from '../../store/plans.ts';
-import type { AppView } from '../../worker/views.ts';
+import type { Amendments } from '../../../core/amend/types.ts';
+import type { Decision } from '../../../core/plan/types.ts';
+import type { CacheState } from '../../../core/vocabulary/cache-states.ts';
+import type { ProjectView } from '../../../server/projects.ts';
+import type { StoredPlan } from '../../../store/plans.ts';
+import type { AppView } from '../../../worker/views.ts';
 
 /** What is chosen anywhere and marked everywhere. */
 export type Selection =
@@ -34,8 +34,8 @@ export interface Workbench {
   deviceId: string;
   cache: CacheState;
   selection: Selection;
-  done: Step[];
-  undone: Step[];
+  done: readonly Step[];
+  undone: readonly Step[];
   saving: Saving;
   savingAmendments: Saving;
   /** Something couldn't be saved, and is tried again until it can. */

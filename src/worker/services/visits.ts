@@ -1,26 +1,26 @@
 import Papa from 'papaparse';
-import { has } from '../core/chunks/bits.ts';
-import { planned } from '../core/chunks/planned.ts';
-import { NavigationLog } from '../core/formats/navigation-log.ts';
-import { followLanding, momentTrigger } from '../core/load/landing.ts';
-import { effectivePlan } from '../core/plan/effective.ts';
-import { BASELINE, type Plan } from '../core/plan/types.ts';
-import type { Conditions } from '../core/sim/conditions.ts';
-import type { RequestRecord, Reveal, TaskRecord } from '../core/sim/types.ts';
-import { graphIndex } from '../core/snapshot/graph-index.ts';
-import type { Snapshot } from '../core/snapshot/types.ts';
-import type { VisitorModel, VisitorNotes } from '../core/snapshot/visitor-types.ts';
-import { type Expectation, expectWaits } from '../core/visitors/expect.ts';
-import { type Learned, LogLearner } from '../core/visitors/learn.ts';
-import { type ModelTrouble, modelOf } from '../core/visitors/model.ts';
-import type { Variant } from '../core/visitors/reckon.ts';
-import { typicalVisit } from '../core/visitors/typical.ts';
-import type { Experience, VisitSums } from '../core/visits/experience.ts';
-import { type Played, playVisit } from '../core/visits/play.ts';
-import { VisitCompiler } from '../core/visits/program.ts';
-import type { Visit } from '../core/visits/types.ts';
-import type { Trigger } from '../core/vocabulary/triggers.ts';
-import { keep, stepFor } from './stepping.ts';
+import { has } from '../../core/chunks/bits.ts';
+import { planned } from '../../core/chunks/planned.ts';
+import { NavigationLog } from '../../core/formats/navigation-log.ts';
+import { followLanding, momentTrigger } from '../../core/load/landing.ts';
+import { effectivePlan } from '../../core/plan/effective.ts';
+import { BASELINE, type Plan } from '../../core/plan/types.ts';
+import type { Conditions } from '../../core/sim/conditions.ts';
+import type { RequestRecord, Reveal, TaskRecord } from '../../core/sim/types.ts';
+import { graphIndex } from '../../core/snapshot/graph-index.ts';
+import type { VisitorModel, VisitorNotes } from '../../core/snapshot/visitor-types.ts';
+import { type Expectation, expectWaits } from '../../core/visitors/expect.ts';
+import { type Learned, LogLearner } from '../../core/visitors/learn.ts';
+import { type ModelTrouble, modelOf } from '../../core/visitors/model.ts';
+import type { Variant } from '../../core/visitors/reckon.ts';
+import { typicalVisit } from '../../core/visitors/typical.ts';
+import type { Experience, VisitSums } from '../../core/visits/experience.ts';
+import { type Played, playVisit } from '../../core/visits/play.ts';
+import { VisitCompiler } from '../../core/visits/program.ts';
+import type { Visit } from '../../core/visits/types.ts';
+import type { Trigger } from '../../core/vocabulary/triggers.ts';
+import { keep, stepFor } from '../stepping.ts';
+import { HeldApp } from './held-app.ts';
 
 /** A moment as the page draws it. */
 export interface MomentView extends Experience {
@@ -67,23 +67,22 @@ const LEADS = [0, 50, 100, 150, 200, 300, 400, 600, 800, 1200, 1600, 2400];
 const MOST_COMPILERS = 4;
 const MOST_EXPECTED = 6;
 
-/** The computations behind the Visits station. `app` gives the app as a plan ships it. */
+/** The computations behind the Visits station. */
 export class VisitService {
   private readonly compilers = new Map<string, VisitCompiler>();
   private readonly expected = new Map<string, Expectation>();
   private running: { key: string; steps: ReturnType<typeof expectWaits> } | null = null;
 
-  constructor(private readonly app: (plan: Plan) => Snapshot) {}
-
-  /** Another snapshot: nothing that was worked out counts any more. */
-  forget(): void {
-    this.compilers.clear();
-    this.expected.clear();
-    this.running = null;
+  constructor(private readonly app: HeldApp) {
+    app.onChange(() => {
+      this.compilers.clear();
+      this.expected.clear();
+      this.running = null;
+    });
   }
 
   visitors(): VisitorsView {
-    const app = this.app(BASELINE);
+    const app = this.app.get();
     return { ...modelOf(app), notes: app.visitors ?? {} };
   }
 
@@ -152,7 +151,7 @@ export class VisitService {
 
   /** What a navigation log says; tells how many bytes and lines it has read. */
   async learn(file: File, progress: (bytes: number, lines: number) => void): Promise<Learned> {
-    const learner = new LogLearner(this.app(BASELINE).routes);
+    const learner = new LogLearner(this.app.get().routes);
     const log = new NavigationLog(
       file.name,
       (text) => Papa.parse<string[]>(text, { delimiter: ',' }).data,
@@ -177,7 +176,7 @@ export class VisitService {
     const key = JSON.stringify(plan.decisions);
     return (
       this.compilers.get(key) ??
-      keep(this.compilers, key, new VisitCompiler(planned(this.app(plan), plan)), MOST_COMPILERS)
+      keep(this.compilers, key, new VisitCompiler(planned(this.app.shipped(plan), plan)), MOST_COMPILERS)
     );
   }
 
@@ -198,7 +197,7 @@ export class VisitService {
   ): MomentView['splitPoint'] {
     const taken = visit.steps[step];
     if (!taken) return null;
-    const snapshot = this.app(plan);
+    const snapshot = this.app.shipped(plan);
     const route = snapshot.routes.find((r) => r.pattern === routeAt(visit, step));
     const module =
       'part' in taken
@@ -219,7 +218,7 @@ export class VisitService {
   }
 
   private nextSteps(plan: Plan, compiler: VisitCompiler, visit: Visit): NextStep[] {
-    const snapshot = this.app(plan);
+    const snapshot = this.app.shipped(plan);
     const { model } = this.visitors();
     const pattern = routeAt(visit, visit.steps.length);
     const opened = openedAt(visit, visit.steps.length);

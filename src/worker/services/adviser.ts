@@ -1,13 +1,13 @@
-import { advise } from '../core/advise/advise.ts';
-import type { Advice, Score } from '../core/advise/types.ts';
-import { choose } from '../core/choose/choose.ts';
-import { type HintRow, hintTable } from '../core/choose/hint-table.ts';
-import type { Ahead, Choice, ChoiceProgress, Circumstance, MeasuredShares, Wanted } from '../core/choose/types.ts';
-import type { Plan } from '../core/plan/types.ts';
-import type { Conditions } from '../core/sim/conditions.ts';
-import type { Snapshot } from '../core/snapshot/types.ts';
-import { modelOf } from '../core/visitors/model.ts';
-import { keep, stepFor } from './stepping.ts';
+import { advise } from '../../core/advise/advise.ts';
+import type { Advice, Score } from '../../core/advise/types.ts';
+import { choose } from '../../core/choose/choose.ts';
+import { type HintRow, hintTable } from '../../core/choose/hint-table.ts';
+import type { Ahead, Choice, ChoiceProgress, Circumstance, MeasuredShares, Wanted } from '../../core/choose/types.ts';
+import type { Plan } from '../../core/plan/types.ts';
+import type { Conditions } from '../../core/sim/conditions.ts';
+import type { Snapshot } from '../../core/snapshot/types.ts';
+import { modelOf } from '../../core/visitors/model.ts';
+import { keep, stepFor } from '../stepping.ts';
 
 /** One call works about so long, so that other questions are answered in between. */
 const STEP_MS = 25;

@@ -1,11 +1,11 @@
-import { Scorer } from '../core/advise/score.ts';
-import type { Score } from '../core/advise/types.ts';
-import { SetEvaluator } from '../core/choose/set-evaluator.ts';
-import type { Ahead, MeasuredShares, Wanted } from '../core/choose/types.ts';
-import type { Plan } from '../core/plan/types.ts';
-import type { Conditions } from '../core/sim/conditions.ts';
-import type { Snapshot } from '../core/snapshot/types.ts';
-import { modelOf } from '../core/visitors/model.ts';
+import { Scorer } from '../../core/advise/score.ts';
+import type { Score } from '../../core/advise/types.ts';
+import { SetEvaluator } from '../../core/choose/set-evaluator.ts';
+import type { Ahead, MeasuredShares, Wanted } from '../../core/choose/types.ts';
+import type { Plan } from '../../core/plan/types.ts';
+import type { Conditions } from '../../core/sim/conditions.ts';
+import type { Snapshot } from '../../core/snapshot/types.ts';
+import { modelOf } from '../../core/visitors/model.ts';
 
 /** Does a part of somebody else's work, and keeps what the next part of the same work can use. */
 export class Measurer {

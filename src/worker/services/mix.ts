@@ -1,8 +1,8 @@
-import type { LoadProgram } from '../core/load/types.ts';
-import { type Drawn, drawConditions, landUnder, type Mix } from '../core/mix/mix.ts';
-import { BASELINE, type Plan } from '../core/plan/types.ts';
-import { type Conditions, DEVICES, LINKS } from '../core/sim/conditions.ts';
-import type { MixResult, MixWish } from './views.ts';
+import type { LoadProgram } from '../../core/load/types.ts';
+import { type Drawn, drawConditions, landUnder, type Mix } from '../../core/mix/mix.ts';
+import { BASELINE, type Plan } from '../../core/plan/types.ts';
+import { type Conditions, DEVICES, LINKS } from '../../core/sim/conditions.ts';
+import type { MixResult, MixWish } from '../views.ts';
 
 /** The same visits every time, so that plans are compared by what they do, not by who happened to come. */
 const MIX_SEED = 20_261;

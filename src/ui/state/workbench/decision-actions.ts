@@ -1,0 +1,65 @@
+import { decisionWords, withDecision, withoutSubject } from '../../../core/plan/decisions.ts';
+import type { Decision, Plan } from '../../../core/plan/types.ts';
+import type { AmendmentSaver } from './amendment-saver.ts';
+import { type Bench, storedPlan } from './bench.ts';
+import { taken, takenAgain, takenBack } from './history.ts';
+import type { PlanSaver } from './plan-saver.ts';
+import type { Step, Workbench } from './types.ts';
+
+type Actions = Pick<Workbench, 'decide' | 'withdraw' | 'amend' | 'undo' | 'redo'>;
+
+/** What is decided and corrected, step by step, and taken back. */
+export function decisionActions(bench: Bench, plans: PlanSaver, amendments: AmendmentSaver): Actions {
+  const { get, set } = bench;
+
+  const decideAll = (words: string, plan: Plan, after: Decision[]) => {
+    set(taken(get(), { of: 'plan', words, before: plan.decisions, after }));
+    plans.change(after);
+  };
+
+  const go = (step: Step, to: 'before' | 'after') => {
+    switch (step.of) {
+      case 'plan':
+        plans.change(step[to]);
+        return;
+      case 'reading':
+        amendments.change(step[to]);
+        return;
+      case 'description':
+        plans.describe(step.planId, step[to]).catch((error: Error) => set({ notice: error.message }));
+    }
+  };
+
+  return {
+    decide(decisions, words) {
+      const plan = storedPlan(get());
+      if (!plan) return;
+      const next = decisions.reduce<Plan>(withDecision, plan);
+      decideAll(words ?? decisions.map(decisionWords).join(', '), plan, next.decisions);
+    },
+    withdraw(subjects, words) {
+      const plan = storedPlan(get());
+      if (!plan) return;
+      const next = subjects.reduce<Plan>(withoutSubject, plan);
+      decideAll(words, plan, next.decisions);
+    },
+    amend(after, words) {
+      const before = get().project?.amended.amendments;
+      if (!before) return;
+      set(taken(get(), { of: 'reading', words, before, after }));
+      amendments.change(after);
+    },
+    undo() {
+      const back = takenBack(get());
+      if (!back) return;
+      set(back.history);
+      go(back.step, 'before');
+    },
+    redo() {
+      const again = takenAgain(get());
+      if (!again) return;
+      set(again.history);
+      go(again.step, 'after');
+    },
+  };
+}

@@ -1,0 +1,62 @@
+import { amend } from '../../core/amend/amend.ts';
+import { type Amendments, NO_AMENDMENTS } from '../../core/amend/types.ts';
+import { InputError } from '../../core/errors.ts';
+import { type Plan } from '../../core/plan/types.ts';
+import { shipped } from '../../core/ship/shipped.ts';
+import { complete } from '../../core/snapshot/complete.ts';
+import type { Snapshot } from '../../core/snapshot/types.ts';
+import type { AppView } from '../views.ts';
+
+/** The app that an analyst holds: as it was read, and with the person's corrections laid over it. */
+export class HeldApp {
+  private read: Snapshot | null = null;
+  private snapshot: Snapshot | null = null;
+  private readonly listeners: (() => void)[] = [];
+
+  /** Calls back whenever another app, or the same with other corrections, is held: what is known of the one before is void. */
+  onChange(then: () => void): void {
+    this.listeners.push(then);
+  }
+
+  /** Holds another app; tells what is in it. */
+  take(snapshot: Snapshot): AppView {
+    this.read = complete(snapshot);
+    return this.amend(NO_AMENDMENTS);
+  }
+
+  /** Lays a person's corrections over what was read, in place of earlier ones. */
+  amend(amendments: Amendments): AppView {
+    if (!this.read) throw new InputError('No project open', 'Open a project first.');
+    const { snapshot, stale } = amend(this.read, amendments);
+    this.snapshot = snapshot;
+    for (const then of this.listeners) then();
+    const { name, origin, modules, imports, routes, base, unresolved, failed, output, entries, scripts } = snapshot;
+    return {
+      name,
+      origin,
+      modules: modules.length,
+      routes,
+      realms: entries.filter((e) => e.kind === 'document').map((e) => e.realm),
+      base,
+      splittable: output === null || output.files.some((f) => f.inside === 'sources'),
+      imports: imports.length + unresolved.length,
+      lost: unresolved.filter((u) => !u.leftOut).length,
+      // A script of unknown size is told by itself.
+      failed: failed.filter((f) => !snapshot.scripts.some((s) => s.bytes === null && f.message.includes(s.address)))
+        .length,
+      unknownSizes: scripts.filter((s) => s.bytes === null).map((s) => s.name),
+      stale,
+    };
+  }
+
+  /** The app as corrected. Throws InputError while none is held. */
+  get(): Snapshot {
+    if (!this.snapshot) throw new InputError('No project open', 'Open a project first.');
+    return this.snapshot;
+  }
+
+  /** The app as a plan ships it. */
+  shipped(plan: Plan): Snapshot {
+    return shipped(this.get(), plan).snapshot;
+  }
+}
