@@ -6,7 +6,8 @@ import { predict } from '../predict/predict.ts';
 import { shipped } from '../ship/shipped.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import { modelOf } from '../visitors/model.ts';
-import { Scorer } from './score.ts';
+import { landingCost, Scorer } from './score.ts';
+import type { RouteScore } from './types.ts';
 
 it('counts code that comes after first paint and is shown as no waste', () => {
   const hero = sketch(
@@ -30,6 +31,12 @@ it('counts code that comes after first paint and is shown as no waste', () => {
   expect(waste('hero')).toBe(0);
   // What a quarter of the people use is wasted on the others.
   expect(waste('help')).toBeGreaterThan(5000);
+});
+
+it('counts interactive twice beside first content and first screen, and a minute for what never comes', () => {
+  const times = { firstContent: 100, firstScreenComplete: 200, interactive: 400 } as RouteScore;
+  expect(landingCost(times)).toBe((100 + 200 + 400 + 400) / 4);
+  expect(landingCost({ ...times, interactive: Number.NaN })).toBe((100 + 200 + 60_000 + 60_000) / 4);
 });
 
 describe('a scorer that is asked of one plan after another', () => {

@@ -112,3 +112,40 @@ describe('selecting', () => {
     expect(finish(select(idle)).chosen).toEqual([]);
   });
 });
+
+describe('a search by steps', () => {
+  const problem = (over: Partial<Problem<Measured>>, saves: number[], waste: number[]): Problem<Measured> => ({
+    count: saves.length,
+    instead: String,
+    bundles: [],
+    measure: (set) => ({
+      cost: 1000 - set.reduce((sum, i) => sum + saves[i], 0),
+      waste: set.reduce((sum, i) => sum + waste[i], 0),
+    }),
+    keeps: (m) => m.waste <= 100,
+    weight: null,
+    touches: () => false,
+    ...over,
+  });
+  const chosen = (p: Problem<Measured>) =>
+    finish(stepwise(p))
+      .chosen.flatMap((t) => t.candidates)
+      .sort();
+
+  it('tries again what broke a limit, once something else was taken', () => {
+    expect(chosen(problem({}, [50, 10], [150, -100]))).toEqual([0, 1]);
+    // It saves more than what is left, so that it comes first.
+    const steps = [...stepwise(problem({}, [50, 10, 1], [150, -100, 0]))];
+    const added = steps.find((s) => s.phase === 'leaving out and swapping')!;
+    expect(added.soFar.map((t) => t.candidates)).toEqual([[1], [0], [2]]);
+  });
+
+  it('measures again what touches what was taken', () => {
+    // The second saves nothing beside the first; the third saves less than it did alone.
+    const measure = (set: readonly number[]): Measured => ({
+      cost: 1000 - (set.includes(0) ? 50 : set.includes(1) ? 49 : 0) - (set.includes(2) ? 20 : 0),
+      waste: 0,
+    });
+    expect(chosen(problem({ measure, touches: () => true }, [50, 49, 20], [0, 0, 0]))).toEqual([0, 2]);
+  });
+});

@@ -137,4 +137,19 @@ describe('load cases', () => {
   ])('that are broken are refused by the field (%#)', (value, words) => {
     expect(() => parseLoadCase(structuredClone(value))).toThrow(words);
   });
+
+  it('puts the body before the first thing that shows, unless the case says where it begins', () => {
+    const markupOf = (markup: object[]) =>
+      parseLoadCase({ ...structuredClone(everything), document: { ...everything.document, markup } }).program.document
+        .markup;
+    const link = { at: 100, tag: 'link', rel: 'stylesheet', href: '/a.css' };
+    const text = { at: 600, tag: 'text', lines: 3 };
+    expect(markupOf([link, text]).map((m) => [m.tag, m.at])).toEqual([
+      ['link', 100],
+      ['body', 600],
+      ['text', 600],
+    ]);
+    const said = markupOf([link, { at: 300, tag: 'body' }, text]).filter((m) => m.tag === 'body');
+    expect(said.map((m) => m.at)).toEqual([300]);
+  });
 });

@@ -103,4 +103,11 @@ describe('settings of a split point', () => {
     expect(moves('reserved space')).toBe(0);
     expect(moves('stand-in')).toBe(0);
   });
+
+  it('has nothing of its own in its place where the page gives way', () => {
+    const area = [settle('chart', { fallback: { show: 'stand-in' as const, holdMs: 0, scope: 'area' as const } })];
+    const { program, at } = landing(area, { layouts: ['shell'] });
+    expect(program.parts.find((p) => p.id === 'chart')!.fallback).toEqual({ show: 'nothing', holdMs: 0 });
+    expect(at('chart', 'stand-in')).toBeUndefined();
+  });
 });

@@ -110,4 +110,21 @@ describe('readTimeline', () => {
     expect(readout.linkBusy).toBeGreaterThan(0);
     expect(readout.linkBusy).toBeLessThanOrEqual(1);
   });
+
+  it('leaves out requests that are sent after interactive, and of what travels then counts what came before', () => {
+    const made = timeline(500, {
+      reveals: [{ part: 0, state: 'answering', at: 1000, cause }],
+      requests: [
+        request(0, 100, { resource: -1, type: 'document', role: 'content', hop: 0, pieces: [] }),
+        request(1200, 1400, { discovered: 900, hop: 3, pieces: [{ from: 1200, to: 1400, bytes: 7000 }] }),
+        request(800, 1200, { hop: 1, pieces: [{ from: 800, to: 1200, bytes: 8000 }] }),
+        request(900, 1000, { hop: 1, pieces: [{ from: 900, to: 1000, bytes: 500 }] }),
+        request(1500, 1600, { hop: 4, pieces: [{ from: 1500, to: 1600, bytes: 9000 }] }),
+      ],
+    });
+    const { readout } = readTimeline(program, made, DEFAULT_CONDITIONS);
+    expect([readout.requests, readout.hops]).toEqual([3, 1]);
+    // Half of the 8000 bytes, and all of the 500, over one second at the link's rate.
+    expect(readout.linkBusy).toBeCloseTo((4500 * 8) / DEFAULT_CONDITIONS.link.downKbps / 1000, 6);
+  });
 });

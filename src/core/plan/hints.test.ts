@@ -5,7 +5,7 @@ import { isDocumentHint } from '../vocabulary/hints.ts';
 import { effectivePlan } from './effective.ts';
 import { checkHint } from './hint-check.ts';
 import { parseHint } from './hint-notation.ts';
-import { hintSubject, hintWords } from './hints.ts';
+import { hintSubject, hintTrouble, hintWords } from './hints.ts';
 import { BASELINE } from './types.ts';
 
 const picture = { id: 'pic', address: 'https://cdn.example/a/pic.jpg', foundIn: 'document' } as ContentItem;
@@ -171,5 +171,17 @@ describe('a hint that can do nothing is kept and named', () => {
   it('also when a later decision takes its split point away', () => {
     expect(reasonOf({})).toBeNull();
     expect(reasonOf({}, 'join')).toContain('chart is no split point any more');
+  });
+
+  it('aims at what the app asks for: contents, data and scripts, and nothing else', () => {
+    const call = { id: 'd', address: '/api/d', bytes: 10, serverMs: 1, module: 'home' };
+    const asked = sketch(
+      { main: { imports: ['home'] }, home: {} },
+      { routes: [route('/', 'home', { content: [late], data: [call] })] },
+    );
+    const trouble = (address: string) =>
+      hintTrouble(asked, hint({ kind: 'preload', target: { kind: 'asset', address } }), new Uint8Array(1));
+    expect([trouble('/late.jpg'), trouble('/api/d')]).toEqual([null, null]);
+    expect(trouble('/nothing.jpg')).toBe('nothing in this snapshot asks for /nothing.jpg');
   });
 });

@@ -208,4 +208,14 @@ describe('a detachment that takes more than detaching', () => {
       changed: [{ now: trigger('idle'), was: trigger('visible') }],
     });
   });
+
+  it('that detaches a package leaves the imports inside of it', () => {
+    const app = sketch({
+      main: { imports: ['p/index', 'p/more'] },
+      'p/index': { imports: ['p/more'], package: 'p' },
+      'p/more': { package: 'p' },
+    });
+    const { deferred } = effectivePlan(app, { ...BASELINE, decisions: [{ kind: 'detach', package: 'p' }] });
+    expect([...deferred]).toEqual([1, 1, 0]);
+  });
 });

@@ -365,4 +365,14 @@ describe('simulate', () => {
   ])('refuses conditions that mean nothing (%#)', (wrong, words) => {
     expect(() => simulate(page([], []), { ...conditions, ...wrong })).toThrow(words);
   });
+
+  it('the load event waits for images of the document, and for none that is lazy', () => {
+    const image = (lazy: boolean): MarkupItem => ({ at: 4000, tag: 'img', resource: 0, lazy, inView: true });
+    const slow = [file('/pic.jpg', { type: 'image', serverMs: 2000 })];
+    const eager = simulate(page([image(false)], slow), conditions);
+    expect(eager.moments.load).toBeGreaterThanOrEqual(request(eager, '/pic.jpg').end);
+    const lazy = simulate(page([image(true)], slow), conditions);
+    expect(request(lazy, '/pic.jpg').end).toBeGreaterThan(2000);
+    expect(lazy.moments.load).toBeLessThan(request(lazy, '/pic.jpg').sent + 100);
+  });
 });

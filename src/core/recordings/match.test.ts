@@ -1,0 +1,68 @@
+import { file, page, ROUND } from '../../test-support/programs.ts';
+import type { MarkupItem } from '../load/types.ts';
+import { simulate } from '../sim/simulate.ts';
+import { layUnder } from './match.ts';
+import type { RecordedRequest, Recording } from './types.ts';
+
+const script = (at: number, group: number): MarkupItem => ({ at, tag: 'script', group, mode: 'module' });
+const timeline = simulate(
+  page(
+    [script(100, 0), script(200, 1), script(300, 2)],
+    ['/main-3f9a2c.js', '/a.js', '/b.js'].map((a) => file(a)),
+  ),
+  ROUND,
+);
+const recorded = (address: string, end: number): RecordedRequest => ({
+  address,
+  discovered: 0,
+  sent: 0,
+  firstByte: 0,
+  end,
+  bytes: 1000,
+});
+const recording = (requests: RecordedRequest[], load: number | null = null): Recording => ({
+  title: 'made up',
+  requests,
+  contentLoaded: null,
+  load,
+  leftOut: [],
+});
+const ends = timeline.requests.map((r) => r.end);
+
+describe('a recording under a prediction', () => {
+  it('matches by address, by path without query, and by name without hash; the first one is the document', () => {
+    const laid = layUnder(
+      timeline,
+      recording([
+        recorded('https://app.example/', ends[0]),
+        recorded('https://app.example/a.js?v=2', ends[2]),
+        recorded('https://app.example/static/main-77ac01.js', ends[1]),
+        recorded('https://app.example/other.js', 500),
+      ]),
+    );
+    expect(laid.of.map((r) => r?.address ?? null)).toEqual([
+      'https://app.example/',
+      'https://app.example/static/main-77ac01.js',
+      'https://app.example/a.js?v=2',
+      null,
+    ]);
+    expect(laid.missing).toEqual([3]);
+    expect(laid.extra.map((r) => r.address)).toEqual(['https://app.example/other.js']);
+    expect(laid.middleDifference).toBe(0);
+  });
+
+  it('uses each recorded request once', () => {
+    const laid = layUnder(timeline, recording([recorded('/', 10), recorded('/x/a.js', 20), recorded('/y/a.js', 30)]));
+    expect(laid.of.filter((r) => r?.address.endsWith('a.js'))).toHaveLength(1);
+    expect(laid.extra).toHaveLength(1);
+  });
+
+  it('tells the middle difference, and the load event where both have one', () => {
+    const half = recording([recorded('/', ends[0] / 2), recorded('/a.js', ends[2])], 100);
+    const laid = layUnder(timeline, half);
+    expect(laid.middleDifference).toBeCloseTo(1);
+    expect(laid.load).toEqual({ predicted: timeline.moments.load, recorded: 100 });
+    expect(layUnder(timeline, recording([])).middleDifference).toBeNull();
+    expect(layUnder(timeline, recording([])).load).toBeNull();
+  });
+});
