@@ -1,5 +1,5 @@
 // Makes single mistakes in the code of folders, one after the other, and tells which of them no test notices.
-// Usage: node script/mutants.mjs FOLDER… [--most N] [--seed N] [--tests FOLDER] [--jobs N] [--list]
+// Usage: node script/mutants.mjs FOLDER-OR-FILE… [--most N] [--seed N] [--tests FOLDER] [--jobs N] [--list]
 //   node script/mutants.mjs src/core/metrics --most 30              with the tests of that folder
 //   node script/mutants.mjs src/core/* --most 20 --tests src/core   with all tests of the core
 // The mistakes are drawn at random (the same seed draws the same); each is tried with the tests that run it, the fastest
@@ -46,6 +46,7 @@ function filesIn(folder, fits) {
     .filter(fits)
     .sort();
 }
+const folderOf = (place) => (fs.statSync(place).isFile() ? path.dirname(place) : place);
 const isTest = (file) => /\.test\.tsx?$/.test(file);
 const isSource = (file) => /\.tsx?$/.test(file) && !isTest(file);
 
@@ -128,11 +129,14 @@ async function each(list, work) {
 }
 
 const known = [];
-await each([...new Set((values.tests ? [values.tests] : folders).flatMap((f) => filesIn(f, isTest)))], async (test) => {
-  const { passed, ms, ran } = await run(test, -1, 900_000);
-  if (!passed) console.error(`${test} fails as it is: it says nothing here`);
-  else if (ran.size > 0) known.push({ test, ms, ran });
-});
+await each(
+  [...new Set((values.tests ? [values.tests] : folders.map(folderOf)).flatMap((f) => filesIn(f, isTest)))],
+  async (test) => {
+    const { passed, ms, ran } = await run(test, -1, 900_000);
+    if (!passed) console.error(`${test} fails as it is: it says nothing here`);
+    else if (ran.size > 0) known.push({ test, ms, ran });
+  },
+);
 known.sort((a, b) => a.ms - b.ms);
 
 const noticed = new Set();

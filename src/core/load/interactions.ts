@@ -1,7 +1,9 @@
 import { has } from '../chunks/bits.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
+import type { SplitSettings } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Part, Route } from '../snapshot/types.ts';
+import type { TriggerKind } from '../vocabulary/triggers.ts';
 import { fetchedAhead } from './ahead.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { hintsOnApproach, routesApproached } from './hints.ts';
@@ -203,78 +205,106 @@ function evaluatedModule(c: Compilation, walk: LandingWalk, module: number): Nee
   return resource < 0 ? undefined : { resource, state: 'evaluated' };
 }
 
+/** A part of a route whose moment is compiled, with all that its ways of coming share. */
+interface Moment {
+  stage: Stage;
+  part: Part;
+  settings: SplitSettings;
+  /** The split point that brings it, with what that asks for itself; none where the landing has its code. */
+  opener: LandedRoot | undefined;
+  opened: LandedRoot[];
+  /** The landing with what the moment has opened. */
+  wide: LandingWalk;
+  /** Actions that ask for its code. */
+  asks: InteractionAction[];
+  /** It stands below, but comes only with an act. */
+  belowAction: boolean;
+}
+
 /** What a part of a route sets off when its moment comes; null for one that needs none or can't come. */
 function partOn(c: Compilation, stage: Stage, part: Part): Interaction | null {
-  const { snapshot, plan, graph, files, parts } = c;
-  const { route, walk } = stage;
+  const { snapshot, plan, graph, parts } = c;
+  const { walk } = stage;
   const module = graphIndex(snapshot).moduleAt.get(part.module);
   if (module === undefined || (part.place === 'conditional' && part.condition?.kind === 'media')) return null;
-  const settings = plan.settings.get(part.module) ?? {};
-  const planned = plan.triggers.get(part.module);
-  const there = stage.parts.get(part.id);
   const opener = openerOf(c, walk, module);
   const loaded = chunkOf(graph, walk.landing.roots, module) >= 0;
   if (!opener && !loaded && !part.noScript) return null;
-  const act: InteractionAction[] = [];
-  const approach: InteractionAction[] = [];
-  const interaction = {
-    id: partInteraction(route.pattern, part.id),
+  const planned = plan.triggers.get(part.module)?.on;
+  const own = {
+    id: partInteraction(stage.route.pattern, part.id),
     name: part.name,
-    hides: [] as number[],
-    first: part.submit ? files.submit(route, part.id, part.submit) : [],
-    approach,
-    act,
+    first: part.submit ? c.files.submit(stage.route, part.id, part.submit) : [],
   };
+  const moment = openedBy(c, stage, part, opener);
+  const approach = [...approachOf(c, moment, planned), ...hintsOnApproach(c, part.module)];
+  const there = stage.parts.get(part.id);
+  const stands = part.place === 'first screen' || (part.place === 'below' && !moment.belowAction);
+  const missed = there !== undefined && parts[there].held !== undefined && parts[there].drawnBy === 'script';
+  const rest = there !== undefined && stands && !missed ? useOf(c, moment, there) : drawingOf(c, moment, module);
+  return rest && { ...own, approach, ...rest };
+}
 
+/** Asks for the code of a part, and for what that asks for itself. */
+function openedBy(c: Compilation, stage: Stage, part: Part, opener: LandedRoot | undefined): Moment {
+  const { plan, files } = c;
+  const { walk } = stage;
   const opened = opener ? walk.open(opener) : [];
   for (const landed of opened) files.root(landed, []);
-  const asks: InteractionAction[] = [];
-  if (opener) {
-    const group = files.groupOf(opener.root);
-    asks.push({ when: 'eval', do: { kind: 'import', group } });
-    const wide: LandingWalk = { ...walk, landing: { ...walk.landing, roots: [...walk.landing.roots, ...opened] } };
-    for (const landed of opened.slice(1)) asks.push(...asking(c, landed, wide));
-    if (planned?.on === 'approach') {
-      approach.push(
-        ...(settings.run
-          ? files.groups[group].resources.map(
-              (r): InteractionAction => ({ when: 'eval', do: files.ahead(r, 'modulepreload') }),
-            )
-          : asks),
-      );
-    }
-  }
+  const wide: LandingWalk = { ...walk, landing: { ...walk.landing, roots: [...walk.landing.roots, ...opened] } };
+  const asks: InteractionAction[] = opener
+    ? [
+        { when: 'eval', do: { kind: 'import', group: files.groupOf(opener.root) } },
+        ...opened.slice(1).flatMap((landed) => asking(c, landed, wide)),
+      ]
+    : [];
+  const planned = plan.triggers.get(part.module)?.on;
+  const belowAction = part.place === 'below' && (planned === 'action' || planned === 'approach');
+  return { stage, part, settings: plan.settings.get(part.module) ?? {}, opener, opened, wide, asks, belowAction };
+}
 
-  const belowAction = part.place === 'below' && (planned?.on === 'action' || planned?.on === 'approach');
-  const stands = part.place === 'first screen' || (part.place === 'below' && !belowAction);
-  approach.push(...hintsOnApproach(c, part.module));
+/** What the approach begins already: the code, or (where that runs later) its files. */
+function approachOf(c: Compilation, { opener, settings, asks }: Moment, planned?: TriggerKind): InteractionAction[] {
+  if (!opener || planned !== 'approach') return [];
+  if (!settings.run) return asks;
+  return c.files.groups[c.files.groupOf(opener.root)].resources.map(
+    (r): InteractionAction => ({ when: 'eval', do: c.files.ahead(r, 'modulepreload') }),
+  );
+}
 
-  const missed = there !== undefined && parts[there].held !== undefined && parts[there].drawnBy === 'script';
-  if (there !== undefined && stands && !missed) {
-    // It stands there already: scrolling brings it into view, or (an island) its use waits until it answers.
-    const island = opener !== undefined;
-    if (part.place === 'first screen' && !(island && part.interactive)) return null;
-    if (part.place === 'below') act.push({ when: 'eval', do: { kind: 'scroll', part: there } });
-    act.push(...asks, ...lazyImages(c, route, part));
-    const kind = part.place === 'below' ? 'scroll' : 'act';
-    return { ...interaction, kind, shows: [there], until: island && part.interactive ? 'answering' : 'shown' };
-  }
+type Rest = Pick<Interaction, 'kind' | 'hides' | 'shows' | 'until' | 'act'>;
 
+/** It stands there already: scrolling brings it into view, or (an island) its use waits until it answers. */
+function useOf(c: Compilation, { stage, part, opener, asks }: Moment, there: number): Rest | null {
+  const answers = opener !== undefined && part.interactive;
+  if (part.place === 'first screen' && !answers) return null;
+  const scroll: InteractionAction[] =
+    part.place === 'below' ? [{ when: 'eval', do: { kind: 'scroll', part: there } }] : [];
+  return {
+    kind: part.place === 'below' ? 'scroll' : 'act',
+    act: [...scroll, ...asks, ...lazyImages(c, stage.route, part)],
+    hides: [],
+    shows: [there],
+    until: answers ? 'answering' : 'shown',
+  };
+}
+
+/** It is drawn when its moment comes, once its code, its data and its condition are there. */
+function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
+  const { graph, files, parts } = c;
+  const { stage, part, settings, opener, opened, wide, asks, belowAction } = moment;
+  const { route, walk } = stage;
   const home = opener ?? walk.landing.roots.find((l) => chunkOf(graph, [l], module) >= 0);
   const needs = part.noScript ? [] : needsOf(files, files.groupOf(home!.root));
   const calls = route.data.filter((d) => part.needs.includes(d.id));
-  const wide: LandingWalk = { ...walk, landing: { ...walk.landing, roots: [...walk.landing.roots, ...opened] } };
-  for (const call of calls) {
+  const images = route.content.filter((i) => part.needs.includes(i.id));
+  const act: InteractionAction[] = calls.map((call) => {
     const after = settings.data === 'with the code' ? undefined : evaluated(c, wide, call.module);
-    act.push({
-      when: 'eval',
-      do: { kind: 'fetch', resource: files.data(call), maxAgeMs: 0 },
-      ...(after ? { after } : {}),
-    });
-  }
+    const effect = { kind: 'fetch' as const, resource: files.data(call), maxAgeMs: 0 };
+    return { when: 'eval', do: effect, ...(after ? { after } : {}) };
+  });
   const condition = conditionOf(c, stage, part);
   act.push(...asks.map((a) => ({ ...(condition ? { after: condition } : {}), ...a })));
-  const images = route.content.filter((i) => part.needs.includes(i.id));
   for (const image of images) act.push({ when: 'eval', do: { kind: 'img', resource: files.content(image) } });
   const at =
     parts.push({
@@ -291,13 +321,11 @@ function partOn(c: Compilation, stage: Stage, part: Part): Interaction | null {
       ...(settings.onError && settings.onError !== 'nothing' ? { tellsFailure: true } : {}),
     }) - 1;
   stage.all.push(at);
-  act.push({ when: 'eval', do: { kind: 'render', part: at } });
-  const within = nestedParts(c, stage, opened.slice(1), at);
-  for (const part of within) act.push({ when: 'eval', do: { kind: 'render', part } });
+  const shows = [at, ...nestedParts(c, stage, opened.slice(1), at)];
+  for (const part of shows) act.push({ when: 'eval', do: { kind: 'render', part } });
   const kind = part.place === 'conditional' ? 'condition' : part.place === 'below' && !belowAction ? 'scroll' : 'act';
   // What was scrolled to stays; what was opened is closed before it can be opened again.
-  const shows = [at, ...within];
-  return { ...interaction, kind, hides: kind === 'scroll' ? [] : shows, shows, until: 'shown' };
+  return { kind, act, hides: kind === 'scroll' ? [] : shows, shows, until: 'shown' };
 }
 
 /** What split points inside a part draw, as soon as that is drawn: it belongs to the part. */

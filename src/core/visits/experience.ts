@@ -1,6 +1,6 @@
-import type { Interaction, ScreenPart, VisitProgram } from '../load/types.ts';
+import type { Interaction, ScreenPart, VisitDocument, VisitProgram } from '../load/types.ts';
 import type { VisitTimeline } from '../sim/simulate-visit.ts';
-import type { Reveal } from '../sim/types.ts';
+import type { Reveal, Timeline } from '../sim/types.ts';
 import type { Moment } from '../sim/visitor.ts';
 
 /** A stand-in that shows for less than this only flashes. In ms. */
@@ -41,83 +41,142 @@ export interface Experience {
 }
 
 /** Reads off a played visit what the person saw and waited for in each of its moments. */
-export function experienced(visit: VisitProgram, { pages, moments }: VisitTimeline): Experience[] {
-  return moments.map((moment, at) => {
-    const document = visit.documents[moment.page];
-    const { program } = document;
-    const { timeline } = pages[moment.page];
-    const next = moments[at + 1];
-    // Until the page takes the next act, what comes still belongs to this moment.
-    const nextTaken = next && Number.isFinite(next.taken) ? next.taken : next?.act;
-    const until = next && next.page === moment.page ? nextTaken! : Number.POSITIVE_INFINITY;
-    const interaction = moment.interaction < 0 ? null : program.interactions![moment.interaction];
-    // What is there under a condition that holds comes with the moment.
-    const holding = interaction
-      ? document.steps
-          .filter((b) => b.index === moment.step && b.interaction === moment.interaction)
-          .flatMap((b) => b.conditions)
-      : document.conditions;
-    const own = interaction?.shows ?? ownParts(program.parts, document.main);
-    const shows = [...new Set([...own, ...holding.flatMap((at) => program.interactions?.[at].shows ?? [])])];
-    const isOwn = (r: Reveal) =>
-      r.at >= moment.act - 0.001 && (r.at <= until || r.at <= moment.over) && shows.includes(r.part);
-    const reveals = timeline.reveals.filter(isOwn);
-    const played = moment.over === moment.act && !interaction ? 'other' : null;
-    const first = (state: Reveal['state'], part: number) =>
-      reveals.find((r) => r.state === state && r.part === part)?.at;
-    const main = shows[0] ?? -1;
-    const since = (t: number | undefined) => (t === undefined ? Number.NaN : Math.max(0, t - moment.act));
-    // What it was before it last left the screen doesn't count.
-    const left = timeline.reveals.findLast((r) => r.part === main && r.state === 'gone' && r.at < moment.act);
-    const already = (state: Reveal['state']) =>
-      timeline.reveals.some(
-        (r) => r.part === main && r.state === state && r.at < moment.act && r.at >= (left?.at ?? 0),
-      ) && !interaction?.hides.includes(main);
-    const shown = already('shown') ? 0 : since(first('shown', main));
-    const answering = already('answering') ? 0 : since(first('answering', main));
+export function experienced(visit: VisitProgram, timeline: VisitTimeline): Experience[] {
+  return timeline.moments.map((moment, at) => {
+    const seen = new SeenMoment(visit, timeline, at);
+    const { interaction, document } = seen;
+    const requests = seen.requests();
+    const shown = seen.untilMain('shown');
+    const answering = seen.untilMain('answering');
     const wait = interaction?.until === 'answering' ? answering : shown;
-    const failed = first('failed', main);
-    const standIn = first('stand-in', main);
-    const over = standIn === undefined ? Number.NaN : (first('shown', main) ?? failed ?? moment.over);
-    const begins =
-      Number.isFinite(moment.approach) && moment.page === moments[at - 1]?.page ? moment.approach : moment.act;
-    const ends =
-      next && next.page === moment.page ? (Number.isFinite(next.approach) ? next.approach : next.act) : until;
-    const requests = timeline.requests.flatMap((r, i) =>
-      r.discovered >= begins - 0.001 && r.discovered < ends ? [i] : [],
-    );
-    const complete = shows.map((part) => completeAt(timeline.reveals, program.parts[part], part, moment));
     return {
       page: moment.page,
       step: moment.step,
       interaction: moment.interaction,
       name: interaction?.name ?? document.program.document.address,
-      kind: played ?? interaction?.kind ?? (document.begins === 'landing' ? 'landing' : 'document'),
+      kind: seen.kind(),
       act: moment.act,
       lead: Number.isFinite(moment.approach) ? moment.act - moment.approach : 0,
       taken: moment.taken - moment.act,
       shown,
       answering,
-      complete: Math.max(shown, ...complete.map((at) => since(at))),
+      complete: Math.max(shown, ...seen.completions()),
       wait,
-      standIn:
-        standIn === undefined
-          ? null
-          : { from: standIn - moment.act, to: over - moment.act, flash: over - standIn < FLASH_MS },
-      failed:
-        failed !== undefined
-          ? 'told'
-          : Number.isNaN(wait) && Number.isFinite(moment.over) && interaction
-            ? 'silent'
-            : null,
-      parts: shows
-        .map((part) => ({ name: program.parts[part].name, shown: since(first('shown', part)) }))
-        .filter((p) => Number.isFinite(p.shown))
-        .sort((a, b) => a.shown - b.shown),
+      standIn: seen.standIn(),
+      failed: seen.failed(wait),
+      parts: seen.parts(),
       requests,
-      bytes: requests.reduce((sum, i) => sum + timeline.requests[i].bytes, 0),
+      bytes: requests.reduce((sum, i) => sum + seen.timeline.requests[i].bytes, 0),
     };
   });
+}
+
+/** One moment of a played visit: what belongs to it of all that happened on its page. Times in ms from its act. */
+class SeenMoment {
+  readonly moment: Moment;
+  readonly document: VisitDocument;
+  readonly timeline: Timeline;
+  readonly interaction: Interaction | null;
+  private readonly before: Moment | undefined;
+  /** The next moment, where it is on the same page. */
+  private readonly next: Moment | undefined;
+  /** Parts that it brings, the one that the person waits for first. */
+  private readonly shows: number[];
+  private readonly main: number;
+  private readonly reveals: Reveal[];
+
+  constructor(visit: VisitProgram, { pages, moments }: VisitTimeline, at: number) {
+    const moment = moments[at];
+    this.moment = moment;
+    this.before = moments[at - 1];
+    this.next = moments[at + 1]?.page === moment.page ? moments[at + 1] : undefined;
+    this.document = visit.documents[moment.page];
+    this.timeline = pages[moment.page].timeline;
+    const { interactions = [], parts } = this.document.program;
+    this.interaction = interactions[moment.interaction] ?? null;
+    const own = this.interaction?.shows ?? ownParts(parts, this.document.main);
+    this.shows = [...new Set([...own, ...this.holding().flatMap((i) => interactions[i]?.shows ?? [])])];
+    this.main = this.shows[0] ?? -1;
+    // Until the page takes the next act, what comes still belongs to this moment.
+    const { next } = this;
+    const until = next ? (Number.isFinite(next.taken) ? next.taken : next.act) : Number.POSITIVE_INFINITY;
+    this.reveals = this.timeline.reveals.filter(
+      (r) => r.at >= moment.act - 0.001 && (r.at <= until || r.at <= moment.over) && this.shows.includes(r.part),
+    );
+  }
+
+  /** Interactions of conditions that hold from this moment on: what is there under them comes with it. */
+  private holding(): number[] {
+    const { document, moment } = this;
+    if (!this.interaction) return document.conditions;
+    return document.steps
+      .filter((s) => s.index === moment.step && s.interaction === moment.interaction)
+      .flatMap((s) => s.conditions);
+  }
+
+  kind(): Experience['kind'] {
+    if (this.interaction) return this.interaction.kind;
+    if (this.moment.over === this.moment.act) return 'other';
+    return this.document.begins === 'landing' ? 'landing' : 'document';
+  }
+
+  private first(state: Reveal['state'], part: number): number | undefined {
+    return this.reveals.find((r) => r.state === state && r.part === part)?.at;
+  }
+
+  private since(time: number | undefined): number {
+    return time === undefined ? Number.NaN : Math.max(0, time - this.moment.act);
+  }
+
+  /** Until what was asked for is in a state; 0 where it was before the act. */
+  untilMain(state: 'shown' | 'answering'): number {
+    return this.wasMain(state) ? 0 : this.since(this.first(state, this.main));
+  }
+
+  private wasMain(state: Reveal['state']): boolean {
+    const { main, moment } = this;
+    if (this.interaction?.hides.includes(main)) return false;
+    const earlier = this.timeline.reveals.filter((r) => r.part === main && r.at < moment.act);
+    // What it was before it last left the screen doesn't count.
+    const left = earlier.findLast((r) => r.state === 'gone')?.at ?? 0;
+    return earlier.some((r) => r.state === state && r.at >= left);
+  }
+
+  /** When each part has all that belongs to it. */
+  completions(): number[] {
+    const { parts } = this.document.program;
+    return this.shows.map((part) => this.since(completeAt(this.timeline.reveals, parts[part], part, this.moment)));
+  }
+
+  standIn(): Experience['standIn'] {
+    const { act, over } = this.moment;
+    const from = this.first('stand-in', this.main);
+    if (from === undefined) return null;
+    const to = this.first('shown', this.main) ?? this.first('failed', this.main) ?? over;
+    return { from: from - act, to: to - act, flash: to - from < FLASH_MS };
+  }
+
+  failed(wait: number): Experience['failed'] {
+    if (this.first('failed', this.main) !== undefined) return 'told';
+    return this.interaction && Number.isNaN(wait) && Number.isFinite(this.moment.over) ? 'silent' : null;
+  }
+
+  /** The parts in the order in which they came. */
+  parts(): Experience['parts'] {
+    return this.shows
+      .map((part) => ({ name: this.document.program.parts[part].name, shown: this.since(this.first('shown', part)) }))
+      .filter((p) => Number.isFinite(p.shown))
+      .sort((a, b) => a.shown - b.shown);
+  }
+
+  /** Indices of the requests from the approach on, until the next moment begins. */
+  requests(): number[] {
+    const { moment, next } = this;
+    const approached = Number.isFinite(moment.approach) && moment.page === this.before?.page;
+    const begins = approached ? moment.approach : moment.act;
+    const ends = next ? (Number.isFinite(next.approach) ? next.approach : next.act) : Number.POSITIVE_INFINITY;
+    return this.timeline.requests.flatMap((r, i) => (r.discovered >= begins - 0.001 && r.discovered < ends ? [i] : []));
+  }
 }
 
 /**
