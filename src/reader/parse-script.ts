@@ -72,14 +72,30 @@ export function parseScript(path: string, text: string, jsxImportSource: string,
   }
   const code = shippedCode(path, text, lang, jsxImportSource, usedElsewhere);
   const live = parseSync('out.js', code).module;
+  const program = parsed.program as unknown as SyntaxNode;
   const result = emptyScript(code);
-  const fromTo = (start: number, end: number) => ({ ...source.place(start), start, end });
+  result.imports = staticImportsOf(parsed.module, liveNamesOf(live), source);
+  if (live.hasModuleSyntax && /\bawait\b/.test(text)) result.waits = waitsAtStart(program, source);
+  if (/import\s*\(|require\s*\(|new\s+URL\s*\(|\bpath\s*:/.test(text)) {
+    collectCalls(program, source, result);
+    result.tables = findRouteTables(program, source);
+  }
+  if (/<[A-Z]/.test(text) && lang !== 'ts') result.uses = findComponentUses(program, source);
+  // Packages are not the app's to change.
+  if (!path.includes('node_modules/')) noteUses(result.imports, program, source, text);
+  if (text.includes('require') && text.includes('process.env.NODE_ENV')) dropDeadRequires(result);
+  result.exports = exportsOf(live);
+  result.imports.sort((a, b) => a.start - b.start);
+  return result;
+}
 
-  const liveNames = new Map<string, Set<string>>();
-  const note = (specifier: string, names: string[]) => {
-    const known = liveNames.get(specifier) ?? new Set();
-    for (const n of names) known.add(n);
-    liveNames.set(specifier, known);
+/** Names that are taken from each specifier in what is left once types are gone. */
+function liveNamesOf(live: EcmaScriptModule): Map<string, Set<string>> {
+  const names = new Map<string, Set<string>>();
+  const note = (specifier: string, taken: string[]) => {
+    const known = names.get(specifier) ?? new Set();
+    for (const n of taken) known.add(n);
+    names.set(specifier, known);
   };
   for (const item of live.staticImports)
     note(
@@ -89,56 +105,51 @@ export function parseScript(path: string, text: string, jsxImportSource: string,
   for (const item of live.staticExports) {
     for (const e of item.entries) if (e.moduleRequest) note(e.moduleRequest.value, [importedName(e.importName)]);
   }
+  return names;
+}
 
-  const written = new Set<string>();
-  for (const item of parsed.module.staticImports) {
-    const specifier = item.moduleRequest.value;
-    const names = liveNames.get(specifier);
+/** Static imports and exports from elsewhere, as written, as far as they are live; then those that the compiler adds. */
+function staticImportsOf(
+  written: EcmaScriptModule,
+  liveNames: ReadonlyMap<string, ReadonlySet<string>>,
+  source: SourceText,
+): FoundImport[] {
+  const imports: FoundImport[] = [];
+  const seen = new Set<string>();
+  const add = (specifier: string, names: string[], start: number, end: number) => {
+    seen.add(specifier);
+    imports.push({ kind: 'static', specifier, names, ...source.place(start), start, end });
+  };
+  for (const item of written.staticImports) {
+    const names = liveNames.get(item.moduleRequest.value);
     if (!names) continue;
     const own = item.entries
       .filter((e) => !e.isType)
       .map((e) => importedName(e.importName))
       .filter((n) => names.has(n));
-    if (item.entries.length > 0 && own.length === 0) continue;
-    written.add(specifier);
-    result.imports.push({ kind: 'static', specifier, names: own, ...fromTo(item.start, item.end) });
+    if (item.entries.length === 0 || own.length > 0) add(item.moduleRequest.value, own, item.start, item.end);
   }
-  for (const item of parsed.module.staticExports) {
+  for (const item of written.staticExports) {
     const request = item.entries.find((e) => e.moduleRequest && !e.isType)?.moduleRequest;
     if (!request || !liveNames.has(request.value)) continue;
     const names = item.entries.filter((e) => !e.isType).map((e) => importedName(e.importName));
-    written.add(request.value);
-    result.imports.push({ kind: 'static', specifier: request.value, names, ...fromTo(item.start, item.end) });
+    add(request.value, names, item.start, item.end);
   }
-  for (const [specifier, names] of liveNames) {
-    if (!written.has(specifier)) result.imports.push({ kind: 'static', specifier, names: [...names], ...fromTo(0, 0) });
+  for (const [specifier, names] of liveNames) if (!seen.has(specifier)) add(specifier, [...names], 0, 0);
+  return imports;
+}
+
+/** Notes of static imports whether the module needs them while it starts, or only when somebody acts. */
+function noteUses(imports: FoundImport[], program: SyntaxNode, source: SourceText, text: string): void {
+  if (imports.length === 0) return;
+  const needed = syncUses(program, source);
+  const acted = /\bon[A-Z]|addEventListener/.test(text) ? actUses(program) : new Set();
+  for (const item of imports) {
+    if (item.kind !== 'static' || item.start === item.end) continue;
+    const sync = needed.get(item.specifier);
+    if (sync) item.sync = sync;
+    else if (acted.has(item.specifier)) item.onActs = true;
   }
-  if (live.hasModuleSyntax && /\bawait\b/.test(text)) {
-    result.waits = waitsAtStart(parsed.program as unknown as SyntaxNode, source);
-  }
-  if (/import\s*\(|require\s*\(|new\s+URL\s*\(|\bpath\s*:/.test(text)) {
-    const program = parsed.program as unknown as SyntaxNode;
-    collectCalls(program, source, result);
-    result.tables = findRouteTables(program, source);
-  }
-  if (/<[A-Z]/.test(text) && lang !== 'ts')
-    result.uses = findComponentUses(parsed.program as unknown as SyntaxNode, source);
-  // Packages are not the app's to change.
-  if (!path.includes('node_modules/') && result.imports.length > 0) {
-    const program = parsed.program as unknown as SyntaxNode;
-    const needed = syncUses(program, source);
-    const acted = /\bon[A-Z]|addEventListener/.test(text) ? actUses(program) : new Set();
-    for (const item of result.imports) {
-      if (item.kind !== 'static' || item.start === item.end) continue;
-      const sync = needed.get(item.specifier);
-      if (sync) item.sync = sync;
-      else if (acted.has(item.specifier)) item.onActs = true;
-    }
-  }
-  if (text.includes('require') && text.includes('process.env.NODE_ENV')) dropDeadRequires(result);
-  result.exports = exportsOf(live);
-  result.imports.sort((a, b) => a.start - b.start);
-  return result;
 }
 
 function emptyScript(code: string): ParsedScript {

@@ -1,6 +1,7 @@
 import { has } from '../chunks/bits.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
+import type { SplitSettings } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Part, Route, Snapshot } from '../snapshot/types.ts';
 import { shortName } from '../text/short-name.ts';
@@ -23,89 +24,132 @@ export function screenParts(
   files: Files,
 ): ScreenPart[] {
   const { route } = landing;
-  const index = graphIndex(snapshot);
-  const drawnBy = route.rendering === 'server' ? 'document' : 'script';
-  const claimed = new Set(route.parts.flatMap((p) => p.needs));
-  const parts: ScreenPart[] = [];
-  const isPlanned = (landed: LandedRoot) => plan.triggers.has(files.targetPath(landed.root));
-  const add = (id: string, name: string, path: string, place: ScreenPart['place'], more: Partial<ScreenPart>) => {
-    const module = index.moduleAt.get(path);
+  const screen = new ScreenOf(snapshot, plan, graph, landing, files);
+  screen.addShellAndPage();
+  for (const part of route.parts) screen.addPart(part);
+  screen.addUnnamed();
+  widenFallbacks(plan, route, screen.parts);
+  return screen.parts;
+}
+
+/** The parts of one landing's screen, as they are found one after the other. */
+class ScreenOf {
+  readonly parts: ScreenPart[] = [];
+  private readonly route: Route;
+  private readonly drawnBy: ScreenPart['drawnBy'];
+  /** Index of the page among the parts; −1 without one. */
+  private page = -1;
+
+  constructor(
+    private readonly snapshot: Snapshot,
+    private readonly plan: EffectivePlan,
+    private readonly graph: ChunkGraph,
+    private readonly landing: Landing,
+    private readonly files: Files,
+  ) {
+    this.route = landing.route;
+    this.drawnBy = landing.route.rendering === 'server' ? 'document' : 'script';
+  }
+
+  addShellAndPage(): void {
+    const { route, files } = this;
+    const [shell] = route.layouts;
+    if (shell) this.add('shell', 'shell', shell, 'first screen', {});
+    const claimed = new Set(route.parts.flatMap((p) => p.needs));
+    const images = this.imagesAmong((c) => c.place === 'first screen' && !claimed.has(c.id));
+    const calls = this.callsAmong((d) => !claimed.has(d.id));
+    this.add('page', shortName(route.page), route.page, 'first screen', {
+      after: shell ? [0] : [],
+      fill: [...images.map((c) => files.content(c)), ...calls.map((d) => files.data(d))],
+    });
+    this.page = this.parts.findIndex((p) => p.id === 'page');
+  }
+
+  addPart(part: Part): void {
+    const { plan, route, files } = this;
+    const place = placeOf(part);
+    const settings = plan.settings.get(part.module) ?? {};
+    const { run, show } = settings;
+    const waits = [run, show].find((t) => t && !firesOnLanding(t, route, part.module));
+    if (place === 'later' || (waits && place === 'below')) return;
+    const screens = screensOf(part);
+    const own = {
+      after: this.page < 0 ? [] : [this.page],
+      ...(screens ? { screens } : {}),
+    };
+    const images = this.imagesAmong((c) => part.needs.includes(c.id)).map((c) => files.content(c));
+    if (part.noScript) {
+      this.parts.push({ ...drawnPart(part.id, part.name, place), interactive: false, ...own, fill: images });
+      return;
+    }
+    const calls = this.callsAmong((d) => part.needs.includes(d.id)).map((d) => files.data(d));
+    this.add(part.id, part.name, part.module, place, {
+      interactive: part.interactive,
+      ...own,
+      fill: [...images, ...calls],
+      ...shownAs(settings, waits, this.page),
+    });
+  }
+
+  /** What split points of the first screen draw that nobody has named as a part. */
+  addUnnamed(): void {
+    const { snapshot, landing, files } = this;
+    const index = graphIndex(snapshot);
+    const known = new Set(this.route.parts.map((p) => p.module));
+    for (const landed of landing.roots) {
+      const path = files.targetPath(landed.root);
+      if (landed.inChain || known.has(path) || !files.isOfFirstScreen(landed.root)) continue;
+      const asked = landed.drawn && snapshot.modules[index.moduleAt.get(path) ?? -1]?.kind === 'script';
+      if (asked) this.parts.push(unnamedPart(path, needsOf(files, files.root(landed, [])), this.page));
+    }
+  }
+
+  private add(id: string, name: string, path: string, place: ScreenPart['place'], more: Partial<ScreenPart>): void {
+    const { snapshot, plan, graph, landing, files, drawnBy } = this;
+    const module = graphIndex(snapshot).moduleAt.get(path);
+    const isPlanned = (landed: LandedRoot) => plan.triggers.has(files.targetPath(landed.root));
     const home =
       module === undefined ? undefined : homeOf(graph, landing, module, more.drawnBy ?? drawnBy, place, isPlanned);
     if (module !== undefined && home === undefined) return;
     const needs = home === undefined ? [] : needsOf(files, files.root(home, []));
     // On the first screen, what nothing asks for is missed; elsewhere nobody has come to it yet.
     const held = place === 'first screen' && home && !landing.roots.includes(home) ? { held: home.trigger } : {};
-    parts.push({ ...drawnPart(id, name, place), drawnBy, needs, ...held, ...more });
+    this.parts.push({ ...drawnPart(id, name, place), drawnBy, needs, ...held, ...more });
+  }
+
+  private comes(path: string): boolean {
+    return loads(this.snapshot, this.graph, this.landing, path);
+  }
+
+  /** Images that come with the landing, of those that are meant. */
+  private imagesAmong(meant: (item: Route['content'][number]) => boolean): Route['content'] {
+    return this.route.content.filter(
+      (c) => meant(c) && !c.lazy && (c.foundIn === 'document' || this.comes(c.foundIn.module)),
+    );
+  }
+
+  /** Data calls that script makes on the landing, of those that are meant. */
+  private callsAmong(meant: (call: Route['data'][number]) => boolean): Route['data'] {
+    if (this.drawnBy !== 'script') return [];
+    return this.route.data.filter((d) => meant(d) && this.comes(d.module));
+  }
+}
+
+/** How a part shows, as its split point's settings say; `waits`: the trigger that doesn't fire on the landing. */
+function shownAs(
+  { show, fallback, together, clientOnly, onError }: SplitSettings,
+  waits: Trigger | undefined,
+  page: number,
+): Partial<ScreenPart> {
+  // What is shown later than the document could have drawn it is drawn by script.
+  const byScript = clientOnly || (show && waits === show);
+  return {
+    ...(byScript ? { drawnBy: 'script' as const } : {}),
+    ...(fallback ? { fallback } : {}),
+    ...(waits ? { held: waits } : show ? { showWhen: shownAt(show, page) } : {}),
+    ...(together ? { together } : {}),
+    ...(onError && onError !== 'nothing' ? { tellsFailure: true } : {}),
   };
-
-  const comes = (path: string) => loads(snapshot, graph, landing, path);
-  const imagesOf = ({ needs }: Part) =>
-    route.content
-      .filter((c) => needs.includes(c.id) && !c.lazy && (c.foundIn === 'document' || comes(c.foundIn.module)))
-      .map((c) => files.content(c));
-
-  const [shell] = route.layouts;
-  if (shell) add('shell', 'shell', shell, 'first screen', {});
-  const pageFill = route.content.filter(
-    (c) =>
-      c.place === 'first screen' &&
-      !c.lazy &&
-      !claimed.has(c.id) &&
-      (c.foundIn === 'document' || comes(c.foundIn.module)),
-  );
-  const pageData = drawnBy === 'script' ? route.data.filter((d) => !claimed.has(d.id) && comes(d.module)) : [];
-  add('page', shortName(route.page), route.page, 'first screen', {
-    after: shell ? [0] : [],
-    fill: [...pageFill.map((c) => files.content(c)), ...pageData.map((d) => files.data(d))],
-  });
-  const page = parts.findIndex((p) => p.id === 'page');
-  for (const part of route.parts) {
-    const place = placeOf(part);
-    const { run, show, fallback, together, clientOnly, onError } = plan.settings.get(part.module) ?? {};
-    const waits = [run, show].find((t) => t && !firesOnLanding(t, route, part.module));
-    if (place === 'later' || (waits && place === 'below')) continue;
-    const screens = screensOf(part);
-    const sized = screens ? { screens } : {};
-    if (part.noScript) {
-      const images = imagesOf(part);
-      parts.push({
-        ...drawnPart(part.id, part.name, place),
-        interactive: false,
-        after: page < 0 ? [] : [page],
-        fill: images,
-        ...sized,
-      });
-      continue;
-    }
-    const images = imagesOf(part);
-    const calls =
-      drawnBy === 'script'
-        ? route.data.filter((d) => part.needs.includes(d.id) && comes(d.module)).map((d) => files.data(d))
-        : [];
-    // What is shown later than the document could have drawn it is drawn by script.
-    const byScript = clientOnly || (show && waits === show);
-    add(part.id, part.name, part.module, place, {
-      interactive: part.interactive,
-      after: page >= 0 ? [page] : [],
-      fill: [...images, ...calls],
-      ...sized,
-      ...(byScript ? { drawnBy: 'script' as const } : {}),
-      ...(fallback ? { fallback } : {}),
-      ...(waits ? { held: waits } : show ? { showWhen: shownAt(show, page) } : {}),
-      ...(together ? { together } : {}),
-      ...(onError && onError !== 'nothing' ? { tellsFailure: true } : {}),
-    });
-  }
-  const known = new Set(route.parts.map((p) => p.module));
-  for (const landed of landing.roots) {
-    const path = files.targetPath(landed.root);
-    if (landed.inChain || known.has(path) || !files.isOfFirstScreen(landed.root)) continue;
-    const asked = landed.drawn && snapshot.modules[index.moduleAt.get(path) ?? -1]?.kind === 'script';
-    if (asked) parts.push(unnamedPart(path, needsOf(files, files.root(landed, [])), page));
-  }
-  widenFallbacks(plan, route, parts);
-  return parts;
 }
 
 /**

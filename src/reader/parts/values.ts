@@ -36,36 +36,46 @@ export function readValues(program: SyntaxNode, text: string, bindings: Readonly
   return values;
 }
 
-function noteVariable(
-  node: SyntaxNode,
-  text: string,
-  bindings: ReadonlyMap<string, string>,
-  { states, media, given, answers, tables, lookups }: Values,
-): void {
+/** What a variable stands for, by the pattern that it is written in. */
+function noteVariable(node: SyntaxNode, text: string, bindings: ReadonlyMap<string, string>, values: Values): void {
   const id = node.id as SyntaxNode;
   const init = node.init;
   if (!isNode(init)) return;
-  const condition = mediaIn(text.slice(init.start, init.end));
   const call = calledIn(init);
-  if (id.type === 'ArrayPattern') {
-    const [value, setter] = (id.elements as unknown[]).map(nameOf);
-    if (value && setter && call) states.set(value, { setter, initial: initialOf(call) });
-    return;
+  if (id.type === 'ArrayPattern') noteState(id, call, values);
+  else if (id.type === 'Identifier') noteNamed(id.name as string, init, call, text, bindings, values);
+  else if (id.type === 'ObjectPattern' && call && isForData(call)) noteFields(id, values);
+}
+
+/** `[open, setOpen] = useState(false)`: a state, who sets it, and how it begins. */
+function noteState(id: SyntaxNode, call: SyntaxNode | null, { states }: Values): void {
+  const [value, setter] = (id.elements as unknown[]).map(nameOf);
+  if (value && setter && call) states.set(value, { setter, initial: initialOf(call) });
+}
+
+/** A plain name: a media query, something that another function gives, a table of components, a lookup, or an answer. */
+function noteNamed(
+  name: string,
+  init: SyntaxNode,
+  call: SyntaxNode | null,
+  text: string,
+  bindings: ReadonlyMap<string, string>,
+  { media, given, answers, tables, lookups }: Values,
+): void {
+  const condition = mediaIn(text.slice(init.start, init.end));
+  const from = call && bindings.get(nameOf(call.callee) ?? '');
+  if (condition && !isFunction(init)) media.set(name, condition);
+  else if (from) given.set(name, from);
+  else if (init.type === 'ObjectExpression') noteTable(name, init, bindings, tables);
+  else if (init.type === 'MemberExpression' && init.computed) {
+    const [table, by] = [nameOf(init.object), nameOf(init.property)];
+    if (table && by) lookups.set(name, { table, by });
   }
-  if (id.type === 'Identifier') {
-    const name = id.name as string;
-    const from = call && bindings.get(nameOf(call.callee) ?? '');
-    if (condition && !isFunction(init)) media.set(name, condition);
-    else if (from) given.set(name, from);
-    else if (init.type === 'ObjectExpression') noteTable(name, init, bindings, tables);
-    else if (init.type === 'MemberExpression' && init.computed) {
-      const [table, by] = [nameOf(init.object), nameOf(init.property)];
-      if (table && by) lookups.set(name, { table, by });
-    }
-    if (call && isForData(call)) answers.set(name, name);
-    return;
-  }
-  if (id.type !== 'ObjectPattern' || !call || !isForData(call)) return;
+  if (call && isForData(call)) answers.set(name, name);
+}
+
+/** `{ data, error } = useQuery(…)`: each of them is an answer. */
+function noteFields(id: SyntaxNode, { answers }: Values): void {
   for (const property of id.properties as SyntaxNode[]) {
     const name = nameOf(property.value);
     if (name) answers.set(name, name);
