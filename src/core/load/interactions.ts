@@ -241,7 +241,7 @@ function partOn(c: Compilation, stage: Stage, part: Part): Interaction | null {
   const there = stage.parts.get(part.id);
   const stands = part.place === 'first screen' || (part.place === 'below' && !moment.belowAction);
   const missed = there !== undefined && parts[there].held !== undefined && parts[there].drawnBy === 'script';
-  const rest = there !== undefined && stands && !missed ? useOf(c, moment, there) : drawingOf(c, moment, module);
+  const rest = there !== undefined && stands && !missed ? standingOf(c, moment, there) : drawingOf(c, moment, module);
   return rest && { ...own, approach, ...rest };
 }
 
@@ -275,7 +275,7 @@ function approachOf(c: Compilation, { opener, settings, asks }: Moment, planned?
 type Rest = Pick<Interaction, 'kind' | 'hides' | 'shows' | 'until' | 'act'>;
 
 /** It stands there already: scrolling brings it into view, or (an island) its use waits until it answers. */
-function useOf(c: Compilation, { stage, part, opener, asks }: Moment, there: number): Rest | null {
+function standingOf(c: Compilation, { stage, part, opener, asks }: Moment, there: number): Rest | null {
   const answers = opener !== undefined && part.interactive;
   if (part.place === 'first screen' && !answers) return null;
   const scroll: InteractionAction[] =

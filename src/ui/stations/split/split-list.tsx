@@ -12,18 +12,7 @@ const HEADING = 40;
 /** A line that can be chosen. */
 export type ChoosableLine = Exclude<Line, { kind: 'heading' }>;
 
-/** The list of imports and split points; only what is in sight is drawn. */
-export function SplitList({
-  lines,
-  chosen,
-  marks,
-  loading,
-  found,
-  onChoose,
-  onMark,
-  onAct,
-  onFold,
-}: {
+interface ListProps {
   lines: Line[];
   chosen: string | null;
   /** Keys of the imports that are chosen together. */
@@ -36,7 +25,11 @@ export function SplitList({
   /** What Enter and a double click do. */
   onAct: (line: ChoosableLine) => void;
   onFold: (line: ChoosableLine, open: boolean) => void;
-}) {
+}
+
+/** The list of imports and split points; only what is in sight is drawn. */
+export function SplitList(props: ListProps) {
+  const { lines, chosen, marks, loading, found, onAct } = props;
   const box = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: lines.length,
@@ -50,6 +43,73 @@ export function SplitList({
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
   }, [at, virtual]);
 
+  const { onKey, onPick } = choosing({ ...props, at });
+
+  if (loading) return <Message title="Following the imports">Weighing what each one carries.</Message>;
+  if (lines.length === 0) {
+    return found ? (
+      <Message title="No import by that name">Try a file name, a folder or a package.</Message>
+    ) : (
+      <Message title="Nothing is imported here">It has no imports of its own beside what is there already.</Message>
+    );
+  }
+  const heaviest = Math.max(1, ...lines.map(longestBar));
+  return (
+    <div
+      ref={box}
+      role="listbox"
+      tabIndex={0}
+      aria-label="Imports and split points"
+      aria-multiselectable="true"
+      aria-activedescendant={at >= 0 ? `line-${at}` : undefined}
+      onKeyDown={onKey}
+      className="min-h-0 flex-1 overflow-y-auto px-3 pb-4 outline-offset-[-2px]"
+    >
+      <div className="relative" style={{ height: virtual.getTotalSize() }}>
+        {virtual.getVirtualItems().map((item) => {
+          const line = lines[item.index];
+          const common = {
+            index: item.index,
+            chosen: line.id === chosen,
+            heaviest,
+            onChoose: (event: Modifiers) => line.kind !== 'heading' && onPick(line, item.index, event),
+            onAct: () => line.kind !== 'heading' && onAct(line),
+          };
+          return (
+            <div key={item.key} className="absolute inset-x-0" style={{ top: item.start, height: item.size }}>
+              {line.kind === 'heading' ? (
+                <div role="presentation" className="flex h-full items-end gap-2 pb-1.5 pl-2 font-semibold">
+                  {line.title} <span className="font-normal text-soft">{line.note}</span>
+                </div>
+              ) : line.kind === 'group' ? (
+                <GroupListLine line={line} {...common} />
+              ) : (
+                <ListLine line={line} marked={isMarked(line, marks)} {...common} />
+              )}
+            </div>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
+
+interface Modifiers {
+  ctrlKey: boolean;
+  metaKey: boolean;
+  shiftKey: boolean;
+}
+
+/** What keys and clicks do to a list of which line `at` is chosen: choose, mark several, act and fold. */
+function choosing({
+  lines,
+  at,
+  marks,
+  onChoose,
+  onMark,
+  onAct,
+  onFold,
+}: Pick<ListProps, 'lines' | 'marks' | 'onChoose' | 'onMark' | 'onAct' | 'onFold'> & { at: number }) {
   const nearest = (index: number, step: 1 | -1): ChoosableLine | null => {
     for (let i = index; i >= 0 && i < lines.length; i += step) {
       const line = lines[i];
@@ -78,11 +138,7 @@ export function SplitList({
     else return;
     event.preventDefault();
   };
-  const onPick = (
-    line: ChoosableLine,
-    index: number,
-    event: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean },
-  ) => {
+  const onPick = (line: ChoosableLine, index: number, event: Modifiers) => {
     const here = lines[at];
     if (event.ctrlKey || event.metaKey)
       onMark(marks.size === 0 && here?.kind === 'import' && here.id !== line.id ? [here, line] : [line]);
@@ -92,59 +148,7 @@ export function SplitList({
     }
     onChoose(line);
   };
-
-  if (loading) return <Message title="Following the imports">Weighing what each one carries.</Message>;
-  if (lines.length === 0) {
-    return found ? (
-      <Message title="No import by that name">Try a file name, a folder or a package.</Message>
-    ) : (
-      <Message title="Nothing is imported here">It has no imports of its own beside what is there already.</Message>
-    );
-  }
-  const heaviest = Math.max(1, ...lines.map(longestBar));
-  return (
-    <div
-      ref={box}
-      role="listbox"
-      tabIndex={0}
-      aria-label="Imports and split points"
-      aria-multiselectable="true"
-      aria-activedescendant={at >= 0 ? `line-${at}` : undefined}
-      onKeyDown={onKey}
-      className="min-h-0 flex-1 overflow-y-auto px-3 pb-4 outline-offset-[-2px]"
-    >
-      <div className="relative" style={{ height: virtual.getTotalSize() }}>
-        {virtual.getVirtualItems().map((item) => {
-          const line = lines[item.index];
-          if (line.kind === 'heading') {
-            return (
-              <div key={item.key} className="absolute inset-x-0" style={{ top: item.start, height: item.size }}>
-                <div role="presentation" className="flex h-full items-end gap-2 pb-1.5 pl-2 font-semibold">
-                  {line.title} <span className="font-normal text-soft">{line.note}</span>
-                </div>
-              </div>
-            );
-          }
-          const common = {
-            index: item.index,
-            chosen: line.id === chosen,
-            heaviest,
-            onChoose: (event: Parameters<typeof onPick>[2]) => onPick(line, item.index, event),
-            onAct: () => onAct(line),
-          };
-          return (
-            <div key={item.key} className="absolute inset-x-0" style={{ top: item.start, height: item.size }}>
-              {line.kind === 'group' ? (
-                <GroupListLine line={line} {...common} />
-              ) : (
-                <ListLine line={line} marked={isMarked(line, marks)} {...common} />
-              )}
-            </div>
-          );
-        })}
-      </div>
-    </div>
-  );
+  return { onKey, onPick };
 }
 
 function isMarked(line: ChoosableLine, marks: ReadonlySet<string>): boolean {
