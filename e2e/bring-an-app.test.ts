@@ -9,7 +9,7 @@ import { becomes, changed, figure, Served, settles } from './served.ts';
 let served: Served;
 
 beforeAll(async () => {
-  served = await Served.start(4796);
+  served = await Served.start();
 });
 afterAll(async () => {
   await served.stop();

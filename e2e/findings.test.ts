@@ -8,7 +8,7 @@ const ROUNDING_MS = 15;
 let served: Served;
 
 beforeAll(async () => {
-  served = await Served.start(4797);
+  served = await Served.start();
 });
 afterAll(() => served.stop());
 

@@ -4,7 +4,7 @@ import { allSaved, becomes, changed, figure, Served, settles } from './served.ts
 let served: Served;
 
 beforeAll(async () => {
-  served = await Served.start(4791);
+  served = await Served.start();
 });
 afterAll(() => served.stop());
 

@@ -4,7 +4,7 @@ import { Served, settles } from './served.ts';
 let served: Served;
 
 beforeAll(async () => {
-  served = await Served.start(4798);
+  served = await Served.start();
 });
 afterAll(() => served.stop());
 

@@ -5,7 +5,7 @@ import { atRest, figure, Served, settles } from './served.ts';
 let served: Served;
 
 beforeAll(async () => {
-  served = await Served.start(4788);
+  served = await Served.start();
 });
 afterAll(async () => {
   await served.stop();

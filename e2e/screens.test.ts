@@ -11,7 +11,7 @@ const axe = createRequire(import.meta.url).resolve('axe-core/axe.min.js');
 let served: Served;
 
 beforeAll(async () => {
-  served = await Served.start(4794);
+  served = await Served.start();
 });
 afterAll(() => served.stop());
 

@@ -4,6 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import type { Browser, BrowserContext, BrowserContextOptions, Page } from 'playwright-core';
 import { launchBrowser } from '../script/browser.mjs';
+import { freePort } from '../script/free-port.mjs';
 
 /** So long anything may take before a test gives up, in ms: the tests are about what happens, not about how fast the machine is. */
 export const PATIENCE_MS = 180_000;
@@ -22,13 +23,13 @@ export class Served {
   ) {}
 
   /** `more`: settings of the server's environment. */
-  static async start(port: number, more: Record<string, string> = {}): Promise<Served> {
+  static async start(more: Record<string, string> = {}): Promise<Served> {
     const data = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-e2e-'));
     const own = { YOKELINE_DATA: data, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' as const };
     const env = { ...process.env, ...own, ...more };
     execFileSync(process.execPath, ['dist/server/seed.js'], { env });
     const browser = await launchBrowser(PATIENCE_MS);
-    const served = new Served(`http://127.0.0.1:${port}`, data, env, browser);
+    const served = new Served(`http://127.0.0.1:${await freePort()}`, data, env, browser);
     try {
       await served.startServer();
     } catch (error) {

@@ -6,7 +6,7 @@ import { becomes, changed, figure, Served } from './served.ts';
 let served: Served;
 
 beforeAll(async () => {
-  served = await Served.start(4790);
+  served = await Served.start();
 });
 afterAll(() => served.stop());
 
@@ -131,9 +131,9 @@ describe('safety', () => {
   });
 
   it('asks for the key once where one is set, and keeps it out of scripts and addresses', async () => {
-    const keyed = await Served.start(4789, { YOKELINE_KEY: 'sea-lavender-and-thrift' });
+    const keyed = await Served.start({ YOKELINE_KEY: 'sea-lavender-and-thrift' });
     try {
-      const host = 'pier.example:4789';
+      const host = `pier.example:${new URL(keyed.address).port}`;
       expect((await raw('/p/saltmarsh/startup', { host }, 'GET', keyed.address)).status).toBe(401);
       expect((await raw('/?key=samphire', { host }, 'GET', keyed.address)).status).toBe(401);
       const { status, headers } = await raw(
@@ -207,7 +207,7 @@ describe('faults', () => {
 
 describe('a database that goes', () => {
   it('is told on every page, put back with all that was saved, and kept when one begins afresh', async () => {
-    const own = await Served.start(4786);
+    const own = await Served.start();
     const file = path.join(own.data, 'yokeline.sqlite');
     try {
       const page = await own.page('/p/saltmarsh/split?route=/timetable');

@@ -3,7 +3,7 @@ import { becomes, changed, figure, Served } from './served.ts';
 let served: Served;
 
 beforeAll(async () => {
-  served = await Served.start(4799);
+  served = await Served.start();
 });
 afterAll(() => served.stop());
 

@@ -8,7 +8,7 @@ let served: Served;
 let folder: string;
 
 beforeAll(async () => {
-  served = await Served.start(4795);
+  served = await Served.start();
   folder = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-visits-'));
 });
 afterAll(async () => {

@@ -9,7 +9,7 @@ let served: Served;
 const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-path-'));
 
 beforeAll(async () => {
-  served = await Served.start(4794);
+  served = await Served.start();
 });
 afterAll(async () => {
   await served.stop();

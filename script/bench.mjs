@@ -369,7 +369,7 @@ function share(name, value, aim) {
 
 /** From the key that decides to the redrawn live strip, in a real browser on the served sample. */
 function browserToggle() {
-  return withSample(4792, async (address, context) => {
+  return withSample(async (address, context) => {
     const page = await context.newPage();
     await page.goto(`${address}/p/saltmarsh/split?route=/timetable`);
     await page.locator('[data-figure="interactive"]').waitFor();
@@ -400,7 +400,7 @@ function browserToggle() {
 
 /** Opening, searching and scrolling a large project in a real browser on the served program. */
 function browserLarge(count) {
-  return withSample(4793, async (address, context) => {
+  return withSample(async (address, context) => {
     const snapshot = largeApp(count);
     const texts = Object.fromEntries(
       snapshot.modules.map((m, i) => [m.path, `const a${i}="phrase ${i} of module";`.padEnd(m.bytes.minified, 'x()+')]),

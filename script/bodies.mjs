@@ -7,7 +7,7 @@ const count = Number(process.argv[2] ?? 8);
 const megabytes = Number(process.argv[3] ?? 100);
 const AIM_MS = 250;
 
-await withSample(4789, async (address) => {
+await withSample(async (address) => {
   const snapshot = largeApp(5000);
   const sources = { 'src/filled.ts': '/* so that the body is as large */ '.repeat((megabytes * 1e6) / 35) };
   const text = JSON.stringify({ format: 'yokeline-project', version: 1, snapshot, plans: [], sources });

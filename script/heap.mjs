@@ -7,7 +7,7 @@ const EVERY_MS = 20;
 /** By so much it may have grown, as a share: undo keeps its steps. */
 const MOST_GROWN = 0.25;
 
-await withSample(4787, async (address, context) => {
+await withSample(async (address, context) => {
   const page = await context.newPage();
   await page.goto(`${address}/p/saltmarsh/split?route=/timetable`);
   await page.locator('[data-figure="interactive"]').waitFor();

@@ -7,7 +7,7 @@ const CLIENTS = 20;
 const seconds = Number(process.argv[2] ?? 60);
 const AIM_MS = 100;
 
-await withSample(4788, async (address) => {
+await withSample(async (address) => {
   const call = async (method, where, body) => {
     const answer = await fetch(`${address}${where}`, {
       method,

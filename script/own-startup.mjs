@@ -10,7 +10,7 @@ const RUNS = Number(process.argv[2] ?? 3);
 
 const middle = (values) => [...values].sort((a, b) => a - b)[values.length >> 1];
 
-await withSample(4787, async (address, context) => {
+await withSample(async (address, context) => {
   console.log('station       script kB  requests  first content ms  live strip ms');
   for (const station of STATIONS) {
     const runs = [];

@@ -1,7 +1,7 @@
 // Refreshes docs/screenshots from the sample. Build first: npm run build:node && npm run build:web
 import { withSample } from './served.mjs';
 
-await withSample(4793, async (address, context) => {
+await withSample(async (address, context) => {
   const page = await context.newPage();
   const open = async (where) => {
     await page.goto(address + where);

@@ -3,9 +3,11 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { launchBrowser } from './browser.mjs';
+import { freePort } from './free-port.mjs';
 
 /** Serves a fresh database with the sample, hands its address and a browser's context to `use`, and cleans up. */
-export async function withSample(port, use) {
+export async function withSample(use) {
+  const port = await freePort();
   const data = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-served-'));
   const env = { ...process.env, YOKELINE_DATA: data, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' };
   execFileSync(process.execPath, ['dist/server/seed.js'], { env });

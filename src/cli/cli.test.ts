@@ -1,8 +1,10 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
+import { built } from '../test-support/built.ts';
 import { folderOf, removeFolders, SAMPLE } from '../test-support/folders.ts';
 
+built('cli/main.js');
 const bin = path.resolve('bin/yokeline.mjs');
 
 function run(...args: string[]) {

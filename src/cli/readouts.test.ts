@@ -3,6 +3,7 @@ import crypto from 'node:crypto';
 import fs from 'node:fs';
 import path from 'node:path';
 import zlib from 'node:zlib';
+import { built } from '../test-support/built.ts';
 import { folderOf, removeFolders, SAMPLE } from '../test-support/folders.ts';
 
 const digest = (text: string | Buffer) => crypto.createHash('sha256').update(text).digest('hex').slice(0, 16);
@@ -16,6 +17,7 @@ describe('what the command line says about the samples', () => {
   afterAll(removeFolders);
 
   (isKnown ? it : it.skip)('stays the same to the letter, unless a change of the model is meant', () => {
+    built('cli/main.js');
     const folder = folderOf({});
     execFileSync(process.execPath, [path.resolve('script/readouts.mjs'), folder, '--brief'], { stdio: 'ignore' });
     const digests = fs

@@ -1,6 +1,7 @@
-import { execFileSync, spawn } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
+import { built } from '../test-support/built.ts';
 import { folderOf, removeFolders } from '../test-support/folders.ts';
 import { sketch } from '../test-support/snapshots.ts';
 import { openStore } from './database.ts';
@@ -117,5 +118,5 @@ describe('a database of an older form', () => {
 });
 
 beforeAll(() => {
-  if (!fs.existsSync('dist/store/database.js')) execFileSync('npm', ['run', '--silent', 'build:node']);
+  built('store/database.js');
 });

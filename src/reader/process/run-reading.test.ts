@@ -1,5 +1,6 @@
 import fs from 'node:fs';
 import path from 'node:path';
+import { built } from '../../test-support/built.ts';
 import { folderOf, removeFolders } from '../../test-support/folders.ts';
 import { readLimits } from '../limits.ts';
 import { runReading } from './run-reading.ts';
@@ -7,7 +8,7 @@ import { runReading } from './run-reading.ts';
 afterAll(removeFolders);
 
 /** As built: the tests of what other processes run are about the built files. */
-const SCRIPT = path.resolve('dist/reader/process/reading-process.js');
+const SCRIPT = built('reader/process/reading-process.js');
 
 const APP = {
   'index.html': '<script type="module" src="/main.js"></script>',
