@@ -1,6 +1,7 @@
 // Writes the sample's navigation log: visits drawn from what its notes say of visitors, always the same ones.
 // Usage: node examples/draw-log.mjs PROJECT_FILE COUNT > examples/saltmarsh-ferries.visits.csv
 import fs from 'node:fs';
+import { planned } from '../dist/core/chunks/planned.js';
 import { parseProject, studied } from '../dist/core/formats/project-file.js';
 import { BASELINE } from '../dist/core/plan/types.js';
 import { drawVisit } from '../dist/core/visitors/draw.js';
@@ -10,7 +11,7 @@ import { VisitCompiler } from '../dist/core/visits/program.js';
 const [file, count = '600'] = process.argv.slice(2);
 const snapshot = studied(parseProject(fs.readFileSync(file, 'utf8'), file));
 const { model } = modelOf(snapshot);
-const ways = new VisitCompiler(snapshot, BASELINE);
+const ways = new VisitCompiler(planned(snapshot, BASELINE));
 const begin = Date.UTC(2026, 4, 4, 6);
 const lines = [];
 for (let n = 0; n < Number(count); n++) {

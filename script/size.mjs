@@ -41,18 +41,18 @@ const STEPS = {
     };
   },
   async split() {
-    const { formChunks } = await core('chunks/form-chunks.js');
+    const { planned } = await core('chunks/planned.js');
     const { importKey } = await core('snapshot/graph-index.js');
     const { snapshot } = await project();
     const plan = { name: 'P', description: '', decisions: [] };
     const cold = performance.now();
-    formChunks(snapshot, plan);
+    planned(snapshot, plan);
     const first = performance.now() - cold;
     const one = snapshot.imports.find(
       (i) => i.kind === 'static' && snapshot.modules[i.from].path.startsWith('src/r7/'),
     );
     const began = performance.now();
-    const graph = formChunks(snapshot, { ...plan, decisions: [{ kind: 'detach', import: importKey(snapshot, one) }] });
+    const { graph } = planned(snapshot, { ...plan, decisions: [{ kind: 'detach', import: importKey(snapshot, one) }] });
     return {
       ms: performance.now() - began,
       words: `one more decision; ${Math.round(first)} ms the first time; ${graph.chunks.length} chunks, ${graph.roots.length} roots`,
