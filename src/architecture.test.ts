@@ -124,6 +124,20 @@ describe('arrows point toward the core', () => {
   });
 });
 
+describe('public functions of the core', () => {
+  it('say what they give', () => {
+    const bare = sources(path.join(root, 'core')).flatMap((file) => {
+      // What is handed over as text has functions of its own.
+      const lines = fs.readFileSync(file, 'utf8').replace(/`[^`]*`/g, '``').split('\n');
+      return lines.flatMap((line, at) => {
+        const [, name] = /^export (?:async )?function\*? (\w+)/.exec(line) ?? [];
+        return name && !lines[at - 1]?.endsWith('*/') ? [`${path.relative(root, file)}: ${name}`] : [];
+      });
+    });
+    expect(bare).toEqual([]);
+  });
+});
+
 describe('circles', () => {
   it('are found, however long', () => {
     const next = new Map([

@@ -205,6 +205,7 @@ function atRate(conditions: Conditions, factor: number): Conditions {
   return { ...conditions, link: { ...link, downKbps: link.downKbps * factor } };
 }
 
+/** What a change does to the visitors: the differences of two scores of one app (times in ms, sizes in bytes). */
 export function effectOf(before: Score, after: Score): Effect {
   const was = new Map(before.routes.map((r) => [r.pattern, r]));
   const waited = new Map(before.waits.map((w) => [w.key, w]));

@@ -11,6 +11,7 @@ export function withVisit(amendments: Amendments, visit: Visit): Amendments {
   return { ...amendments, visits: [...others, visit] };
 }
 
+/** Amendments in which what is said of the visitors is replaced. */
 export function withVisitors(amendments: Amendments, visitors: VisitorNotes): Amendments {
   return { ...amendments, visitors };
 }

@@ -1,6 +1,7 @@
 /** Sets of modules as bits, one 32-bit word for 32 modules. */
 export type Bits = Uint32Array;
 
+/** An empty set for members from 0 to below `size`. */
 export function emptyBits(size: number): Bits {
   return new Uint32Array((size + 31) >>> 5);
 }
@@ -20,18 +21,22 @@ export function fillBits(bits: Bits, size: number): Bits {
   return bits;
 }
 
+/** Whether a set has a member. */
 export function has(bits: Bits, at: number): boolean {
   return (bits[at >>> 5] & (1 << (at & 31))) !== 0;
 }
 
+/** Adds a member to a set, in place. */
 export function add(bits: Bits, at: number): void {
   bits[at >>> 5] |= 1 << (at & 31);
 }
 
+/** Adds the members of another set of the same size, in place. */
 export function addAll(bits: Bits, more: Bits): void {
   for (let w = 0; w < bits.length; w++) bits[w] |= more[w];
 }
 
+/** The set of these members, for members from 0 to below `size`. */
 export function bitsOf(members: ArrayLike<number>, size: number): Bits {
   const bits = emptyBits(size);
   for (let i = 0; i < members.length; i++) add(bits, members[i]);

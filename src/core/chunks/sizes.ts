@@ -96,6 +96,7 @@ function columnsOf(snapshot: Snapshot): Columns {
   return made;
 }
 
+/** Bytes that a build puts around the modules of a script chunk; an assumption, see OVERHEAD. */
 export function overheadOf(
   modules: number,
   isEntry: boolean,

@@ -10,6 +10,7 @@ export interface PlanTable {
   actions: { route: string; part: string; name: string; figures: (ActionFigures | null)[] }[];
 }
 
+/** Every landing and action of a plan under each of several conditions. Times in ms, sizes in bytes. */
 export function planTable(app: Snapshot, plan: Plan, conditions: readonly Conditions[]): PlanTable {
   const of = new PlanFigures(app, plan);
   return {

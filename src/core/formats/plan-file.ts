@@ -15,6 +15,7 @@ export interface PlanFile {
   app: { name: string; modules: number; imports: number };
 }
 
+/** A plan as a file of its own, with what tells the app that it was made for (docs/FORMAT.md). */
 export function writePlanFile(app: Pick<Snapshot, 'name' | 'modules' | 'imports'>, plan: Plan): string {
   const { name, description, decisions } = plan;
   const of = { name: app.name, modules: app.modules.length, imports: app.imports.length };

@@ -81,6 +81,7 @@ export function studied(project: Pick<ProjectFile, 'snapshot' | 'amendments'>, p
   return plan ? shipped(snapshot, plan).snapshot : snapshot;
 }
 
+/** A project as text of its file (docs/FORMAT.md), in the newest version. */
 export function writeProject(project: ProjectFile): string {
   return `${JSON.stringify(project)}\n`;
 }

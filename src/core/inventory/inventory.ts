@@ -165,6 +165,7 @@ function unusedStyles(snapshot: Snapshot, starts: Start[]): UnusedStyles[] {
   return rows.sort((a, b) => b.bytes - a.bytes);
 }
 
+/** The sizes of a module in the kinds that can be shown, in bytes. */
 export function sizesOf({ bytes }: Module): Sizes {
   return { source: bytes.source, minified: bytes.minified, compressed: bytes.marginal };
 }

@@ -56,6 +56,7 @@ function measured(app: Snapshot, figures: PlanFigures, limit: Limit): number | n
   return figures.action(limit.route, limit.action, conditions)?.[limit.measure as ActionMeasure] ?? null;
 }
 
+/** The conditions that a limit names. Throws InputError for a link or device that there isn’t. */
 export function conditionsOfLimit({ link, device, cache }: Limit): Conditions {
   return { link: linkOf(link), device: deviceOf(device), cache };
 }

@@ -7,6 +7,7 @@ export function limitSubject({ route, action, measure }: Limit): string {
   return `${route}${action === undefined ? '' : ` › ${action}`}: ${MEASURES[measure].name}`;
 }
 
+/** A limit in words, with its amount. */
 export function limitWords(limit: Limit): string {
   return `${limitSubject(limit)} at most ${amountWords(limit.measure, limit.most)}`;
 }

@@ -16,6 +16,7 @@ export function checkPlan(value: unknown, at: string): Plan {
   };
 }
 
+/** Checks a list of decisions that came from outside; throws InputError naming the field, also where there are too many. */
 export function checkDecisions(value: unknown, at: string): Decision[] {
   const all = list(value, at);
   if (all.length > MOST_DECISIONS)

@@ -11,6 +11,7 @@ export function hintSubject({ kind, target, place, on, routes }: Hint): string {
   return `hint ${kind} ${targetName(target)} ${where} ${[...routes].sort().join(' ')}`;
 }
 
+/** What a hint aims at, in full: a path, a pattern, an address or an origin. */
 export function targetName(target: HintTarget): string {
   switch (target.kind) {
     case 'split point':

@@ -10,6 +10,7 @@ export function matcher(match: Match): (module: Pick<Module, 'path' | 'package'>
   return (m) => fits(m.path);
 }
 
+/** Which modules are meant, in words. */
 export function matchWords(match: Match): string {
   return 'package' in match ? match.package : match.path;
 }

@@ -18,6 +18,7 @@ export interface Shaping {
   names: Map<string, string>;
 }
 
+/** Shaping by which files come as they come. */
 export function noShaping(): Shaping {
   return {
     gather: [],

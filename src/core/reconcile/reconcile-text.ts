@@ -31,6 +31,7 @@ export function reconcileTables({ routes, decisions, hints }: Reconciliation): T
   ].filter((t) => t.rows.length > 0);
 }
 
+/** What a build delivered of a plan, as Markdown for a review. */
 export function reconcileMarkdown(found: Reconciliation): string {
   const missed = [...found.decisions, ...found.hints].filter((d) => d.state === 'not delivered');
   const head = found.ok

@@ -27,6 +27,7 @@ export function simulate(program: LoadProgram, conditions: Conditions): Timeline
   return timeline;
 }
 
+/** Why a simulation was ended, in words; `now` in ms. */
 export function tooLong(now: number): string {
   return `more than ${EVENT_LIMIT} events by ${Math.round(now)} ms of the load`;
 }

@@ -73,6 +73,7 @@ function checkStart(value: unknown, files: number, at: string): BuiltStart {
   };
 }
 
+/** Checks a link of a document that came from outside; throws InputError naming the field. */
 export function checkLink(value: unknown, at: string): DocumentLink {
   const item = object(value, at);
   return {
@@ -87,6 +88,7 @@ export function checkLink(value: unknown, at: string): DocumentLink {
   };
 }
 
+/** Checks a notice that came from outside; throws InputError naming the field. */
 export function checkNotice(value: unknown, at: string): Notice {
   const item = object(value, at);
   return {
@@ -96,6 +98,7 @@ export function checkNotice(value: unknown, at: string): Notice {
   };
 }
 
+/** Checks an unused style rule that came from outside; throws InputError naming the field. */
 export function checkRule(value: unknown, at: string): StyleRule {
   const item = object(value, at);
   return {
@@ -107,6 +110,7 @@ export function checkRule(value: unknown, at: string): StyleRule {
   };
 }
 
+/** Checks who uses a style sheet, as it came from outside; throws InputError naming the field. */
 export function checkSheetUse(value: unknown, at: string): SheetUse {
   const item = object(value, at);
   return { module: text(item.module, `${at}.module`), by: each(item.by, `${at}.by`, text) };

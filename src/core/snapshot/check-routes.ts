@@ -100,6 +100,7 @@ function checkDocument(value: unknown, at: string): Route['document'] {
   return { bytes: bytesOf(item.bytes, `${at}.bytes`), serverMs: millisOf(item.serverMs, `${at}.serverMs`) };
 }
 
+/** Checks a part of a route that came from outside; throws InputError naming the field. */
 export function checkPart(value: unknown, at: string): Part {
   const item = object(value, at);
   const evidence = checkEvidence(item.evidence, `${at}.evidence`);
@@ -145,6 +146,7 @@ function checkCondition(value: unknown, at: string): PartCondition {
   }
 }
 
+/** Checks an image or the like that came from outside; throws InputError naming the field. */
 export function checkContent(value: unknown, at: string): ContentItem {
   const item = object(value, at);
   return {
@@ -162,6 +164,7 @@ export function checkContent(value: unknown, at: string): ContentItem {
   };
 }
 
+/** Checks a data call that came from outside; throws InputError naming the field. */
 export function checkData(value: unknown, at: string): DataCall {
   const item = object(value, at);
   return {
@@ -205,6 +208,7 @@ export function checkScripts(value: unknown, at: string): ClassicScript[] {
   });
 }
 
+/** Checks where something was found, as it came from outside; throws InputError naming the field. */
 export function checkEvidence(value: unknown, at: string): Evidence | null {
   if (value === null || value === undefined) return null;
   const item = object(value, at);

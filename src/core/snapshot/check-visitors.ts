@@ -24,6 +24,7 @@ function checkSegment(value: unknown, at: string): { name: string; share: number
 
 const LONGEST_MS = 86_400_000;
 
+/** Checks how a time varies (median in ms, spread of its logarithm), as it came from outside; throws InputError naming the field. */
 export function checkSpread(value: unknown, at: string): Spread {
   const item = object(value, at);
   return {

@@ -4,15 +4,18 @@ import { InputError } from '../errors.ts';
 
 export type Fields = Record<string, unknown>;
 
+/** Refuses a field: throws InputError that says what is expected there and what it is. */
 export function fail(at: string, expected: string, value: unknown): never {
   throw new InputError('Unexpected content', `${at} must be ${expected}, not ${short(value)}.`, at);
 }
 
+/** An object with fields; throws InputError naming the field for anything else. */
 export function object(value: unknown, at: string): Fields {
   if (typeof value !== 'object' || value === null || Array.isArray(value)) fail(at, 'an object', value);
   return value as Fields;
 }
 
+/** A list; throws InputError naming the field for anything else. */
 export function list(value: unknown, at: string): unknown[] {
   if (!Array.isArray(value)) fail(at, 'a list', value);
   return value;
@@ -56,11 +59,13 @@ export function millisOf(value: unknown, at: string): number {
   return amount(value, at, MOST_MS);
 }
 
+/** True or false; throws InputError naming the field for anything else. */
 export function flag(value: unknown, at: string): boolean {
   if (typeof value !== 'boolean') fail(at, 'true or false', value);
   return value;
 }
 
+/** One of several texts; throws InputError naming the field and the choices for anything else. */
 export function oneOf<T extends string>(value: unknown, choices: readonly T[], at: string): T {
   if (typeof value !== 'string' || !choices.includes(value as T)) fail(at, `one of ${choices.join(', ')}`, value);
   return value as T;

@@ -32,6 +32,7 @@ export function tablesCsv(tables: readonly TextTable[]): string {
     .join('');
 }
 
+/** Lines as comma-separated values (RFC 4180). */
 export function csvLines(lines: readonly string[][]): string {
   return `${lines.map((line) => line.map(quoted).join(',')).join('\r\n')}\r\n`;
 }

@@ -75,6 +75,7 @@ function evenly(n: number, step: number, shift: number): number {
   return (shift + n * step) % 1;
 }
 
+/** A time in ms drawn from its distribution (log-normal); `next` gives numbers from 0 to 1. */
 export function drawn({ medianMs, spread }: Spread, next: () => number): number {
   return medianMs * Math.exp(spread * normal(next));
 }

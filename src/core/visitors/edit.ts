@@ -8,12 +8,14 @@ export function withMove(notes: VisitorNotes, habits: Habits, to: string, share:
   return withRoute(notes, habits.pattern, { moves: moves.filter((m) => m.share > 0 || m.to === to) });
 }
 
+/** Notes in which the share of stays that act on a part is said. */
 export function withAct(notes: VisitorNotes, habits: Habits, part: string, share: number): VisitorNotes {
   const said = notes.routes?.find((r) => r.pattern === habits.pattern)?.acts ?? [];
   const act = { ...said.find((a) => a.part === part), part, share };
   return withRoute(notes, habits.pattern, { acts: [...said.filter((a) => a.part !== part), act] });
 }
 
+/** Notes in which it is said how long people stay on a route. */
 export function withDwell(notes: VisitorNotes, pattern: string, dwell: Spread): VisitorNotes {
   return withRoute(notes, pattern, { dwell });
 }

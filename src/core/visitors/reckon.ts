@@ -135,6 +135,7 @@ function announced(compiler: VisitCompiler, { route, to, kind }: Wish): boolean 
   return interaction !== undefined && interaction.approach.length > 0;
 }
 
+/** The wait after a lead, both in ms: between the leads of a curve in a straight line, outside as at its ends. */
 export function waitAfter({ leads, waits }: WaitCurve, lead: number): number {
   const after = leads.findIndex((l) => l >= lead);
   if (after < 0) return waits[waits.length - 1];

@@ -216,6 +216,7 @@ export interface VisitSums {
   failures: number;
 }
 
+/** The sums of a whole visit: waits in ms, bytes, failures. */
 export function sumsOf(experiences: readonly Experience[], { pages }: VisitTimeline): VisitSums {
   const sums: VisitSums = { waits: 0, bytes: 0, unused: 0, failures: 0 };
   for (const e of experiences) {

@@ -14,6 +14,7 @@ const TRIED = [
   ...(['gather', 'together', 'apart', 'floor', 'ceiling', 'grain'] as const),
 ] satisfies readonly Decision['kind'][];
 
+/** Decisions of the plan that may cost more than they give: each is measured without. */
 export function costlyDecisions(analysis: AnalysisContext): CandidateFinding[] {
   const { snapshot, plan } = analysis;
   return plan.decisions.flatMap((decision): CandidateFinding[] => {

@@ -78,6 +78,7 @@ function before(a: ShapedAtom, b: ShapedAtom): boolean {
   return a.bytes !== b.bytes ? a.bytes < b.bytes : a.first < b.first;
 }
 
+/** Two atoms as one, under the name and marks of the first. */
 export function merged(a: ShapedAtom, b: ShapedAtom): ShapedAtom {
   const modules = [...new Set([...a.modules, ...b.modules])];
   const roots = [...new Set([...a.roots, ...b.roots])].sort((x, y) => x - y);
