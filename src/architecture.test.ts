@@ -128,7 +128,10 @@ describe('public functions of the core', () => {
   it('say what they give', () => {
     const bare = sources(path.join(root, 'core')).flatMap((file) => {
       // What is handed over as text has functions of its own.
-      const lines = fs.readFileSync(file, 'utf8').replace(/`[^`]*`/g, '``').split('\n');
+      const lines = fs
+        .readFileSync(file, 'utf8')
+        .replace(/`[^`]*`/g, '``')
+        .split('\n');
       return lines.flatMap((line, at) => {
         const [, name] = /^export (?:async )?function\*? (\w+)/.exec(line) ?? [];
         return name && !lines[at - 1]?.endsWith('*/') ? [`${path.relative(root, file)}: ${name}`] : [];

@@ -11,7 +11,7 @@ import { graphIndex, importKey } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 
 /** An import by which code came to a moment that has a limit. */
-export interface Because {
+export interface LimitCause {
   from: string;
   to: string;
   line: number;
@@ -59,14 +59,14 @@ interface Moment {
  * Which imports brought the bytes of a moment whose limit is broken: those that weren't there when `before` was read,
  * heaviest first; where all is as it was, those that carry most.
  */
-export function becauseOf(before: Snapshot, now: Snapshot, plan: Plan, limit: Limit): Because[] {
+export function causesOf(before: Snapshot, now: Snapshot, plan: Plan, limit: Limit): LimitCause[] {
   const moment = momentOf(now, plan, limit);
   if (!moment) return [];
   const was = momentOf(before, plan, limit);
   const old = new Map([...(was?.modules ?? [])].map((m) => [before.modules[m].path, before.modules[m].bytes.minified]));
   const { modules, imports } = moment.snapshot;
   const came = arrivals(moment);
-  const groups = new Map<number, Because & { heaviest: number }>();
+  const groups = new Map<number, LimitCause & { heaviest: number }>();
   for (const m of moment.modules) {
     const bytes = modules[m].bytes.minified - (old.get(modules[m].path) ?? 0);
     if (bytes <= 0) continue;
@@ -99,7 +99,7 @@ export function becauseOf(before: Snapshot, now: Snapshot, plan: Plan, limit: Li
 }
 
 /** What a moment's heaviest imports carry, where nothing new came. */
-function heaviestOf(moment: Moment, came: Map<number, number>, plan: Plan, limit: Limit): Because[] {
+function heaviestOf(moment: Moment, came: Map<number, number>, plan: Plan, limit: Limit): LimitCause[] {
   const route = moment.snapshot.routes.find((r) => r.pattern === limit.route);
   if (!route || limit.action !== undefined) return [];
   const index = graphIndex(moment.snapshot);
@@ -124,7 +124,7 @@ function heaviestOf(moment: Moment, came: Map<number, number>, plan: Plan, limit
  * Detachments that would bring a broken limit's measure down, each tried by itself, best first: of the imports that brought
  * the bytes and those on the way to them, and of what the start's imports carry.
  */
-export function recoverFor(now: Snapshot, plan: Plan, limit: Limit, because: readonly Because[]): Recover[] {
+export function recoverFor(now: Snapshot, plan: Plan, limit: Limit, because: readonly LimitCause[]): Recover[] {
   const app = shipped(now, plan).snapshot;
   const moment = momentOf(now, plan, limit);
   const route = app.routes.find((r) => r.pattern === limit.route);
@@ -217,7 +217,7 @@ function wayTo(snapshot: Snapshot, came: ReadonlyMap<number, number>, module: nu
   return way;
 }
 
-function steps(snapshot: Snapshot, way: readonly number[], module: number): Because['path'] {
+function steps(snapshot: Snapshot, way: readonly number[], module: number): LimitCause['path'] {
   const before = way.map((i) => ({
     path: snapshot.modules[snapshot.imports[i].from].path,
     line: snapshot.imports[i].line,
@@ -225,7 +225,7 @@ function steps(snapshot: Snapshot, way: readonly number[], module: number): Beca
   return [...before, { path: snapshot.modules[module].path, line: null }];
 }
 
-function edge(snapshot: Snapshot, i: number): Pick<Because, 'from' | 'to' | 'line'> {
+function edge(snapshot: Snapshot, i: number): Pick<LimitCause, 'from' | 'to' | 'line'> {
   const { from, to, line } = snapshot.imports[i];
   return { from: snapshot.modules[from].path, to: snapshot.modules[to].path, line };
 }

@@ -9,14 +9,14 @@ import { chosenImports } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { type Because, becauseOf, type Recover, recoverFor } from './causes.ts';
+import { causesOf, type LimitCause, type Recover, recoverFor } from './causes.ts';
 
 export interface BrokenLimit {
   limit: Limit;
   words: string;
   value: number | null;
   allowed: number;
-  because: Because[];
+  because: LimitCause[];
   recover: Recover[];
 }
 
@@ -53,7 +53,7 @@ export function checkReport(
     const { state, value } = stateOf(app, measured, limit);
     if (state === 'missing') missing.push({ limit, words: limitWords(limit) });
     if (state !== 'broken') continue;
-    const because = becauseOf(before, app, under, limit);
+    const because = causesOf(before, app, under, limit);
     const recover = recoverFor(app, under, limit, because);
     broken.push({ limit, words: limitWords(limit), value, allowed: limit.most, because, recover });
   }
