@@ -41,7 +41,7 @@ const PROBES: Probe[] = [
   },
   {
     name: 'a hint about a next document',
-    round: 2,
+    round: 1,
     file: 'core/vocabulary/hints.ts',
     before: "  'prepare document': {",
     put: "  probe: { by: 'rule', targets: ['route'] },\n",
@@ -61,7 +61,7 @@ const PROBES: Probe[] = [
     file: 'core/vocabulary/hints.ts',
     before: "  early: 'as",
     put: "  probe: 'as a probe',\n",
-    answers: ['core/choose/hint-candidates.ts', 'core/handoff/planned-links.ts', 'core/load/markup.ts'],
+    answers: ['core/choose/hint-candidates.ts', 'core/handoff/planned-links.ts', 'core/load/hints.ts'],
   },
   {
     name: 'a measure',
