@@ -1,5 +1,6 @@
 import type { Chunk, ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
+import type { GraphIndex } from '../snapshot/graph-index.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { DeferredContext, Import, Part, Route, Snapshot } from '../snapshot/types.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
@@ -46,98 +47,133 @@ export function followLanding(snapshot: Snapshot, plan: EffectivePlan, graph: Ch
  * that happens to travel in the same file.
  */
 export function walkLanding(snapshot: Snapshot, plan: EffectivePlan, graph: ChunkGraph, route: Route): LandingWalk {
-  const index = graphIndex(snapshot);
-  const chain = new Set([...route.layouts, route.page].flatMap((path) => index.moduleAt.get(path) ?? []));
   const entry = graph.roots.findIndex((r) => r.realm === route.realm && r.kind === 'entry');
-  const landing: Landing = { route, entry, roots: [], later: [] };
-  if (entry < 0) return { landing, open: (landed) => [landed] };
-  const closed = elsewhere(snapshot, route, [...chain, ...graph.roots[entry].target]);
-  const rootOf = new Map<number, number>();
-  graph.roots.forEach((r, at) => {
-    if (r.realm === route.realm && at !== entry) rootOf.set(r.target[0], at);
-  });
+  if (entry < 0) return { landing: { route, entry, roots: [], later: [] }, open: (landed) => [landed] };
+  return new Walk(snapshot, plan, graph, route, entry);
+}
 
-  const taken = new Set<number>();
-  const seenLater = new Map<number, LandedRoot>();
-  const active = new Uint8Array(snapshot.modules.length);
-  const open: number[] = [];
-  let asked = landing.roots;
-  const activate = (m: number) => {
-    if (active[m] || closed.has(m)) return;
-    active[m] = 1;
-    open.push(m);
+class Walk implements LandingWalk {
+  readonly landing: Landing;
+  private readonly index: GraphIndex;
+  /** The layouts and the page of the route. */
+  private readonly chain: ReadonlySet<number>;
+  /** Pages and layouts of other routes. */
+  private readonly closed: ReadonlySet<number>;
+  private readonly rootOf = new Map<number, number>();
+  private readonly taken = new Set<number>();
+  private readonly seenLater = new Map<number, LandedRoot>();
+  /** Modules that take part, and those of them whose imports haven't been followed yet. */
+  private readonly active: Uint8Array;
+  private readonly pending: number[] = [];
+  /** Where roots go that are asked for: the landing's, or those of what is opened beside it. */
+  private asked: LandedRoot[];
+
+  constructor(
+    private readonly snapshot: Snapshot,
+    private readonly plan: EffectivePlan,
+    private readonly graph: ChunkGraph,
+    private readonly route: Route,
+    private readonly entry: number,
+  ) {
+    const { roots } = graph;
+    this.index = graphIndex(snapshot);
+    this.chain = new Set([...route.layouts, route.page].flatMap((path) => this.index.moduleAt.get(path) ?? []));
+    this.closed = elsewhere(snapshot, route, [...this.chain, ...roots[entry].target]);
+    roots.forEach((r, at) => {
+      if (r.realm === route.realm && at !== entry) this.rootOf.set(r.target[0], at);
+    });
+    this.active = new Uint8Array(snapshot.modules.length);
+    this.landing = { route, entry, roots: [], later: [] };
+    this.asked = this.landing.roots;
+    this.land();
+  }
+
+  /** Follows the entry, then brings what of the chain nothing has brought. */
+  private land(): void {
+    const { landing, entry, taken, rootOf } = this;
+    landing.roots.push({ root: entry, askedBy: -1, trigger: AT_ONCE, inChain: true });
+    for (const m of this.graph.roots[entry].target) this.activate(m);
+    this.follow();
+    for (const m of this.chain) {
+      const own = rootOf.get(m);
+      if (own === undefined ? this.active[m] : taken.has(own)) continue;
+      this.bring(m);
+      this.follow();
+    }
+    landing.later = [...this.seenLater.values()].filter((l) => !taken.has(l.root));
+  }
+
+  readonly open = (landed: LandedRoot): LandedRoot[] => {
+    const { taken } = this;
+    if (taken.has(landed.root)) return [];
+    this.asked = [landed];
+    const already = this.active.slice();
+    taken.add(landed.root);
+    this.activate(this.graph.roots[landed.root].target[0]);
+    this.follow();
+    for (const { root } of this.asked) taken.delete(root);
+    this.active.set(already);
+    return this.asked;
   };
-  const ask = (target: number, via: number) => {
-    const root = rootOf.get(target);
-    if (root === undefined || closed.has(target) || taken.has(root)) return;
-    const inChain = chain.has(target);
+
+  private activate(m: number): void {
+    if (this.active[m] || this.closed.has(m)) return;
+    this.active[m] = 1;
+    this.pending.push(m);
+  }
+
+  private follow(): void {
+    const { index, plan, pending } = this;
+    const { imports } = this.snapshot;
+    for (let next = 0; next < pending.length; next++) {
+      const m = pending[next];
+      for (let e = index.outStart[m]; e < index.outStart[m + 1]; e++) {
+        const i = index.outgoing[e];
+        if (plan.deferred[i]) this.ask(imports[i].to, i);
+        else this.activate(imports[i].to);
+      }
+    }
+    pending.length = 0;
+  }
+
+  /** A deferred import asks for a root: now, or at a later moment. */
+  private ask(target: number, via: number): void {
+    const { snapshot, plan, route } = this;
+    const root = this.rootOf.get(target);
+    if (root === undefined || this.closed.has(target) || this.taken.has(root)) return;
+    const inChain = this.chain.has(target);
     const trigger = inChain ? AT_ONCE : triggerOf(snapshot, plan, route, target, via);
-    const { from, awaited }: Pick<Import, 'from' | 'awaited'> = via < 0 ? { from: -1 } : snapshot.imports[via];
-    const drawn = !awaited && (via < 0 || contextOf(snapshot.imports[via]) === 'wrapper');
+    const item = snapshot.imports[via];
     const landed: LandedRoot = {
       root,
-      askedBy: from,
+      askedBy: item.from,
       trigger,
       inChain,
-      ...(awaited ? { awaited } : {}),
-      ...(drawn ? { drawn } : {}),
+      ...(item.awaited ? { awaited: item.awaited } : {}),
+      ...(!item.awaited && contextOf(item) === 'wrapper' ? { drawn: true } : {}),
     };
     if (!firesOnLanding(trigger, route, snapshot.modules[target].path)) {
-      if (asked === landing.roots && !seenLater.has(root)) seenLater.set(root, landed);
+      if (this.asked === this.landing.roots && !this.seenLater.has(root)) this.seenLater.set(root, landed);
       return;
     }
-    taken.add(root);
-    asked.push(landed);
-    activate(target);
-  };
+    this.taken.add(root);
+    this.asked.push(landed);
+    this.activate(target);
+  }
+
   /**
    * A page or layout that only another route's code leads to: the roots on a shortest way from the entry have to come
    * as well, though nothing of them is drawn.
    */
-  const bring = (m: number) => {
-    const holder = rootOf.get(m) ?? graph.roots.findIndex((r) => r.realm === route.realm && r.need.includes(m));
+  private bring(m: number): void {
+    const { snapshot, graph, route, entry, taken } = this;
+    const holder = this.rootOf.get(m) ?? graph.roots.findIndex((r) => r.realm === route.realm && r.need.includes(m));
     for (const landed of wayTo(snapshot, graph, entry, holder, taken)) {
       taken.add(landed.root);
-      asked.push(landed);
+      this.asked.push(landed);
     }
-    activate(m);
-  };
-  const follow = () => {
-    for (let next = 0; next < open.length; next++) {
-      const m = open[next];
-      for (let e = index.outStart[m]; e < index.outStart[m + 1]; e++) {
-        const i = index.outgoing[e];
-        if (plan.deferred[i]) ask(snapshot.imports[i].to, i);
-        else activate(snapshot.imports[i].to);
-      }
-    }
-    open.length = 0;
-  };
-
-  landing.roots.push({ root: entry, askedBy: -1, trigger: AT_ONCE, inChain: true });
-  for (const m of graph.roots[entry].target) activate(m);
-  follow();
-  for (const m of chain) {
-    const own = rootOf.get(m);
-    if (own === undefined ? active[m] : taken.has(own)) continue;
-    bring(m);
-    follow();
+    this.activate(m);
   }
-  landing.later = [...seenLater.values()].filter((l) => !taken.has(l.root));
-  return {
-    landing,
-    open(landed) {
-      if (taken.has(landed.root)) return [];
-      asked = [landed];
-      const already = active.slice();
-      taken.add(landed.root);
-      activate(graph.roots[landed.root].target[0]);
-      follow();
-      for (const { root } of asked) taken.delete(root);
-      active.set(already);
-      return asked;
-    },
-  };
 }
 
 /** Roots on a shortest way from the entry (or from what is taken) to a root, that root last; empty when it is there. */

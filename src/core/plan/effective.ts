@@ -1,10 +1,11 @@
+import type { GraphIndex } from '../snapshot/graph-index.ts';
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
 import type { ScriptPlacement, Snapshot } from '../snapshot/types.ts';
 import type { Hint } from '../vocabulary/hints.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
 import { hintTrouble } from './hints.ts';
 import { addShape, noShaping, type Shaping } from './shaping.ts';
-import type { ImportChoice, Plan, SplitSettings } from './types.ts';
+import type { Decision, DecisionOf, ImportChoice, Plan, SplitSettings } from './types.ts';
 
 /** A plan laid over a snapshot: what is really asked for, by index, and what no longer applies. */
 export interface EffectivePlan {
@@ -27,69 +28,70 @@ export interface EffectivePlan {
 
 /** Lays a plan's decisions over a snapshot. Decisions that name nothing in it are listed as stale, never an error. */
 export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
-  const index = graphIndex(snapshot);
-  const deferred = new Uint8Array(snapshot.imports.length);
-  for (let i = 0; i < deferred.length; i++) deferred[i] = snapshot.imports[i].kind === 'dynamic' ? 1 : 0;
-  const triggers = new Map<string, Trigger>();
-  const settings = new Map<string, SplitSettings>();
-  const hinted: { decision: number; hint: Hint }[] = [];
-  const dropped = new Set<string>();
-  const placements = new Map<string, ScriptPlacement>();
-  let loader: EffectivePlan['loader'] = 'listed';
-  const shaping = noShaping();
-  const stale: EffectivePlan['stale'] = [];
-  const blocked: EffectivePlan['blocked'] = [];
-  plan.decisions.forEach((decision, at) => {
+  const laid = new LaidPlan(snapshot);
+  for (const [at, decision] of plan.decisions.entries()) {
+    const trouble = laid.lay(decision, at);
+    if (trouble !== null) laid.stale.push({ decision: at, reason: trouble });
+  }
+  return laid.done();
+}
+
+/** A plan while its decisions are laid over a snapshot, one after the other. */
+class LaidPlan {
+  readonly stale: EffectivePlan['stale'] = [];
+  private readonly index: GraphIndex;
+  private readonly deferred: Uint8Array;
+  private readonly triggers = new Map<string, Trigger>();
+  private readonly settings = new Map<string, SplitSettings>();
+  private readonly hinted: { decision: number; hint: Hint }[] = [];
+  private readonly dropped = new Set<string>();
+  private readonly placements = new Map<string, ScriptPlacement>();
+  private readonly shaping = noShaping();
+  private readonly blocked: EffectivePlan['blocked'] = [];
+  private loader: EffectivePlan['loader'] = 'listed';
+
+  constructor(private readonly snapshot: Snapshot) {
+    this.index = graphIndex(snapshot);
+    this.deferred = Uint8Array.from(snapshot.imports, (i) => (i.kind === 'dynamic' ? 1 : 0));
+  }
+
+  /** Lays one decision; gives in words why it names nothing here, null where it does. */
+  lay(decision: Decision, at: number): string | null {
+    const { snapshot } = this;
     switch (decision.kind) {
       case 'detach':
-      case 'join': {
-        const chosen = chosenImports(snapshot, decision);
-        if (typeof chosen === 'string') stale.push({ decision: at, reason: chosen });
-        else
-          for (const i of chosen) {
-            const { sync } = snapshot.imports[i];
-            deferred[i] = decision.kind === 'detach' ? 1 : 0;
-            if (deferred[i] && sync)
-              blocked.push({ decision: at, import: importKey(snapshot, snapshot.imports[i]), ...sync });
-          }
-        return;
-      }
+      case 'join':
+        return this.cut(decision, at);
       case 'trigger':
-        if (index.moduleAt.has(decision.splitPoint)) triggers.set(decision.splitPoint, decision.fetch);
-        else stale.push({ decision: at, reason: `no module ${decision.splitPoint} in this snapshot` });
-        return;
+        return this.ofSplitPoint(decision.splitPoint, (path) => this.triggers.set(path, decision.fetch));
       case 'split':
-        if (index.moduleAt.has(decision.splitPoint)) settings.set(decision.splitPoint, decision);
-        else stale.push({ decision: at, reason: `no module ${decision.splitPoint} in this snapshot` });
-        return;
+        return this.ofSplitPoint(decision.splitPoint, (path) => this.settings.set(path, decision));
       case 'hint':
-        hinted.push({ decision: at, hint: decision.hint });
-        return;
+        this.hinted.push({ decision: at, hint: decision.hint });
+        return null;
       case 'script':
-        if (snapshot.scripts.some((s) => s.id === decision.script)) placements.set(decision.script, decision.placement);
-        else stale.push({ decision: at, reason: `no script ${decision.script} in this snapshot` });
-        return;
+        if (!snapshot.scripts.some((s) => s.id === decision.script))
+          return `no script ${decision.script} in this snapshot`;
+        this.placements.set(decision.script, decision.placement);
+        return null;
       case 'loader':
-        loader = decision.loader;
-        return;
+        this.loader = decision.loader;
+        return null;
       case 'drop link':
-        if (snapshot.links.some((l) => linkKey(l) === linkKey(decision))) dropped.add(linkKey(decision));
-        else
-          stale.push({
-            decision: at,
-            reason: `no document has a ${decision.rel} of ${decision.address} in this snapshot`,
-          });
-        return;
+        if (!snapshot.links.some((l) => linkKey(l) === linkKey(decision)))
+          return `no document has a ${decision.rel} of ${decision.address} in this snapshot`;
+        this.dropped.add(linkKey(decision));
+        return null;
       case 'put aside':
         // Advice that isn't taken changes nothing.
-        return;
+        return null;
       case 'no script':
       case 'trim':
       case 'one version':
       case 'move':
       case 'style in script':
         // What these leave of the modules is settled before imports are looked at.
-        return;
+        return null;
       case 'gather':
       case 'together':
       case 'apart':
@@ -97,22 +99,41 @@ export function effectivePlan(snapshot: Snapshot, plan: Plan): EffectivePlan {
       case 'ceiling':
       case 'copy':
       case 'grain':
-      case 'chunk name': {
-        const trouble = addShape(shaping, snapshot, decision);
-        if (trouble !== null) stale.push({ decision: at, reason: trouble });
-        return;
-      }
-      default:
-        decision satisfies never;
+      case 'chunk name':
+        return addShape(this.shaping, snapshot, decision);
     }
-  });
-  // What a hint aims at may be deferred by a decision after it.
-  const hints = hinted.flatMap(({ decision, hint }) => {
-    const reason = hintTrouble(snapshot, hint, deferred);
-    if (reason !== null) stale.push({ decision, reason });
-    return reason === null ? [hint] : [];
-  });
-  return { deferred, triggers, settings, hints, dropped, placements, loader, shaping, blocked, stale };
+  }
+
+  /** Makes imports deferred or static; those that can't be deferred alone are noted as blocked. */
+  private cut(decision: DecisionOf<'detach' | 'join'>, at: number): string | null {
+    const { imports } = this.snapshot;
+    const chosen = chosenImports(this.snapshot, decision);
+    if (typeof chosen === 'string') return chosen;
+    for (const i of chosen) {
+      const { sync } = imports[i];
+      this.deferred[i] = decision.kind === 'detach' ? 1 : 0;
+      if (this.deferred[i] && sync)
+        this.blocked.push({ decision: at, import: importKey(this.snapshot, imports[i]), ...sync });
+    }
+    return null;
+  }
+
+  private ofSplitPoint(path: string, set: (path: string) => void): string | null {
+    if (!this.index.moduleAt.has(path)) return `no module ${path} in this snapshot`;
+    set(path);
+    return null;
+  }
+
+  done(): EffectivePlan {
+    const { deferred, triggers, settings, dropped, placements, loader, shaping, blocked, stale } = this;
+    // What a hint aims at may be deferred by a decision after it.
+    const hints = this.hinted.flatMap(({ decision, hint }) => {
+      const reason = hintTrouble(this.snapshot, hint, deferred);
+      if (reason !== null) stale.push({ decision, reason });
+      return reason === null ? [hint] : [];
+    });
+    return { deferred, triggers, settings, hints, dropped, placements, loader, shaping, blocked, stale };
+  }
 }
 
 export const linkKey = ({ rel, address }: { rel: string; address: string }): string => `${rel} ${address}`;

@@ -3,7 +3,7 @@ import type { ProjectView } from '../../../server/projects.ts';
 import { api, Refusal } from '../api.ts';
 import { oneAtATime } from '../one-at-a-time.ts';
 import type { Bench } from './bench.ts';
-import { isAboutReading, only } from './history.ts';
+import { isAboutReading, keeping } from './history.ts';
 import { comesBack, Retry } from './retry.ts';
 
 type Amended = ProjectView['amended'];
@@ -36,7 +36,7 @@ export class AmendmentSaver {
     } catch (error) {
       if (error instanceof Refusal && error.status === 409) {
         this.put(project.id, () => error.current as Amended);
-        const history = only(bench.get(), (step) => !isAboutReading(step));
+        const history = keeping(bench.get(), (step) => !isAboutReading(step));
         bench.set({ savingAmendments: 'saved', ...history, notice: error.detail });
         return;
       }

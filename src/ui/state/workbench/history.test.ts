@@ -1,4 +1,4 @@
-import { isAboutReading, NO_HISTORY, only, taken, takenAgain, takenBack } from './history.ts';
+import { isAboutReading, keeping, NO_HISTORY, taken, takenAgain, takenBack } from './history.ts';
 import type { Step } from './types.ts';
 
 const step = (words: string): Step => ({ of: 'plan', words, before: [], after: [] });
@@ -25,6 +25,6 @@ describe('steps', () => {
 
   it('about one thing remain when the rest is forgotten', () => {
     const mixed = takenBack(taken(taken(two, reading), step('d')))!.history;
-    expect(only(mixed, isAboutReading)).toEqual({ done: [reading], undone: [] });
+    expect(keeping(mixed, isAboutReading)).toEqual({ done: [reading], undone: [] });
   });
 });

@@ -26,7 +26,7 @@ export function takenAgain({ done, undone }: History): { step: Step; history: Hi
 }
 
 /** Only steps about one thing: those about others began from what isn't there any more. */
-export function only({ done, undone }: History, keep: (step: Step) => boolean): History {
+export function keeping({ done, undone }: History, keep: (step: Step) => boolean): History {
   return { done: done.filter(keep), undone: undone.filter(keep) };
 }
 

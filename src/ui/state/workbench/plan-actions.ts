@@ -1,7 +1,7 @@
 import { freePlanName } from '../../../core/formats/plan-file.ts';
 import { api } from '../api.ts';
 import { type Bench, followOrigin, planOf, putPlan, storedPlan } from './bench.ts';
-import { isAboutReading, NO_HISTORY, only, taken } from './history.ts';
+import { isAboutReading, keeping, NO_HISTORY, taken } from './history.ts';
 import type { PlanSaver } from './plan-saver.ts';
 import type { Workbench } from './types.ts';
 
@@ -15,7 +15,7 @@ export function planActions(bench: Bench, saver: PlanSaver): Actions {
   const { get, set } = bench;
   return {
     choosePlan(id) {
-      set({ planId: id, ...only(get(), isAboutReading), conflict: null });
+      set({ planId: id, ...keeping(get(), isAboutReading), conflict: null });
       saver.takeUp();
     },
     async addPlan(name, decisions, basedOn) {
@@ -53,7 +53,7 @@ export function planActions(bench: Bench, saver: PlanSaver): Actions {
       if (!mine || mine.version >= plan.version || get().saving !== 'saved') return;
       putPlan(bench, plan);
       if (get().planId !== plan.id) return;
-      set({ ...only(get(), isAboutReading), notice: `“${plan.name}” was changed in another tab.` });
+      set({ ...keeping(get(), isAboutReading), notice: `“${plan.name}” was changed in another tab.` });
     },
     takeTheirs() {
       const { conflict } = get();
