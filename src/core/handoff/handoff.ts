@@ -10,8 +10,7 @@ import { decisionsByWay } from './report.ts';
 import { hintScript, triggerScript } from './script.ts';
 import { manifestText } from './tables.ts';
 import type { Artefact, ShippedKind } from './types.ts';
-
-type Named = Omit<Artefact, 'text' | 'kind'> & { kind: ShippedKind };
+import { SHIPPED } from './types.ts';
 
 export interface Handoff {
   artefacts: Artefact[];
@@ -20,74 +19,68 @@ export interface Handoff {
   ways: ReturnType<typeof decisionsByWay>;
 }
 
+/** What each artefact is called, what it is for, and the file that it is saved as; in the order in which they are listed. */
+const DESCRIBED: Record<ShippedKind, Omit<Artefact, 'kind' | 'text'>> = {
+  markup: {
+    name: 'Markup',
+    use: 'Into the head of each route’s document, before its other tags.',
+    file: 'hints.html',
+    mime: 'text/html',
+  },
+  headers: {
+    name: 'Link headers',
+    use: 'Sent with each route’s answer (RFC 8288).',
+    file: 'link-headers.txt',
+    mime: 'text/plain',
+  },
+  'early-hints': {
+    name: 'Early hints',
+    use: 'Sent as soon as the request is read (RFC 8297).',
+    file: 'early-hints.txt',
+    mime: 'text/plain',
+  },
+  'speculation-rules': {
+    name: 'Speculation rules',
+    use: 'Each route’s object into a script of type speculationrules.',
+    file: 'speculation-rules.json',
+    mime: 'application/json',
+  },
+  'hint-script': {
+    name: 'Hints by script',
+    use: 'A module that adds hints at their trigger, and those that data savers don’t get.',
+    file: 'hints.js',
+    mime: 'text/javascript',
+  },
+  triggers: {
+    name: 'Import triggers',
+    use: 'A module that begins deferred imports when the plan says.',
+    file: 'import-triggers.js',
+    mime: 'text/javascript',
+  },
+  manifest: {
+    name: 'Manifest',
+    use: 'Files of each route and split point, with their sizes and modules.',
+    file: 'manifest.json',
+    mime: 'application/json',
+  },
+  deploy: {
+    name: 'Files to deploy',
+    use: 'What the server has to offer with this plan: new files, changed ones, and those that go.',
+    file: 'files-to-deploy.txt',
+    mime: 'text/plain',
+  },
+};
+
 /**
  * What a plan gives to the app and its server. Addresses are those of the real files where the snapshot or `files` knows them,
  * otherwise named stand-ins, which each artefact says at its top.
  */
 export function handoff(app: Snapshot, plan: Plan, files: FileMap | null): Handoff {
   const { snapshot } = shipped(app, plan);
-  const way = planned(snapshot, plan);
-  const { graph } = way;
+  const ships = planned(snapshot, plan);
+  const { graph } = ships;
   const addresses = new Addresses(snapshot, graph, files);
-  const routes = plannedLinks(way, addresses);
-  const given: Named[] = [
-    {
-      kind: 'markup',
-      name: 'Markup',
-      use: 'Into the head of each route’s document, before its other tags.',
-      file: 'hints.html',
-      mime: 'text/html',
-    },
-    {
-      kind: 'headers',
-      name: 'Link headers',
-      use: 'Sent with each route’s answer (RFC 8288).',
-      file: 'link-headers.txt',
-      mime: 'text/plain',
-    },
-    {
-      kind: 'early-hints',
-      name: 'Early hints',
-      use: 'Sent as soon as the request is read (RFC 8297).',
-      file: 'early-hints.txt',
-      mime: 'text/plain',
-    },
-    {
-      kind: 'speculation-rules',
-      name: 'Speculation rules',
-      use: 'Each route’s object into a script of type speculationrules.',
-      file: 'speculation-rules.json',
-      mime: 'application/json',
-    },
-    {
-      kind: 'hint-script',
-      name: 'Hints by script',
-      use: 'A module that adds hints at their trigger, and those that data savers don’t get.',
-      file: 'hints.js',
-      mime: 'text/javascript',
-    },
-    {
-      kind: 'triggers',
-      name: 'Import triggers',
-      use: 'A module that begins deferred imports when the plan says.',
-      file: 'import-triggers.js',
-      mime: 'text/javascript',
-    },
-    {
-      kind: 'manifest',
-      name: 'Manifest',
-      use: 'Files of each route and split point, with their sizes and modules.',
-      file: 'manifest.json',
-      mime: 'application/json',
-    },
-    {
-      kind: 'deploy',
-      name: 'Files to deploy',
-      use: 'What the server has to offer with this plan: new files, changed ones, and those that go.',
-      file: 'files-to-deploy.txt',
-      mime: 'text/plain',
-    },
-  ];
+  const routes = plannedLinks(ships, addresses);
   const texts: Record<ShippedKind, string> = {
     markup: markupText(routes),
     headers: headerText(routes, 'headers'),
@@ -99,7 +92,11 @@ export function handoff(app: Snapshot, plan: Plan, files: FileMap | null): Hando
     deploy: deployText(snapshot.base, filesToDeploy(app, snapshot, graph, addresses, files)),
   };
   return {
-    artefacts: given.map((a) => ({ ...a, text: withNote(a.kind, texts[a.kind], addresses.standIns) })),
+    artefacts: SHIPPED.map((kind) => ({
+      kind,
+      ...DESCRIBED[kind],
+      text: withNote(kind, texts[kind], addresses.standIns),
+    })),
     standIns: [...addresses.standIns],
     ways: decisionsByWay(app, plan),
   };
