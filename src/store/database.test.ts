@@ -2,6 +2,7 @@ import fs from 'node:fs';
 import path from 'node:path';
 import Database from 'better-sqlite3';
 import { NO_AMENDMENTS } from '../core/amend/types.ts';
+import { FORMER_MEASURES } from '../core/vocabulary/measures.ts';
 import { folderOf, removeFolders } from '../test-support/folders.ts';
 import { sketch } from '../test-support/snapshots.ts';
 import { openStore } from './database.ts';
@@ -47,6 +48,26 @@ describe('the database', () => {
     const after = openStore(file, migrations);
     expect(findProject(after, 'p')).toEqual({ id: 'p', name: 'Old', createdAt: '2025', folder: null, ...FROM_CONTENT });
     expect(after.pragma('user_version', { simple: true })).toBe(steps.length);
+    after.close();
+  });
+
+  it('keeps limits under the present name of what they measure, and names that people gave as they are', () => {
+    const folder = folderOf({});
+    const old = path.join(folder, 'old');
+    fs.mkdirSync(old);
+    for (const step of steps.slice(0, 5)) fs.copyFileSync(path.join(migrations, step), path.join(old, step));
+    const file = path.join(folder, 'a.sqlite');
+    const before = openStore(file, old);
+    insertProject(before, project('p'));
+    const given = '"measure":"quiet"';
+    const limit = { route: '/', most: 3000, link: given, device: 'mid phone', cache: 'empty' };
+    const former = Object.keys(FORMER_MEASURES);
+    const limits = former.map((measure) => ({ ...limit, measure }));
+    before.prepare('UPDATE projects SET amendments = ?').run(JSON.stringify({ ...NO_AMENDMENTS, limits }));
+    before.close();
+    const after = openStore(file, migrations);
+    const present = former.map((measure) => ({ ...limit, measure: FORMER_MEASURES[measure] }));
+    expect(amendmentsOf(after, 'p')!.amendments.limits).toEqual(present);
     after.close();
   });
 

@@ -8,7 +8,8 @@ import type { Limit } from './types.ts';
 export function checkLimit(value: unknown, at: string): Limit {
   const item = object(value, at);
   const ofAction = item.action !== undefined;
-  const measure = FORMER_MEASURES[String(item.measure)] ?? item.measure;
+  const given = String(item.measure);
+  const measure = Object.hasOwn(FORMER_MEASURES, given) ? FORMER_MEASURES[given] : item.measure;
   return {
     route: checkPattern(item.route, `${at}.route`),
     ...(ofAction ? { action: text(item.action, `${at}.action`) } : {}),

@@ -92,5 +92,5 @@ export const MEASURES: Record<Measure, MeasureEntry> = { ...LANDING, ...ACTION }
 export const LANDING_MEASURES = Object.keys(LANDING) as LandingMeasure[];
 export const ACTION_MEASURES = Object.keys(ACTION) as ActionMeasure[];
 
-/** What measures were called in files before; read, never written. */
+/** What measures were called in files before; read, never written. The store renames its own, by a migration. */
 export const FORMER_MEASURES: Readonly<Record<string, Measure>> = { quiet: 'time to interactive' };
