@@ -19,7 +19,7 @@ const CORE_PACKAGES: string[] = [];
 
 /** The core's folders in their order: each may use those before it. */
 const CORE_ORDER = [
-  ...['text', 'vocabulary', 'snapshot', 'plan', 'ship', 'chunks', 'load', 'sim', 'metrics', 'mix', 'predict'],
+  ...['text', 'form', 'vocabulary', 'snapshot', 'plan', 'ship', 'chunks', 'load', 'sim', 'metrics', 'mix', 'predict'],
   ...['visits', 'visitors', 'explain', 'inventory', 'outline', 'load-sheet', 'compare', 'limits', 'amend', 'check'],
   ...['advise', 'choose', 'handoff', 'reconcile', 'recordings', 'formats'],
 ];

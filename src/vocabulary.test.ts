@@ -24,8 +24,8 @@ const PROBES: Probe[] = [
     name: 'a trigger',
     round: 1,
     file: 'core/vocabulary/triggers.ts',
-    before: "  | { on: 'action' }",
-    put: "  | { on: 'keypress' }\n",
+    before: '    action: NOTHING_ELSE,',
+    put: '    keypress: NOTHING_ELSE,\n',
     answers: [
       'core/choose/split-candidates.ts',
       'core/handoff/script.ts',
@@ -99,8 +99,8 @@ const PROBES: Probe[] = [
     name: 'a decision',
     round: 2,
     file: 'core/plan/types.ts',
-    before: "  | { kind: 'grain' }",
-    put: "  | { kind: 'probe' }\n",
+    before: '  grain: record({}),',
+    put: '  probe: record({}),\n',
     answers: [
       'core/plan/decision-kinds.ts',
       'core/plan/effective.ts',
@@ -114,8 +114,8 @@ const PROBES: Probe[] = [
     name: 'a decision about what ships',
     round: 3,
     file: 'core/plan/types.ts',
-    before: "  | { kind: 'trim'; module: string }",
-    put: "  | { kind: 'probe' }\n",
+    before: '  trim: record({ module: TEXT }),',
+    put: '  probe: record({}),\n',
     answers: ['core/plan/decision-kinds.ts', 'core/plan/effective.ts', 'core/ship/shipped.ts', 'patch/patch.ts'],
   },
   {

@@ -13,7 +13,7 @@ import { drawn, mutatedBytes, mutatedJson, mutatedText } from './mutate.mjs';
 
 const from = (file) => import(new URL(`../../dist/${file}`, import.meta.url));
 const { readApp } = await from('reader/read-app.js');
-const { parseNotes } = await from('reader/app-notes.js');
+const { parseNotes } = await from('core/formats/app-notes.js');
 const { readHtml } = await from('reader/html-document.js');
 const { readMap } = await from('reader/output/source-map.js');
 const { unpack } = await from('reader/unpack/unpack.js');
@@ -25,7 +25,7 @@ const { NavigationLog } = await from('core/formats/navigation-log.js');
 const { LogLearner } = await from('core/visitors/learn.js');
 const { readHar } = await from('core/recordings/read-har.js');
 const { layUnder } = await from('core/recordings/match.js');
-const { checkAmendments } = await from('core/amend/check.js');
+const { AMENDMENTS } = await from('core/amend/types.js');
 const { amend } = await from('core/amend/amend.js');
 const { predict } = await from('core/predict/predict.js');
 const { handoff } = await from('core/handoff/handoff.js');
@@ -140,7 +140,7 @@ export const KINDS = {
   }),
   plans: jsonKind(corpus.plans, (text) => use(snapshot, parsePlanFile(text, 'plan.json').plan)),
   amendments: jsonKind(corpus.amendments, (text) =>
-    use(amend(snapshot, checkAmendments(parseJson(text, 'a.json'), 'amendments')).snapshot, BASELINE),
+    use(amend(snapshot, AMENDMENTS.check(parseJson(text, 'a.json'), 'amendments')).snapshot, BASELINE),
   ),
   recordings: jsonKind(corpus.recordings, (text) =>
     layUnder(baseline.timeline, readHar(parseJson(text, 'a.har'), 'a.har')),

@@ -2,7 +2,8 @@ import fs from 'node:fs';
 import { InputError } from '../core/errors.ts';
 import { type ProjectFile, parseProject, writeProject } from '../core/formats/project-file.ts';
 import { BASELINE, type Plan } from '../core/plan/types.ts';
-import type { Route, Snapshot } from '../core/snapshot/types.ts';
+import type { Route } from '../core/snapshot/route-types.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
 
 /** Reads a project file from disk. */
 export function readProject(file: string): ProjectFile {

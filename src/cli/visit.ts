@@ -5,11 +5,11 @@ import { InputError } from '../core/errors.ts';
 import { type ProjectFile, studied } from '../core/formats/project-file.ts';
 import { alignedKilobytes } from '../core/text/amounts.ts';
 import { parseJson } from '../core/text/json.ts';
-import { checkVisit } from '../core/visits/check.ts';
 import { readVisit } from '../core/visits/notation.ts';
 import { playVisit } from '../core/visits/play.ts';
 import { VisitCompiler } from '../core/visits/program.ts';
 import type { Visit } from '../core/visits/types.ts';
+import { VISIT } from '../core/visits/types.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject } from './files.ts';
 import { columns, ms, print } from './output.ts';
@@ -82,5 +82,5 @@ function visitFrom(project: ProjectFile, said: string): Visit {
   } catch {
     throw new InputError('No such file', 'Check the path of the visit.', `--visit ${said}`);
   }
-  return checkVisit(parseJson(text, said), said);
+  return VISIT.check(parseJson(text, said), said);
 }

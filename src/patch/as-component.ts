@@ -1,5 +1,5 @@
 import type { Fallback } from '../core/plan/types.ts';
-import type { Import } from '../core/snapshot/types.ts';
+import type { Import } from '../core/snapshot/module-types.ts';
 import { isFunction, nameOf, type SyntaxNode } from '../reader/syntax.ts';
 import { type Found, type PatchContext, targetOf } from './context.ts';
 import { NO_COMPONENT, noComponent } from './exported.ts';

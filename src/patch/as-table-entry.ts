@@ -1,4 +1,4 @@
-import type { Import } from '../core/snapshot/types.ts';
+import type { Import } from '../core/snapshot/module-types.ts';
 import { isNode, nameOf, type SyntaxNode, walk } from '../reader/syntax.ts';
 import { loaderOf } from './as-component.ts';
 import type { Found, PatchContext } from './context.ts';

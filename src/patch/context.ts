@@ -1,5 +1,6 @@
 import type { SplitSettings } from '../core/plan/types.ts';
-import type { Import, Snapshot } from '../core/snapshot/types.ts';
+import type { Import } from '../core/snapshot/module-types.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
 import type { FileEdits } from './file-edits.ts';
 import type { Wrapper } from './wrapper.ts';
 

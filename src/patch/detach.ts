@@ -1,4 +1,4 @@
-import type { Import } from '../core/snapshot/types.ts';
+import type { Import } from '../core/snapshot/module-types.ts';
 import { shortName } from '../core/text/short-name.ts';
 import { isFunction, nameOf, type SyntaxNode } from '../reader/syntax.ts';
 import { asComponent } from './as-component.ts';

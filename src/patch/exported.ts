@@ -1,4 +1,4 @@
-import type { Import } from '../core/snapshot/types.ts';
+import type { Import } from '../core/snapshot/module-types.ts';
 import { isFunction, isNode, nameOf, type SyntaxNode } from '../reader/syntax.ts';
 import { type PatchContext, targetOf } from './context.ts';
 import type { ScriptFile } from './script-file.ts';

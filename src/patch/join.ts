@@ -1,4 +1,4 @@
-import type { Import } from '../core/snapshot/types.ts';
+import type { Import } from '../core/snapshot/module-types.ts';
 import { shortName } from '../core/text/short-name.ts';
 import { constantText, type SyntaxNode, walk } from '../reader/syntax.ts';
 import { type Found, type PatchContext, targetOf } from './context.ts';

@@ -1,4 +1,4 @@
-import type { Import } from '../core/snapshot/types.ts';
+import type { Import } from '../core/snapshot/module-types.ts';
 import { nameOf, type SyntaxNode } from '../reader/syntax.ts';
 import { loaderOf, madeWith, surround } from './as-component.ts';
 import { type Found, type PatchContext, targetOf } from './context.ts';

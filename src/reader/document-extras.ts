@@ -1,9 +1,10 @@
 import path from 'node:path';
 import zlib from 'node:zlib';
+import { type AppNotes, NOTES_FILE } from '../core/formats/app-notes.ts';
 import { EVALUATION_RATE } from '../core/sim/conditions.ts';
-import type { ClassicScript, DocumentLink, Failed } from '../core/snapshot/types.ts';
+import type { ClassicScript, DocumentLink } from '../core/snapshot/document-types.ts';
+import type { Failed } from '../core/snapshot/types.ts';
 import { withoutQuery } from '../core/text/address.ts';
-import { type AppNotes, NOTES_FILE } from './app-notes.ts';
 import { readInside } from './folder-files.ts';
 import type { HtmlDocument } from './html-document.ts';
 import { onNetwork } from './resolve.ts';

@@ -1,4 +1,5 @@
-import type { Failed, Route } from '../core/snapshot/types.ts';
+import type { Route } from '../core/snapshot/route-types.ts';
+import type { Failed } from '../core/snapshot/types.ts';
 import type { RouteNode, RouteTable } from './route-table.ts';
 
 export interface TableInModule {

@@ -1,4 +1,5 @@
-import { annotate, NO_NOTES, parseNotes } from './app-notes.ts';
+import { NO_NOTES, parseNotes } from '../core/formats/app-notes.ts';
+import { annotate } from './app-notes.ts';
 import { readHtml, realmOf } from './html-document.ts';
 import { exactSizes, marginalSizes, minifyScript, minifyStyle, weigh } from './weigh.ts';
 

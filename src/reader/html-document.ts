@@ -1,5 +1,5 @@
 import { type DefaultTreeAdapterTypes, parse } from 'parse5';
-import type { DocumentLink, ScriptPlacement } from '../core/snapshot/types.ts';
+import type { DocumentLink, ScriptPlacement } from '../core/snapshot/document-types.ts';
 
 /** A file that a document asks for by a tag. */
 export interface HtmlTag {

@@ -1,5 +1,5 @@
 import path from 'node:path';
-import type { Package } from '../core/snapshot/types.ts';
+import type { Package } from '../core/snapshot/module-types.ts';
 import { LONGEST_PATTERN, wildcard } from '../core/text/wildcard.ts';
 import { textInside } from './folder-files.ts';
 

@@ -1,7 +1,7 @@
 import { minifySync } from 'oxc-minify';
 import { type EcmaScriptModule, parseSync } from 'oxc-parser';
 import { transformSync } from 'oxc-transform';
-import type { DeferredContext, Import } from '../core/snapshot/types.ts';
+import type { DeferredContext, Import } from '../core/snapshot/module-types.ts';
 import { actUses } from './act-uses.ts';
 import { type ComponentUse, findComponentUses } from './parts/component-uses.ts';
 import { findRouteTables, type RouteTable } from './route-table.ts';

@@ -1,4 +1,4 @@
-import type { Module, ModuleKind } from '../core/snapshot/types.ts';
+import type { Module, ModuleKind } from '../core/snapshot/module-types.ts';
 import type { FoundImport } from './parse-script.ts';
 import type { ComponentUse } from './parts/component-uses.ts';
 import type { Services } from './parts/find-parts.ts';

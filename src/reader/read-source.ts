@@ -1,10 +1,12 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { InputError } from '../core/errors.ts';
+import { type AppNotes, NO_NOTES, NOTES_FILE, parseNotes } from '../core/formats/app-notes.ts';
 import { checkBase } from '../core/snapshot/base.ts';
-import type { Entry, Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
+import type { Entry } from '../core/snapshot/module-types.ts';
+import type { Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
 import { parseJson } from '../core/text/json.ts';
-import { type AppNotes, annotate, NO_NOTES, NOTES_FILE, parseNotes } from './app-notes.ts';
+import { annotate } from './app-notes.ts';
 import { documentExtras } from './document-extras.ts';
 import { type FoundEntry, findEntries } from './find-entries.ts';
 import { findRoutes } from './find-routes.ts';

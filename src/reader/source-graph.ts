@@ -1,6 +1,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
-import type { Failed, Import, Module, ModuleKind, Notice, Package, Unresolved } from '../core/snapshot/types.ts';
+import type { Import, Module, ModuleKind, Package } from '../core/snapshot/module-types.ts';
+import type { Failed, Notice, Unresolved } from '../core/snapshot/types.ts';
 import type { FoundStart } from './find-entries.ts';
 import type { TableInModule } from './find-routes.ts';
 import { readInside, reasonOf, Unreadable } from './folder-files.ts';

@@ -1,7 +1,7 @@
 import zlib from 'node:zlib';
 import { transform as transformStyle } from 'lightningcss';
 import { minifySync } from 'oxc-minify';
-import type { ModuleBytes } from '../core/snapshot/types.ts';
+import type { ModuleBytes } from '../core/snapshot/module-types.ts';
 
 const WINDOW = 32 * 1024;
 /** Fast levels: a reading weighs thousands of modules. Exact sizes are made on demand. */

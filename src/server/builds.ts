@@ -1,5 +1,5 @@
 import { amend } from '../core/amend/amend.ts';
-import { checkDecisions } from '../core/plan/check.ts';
+import { DECISION_LIST } from '../core/plan/types.ts';
 import { BuiltFiles } from '../core/reconcile/built-files.ts';
 import { reconcile } from '../core/reconcile/reconcile.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
@@ -16,7 +16,7 @@ import { type ReadingState, startComparing } from './reading-jobs.ts';
  */
 export function startReadingBuild(store: () => Store, projectId: string, input: BuildInput): ReadingState {
   if (!findProject(store(), projectId)) throw noProject();
-  const plan = { name: input.name, description: '', decisions: checkDecisions(input.decisions, 'decisions') };
+  const plan = { name: input.name, description: '', decisions: DECISION_LIST.check(input.decisions, 'decisions') };
   const folder = absoluteFolder(input.folder);
   return startComparing(folder, howToRead({ as: 'output' }), (built) => {
     const snapshot = JSON.parse(snapshotBody(store(), projectId).toString()) as Snapshot;

@@ -1,6 +1,6 @@
 import fs from 'node:fs';
 import { amend } from '../core/amend/amend.ts';
-import { checkDecisions } from '../core/plan/check.ts';
+import { DECISION_LIST } from '../core/plan/types.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import { sourcePatch } from '../patch/patch.ts';
 import type { SourcePatch } from '../patch/types.ts';
@@ -29,7 +29,7 @@ export function patchFor(store: Store, projectId: string, { name, decisions }: P
     held.yokelineSources = { snapshotId, snapshot, sources: sourcesOf(store, snapshotId) };
   }
   const { snapshot, sources } = held.yokelineSources;
-  const plan = { name, description: '', decisions: checkDecisions(decisions, 'decisions') };
+  const plan = { name, description: '', decisions: DECISION_LIST.check(decisions, 'decisions') };
   const amended = amend(snapshot, amendmentsOf(store, projectId)!.amendments).snapshot;
   const { folder } = project;
   const root = folder !== null && fs.existsSync(folder) ? fs.realpathSync(folder) : null;

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { checkDecisions } from '../core/plan/check.ts';
+import { DECISION_LIST } from '../core/plan/types.ts';
 import type { Store } from '../store/database.ts';
 import {
   deletePlan,
@@ -22,7 +22,7 @@ export function createPlan(store: Store, projectId: string, input: NewPlanInput)
     projectId,
     name: input.name,
     description: input.description ?? '',
-    decisions: checkDecisions(input.decisions ?? [], 'decisions'),
+    decisions: DECISION_LIST.check(input.decisions ?? [], 'decisions'),
     basedOn: input.basedOn ?? null,
     version: 1,
     changedAt: new Date().toISOString(),
@@ -52,7 +52,7 @@ export function changePlan(store: Store, id: string, input: PlanChangeInput): St
         ...old,
         name: input.name ?? old.name,
         description: input.description ?? old.description,
-        decisions: input.decisions ? checkDecisions(input.decisions, 'decisions') : old.decisions,
+        decisions: input.decisions ? DECISION_LIST.check(input.decisions, 'decisions') : old.decisions,
         version: old.version + 1,
         changedAt: new Date().toISOString(),
       };

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import zlib from 'node:zlib';
-import { checkAmendments } from '../core/amend/check.ts';
 import type { Amendments } from '../core/amend/types.ts';
+import { AMENDMENTS } from '../core/amend/types.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION, parseProject, writeProject } from '../core/formats/project-file.ts';
 import type { Plan } from '../core/plan/types.ts';
 import { READ_AS } from '../core/snapshot/read-as.ts';
@@ -88,7 +88,7 @@ export function addProject(store: Store, snapshot: Snapshot, plans: Plan[], orig
 
 /** Changes a project's corrections. The writer tells which version it saw; nobody's work is written over. */
 export function changeAmendments(store: Store, projectId: string, input: AmendmentsInput): StoredAmendments {
-  const amendments = checkAmendments(input.amendments, 'amendments');
+  const amendments = AMENDMENTS.check(input.amendments, 'amendments');
   if (!updateAmendments(store, projectId, input.version, amendments)) {
     const current = amendmentsOf(store, projectId);
     if (!current) throw noProject();

@@ -1,5 +1,6 @@
 import { seeded } from '../core/mix/random.ts';
-import type { Part, Route, Snapshot } from '../core/snapshot/types.ts';
+import type { Part, Route } from '../core/snapshot/route-types.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
 import { part, route, type Sketch, sketch } from './snapshots.ts';
 
 /** A made-up app of several routes with mistakes that people make, placed by chance; the same for the same seed. */

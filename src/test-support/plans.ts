@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import type { Decision, Match, Plan } from '../core/plan/types.ts';
 import { type Conditions, DEVICES } from '../core/sim/conditions.ts';
+import type { ScriptPlacement } from '../core/snapshot/document-types.ts';
 import { importKey } from '../core/snapshot/graph-index.ts';
-import type { PartPlace, Route, ScriptPlacement, Snapshot } from '../core/snapshot/types.ts';
+import type { PartPlace, Route } from '../core/snapshot/route-types.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
 import { HINT_KINDS, HINT_PLACES, type HintTarget } from '../core/vocabulary/hints.ts';
 import type { Trigger, TriggerKind } from '../core/vocabulary/triggers.ts';
 import { anyApp, part } from './snapshots.ts';

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { NOTHING_MORE } from '../core/snapshot/complete.ts';
-import type { Import, Module, Part, Route, Snapshot } from '../core/snapshot/types.ts';
+import type { Import, Module } from '../core/snapshot/module-types.ts';
+import type { Part, Route } from '../core/snapshot/route-types.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
 
 /** A module of a test snapshot: its size, and what it imports (`~name` is deferred, `~~name` waited for). */
 export interface Sketch {

@@ -9,7 +9,9 @@ import type { Milestones, Readout } from '../core/metrics/readout.ts';
 import type { Sums } from '../core/metrics/start.ts';
 import type { Drawn } from '../core/mix/mix.ts';
 import type { Timeline } from '../core/sim/types.ts';
-import type { ClassicScript, Failed, Notice, Route, Snapshot, Unresolved } from '../core/snapshot/types.ts';
+import type { ClassicScript } from '../core/snapshot/document-types.ts';
+import type { Route } from '../core/snapshot/route-types.ts';
+import type { Failed, Notice, Snapshot, Unresolved } from '../core/snapshot/types.ts';
 
 /** A landing as the page draws it. */
 export interface LandingView {

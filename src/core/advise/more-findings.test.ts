@@ -2,7 +2,8 @@ import { part, route, type Sketch, sketch } from '../../test-support/snapshots.t
 import { planWith } from '../plan/decisions.ts';
 import { BASELINE, type Decision, type Plan } from '../plan/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
-import type { Route, Snapshot } from '../snapshot/types.ts';
+import type { Route } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import { finish } from '../steps.ts';
 import { modelOf } from '../visitors/model.ts';
 import type { FindingKind } from '../vocabulary/findings.ts';

@@ -1,9 +1,8 @@
 import fc from 'fast-check';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { amend } from './amend.ts';
-import { checkAmendments } from './check.ts';
 import { areaOf, asRead, withChange, withoutRoute, withRoute } from './edit.ts';
-import { NO_AMENDMENTS } from './types.ts';
+import { AMENDMENTS, NO_AMENDMENTS } from './types.ts';
 
 const snapshot = sketch(
   { main: { imports: ['a', 'b'] }, a: {}, b: {} },
@@ -129,8 +128,8 @@ describe('amendments from outside', () => {
   };
 
   it('are taken as they are when they fit', () => {
-    expect(checkAmendments(full, 'amendments')).toEqual(full);
-    expect(checkAmendments({}, 'amendments')).toEqual(NO_AMENDMENTS);
+    expect(AMENDMENTS.check(full, 'amendments')).toEqual(full);
+    expect(AMENDMENTS.check({}, 'amendments')).toEqual(NO_AMENDMENTS);
   });
 
   it.each([
@@ -151,6 +150,6 @@ describe('amendments from outside', () => {
       'amendments.routes[0].change.parts[1].id',
     ],
   ])('that don’t fit (%j) are refused by field', (wrong, at) => {
-    expect(() => checkAmendments(wrong, 'amendments')).toThrow(expect.objectContaining({ at }));
+    expect(() => AMENDMENTS.check(wrong, 'amendments')).toThrow(expect.objectContaining({ at }));
   });
 });

@@ -1,5 +1,6 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Route, Snapshot } from '../snapshot/types.ts';
+import type { Route } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import { wildcard } from '../text/wildcard.ts';
 import type { Amendments, RouteAmendment } from './types.ts';
 

@@ -1,5 +1,5 @@
-import type { RouteChange, ScriptChange } from '../snapshot/check-routes.ts';
-import type { Route } from '../snapshot/types.ts';
+import type { ScriptChange } from '../snapshot/document-types.ts';
+import type { Route, RouteChange } from '../snapshot/route-types.ts';
 import type { Amendments, RouteAmendment } from './types.ts';
 
 /** Name of a route as amendments know it: as read, whatever its pattern was changed to since. */

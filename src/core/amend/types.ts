@@ -1,37 +1,50 @@
-import type { Limit } from '../limits/types.ts';
-import type { RouteChange, ScriptChange } from '../snapshot/check-routes.ts';
-import type { VisitorNotes } from '../snapshot/visitor-types.ts';
-import type { Visit } from '../visits/types.ts';
+import { named, type Of } from '../form/form.ts';
+import { assumed, assumedOrNull, optional, optionalOrNull, record } from '../form/records.ts';
+import { choice, FLAG, listOf, mapOf, orNull, TEXT, textUpTo } from '../form/values.ts';
+import { LIMIT } from '../limits/types.ts';
+import { BASE } from '../snapshot/base.ts';
+import { SCRIPT_CHANGE } from '../snapshot/document-types.ts';
+import { ADDRESS_PATTERN, ROUTE_CHANGE } from '../snapshot/route-types.ts';
+import { VISITOR_NOTES, type VisitorNotes } from '../snapshot/visitor-types.ts';
+import { LONGEST_PATTERN } from '../text/wildcard.ts';
+import { VISIT } from '../visits/types.ts';
+
+/** Corrections to one route, named by realm and pattern as read (for an added one: as first given). */
+const ROUTE_AMENDMENT = record({
+  realm: TEXT,
+  pattern: ADDRESS_PATTERN,
+  /** `added`: the snapshot has no such route; `removed`: it is left out. */
+  kind: choice(['changed', 'added', 'removed']),
+  change: assumedOrNull(ROUTE_CHANGE, {}),
+});
+export type RouteAmendment = Of<typeof ROUTE_AMENDMENT>;
 
 /**
  * What a person corrected on what was read, and what only they can know. Kept beside the snapshots and laid over each
  * new one, so that reading again loses nothing.
  */
-export interface Amendments {
-  /** Whether the proposed routes and parts were looked through. */
-  confirmed: boolean;
-  /** Base address, where the one that was read is wrong. */
-  base: string | null;
-  routes: RouteAmendment[];
-  /** Names of classes and ids that are put together while the app runs; `*` stands for any letters. */
-  keep: string[];
-  /** What is said of classic scripts, by their ids: where a size, a time or an address wasn't known or is wrong. */
-  scripts?: Record<string, ScriptChange>;
-  /** What is said of the people who come, in place of what was read; null: as read. */
+export const AMENDMENTS = named(
+  'amendments',
+  record({
+    /** Whether the proposed routes and parts were looked through. */
+    confirmed: assumed(FLAG, false),
+    /** Base address, where the one that was read is wrong. */
+    base: assumed(orNull(BASE), null),
+    routes: assumedOrNull(listOf(ROUTE_AMENDMENT), []),
+    /** Names of classes and ids that are put together while the app runs; `*` stands for any letters. */
+    keep: assumedOrNull(listOf(textUpTo(LONGEST_PATTERN)), []),
+    /** What is said of classic scripts, by their ids: where a size, a time or an address wasn't known or is wrong. */
+    scripts: optional(mapOf(SCRIPT_CHANGE)),
+    /** What is said of the people who come, in place of what was read; left out: as read. */
+    visitors: optionalOrNull(VISITOR_NOTES),
+    /** Scripts of visits that were kept. */
+    visits: optional(listOf(VISIT)),
+    /** The most that landings and actions may come to. */
+    limits: optional(listOf(LIMIT)),
+  }),
+);
+export interface Amendments extends Omit<Of<typeof AMENDMENTS>, 'visitors'> {
   visitors?: VisitorNotes | null;
-  /** Scripts of visits that were kept. */
-  visits?: Visit[];
-  /** The most that landings and actions may come to. */
-  limits?: Limit[];
-}
-
-/** Corrections to one route, named by realm and pattern as read (for an added one: as first given). */
-export interface RouteAmendment {
-  realm: string;
-  pattern: string;
-  /** `added`: the snapshot has no such route; `removed`: it is left out. */
-  kind: 'changed' | 'added' | 'removed';
-  change: RouteChange;
 }
 
 export const NO_AMENDMENTS: Amendments = { confirmed: false, base: null, routes: [], keep: [] };

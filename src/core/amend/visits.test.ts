@@ -2,8 +2,7 @@ import { route, sketch } from '../../test-support/snapshots.ts';
 import { parseProject, studied, writeProject } from '../formats/project-file.ts';
 import type { Visit } from '../visits/types.ts';
 import { amend } from './amend.ts';
-import { checkAmendments } from './check.ts';
-import { NO_AMENDMENTS } from './types.ts';
+import { AMENDMENTS, NO_AMENDMENTS } from './types.ts';
 import { withLearned, withVisit, withVisitors } from './visits.ts';
 
 const snapshot = sketch(
@@ -51,11 +50,11 @@ it('survives a project file, and a hostile one is told by its field', () => {
   expect(project.snapshot.visitors).toEqual(snapshot.visitors);
   expect(studied(project).visitors).toEqual({ dataSaver: 0.1 });
   const bad = { ...NO_AMENDMENTS, visits: [{ ...visit, steps: 'many' }] };
-  expect(() => checkAmendments(bad, 'amendments')).toThrow(
+  expect(() => AMENDMENTS.check(bad, 'amendments')).toThrow(
     expect.objectContaining({ at: 'amendments.visits[0].steps' }),
   );
   const none = { ...NO_AMENDMENTS, visitors: { touch: 'yes' } };
-  expect(() => checkAmendments(none, 'amendments')).toThrow(
+  expect(() => AMENDMENTS.check(none, 'amendments')).toThrow(
     expect.objectContaining({ at: 'amendments.visitors.touch' }),
   );
 });

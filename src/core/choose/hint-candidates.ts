@@ -3,7 +3,7 @@ import { partInteraction } from '../load/types.ts';
 import { subjectOf } from '../plan/decisions.ts';
 import { hintWords } from '../plan/hints.ts';
 import type { RequestRecord } from '../sim/types.ts';
-import type { Route } from '../snapshot/types.ts';
+import type { Route } from '../snapshot/route-types.ts';
 import type { VisitorModel } from '../snapshot/visitor-types.ts';
 import { shortName } from '../text/short-name.ts';
 import { wishesOf } from '../visitors/reckon.ts';

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { anyApp, sketch } from '../../test-support/snapshots.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
 import { importKey } from '../snapshot/graph-index.ts';
-import type { BuiltFile, Snapshot } from '../snapshot/types.ts';
+import type { BuiltFile } from '../snapshot/output-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import { planned } from './planned.ts';
 
 /** A random app as some build may have cut it: every module in one file or two, the document asks for the first. */

@@ -1,7 +1,9 @@
 import { effectivePlan } from '../plan/effective.ts';
 import { BASELINE } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { BuiltFile, Entry, Snapshot } from '../snapshot/types.ts';
+import type { Entry } from '../snapshot/module-types.ts';
+import type { BuiltFile } from '../snapshot/output-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import { AllReach } from './all-reach.ts';
 import { type Atom, atomsOf } from './atoms.ts';
 import { difference } from './bits.ts';

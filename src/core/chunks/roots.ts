@@ -1,5 +1,6 @@
 import type { GraphIndex } from '../snapshot/graph-index.ts';
-import type { Entry, Snapshot } from '../snapshot/types.ts';
+import type { Entry } from '../snapshot/module-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import type { AllReach } from './all-reach.ts';
 import { type Bits, has } from './bits.ts';
 

@@ -1,5 +1,6 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { ModuleBytes, Snapshot } from '../snapshot/types.ts';
+import type { ModuleBytes } from '../snapshot/module-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import type { ChunkBytes } from './types.ts';
 
 /**

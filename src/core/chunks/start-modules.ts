@@ -1,5 +1,6 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Route, Snapshot } from '../snapshot/types.ts';
+import type { Route } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 
 /** The modules that a landing itself asks for: entry, layouts and page. They can't leave its start. */
 export function startModules(snapshot: Snapshot, route: Route): number[] {

@@ -1,7 +1,8 @@
 import { effectivePlan } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Import, Snapshot } from '../snapshot/types.ts';
+import type { Import } from '../snapshot/module-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import { Reacher } from './reach.ts';
 
 /**

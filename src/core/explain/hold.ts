@@ -7,7 +7,8 @@ import { withDecision } from '../plan/decisions.ts';
 import { effectivePlan } from '../plan/effective.ts';
 import type { Decision, Plan } from '../plan/types.ts';
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
-import type { Route, Snapshot } from '../snapshot/types.ts';
+import type { Route } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 
 /** What of a piece of code leaves a route's start by decisions, what stays, and who keeps it. */
 export interface Hold {

@@ -2,7 +2,8 @@ import { withDecision, withoutSubject } from '../plan/decisions.ts';
 import type { Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import type { Conditions } from '../sim/conditions.ts';
-import type { ScriptPlacement, Snapshot } from '../snapshot/types.ts';
+import type { ScriptPlacement } from '../snapshot/document-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 
 /** What one placement of a classic script would do to a landing. */
 export interface PlacedScript {

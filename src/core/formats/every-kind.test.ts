@@ -1,70 +1,19 @@
-import { part, route, sketch } from '../../test-support/snapshots.ts';
+import { EVERY_KIND } from '../../test-support/every-kind.ts';
 import { NO_AMENDMENTS } from '../amend/types.ts';
 import { BASELINE } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
-import {
-  DEFERRED_CONTEXTS,
-  MODULE_KINDS,
-  NOTICE_KINDS,
-  PART_PLACES,
-  type PartCondition,
-  SCRIPT_PLACEMENTS,
-  type Snapshot,
-} from '../snapshot/types.ts';
+import { MODULE_KINDS } from '../snapshot/module-types.ts';
+import { type Snapshot } from '../snapshot/types.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION, parseProject, writeProject } from './project-file.ts';
 
-const CONDITIONS: Record<PartCondition['kind'], PartCondition> = {
-  media: { kind: 'media', maxWidth: 600 },
-  answer: { kind: 'answer', of: 'd' },
-  segment: { kind: 'segment', segment: 'crew' },
-  'one of': { kind: 'one of', group: 'g' },
-};
-
-/** A snapshot with every kind of everything that a reading can find. */
-const every: Snapshot = {
-  ...sketch(
-    {
-      main: { imports: ['page', 'style', 'json', 'asset'] },
-      page: { imports: ['~part'] },
-      part: {},
-      style: { kind: 'style' },
-      json: { kind: 'json' },
-      asset: { kind: 'asset' },
-    },
-    {
-      routes: [
-        route('/', 'page', {
-          data: [{ id: 'd', address: '/d', bytes: 1, serverMs: 2, module: 'page' }],
-          parts: [
-            ...PART_PLACES.filter((p) => p !== 'conditional').map((place) => part(place, 'part', { place })),
-            ...Object.values(CONDITIONS).map((condition) =>
-              part(condition.kind, 'part', { place: 'conditional', condition }),
-            ),
-          ],
-        }),
-      ],
-      notices: NOTICE_KINDS.map((kind) => ({ kind, path: 'main', message: 'so it is' })),
-      scripts: SCRIPT_PLACEMENTS.flatMap((placement, at) =>
-        [at, null].map((bytes) => ({
-          ...{ id: `${placement} ${bytes}`, name: placement, address: `/${at}-${bytes}.js`, bytes },
-          ...{ serverMs: 1, evaluationMs: 1, placement, evidence: null },
-        })),
-      ),
-    },
-  ),
-};
-every.imports = every.imports.flatMap((item) =>
-  item.kind === 'dynamic' ? DEFERRED_CONTEXTS.map((context, ordinal) => ({ ...item, context, ordinal })) : [item],
-);
-
 it('opens a project with every kind of everything as it was written, and simulates it', () => {
-  expect(new Set(every.modules.map((m) => m.kind))).toEqual(new Set(MODULE_KINDS));
+  expect(new Set(EVERY_KIND.modules.map((m) => m.kind))).toEqual(new Set(MODULE_KINDS));
   const project = {
-    ...{ format: PROJECT_FORMAT, version: PROJECT_VERSION, snapshot: every, plans: [], amendments: NO_AMENDMENTS },
+    ...{ format: PROJECT_FORMAT, version: PROJECT_VERSION, snapshot: EVERY_KIND, plans: [], amendments: NO_AMENDMENTS },
   } as Parameters<typeof writeProject>[0];
   const { snapshot } = parseProject(writeProject(project), 'every.yokeline.json');
-  expect(JSON.parse(JSON.stringify(snapshot))).toEqual(JSON.parse(JSON.stringify(every)));
+  expect(JSON.parse(JSON.stringify(snapshot))).toEqual(JSON.parse(JSON.stringify(EVERY_KIND)));
   const { reading } = predict(snapshot, BASELINE, '/', DEFAULT_CONDITIONS);
   expect(reading.readout.startBytes).toBeGreaterThan(0);
   expect(reading.unknown.length).toBeGreaterThan(3);
@@ -84,7 +33,7 @@ it.each([
     'snapshot.routes[0].parts[0].name',
   ],
 ])('refuses %s by its field', (_, spoil, at) => {
-  const snapshot = structuredClone(every);
+  const snapshot = structuredClone(EVERY_KIND);
   spoil(snapshot);
   const file = JSON.stringify({ format: PROJECT_FORMAT, version: PROJECT_VERSION, snapshot, plans: [] });
   expect(() => parseProject(file, 'p.json')).toThrow(expect.objectContaining({ at: expect.stringContaining(at) }));

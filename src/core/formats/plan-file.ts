@@ -1,19 +1,24 @@
 import { InputError } from '../errors.ts';
-import { checkPlan } from '../plan/check.ts';
-import type { Plan } from '../plan/types.ts';
+import type { Of } from '../form/form.ts';
+import { record } from '../form/records.ts';
+import { constant, TEXT, WHOLE } from '../form/values.ts';
+import { PLAN, type Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { amount, object, text } from '../text/fields.ts';
+import { object } from '../text/fields.ts';
 import { parseJson } from '../text/json.ts';
 
 export const PLAN_FORMAT = 'yokeline-plan';
 const PLAN_VERSION = 1;
 
 /** A plan by itself, for somebody who has the same app. */
-export interface PlanFile {
-  plan: Plan;
+export const PLAN_FILE = record({
+  format: constant(PLAN_FORMAT),
+  version: constant(PLAN_VERSION),
   /** The app that it was made for: enough to notice another one. */
-  app: { name: string; modules: number; imports: number };
-}
+  app: record({ name: TEXT, modules: WHOLE, imports: WHOLE }),
+  plan: PLAN,
+});
+export type PlanFile = Of<typeof PLAN_FILE>;
 
 /** A plan as a file of its own, with what tells the app that it was made for (docs/FORMAT.md). */
 export function writePlanFile(app: Pick<Snapshot, 'name' | 'modules' | 'imports'>, plan: Plan): string {
@@ -38,15 +43,7 @@ export function parsePlanFile(source: string, fileName: string): PlanFile {
       `This program reads version ${PLAN_VERSION}. Write the file again with this one.`,
       `${fileName}: version`,
     );
-  const app = object(item.app, 'app');
-  return {
-    plan: checkPlan(item.plan, 'plan'),
-    app: {
-      name: text(app.name, 'app.name'),
-      modules: amount(app.modules, 'app.modules'),
-      imports: amount(app.imports, 'app.imports'),
-    },
-  };
+  return PLAN_FILE.check(item, '');
 }
 
 /** The name under which a plan can stand beside others: its own, or with a number after it. */

@@ -1,30 +1,64 @@
 import { amend } from '../amend/amend.ts';
-import { checkAmendments } from '../amend/check.ts';
-import type { Amendments } from '../amend/types.ts';
+import { AMENDMENTS, type Amendments } from '../amend/types.ts';
 import { InputError } from '../errors.ts';
-import { checkPlan } from '../plan/check.ts';
-import type { Plan } from '../plan/types.ts';
+import { eachOnce } from '../form/cross-checks.ts';
+import { type Form, type Of, refined } from '../form/form.ts';
+import { assumedOrNull, optional, record } from '../form/records.ts';
+import { constant, listOf, mapOf, textUpTo } from '../form/values.ts';
+import { PLAN, type Plan } from '../plan/types.ts';
 import { shipped } from '../ship/shipped.ts';
-import { checkSnapshot } from '../snapshot/check.ts';
+import { SNAPSHOT } from '../snapshot/check.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { list, object, text } from '../text/fields.ts';
+import { object } from '../text/fields.ts';
 import { parseJson } from '../text/json.ts';
 
 export const PROJECT_FORMAT = 'yokeline-project';
 export const PROJECT_VERSION = 2;
 
+/** Whichever version a file is of, it is taken as one of the newest. */
+const VERSION: Form<number> = {
+  check: (value, at) => {
+    if (typeof value !== 'number' || !Number.isInteger(value) || value < 1)
+      throw new InputError('Not a project file', 'Its version must be a whole number from 1.', at);
+    if (value > PROJECT_VERSION)
+      throw new InputError(
+        'Project file of a newer version',
+        `The file has version ${value}; this program reads up to ${PROJECT_VERSION}. Update the program, or write the file again with this one.`,
+        at,
+      );
+    return PROJECT_VERSION;
+  },
+  schema: () => ({ type: 'integer', minimum: 1, maximum: PROJECT_VERSION }),
+};
+
+const TEXTS = mapOf(textUpTo(Number.POSITIVE_INFINITY));
+
 /** A whole project in one file (`*.yokeline.json`). */
-export interface ProjectFile {
-  format: typeof PROJECT_FORMAT;
-  version: number;
+export const PROJECT_FILE = record({
+  format: constant(PROJECT_FORMAT),
+  version: VERSION,
+  snapshot: SNAPSHOT,
+  plans: refined(listOf(PLAN), withNamesOfTheirOwn),
+  /** What a person corrected on what was read. */
+  amendments: assumedOrNull(AMENDMENTS, {}),
+  /** Minified text per module path, for exact sizes; may be left out. */
+  texts: optional(TEXTS),
+  /** Source text of the app's own scripts by path, for edits that are handed over; may be left out. */
+  sources: optional(TEXTS),
+});
+
+export interface ProjectFile extends Omit<Of<typeof PROJECT_FILE>, 'snapshot' | 'plans' | 'amendments'> {
   snapshot: Snapshot;
   plans: Plan[];
-  /** What a person corrected on what was read. */
   amendments: Amendments;
-  /** Minified text per module path, for exact sizes; may be left out. */
-  texts?: Record<string, string>;
-  /** Source text of the app's own scripts by path, for edits that are handed over; may be left out. */
-  sources?: Record<string, string>;
+}
+
+function withNamesOfTheirOwn(plans: readonly Plan[], at: string): void {
+  eachOnce(
+    plans.map((p) => p.name),
+    (i, name) =>
+      new InputError('Two plans with one name', `Rename one of the plans called ${name}.`, `${at}[${i}].name`),
+  );
 }
 
 /**
@@ -40,39 +74,9 @@ export function parseProject(source: string, fileName: string): ProjectFile {
       fileName,
     );
   }
-  if (typeof item.version !== 'number' || !Number.isInteger(item.version) || item.version < 1) {
-    throw new InputError('Not a project file', 'Its version must be a whole number from 1.', `${fileName}: version`);
-  }
-  if (item.version > PROJECT_VERSION) {
-    throw new InputError(
-      'Project file of a newer version',
-      `The file has version ${item.version}; this program reads up to ${PROJECT_VERSION}. Update the program, or write the file again with this one.`,
-      `${fileName}: version`,
-    );
-  }
-  const plans = list(item.plans, 'plans').map((p, i) => checkPlan(p, `plans[${i}]`));
-  const names = new Set<string>();
-  plans.forEach((p, i) => {
-    if (names.has(p.name))
-      throw new InputError('Two plans with one name', `Rename one of the plans called ${p.name}.`, `plans[${i}].name`);
-    names.add(p.name);
-  });
-  return {
-    format: PROJECT_FORMAT,
-    version: PROJECT_VERSION,
-    snapshot: checkSnapshot(item.snapshot, 'snapshot'),
-    plans,
-    amendments: checkAmendments(item.amendments ?? {}, 'amendments'),
-    ...(item.texts === undefined ? {} : { texts: checkTexts(item.texts, 'texts') }),
-    ...(item.sources === undefined ? {} : { sources: checkTexts(item.sources, 'sources') }),
-  };
-}
-
-function checkTexts(value: unknown, field: string): Record<string, string> {
-  const item = object(value, field);
-  for (const [path, content] of Object.entries(item)) text(content, `${field}["${path}"]`, Number.POSITIVE_INFINITY);
-  // Without a prototype, a module called `constructor` has no text but its own.
-  return Object.assign(Object.create(null), item);
+  // The version comes first: what else is in a newer file can't be judged.
+  VERSION.check(item.version, `${fileName}: version`);
+  return PROJECT_FILE.check(item, '');
 }
 
 /** The project's snapshot with its corrections, and as the plan ships it where one is given. */

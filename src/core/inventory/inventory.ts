@@ -6,7 +6,8 @@ import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Module, Snapshot, StyleRule } from '../snapshot/types.ts';
+import type { Module } from '../snapshot/module-types.ts';
+import type { Snapshot, StyleRule } from '../snapshot/types.ts';
 import { findLeaks, type Leak } from './leaks.ts';
 import { type Start, startOf, startsOf } from './starts.ts';
 

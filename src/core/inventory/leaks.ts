@@ -2,7 +2,8 @@ import { carriedWeights, type Weight } from '../chunks/carried.ts';
 import { Reacher } from '../chunks/reach.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
-import type { Route, Snapshot } from '../snapshot/types.ts';
+import type { Route } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import { shortName } from '../text/short-name.ts';
 import type { Start } from './starts.ts';
 

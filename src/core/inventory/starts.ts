@@ -4,7 +4,8 @@ import type { ChunkGraph } from '../chunks/types.ts';
 import { firstScreenOf } from '../load/first-screen.ts';
 import { followLanding, type Landing } from '../load/landing.ts';
 import type { Plan } from '../plan/types.ts';
-import type { Route, Snapshot } from '../snapshot/types.ts';
+import type { Route } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 
 /** The start of one route: see START_SUMS. */
 export interface Start {

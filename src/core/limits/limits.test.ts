@@ -6,9 +6,9 @@ import { BASELINE, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { checkLimit } from './check.ts';
 import { limitStates, proposeLimits } from './limits.ts';
 import type { Limit } from './types.ts';
+import { LIMIT } from './types.ts';
 import { amountWords, limitWords } from './words.ts';
 
 /** An app with a page, a dialog behind an action, and a library that only the dialog needs. */
@@ -97,7 +97,7 @@ describe('limits', () => {
     [{ ...limit(), route: 'no slash' }, 'limits[0].route'],
     [{ ...limit(), cache: 'cold' }, 'limits[0].cache'],
   ])('from outside name the field that is wrong: %j', (value, at) => {
-    expect(() => checkLimit(value, 'limits[0]')).toThrow(expect.objectContaining({ at }));
+    expect(() => LIMIT.check(value, 'limits[0]')).toThrow(expect.objectContaining({ at }));
   });
 });
 

@@ -1,4 +1,4 @@
-import type { Route } from '../snapshot/types.ts';
+import type { Route } from '../snapshot/route-types.ts';
 import { addGroups, type Compilation } from './compilation.ts';
 import { walkLanding } from './landing.ts';
 import { comesWithoutAct, momentOf } from './trigger-rules.ts';

@@ -1,4 +1,4 @@
-import type { BuiltOutput } from '../snapshot/types.ts';
+import type { BuiltOutput } from '../snapshot/output-types.ts';
 import type { Files } from './files.ts';
 import type { Landing } from './landing.ts';
 import { type Draft, styleLink } from './tag.ts';

@@ -3,7 +3,8 @@ import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Decision, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
-import type { ClassicScript, Snapshot } from '../snapshot/types.ts';
+import type { ClassicScript } from '../snapshot/document-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import { compileLoad } from './compile.ts';
 
 const chat: ClassicScript = {

@@ -1,8 +1,10 @@
 import { apportion } from '../chunks/apportion.ts';
 import type { Chunk, ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
+import type { ClassicScript, DocumentLink } from '../snapshot/document-types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { ClassicScript, ContentItem, DataCall, DocumentLink, Route, Snapshot, Submit } from '../snapshot/types.ts';
+import type { ContentItem, DataCall, Route, Submit } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import type { FirstScreen } from './first-screen.ts';
 import type { LandedRoot } from './landing.ts';
 import type { Effect, Group, LinkHint, LoadProgram, Resource, Screens } from './types.ts';

@@ -3,7 +3,7 @@ import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
-import type { DataCall, Rendering } from '../snapshot/types.ts';
+import type { DataCall, Rendering } from '../snapshot/route-types.ts';
 import { playVisit } from '../visits/play.ts';
 import { VisitCompiler } from '../visits/program.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';

@@ -1,7 +1,8 @@
 import type { ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Part, Route, Snapshot } from '../snapshot/types.ts';
+import type { Part, Route } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import { elsewhere, type Landing } from './landing.ts';
 import { placeOf, screensOf } from './places.ts';
 import { comesWithCode } from './trigger-rules.ts';

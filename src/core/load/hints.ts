@@ -1,5 +1,5 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Route } from '../snapshot/types.ts';
+import type { Route } from '../snapshot/route-types.ts';
 import type { DocumentHintKind, Hint, HintPlace } from '../vocabulary/hints.ts';
 import { isDocumentHint, isLinkHint } from '../vocabulary/hints.ts';
 import { addGroups, type Compilation, type Uncompiled } from './compilation.ts';

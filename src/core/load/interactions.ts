@@ -2,7 +2,7 @@ import { has } from '../chunks/bits.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import type { SplitSettings } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Part, Route } from '../snapshot/types.ts';
+import type { Part, Route } from '../snapshot/route-types.ts';
 import type { TriggerKind } from '../vocabulary/triggers.ts';
 import { fetchedAhead } from './ahead.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';

@@ -2,7 +2,9 @@ import type { Chunk, ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import type { GraphIndex } from '../snapshot/graph-index.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { DeferredContext, Import, Part, Route, Snapshot } from '../snapshot/types.ts';
+import type { DeferredContext, Import } from '../snapshot/module-types.ts';
+import type { Part, Route } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
 import { firesOnLanding } from './trigger-rules.ts';
 

@@ -1,6 +1,6 @@
 import type { EffectivePlan } from '../plan/effective.ts';
 import { linkKey } from '../plan/effective.ts';
-import type { ClassicScript, DocumentLink } from '../snapshot/types.ts';
+import type { ClassicScript, DocumentLink } from '../snapshot/document-types.ts';
 import { builtTags } from './built-tags.ts';
 import type { Compilation } from './compilation.ts';
 import type { Files } from './files.ts';

@@ -1,4 +1,4 @@
-import type { Part, Route } from '../snapshot/types.ts';
+import type { Part, Route } from '../snapshot/route-types.ts';
 import type { Screens } from './types.ts';
 
 /** Where a part is when somebody lands: a part of some screens is on the first one there. */

@@ -3,7 +3,7 @@ import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { waitFor } from '../explain/wait.ts';
 import { BASELINE, type Decision, type Fallback, type SplitSettings } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
-import type { Route } from '../snapshot/types.ts';
+import type { Route } from '../snapshot/route-types.ts';
 
 const appWith = (more: Partial<Route> = {}) =>
   sketch(

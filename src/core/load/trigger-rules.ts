@@ -1,4 +1,4 @@
-import type { Route } from '../snapshot/types.ts';
+import type { Route } from '../snapshot/route-types.ts';
 import type { Trigger, TriggerKind } from '../vocabulary/triggers.ts';
 import { lateCalls, placeOf } from './places.ts';
 import type { Action } from './types.ts';

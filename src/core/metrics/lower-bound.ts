@@ -1,7 +1,8 @@
 import type { LoadProgram } from '../load/types.ts';
 import { type Conditions, EVALUATION_RATE } from '../sim/conditions.ts';
 import type { Timeline } from '../sim/types.ts';
-import type { Route, Snapshot } from '../snapshot/types.ts';
+import type { Route } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 
 /**
  * What no plan can beat for this landing, in ms until interactive: the larger of (connect + round trip + server time

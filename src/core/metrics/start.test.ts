@@ -70,6 +70,19 @@ describe('the sums of a landing', () => {
     expect(readOf([when('hero', 'after first paint')]).startBytes).toBe(plain.startBytes);
   });
 
+  it('count a script that a hint fetches and nothing uses as fetched besides, whoever wrote it', () => {
+    const inlined = { ...app, scripts: [{ ...app.scripts[0], placement: 'inlined' as const }] };
+    const hint: Decision = {
+      kind: 'hint',
+      hint: {
+        ...{ kind: 'preload', place: 'early', routes: [] },
+        target: { kind: 'asset', address: app.scripts[0].address },
+      },
+    };
+    const { readout } = predict(inlined, { ...BASELINE, decisions: [hint] }, '/', ROUND).reading;
+    expect(readout).toMatchObject({ otherScripts: 0, alsoFetched: 5000, wasted: 5000 });
+  });
+
   it('say what of the start the first screen can do without, on this screen', () => {
     const dear = (names: string[]) =>
       names.reduce((sum, n) => sum + app.modules.find((m) => m.path === n)!.bytes.marginal, 0);

@@ -35,7 +35,7 @@ export function sumOf(
   if (again) return 'also fetched';
   switch (purpose) {
     case 'other script':
-      return 'other scripts';
+      return idle ? 'also fetched' : 'other scripts';
     case 'start':
       return type !== 'script' && type !== 'style' ? null : idle ? 'also fetched' : 'start';
     case 'later':

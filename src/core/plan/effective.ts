@@ -1,6 +1,7 @@
+import type { ScriptPlacement } from '../snapshot/document-types.ts';
 import type { GraphIndex } from '../snapshot/graph-index.ts';
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
-import type { ScriptPlacement, Snapshot } from '../snapshot/types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import type { Hint } from '../vocabulary/hints.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
 import { hintTrouble } from './hints.ts';

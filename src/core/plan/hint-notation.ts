@@ -3,7 +3,7 @@ import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { HINT_KINDS, HINT_PLACES, type Hint, type HintTarget, isDocumentHint } from '../vocabulary/hints.ts';
 import { parseTrigger } from '../vocabulary/triggers.ts';
-import { checkHint } from './hint-check.ts';
+import { HINT } from './hint-check.ts';
 
 const OPTIONS = 'high, low, as=TYPE, crossorigin, plain, min=PX, max=PX, no-data-saver';
 
@@ -26,7 +26,7 @@ export function parseHint(snapshot: Snapshot, text: string, routes: string[] = [
   const { name, said } = apart(snapshot, text.slice(colon + 1), text);
   const [where = 'markup', ...options] = said;
   const target = parseTarget(snapshot, name, text);
-  return checkHint({ kind, target, routes, ...placeOf(kind, where, text), ...optionsOf(options, text) }, text);
+  return HINT.check({ kind, target, routes, ...placeOf(kind, where, text), ...optionsOf(options, text) }, text);
 }
 
 /** Splits the target from what stands after the last `@` that begins a place. */

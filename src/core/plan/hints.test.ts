@@ -1,9 +1,9 @@
 import { part, route, sketch } from '../../test-support/snapshots.ts';
-import type { ContentItem } from '../snapshot/types.ts';
+import type { ContentItem } from '../snapshot/route-types.ts';
 import type { Hint, HintTarget } from '../vocabulary/hints.ts';
 import { isDocumentHint } from '../vocabulary/hints.ts';
 import { effectivePlan } from './effective.ts';
-import { checkHint } from './hint-check.ts';
+import { HINT } from './hint-check.ts';
 import { parseHint } from './hint-notation.ts';
 import { hintSubject, hintTrouble, hintWords } from './hints.ts';
 import { BASELINE } from './types.ts';
@@ -138,9 +138,9 @@ describe('a hint', () => {
       notForDataSaver: true,
       routes: ['/'],
     });
-    expect(checkHint(JSON.parse(JSON.stringify(full)), 'hint')).toEqual(full);
-    expect(() => checkHint({ ...full, place: 'markup' }, 'hint')).toThrow(expect.objectContaining({ at: 'hint.on' }));
-    expect(() => checkHint({ ...full, on: undefined }, 'hint')).toThrow(expect.objectContaining({ at: 'hint.on' }));
+    expect(HINT.check(JSON.parse(JSON.stringify(full)), 'hint')).toEqual(full);
+    expect(() => HINT.check({ ...full, place: 'markup' }, 'hint')).toThrow(expect.objectContaining({ at: 'hint.on' }));
+    expect(() => HINT.check({ ...full, on: undefined }, 'hint')).toThrow(expect.objectContaining({ at: 'hint.on' }));
   });
 });
 

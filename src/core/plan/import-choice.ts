@@ -1,4 +1,3 @@
-import { type Fields, text } from '../text/fields.ts';
 import { shortName } from '../text/short-name.ts';
 import type { ImportChoice } from './types.ts';
 
@@ -17,11 +16,4 @@ export function importChoiceWords(choice: ImportChoice): string {
 function importWords(key: string): string {
   const [from, specifier] = key.split('::');
   return `${shortName(specifier ?? '')} from ${shortName(from)}`;
-}
-
-/** Checks a choice of imports that came from outside; throws InputError naming the field. */
-export function checkImportChoice(item: Fields, at: string): ImportChoice {
-  if (item.module !== undefined) return { module: text(item.module, `${at}.module`) };
-  if (item.package !== undefined) return { package: text(item.package, `${at}.package`) };
-  return { import: text(item.import, `${at}.import`) };
 }

@@ -1,12 +1,11 @@
 import { route, sketch } from '../../test-support/snapshots.ts';
 import { InputError } from '../errors.ts';
 import { shortName } from '../text/short-name.ts';
-import { checkDecisions, checkPlan } from './check.ts';
 import { decisionWords, planDifference, shipsBy, subjectOf, withDecision, withoutSubject } from './decisions.ts';
 import { effectivePlan } from './effective.ts';
 import { parseHint } from './hint-notation.ts';
 import { parseImport } from './notation.ts';
-import { BASELINE, type Decision } from './types.ts';
+import { BASELINE, DECISION_LIST, type Decision, PLAN } from './types.ts';
 
 const snapshot = sketch(
   { 'src/main.ts': { imports: ['src/a.ts', '~src/b.ts', 'src/a.ts'] }, 'src/a.ts': {}, 'src/b.ts': {} },
@@ -167,7 +166,7 @@ describe('checks of plans from outside', () => {
       { kind: 'script', script: 's', placement: 'after load' },
       { kind: 'loader', loader: 'discovered' },
     ];
-    expect(checkDecisions(JSON.parse(JSON.stringify(decisions)), 'decisions')).toEqual(decisions);
+    expect(DECISION_LIST.check(JSON.parse(JSON.stringify(decisions)), 'decisions')).toEqual(decisions);
   });
 
   it.each([
@@ -180,7 +179,7 @@ describe('checks of plans from outside', () => {
     [{ name: 7, decisions: [] }, 'plan.name must be a text, not 7'],
     [{ name: 'x' }, 'plan.decisions must be a list'],
   ])('name the field (%#)', (value, words) => {
-    expect(() => checkPlan(value, 'plan')).toThrow(words);
+    expect(() => PLAN.check(value, 'plan')).toThrow(words);
   });
 });
 

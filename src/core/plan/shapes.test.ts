@@ -1,8 +1,7 @@
 import { route, sketch } from '../../test-support/snapshots.ts';
-import { checkDecisions } from './check.ts';
 import { decisionWords, shipsBy, subjectOf, withDecision } from './decisions.ts';
 import { effectivePlan } from './effective.ts';
-import { BASELINE, type Decision } from './types.ts';
+import { BASELINE, DECISION_LIST, type Decision } from './types.ts';
 
 /** Every kind of decision about files, and about imports in bulk, with what it is called. */
 const SAID: [Decision, string, string][] = [
@@ -34,7 +33,7 @@ describe('decisions about files', () => {
   it.each(SAID)('%j is “%s”, and is taken from outside as it is', (decision, words, subject) => {
     expect(decisionWords(decision)).toBe(words);
     expect(subjectOf(decision)).toBe(subject);
-    expect(checkDecisions([JSON.parse(JSON.stringify(decision))], 'decisions')).toEqual([decision]);
+    expect(DECISION_LIST.check([JSON.parse(JSON.stringify(decision))], 'decisions')).toEqual([decision]);
     const byEdit = ['detach', 'join', 'split'].includes(decision.kind);
     expect(shipsBy(decision)).toBe(byEdit ? 'source edit' : 'build setting');
   });
@@ -60,7 +59,7 @@ describe('decisions about files', () => {
     [{ kind: 'chunk name', chunk: 'c', name: 'x'.repeat(81) }, 'decisions[0].name'],
     [{ kind: 'detach' }, 'decisions[0].import'],
   ])('that don’t fit (%j) are refused by the field', (wrong, at) => {
-    expect(() => checkDecisions([wrong], 'decisions')).toThrow(expect.objectContaining({ at }));
+    expect(() => DECISION_LIST.check([wrong], 'decisions')).toThrow(expect.objectContaining({ at }));
   });
 
   it('about imports in bulk hold for later single ones, in their order', () => {

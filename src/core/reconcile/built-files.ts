@@ -1,5 +1,6 @@
 import type { FileMap } from '../handoff/addresses.ts';
-import type { BuiltOutput, Snapshot } from '../snapshot/types.ts';
+import type { BuiltOutput } from '../snapshot/output-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 
 /** Where modules lie in a production output, by the paths of the app's own snapshot. */
 export class BuiltFiles {

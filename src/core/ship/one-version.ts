@@ -1,5 +1,6 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Package, Snapshot } from '../snapshot/types.ts';
+import type { Package } from '../snapshot/module-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 
 /** Which folder of a package a path lies in: the deepest one that fits. */
 function folderOf(packages: readonly Package[], path: string): string | null {

@@ -1,5 +1,7 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Import, Route, Snapshot } from '../snapshot/types.ts';
+import type { Import } from '../snapshot/module-types.ts';
+import type { Route } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 
 /**
  * A snapshot in which a module is drawn on the server only. Imports of it from outside give way to imports of what

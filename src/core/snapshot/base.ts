@@ -1,4 +1,5 @@
 import { InputError } from '../errors.ts';
+import type { Form } from '../form/form.ts';
 
 /**
  * Checks the base address of an app: the address under which its files are served. Gives it; throws InputError that
@@ -15,6 +16,12 @@ export function checkBase(value: unknown, at: string): string {
   if (/\/\.{1,2}\//.test(value)) throw refusal('It may hold no . or .. segments.', value, at);
   return value;
 }
+
+/** The base address of an app. */
+export const BASE: Form<string> = {
+  check: checkBase,
+  schema: () => ({ type: 'string', pattern: '^(?!.*/\\.{1,2}/)(/(?!/)|https?://[^/\\s?#\\\\]+/)([^\\s?#\\\\]*/)?$' }),
+};
 
 function refusal(what: string, value: unknown, at: string): InputError {
   return new InputError('Not a base address', `${JSON.stringify(value) ?? 'nothing'}: ${what}`, at);

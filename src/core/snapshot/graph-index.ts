@@ -1,4 +1,5 @@
-import type { Import, Snapshot } from './types.ts';
+import type { Import } from './module-types.ts';
+import type { Snapshot } from './types.ts';
 
 /**
  * Columns over a snapshot's imports that every stage needs: imports by importer and by imported module,

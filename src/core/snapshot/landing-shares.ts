@@ -1,4 +1,4 @@
-import type { Route } from './types.ts';
+import type { Route } from './route-types.ts';
 
 /**
  * The share of landings that each of some routes has, by pattern; they add up to 1. A route that doesn't say counts as

@@ -21,13 +21,8 @@ export function list(value: unknown, at: string): unknown[] {
   return value;
 }
 
-/** A list whose items are checked one by one. */
-export function each<T>(value: unknown, at: string, check: (item: unknown, at: string) => T): T[] {
-  return list(value, at).map((item, i) => check(item, `${at}[${i}]`));
-}
-
 /** Longer than anything that is a name, an address, a path or a sentence. */
-const LONGEST_TEXT = 100_000;
+export const LONGEST_TEXT = 100_000;
 
 /** A text of at most 100,000 letters, unless another length is given. */
 export function text(value: unknown, at: string, most = LONGEST_TEXT): string {
@@ -45,9 +40,9 @@ export function amount(value: unknown, at: string, most = Number.MAX_SAFE_INTEGE
 }
 
 /** More bytes than a page can have. */
-const MOST_BYTES = 2_000_000_000;
+export const MOST_BYTES = 2_000_000_000;
 /** Longer than anybody waits: a day. */
-const MOST_MS = 86_400_000;
+export const MOST_MS = 86_400_000;
 
 /** A size in bytes, of at most 2 GB. */
 export function bytesOf(value: unknown, at: string): number {

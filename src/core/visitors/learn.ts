@@ -1,4 +1,4 @@
-import type { Route } from '../snapshot/types.ts';
+import type { Route } from '../snapshot/route-types.ts';
 import type { RouteNotes, Spread, VisitorNotes } from '../snapshot/visitor-types.ts';
 import { withoutQuery } from '../text/address.ts';
 

@@ -1,5 +1,5 @@
 import { part, route, sketch } from '../../test-support/snapshots.ts';
-import type { Part } from '../snapshot/types.ts';
+import type { Part } from '../snapshot/route-types.ts';
 import type { VisitorNotes } from '../snapshot/visitor-types.ts';
 import { withAct, withMove } from './edit.ts';
 import { ASSUMED, modelOf, scaled } from './model.ts';

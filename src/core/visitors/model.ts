@@ -1,5 +1,6 @@
 import { landingShares } from '../snapshot/landing-shares.ts';
-import type { Part, Route, Snapshot } from '../snapshot/types.ts';
+import type { Part, Route } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import type { Habits, RouteNotes, Spread, VisitorModel, VisitorNotes } from '../snapshot/visitor-types.ts';
 
 /** Where nothing is said: assumptions, named as such wherever they are shown. */

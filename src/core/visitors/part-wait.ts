@@ -1,5 +1,6 @@
 import type { Conditions } from '../sim/conditions.ts';
-import type { Part, Snapshot } from '../snapshot/types.ts';
+import type { Part } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import { playVisit } from '../visits/play.ts';
 import type { VisitCompiler } from '../visits/program.ts';
 import { ASSUMED } from './model.ts';

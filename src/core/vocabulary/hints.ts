@@ -1,11 +1,16 @@
-import type { Trigger } from './triggers.ts';
+import type { Of } from '../form/form.ts';
+import { MARK, optional, record, variants } from '../form/records.ts';
+import { choice, FLAG, listOf, TEXT } from '../form/values.ts';
+import { MEDIA, TRIGGER } from './triggers.ts';
 
 /** What a hint aims at: never a chunk's file name, so that it survives another way of cutting. */
-export type HintTarget =
-  | { kind: 'split point'; module: string }
-  | { kind: 'route'; pattern: string }
-  | { kind: 'asset'; address: string }
-  | { kind: 'origin'; origin: string };
+const HINT_TARGET = variants('kind', {
+  'split point': record({ module: TEXT }),
+  route: record({ pattern: TEXT }),
+  asset: record({ address: TEXT }),
+  origin: record({ origin: TEXT }),
+});
+export type HintTarget = Of<typeof HINT_TARGET>;
 
 interface HintEntry {
   /**
@@ -61,21 +66,23 @@ export const HINT_PLACES = Object.keys(PLACES) as HintPlace[];
 /** Types of files, as links name them (`as`, HTML). */
 export const HINT_TYPES = ['script', 'style', 'image', 'font', 'fetch'] as const;
 
-export interface Hint {
-  kind: HintKind;
-  target: HintTarget;
-  place: HintPlace;
+/** A hint; whether what it says fits together is checked by `HINT` of the plan. */
+export const HINT_FORM = record({
+  kind: choice(HINT_KINDS),
+  place: choice(HINT_PLACES),
+  target: HINT_TARGET,
   /** Routes whose document carries it; empty = every route that can use it. */
-  routes: string[];
+  routes: listOf(TEXT),
   /** For the place `script`, and for documents (`approach`: once the pointer rests on the link): when it begins. */
-  on?: Trigger;
+  on: optional(TRIGGER),
   /** For `preload`, `modulepreload` and `fetch priority`. */
-  priority?: 'high' | 'low';
+  priority: optional(choice(['high', 'low'])),
   /** Instead of what fits the target: a preload that doesn't fit isn't used by whoever asks for the file. */
-  as?: (typeof HINT_TYPES)[number];
-  crossorigin?: boolean;
+  as: optional(choice(HINT_TYPES)),
+  crossorigin: optional(FLAG),
   /** Only where the screen is like that. */
-  media?: { minWidth?: number; maxWidth?: number };
+  media: optional(MEDIA),
   /** Left out for visitors who asked their browser to save data. */
-  notForDataSaver?: true;
-}
+  notForDataSaver: MARK,
+});
+export type Hint = Of<typeof HINT_FORM>;

@@ -1,52 +1,62 @@
-import { amount, type Fields, object, oneOf, text } from '../text/fields.ts';
+import { named, type Of } from '../form/form.ts';
+import { optional, record, variants } from '../form/records.ts';
+import { amountUpTo, PIXELS, TEXT } from '../form/values.ts';
+
+/** What the screen has to be like. */
+export const MEDIA = record({ minWidth: optional(PIXELS), maxWidth: optional(PIXELS) });
+export type Media = Of<typeof MEDIA>;
+
+const NOTHING_ELSE = record({});
 
 /** When something begins. Times in ms, widths in CSS pixels. */
-export type Trigger =
-  | { on: 'at once' }
-  | { on: 'after first paint' }
-  | { on: 'idle' }
-  | { on: 'visible' }
-  | { on: 'approach' }
-  | { on: 'action' }
-  | { on: 'after'; ms: number }
-  | { on: 'media'; maxWidth?: number; minWidth?: number }
-  | { on: 'answer'; of: string }
-  | { on: 'event'; name: string };
+export const TRIGGER = named(
+  'trigger',
+  variants('on', {
+    'at once': NOTHING_ELSE,
+    'after first paint': NOTHING_ELSE,
+    idle: NOTHING_ELSE,
+    visible: NOTHING_ELSE,
+    approach: NOTHING_ELSE,
+    action: NOTHING_ELSE,
+    after: record({ ms: amountUpTo(3_600_000) }),
+    media: MEDIA,
+    answer: record({ of: TEXT }),
+    event: record({ name: TEXT }),
+  }),
+);
+export type Trigger = Of<typeof TRIGGER>;
 
 export type TriggerKind = Trigger['on'];
-type Of<K extends TriggerKind> = Extract<Trigger, { on: K }>;
+type OfKind<K extends TriggerKind> = Extract<Trigger, { on: K }>;
 
 /** All that is the same wherever a kind of trigger is used. */
 interface TriggerEntry<K extends TriggerKind> {
   /** In words, as in `after 400 ms`. */
-  words(trigger: Of<K>): string;
+  words(trigger: OfKind<K>): string;
   /** The same as the end of a sentence, as in: fetch the dialog on the approach. */
-  phrase(trigger: Of<K>): string;
+  phrase(trigger: OfKind<K>): string;
   /** How it is written in commands, such as `idle` or `after:MS`; null where there is no written form. */
   written: string | null;
   /** Reads what stands behind the colon of the written form, if anything; null where that is nothing. */
-  read(value: string | undefined): Of<K> | null;
-  /** Checks one that came from outside; throws InputError naming the field. */
-  check(item: Fields, at: string): Of<K>;
+  read(value: string | undefined): OfKind<K> | null;
 }
 
-type PlainKind = { [K in TriggerKind]: { on: K } extends Of<K> ? K : never }[Exclude<TriggerKind, 'media'>];
+type PlainKind = { [K in TriggerKind]: { on: K } extends OfKind<K> ? K : never }[Exclude<TriggerKind, 'media'>];
 
 /** A kind that says all by its name. */
 function plain<K extends PlainKind>(on: K, phrase: string): TriggerEntry<K> {
-  const trigger = { on } as Of<K>;
+  const trigger = { on } as OfKind<K>;
   return {
     words: () => on,
     phrase: () => phrase,
     written: on,
     read: (value) => (value === undefined ? trigger : null),
-    check: () => trigger,
   };
 }
 
 const unwritten = { written: null, read: () => null };
 
-function mediaWords({ minWidth, maxWidth }: { minWidth?: number; maxWidth?: number }): string {
+function mediaWords({ minWidth, maxWidth }: Media): string {
   if (maxWidth !== undefined) return `up to ${maxWidth} px wide`;
   return minWidth === undefined ? 'media' : `from ${minWidth} px wide`;
 }
@@ -63,25 +73,21 @@ const ENTRIES: { [K in TriggerKind]: TriggerEntry<K> } = {
     phrase: ({ ms }) => `after ${ms} ms`,
     written: 'after:MS',
     read: (value) => (/^\d+$/.test(value ?? '') ? { on: 'after', ms: Number(value) } : null),
-    check: (item, at) => ({ on: 'after', ms: amount(item.ms, `${at}.ms`, 3_600_000) }),
   },
   media: {
     words: mediaWords,
     phrase: mediaWords,
     ...unwritten,
-    check: (item, at) => ({ on: 'media', ...width(item, 'minWidth', at), ...width(item, 'maxWidth', at) }),
   },
   answer: {
     words: ({ of }) => `when ${of} answers so`,
     phrase: ({ of }) => `when ${of} answers so`,
     ...unwritten,
-    check: (item, at) => ({ on: 'answer', of: text(item.of, `${at}.of`) }),
   },
   event: {
     words: ({ name }) => `on “${name}”`,
     phrase: ({ name }) => `on “${name}”`,
     ...unwritten,
-    check: (item, at) => ({ on: 'event', name: text(item.name, `${at}.name`) }),
   },
 };
 
@@ -106,17 +112,6 @@ export function parseTrigger(written: string): Trigger | null {
   const [on, value] = written.split(':');
   const kind = TRIGGER_KINDS.find((k) => k === on);
   return kind ? ENTRIES[kind].read(value) : null;
-}
-
-/** Checks a trigger that came from outside; throws InputError naming the field. */
-export function checkTrigger(value: unknown, at: string): Trigger {
-  const item = object(value, at);
-  return ENTRIES[oneOf(item.on, TRIGGER_KINDS, `${at}.on`)].check(item, at);
-}
-
-/** A width in CSS pixels, where there is one; throws InputError naming the field. */
-export function width(item: Fields, name: 'minWidth' | 'maxWidth', at: string): Fields {
-  return item[name] === undefined ? {} : { [name]: amount(item[name], `${at}.${name}`, 100_000) };
 }
 
 /** The entry of a trigger's own kind. */

@@ -1,4 +1,5 @@
-import type { Failed, Import, Module, ModuleKind, Package, Unresolved } from '../../core/snapshot/types.ts';
+import type { Import, Module, ModuleKind, Package } from '../../core/snapshot/module-types.ts';
+import type { Failed, Unresolved } from '../../core/snapshot/types.ts';
 import type { TableInModule } from '../find-routes.ts';
 import { type ParsedScript, parseScript } from '../parse-script.ts';
 import { type DrawingModule, type Services, servicesOf } from '../parts/find-parts.ts';

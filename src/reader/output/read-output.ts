@@ -1,15 +1,10 @@
 import { InputError } from '../../core/errors.ts';
-import type {
-  BuiltOutput,
-  BuiltStart,
-  Entry,
-  Failed,
-  Notice,
-  Route,
-  Snapshot,
-  StyleRule,
-} from '../../core/snapshot/types.ts';
-import { type AppNotes, annotate } from '../app-notes.ts';
+import type { AppNotes } from '../../core/formats/app-notes.ts';
+import type { Entry } from '../../core/snapshot/module-types.ts';
+import type { BuiltOutput, BuiltStart } from '../../core/snapshot/output-types.ts';
+import type { Route } from '../../core/snapshot/route-types.ts';
+import type { Failed, Notice, Snapshot, StyleRule } from '../../core/snapshot/types.ts';
+import { annotate } from '../app-notes.ts';
 import { documentExtras } from '../document-extras.ts';
 import { findRoutes } from '../find-routes.ts';
 import { proposeParts } from '../parts/find-parts.ts';

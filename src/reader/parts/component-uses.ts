@@ -1,4 +1,4 @@
-import type { PartCondition } from '../../core/snapshot/types.ts';
+import type { PartCondition } from '../../core/snapshot/route-types.ts';
 import { importedBindings } from '../route-table.ts';
 import type { SourceText } from '../source-text.ts';
 import { constantText, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';

@@ -1,6 +1,6 @@
 import fs from 'node:fs';
 import path from 'node:path';
-import type { Route } from '../../core/snapshot/types.ts';
+import type { Route } from '../../core/snapshot/route-types.ts';
 import { folderOf, removeFolders, SAMPLE } from '../../test-support/folders.ts';
 import { readSource } from '../read-source.ts';
 

@@ -1,4 +1,4 @@
-import type { Part, PartCondition, Route } from '../../core/snapshot/types.ts';
+import type { Part, PartCondition, Route } from '../../core/snapshot/route-types.ts';
 import { shortName } from '../../core/text/short-name.ts';
 import type { ComponentUse } from './component-uses.ts';
 import { mediaIn } from './values.ts';

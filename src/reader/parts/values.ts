@@ -1,4 +1,4 @@
-import type { PartCondition } from '../../core/snapshot/types.ts';
+import type { PartCondition } from '../../core/snapshot/route-types.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 
 /** What a name in a module stands for, as far as conditions are concerned. */

@@ -1,7 +1,7 @@
 import { explainHold } from '../../explain/hold.ts';
 import { findLeaks, type Leak } from '../../inventory/leaks.ts';
 import type { Decision } from '../../plan/types.ts';
-import type { Part } from '../../snapshot/types.ts';
+import type { Part } from '../../snapshot/route-types.ts';
 import { shortName } from '../../text/short-name.ts';
 import type { Trigger } from '../../vocabulary/triggers.ts';
 import type { CandidateFinding, Remedy } from '../types.ts';

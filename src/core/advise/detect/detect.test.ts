@@ -1,7 +1,9 @@
 import { ROUND } from '../../../test-support/programs.ts';
 import { part, route, type Sketch, sketch } from '../../../test-support/snapshots.ts';
 import { BASELINE, type Decision } from '../../plan/types.ts';
-import type { ClassicScript, Route, Snapshot } from '../../snapshot/types.ts';
+import type { ClassicScript } from '../../snapshot/document-types.ts';
+import type { Route } from '../../snapshot/route-types.ts';
+import type { Snapshot } from '../../snapshot/types.ts';
 import { candidatesOf } from '../advise.ts';
 import type { CandidateFinding } from '../types.ts';
 import { AnalysisContext } from './analysis-context.ts';

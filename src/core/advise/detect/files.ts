@@ -1,4 +1,4 @@
-import type { ScriptPlacement } from '../../snapshot/types.ts';
+import type { ScriptPlacement } from '../../snapshot/document-types.ts';
 import type { CandidateFinding } from '../types.ts';
 import type { AnalysisContext } from './analysis-context.ts';
 

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { anyApp, part, route, sketch } from '../../../test-support/snapshots.ts';
 import { BASELINE } from '../../plan/types.ts';
 import { importKey } from '../../snapshot/graph-index.ts';
-import type { Route, Snapshot } from '../../snapshot/types.ts';
+import type { Route } from '../../snapshot/route-types.ts';
+import type { Snapshot } from '../../snapshot/types.ts';
 import { startModules } from '../start-modules.ts';
 import { cheapestCut } from './cheapest-cut.ts';
 

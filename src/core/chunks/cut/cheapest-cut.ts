@@ -1,7 +1,8 @@
 import { effectivePlan } from '../../plan/effective.ts';
 import type { Plan } from '../../plan/types.ts';
 import { graphIndex, importKey } from '../../snapshot/graph-index.ts';
-import type { Route, Snapshot } from '../../snapshot/types.ts';
+import type { Route } from '../../snapshot/route-types.ts';
+import type { Snapshot } from '../../snapshot/types.ts';
 import { startModules } from '../start-modules.ts';
 import { Flow } from './flow.ts';
 

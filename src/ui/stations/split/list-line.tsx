@@ -1,7 +1,7 @@
 'use client';
 
 import type { Weight } from '../../../core/chunks/carried.ts';
-import type { Part } from '../../../core/snapshot/types.ts';
+import type { Part } from '../../../core/snapshot/route-types.ts';
 import { triggerWords } from '../../../core/vocabulary/triggers.ts';
 import { size } from '../../parts/format.ts';
 import type { GroupLine, Line } from './lines.ts';

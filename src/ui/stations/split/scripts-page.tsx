@@ -2,8 +2,7 @@
 
 import { toast } from 'sonner';
 import { withScript } from '../../../core/amend/edit.ts';
-import type { ScriptChange } from '../../../core/snapshot/check-routes.ts';
-import type { ClassicScript, ScriptPlacement } from '../../../core/snapshot/types.ts';
+import type { ClassicScript, ScriptChange, ScriptPlacement } from '../../../core/snapshot/document-types.ts';
 import { analyst } from '../../../worker/client.ts';
 import { NumberField, TextField } from '../../parts/field.tsx';
 import { size, time } from '../../parts/format.ts';

@@ -2,7 +2,7 @@
 
 import { Plus, X } from 'lucide-react';
 import type { ReactNode } from 'react';
-import type { ContentItem, DataCall, Route } from '../../../../core/snapshot/types.ts';
+import type { ContentItem, DataCall, Route } from '../../../../core/snapshot/route-types.ts';
 import { NumberField, PickField, TextField } from '../../../parts/field.tsx';
 import { useModules } from './use-modules.ts';
 

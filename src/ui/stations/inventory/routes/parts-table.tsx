@@ -1,7 +1,7 @@
 'use client';
 
 import { Plus, X } from 'lucide-react';
-import type { Part, PartCondition, PartPlace, Route } from '../../../../core/snapshot/types.ts';
+import type { Part, PartCondition, PartPlace, Route } from '../../../../core/snapshot/route-types.ts';
 import { NumberField, PickField, TextField } from '../../../parts/field.tsx';
 import { useModules } from './use-modules.ts';
 

@@ -1,7 +1,7 @@
 'use client';
 
 import { landingShares } from '../../../../core/snapshot/landing-shares.ts';
-import type { Route } from '../../../../core/snapshot/types.ts';
+import type { Route } from '../../../../core/snapshot/route-types.ts';
 import { NumberField, PickField, TextField } from '../../../parts/field.tsx';
 import { percent } from '../../../parts/format.ts';
 import { useWorkbench } from '../../../state/workbench.ts';

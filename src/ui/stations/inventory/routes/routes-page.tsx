@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Route } from '../../../../core/snapshot/types.ts';
+import type { Route } from '../../../../core/snapshot/route-types.ts';
 import { Message } from '../../../parts/message.tsx';
 import { Modal, ModalButtons } from '../../../parts/modal.tsx';
 import { useAmendments } from '../../../state/amendments.ts';

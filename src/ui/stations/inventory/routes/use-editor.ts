@@ -3,8 +3,8 @@
 import { useMemo } from 'react';
 import { areaOf, asRead, readName, withChange, withoutRoute, withRoute } from '../../../../core/amend/edit.ts';
 import { InputError } from '../../../../core/errors.ts';
-import { checkPattern, type RouteChange } from '../../../../core/snapshot/check-routes.ts';
-import type { Route } from '../../../../core/snapshot/types.ts';
+import type { Route, RouteChange } from '../../../../core/snapshot/route-types.ts';
+import { ADDRESS_PATTERN } from '../../../../core/snapshot/route-types.ts';
 import { useAmendments } from '../../../state/amendments.ts';
 import { useWorkbench } from '../../../state/workbench.ts';
 
@@ -60,7 +60,7 @@ export function patternTrouble(pattern: string, realm: string, routes: readonly 
   if (routes.some((r) => r.realm === realm && r.pattern === pattern))
     return `There is a route ${pattern} already; patterns must differ.`;
   try {
-    checkPattern(pattern, 'pattern');
+    ADDRESS_PATTERN.check(pattern, 'pattern');
     return null;
   } catch (error) {
     return error instanceof InputError ? error.detail : String(error);

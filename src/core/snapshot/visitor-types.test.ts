@@ -1,4 +1,4 @@
-import { checkVisitorNotes } from './check-visitors.ts';
+import { VISITOR_NOTES } from './visitor-types.ts';
 
 const whole = {
   segments: [{ name: 'signed in', share: 0.4 }],
@@ -18,9 +18,9 @@ const whole = {
 };
 
 it('takes notes as they are, and nothing at all', () => {
-  expect(checkVisitorNotes(whole, 'visitors')).toEqual(whole);
-  expect(checkVisitorNotes({}, 'visitors')).toEqual({});
-  expect(checkVisitorNotes({ hesitation: { medianMs: 5 } }, 'v').hesitation).toEqual({ medianMs: 5, spread: 0 });
+  expect(VISITOR_NOTES.check(whole, 'visitors')).toEqual(whole);
+  expect(VISITOR_NOTES.check({}, 'visitors')).toEqual({});
+  expect(VISITOR_NOTES.check({ hesitation: { medianMs: 5 } }, 'v').hesitation).toEqual({ medianMs: 5, spread: 0 });
 });
 
 it.each([
@@ -48,5 +48,5 @@ it.each([
   ['v.routes[0].acts[0].part', { routes: [{ pattern: '/', acts: [{ share: 1 }] }] }],
   ['v.routes', { routes: {} }],
 ])('names %s', (at, notes) => {
-  expect(() => checkVisitorNotes(notes, 'v')).toThrow(expect.objectContaining({ at }));
+  expect(() => VISITOR_NOTES.check(notes, 'v')).toThrow(expect.objectContaining({ at }));
 });

@@ -1,4 +1,4 @@
-import { checkVisit } from './check.ts';
+import { VISIT } from './types.ts';
 
 const fine = {
   name: 'v',
@@ -10,7 +10,7 @@ const fine = {
 };
 
 it('fills in what a visit leaves out', () => {
-  expect(checkVisit(fine, 'visit')).toEqual({
+  expect(VISIT.check(fine, 'visit')).toEqual({
     name: 'v',
     landing: '/',
     holds: [],
@@ -27,8 +27,8 @@ it.each([
   ['visit.steps[0].part', { ...fine, steps: [{ does: 'act' }] }],
   ['visit.steps[0].width', { ...fine, steps: [{ does: 'resize', width: 'wide', height: 3 }] }],
   ['visit.steps[0].by', { ...fine, steps: [{ does: 'move', to: '/', by: 'train' }] }],
-  ['visit.steps.length', { ...fine, steps: Array.from({ length: 501 }, () => ({ does: 'deploy' })) }],
+  ['visit.steps', { ...fine, steps: Array.from({ length: 501 }, () => ({ does: 'deploy' })) }],
   ['visit.landing', { ...fine, landing: 3 }],
 ])('names %s', (at, visit) => {
-  expect(() => checkVisit(visit, 'visit')).toThrow(expect.objectContaining({ at }));
+  expect(() => VISIT.check(visit, 'visit')).toThrow(expect.objectContaining({ at }));
 });

@@ -1,0 +1,85 @@
+import { named, type Of } from '../form/form.ts';
+import { MARK, optional, record } from '../form/records.ts';
+import { AMOUNT, BYTES, choice, FLAG, listOf, MILLIS, orNull, TEXT, WHOLE } from '../form/values.ts';
+
+export const MODULE_KINDS = ['script', 'style', 'json', 'asset'] as const;
+export type ModuleKind = (typeof MODULE_KINDS)[number];
+
+export const MODULE = named(
+  'module',
+  record({
+    path: TEXT,
+    kind: choice(MODULE_KINDS),
+    /** Name of the package it belongs to; null for the app's own modules. */
+    package: orNull(TEXT),
+    bytes: record({
+      source: BYTES,
+      minified: BYTES,
+      /** Compressed alone. */
+      gzip: BYTES,
+      brotli: BYTES,
+      /** What it adds to a gzip stream when it follows its neighbours in the same folder. */
+      marginal: BYTES,
+    }),
+    /** False only when its package says that importing it without using it does nothing. */
+    sideEffects: FLAG,
+    /** Measured evaluation cost in ms on the reference device (CPU factor 1), where somebody measured it. */
+    evaluationMs: optional(MILLIS),
+    /** Size of the file that an asset module stands for; the module itself only holds its address. */
+    fileBytes: optional(BYTES),
+  }),
+);
+export type Module = Of<typeof MODULE>;
+export type ModuleBytes = Module['bytes'];
+
+/** Where in the code a deferred import is made, as far as the syntax tells. */
+export const DEFERRED_CONTEXTS = ['module', 'wrapper', 'handler', 'function'] as const;
+export type DeferredContext = (typeof DEFERRED_CONTEXTS)[number];
+
+export const IMPORT_KINDS = ['static', 'dynamic'] as const;
+
+export const IMPORT = named(
+  'import',
+  record({
+    /** Index into the snapshot's `modules`. */
+    from: WHOLE,
+    to: WHOLE,
+    kind: choice(IMPORT_KINDS),
+    specifier: TEXT,
+    /** Which of several imports of one specifier in one module, from 0, in order of their place. */
+    ordinal: WHOLE,
+    line: AMOUNT,
+    column: AMOUNT,
+    /** Span of the whole import in the source text, in UTF-16 units. */
+    start: AMOUNT,
+    end: AMOUNT,
+    /** Imported names; `*` for the namespace, empty for effects only. */
+    names: listOf(TEXT),
+    /** Only for dynamic imports. */
+    context: optional(choice(DEFERRED_CONTEXTS)),
+    /** Only for dynamic imports: the module itself waits for it while it starts, and so do those that import it. */
+    awaited: MARK,
+    /** Only for static imports that the module needs while it starts: detaching alone would break it. */
+    sync: optional(record({ reason: TEXT, line: AMOUNT })),
+    /** Only for static imports that the module uses in handlers of what people do, and nowhere else. */
+    onActs: MARK,
+  }),
+);
+export type Import = Of<typeof IMPORT>;
+
+export const PACKAGE = record({
+  name: TEXT,
+  version: orNull(TEXT),
+  folder: TEXT,
+});
+export type Package = Of<typeof PACKAGE>;
+
+/** A document or worker: nothing is present when it starts. */
+export const ENTRY = record({
+  realm: TEXT,
+  kind: choice(['document', 'worker']),
+  /** The HTML file that starts it, where there is one. */
+  document: orNull(TEXT),
+  modules: listOf(TEXT),
+});
+export type Entry = Of<typeof ENTRY>;

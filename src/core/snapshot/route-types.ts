@@ -1,0 +1,176 @@
+import { InputError } from '../errors.ts';
+import { eachOnce } from '../form/cross-checks.ts';
+import { named, type Of, refined } from '../form/form.ts';
+import { assumed, assumedOrNull, optional, optionalOrNull, partial, record, variants } from '../form/records.ts';
+import {
+  AMOUNT,
+  amountUpTo,
+  BYTES,
+  choice,
+  constant,
+  FLAG,
+  listOf,
+  MILLIS,
+  orNull,
+  PIXELS,
+  SHARE,
+  TEXT,
+  textOr,
+} from '../form/values.ts';
+
+/** Assumed of a server of which nothing is said, in ms. */
+const DEFAULT_SERVER_MS = 5;
+
+/** Where something was found. */
+export const EVIDENCE = named('evidence', record({ path: TEXT, line: AMOUNT }));
+export type Evidence = Of<typeof EVIDENCE>;
+
+export const PART_PLACES = ['first screen', 'below', 'action', 'conditional'] as const;
+export type PartPlace = (typeof PART_PLACES)[number];
+
+/** On what it depends whether a part is drawn. */
+const CONDITION = variants('kind', {
+  media: record({ minWidth: optional(PIXELS), maxWidth: optional(PIXELS) }),
+  answer: record({ of: TEXT }),
+  segment: record({ segment: TEXT }),
+  'one of': record({ group: TEXT }),
+});
+export type PartCondition = Of<typeof CONDITION>;
+
+/** A request that an act makes, with the redirects that its answer goes through. */
+const SUBMIT = record({
+  serverMs: assumed(MILLIS, DEFAULT_SERVER_MS),
+  /** Size of the last answer. */
+  bytes: assumed(BYTES, 0),
+  redirects: assumed(amountUpTo(20), 0),
+});
+export type Submit = Of<typeof SUBMIT>;
+
+export const PART = named(
+  'part',
+  record({
+    id: TEXT,
+    name: TEXT,
+    /** The module that draws it. */
+    module: TEXT,
+    place: choice(PART_PLACES),
+    /** What the person does, for a part behind an action. */
+    action: optional(TEXT),
+    condition: optional(CONDITION),
+    interactive: assumed(FLAG, true),
+    /** Share of visits to this route in which it is needed. */
+    share: assumed(SHARE, 1),
+    /** Ids of the data calls and content that it shows. */
+    needs: assumed(listOf(TEXT), []),
+    /** What the act sends to the server first; the part is asked for by its answer. */
+    submit: optional(SUBMIT),
+    /** The line of code that draws it, where the part was proposed from code. */
+    evidence: optionalOrNull(EVIDENCE),
+  }),
+);
+export interface Part extends Of<typeof PART> {
+  /** Drawn on the server only, by a plan's decision: none of its script travels. */
+  noScript?: true;
+}
+
+export const CONTENT = named(
+  'content',
+  record({
+    id: TEXT,
+    kind: assumedOrNull(constant('image'), 'image'),
+    address: TEXT,
+    bytes: BYTES,
+    serverMs: assumed(MILLIS, DEFAULT_SERVER_MS),
+    /** `document`: in the markup. Otherwise the module whose rendering asks for it. */
+    foundIn: textOr('document', record({ module: TEXT })),
+    place: assumedOrNull(choice(['first screen', 'below']), 'first screen'),
+    lazy: assumed(FLAG, false),
+  }),
+);
+export type ContentItem = Of<typeof CONTENT>;
+
+export const DATA_CALL = named(
+  'data',
+  record({
+    id: TEXT,
+    address: TEXT,
+    bytes: BYTES,
+    serverMs: MILLIS,
+    /** The module whose evaluation starts the call. */
+    module: TEXT,
+  }),
+);
+export type DataCall = Of<typeof DATA_CALL>;
+
+const PATTERN = /^\/[^\s?#]*$/;
+
+/** An address pattern: begins with a slash, holds no spaces, query or fragment. */
+export const ADDRESS_PATTERN = refined(
+  TEXT,
+  (pattern, at) => {
+    if (PATTERN.test(pattern)) return;
+    throw new InputError(
+      'Not an address pattern',
+      `${JSON.stringify(pattern)} must begin with / and hold no spaces, ? or #, as in /trips/:id.`,
+      at,
+    );
+  },
+  { pattern: PATTERN.source.replaceAll('\\/', '/') },
+);
+
+export const RENDERING = choice(['server', 'client']);
+export type Rendering = Of<typeof RENDERING>;
+
+export const ROUTE_DOCUMENT = record({ bytes: BYTES, serverMs: MILLIS });
+
+const ROUTE_FIELDS = {
+  pattern: ADDRESS_PATTERN,
+  realm: TEXT,
+  /** Outermost first. */
+  layouts: listOf(TEXT),
+  page: TEXT,
+  /** Where the route table names it. */
+  evidence: assumed(orNull(EVIDENCE), null),
+  rendering: RENDERING,
+  document: ROUTE_DOCUMENT,
+  content: listOf(CONTENT),
+  data: listOf(DATA_CALL),
+  parts: listOf(PART),
+  links: listOf(TEXT),
+  /** How many of all landings are on this route, in any unit; all routes count alike where none says. */
+  landings: AMOUNT,
+};
+
+export const ROUTE = named('route', record({ ...ROUTE_FIELDS, landings: optional(ROUTE_FIELDS.landings) }));
+export interface Route extends Omit<Of<typeof ROUTE>, 'parts'> {
+  parts: Part[];
+}
+
+const { realm, evidence, ...CHANGEABLE } = ROUTE_FIELDS;
+
+/** Corrections to a route: every field but where it was found; those that are left out stay as read. */
+export const ROUTE_CHANGE = named(
+  'routeChange',
+  partial({ ...CHANGEABLE, parts: refined(CHANGEABLE.parts, withOneIdEach) }),
+);
+export type RouteChange = Of<typeof ROUTE_CHANGE>;
+
+function withOneIdEach(parts: readonly Part[], at: string): void {
+  eachOnce(
+    parts.map((part) => part.id),
+    (i, id) => new InputError('Two parts with one name', `Rename one of those called ${id}.`, `${at}[${i}].id`),
+  );
+}
+
+/** The routes of an app; each pattern is there once. */
+export const ROUTES = refined(listOf(ROUTE), (routes, at) =>
+  eachOnce(
+    routes.map((r) => `${r.realm} ${r.pattern}`),
+    (i) =>
+      new InputError(
+        'Two routes with one pattern',
+        `${routes[i].pattern} is there more than once; keep one.`,
+        `${at}[${i}].pattern`,
+      ),
+  ),
+);
