@@ -33,6 +33,24 @@ describe('slack', () => {
     }
   });
 
+  it('is exact to 5 ms where something later hides a delay', () => {
+    const slower = (index: number, ms: number, of = program) => ({
+      ...of,
+      resources: of.resources.map((r, i) => (i === index ? { ...r, serverMs: r.serverMs + ms } : r)),
+    });
+    const list = at('list');
+    const hiding = slower(at('chart'), 300);
+    const late = (ms: number) => {
+      const tried = slower(list, ms, hiding);
+      return readTimeline(tried, simulate(tried, ROUND), ROUND).milestones.interactive;
+    };
+    const slack = slackOf(hiding, ROUND, list)!;
+    expect(slack).toBeGreaterThan(20);
+    expect(slack).toBeLessThan(8000);
+    expect(late(slack)).toBeLessThanOrEqual(late(0) + 1);
+    expect(late(slack + 6)).toBeGreaterThan(late(0) + 1);
+  });
+
   it('is without end for what nothing waits for', () => {
     const image = {
       ...program.resources[0],

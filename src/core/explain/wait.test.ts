@@ -38,6 +38,20 @@ describe('the wait after an act', () => {
     expect(wait('dialog', hint)).toBeLessThan(60);
   });
 
+  it('is until it has run, for code that no part stands for', () => {
+    const tool = sketch(
+      { main: { imports: ['~tool'], context: 'handler' }, tool: { bytes: 60_000 } },
+      { routes: [route('/', 'main', { parts: [] })] },
+    );
+    const found = waitFor(tool, BASELINE, '/', 'tool', ROUND)!;
+    const least = ROUND.link.rttMs + (tool.modules[1].bytes.gzip * 8) / ROUND.link.downKbps;
+    expect(found.until).toBe('run');
+    expect(found.complete).toBe(found.wait);
+    expect(found.wait).toBeGreaterThan(least);
+    expect(found.wait).toBeLessThan(least + 250);
+    expect(waitFor(tool, BASELINE, '/nowhere', 'tool', ROUND)).toBeNull();
+  });
+
   it('is not there for what comes by itself, or not at all', () => {
     expect(wait('first')).toBeNull();
     expect(wait('dialog', { kind: 'trigger', splitPoint: 'dialog', fetch: { on: 'idle' } })).toBeNull();

@@ -69,6 +69,24 @@ describe('criticalChain', () => {
     ]);
   });
 
+  it('ends where causes go in a circle, and still adds up', () => {
+    const timeline = {
+      requests: [],
+      tasks: [
+        task(150, 160, 200, by({ kind: 'timer', at: 150, task: 1 })),
+        task(100, 100, 140, by({ at: 100, task: 0 })),
+      ],
+    } as unknown as Timeline;
+    const chain = lengths(timeline, by({ at: 200, task: 0 }), 210);
+    expect(chain).toEqual([
+      ['browser', 100],
+      ['running', 50],
+      ['waiting for thread', 10],
+      ['running', 40],
+      ['browser', 10],
+    ]);
+  });
+
   it('is one stretch when nothing is known, and empty at 0', () => {
     const nothing = { requests: [], tasks: [] } as unknown as Timeline;
     expect(lengths(nothing, by({ at: 0 }), 80)).toEqual([['browser', 80]]);

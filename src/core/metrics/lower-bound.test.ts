@@ -1,8 +1,9 @@
-import { ROUND } from '../../test-support/programs.ts';
+import { file, page, ROUND, requestRecord } from '../../test-support/programs.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { BASELINE } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
-import { lowerBound } from './lower-bound.ts';
+import type { Timeline } from '../sim/types.ts';
+import { filesBound, lowerBound } from './lower-bound.ts';
 
 const landed = route('/', 'page', {
   layouts: ['frame'],
@@ -54,5 +55,37 @@ describe('lowerBound', () => {
     expect(made.lowerBound).toBeLessThan(made.filesBound);
     expect(made.filesBound).toBeLessThan(made.reading.milestones.interactive);
     expect(made.filesBound).toBeGreaterThan((300_000 * 8) / 1000);
+  });
+});
+
+describe('filesBound', () => {
+  const chunk = { chunk: 0 };
+  const program = page(
+    [],
+    [
+      file('/a.js', { ...chunk, bytes: 40_000, cpuMs: 30, estimatedBytes: 100_000 }),
+      file('/b.js', { ...chunk, bytes: 20_000, cpuMs: 7, estimatedBytes: 50_000 }),
+      file('/c.css', { ...chunk, bytes: 10_000, type: 'style' }),
+      file('/later.js', { ...chunk, bytes: 90_000, purpose: 'later' }),
+      file('https://other.example/x.js', { bytes: 70_000, purpose: 'other script' }),
+      file('/spare.js', { ...chunk, bytes: 80_000 }),
+    ],
+  );
+  const over = (...resources: number[]) =>
+    ({
+      requests: resources.map((resource) =>
+        requestRecord(0, 1, { resource, role: resource === 1 ? 'hinted' : resource === 5 ? 'in case' : 'needed' }),
+      ),
+    }) as unknown as Timeline;
+  const start = 300;
+
+  it('counts the files that this landing needs, and the script that runs shortest', () => {
+    const bytes = 5000 + 40_000 + 20_000 + 10_000;
+    const shortest = 7 + 50_000 * 0.00014;
+    expect(filesBound(program, over(0, 1, 2, 3, 4, 5), ROUND)).toBeCloseTo(start + bytes * 0.001 + shortest, 6);
+  });
+
+  it('without script is the document alone', () => {
+    expect(filesBound(program, over(-1, 2), ROUND)).toBeCloseTo(start + 50 + 5, 6);
   });
 });

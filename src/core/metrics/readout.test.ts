@@ -71,6 +71,39 @@ describe('readTimeline', () => {
     expect(mute.milestones.interactive).toBeNaN();
   });
 
+  it('goes past a task of more than 50 ms, and not of 50', () => {
+    const until = (from: number, to: number) =>
+      readTimeline(
+        program,
+        timeline(500, {
+          tasks: [task(from, to, 990)],
+          reveals: [...all, { part: 0, state: 'answering', at: 1000, cause }],
+        }),
+        DEFAULT_CONDITIONS,
+      ).milestones.interactive;
+    expect(until(1000, 1050)).toBe(1000);
+    expect(until(1000, 1051)).toBe(1051);
+    expect(until(940, 1000)).toBe(1000);
+    // Short, however late it ends.
+    expect(until(100_000, 100_010)).toBe(1000);
+  });
+
+  it('counts what pushes others away: parts of the first screen whose room nobody kept, once something shows', () => {
+    const pushing = page([], [], {
+      parts: [
+        screenPart('free', { fallback: { show: 'nothing', holdMs: 0 } }),
+        screenPart('kept', { fallback: { show: 'reserved space', holdMs: 0 } }),
+        screenPart('plain'),
+        screenPart('far', { place: 'below', fallback: { show: 'nothing', holdMs: 0 } }),
+      ],
+    });
+    const moves = (...reveals: Reveal[]) =>
+      readTimeline(pushing, timeline(500, { reveals }), DEFAULT_CONDITIONS).readout.moves;
+    expect(moves(shown(0, 500))).toBe(0);
+    expect(moves(shown(0, 501), { part: 0, state: 'answering', at: 700, cause })).toBe(1);
+    expect(moves(shown(1, 600), shown(2, 600), shown(3, 600))).toBe(0);
+  });
+
   it('sums what exceeds 50 ms between first content and interactive', () => {
     const made = timeline(500, {
       tasks: [task(450, 600), task(700, 740), task(800, 950)],
@@ -92,6 +125,13 @@ describe('readTimeline', () => {
     const three = [request(1000, 3000), request(1000, 3000), request(1000, 3000)];
     expect(strict({ tasks: [task(7000, 7100)], requests: three })).toBe(7100);
     expect(strict({ tasks: [task(9000, 9100)], requests: three })).toBe(500);
+    // Two in flight are quiet, three are not; one that begins as another ends is not one more.
+    expect(strict({ tasks: [task(7000, 7100)], requests: three.slice(1) })).toBe(500);
+    const after = [request(1000, 2000), request(1000, 2000), request(2000, 3000)];
+    expect(strict({ tasks: [task(7000, 7100)], requests: after })).toBe(500);
+    // Of exactly 50 ms, a task is not long.
+    expect(strict({ tasks: [task(1000, 1050)] })).toBe(500);
+    expect(strict({ tasks: [task(400, 500)] })).toBe(500);
   });
 
   it('counts requests and hops until interactive, sums and waste whenever they end', () => {

@@ -33,6 +33,37 @@ describe('a mix of conditions', () => {
     expect(spread).toBeCloseTo(0.2, 1);
   });
 
+  it('makes a link faster or slower as a whole, and a device too, each on its own', () => {
+    const of = ({ link, device }: (typeof drawn)[number]) => {
+      const plain = LINKS.find((l) => l.id === link.id)!;
+      const usual = DEVICES.find((d) => d.id === device.id)!;
+      expect(link.upKbps / plain.upKbps).toBeCloseTo(link.downKbps / plain.downKbps, 9);
+      expect(device.browserFactor / usual.browserFactor).toBeCloseTo(device.cpuFactor / usual.cpuFactor, 9);
+      return [link.rttMs / plain.rttMs, link.downKbps / plain.downKbps, device.cpuFactor / usual.cpuFactor].map(
+        Math.log,
+      );
+    };
+    const logs = drawn.map(of);
+    for (const [a, b] of [
+      [0, 1],
+      [0, 2],
+      [1, 2],
+    ] as const) {
+      const product = logs.reduce((sum, l) => sum + l[a] * l[b], 0) / logs.length;
+      expect(product / 0.2 ** 2).toBeCloseTo(0, 1);
+    }
+    for (const at of [0, 1, 2]) {
+      const spread = Math.sqrt(logs.reduce((sum, l) => sum + l[at] ** 2, 0) / logs.length);
+      expect(spread).toBeCloseTo(0.2, 1);
+    }
+  });
+
+  it('draws nobody without a weight, wherever they stand', () => {
+    const one = [0, 1, 0].map((weight, i) => ({ link: { ...LINKS[0], id: `l${i}` }, weight }));
+    const found = drawConditions({ ...mix, links: one }, 500, 3).map((c) => c.link.id);
+    expect(new Set(found)).toEqual(new Set(['l1']));
+  });
+
   it('without a spread lands exactly as its profiles do', () => {
     const program = page([{ at: 100, tag: 'script', group: 0, mode: 'module' }], [file('/a.js', { bytes: 30_000 })]);
     const plain = {
@@ -56,6 +87,8 @@ describe('percentiles', () => {
   it('leave out what never happened', () => {
     expect(percentile([5, Number.NaN, 1, 3, 2, 4], 0.5)).toBe(3);
     expect(percentile([1, 2], 1)).toBe(2);
+    expect(percentile([10, 9, 1, 8, 2, 7, 3, 6, 4, 5], 0.9)).toBe(10);
+    expect(percentile([10, 9, 1, 8, 2, 7, 3, 6, 4, 5], 0.1)).toBe(2);
     expect(percentile([], 0.5)).toBeNaN();
   });
 });

@@ -18,6 +18,16 @@ describe('calibrating by a recorded load event', () => {
     expect(found.load).toBeCloseTo(loadAt(rate), 0);
   });
 
+  it('reaches the ends of what is believed', () => {
+    const most = EVALUATION_RATE.likely * 8;
+    expect(calibrate(program, ROUND, loadAt(most))).toMatchObject({ reached: true });
+    expect(calibrate(program, ROUND, loadAt(0))).toMatchObject({
+      reached: true,
+      load: loadAt(calibrate(program, ROUND, loadAt(0)).rate),
+    });
+    expect(calibrate(program, ROUND, loadAt(0)).rate).toBeLessThan(most / 2 ** 17);
+  });
+
   it('says so where the rate alone can’t reach it, and stays at its limit', () => {
     const late = calibrate(program, ROUND, loadAt(EVALUATION_RATE.likely * 30));
     expect(late.reached).toBe(false);

@@ -62,6 +62,15 @@ describe('an HTTP Archive', () => {
     ]);
   });
 
+  it('takes what isn’t an object for a part that says nothing, and answers without waiting at once', () => {
+    const odd = [entry('/', 0, 10, { timings: null, response: 'none' }), entry('/a', 0, 0, { timings: { wait: 0 } })];
+    expect(readHar(har(odd), 'a.har').requests).toMatchObject([
+      { address: '/', sent: 0, firstByte: 0, end: 10, bytes: 0 },
+      { address: '/a', sent: 0, firstByte: 0, end: 0 },
+    ]);
+    expect(readHar({ log: { entries: odd, pages: [{ id: 'p', pageTimings: null }] } }, 'a.har').load).toBeNull();
+  });
+
   it('refuses what is none, holds nothing, or holds a whole day', () => {
     expect(() => readHar({}, 'a.har')).toThrow('no "log"');
     expect(() => readHar({ log: null }, 'a.har')).toThrow('no "log"');
