@@ -1,5 +1,5 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Route } from '../snapshot/route-types.ts';
+import type { Route, RouteChange } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { wildcard } from '../text/wildcard.ts';
 import type { Amendments, RouteAmendment } from './types.ts';
@@ -17,19 +17,33 @@ const DEFAULT_DOCUMENT = { bytes: 4000, serverMs: 60 };
  * that names a module that is gone, is listed and left aside, never an error.
  */
 export function amend(snapshot: Snapshot, amendments: Amendments): Amended {
-  const { moduleAt } = graphIndex(snapshot);
   const stale: Amended['stale'] = [];
-  const missing = (route: Partial<Route>) =>
-    [
-      ...(route.layouts ?? []),
-      ...(route.page === undefined ? [] : [route.page]),
-      ...(route.parts ?? []).map((p) => p.module),
-    ]
-      .concat((route.data ?? []).map((d) => d.module))
-      .find((path) => !moduleAt.has(path));
+  const routes = amendedRoutes(snapshot, amendments.routes, stale);
+  const scripts = amendedScripts(snapshot, amendments.scripts ?? {}, stale);
+  if (saysNothing(amendments)) return { snapshot, stale };
+  const keeps = amendments.keep.map((name) => wildcard(name, false));
+  const unusedRules = snapshot.unusedRules.filter(
+    (rule) => !rule.missing.some((name) => keeps.some((fits) => fits(name))),
+  );
+  const { visitors } = amendments;
+  const base = amendments.base ?? snapshot.base;
+  return { snapshot: { ...snapshot, routes, scripts, unusedRules, base, ...(visitors ? { visitors } : {}) }, stale };
+}
+
+function saysNothing({ routes, keep, base, scripts, visitors }: Amendments): boolean {
+  return (
+    routes.length === 0 &&
+    keep.length === 0 &&
+    base === null &&
+    Object.keys(scripts ?? {}).length === 0 &&
+    (visitors ?? null) === null
+  );
+}
+
+function amendedRoutes(snapshot: Snapshot, amendments: readonly RouteAmendment[], stale: Amended['stale']): Route[] {
   const routes: Route[] = [];
   const add = (route: Route, by: RouteAmendment | undefined) => {
-    const gone = by && missing(by.change);
+    const gone = by && missingModule(snapshot, by.change);
     const twin = routes.find((r) => r.pattern === route.pattern && r.realm === route.realm);
     if (gone !== undefined)
       stale.push({ at: nameOf(by!), reason: `names the module ${gone}, which is not in this snapshot` });
@@ -37,7 +51,7 @@ export function amend(snapshot: Snapshot, amendments: Amendments): Amended {
     else routes.push(route);
     return gone === undefined && !twin;
   };
-  const byName = new Map(amendments.routes.map((a) => [nameOf(a), a]));
+  const byName = new Map(amendments.map((a) => [nameOf(a), a]));
   for (const route of snapshot.routes) {
     const by = byName.get(nameOf(route));
     byName.delete(nameOf(route));
@@ -53,34 +67,28 @@ export function amend(snapshot: Snapshot, amendments: Amendments): Amended {
       stale.push({ at: nameOf(by), reason: `there is no entry ${by.realm} any more` });
     else add({ ...newRoute(by.realm, by.pattern, page), ...by.change }, by);
   }
-  const keeps = amendments.keep.map((name) => wildcard(name, false));
-  const unusedRules = snapshot.unusedRules.filter(
-    (rule) => !rule.missing.some((name) => keeps.some((fits) => fits(name))),
-  );
-  const { visitors = null, scripts: said = {} } = amendments;
+  return routes;
+}
+
+/** The first module that a correction names and the snapshot doesn't have. */
+function missingModule(
+  snapshot: Snapshot,
+  { layouts = [], page, parts = [], data = [] }: RouteChange,
+): string | undefined {
+  const { moduleAt } = graphIndex(snapshot);
+  const named = [...layouts, ...(page === undefined ? [] : [page]), ...[...parts, ...data].map((p) => p.module)];
+  return named.find((path) => !moduleAt.has(path));
+}
+
+function amendedScripts(
+  snapshot: Snapshot,
+  said: NonNullable<Amendments['scripts']>,
+  stale: Amended['stale'],
+): Snapshot['scripts'] {
   for (const id of Object.keys(said))
     if (!snapshot.scripts.some((s) => s.id === id))
       stale.push({ at: `script ${id}`, reason: 'there is no such script any more' });
-  const scripts = snapshot.scripts.map((s) => (Object.hasOwn(said, s.id) ? { ...s, ...said[s.id] } : s));
-  const same =
-    amendments.routes.length === 0 &&
-    amendments.keep.length === 0 &&
-    amendments.base === null &&
-    Object.keys(said).length === 0 &&
-    visitors === null;
-  return {
-    snapshot: same
-      ? snapshot
-      : {
-          ...snapshot,
-          routes,
-          scripts,
-          unusedRules,
-          base: amendments.base ?? snapshot.base,
-          ...(visitors === null ? {} : { visitors }),
-        },
-    stale,
-  };
+  return snapshot.scripts.map((s) => (Object.hasOwn(said, s.id) ? { ...s, ...said[s.id] } : s));
 }
 
 /** Which amendments change the app; the others are only kept beside it. */

@@ -2,6 +2,7 @@ import { carriedWeights, type Weight } from '../chunks/carried.ts';
 import { Reacher } from '../chunks/reach.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import { graphIndex, importKey } from '../snapshot/graph-index.ts';
+import type { Import } from '../snapshot/module-types.ts';
 import type { Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { shortName } from '../text/short-name.ts';
@@ -36,82 +37,105 @@ const MOSTLY = 0.6;
  * in what all routes share that mostly brings code which the page of some routes needs by itself. Heaviest first.
  */
 export function findLeaks(snapshot: Snapshot, effective: EffectivePlan, starts: Start[]): Leak[] {
+  const routes = new RoutesOfModules(snapshot, effective, starts);
   const index = graphIndex(snapshot);
-  const pages = new Map<number, Route[]>();
-  for (const { route } of starts) {
-    for (const path of [...route.layouts, route.page]) {
-      const m = index.moduleAt.get(path);
-      if (m !== undefined) pages.set(m, [...(pages.get(m) ?? []), route]);
-    }
-  }
-  const entry = snapshot.entries.filter((e) => e.kind === 'document').flatMap((e) => e.modules);
-  const entries = entry.flatMap((path) => index.moduleAt.get(path) ?? []);
-  const reacher = new Reacher(index, effective.deferred);
-  const pageReach = new Map([...pages.keys()].map((m) => [m, new Set(reacher.from([m]))]));
-  const shared = [...pages].filter(([, routes]) => routes.length === starts.length).map(([m]) => m);
-  const carried = carriedWeights(snapshot, index, effective.deferred, [...entries, ...shared]);
+  const carried = carriedWeights(snapshot, index, effective.deferred, [...routes.entries, ...routes.shared]);
   const leaks: Leak[] = [];
-  const seen = new Set<string>();
   for (const from of carried.modules) {
+    const seen = new Set<number>();
     for (let e = index.outStart[from]; e < index.outStart[from + 1]; e++) {
       const i = index.outgoing[e];
-      const { to, line } = snapshot.imports[i];
-      if (effective.deferred[i] || seen.has(`${from} ${to}`)) continue;
-      seen.add(`${from} ${to}`);
-      const weight = carried.ofImport(from, to);
-      const neededBy = pages.get(to) ?? [];
-      if (weight.minified < (neededBy.length > 0 ? LEAST_PAGE : LEAST)) continue;
-      const users = neededBy.length > 0 ? neededBy : isShared(from) ? usersOf(to, weight) : [];
-      const patterns = new Set(users.map((r) => r.pattern));
-      const paidBy = starts
-        .filter((s) => s.modules.has(to) && !patterns.has(s.route.pattern))
-        .map((s) => s.route.pattern);
-      if (patterns.size === 0 || paidBy.length === 0) continue;
-      const siblings = neededBy.length > 0 ? deferredSiblings(from) : 0;
-      const key = importKey(snapshot, snapshot.imports[i]);
-      const [name, target] = [shortName(snapshot.modules[to].path), snapshot.modules[to].path];
-      leaks.push({
-        import: key,
-        from: snapshot.modules[from].path,
-        line,
-        to: target,
-        name,
-        neededBy: [...patterns],
-        paidBy,
-        weight,
-        siblings,
-      });
+      const { to } = snapshot.imports[i];
+      if (effective.deferred[i] || seen.has(to)) continue;
+      seen.add(to);
+      const leak = leakBy(snapshot, snapshot.imports[i], carried.ofImport(from, to), routes, starts);
+      if (leak) leaks.push(leak);
     }
   }
   return leaks.sort((a, b) => b.weight.minified - a.weight.minified);
+}
+
+/** What leaks by one import that carries so much; null where nothing does that is worth a line. */
+function leakBy(
+  snapshot: Snapshot,
+  item: Import,
+  weight: Weight,
+  routes: RoutesOfModules,
+  starts: readonly Start[],
+): Leak | null {
+  const { from, to, line } = item;
+  const isPage = routes.withPage(to).length > 0;
+  if (weight.minified < (isPage ? LEAST_PAGE : LEAST)) return null;
+  const users = isPage ? routes.withPage(to) : routes.isShared(from) ? routes.using(to, weight) : [];
+  const neededBy = new Set(users.map((r) => r.pattern));
+  const paidBy = starts.filter((s) => s.modules.has(to) && !neededBy.has(s.route.pattern)).map((s) => s.route.pattern);
+  if (neededBy.size === 0 || paidBy.length === 0) return null;
+  return {
+    import: importKey(snapshot, item),
+    from: snapshot.modules[from].path,
+    line,
+    to: snapshot.modules[to].path,
+    name: shortName(snapshot.modules[to].path),
+    neededBy: [...neededBy],
+    paidBy,
+    weight,
+    siblings: isPage ? routes.deferredPagesOf(from) : 0,
+  };
+}
+
+/** Which routes modules belong to: as their page or layout, or by what those reach. */
+class RoutesOfModules {
+  readonly entries: readonly number[];
+  /** Pages and layouts of every route. */
+  readonly shared: readonly number[];
+  private readonly pages = new Map<number, Route[]>();
+  private readonly reacher: Reacher;
+  private readonly reach: ReadonlyMap<number, ReadonlySet<number>>;
+
+  constructor(
+    private readonly snapshot: Snapshot,
+    private readonly effective: EffectivePlan,
+    private readonly starts: readonly Start[],
+  ) {
+    const index = graphIndex(snapshot);
+    for (const { route } of starts)
+      for (const m of [...route.layouts, route.page].flatMap((path) => index.moduleAt.get(path) ?? []))
+        this.pages.set(m, [...this.withPage(m), route]);
+    this.entries = snapshot.entries
+      .filter((e) => e.kind === 'document')
+      .flatMap((e) => e.modules.flatMap((path) => index.moduleAt.get(path) ?? []));
+    this.shared = [...this.pages].filter(([, routes]) => routes.length === starts.length).map(([m]) => m);
+    this.reacher = new Reacher(index, effective.deferred);
+    this.reach = new Map([...this.pages.keys()].map((m) => [m, new Set(this.reacher.from([m]))]));
+  }
+
+  /** Routes of which a module is the page or a layout. */
+  withPage(m: number): Route[] {
+    return this.pages.get(m) ?? [];
+  }
 
   /** The entry, a layout of every route, or what only they import: not another route's page. */
-  function isShared(m: number): boolean {
-    return entries.includes(m) || shared.includes(m);
+  isShared(m: number): boolean {
+    return this.entries.includes(m) || this.shared.includes(m);
   }
 
   /** Routes whose own page reaches most of what an import carries; none for what holds the routes together. */
-  function usersOf(to: number, weight: Weight): Route[] {
-    const own = reacher.from([to]);
-    if (own.some((m) => pages.has(m))) return [];
-    const routes: Route[] = [];
-    for (const [page, used] of pages) {
-      const users = pages.get(page)!;
-      if (users.length === starts.length) continue;
-      const reach = pageReach.get(page)!;
+  using(to: number, weight: Weight): Route[] {
+    const own = this.reacher.from([to]);
+    if (own.some((m) => this.pages.has(m))) return [];
+    return [...this.pages].flatMap(([page, routes]) => {
+      const reach = this.reach.get(page)!;
+      if (routes.length === this.starts.length || reach.has(to)) return [];
       let common = 0;
-      for (const m of own) if (reach.has(m)) common += snapshot.modules[m].bytes.minified;
-      if (common >= weight.minified * MOSTLY && !reach.has(to)) routes.push(...used);
-    }
-    return routes;
+      for (const m of own) if (reach.has(m)) common += this.snapshot.modules[m].bytes.minified;
+      return common >= weight.minified * MOSTLY ? routes : [];
+    });
   }
 
-  function deferredSiblings(from: number): number {
-    let count = 0;
-    for (let e = index.outStart[from]; e < index.outStart[from + 1]; e++) {
-      const i = index.outgoing[e];
-      if (effective.deferred[i] && pages.has(snapshot.imports[i].to)) count++;
-    }
-    return count;
+  /** How many pages a module imports deferred. */
+  deferredPagesOf(from: number): number {
+    const index = graphIndex(this.snapshot);
+    const own = index.outgoing.subarray(index.outStart[from], index.outStart[from + 1]);
+    return own.filter((i) => this.effective.deferred[i] && this.pages.has(this.snapshot.imports[i].to)).length;
   }
 }

@@ -39,12 +39,7 @@ export function firstScreenOf(
   const begin = [...graph.roots[landing.entry].target, ...chain];
   const closed = elsewhere(snapshot, route, begin);
   const drawn = partsByModule(snapshot, route);
-  const landed = new Map<number, number>();
-  for (const l of landing.roots) {
-    const [target] = graph.roots[l.root].target;
-    if (comesWithCode(l.trigger) || drawn.get(target)?.some((p) => placeOf(p) === 'first screen'))
-      landed.set(target, l.root);
-  }
+  const landed = landedTargets(graph, landing, drawn);
   for (const m of begin) drawn.delete(m);
   const sized: { module: number; screens: Screens }[] = [];
 
@@ -61,7 +56,7 @@ export function firstScreenOf(
         const parts = drawn.get(to);
         if (parts?.every((p) => placeOf(p) === 'later' || placeOf(p) === 'below')) continue;
         if (parts?.every((p) => screensOf(p) !== null)) {
-          for (const p of parts) sized.push({ module: to, screens: screensOf(p)! });
+          sized.push(...parts.map((p) => ({ module: to, screens: screensOf(p)! })));
           continue;
         }
         if (plan.deferred[i]) roots.add(root!);
@@ -90,6 +85,21 @@ export function firstScreenOf(
     });
   }
   return { roots, always, onScreens };
+}
+
+/** Split points that the landing asks for because its first screen draws them, each with its root. */
+function landedTargets(
+  graph: ChunkGraph,
+  landing: Landing,
+  drawn: ReadonlyMap<number, readonly Part[]>,
+): Map<number, number> {
+  const landed = new Map<number, number>();
+  for (const l of landing.roots) {
+    const [target] = graph.roots[l.root].target;
+    if (comesWithCode(l.trigger) || drawn.get(target)?.some((p) => placeOf(p) === 'first screen'))
+      landed.set(target, l.root);
+  }
+  return landed;
 }
 
 function partsByModule(snapshot: Snapshot, route: Route): Map<number, Part[]> {

@@ -73,7 +73,7 @@ describe('criticalChain', () => {
     const timeline = {
       requests: [],
       tasks: [
-        task(150, 160, 200, by({ kind: 'timer', at: 150, task: 1 })),
+        task(150, 160, 200, by({ kind: 'task', at: 150, task: 1 })),
         task(100, 100, 140, by({ at: 100, task: 0 })),
       ],
     } as unknown as Timeline;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { anyConditions, anyLivedApp, anyPicks, planBy } from '../../test-support/plans.ts';
-import { ROUND } from '../../test-support/programs.ts';
+import { file, page, ROUND, requestRecord } from '../../test-support/programs.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { PlanFigures } from '../compare/figures.ts';
 import { inventoryOf } from '../inventory/inventory.ts';
@@ -9,6 +9,8 @@ import { BASELINE, type Decision } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import { shipped } from '../ship/shipped.ts';
 import { LINKS } from '../sim/conditions.ts';
+import type { Timeline } from '../sim/types.ts';
+import { startSums } from './start.ts';
 
 const app = sketch(
   {
@@ -81,6 +83,16 @@ describe('the sums of a landing', () => {
     };
     const { readout } = predict(inlined, { ...BASELINE, decisions: [hint] }, '/', ROUND).reading;
     expect(readout).toMatchObject({ otherScripts: 0, alsoFetched: 5000, wasted: 5000 });
+  });
+
+  it('count a file that is asked for again as fetched besides, and mark those of unknown size', () => {
+    const program = page([], [file('/a.js'), file('/x.js', { purpose: 'other script', bytes: 0, unknownSize: true })]);
+    const requests = [requestRecord(0, 9), requestRecord(1, 9), requestRecord(2, 9, { resource: 1 })];
+    expect(startSums(program, { requests } as unknown as Timeline, ROUND)).toEqual({
+      start: [{ request: 0, bytes: 1000, idle: 0 }],
+      'also fetched': [{ request: 1, bytes: 1000, idle: 0 }],
+      'other scripts': [{ request: 2, bytes: 0, idle: 0, unknown: true }],
+    });
   });
 
   it('say what of the start the first screen can do without, on this screen', () => {

@@ -11,7 +11,14 @@ import {
   type VisitDocument,
   type VisitProgram,
 } from '../load/types.ts';
-import type { Visit } from './types.ts';
+import type { Visit, VisitStep } from './types.ts';
+
+/** How far a visit has been compiled: where the person is, and under which document. */
+interface Place {
+  documents: VisitDocument[];
+  route: string;
+  opened: string;
+}
 
 /** Compiles visits of one app under one plan; what they share (chunks, documents) is made once. */
 export class VisitCompiler {
@@ -58,76 +65,90 @@ export class VisitCompiler {
    * route doesn't have at that moment, and a move inside the app where there is no way.
    */
   compile(visit: Visit): VisitProgram {
-    const documents: VisitDocument[] = [];
-    let route = visit.landing;
-    let opened = route;
-    const open = (pattern: string, begins: VisitDocument['begins'], awayMs: number, holds: string[], at: string) => {
-      route = opened = this.known(pattern, at);
-      const { program, main } = this.document(pattern);
-      const conditions = this.holding(opened, pattern, holds);
-      documents.push({ program, begins, awayMs, main, conditions, steps: [] });
-    };
-    open(visit.landing, 'landing', 0, visit.holds, 'landing');
+    const now: Place = { documents: [], route: visit.landing, opened: visit.landing };
+    this.open(now, visit.landing, 'landing', 0, visit.holds, 'landing');
     visit.steps.forEach((step, at) => {
-      const name = `steps[${at}]`;
-      const compiled: CompiledStep = {
-        index: at,
-        does: 'interaction',
-        interaction: -1,
-        conditions: [],
-        dwellMs: step.dwellMs,
-        leadMs: 0,
-      };
-      documents.at(-1)!.steps.push(compiled);
-      switch (step.does) {
-        case 'act':
-        case 'scroll':
-          compiled.interaction = this.interactionOn(opened, route, step.part, name);
-          compiled.leadMs = step.leadMs;
-          return;
-        case 'approach':
-          compiled.does = 'approach';
-          compiled.leadMs = step.leadMs;
-          if ('part' in step) compiled.interaction = this.interactionOn(opened, route, step.part, name);
-          else
-            compiled.interaction =
-              this.document(opened).interactions.get(moveInteraction(this.known(step.to, name))) ?? -1;
-          return;
-        case 'move': {
-          this.known(step.to, name);
-          const interaction = this.document(opened).interactions.get(moveInteraction(step.to));
-          compiled.leadMs = step.leadMs;
-          if (step.by === 'inside') {
-            if (interaction === undefined)
-              throw new InputError(
-                'No way inside the app',
-                `${route} and ${step.to} don't share a document that could show both. Make it a move that opens a document.`,
-                name,
-              );
-            compiled.interaction = interaction;
-            compiled.conditions = this.holding(opened, step.to, step.holds);
-            route = step.to;
-            return;
-          }
-          compiled.does = 'leave';
-          compiled.interaction = this.document(opened).interactions.get(leaveInteraction(step.to)) ?? interaction ?? -1;
-          open(step.to, 'link', 0, step.holds, name);
-          return;
-        }
-        case 'resize':
-          compiled.does = 'resize';
-          compiled.size = { width: step.width, height: step.height };
-          return;
-        case 'deploy':
-          compiled.does = 'deploy';
-          return;
-        case 'return':
-          compiled.does = step.deployed ? 'deploy' : 'leave';
-          if (step.deployed) documents.at(-1)!.steps.push({ ...compiled, does: 'leave', dwellMs: 0 });
-          open(step.to, 'return', step.awayMs, step.holds, name);
-      }
+      this.compileStep(now, step, at);
     });
-    return { documents };
+    return { documents: now.documents };
+  }
+
+  private open(
+    now: Place,
+    pattern: string,
+    begins: VisitDocument['begins'],
+    awayMs: number,
+    holds: string[],
+    at: string,
+  ): void {
+    now.route = now.opened = this.known(pattern, at);
+    const { program, main } = this.document(pattern);
+    const conditions = this.holding(pattern, pattern, holds);
+    now.documents.push({ program, begins, awayMs, main, conditions, steps: [] });
+  }
+
+  private compileStep(now: Place, step: VisitStep, at: number): void {
+    const name = `steps[${at}]`;
+    const { steps } = now.documents.at(-1)!;
+    const plain: CompiledStep = {
+      index: at,
+      does: 'interaction',
+      interaction: -1,
+      conditions: [],
+      dwellMs: step.dwellMs,
+      leadMs: 'leadMs' in step ? step.leadMs : 0,
+    };
+    switch (step.does) {
+      case 'act':
+      case 'scroll':
+        steps.push({ ...plain, interaction: this.interactionOn(now.opened, now.route, step.part, name) });
+        return;
+      case 'approach':
+        steps.push({ ...plain, does: 'approach', interaction: this.approached(now, step, name) });
+        return;
+      case 'move':
+        this.compileMove(now, step, plain, name);
+        return;
+      case 'resize':
+        steps.push({ ...plain, does: 'resize', size: { width: step.width, height: step.height } });
+        return;
+      case 'deploy':
+        steps.push({ ...plain, does: 'deploy' });
+        return;
+      case 'return':
+        if (step.deployed) steps.push({ ...plain, does: 'deploy' }, { ...plain, does: 'leave', dwellMs: 0 });
+        else steps.push({ ...plain, does: 'leave' });
+        this.open(now, step.to, 'return', step.awayMs, step.holds, name);
+    }
+  }
+
+  private approached(now: Place, step: VisitStep & { does: 'approach' }, name: string): number {
+    if ('part' in step) return this.interactionOn(now.opened, now.route, step.part, name);
+    return this.document(now.opened).interactions.get(moveInteraction(this.known(step.to, name))) ?? -1;
+  }
+
+  private compileMove(now: Place, step: VisitStep & { does: 'move' }, plain: CompiledStep, name: string): void {
+    this.known(step.to, name);
+    const { steps } = now.documents.at(-1)!;
+    const { interactions } = this.document(now.opened);
+    const interaction = interactions.get(moveInteraction(step.to));
+    if (step.by === 'document') {
+      steps.push({
+        ...plain,
+        does: 'leave',
+        interaction: interactions.get(leaveInteraction(step.to)) ?? interaction ?? -1,
+      });
+      this.open(now, step.to, 'link', 0, step.holds, name);
+      return;
+    }
+    if (interaction === undefined)
+      throw new InputError(
+        'No way inside the app',
+        `${now.route} and ${step.to} don't share a document that could show both. Make it a move that opens a document.`,
+        name,
+      );
+    steps.push({ ...plain, interaction, conditions: this.holding(now.opened, step.to, step.holds) });
+    now.route = step.to;
   }
 
   private known(pattern: string, at: string): string {

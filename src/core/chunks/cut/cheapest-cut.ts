@@ -1,6 +1,7 @@
-import { effectivePlan } from '../../plan/effective.ts';
+import { type EffectivePlan, effectivePlan } from '../../plan/effective.ts';
 import type { Plan } from '../../plan/types.ts';
-import { graphIndex, importKey } from '../../snapshot/graph-index.ts';
+import { type GraphIndex, graphIndex, importKey } from '../../snapshot/graph-index.ts';
+import type { Import } from '../../snapshot/module-types.ts';
 import type { Route } from '../../snapshot/route-types.ts';
 import type { Snapshot } from '../../snapshot/types.ts';
 import { startModules } from '../start-modules.ts';
@@ -32,61 +33,61 @@ export function cheapestCut(snapshot: Snapshot, plan: Plan, route: Route, freed:
   const later = new Set<number>();
   for (const { place, module } of route.parts)
     (place === 'first screen' ? forbidden : later).add(index.moduleAt.get(module) ?? -1);
-  const wanted = new Set(freed);
   if (freed.some((m) => forbidden.has(m))) return null;
 
-  const node = new Map<number, number>();
-  const reached: number[] = [];
-  const enter = (m: number) => {
-    if (node.has(m)) return;
-    node.set(m, reached.length + 2);
-    reached.push(m);
-  };
-  for (const m of starts) enter(m);
-  for (const m of reached) {
-    for (let e = index.outStart[m]; e < index.outStart[m + 1]; e++) {
-      const i = index.outgoing[e];
-      if (!deferred[i] && !wanted.has(m)) enter(snapshot.imports[i].to);
-    }
-  }
+  const wanted = new Set(freed);
+  const reached = reachedUntil(snapshot, deferred, starts, wanted);
+  const node = new Map(reached.map((m, at) => [m, at + 2]));
   const [source, sink] = [0, 1];
   const flow = new Flow(reached.length + 2);
   for (const m of starts) flow.link(source, node.get(m)!, Number.POSITIVE_INFINITY);
   for (const m of wanted) if (node.has(m)) flow.link(node.get(m)!, sink, Number.POSITIVE_INFINITY);
-  const pairs = new Map<number, { from: number; to: number }>();
+  const pairs: [number, number][] = [];
   for (const from of reached) {
     if (wanted.has(from)) continue;
-    const seen = new Set<number>();
-    for (let e = index.outStart[from]; e < index.outStart[from + 1]; e++) {
-      const i = index.outgoing[e];
+    const seen = new Set([from]);
+    for (const i of importsOf(index, from)) {
       const { to } = snapshot.imports[i];
-      if (deferred[i] || to === from || seen.has(to)) continue;
+      if (deferred[i] || seen.has(to)) continue;
       seen.add(to);
-      const of = snapshot.modules[to].package;
-      const inside = of !== null && of === snapshot.modules[from].package;
-      const { sync } = snapshot.imports[i];
-      const cost = inside
-        ? COST.insidePackage
-        : sync
-          ? COST.neededAtOnce
-          : later.has(to) || of !== null
-            ? COST.good
-            : COST.other;
-      pairs.set(flow.link(node.get(from)!, node.get(to)!, forbidden.has(to) ? Number.POSITIVE_INFINITY : cost), {
-        from,
-        to,
-      });
+      pairs.push([from, to]);
+      const cost = forbidden.has(to) ? Number.POSITIVE_INFINITY : costOf(snapshot, snapshot.imports[i], later);
+      flow.link(node.get(from)!, node.get(to)!, cost);
     }
   }
   if (!Number.isFinite(flow.fill(source, sink))) return null;
   const near = flow.reachable(source);
-  const imports: string[] = [];
-  for (const { from, to } of pairs.values()) {
-    if (!near[node.get(from)!] || near[node.get(to)!]) continue;
-    for (let e = index.outStart[from]; e < index.outStart[from + 1]; e++) {
-      const i = index.outgoing[e];
-      if (!deferred[i] && snapshot.imports[i].to === to) imports.push(importKey(snapshot, snapshot.imports[i]));
-    }
+  const cut = pairs.filter(([from, to]) => near[node.get(from)!] && !near[node.get(to)!]);
+  const imports = cut.flatMap(([from, to]) =>
+    [...importsOf(index, from)].filter((i) => !deferred[i] && snapshot.imports[i].to === to),
+  );
+  return { imports: imports.map((i) => importKey(snapshot, snapshot.imports[i])).sort() };
+}
+
+function importsOf(index: GraphIndex, from: number): Uint32Array {
+  return index.outgoing.subarray(index.outStart[from], index.outStart[from + 1]);
+}
+
+/** Modules that start modules reach over static imports, in that order; what the wanted ones import isn't followed. */
+function reachedUntil(
+  snapshot: Snapshot,
+  deferred: EffectivePlan['deferred'],
+  starts: readonly number[],
+  wanted: ReadonlySet<number>,
+): number[] {
+  const index = graphIndex(snapshot);
+  const reached = new Set(starts);
+  // What is added to a set while it is gone through is met as well.
+  for (const m of reached) {
+    if (wanted.has(m)) continue;
+    for (const i of importsOf(index, m)) if (!deferred[i]) reached.add(snapshot.imports[i].to);
   }
-  return { imports: imports.sort() };
+  return [...reached];
+}
+
+function costOf(snapshot: Snapshot, { from, to, sync }: Import, later: ReadonlySet<number>): number {
+  const of = snapshot.modules[to].package;
+  if (of !== null && of === snapshot.modules[from].package) return COST.insidePackage;
+  if (sync) return COST.neededAtOnce;
+  return later.has(to) || of !== null ? COST.good : COST.other;
 }
