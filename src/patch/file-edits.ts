@@ -84,8 +84,8 @@ export class FileEdits {
 
   /** Statements before what a function gives whose body is one expression: it becomes a block, once for all of them. */
   beforeBody(fn: SyntaxNode, body: SyntaxNode, statement: string): void {
-    const known = this.bodies.get(fn);
-    if (known) known.statements.push(statement);
+    const cached = this.bodies.get(fn);
+    if (cached) cached.statements.push(statement);
     else this.bodies.set(fn, { body, statements: [statement] });
   }
 

@@ -26,8 +26,8 @@ export class Packages {
 
   private at(folder: string): Described | null {
     if (folder === this.root || !folder.startsWith(this.root)) return null;
-    const known = this.byFolder.get(folder);
-    if (known !== undefined) return known;
+    const cached = this.byFolder.get(folder);
+    if (cached !== undefined) return cached;
     const found = this.describe(folder) ?? this.at(path.dirname(folder));
     this.byFolder.set(folder, found);
     return found;

@@ -102,10 +102,10 @@ export function prunedLinks(modules: ReadonlyMap<string, ReadModule>): Map<strin
     return m && { sideEffects: m.module.sideEffects, reexports: m.reexports };
   };
   const links = new Map<string, ReadModule['imports']>();
-  const known: Homes = new Map();
+  const cache: Homes = new Map();
   for (const { path, imports } of modules.values()) {
     const led = imports.flatMap(({ found, to }) =>
-      followNames(found, to, moduleAt, known).map((target) => ({
+      followNames(found, to, moduleAt, cache).map((target) => ({
         found: { ...found, names: target.names },
         to: target.to,
       })),

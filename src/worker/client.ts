@@ -27,8 +27,8 @@ export function onBreakdown(then: () => void): void {
 
 /** An analyst on its own thread; started at first use, and again after it broke down. */
 function analystNamed(name: string): RemoteAnalyst {
-  const known = started.get(name);
-  if (known) return known.remote;
+  const cached = started.get(name);
+  if (cached) return cached.remote;
   const lock = `${name} ${crypto.getRandomValues(new Uint32Array(4)).join('-')}`;
   const worker = new Worker(new URL('./analyst.worker.ts', import.meta.url), { type: 'module', name: lock });
   const broken = new Promise<never>((_, reject) => {

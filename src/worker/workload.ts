@@ -9,17 +9,17 @@ export const REFERENCE_MS = 11;
  * apart, maps filled, lists sorted. Gives a number, so that nothing of it can be left out.
  */
 export function workload(): number {
-  const known = new Map<string, { run: (n: number) => number; text: string }>();
+  const cache = new Map<string, { run: (n: number) => number; text: string }>();
   let seed = 7;
   for (let i = 0; i < PIECES; i++) {
     seed = (seed * 1103515245 + 12345) & 0x7fffffff;
     const name = `piece-${seed % PIECES}-${i}`;
-    known.set(name, { run: (n) => (n * i + seed) % 9973, text: name.split('-').reverse().join('/') });
+    cache.set(name, { run: (n) => (n * i + seed) % 9973, text: name.split('-').reverse().join('/') });
   }
-  const names = [...known.keys()].sort();
+  const names = [...cache.keys()].sort();
   let sum = 0;
   for (const name of names) {
-    const { run, text } = known.get(name)!;
+    const { run, text } = cache.get(name)!;
     sum = (sum + run(text.length) + JSON.stringify({ name, text, list: [sum % 7, text.length] }).length) % 1_000_003;
   }
   return sum;

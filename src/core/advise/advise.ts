@@ -177,18 +177,18 @@ class Part {
   }
 
   private scorerFor(whose: NonNullable<CandidateFinding['whose']>): { scorer: Scorer; before: Score } {
-    let known = this.scorers.get(whose);
-    if (!known) {
+    let cached = this.scorers.get(whose);
+    if (!cached) {
       const { conditions, app, model, compilations } = this;
       const under: Conditions =
         whose === 'data savers'
           ? { ...conditions, device: { ...conditions.device, dataSaver: true } }
           : { ...conditions, cache: 'deployed' };
       const scorer = new Scorer(app, model, under, compilations);
-      known = { scorer, before: scorer.score(this.plan) };
-      this.scorers.set(whose, known);
+      cached = { scorer, before: scorer.score(this.plan) };
+      this.scorers.set(whose, cached);
     }
-    return known;
+    return cached;
   }
 }
 

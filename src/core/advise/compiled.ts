@@ -44,13 +44,13 @@ export class Compilations {
     const compiler = new VisitCompiler(app, (from) => this.moves.get(from) ?? NOWHERE);
     const landings = new Map<string, { program: LoadProgram; key: string }>();
     const landing = (pattern: string) => {
-      let known = landings.get(pattern);
-      if (!known) {
+      let cached = landings.get(pattern);
+      if (!cached) {
         const program = compileLoad(app, pattern);
-        known = { program, key: JSON.stringify(program) };
-        landings.set(pattern, known);
+        cached = { program, key: JSON.stringify(program) };
+        landings.set(pattern, cached);
       }
-      return known;
+      return cached;
     };
     return { snapshot: app.snapshot, compiler, landing };
   }
@@ -59,13 +59,13 @@ export class Compilations {
   private planned(snapshot: Snapshot, plan: Plan): PlannedApp {
     const effective = effectivePlan(snapshot, plan);
     const key = JSON.stringify(plan.decisions.filter((d) => d.kind !== 'hint' && d.kind !== 'put aside'));
-    const known = this.graphs.get(key) ?? formChunks(snapshot, effective);
+    const cached = this.graphs.get(key) ?? formChunks(snapshot, effective);
     this.graphs.delete(key);
-    this.graphs.set(key, known);
+    this.graphs.set(key, cached);
     for (const [oldest] of this.graphs) {
       if (this.graphs.size <= MOST_GRAPHS) break;
       this.graphs.delete(oldest);
     }
-    return { snapshot, plan: effective, graph: known };
+    return { snapshot, plan: effective, graph: cached };
   }
 }

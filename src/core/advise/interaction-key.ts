@@ -146,8 +146,8 @@ class Walk {
   ): unknown {
     if (at < 0) return at;
     const met = this.met[of];
-    const known = met.get(at);
-    if (known !== undefined) return known;
+    const earlier = met.get(at);
+    if (earlier !== undefined) return earlier;
     met.set(at, met.size);
     return this.fields(this.program[of][at] as unknown as T, holds);
   }

@@ -26,7 +26,7 @@ const MOST_KNOWN = 50_000_000;
  * and (twice) interactive; each wait until shown and until complete, as often as it happens; wasted bytes at a price.
  */
 export class Scorer {
-  private readonly known = new Map<string, unknown>();
+  private readonly cache = new Map<string, unknown>();
   private readonly numbers = new Map<string, number>();
   private nextNumber = 0;
   private readonly learned = new Map<string, Score>();
@@ -58,8 +58,8 @@ export class Scorer {
   /** With `only`, as if nobody came to other routes. */
   score(plan: Plan, only?: ReadonlySet<string>): Score {
     if (!only && this.learned.size > 0) {
-      const known = this.learned.get(JSON.stringify(plan.decisions));
-      if (known) return known;
+      const cached = this.learned.get(JSON.stringify(plan.decisions));
+      if (cached) return cached;
     }
     const { snapshot, compiler, landing } = this.compilations.of(plan);
     const meant = only ? snapshot.routes.filter((r) => only.has(r.pattern)) : snapshot.routes;
@@ -155,13 +155,13 @@ export class Scorer {
 
   /** A short name for a long key. */
   private numberOf(key: string): number {
-    let known = this.numbers.get(key);
-    if (known === undefined) {
+    let cached = this.numbers.get(key);
+    if (cached === undefined) {
       // Never given twice, so that what was forgotten isn't taken for something else.
-      known = this.nextNumber++;
-      this.numbers.set(key, known);
+      cached = this.nextNumber++;
+      this.numbers.set(key, cached);
     }
-    return known;
+    return cached;
   }
 
   private play(compiler: VisitCompiler, { route, kind, to, hesitation }: Wish): Pick<WaitScore, 'wait' | 'flashes'> {
@@ -177,15 +177,15 @@ export class Scorer {
   }
 
   private remember<T>(key: string, make: () => T): T {
-    if (this.known.has(key)) return this.known.get(key) as T;
+    if (this.cache.has(key)) return this.cache.get(key) as T;
     this.length += key.length;
     if (this.length > MOST_KNOWN) {
-      this.known.clear();
+      this.cache.clear();
       this.numbers.clear();
       this.length = key.length;
     }
     const made = make();
-    this.known.set(key, made);
+    this.cache.set(key, made);
     return made;
   }
 }

@@ -13,7 +13,7 @@ import type { Candidate, Circumstance, Measured, MeasuredShares, RouteShare, Wan
  */
 export class SetEvaluator {
   private readonly scorers: { scorer: Scorer; circumstance: Circumstance }[];
-  private readonly known = new Map<string, RouteShare[]>();
+  private readonly cache = new Map<string, RouteShare[]>();
   private readonly patterns: string[];
   private readonly first = new Map<string, number[]>();
   /** Sets and routes that were really simulated. */
@@ -37,7 +37,7 @@ export class SetEvaluator {
     this.patterns = app.routes.map((r) => r.pattern);
     this.measure([]);
     for (const pattern of this.patterns) {
-      const own = this.known.get(keyOf(pattern, []))!.map((s) => s.firstContent);
+      const own = this.cache.get(keyOf(pattern, []))!.map((s) => s.firstContent);
       this.first.set(pattern, reference?.first.get(pattern) ?? own);
     }
   }
@@ -64,7 +64,7 @@ export class SetEvaluator {
 
   /** Takes over what another evaluator of the same app, plan, candidates and circumstances has measured. */
   learn(shares: MeasuredShares): void {
-    for (const [key, own] of shares) if (!this.known.has(key)) this.known.set(key, own);
+    for (const [key, own] of shares) if (!this.cache.has(key)) this.cache.set(key, own);
   }
 
   /** What is known of sets, once they are measured. */
@@ -72,7 +72,7 @@ export class SetEvaluator {
     const found = new Map<string, RouteShare[]>();
     for (const set of sets) {
       this.measure(set);
-      for (const { key } of this.keysOf(set)) found.set(key, this.known.get(key)!);
+      for (const { key } of this.keysOf(set)) found.set(key, this.cache.get(key)!);
     }
     return [...found];
   }
@@ -84,19 +84,19 @@ export class SetEvaluator {
 
   measure(set: readonly number[]): Measured {
     const keys = this.keysOf(set);
-    const missing = keys.filter(({ key }) => !this.known.has(key));
+    const missing = keys.filter(({ key }) => !this.cache.has(key));
     if (missing.length > 0) {
       const plan = this.planOf(set);
       const only = new Set(missing.map((m) => m.pattern));
       const scores = this.scorers.map(({ scorer }) => scorer.score(plan, only));
       for (const { pattern, key } of missing)
-        this.known.set(
+        this.cache.set(
           key,
           scores.map((score, at) => shareOf(score, pattern, this.scorers[at].scorer)),
         );
       this.measured++;
     }
-    return this.sum(keys.map(({ pattern, key }) => ({ pattern, shares: this.known.get(key)! })));
+    return this.sum(keys.map(({ pattern, key }) => ({ pattern, shares: this.cache.get(key)! })));
   }
 
   private sum(routes: { pattern: string; shares: RouteShare[] }[]): Measured {

@@ -74,8 +74,8 @@ const cache = new WeakMap<Snapshot, Columns>();
 
 /** Sizes of all modules as columns, which are much quicker to add up than objects. */
 function columnsOf(snapshot: Snapshot): Columns {
-  const known = cache.get(snapshot);
-  if (known) return known;
+  const cached = cache.get(snapshot);
+  if (cached) return cached;
   const { modules } = snapshot;
   const column = (of: (bytes: ModuleBytes) => number) => Float64Array.from(modules, (m) => of(m.bytes));
   const before = new Float64Array(modules.length);

@@ -59,8 +59,8 @@ export function styleConflicts(snapshot: Snapshot, plan: Plan): StyleConflict[] 
         if (!pair) continue;
         const key = `${realm} ${Math.min(...pair)} ${Math.max(...pair)}`;
         const [first, second] = pair.map((m) => snapshot.modules[m].path);
-        const known = found.get(key);
-        if (known) known.pairs++;
+        const existing = found.get(key);
+        if (existing) existing.pairs++;
         else found.set(key, { realm, first, second, asSaid: one.name, reversed: other.name, pairs: 1 });
       }
     });

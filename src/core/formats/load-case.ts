@@ -206,8 +206,8 @@ class Translator {
   private group(value: unknown, at: string): number {
     const lead = this.find(value, at);
     const href = this.resources[lead].address;
-    const known = this.groupOf.get(href);
-    if (known !== undefined) return known;
+    const existing = this.groupOf.get(href);
+    if (existing !== undefined) return existing;
     const order: number[] = [];
     const seen = new Set<number>();
     const visit = (r: number) => {
@@ -223,11 +223,11 @@ class Translator {
   }
 
   private part(id: string, more: Partial<ScreenPart> = {}): number {
-    const known = this.partOf.get(id);
-    if (known !== undefined) {
+    const existing = this.partOf.get(id);
+    if (existing !== undefined) {
       // A trigger may have named it before the markup says where it stands.
-      Object.assign(this.parts[known], more);
-      return known;
+      Object.assign(this.parts[existing], more);
+      return existing;
     }
     const at =
       this.parts.push({

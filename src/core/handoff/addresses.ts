@@ -14,7 +14,7 @@ export class Addresses {
   /** Stand-ins that were given out. */
   readonly standIns = new Set<string>();
   private readonly names = new FreeNames();
-  private readonly known = new Map<number, string>();
+  private readonly cache = new Map<number, string>();
 
   constructor(
     private readonly snapshot: Snapshot,
@@ -23,11 +23,11 @@ export class Addresses {
   ) {}
 
   of(chunk: number): string {
-    const known = this.known.get(chunk);
-    if (known !== undefined) return known;
+    const cached = this.cache.get(chunk);
+    if (cached !== undefined) return cached;
     const file = this.fileOf(chunk);
     const address = file === null ? this.standIn(chunk) : `${this.snapshot.base}${file}`;
-    this.known.set(chunk, address);
+    this.cache.set(chunk, address);
     return address;
   }
 

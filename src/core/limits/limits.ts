@@ -31,11 +31,11 @@ export function limitStates(
   plans: readonly Plan[],
   plan?: Plan,
 ): LimitState[] {
-  const known = new Map<Plan, PlanFigures>();
+  const cache = new Map<Plan, PlanFigures>();
   return limits.map((limit) => {
     const under = plan ?? planOfLimit(limit, plans);
-    const figures = known.get(under) ?? new PlanFigures(app, under);
-    known.set(under, figures);
+    const figures = cache.get(under) ?? new PlanFigures(app, under);
+    cache.set(under, figures);
     return stateOf(app, figures, limit);
   });
 }

@@ -25,10 +25,10 @@ export class Files {
   ) {}
 
   chunk(c: number, purpose: Resource['purpose']): number {
-    const known = this.ofChunk.get(c);
-    if (known !== undefined) {
-      if (purpose === 'start') this.resources[known].purpose = 'start';
-      return known;
+    const cached = this.ofChunk.get(c);
+    if (cached !== undefined) {
+      if (purpose === 'start') this.resources[cached].purpose = 'start';
+      return cached;
     }
     const chunk = this.graph.chunks[c];
     const own = { ...emptyResource(), ...chunkFile(chunk, this.snapshot.base) };
@@ -44,8 +44,8 @@ export class Files {
 
   /** The load group of a root; what it evaluates last is what was asked for. */
   root(landed: LandedRoot, after: number[]): number {
-    const known = this.ofRoot.get(landed.root);
-    if (known !== undefined) return known;
+    const cached = this.ofRoot.get(landed.root);
+    if (cached !== undefined) return cached;
     const root = this.graph.roots[landed.root];
     const purpose = this.firstScreen.roots.has(landed.root) ? 'start' : 'later';
     const target = new Set(root.target);

@@ -34,7 +34,7 @@ function follow<K extends Ship['kind']>(snapshot: Snapshot, decision: Extract<Sh
 /** Ways of shipping one snapshot that are remembered: the plan at hand and what it is compared with. */
 const MOST_KNOWN = 8;
 
-const known = new WeakMap<Snapshot, Map<string, Shipped>>();
+const cache = new WeakMap<Snapshot, Map<string, Shipped>>();
 
 /**
  * What a plan makes of the modules themselves, before chunks are formed: parts whose script doesn't travel, style
@@ -44,8 +44,8 @@ const known = new WeakMap<Snapshot, Map<string, Shipped>>();
 export function shipped(snapshot: Snapshot, plan: Pick<Plan, 'decisions'>): Shipped {
   const wished = plan.decisions.filter(isShip);
   if (wished.length === 0) return { snapshot, stale: [] };
-  const ways = known.get(snapshot) ?? new Map<string, Shipped>();
-  known.set(snapshot, ways);
+  const ways = cache.get(snapshot) ?? new Map<string, Shipped>();
+  cache.set(snapshot, ways);
   const key = JSON.stringify(plan.decisions.map((d) => (isShip(d) ? d : null)));
   const made = ways.get(key) ?? ship(snapshot, plan);
   ways.set(key, made);

@@ -47,14 +47,14 @@ export class Fetcher implements Fetching {
   /** Asks for a resource; a request in flight or answered is joined if it serves. Gives the index of its request. */
   request(resource: number, how: FetchRequest): number {
     const item = this.page.program.resources[resource];
-    const known = this.byResource.get(resource);
-    if (known !== undefined && !this.isSpent(known, how.maxAgeMs)) {
-      const flight = this.flights[known];
+    const existing = this.byResource.get(resource);
+    if (existing !== undefined && !this.isSpent(existing, how.maxAgeMs)) {
+      const flight = this.flights[existing];
       const served = how.hint || flight.usedAt !== null || this.serves(flight.hintedBy, item, how.anonymous ?? false);
-      if (!served) return this.askAgain(known, how);
+      if (!served) return this.askAgain(existing, how);
       if (!how.hint) flight.usedAt ??= how.moment ?? 'start';
       if (!how.hint && !how.early) delete flight.record.early;
-      return known;
+      return existing;
     }
     const index = this.begin(item, resource, how);
     this.byResource.set(resource, index);

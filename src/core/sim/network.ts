@@ -82,8 +82,8 @@ export class Network {
     const key = `${origin} ${anonymous && origin !== '' ? 'anonymous' : ''}`;
     let pool = this.pools.get(key);
     if (!pool) {
-      const known = this.pools.get(`${origin} `) ?? this.pools.get(`${origin} anonymous`);
-      const resolved = known ? known.resolved : this.clock.now + this.link.dnsMs;
+      const twin = this.pools.get(`${origin} `) ?? this.pools.get(`${origin} anonymous`);
+      const resolved = twin ? twin.resolved : this.clock.now + this.link.dnsMs;
       pool = { connections: [], queue: [], resolved, backedUp: false };
       this.pools.set(key, pool);
       if (origin === '' && this.firstVisit) this.openExtra(pool);

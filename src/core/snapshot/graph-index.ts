@@ -28,8 +28,8 @@ const cache = new WeakMap<Snapshot, GraphIndex>();
 
 /** The columns of a snapshot; the same object for the same snapshot. Linear in modules and imports (but for sorting). */
 export function graphIndex(snapshot: Snapshot): GraphIndex {
-  const known = cache.get(snapshot);
-  if (known) return known;
+  const cached = cache.get(snapshot);
+  if (cached) return cached;
   const made = build(snapshot);
   cache.set(snapshot, made);
   return made;

@@ -61,7 +61,7 @@ export class LogLearner {
   private readonly open = new Map<string, Open>();
   private readonly tallies = new Map<string, Tally>();
   private readonly troubles = new Map<string, LogTrouble>();
-  private readonly known = new Map<string, string | null>();
+  private readonly cache = new Map<string, string | null>();
   private lines = 0;
 
   constructor(private readonly routes: readonly Route[]) {}
@@ -163,15 +163,15 @@ export class LogLearner {
 
   /** The pattern of a route, given by itself or by an address that fits it; null when none does. */
   private routeOf(given: string): string | null {
-    const known = this.known.get(given);
-    if (known !== undefined) return known;
+    const cached = this.cache.get(given);
+    if (cached !== undefined) return cached;
     const path = withoutQuery(given.replace(/^https?:\/\/[^/]+/, '')) || '/';
     const trimmed = path.length > 1 ? path.replace(/\/$/, '') : path;
     const found =
       this.routes.find((r) => r.pattern === given || r.pattern === trimmed) ??
       this.routes.find((r) => fits(r.pattern, trimmed));
     const pattern = found?.pattern ?? null;
-    if (this.known.size < 100_000) this.known.set(given, pattern);
+    if (this.cache.size < 100_000) this.cache.set(given, pattern);
     return pattern;
   }
 

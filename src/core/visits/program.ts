@@ -40,14 +40,18 @@ export class VisitCompiler {
 
   /** The document that a landing on a route opens, with the interactions of all that can happen in it. */
   document(pattern: string): { program: LoadProgram; interactions: ReadonlyMap<string, number>; main: number } {
-    let known = this.documents.get(pattern);
-    if (!known) {
+    let cached = this.documents.get(pattern);
+    if (!cached) {
       const program = compileWithInteractions(this.app, pattern, this.movesFrom?.(pattern));
       const interactions = new Map(program.interactions!.map((s, at) => [s.id, at]));
-      known = { program, interactions, main: program.parts.findIndex((p) => p.id === 'page' && p.route === undefined) };
-      this.documents.set(pattern, known);
+      cached = {
+        program,
+        interactions,
+        main: program.parts.findIndex((p) => p.id === 'page' && p.route === undefined),
+      };
+      this.documents.set(pattern, cached);
     }
-    return known;
+    return cached;
   }
 
   /** Whether a move between two routes can stay inside the app: one realm whose entry starts all of it. */

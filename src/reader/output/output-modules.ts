@@ -88,11 +88,11 @@ export class OutputModules {
   }
 
   drawing(path: string): DrawingModule | undefined {
-    const known = this.parsed.get(path);
+    const cached = this.parsed.get(path);
     const at = this.at.get(path);
-    if (!known || at === undefined) return undefined;
-    const deferred = new Set(known.script.imports.filter((i) => i.kind === 'dynamic').map((i) => i.specifier));
-    const { script, resolved, serves } = known;
+    if (!cached || at === undefined) return undefined;
+    const deferred = new Set(cached.script.imports.filter((i) => i.kind === 'dynamic').map((i) => i.specifier));
+    const { script, resolved, serves } = cached;
     return { uses: script.uses, resolved, deferred, package: this.modules[at].package, serves };
   }
 
@@ -105,10 +105,10 @@ export class OutputModules {
         ? [{ path: file.path, content: null, text: file.text, bytes: file.bytes.minified }]
         : file.map!.sources.map((s) => ({ ...s, path: moduleName(file, s.source) }));
       for (const { path, content, text, bytes } of parts) {
-        const known = drafts.get(path);
-        if (known) {
-          known.inFile.set(f, (known.inFile.get(f) ?? 0) + bytes);
-          if (text.length > known.text.length) known.text = text;
+        const cached = drafts.get(path);
+        if (cached) {
+          cached.inFile.set(f, (cached.inFile.get(f) ?? 0) + bytes);
+          if (text.length > cached.text.length) cached.text = text;
         } else {
           const kind = file.kind === 'style' ? 'style' : whole ? 'script' : scriptKind(path);
           drafts.set(path, { path, kind, content, text, inFile: new Map([[f, bytes]]) });

@@ -35,14 +35,14 @@ export interface Help<F> {
 
 /** Works out advice in steps, and remembers the last ones. */
 export class Adviser {
-  private readonly known = new Map<string, Advice>();
+  private readonly cache = new Map<string, Advice>();
   private readonly tables = new Map<string, HintRow[]>();
   private tabling: { key: string; steps: ReturnType<typeof hintTable> } | null = null;
   private choosing: ReturnType<typeof choose> | null = null;
   private running: { key: string; steps: ReturnType<typeof advise> } | null = null;
 
   forget(): void {
-    this.known.clear();
+    this.cache.clear();
     this.running = null;
     this.choosing = null;
     this.tables.clear();
@@ -53,14 +53,14 @@ export class Adviser {
     // What was put aside changes nothing that is measured.
     const decisions = plan.decisions.filter((d) => d.kind !== 'put aside');
     const key = JSON.stringify([decisions, conditions]);
-    const known = this.known.get(key);
-    if (known) return { done: 1, of: 1, advice: known };
+    const cached = this.cache.get(key);
+    if (cached) return { done: 1, of: 1, advice: cached };
     if (this.running?.key !== key)
       this.running = { key, steps: advise(app, { ...plan, decisions }, modelOf(app).model, conditions) };
     const step = stepFor(this.running.steps, STEP_MS, help !== undefined, help?.given);
     if (!step.over) return { ...sent(step.progress, help), advice: null };
     this.running = null;
-    return { done: 1, of: 1, advice: keep(this.known, key, step.result, MOST_KNOWN) };
+    return { done: 1, of: 1, advice: keep(this.cache, key, step.result, MOST_KNOWN) };
   }
 
   choose(
@@ -80,8 +80,8 @@ export class Adviser {
 
   hints(app: Snapshot, plan: Plan, conditions: Conditions): { done: number; of: number; rows: HintRow[] | null } {
     const key = JSON.stringify([plan.decisions, conditions]);
-    const known = this.tables.get(key);
-    if (known) return { done: 1, of: 1, rows: known };
+    const cached = this.tables.get(key);
+    if (cached) return { done: 1, of: 1, rows: cached };
     if (this.tabling?.key !== key) this.tabling = { key, steps: hintTable(app, plan, modelOf(app).model, conditions) };
     const step = stepFor(this.tabling.steps, STEP_MS);
     if (!step.over) return { ...step.progress, rows: null };

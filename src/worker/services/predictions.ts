@@ -23,17 +23,17 @@ export function missingParts({ program, reading }: Pick<Prediction, 'program' | 
 /** Predicts landings, and makes of them what the interface shows. */
 export class Predictions {
   /** The last predictions, by what was asked; strip, previews and baseline share them. */
-  private readonly known = new Map<string, Prediction>();
+  private readonly cache = new Map<string, Prediction>();
   private readonly ranges = new WeakMap<Prediction, LandingView['range']>();
 
   constructor(private readonly app: HeldApp) {
-    app.onChange(() => this.known.clear());
+    app.onChange(() => this.cache.clear());
   }
 
   predicted(plan: Plan, route: string, conditions: Conditions): Prediction {
     const key = JSON.stringify([plan.decisions, route, conditions]);
-    const made = this.known.get(key) ?? predict(this.app.shipped(plan), plan, route, conditions);
-    return keep(this.known, key, made, MOST_KNOWN);
+    const made = this.cache.get(key) ?? predict(this.app.shipped(plan), plan, route, conditions);
+    return keep(this.cache, key, made, MOST_KNOWN);
   }
 
   view(plan: Plan, route: string, conditions: Conditions): LandingView {

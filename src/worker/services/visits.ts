@@ -132,8 +132,8 @@ export class VisitService {
   /** What visitors can expect, a little further with every call; the result once it is there. */
   expect(plan: Plan, variants: Variant[]): ExpectStep {
     const key = JSON.stringify([plan.decisions, variants]);
-    const known = this.expected.get(key);
-    if (known) return { done: 1, of: 1, result: known };
+    const cached = this.expected.get(key);
+    if (cached) return { done: 1, of: 1, result: cached };
     if (this.running?.key !== key)
       this.running = {
         key,

@@ -23,12 +23,12 @@ export class AnalysisContext {
   }
 
   prediction(pattern: string): Prediction {
-    let known = this.predictions.get(pattern);
-    if (!known) {
-      known = predict(this.snapshot, this.plan, pattern, this.conditions);
-      this.predictions.set(pattern, known);
+    let cached = this.predictions.get(pattern);
+    if (!cached) {
+      cached = predict(this.snapshot, this.plan, pattern, this.conditions);
+      this.predictions.set(pattern, cached);
     }
-    return known;
+    return cached;
   }
 
   module(path: string): number {

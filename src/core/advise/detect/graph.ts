@@ -17,8 +17,8 @@ export function nestedSplits(analysis: AnalysisContext): CandidateFinding[] {
   const ways = new Map<number, number[]>();
   const chainTo = (root: number, below: readonly number[]): number[] => {
     if (isOuter(root) || below.includes(root)) return [];
-    const known = ways.get(root);
-    if (known) return known;
+    const cached = ways.get(root);
+    if (cached) return cached;
     const askers = graph.roots[root].askedBy.map((by) => chainTo(by.root, [...below, root]));
     // The shortest way is the one that comes first.
     const [shortest = []] = askers.sort((a, b) => a.length - b.length);
