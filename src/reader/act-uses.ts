@@ -1,5 +1,5 @@
 import { attributeOf, handedTo, ownName } from './handed-off.ts';
-import { importedBindings } from './route-table.ts';
+import { importedBindings } from './imported-bindings.ts';
 import { isFunction, type SyntaxNode, walk } from './syntax.ts';
 
 /** Handlers of what happens by itself, soon after something is drawn. */

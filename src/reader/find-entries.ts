@@ -2,11 +2,11 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { parseSync } from 'oxc-parser';
 import { InputError } from '../core/errors.ts';
-import { type DirectoryRoute, directoryRoutes } from './directory-routes.ts';
 import { textInside, Unreadable } from './folder-files.ts';
 import { type HtmlDocument, readHtml, realmOf } from './html-document.ts';
 import { nestsTooDeep } from './nesting.ts';
 import { onNetwork } from './resolve.ts';
+import { type DirectoryRoute, directoryRoutes } from './routes/directory-routes.ts';
 import { SourceText } from './source-text.ts';
 import { beginFile } from './watch.ts';
 

@@ -4,7 +4,8 @@ import { transformSync } from 'oxc-transform';
 import type { DeferredContext, Import } from '../core/snapshot/module-types.ts';
 import { actUses } from './act-uses.ts';
 import { type ComponentUse, findComponentUses } from './parts/component-uses.ts';
-import { findRouteTables, type RouteTable } from './route-table.ts';
+import { collectRoutes } from './routes/collect.ts';
+import type { RouteSheet } from './routes/expressions.ts';
 import { SourceText } from './source-text.ts';
 import { syncUses } from './sync-uses.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
@@ -20,7 +21,8 @@ export interface ParsedScript {
   workers: { specifier: string; line: number }[];
   /** Imports whose specifier isn't a constant. */
   unclear: { specifier: string; line: number; reason: string }[];
-  tables: RouteTable[];
+  /** What it says about routes; null where that is nothing. */
+  routes: RouteSheet | null;
   /** Components that it draws. */
   uses: ComponentUse[];
   /** Names that it passes on, by specifier, and those that it defines. */
@@ -76,10 +78,9 @@ export function parseScript(path: string, text: string, jsxImportSource: string,
   const result = emptyScript(code);
   result.imports = staticImportsOf(parsed.module, liveNamesOf(live), source);
   if (live.hasModuleSyntax && /\bawait\b/.test(text)) result.waits = waitsAtStart(program, source);
-  if (/import\s*\(|require\s*\(|new\s+URL\s*\(|\bpath\s*:/.test(text)) {
-    collectCalls(program, source, result);
-    result.tables = findRouteTables(program, source);
-  }
+  if (/import\s*\(|require\s*\(|new\s+URL\s*\(/.test(text)) collectCalls(program, source, result);
+  // Routes of packages are no routes of the app; constants that only others use may be their paths.
+  if (!path.includes('node_modules/')) result.routes = collectRoutes(program, source);
   if (/<[A-Z]/.test(text) && lang !== 'ts') result.uses = findComponentUses(program, source);
   // Packages are not the app's to change.
   if (!path.includes('node_modules/')) noteUses(result.imports, program, source, text);
@@ -158,7 +159,7 @@ function emptyScript(code: string): ParsedScript {
     imports: [],
     workers: [],
     unclear: [],
-    tables: [],
+    routes: null,
     uses: [],
     exports: NO_EXPORTS,
     assets: [],

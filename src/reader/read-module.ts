@@ -3,7 +3,7 @@ import type { FoundImport } from './parse-script.ts';
 import type { ComponentUse } from './parts/component-uses.ts';
 import type { Services } from './parts/find-parts.ts';
 import type { Reexports } from './reexports.ts';
-import type { RouteTable } from './route-table.ts';
+import type { RouteSheet } from './routes/expressions.ts';
 
 /** A module as read, with its imports resolved to paths. */
 export interface ReadModule {
@@ -16,7 +16,7 @@ export interface ReadModule {
   imports: { found: FoundImport; to: string }[];
   /** specifier → path. */
   resolved: Map<string, string>;
-  tables: RouteTable[];
+  routes: RouteSheet | null;
   realm: string;
   uses: ComponentUse[];
   serves: Services;

@@ -9,9 +9,9 @@ import { parseJson } from '../core/text/json.ts';
 import { annotate } from './app-notes.ts';
 import { documentExtras } from './document-extras.ts';
 import { type FoundEntry, findEntries } from './find-entries.ts';
-import { findRoutes } from './find-routes.ts';
 import { textInside, Unreadable } from './folder-files.ts';
 import { proposeParts } from './parts/find-parts.ts';
+import { findRoutes } from './routes/find-routes.ts';
 import { sheetUsers } from './sheet-users.ts';
 import { type ReadProgress, SourceGraph } from './source-graph.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
@@ -63,7 +63,7 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
     e.html && e.document ? [documentExtras(root, e.document, e.realm, e.html, notes)] : [],
   );
   beginStep('finding routes and parts');
-  const tables = findRoutes(graph.tables());
+  const tables = findRoutes(graph.routeModules());
   const proposed = (r: { layouts: string[]; page: string }) => proposeParts(r, (path) => graph.drawing(path));
   const routes = [
     ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', parts: proposed(r) }, notes)),

@@ -3,7 +3,6 @@ import path from 'node:path';
 import type { Import, Module, ModuleKind, Package } from '../core/snapshot/module-types.ts';
 import type { Failed, Notice, Unresolved } from '../core/snapshot/types.ts';
 import type { FoundStart } from './find-entries.ts';
-import type { TableInModule } from './find-routes.ts';
 import { readInside, reasonOf, Unreadable } from './folder-files.ts';
 import { Packages } from './packages.ts';
 import { type FoundGlob, type FoundImport, type ParsedScript, parseScript } from './parse-script.ts';
@@ -12,6 +11,7 @@ import { prunedLinks } from './prune.ts';
 import type { ReadModule } from './read-module.ts';
 import type { Reexports } from './reexports.ts';
 import { type Resolution, Resolver } from './resolve.ts';
+import type { RouteModule } from './routes/names.ts';
 import { beginsClient, shippedModules, withoutWeight } from './server-only.ts';
 import { isSingleFile, splitSingleFile } from './single-file.ts';
 import { beginFile, beginStep, leftAside } from './watch.ts';
@@ -65,11 +65,13 @@ export class SourceGraph {
     }
   }
 
-  /** Modules with route tables, in the order of their paths. */
-  tables(): TableInModule[] {
-    return this.sorted()
-      .filter((m) => m.tables.length > 0)
-      .map(({ path, realm, tables, resolved }) => ({ path, realm, tables, resolved }));
+  /** All modules as far as routes are looked for in them, in the order of their paths. */
+  routeModules(): RouteModule[] {
+    return this.sorted().map(({ path, realm, routes, resolved, reexports, module }) => ({
+      ...{ path, realm, resolved, reexports },
+      sheet: routes,
+      package: module.package,
+    }));
   }
 
   /** What a module draws. */
@@ -174,7 +176,7 @@ export class SourceGraph {
       source: null,
       imports: [],
       resolved: new Map(),
-      tables: [],
+      routes: null,
       realm,
       uses: [],
       serves: { media: null, whenSeen: false },
@@ -240,7 +242,7 @@ export class SourceGraph {
     }
     read.client = beginsClient(text);
     read.minified = minifyScript(`${read.path}.js`, parsed.code) + (single ? JSON.stringify(single.rest) : '');
-    read.tables = parsed.tables;
+    read.routes = parsed.routes;
     read.uses = parsed.uses;
     read.serves = servicesOf(text);
     for (const found of parsed.imports) this.link(file, found, 'script', read);
@@ -318,7 +320,7 @@ export class SourceGraph {
 
 const SCRIPT = /\.([mc]?[jt]sx?)$/;
 
-function reexportsOf({ exports }: ParsedScript, resolved: Map<string, string>): Reexports {
+export function reexportsOf({ exports }: ParsedScript, resolved: ReadonlyMap<string, string>): Reexports {
   const named: Reexports['named'] = new Map();
   for (const { name, specifier, imported } of exports.named) {
     const to = resolved.get(specifier);

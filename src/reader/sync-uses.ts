@@ -1,4 +1,4 @@
-import { importedBindings } from './route-table.ts';
+import { importedBindings } from './imported-bindings.ts';
 import type { SourceText } from './source-text.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
 

@@ -1,10 +1,10 @@
 import type { Import, Module, ModuleKind, Package } from '../../core/snapshot/module-types.ts';
 import type { Failed, Unresolved } from '../../core/snapshot/types.ts';
-import type { TableInModule } from '../find-routes.ts';
 import { type ParsedScript, parseScript } from '../parse-script.ts';
 import { type DrawingModule, type Services, servicesOf } from '../parts/find-parts.ts';
+import type { RouteModule } from '../routes/names.ts';
 import { isSingleFile, splitSingleFile } from '../single-file.ts';
-import { kindOf } from '../source-graph.ts';
+import { kindOf, reexportsOf } from '../source-graph.ts';
 import { marginalSizes, weigh } from '../weigh.ts';
 import { MapResolver } from './map-resolver.ts';
 import type { OutputFile } from './output-files.ts';
@@ -81,10 +81,12 @@ export class OutputModules {
     return starts.map((m) => this.modules[m].path);
   }
 
-  tables(realm: string): TableInModule[] {
-    return [...this.parsed]
-      .filter(([, { script }]) => script.tables.length > 0)
-      .map(([path, { script, resolved }]) => ({ path, realm, tables: script.tables, resolved }));
+  /** All modules as far as routes are looked for in them. */
+  routeModules(realm: string): RouteModule[] {
+    return [...this.parsed].map(([path, { script, resolved }]) => ({
+      ...{ path, realm, resolved, sheet: script.routes, reexports: reexportsOf(script, resolved) },
+      package: this.modules[this.at.get(path)!]?.package ?? null,
+    }));
   }
 
   drawing(path: string): DrawingModule | undefined {

@@ -6,9 +6,9 @@ import type { Route } from '../../core/snapshot/route-types.ts';
 import type { Failed, Notice, Snapshot, StyleRule } from '../../core/snapshot/types.ts';
 import { annotate } from '../app-notes.ts';
 import { documentExtras } from '../document-extras.ts';
-import { findRoutes } from '../find-routes.ts';
 import { proposeParts } from '../parts/find-parts.ts';
 import type { Reading } from '../read-source.ts';
+import { findRoutes } from '../routes/find-routes.ts';
 import type { ReadProgress } from '../source-graph.ts';
 import { addTemplates, Mentions, unusedRules } from '../unused-rules.ts';
 import { fileOf, type OutputDocument, outputDocuments, proposeBase, strayAddresses } from './documents.ts';
@@ -162,7 +162,7 @@ function routesOf(
       : { ...route, document: { ...route.document, bytes } };
   const parts = (r: { layouts: string[]; page: string }) => proposeParts(r, (m) => inside.drawing(m));
   // A page of its own per document needs no table; one document for all is what tables are for.
-  const tables = pattern === '/' ? findRoutes(inside.tables(entry.realm)) : { routes: [], failed: [] };
+  const tables = pattern === '/' ? findRoutes(inside.routeModules(entry.realm)) : { routes: [], failed: [] };
   if (tables.routes.length > 0 && !html.drawn) {
     failed.push(...tables.failed);
     return tables.routes.map((r) => sized(annotate({ ...r, rendering, parts: parts(r) }, notes)));

@@ -1,5 +1,5 @@
 import type { PartCondition } from '../../core/snapshot/route-types.ts';
-import { importedBindings } from '../route-table.ts';
+import { importedBindings } from '../imported-bindings.ts';
 import type { SourceText } from '../source-text.ts';
 import { constantText, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { findActions, type SetterCall } from './actions.ts';

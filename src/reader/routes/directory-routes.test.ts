@@ -1,10 +1,10 @@
 import path from 'node:path';
-import { planned } from '../core/chunks/planned.ts';
-import { BASELINE } from '../core/plan/types.ts';
-import { predict } from '../core/predict/predict.ts';
-import { DEFAULT_CONDITIONS } from '../core/sim/conditions.ts';
-import { folderOf, removeFolders } from '../test-support/folders.ts';
-import { readSource } from './read-source.ts';
+import { planned } from '../../core/chunks/planned.ts';
+import { BASELINE } from '../../core/plan/types.ts';
+import { predict } from '../../core/predict/predict.ts';
+import { DEFAULT_CONDITIONS } from '../../core/sim/conditions.ts';
+import { folderOf, removeFolders } from '../../test-support/folders.ts';
+import { readSource } from '../read-source.ts';
 
 afterAll(removeFolders);
 

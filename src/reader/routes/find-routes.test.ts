@@ -1,11 +1,26 @@
-import { findRoutes, type TableInModule } from './find-routes.ts';
-import { parseScript } from './parse-script.ts';
+import { parseScript } from '../parse-script.ts';
+import { reexportsOf } from '../source-graph.ts';
+import { findRoutes } from './find-routes.ts';
+import type { RouteModule } from './names.ts';
 
-function tables(path: string, text: string, leads: Record<string, string>): TableInModule {
-  const { tables, error } = parseScript(path, text, 'made-up');
-  expect(error).toBeNull();
-  return { path, realm: 'site', tables, resolved: new Map(Object.entries(leads)) };
+function tables(path: string, text: string, leads: Record<string, string>): RouteModule[] {
+  const script = parseScript(path, text, 'made-up');
+  expect(script.error).toBeNull();
+  const resolved = new Map(Object.entries(leads));
+  const bare = (to: string): RouteModule => ({
+    ...{ path: to, realm: 'site', sheet: null, resolved: new Map(), reexports: null, package: null },
+  });
+  return [
+    { path, realm: 'site', sheet: script.routes, resolved, reexports: reexportsOf(script, resolved), package: null },
+    ...[...new Set(resolved.values())].map(bare),
+  ];
 }
+
+/** All modules once; one that was read counts before one that is only named. */
+const together = (...groups: RouteModule[][]) => {
+  const all = groups.flat().sort((a, b) => Number(b.sheet !== null) - Number(a.sheet !== null));
+  return all.filter((m, i) => all.findIndex((o) => o.path === m.path) === i);
+};
 
 describe('route tables', () => {
   it('are found in the usual shapes: components, markup, deferred arrows and wrapped imports', () => {
@@ -27,7 +42,7 @@ describe('route tables', () => {
       './deep': 'deep.ts',
       './wrapped': 'wrapped.ts',
     };
-    const { routes, failed } = findRoutes([tables('routes.tsx', text, leads)]);
+    const { routes, failed } = findRoutes(tables('routes.tsx', text, leads));
     expect(failed).toEqual([]);
     expect(routes.map((r) => [r.pattern, r.layouts, r.page, r.evidence?.line])).toEqual([
       ['/', [], 'home.ts', 7],
@@ -47,7 +62,7 @@ describe('route tables', () => {
       "export const t = [{ path: 'one', view: () => import('./one') }, { path: 'again', view: () => import('./area') }];",
       { './one': 'one.ts', './area': 'area.ts' },
     );
-    const { routes } = findRoutes([area, top]);
+    const { routes } = findRoutes(together(area, top));
     expect(routes.map((r) => [r.pattern, r.layouts, r.page])).toEqual([
       ['/area/one', ['area.ts'], 'one.ts'],
       ['/area/again', ['area.ts'], 'area.ts'],
@@ -57,7 +72,7 @@ describe('route tables', () => {
   it('with absolute paths inside children keep them', () => {
     const text =
       "import A from './a';\nexport const t = [{ path: '/x', component: A, children: [{ path: '/x/y', component: A }] }];";
-    const { routes } = findRoutes([tables('t.ts', text, { './a': 'a.ts' })]);
+    const { routes } = findRoutes(tables('t.ts', text, { './a': 'a.ts' }));
     expect(routes.map((r) => r.pattern)).toEqual(['/x/y']);
   });
 });

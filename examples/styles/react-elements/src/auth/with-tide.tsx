@@ -1,0 +1,3 @@
+import type { ComponentType } from 'react';
+
+export const withTide = (Page: ComponentType) => <Page />;

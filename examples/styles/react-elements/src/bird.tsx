@@ -1,0 +1,3 @@
+export function Component() {
+  return <h1>Arctic tern</h1>;
+}

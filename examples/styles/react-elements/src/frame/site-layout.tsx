@@ -1,0 +1,7 @@
+import { Outlet } from 'react-router-dom';
+
+export const SiteLayout = () => (
+  <main>
+    <Outlet />
+  </main>
+);

@@ -1,0 +1,3 @@
+export function Birds() {
+  return <ul />;
+}

@@ -1,0 +1,1 @@
+export const Home = () => <h1>Tern Bay</h1>;

@@ -1,0 +1,2 @@
+export { Home } from './home';
+export * from './birds';

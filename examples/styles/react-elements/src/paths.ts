@@ -1,0 +1,5 @@
+const ALL = '/birds';
+
+export const paths = {
+  birds: { all: ALL, one: `${ALL}/:id` },
+} as const;

@@ -1,0 +1,3 @@
+export function YearlyReport() {
+  return <table />;
+}

@@ -1,0 +1,1 @@
+export const Rings = () => <p>Rings read this year.</p>;

@@ -1,0 +1,1 @@
+export const Station = () => <h1>The station</h1>;

@@ -1,0 +1,3 @@
+import { Outlet } from 'react-router-dom';
+
+export const TidesLayout = () => <Outlet />;

@@ -1,0 +1,1 @@
+export const Today = () => <p>Low water at noon.</p>;

@@ -1,0 +1,1 @@
+export default () => <p>At ten, and at four.</p>;

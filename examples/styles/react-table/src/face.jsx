@@ -1,0 +1,1 @@
+export const Face = () => <p>face</p>;

@@ -1,0 +1,1 @@
+export const Component = () => <p>home</p>;

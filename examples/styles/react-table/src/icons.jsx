@@ -1,0 +1,1 @@
+export const HomeIcon = () => <p>icons</p>;

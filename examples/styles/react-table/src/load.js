@@ -1,0 +1,3 @@
+import { lazy } from 'react';
+
+export const load = (get) => lazy(get);

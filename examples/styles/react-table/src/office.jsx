@@ -1,0 +1,1 @@
+export const Office = () => <p>office</p>;

@@ -1,0 +1,1 @@
+export const Problem = () => <p>problem</p>;

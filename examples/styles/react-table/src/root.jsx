@@ -1,0 +1,1 @@
+export const Root = () => <p>root</p>;

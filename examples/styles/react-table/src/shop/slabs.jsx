@@ -1,0 +1,1 @@
+export const Slabs = () => <p>Slabs</p>;

@@ -1,0 +1,1 @@
+export const Tours = () => <p>tours</p>;

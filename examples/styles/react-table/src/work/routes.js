@@ -1,0 +1,3 @@
+import { list } from './list';
+
+export const workRoutes = list.map((route) => ({ ...route, handle: { menu: true } }));

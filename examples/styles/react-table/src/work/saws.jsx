@@ -1,0 +1,1 @@
+export const Saws = () => <p>Saws</p>;

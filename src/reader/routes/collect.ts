@@ -1,0 +1,438 @@
+import type { SourceText } from '../source-text.ts';
+import { constantText, isFunction, isNode, nameOf, type SyntaxNode } from '../syntax.ts';
+import type { RouteEntry, RouteExpression, RouteSheet, TextExpression, Texts, View } from './expressions.ts';
+import { attributeValue, dottedName, returnsOf, viewsOf } from './views.ts';
+
+/** Elements that are a route, and those that only hold some (names shared by the client routers of several frameworks). */
+const ROUTE_ELEMENT = /^(\w+Route|Route)$/;
+const HOLDS_ELEMENTS = /^(Routes|Switch|Router|\w+Router|Fragment)$/;
+/** Methods of lists that keep what the list holds. */
+const LIST_METHODS = ['map', 'filter', 'concat', 'flat', 'flatMap', 'sort', 'reverse', 'slice'];
+/** Functions of route modules: what stands in a list of `route()`, `index()`, `layout()` and `prefix()` calls. */
+const BUILDERS = ['route', 'index', 'layout', 'prefix'];
+/** Keys of an entry that hold what is drawn, in the order in which they count. */
+const VIEW_KEYS = [
+  ...['element', 'component', 'Component', 'components', 'lazy', 'loadComponent', 'view', 'page', 'screen', 'render'],
+];
+/** Keys that hold deferred imports or elements, and no view. */
+const NO_VIEW =
+  /^(path|index|children|routes|childRoutes|loadChildren|layout|Layout|loader|action|client\w+|error\w*|ErrorBoundary|\w*[fF]allback\w*|icon|\w*Icon|label|title|handle|meta|data|props|guards?|can[A-Z]\w*|resolve|providers|before\w+|on[A-Z]\w+|pending\w+|notFound\w*|\w*[pP]laceholder)$/;
+const REDIRECTS = /^(Navigate|Redirect|\w*Redirect\w*)$/;
+
+/**
+ * Reads what a module says about routes: lists of objects with paths, trees of route elements, lists of route modules; as
+ * variables, spreads, conditions and functions put them together. Null where it says nothing that could matter.
+ */
+export function collectRoutes(program: SyntaxNode, source: SourceText): RouteSheet | null {
+  const collector = new Collector(program, source);
+  return collector.sheet();
+}
+
+class Collector {
+  private readonly imported: RouteSheet['imported'] = new Map();
+  private readonly exported: RouteSheet['exported'] = new Map();
+  private readonly texts: RouteSheet['texts'] = new Map();
+  private readonly views: RouteSheet['views'] = new Map();
+  private readonly roots: RouteSheet['roots'] = [];
+  /** Top-level functions by name. */
+  private readonly functions = new Map<string, SyntaxNode>();
+  private buildsModules = false;
+
+  constructor(
+    private readonly program: SyntaxNode,
+    private readonly source: SourceText,
+  ) {}
+
+  sheet(): RouteSheet | null {
+    const body = this.program.body as SyntaxNode[];
+    for (const statement of body) this.noteNames(statement);
+    for (const [name, fn] of this.functions) this.noteView(name, fn);
+    for (const statement of body) this.findRoots(statement);
+    const { imported, exported, texts, views, roots } = this;
+    return roots.length + views.size + texts.size === 0 ? null : { imported, exported, texts, views, roots };
+  }
+
+  private noteNames(statement: SyntaxNode): void {
+    if (statement.type === 'ImportDeclaration') {
+      const specifier = constantText(statement.source);
+      for (const item of statement.specifiers as SyntaxNode[]) {
+        const local = nameOf(item.local);
+        if (local === null || specifier === null) continue;
+        const whole = item.type === 'ImportNamespaceSpecifier' ? '*' : 'default';
+        const exported = item.type === 'ImportSpecifier' ? (nameOf(item.imported) ?? local) : whole;
+        this.imported.set(local, { specifier, exported });
+        if (BUILDERS.includes(exported) && /routes?$/.test(specifier)) this.buildsModules = true;
+      }
+    } else if (statement.type === 'ExportNamedDeclaration' || statement.type === 'ExportDefaultDeclaration') {
+      this.noteExports(statement);
+    } else this.noteDeclared(statement);
+  }
+
+  private noteExports(statement: SyntaxNode): void {
+    const { declaration } = statement;
+    const isDefault = statement.type === 'ExportDefaultDeclaration';
+    if (isNode(declaration)) {
+      const names = this.noteDeclared(declaration);
+      if (!isDefault) for (const name of names) this.exported.set(name, name);
+      else {
+        const name = names[0] ?? nameOf(declaration) ?? 'default';
+        this.exported.set('default', name);
+        if (names.length === 0 && declaration.type !== 'Identifier') this.noteDeclared(declaration, 'default');
+      }
+    }
+    for (const item of (statement.specifiers as SyntaxNode[] | undefined) ?? []) {
+      const [local, exported] = [nameOf(item.local), nameOf(item.exported)];
+      if (local !== null && exported !== null && !statement.source) this.exported.set(exported, local);
+    }
+  }
+
+  /** Notes what is declared at the top; gives the names. */
+  private noteDeclared(statement: SyntaxNode, as?: string): string[] {
+    if (statement.type === 'FunctionDeclaration' || statement.type === 'ClassDeclaration' || isFunction(statement)) {
+      const name = as ?? nameOf(statement.id);
+      if (name !== null && isFunction(statement)) this.functions.set(name, statement);
+      return name === null ? [] : [name];
+    }
+    if (as !== undefined) {
+      this.noteValue(as, statement);
+      return [as];
+    }
+    if (statement.type === 'TSEnumDeclaration') return this.noteEnum(statement);
+    if (statement.type !== 'VariableDeclaration') return [];
+    return (statement.declarations as SyntaxNode[]).flatMap((declarator) => {
+      const name = nameOf(declarator.id);
+      if (name === null || !isNode(declarator.init)) return [];
+      this.noteValue(name, declarator.init);
+      return [name];
+    });
+  }
+
+  private noteValue(name: string, value: SyntaxNode): void {
+    const texts = this.textsOf(value);
+    if (texts !== null) this.texts.set(name, texts);
+    if (isFunction(value)) this.functions.set(name, value);
+    else this.noteView(name, value);
+  }
+
+  private noteEnum(statement: SyntaxNode): string[] {
+    const name = nameOf(statement.id);
+    const members = ((statement.body as SyntaxNode | undefined)?.members ?? statement.members) as SyntaxNode[];
+    const keys: { [key: string]: Texts } = Object.create(null);
+    for (const member of members ?? []) {
+      const [key, text] = [nameOf(member.id), constantText(member.initializer)];
+      if (key !== null && text !== null) keys[key] = { text };
+    }
+    if (name !== null) this.texts.set(name, { keys });
+    return name === null ? [] : [name];
+  }
+
+  /** A top-level name that stands for a view elsewhere: a deferred import, or what a helper makes of a component. */
+  private noteView(name: string, value: SyntaxNode): void {
+    if (!isFunction(value) && value.type !== 'CallExpression' && value.type !== 'ObjectExpression') return;
+    const views = viewsOf(value, this.functions);
+    // A function that draws one of its own imports is a component itself, unless it draws nothing else.
+    const passesOn = isFunction(value) ? views.length > 0 && views.every((v) => this.isDeferred(v)) : views.length > 0;
+    if (passesOn) this.views.set(name, views);
+  }
+
+  private isDeferred(view: View): boolean {
+    if (view.by === 'import') return true;
+    if (view.by !== 'name' || view.name.keys.length > 0) return false;
+    const { name } = view.name;
+    return name === 'Suspense' || (this.views.get(name)?.some((v) => v.by === 'import') ?? false);
+  }
+
+  /** Claims the outermost expressions with routes below a statement. */
+  private findRoots(statement: SyntaxNode): void {
+    const step = (node: SyntaxNode, owner: string | null) => {
+      const expression = this.begins(node) ? this.expressionOf(node) : null;
+      if (expression && hasEntries(expression)) {
+        this.roots.push({ owner, expression, onlyNamed: false });
+        return;
+      }
+      for (const field in node) {
+        const value = node[field];
+        for (const item of Array.isArray(value) ? value : [value]) if (isNode(item)) step(item, owner);
+      }
+    };
+    const declared = statement.type.startsWith('Export') ? statement.declaration : statement;
+    if (!isNode(declared)) return;
+    if (declared.type === 'VariableDeclaration')
+      for (const declarator of declared.declarations as SyntaxNode[]) {
+        const before = this.roots.length;
+        step(declarator, nameOf(declarator.id));
+        if (this.roots.length === before) this.noteNamed(declarator);
+      }
+    else step(declared, nameOf(declared.id) ?? (statement.type === 'ExportDefaultDeclaration' ? 'default' : null));
+  }
+
+  /** A single entry under a name, or routes of others under a new name. */
+  private noteNamed({ id, init }: SyntaxNode): void {
+    const owner = nameOf(id);
+    if (owner === null || !isNode(init) || isFunction(init)) return;
+    const expression = this.expressionOf(init);
+    if (expression && (hasEntries(expression) || /rout|page|screen|view/i.test(owner)))
+      this.roots.push({ owner, expression, onlyNamed: true });
+  }
+
+  /** Whether routes can begin here. */
+  private begins(node: SyntaxNode): boolean {
+    if (node.type === 'ArrayExpression') return true;
+    if (node.type === 'JSXElement') return ROUTE_ELEMENT.test(tagOf(node)) || HOLDS_ELEMENTS.test(tagOf(node));
+    return node.type === 'CallExpression' && /^(define|create)\w*Route/.test(nameOf(node.callee) ?? '');
+  }
+
+  /** What a value holds of routes; null where it can't hold any. */
+  private expressionOf(node: unknown): RouteExpression | null {
+    if (!isNode(node)) return null;
+    switch (node.type) {
+      case 'ArrayExpression':
+        return this.listOf(node.elements as unknown[]);
+      case 'SpreadElement':
+        return this.expressionOf(node.argument);
+      case 'ObjectExpression':
+        return this.entryOf(node) ?? this.entriesByName(node);
+      case 'JSXElement':
+        return this.expressionOfElement(node);
+      case 'JSXFragment':
+        return this.listOf(node.children as unknown[]);
+      case 'JSXExpressionContainer':
+      case 'AwaitExpression':
+      case 'TSAsExpression':
+      case 'TSSatisfiesExpression':
+      case 'TSNonNullExpression':
+      case 'ParenthesizedExpression':
+        return this.expressionOf(node.expression ?? node.argument);
+      case 'ConditionalExpression':
+        return this.listOf([node.consequent, node.alternate]);
+      case 'LogicalExpression':
+        return node.operator === '&&' ? this.expressionOf(node.right) : this.listOf([node.left, node.right]);
+      case 'CallExpression':
+        return this.expressionOfCall(node);
+      case 'Identifier':
+      case 'MemberExpression': {
+        const name = dottedName(node);
+        return name && name.name !== 'undefined' ? { is: 'name', name, line: this.lineOf(node) } : null;
+      }
+      default:
+        return isFunction(node) ? this.listOf(returnsOf(node)) : null;
+    }
+  }
+
+  private listOf(items: readonly unknown[]): RouteExpression | null {
+    const found = items.flatMap((item) => this.expressionOf(item) ?? []);
+    return found.length === 0 ? null : { is: 'list', items: found };
+  }
+
+  /** An object of entries by names of their own, as in `Object.values(ROUTES)`. */
+  private entriesByName(object: SyntaxNode): RouteExpression | null {
+    const values = (object.properties as SyntaxNode[]).flatMap((p) =>
+      p.type === 'Property' && isNode(p.value) && p.value.type === 'ObjectExpression' ? [p.value] : [],
+    );
+    const entries = values.flatMap((v) => this.entryOf(v) ?? []);
+    return entries.length === 0 || entries.length < values.length ? null : { is: 'list', items: entries };
+  }
+
+  private entryOf(object: SyntaxNode): RouteEntry | null {
+    const fields = new Map<string, SyntaxNode>();
+    for (const property of object.properties as SyntaxNode[]) {
+      const key = nameOf(property.key);
+      if (key !== null && isNode(property.value)) fields.set(key, property.value);
+    }
+    const path = fields.get('path');
+    const isIndex = fields.get('index')?.value === true;
+    const line = this.lineOf(object);
+    const children = this.childrenOf(fields, line);
+    const views = this.viewsOfFields(fields);
+    const redirects = fields.has('redirect') || fields.has('redirectTo') || onlyRedirects(views);
+    if (path === undefined && !isIndex && !(children && views.length > 0)) return null;
+    if (views.length === 0 && !redirects && !(children && mayHold(children))) return null;
+    return { is: 'route', path: path ? this.textOf(path) : '', views, children, redirects, line };
+  }
+
+  private childrenOf(fields: ReadonlyMap<string, SyntaxNode>, line: number): RouteExpression | null {
+    const [later] = viewsOf(fields.get('loadChildren'), this.functions);
+    if (later?.by === 'import') return { is: 'module', specifier: later.specifier, exported: later.exported, line };
+    const given = fields.get('children') ?? fields.get('routes') ?? fields.get('childRoutes');
+    if (!given) return null;
+    const known = this.expressionOf(given);
+    const isNothing = given.type === 'Literal' || (given.type === 'ArrayExpression' && !known);
+    return known ?? (isNothing ? null : this.unclear(given));
+  }
+
+  private viewsOfFields(fields: ReadonlyMap<string, SyntaxNode>): View[] {
+    const layout = viewsOf(fields.get('layout') ?? fields.get('Layout'), this.functions);
+    const around = layout.flatMap((v): View[] => (v.by === 'name' ? [{ by: 'layout', name: v.name }] : [v]));
+    // Under a name of their own, views show by their form.
+    const others = [...fields].filter(
+      ([key, value]) => !NO_VIEW.test(key) && (isMarkup(value) || importsDeferred(value)),
+    );
+    const given = [...VIEW_KEYS.map((key) => fields.get(key)), ...others.map(([, value]) => value)];
+    const [first = []] = given.map((value) => viewsOf(value, this.functions)).filter((v) => v.length > 0);
+    return [...around, ...(first.length === 0 && given.some(isMarkup) ? [{ by: 'here' } as const] : first)];
+  }
+
+  private expressionOfElement(element: SyntaxNode): RouteExpression | null {
+    const tag = tagOf(element);
+    const opening = element.openingElement as SyntaxNode;
+    const children = element.children as unknown[];
+    if (!ROUTE_ELEMENT.test(tag)) {
+      const within = this.listOf(children.filter((c) => isNode(c) && c.type !== 'JSXText'));
+      // Names inside of other elements are whatever they are, not routes.
+      return HOLDS_ELEMENTS.test(tag) || (within && hasEntries(within)) ? within : null;
+    }
+    const given = attributeValue(opening, 'path');
+    const isIndex = (opening.attributes as SyntaxNode[]).some((a) => nameOf(a.name) === 'index');
+    const line = this.lineOf(element);
+    const inner = this.listOf(children.filter((c) => isNode(c) && c.type !== 'JSXText'));
+    const nested = inner && hasEntries(inner) ? inner : null;
+    const attributes = ['element', 'component', 'Component', 'render', 'lazy', 'view'];
+    const [own = []] = attributes
+      .map((a) => viewsOf(attributeValue(opening, a), this.functions))
+      .filter((v) => v.length);
+    const drawn = attributes.some((a) => isMarkup(attributeValue(opening, a)));
+    const inside = own.length > 0 || nested ? [] : children.flatMap((c) => viewsOf(c, this.functions));
+    const views: View[] = own.length === 0 && inside.length === 0 && drawn ? [{ by: 'here' }] : [...own, ...inside];
+    // Names among the children of a route that has a view of its own, or none, are more routes.
+    const more = nested ?? (inside.length === 0 ? inner : null);
+    if (given === undefined && !isIndex && !more && views.length === 0) return null;
+    const paths = isNode(given) && given.type === 'ArrayExpression' ? (given.elements as unknown[]) : [given];
+    const entries = paths.map((path): RouteEntry => {
+      const text = path === undefined ? (isIndex || more ? '' : '*') : this.textOf(path);
+      return { is: 'route', path: text, views, children: more, redirects: onlyRedirects(views), line };
+    });
+    return entries.length === 1 ? entries[0] : { is: 'list', items: entries };
+  }
+
+  private expressionOfCall(call: SyntaxNode): RouteExpression | null {
+    const callee = call.callee as SyntaxNode;
+    const given = call.arguments as SyntaxNode[];
+    if (callee.type === 'MemberExpression') {
+      const method = nameOf(callee.property) ?? '';
+      if (nameOf(callee.object) === 'Object' && (method === 'values' || method === 'entries'))
+        return this.expressionOf(given[0]);
+      if (LIST_METHODS.includes(method)) return this.listOf([callee.object, ...(method === 'concat' ? given : [])]);
+      const within = this.listOf(given);
+      return within && hasEntries(within) ? within : null;
+    }
+    const name = nameOf(callee) ?? '';
+    if (this.buildsModules && BUILDERS.includes(name)) return this.moduleEntry(name, given, call);
+    const within = this.listOf(given.filter((g) => !isFunction(g)));
+    if (within && (hasEntries(within) || /[rR]outes?/.test(name))) return within;
+    return given.length === 0 && name !== '' ? { is: 'name', name: { name, keys: [] }, line: this.lineOf(call) } : null;
+  }
+
+  /** `route(path, file, children?)`, `index(file)`, `layout(file, children?)`, `prefix(path, children)`. */
+  private moduleEntry(builder: string, given: SyntaxNode[], call: SyntaxNode): RouteExpression | null {
+    const texts = given.map((g) => this.textOf(g));
+    const list = given.find((g) => g.type === 'ArrayExpression');
+    const children = list ? this.listOf(list.elements as unknown[]) : null;
+    const line = this.lineOf(call);
+    if (builder === 'prefix') return children && { is: 'prefix', path: texts[0], inner: children };
+    const [path, file] = builder === 'route' ? texts : ['', texts[0]];
+    if (typeof file !== 'string') return this.unclear(call);
+    return { is: 'route', path, views: [{ by: 'file', file }], children, redirects: false, line };
+  }
+
+  private textOf(node: unknown): TextExpression {
+    if (!isNode(node)) return null;
+    const constant = constantText(node);
+    if (constant !== null) return constant;
+    switch (node.type) {
+      case 'TSAsExpression':
+      case 'TSSatisfiesExpression':
+      case 'JSXExpressionContainer':
+        return this.textOf(node.expression);
+      case 'Identifier':
+      case 'MemberExpression':
+        return dottedName(node);
+      case 'BinaryExpression':
+        return node.operator === '+' ? { joined: [this.textOf(node.left), this.textOf(node.right)] } : null;
+      case 'TemplateLiteral': {
+        const pieces = (node.quasis as { value: { cooked: string } }[]).map((q) => q.value.cooked);
+        const holes = node.expressions as unknown[];
+        return { joined: pieces.flatMap((p, i) => (i < holes.length ? [p, this.textOf(holes[i])] : [p])) };
+      }
+      default:
+        return null;
+    }
+  }
+
+  /** A text, or an object of texts at any depth; null for anything else. */
+  private textsOf(value: SyntaxNode): Texts | null {
+    if (value.type === 'TSAsExpression' || value.type === 'TSSatisfiesExpression')
+      return this.textsOf(value.expression as SyntaxNode);
+    if (value.type === 'CallExpression' && nameOf((value.callee as SyntaxNode).property) === 'freeze') {
+      const [frozen] = value.arguments as unknown[];
+      return isNode(frozen) ? this.textsOf(frozen) : null;
+    }
+    if (value.type !== 'ObjectExpression') {
+      const text = ['Literal', 'TemplateLiteral', 'BinaryExpression'].includes(value.type) ? this.textOf(value) : null;
+      return text === null ? null : { text };
+    }
+    const keys: { [key: string]: Texts } = Object.create(null);
+    for (const property of value.properties as SyntaxNode[]) {
+      const key = nameOf(property.key);
+      const { value: given } = property;
+      if (key === null || !isNode(given)) continue;
+      const name = given.type === 'Identifier' || given.type === 'MemberExpression' ? this.textOf(given) : null;
+      const inner = name === null ? this.textsOf(given) : { text: name };
+      if (inner !== null) keys[key] = inner;
+    }
+    return Object.keys(keys).length > 0 ? { keys } : null;
+  }
+
+  private unclear(node: SyntaxNode): RouteExpression {
+    const text = this.source.text.slice(node.start, Math.min(node.end, node.start + 60)).replace(/\s+/g, ' ');
+    return { is: 'unclear', said: text, line: this.lineOf(node) };
+  }
+
+  private lineOf(node: SyntaxNode): number {
+    return this.source.place(node.start).line;
+  }
+}
+
+function onlyRedirects(views: readonly View[]): boolean {
+  return views.length === 1 && views[0].by === 'name' && REDIRECTS.test(views[0].name.name);
+}
+
+/** Markup, or a function that gives some. */
+function isMarkup(value: unknown): boolean {
+  if (!isNode(value)) return false;
+  return (
+    value.type === 'JSXElement' ||
+    value.type === 'JSXFragment' ||
+    (isFunction(value) && returnsOf(value).some(isMarkup))
+  );
+}
+
+function importsDeferred(value: SyntaxNode): boolean {
+  return (isFunction(value) || value.type === 'CallExpression') && viewsOf(value).some((v) => v.by === 'import');
+}
+
+function tagOf(element: SyntaxNode): string {
+  const name = dottedName((element.openingElement as SyntaxNode).name);
+  return name?.keys.at(-1) ?? name?.name ?? '';
+}
+
+/** The same, or names routes by a name that says so. */
+function mayHold(expression: RouteExpression): boolean {
+  if (expression.is === 'name') return /route/i.test([expression.name.name, ...expression.name.keys].join(' '));
+  return expression.is === 'list' ? expression.items.some(mayHold) : hasEntries(expression);
+}
+
+/** Whether an expression says of at least one route what it is. */
+function hasEntries(expression: RouteExpression): boolean {
+  switch (expression.is) {
+    case 'route':
+    case 'module':
+      return true;
+    case 'list':
+      return expression.items.some(hasEntries);
+    case 'prefix':
+      return hasEntries(expression.inner);
+    case 'name':
+    case 'unclear':
+      return false;
+  }
+}

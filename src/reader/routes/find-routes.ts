@@ -1,0 +1,253 @@
+import type { Route } from '../../core/snapshot/route-types.ts';
+import type { Failed } from '../../core/snapshot/types.ts';
+import type { RouteEntry, RouteExpression, View } from './expressions.ts';
+import { type Definition, Names, type RouteModule } from './names.ts';
+import { patternOf } from './patterns.ts';
+
+type FoundRoute = Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence'>;
+
+/** An entry with the module whose names it uses. */
+interface Placed {
+  entry: RouteEntry;
+  /** What comes before its path: of lists that share a beginning. */
+  prefix: string;
+  holder: RouteModule;
+}
+
+/** What an entry draws: paths of the app's own modules. */
+interface Drawn {
+  layouts: string[];
+  page: string | null;
+  /** Routes that stand where a view would. */
+  routes: Placed[];
+  /** Specifier or name that leads nowhere. */
+  lost: string | null;
+}
+
+/**
+ * Puts what modules say about routes together: names are followed into other modules, routes in the module of a view are nested
+ * there, and that view is a layout around them. What isn't understood, and an entry whose module can't be found, is listed
+ * with its line.
+ */
+export function findRoutes(modules: RouteModule[]): { routes: FoundRoute[]; failed: Failed[] } {
+  return new Finder(modules).find();
+}
+
+class Finder {
+  private readonly names: Names;
+  /** Roots that others take in, by module and owner. */
+  private readonly consumed = new Set<string>();
+  /** Modules whose routes are nested below a view. */
+  private readonly nested = new Set<string>();
+  private readonly routes: FoundRoute[] = [];
+  private readonly failed: Failed[] = [];
+  private readonly seen = new Set<string>();
+
+  constructor(private readonly modules: RouteModule[]) {
+    this.names = new Names(new Map(modules.map((m) => [m.path, m])));
+  }
+
+  find(): { routes: FoundRoute[]; failed: Failed[] } {
+    const holders = this.modules.filter((m) => m.package === null && (m.sheet?.roots.length ?? 0) > 0);
+    for (const holder of holders)
+      for (const { owner, expression, onlyNamed } of holder.sheet!.roots)
+        if (!onlyNamed) this.note(expression, holder, owner, new Set());
+    for (const holder of holders) {
+      if (this.nested.has(holder.path)) continue;
+      for (const placed of this.rootsOf(holder)) this.visit(placed, '/', [], new Set());
+    }
+    return { routes: this.routes, failed: this.failed };
+  }
+
+  /** Notes which roots are taken in by others, and which modules hold routes below a view. */
+  private note(expression: RouteExpression, holder: RouteModule, owner: string | null, open: Set<string>): void {
+    for (const placed of this.entriesOf(expression, holder, open, (taken) => {
+      if (taken.module !== holder || taken.local !== owner) this.consumed.add(keyOf(taken.module.path, taken.local));
+    })) {
+      const { page, routes } = this.drawnBy(placed);
+      for (const inner of routes) if (inner.holder !== holder) this.nested.add(inner.holder.path);
+      if (page !== null && page !== holder.path && this.names.at(page)?.sheet?.roots.some((r) => !r.onlyNamed))
+        this.nested.add(page);
+      if (placed.entry.children) this.note(placed.entry.children, placed.holder, owner, open);
+    }
+  }
+
+  /** Entries of a module's own roots, without those that others take in. */
+  private rootsOf(holder: RouteModule): Placed[] {
+    return holder
+      .sheet!.roots.filter((r) => !r.onlyNamed && (r.owner === null || !this.consumed.has(keyOf(holder.path, r.owner))))
+      .flatMap(({ expression }) => this.entriesOf(expression, holder, new Set()));
+  }
+
+  /** Entries of an expression, with names followed; `taken` hears of every root that a name leads to. */
+  private entriesOf(
+    expression: RouteExpression,
+    holder: RouteModule,
+    open: ReadonlySet<string>,
+    taken: (root: Definition) => void = () => {},
+  ): Placed[] {
+    switch (expression.is) {
+      case 'route':
+        return [{ entry: expression, prefix: '', holder }];
+      case 'list':
+        return expression.items.flatMap((item) => this.entriesOf(item, holder, open, taken));
+      case 'prefix': {
+        const prefix = this.names.text(holder, expression.path) ?? '';
+        const inner = this.entriesOf(expression.inner, holder, open, taken);
+        return inner.map((placed) => ({ ...placed, prefix: `${prefix}/${placed.prefix}` }));
+      }
+      case 'name': {
+        const defined = this.names.definition(holder, expression.name);
+        return defined ? this.entriesUnder(defined, open, taken) : [];
+      }
+      case 'module': {
+        const target = this.names.at(holder.resolved.get(expression.specifier));
+        return target ? this.entriesOfModule(target, expression.exported, open, taken) : [];
+      }
+      case 'unclear':
+        this.fail(holder, expression.line, `routes that aren’t understood are left out: ${expression.said}`);
+        return [];
+    }
+  }
+
+  /** Entries of the roots that stand under a name. */
+  private entriesUnder(defined: Definition, open: ReadonlySet<string>, taken: (root: Definition) => void): Placed[] {
+    const { module, local } = defined;
+    const key = keyOf(module.path, local);
+    if (open.has(key) || module.package !== null) return [];
+    const roots = module.sheet?.roots.filter((r) => r.owner === local) ?? [];
+    if (roots.length === 0) return [];
+    taken(defined);
+    return roots.flatMap((r) => this.entriesOf(r.expression, module, new Set([...open, key]), taken));
+  }
+
+  /** Entries of a module that is asked for deferred: under the export that is taken, else all that it or its own imports hold. */
+  private entriesOfModule(
+    target: RouteModule,
+    exported: string,
+    open: ReadonlySet<string>,
+    taken: (root: Definition) => void,
+  ): Placed[] {
+    const defined = this.names.exported(target, exported);
+    const named = defined ? this.entriesUnder(defined, open, taken) : [];
+    if (named.length > 0) return named;
+    const near = [target, ...[...target.resolved.values()].flatMap((path) => this.names.at(path) ?? [])];
+    const holder = near.find((m) => m.package === null && (m.sheet?.roots.length ?? 0) > 0);
+    return (holder?.sheet?.roots ?? []).flatMap(({ owner, expression }) => {
+      if (owner !== null) taken({ module: holder!, local: owner, keys: [] });
+      return this.entriesOf(expression, holder!, open, taken);
+    });
+  }
+
+  private visit({ entry, prefix, holder }: Placed, above: string, layouts: string[], open: Set<string>): void {
+    if (entry.redirects) return;
+    const path = this.names.text(holder, entry.path);
+    if (path === null) {
+      this.fail(holder, entry.line, 'a route is left out: its path isn’t a constant');
+      return;
+    }
+    const drawn = this.drawnBy({ entry, prefix, holder });
+    const children = entry.children ? this.entriesOf(entry.children, holder, new Set()) : drawn.routes;
+    const page = drawn.page;
+    const inner = page === null || page === holder.path || open.has(page) ? undefined : this.names.at(page);
+    const below = children.length > 0 ? children : inner?.sheet ? this.rootsOf(inner) : [];
+    const pattern = patternOf(
+      above,
+      `${prefix}/${path}`.startsWith('//') ? path : `${prefix}${prefix && '/'}${path}`,
+      below.length > 0,
+    );
+    if (drawn.lost !== null) {
+      this.fail(holder, entry.line, `the route ${pattern} leads to ${drawn.lost}, which can't be found`);
+      return;
+    }
+    if (below.length > 0) {
+      const around = [...layouts, ...drawn.layouts, ...(page === null ? [] : [page])];
+      const opened = children.length > 0 || page === null ? open : new Set([...open, page]);
+      for (const child of below) this.visit(child, pattern, around, opened);
+      return;
+    }
+    if (page === null) {
+      if (entry.views.length > 0 || entry.children)
+        this.fail(holder, entry.line, `the route ${pattern} is left out: nothing of the app’s own is drawn there`);
+      return;
+    }
+    if (this.seen.has(pattern)) {
+      this.fail(holder, entry.line, `the route ${pattern} is there twice; the first one counts`);
+      return;
+    }
+    this.seen.add(pattern);
+    const evidence = { path: holder.path, line: entry.line };
+    this.routes.push({ pattern, realm: holder.realm, layouts: [...layouts, ...drawn.layouts], page, evidence });
+  }
+
+  /** What an entry draws: the innermost view that is the app's own is the page. */
+  private drawnBy({ entry, holder }: Placed): Drawn {
+    const found = entry.views.map((view) => this.modulesOf(view, holder, new Set()));
+    const drawn: Drawn = { layouts: [], page: null, routes: [], lost: null };
+    for (const { paths, isLayout, routes, lost } of found) {
+      drawn.routes.push(...routes);
+      if (lost !== null) drawn.lost ??= lost;
+      if (isLayout) drawn.layouts.push(...paths);
+      else drawn.page = paths.at(-1) ?? drawn.page;
+    }
+    // A layout with nothing of the app's own inside is the page itself.
+    if (drawn.page === null) drawn.page = drawn.layouts.pop() ?? null;
+    if (drawn.page !== null) drawn.lost = null;
+    return drawn;
+  }
+
+  private modulesOf(
+    view: View,
+    holder: RouteModule,
+    seen: Set<string>,
+  ): { paths: string[]; isLayout: boolean; routes: Placed[]; lost: string | null } {
+    const nothing = { paths: [], isLayout: view.by === 'layout', routes: [], lost: null };
+    if (view.by === 'here') return { ...nothing, paths: [holder.path] };
+    if (view.by === 'file') {
+      const path = this.names.at(holder.resolved.get(view.file))?.path;
+      return path === undefined ? { ...nothing, lost: view.file } : { ...nothing, paths: [path] };
+    }
+    if (view.by === 'import') {
+      const target = this.names.at(holder.resolved.get(view.specifier));
+      if (!target) return { ...nothing, lost: view.specifier };
+      const defined = this.names.exported(target, view.exported);
+      return this.moduleOf(defined ?? { module: target, local: view.exported, keys: [] }, nothing, seen);
+    }
+    const defined = this.names.definition(holder, view.name);
+    const specifier = holder.sheet?.imported.get(view.name.name)?.specifier;
+    if (!defined)
+      return specifier === undefined || !/^[./]/.test(specifier) ? nothing : { ...nothing, lost: specifier };
+    const routes = defined.module === holder ? [] : this.entriesUnder(defined, new Set(), () => {});
+    const isRoutes = routes.length > 0 && !/^[A-Z]/.test(defined.local);
+    return isRoutes ? { ...nothing, routes } : this.moduleOf(defined, nothing, seen);
+  }
+
+  /** The module behind a definition, or those behind the views that it only wraps. */
+  private moduleOf(
+    { module, local }: Definition,
+    nothing: { paths: string[]; isLayout: boolean; routes: Placed[]; lost: string | null },
+    seen: Set<string>,
+  ): { paths: string[]; isLayout: boolean; routes: Placed[]; lost: string | null } {
+    if (module.package !== null) return nothing;
+    const key = keyOf(module.path, local);
+    const wrapped = seen.has(key) ? undefined : module.sheet?.views.get(local);
+    if (!wrapped) return { ...nothing, paths: [module.path] };
+    const inner = wrapped.map((v) => this.modulesOf(v, module, new Set([...seen, key])));
+    const paths = inner.flatMap((i) => i.paths);
+    const lost = inner.find((i) => i.lost !== null)?.lost ?? null;
+    return {
+      ...nothing,
+      paths: paths.length > 0 ? [paths[paths.length - 1]] : lost === null ? [module.path] : [],
+      lost,
+    };
+  }
+
+  private fail({ path }: RouteModule, line: number, message: string): void {
+    if (!this.failed.some((f) => f.path === path && f.line === line && f.message === message))
+      this.failed.push({ path, line, message });
+  }
+}
+
+function keyOf(path: string, owner: string): string {
+  return `${path}\n${owner}`;
+}

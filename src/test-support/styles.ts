@@ -1,0 +1,44 @@
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+
+const FOLDER = path.resolve('examples/styles');
+
+/** What a sample of a style says of itself. */
+export interface Expected {
+  routes: { pattern: string; layouts: string[]; page: string }[];
+  /** Modules that deferred imports lead to. */
+  deferred: string[];
+  /** Parts by route: module and place. */
+  parts?: Record<string, { module: string; place: string; line?: number }[]>;
+  /** Beginnings of what is told as not understood. */
+  told: string[];
+}
+
+/** The samples of styles: small apps as frameworks have them written. */
+export function styleNames(): string[] {
+  return fs
+    .readdirSync(FOLDER, { withFileTypes: true })
+    .filter((e) => e.isDirectory())
+    .map((e) => e.name);
+}
+
+/**
+ * A copy of a sample with a stand-in for each of its packages, so that names of packages lead somewhere; and what it says of itself.
+ * A package that the sample brings itself, below `packages`, is put in its place.
+ */
+export function styleSample(name: string): { folder: string; expected: Expected } {
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), `yokeline-${name}-`));
+  fs.cpSync(path.join(FOLDER, name), folder, { recursive: true });
+  const described = JSON.parse(fs.readFileSync(path.join(folder, 'package.json'), 'utf8'));
+  for (const dependency of Object.keys(described.dependencies ?? {})) {
+    const own = path.join(folder, 'node_modules', dependency);
+    fs.mkdirSync(own, { recursive: true });
+    fs.writeFileSync(path.join(own, 'package.json'), JSON.stringify({ name: dependency, version: '1.0.0' }));
+    for (const entry of ['index', 'client', 'jsx-runtime', 'server'])
+      fs.writeFileSync(path.join(own, `${entry}.js`), 'export default {};\n');
+  }
+  const expected = JSON.parse(fs.readFileSync(path.join(folder, 'expected.json'), 'utf8'));
+  fs.rmSync(path.join(folder, 'expected.json'));
+  return { folder, expected };
+}
