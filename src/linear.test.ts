@@ -9,7 +9,7 @@ import { readHtml } from './reader/html-document.ts';
 import { inlineMap, mapAddress } from './reader/output/source-map.ts';
 import { prunedLinks } from './reader/prune.ts';
 import type { ReadModule } from './reader/read-module.ts';
-import { beginsClient } from './reader/server-only.ts';
+import { marked } from './reader/server-only.ts';
 import { splitSingleFile } from './reader/single-file.ts';
 import { Mentions, unusedRules } from './reader/unused-rules.ts';
 import { minifyStyle } from './reader/weigh.ts';
@@ -37,9 +37,9 @@ function readLog(text: string): void {
 
 /** Everything that foreign text meets by a pattern, with text that is as bad for it as can be. */
 const MEETINGS: [string, (n: number) => () => unknown][] = [
-  ['comments before a directive', (n) => () => beginsClient('/* a */ '.repeat(n))],
-  ['a banner of slashes', (n) => () => beginsClient(`${'/'.repeat(n)}\n/**/x`)],
-  ['a comment that isn’t closed', (n) => () => beginsClient('/*'.repeat(n))],
+  ['comments before a directive', (n) => () => marked('/* a */ '.repeat(n))],
+  ['a banner of slashes', (n) => () => marked(`${'/'.repeat(n)}\n/**/x`)],
+  ['a comment that isn’t closed', (n) => () => marked('/*'.repeat(n))],
   ['script blocks that aren’t closed', (n) => () => splitSingleFile('a.vue', '<script>'.repeat(n))],
   ['script blocks without an end of their tag', (n) => () => splitSingleFile('a.vue', '<script '.repeat(n))],
   ['space in a template', (n) => () => splitSingleFile('a.vue', `${' '.repeat(n)}x`)],
@@ -129,6 +129,6 @@ it.each(MEETINGS)('takes time in step with the length of what is read: %s', (_, 
 it('reads the beginning of real files that begin with long comments', () => {
   // A banner of 40 slashes, and 26 block comments, as published packages have them.
   const banner = `${'/'.repeat(40)}\n${'/* line of a license */\n'.repeat(26)}"use client";`;
-  expect(beginsClient(banner)).toBe(true);
-  expect(beginsClient(`${banner.slice(0, -13)}x`)).toBe(false);
+  expect(marked(banner)).toBe('client');
+  expect(marked(`${banner.slice(0, -13)}x`)).toBeNull();
 });

@@ -84,7 +84,7 @@ export function parseScript(path: string, text: string, jsxImportSource: string,
   if (/<[A-Z]/.test(text) && lang !== 'ts') result.uses = findComponentUses(program, source);
   // Packages are not the app's to change.
   if (!path.includes('node_modules/')) noteUses(result.imports, program, source, text);
-  if (text.includes('require') && text.includes('process.env.NODE_ENV')) dropDeadRequires(result);
+  if (text.includes('require') && text.includes('process.env.')) dropDeadRequires(result);
   result.exports = exportsOf(live);
   result.imports.sort((a, b) => a.start - b.start);
   return result;
@@ -171,9 +171,16 @@ function emptyScript(code: string): ParsedScript {
 
 /** Types and markup syntax compiled away; where the build kind is asked for, as the production build answers. */
 function shippedCode(path: string, text: string, lang: Language, importSource: string, usedElsewhere: boolean): string {
-  const define = text.includes('process.env.NODE_ENV') ? { define: PRODUCTION } : {};
+  const define = text.includes('process.env.') ? { define: environmentOf(path, text) } : {};
   const typescript = { onlyRemoveTypeImports: usedElsewhere };
   return transformSync(path, text, { lang, jsx: { runtime: 'automatic', importSource }, typescript, ...define }).code;
+}
+
+/** What is asked of the environment, as a production build answers; whatever else a package asks isn't set in a browser. */
+function environmentOf(path: string, text: string): Record<string, string> {
+  if (!path.includes('node_modules/')) return PRODUCTION;
+  const names = [...text.matchAll(/process\.env\.\w+/g)].map(([name]) => name);
+  return { ...Object.fromEntries(names.map((name) => [name, 'undefined'])), ...PRODUCTION };
 }
 
 /** Leaves out requires that only a development branch makes. */

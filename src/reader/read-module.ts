@@ -21,6 +21,6 @@ export interface ReadModule {
   uses: ComponentUse[];
   serves: Services;
   reexports: Reexports | null;
-  /** Marked as the beginning of code for the browser. */
-  client: boolean;
+  /** Marked as where code for the browser begins, or as functions that the browser calls on the server. */
+  marked: 'client' | 'server' | null;
 }

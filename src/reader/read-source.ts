@@ -8,7 +8,8 @@ import type { Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/t
 import { parseJson } from '../core/text/json.ts';
 import { annotate } from './app-notes.ts';
 import { documentExtras } from './document-extras.ts';
-import { type FoundEntry, findEntries } from './find-entries.ts';
+import { findEntries } from './entries/find-entries.ts';
+import type { FoundEntry, PackageDescription } from './entries/types.ts';
 import { textInside, Unreadable } from './folder-files.ts';
 import { proposeParts } from './parts/find-parts.ts';
 import { findRoutes } from './routes/find-routes.ts';
@@ -37,9 +38,15 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
   const notes = readNotes(root);
   const description = packageDescription(root);
   const found = findEntries(root, description);
-  const byFolders = found.flatMap((e) => e.routes.map((r) => ({ ...r, realm: e.realm })));
+  const byFolders = found.flatMap((e) => e.routes.map((r) => ({ ...r, realm: e.realm, rendering: e.rendering })));
   const importMap = new Map(found.flatMap((e) => [...(e.html?.imports ?? [])]));
-  const graph = new SourceGraph(root, jsxSource(root), progress, byFolders.length > 0, importMap);
+  const graph = new SourceGraph(
+    root,
+    jsxSource(root),
+    progress,
+    found.some((e) => e.ships === 'what is marked'),
+    importMap,
+  );
   const entries: Entry[] = [];
   const failed: Failed[] = [];
   const unresolved: Unresolved[] = [];
@@ -52,9 +59,13 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
         unresolved.push({ from: entry.document ?? entry.realm, specifier: start.address, line: start.line, ...module });
     }
     entries.push({ realm: entry.realm, kind: 'document', document: entry.document, modules });
-    for (const { page, layouts } of entry.routes)
-      for (const file of [...layouts, page]) graph.start({ address: `/${file}`, kind: 'script' });
+    for (const { page, layouts, beside } of entry.routes)
+      for (const file of [...layouts, page, ...beside]) {
+        const { path } = graph.start({ address: `/${file}`, kind: 'script' }) as { path?: string };
+        if (path !== undefined && typeof entry.ships === 'object') graph.shipWithout(path, entry.ships.without);
+      }
     graph.follow(entry.realm);
+    for (const { page, beside } of entry.routes) for (const file of beside) graph.attach(page, file);
   }
   for (const worker of graph.workers)
     entries.push({ realm: `worker ${worker}`, kind: 'worker', document: null, modules: [worker] });
@@ -68,7 +79,7 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
   const routes = [
     ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', parts: proposed(r) }, notes)),
     ...firstOfEach(byFolders).map((r) =>
-      annotate({ ...r, rendering: 'server', evidence: { path: r.page, line: 1 }, parts: proposed(r) }, notes),
+      annotate({ ...without(r), evidence: { path: r.page, line: 1 }, parts: proposed(r) }, notes),
     ),
   ];
   for (const pattern of notes.routes.keys()) {
@@ -132,7 +143,7 @@ export function appName(root: string): string {
   return typeof name === 'string' ? name : path.basename(root);
 }
 
-function packageDescription(root: string): { name?: unknown; main?: unknown; module?: unknown } {
+function packageDescription(root: string): PackageDescription {
   const described = describedIn(root, 'package.json');
   if (described === null) return {};
   const value = parseJson(described, 'package.json');
@@ -199,6 +210,11 @@ function baseOf(entries: FoundEntry[], failed: Failed[]): string {
     }
   }
   return '/';
+}
+
+/** A route of folders, without what only the reading of modules needs. */
+function without<T extends { beside: string[] }>({ beside: _, ...route }: T): Omit<T, 'beside'> {
+  return route;
 }
 
 function firstOfEach<T extends { pattern: string }>(routes: T[]): T[] {

@@ -50,9 +50,12 @@ export class Resolver {
     if (mapped !== null && onNetwork(mapped)) return leftOut(`the import map sends it to ${mapped}`);
     if (onNetwork(specifier)) return leftOut('an address on the network is not followed');
     const plain = plainOf(mapped ?? specifier);
+    if (plain.startsWith('private-next-')) return leftOut('the framework’s build fills it in');
     if (plain === '') return lost('the specifier is empty');
     const found = this.lookUp(mapped === null ? path.dirname(from) : this.root, plain, kind);
     if (found.builtin) return leftOut('a module of the server platform, which a browser doesn’t have');
+    const brought = found.path ? null : this.broughtAlong(from, plain, kind);
+    if (brought) return { path: brought };
     if (!found.path) return lost(tidy(found.error ?? 'not found', this.root));
     return this.inside(found.path) ? { path: found.path } : lost('it lies outside the folder that was read');
   }
@@ -72,6 +75,14 @@ export class Resolver {
     const rooted = specifier.startsWith('/') ? path.join(this.root, specifier) : specifier;
     const beside = kind === 'style' && !/^[./@]/.test(specifier) ? resolver.sync(folder, `./${specifier}`) : null;
     return beside?.path ? beside : resolver.sync(folder, rooted);
+  }
+
+  /** A package that another one brings along compiled, in a folder of its own (`dist/compiled`). */
+  private broughtAlong(from: string, specifier: string, kind: 'script' | 'style'): string | undefined {
+    const folder = /^.*[/\\]node_modules[/\\](?:@[^/\\]+[/\\])?[^/\\]+(?=[/\\])/.exec(from)?.[0];
+    if (folder === undefined || /^[./#]/.test(specifier)) return undefined;
+    const inside = this.lookUp(folder, `./dist/compiled/${specifier}`, kind).path;
+    return inside && this.inside(inside) ? inside : undefined;
   }
 
   private inside(file: string): boolean {

@@ -1,35 +1,34 @@
 import type { ReadModule } from './read-module.ts';
 
-/** The directive that marks where code for the browser begins. */
-const DIRECTIVE = /^(['"])use client\1/;
+/** Directives that mark where code for the browser begins, and functions that it calls on the server. */
+const DIRECTIVE = /^(['"])use (client|server)\1/;
 
-/** Whether a script begins, after space and comments, with the mark of code for the browser. One pass over the text. */
-export function beginsClient(text: string): boolean {
+/** How a script is marked at its beginning, after space and comments. One pass over the text. */
+export function marked(text: string): 'client' | 'server' | null {
   let at = text.charCodeAt(0) === 0xfeff ? 1 : 0;
   for (;;) {
     while (at < text.length && /\s/.test(text[at])) at++;
     if (text.startsWith('//', at)) {
       const end = text.indexOf('\n', at);
-      if (end < 0) return false;
+      if (end < 0) return null;
       at = end + 1;
     } else if (text.startsWith('/*', at)) {
       const end = text.indexOf('*/', at + 2);
-      if (end < 0) return false;
+      if (end < 0) return null;
       at = end + 2;
-    } else return DIRECTIVE.test(text.slice(at, at + 12));
+    } else return (DIRECTIVE.exec(text.slice(at, at + 12))?.[2] ?? null) as 'client' | 'server' | null;
   }
 }
 
 /**
  * Modules of a server-rendered app that reach the browser: those marked as client code and what they import, styles,
- * and workers. Where nothing is marked, everything ships.
+ * workers, and what the framework starts. Functions that are marked for the server are only called from there.
  */
 export function shippedModules(modules: ReadonlyMap<string, ReadModule>, alsoShipped: Iterable<string>): Set<string> {
-  const marked = [...modules.values()].filter((m) => m.client);
-  if (marked.length === 0) return new Set(modules.keys());
-  const shipped = new Set([...marked.map((m) => m.path), ...alsoShipped]);
-  for (const m of modules.values()) if (m.kind === 'style') shipped.add(m.path);
-  for (const path of shipped) for (const { to } of modules.get(path)?.imports ?? []) shipped.add(to);
+  const shipped = new Set(alsoShipped);
+  for (const m of modules.values()) if (m.marked === 'client' || m.kind === 'style') shipped.add(m.path);
+  for (const path of shipped)
+    for (const { to } of modules.get(path)?.imports ?? []) if (modules.get(to)?.marked !== 'server') shipped.add(to);
   return shipped;
 }
 

@@ -1,5 +1,5 @@
-/** Components written in one file: script blocks beside a template and styles. */
-const SINGLE_FILE = /\.(vue|svelte)$/;
+/** Components written in one file: script blocks beside a template and styles, or statements in a text. */
+const SINGLE_FILE = /\.(vue|svelte|mdx)$/;
 const OPENS = '<script';
 const CLOSES = '</script>';
 
@@ -18,6 +18,7 @@ export interface SingleFile {
 
 /** Takes a single-file component apart. */
 export function splitSingleFile(path: string, text: string): SingleFile {
+  if (path.endsWith('.mdx')) return splitText(path, text);
   let script = '';
   let rest = '';
   let end = 0;
@@ -32,6 +33,26 @@ export function splitSingleFile(path: string, text: string): SingleFile {
   script += blank(text.slice(end));
   rest += text.slice(end);
   return { script, scriptPath: `${path}.${typed ? 'ts' : 'js'}`, rest: rest.split(/\s/).filter(Boolean).join(' ') };
+}
+
+/** Takes statements out of a text (MDX): from a line that begins with one to the next empty line, outside of code. */
+function splitText(path: string, text: string): SingleFile {
+  const script: string[] = [];
+  const rest: string[] = [];
+  let inScript = false;
+  let fence = '';
+  for (const line of text.split('\n')) {
+    const mark = /^(`{3,}|~{3,})/.exec(line)?.[1] ?? '';
+    if (mark !== '' && (fence === '' || mark.startsWith(fence))) fence = fence === '' ? mark : '';
+    inScript = fence === '' && line.trim() !== '' && (inScript || /^(import|export)\b/.test(line));
+    script.push(inScript ? line : blank(line));
+    if (!inScript) rest.push(line);
+  }
+  return {
+    script: script.join('\n'),
+    scriptPath: `${path}.jsx`,
+    rest: rest.join(' ').split(/\s/).filter(Boolean).join(' '),
+  };
 }
 
 /** Script blocks by their places; one that isn't closed is none. */

@@ -2,7 +2,7 @@ import fs from 'node:fs';
 import path from 'node:path';
 import type { Import, Module, ModuleKind, Package } from '../core/snapshot/module-types.ts';
 import type { Failed, Notice, Unresolved } from '../core/snapshot/types.ts';
-import type { FoundStart } from './find-entries.ts';
+import type { FoundStart } from './entries/types.ts';
 import { readInside, reasonOf, Unreadable } from './folder-files.ts';
 import { Packages } from './packages.ts';
 import { type FoundGlob, type FoundImport, type ParsedScript, parseScript } from './parse-script.ts';
@@ -12,10 +12,11 @@ import type { ReadModule } from './read-module.ts';
 import type { Reexports } from './reexports.ts';
 import { type Resolution, Resolver } from './resolve.ts';
 import type { RouteModule } from './routes/names.ts';
-import { beginsClient, shippedModules, withoutWeight } from './server-only.ts';
+import { marked, shippedModules, withoutWeight } from './server-only.ts';
 import { isSingleFile, splitSingleFile } from './single-file.ts';
 import { beginFile, beginStep, leftAside } from './watch.ts';
 import { marginalSizes, minifyScript, minifyStyle, weigh } from './weigh.ts';
+import { withoutExports } from './without-exports.ts';
 
 /** Called as modules are read: how many so far, and how many are known to come. */
 export type ReadProgress = (read: number, known: number) => void;
@@ -26,6 +27,8 @@ export class SourceGraph {
   /** Style sheets as written. */
   readonly sheets: { path: string; text: string }[] = [];
   private readonly starts = new Set<string>();
+  /** Exports that aren't shipped, by module. */
+  private readonly unshipped = new Map<string, readonly string[]>();
   private readonly modules = new Map<string, ReadModule>();
   private readonly open: string[] = [];
   private readonly known = new Set<string>();
@@ -55,6 +58,20 @@ export class SourceGraph {
     const start = this.enqueue(found.path);
     this.starts.add(start);
     return { path: start };
+  }
+
+  /** Has a module shipped without certain exports and what only they use. */
+  shipWithout(path: string, names: readonly string[]): void {
+    this.unshipped.set(path, names);
+  }
+
+  /** Ties a module to another one that the framework loads along with it. */
+  attach(from: string, to: string): void {
+    const module = this.modules.get(from);
+    if (!module || !this.modules.has(to) || from === to) return;
+    const specifier = `/${to}`;
+    const found: FoundImport = { kind: 'static', specifier, names: ['default'], line: 1, column: 1, start: 0, end: 0 };
+    module.imports.push({ found, to });
   }
 
   /** Reads all that is open and what it leads to. */
@@ -130,7 +147,8 @@ export class SourceGraph {
   /** What only runs on the server weighs nothing; of its packages nothing is kept. */
   private dropServerOnly(): void {
     if (!this.serverRendered) return;
-    const shipped = shippedModules(this.modules, this.workers);
+    const runtime = [...this.starts].filter((path) => path.includes('node_modules/'));
+    const shipped = shippedModules(this.modules, [...this.workers, ...runtime]);
     if (shipped.size === this.modules.size) return;
     for (const m of this.modules.values()) {
       if (shipped.has(m.path)) continue;
@@ -181,7 +199,7 @@ export class SourceGraph {
       uses: [],
       serves: { media: null, whenSeen: false },
       reexports: null,
-      client: false,
+      marked: null,
       module: {
         path: relative,
         kind,
@@ -231,7 +249,7 @@ export class SourceGraph {
     const single = isSingleFile(read.path) ? splitSingleFile(read.path, text) : null;
     const parsed = parseScript(
       single?.scriptPath ?? read.path,
-      single?.script ?? text,
+      single?.script ?? this.shippedText(read.path, text),
       this.jsxImportSource,
       single !== null,
     );
@@ -240,7 +258,7 @@ export class SourceGraph {
       read.minified = text;
       return;
     }
-    read.client = beginsClient(text);
+    read.marked = marked(text);
     read.minified = minifyScript(`${read.path}.js`, parsed.code) + (single ? JSON.stringify(single.rest) : '');
     read.routes = parsed.routes;
     read.uses = parsed.uses;
@@ -263,6 +281,11 @@ export class SourceGraph {
     }
     for (const glob of parsed.globs) this.linkGlob(file, glob, read);
     read.reexports = reexportsOf(parsed, read.resolved);
+  }
+
+  private shippedText(path: string, text: string): string {
+    const names = this.unshipped.get(path);
+    return names ? withoutExports(path, text, names) : text;
   }
 
   private readStyle(file: string, text: string, read: ReadModule): void {

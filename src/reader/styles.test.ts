@@ -1,4 +1,8 @@
 import fs from 'node:fs';
+import { planned } from '../core/chunks/planned.ts';
+import { startModules } from '../core/chunks/start-modules.ts';
+import { effectivePlan } from '../core/plan/effective.ts';
+import { BASELINE } from '../core/plan/types.ts';
 import { styleNames, styleSample } from '../test-support/styles.ts';
 import { readSource } from './read-source.ts';
 
@@ -14,6 +18,28 @@ describe.each(styleNames())('an app in the style of %s', (name) => {
   it('defers what its code defers', () => {
     const targets = snapshot.imports.filter((i) => i.kind === 'dynamic').map((i) => snapshot.modules[i.to].path);
     expect([...new Set(targets)].sort()).toEqual(expected.deferred);
+  });
+
+  it('starts each route with what it needs', () => {
+    const graph = planned(snapshot, BASELINE).graph;
+    const { deferred } = effectivePlan(snapshot, BASELINE);
+    const startOf = (pattern: string) => {
+      const route = snapshot.routes.find((r) => r.pattern === pattern)!;
+      const start = new Set(startModules(snapshot, route));
+      for (const m of start)
+        snapshot.imports.forEach(({ from, to }, i) => {
+          if (from === m && !deferred[i]) start.add(to);
+        });
+      return [...start].map((m) => snapshot.modules[m].path);
+    };
+    for (const [pattern, modules] of Object.entries(expected.starts ?? {}))
+      expect({ pattern, start: startOf(pattern) }).toEqual({ pattern, start: expect.arrayContaining(modules) });
+    for (const [pattern, modules] of Object.entries(expected.notInStart ?? {}))
+      for (const m of modules) expect(startOf(pattern)).not.toContain(m);
+    const weights = new Map(snapshot.modules.map((m) => [m.path, m.bytes.minified]));
+    for (const m of expected.weightless ?? []) expect([m, weights.get(m)]).toEqual([m, 0]);
+    for (const m of expected.notThere ?? []) expect([m, weights.has(m)]).toEqual([m, false]);
+    expect(graph.chunks.length).toBeGreaterThan(0);
   });
 
   it('tells what isn’t understood, and nothing else', () => {

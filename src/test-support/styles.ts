@@ -11,6 +11,12 @@ export interface Expected {
   deferred: string[];
   /** Parts by route: module and place. */
   parts?: Record<string, { module: string; place: string; line?: number }[]>;
+  /** Modules that weigh nothing in the browser. */
+  weightless?: string[];
+  /** Some modules of a route's start, some that aren't in it, and some that the app hasn't at all. */
+  starts?: Record<string, string[]>;
+  notInStart?: Record<string, string[]>;
+  notThere?: string[];
   /** Beginnings of what is told as not understood. */
   told: string[];
 }
@@ -35,7 +41,7 @@ export function styleSample(name: string): { folder: string; expected: Expected 
     const own = path.join(folder, 'node_modules', dependency);
     fs.mkdirSync(own, { recursive: true });
     fs.writeFileSync(path.join(own, 'package.json'), JSON.stringify({ name: dependency, version: '1.0.0' }));
-    for (const entry of ['index', 'client', 'jsx-runtime', 'server'])
+    for (const entry of ['index', 'client', 'jsx-runtime', 'dynamic', 'document'])
       fs.writeFileSync(path.join(own, `${entry}.js`), 'export default {};\n');
   }
   const expected = JSON.parse(fs.readFileSync(path.join(folder, 'expected.json'), 'utf8'));

@@ -1,52 +1,36 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { parseSync } from 'oxc-parser';
-import { InputError } from '../core/errors.ts';
-import { textInside, Unreadable } from './folder-files.ts';
-import { type HtmlDocument, readHtml, realmOf } from './html-document.ts';
-import { nestsTooDeep } from './nesting.ts';
-import { onNetwork } from './resolve.ts';
-import { type DirectoryRoute, directoryRoutes } from './routes/directory-routes.ts';
-import { SourceText } from './source-text.ts';
-import { beginFile } from './watch.ts';
+import { InputError } from '../../core/errors.ts';
+import { textInside, Unreadable } from '../folder-files.ts';
+import { readHtml, realmOf } from '../html-document.ts';
+import { nestsTooDeep } from '../nesting.ts';
+import { onNetwork } from '../resolve.ts';
+import { SourceText } from '../source-text.ts';
+import { beginFile } from '../watch.ts';
+import { nextEntries } from './next.ts';
+import type { FoundEntry, FoundStart, PackageDescription } from './types.ts';
 
-export interface FoundStart {
-  address: string;
-  line: number;
-  kind: 'script' | 'style';
-  /** Written in an import inside the document, so a bare name means a package. */
-  imported?: boolean;
-}
-
-export interface FoundEntry {
-  realm: string;
-  document: string | null;
-  starts: FoundStart[];
-  /** What the document asks for; null for an app without one. */
-  html: HtmlDocument | null;
-  /** Routes that folders stand for, where the app has no document of its own. */
-  routes: DirectoryRoute[];
-}
+const ALL_OF_IT = { rendering: 'client', ships: 'everything' } as const;
 
 const USUAL = ['main', 'index', 'app', 'client', 'entry'].flatMap((name) =>
   ['tsx', 'ts', 'jsx', 'js', 'mjs'].flatMap((extension) => [`src/${name}.${extension}`, `${name}.${extension}`]),
 );
 
 /** Finds what starts an app: HTML files with scripts, else the described or usual entry module. */
-export function findEntries(root: string, description: { main?: unknown; module?: unknown }): FoundEntry[] {
+export function findEntries(root: string, description: PackageDescription): FoundEntry[] {
   const html = htmlFiles(root).map((file) => fromHtml(root, file));
   const started = html.filter((e) => e.starts.length > 0);
   if (started.length > 0) return started;
-  const routes = directoryRoutes(root);
-  if (routes.length > 0)
-    return [{ realm: 'site', document: null, starts: directoryStarts(routes), html: null, routes }];
+  const byFolders = nextEntries(root, description);
+  if (byFolders.length > 0) return byFolders;
   const named = [description.module, description.main].filter((m): m is string => typeof m === 'string');
   const file = [...named, ...USUAL].find(
     (f) => fs.existsSync(path.join(root, f)) && fs.statSync(path.join(root, f)).isFile(),
   );
   if (file) {
     const starts: FoundStart[] = [{ address: `/${file}`, line: 1, kind: 'script' }];
-    return [{ realm: 'site', document: null, starts, html: null, routes: [] }];
+    return [{ realm: 'site', document: null, starts, html: null, routes: [], ...ALL_OF_IT }];
   }
   throw hasSources(root)
     ? new InputError(
@@ -76,6 +60,7 @@ function fromHtml(root: string, file: string): FoundEntry {
       .concat(html.inline.filter((i) => i.module).flatMap((i) => inlineImports(i.text, i.line))),
     html,
     routes: [],
+    ...ALL_OF_IT,
   };
 }
 
@@ -105,19 +90,23 @@ function inlineImports(text: string, line: number): FoundStart[] {
   }));
 }
 
-/** What every route starts with: the layouts around all of them. */
-function directoryStarts(routes: DirectoryRoute[]): FoundStart[] {
-  const [first, ...others] = routes;
-  const common = first.layouts.filter((l) => others.every((r) => r.layouts.includes(l)));
-  return common.map((l) => ({ address: `/${l}`, line: 1, kind: 'script' }));
-}
+/** Folders whose documents other programs have written. */
+const NO_SOURCES = new Set([
+  'node_modules',
+  'dist',
+  'build',
+  'out',
+  'coverage',
+  'playwright-report',
+  'storybook-static',
+]);
 
 /** HTML files at the top and one folder down. */
 function htmlFiles(root: string): string[] {
   const files: string[] = [];
   for (const entry of fs.readdirSync(root, { withFileTypes: true })) {
     if (entry.isFile() && /\.html?$/.test(entry.name)) files.push(entry.name);
-    if (!entry.isDirectory() || entry.name.startsWith('.') || entry.name === 'node_modules') continue;
+    if (!entry.isDirectory() || entry.name.startsWith('.') || NO_SOURCES.has(entry.name)) continue;
     for (const inner of entriesOf(path.join(root, entry.name))) {
       if (inner.isFile() && /\.html?$/.test(inner.name)) files.push(`${entry.name}/${inner.name}`);
     }

@@ -1,0 +1,7 @@
+'use server';
+
+import store from 'seed-store';
+
+export async function water(bed: string) {
+  store.water(bed);
+}

@@ -1,0 +1,3 @@
+'use client';
+
+export default ({ reset }) => <button onClick={reset}>Try again</button>;

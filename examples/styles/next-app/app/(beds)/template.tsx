@@ -1,0 +1,3 @@
+'use client';
+
+export default ({ children }) => <div>{children}</div>;

@@ -1,0 +1,3 @@
+import { Letters } from '../../../parts/letters';
+
+export default () => <Letters />;

@@ -1,0 +1,6 @@
+export default ({ children, post }) => (
+  <>
+    {children}
+    {post}
+  </>
+);

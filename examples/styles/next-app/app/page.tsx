@@ -1,0 +1,4 @@
+import seeds from 'seed-store';
+import { Sowing } from '../parts/sowing';
+
+export default () => <Sowing list={seeds} />;

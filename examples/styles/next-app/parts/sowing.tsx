@@ -1,0 +1,3 @@
+'use client';
+
+export const Sowing = ({ list = [] }) => <ul>{list.length}</ul>;

@@ -1,0 +1,1 @@
+export const shape = (all) => all.map((bell) => ({ ...bell, shaped: true }));

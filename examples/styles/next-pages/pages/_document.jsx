@@ -1,0 +1,3 @@
+import { Html } from 'next/document';
+
+export default () => <Html />;

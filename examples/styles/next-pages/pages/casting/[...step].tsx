@@ -1,0 +1,1 @@
+export { Casting as default } from '../../parts/casting';

@@ -1,0 +1,1 @@
+export const Bells = ({ children }) => <p>{children}</p>;

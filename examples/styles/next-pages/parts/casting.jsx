@@ -1,0 +1,1 @@
+export const Casting = ({ children }) => <p>{children}</p>;

@@ -1,0 +1,1 @@
+export const Frame = ({ children }) => <p>{children}</p>;

@@ -1,0 +1,1 @@
+export default () => <audio src="/peal.mp3" />;

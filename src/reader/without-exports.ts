@@ -1,0 +1,70 @@
+import { parseSync } from 'oxc-parser';
+import { isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
+
+/**
+ * A script without some of its exports, and without what only they use: imports, functions and constants at the top. Frameworks take data
+ * functions of pages out of what they send to the browser like that. Letters are blanked, so that places stay.
+ */
+export function withoutExports(path: string, text: string, names: readonly string[]): string {
+  if (!names.some((name) => text.includes(name))) return text;
+  const { program, errors } = parseSync(path, text);
+  if (errors.some((e) => e.severity === 'Error')) return text;
+  const body = program.body as unknown as SyntaxNode[];
+  const gone = new Set(body.filter((statement) => exportsOnly(statement, names)));
+  if (gone.size === 0) return text;
+  const uses = new Map(body.map((statement) => [statement, namesUsed(statement)]));
+  for (let found = true; found; ) {
+    const wanted = new Set([...gone].flatMap((s) => [...uses.get(s)!]));
+    const others = body.filter((s) => !gone.has(s));
+    const idle = others.filter((statement) => {
+      const declared = declaredBy(statement);
+      if (declared.length === 0 || !declared.some((name) => wanted.has(name))) return false;
+      return declared.every((name) => !others.some((o) => o !== statement && uses.get(o)!.has(name)));
+    });
+    for (const statement of idle) gone.add(statement);
+    found = idle.length > 0;
+  }
+  let out = text;
+  for (const { start, end } of gone)
+    out = out.slice(0, start) + out.slice(start, end).replace(/[^\n]/g, ' ') + out.slice(end);
+  return out;
+}
+
+function exportsOnly(statement: SyntaxNode, names: readonly string[]): boolean {
+  if (statement.type !== 'ExportNamedDeclaration') return false;
+  const { declaration } = statement;
+  const exported = isNode(declaration)
+    ? declaredBy(declaration)
+    : (statement.specifiers as SyntaxNode[]).map((s) => nameOf(s.exported) ?? '');
+  return exported.length > 0 && exported.every((name) => names.includes(name));
+}
+
+/** Names that a statement at the top declares and doesn't export. */
+function declaredBy(statement: SyntaxNode): string[] {
+  switch (statement.type) {
+    case 'ImportDeclaration':
+      return (statement.specifiers as SyntaxNode[]).flatMap((s) => nameOf(s.local) ?? []);
+    case 'FunctionDeclaration':
+    case 'ClassDeclaration':
+      return [nameOf(statement.id)].flatMap((name) => name ?? []);
+    case 'VariableDeclaration':
+      return (statement.declarations as SyntaxNode[]).flatMap((d) => nameOf(d.id) ?? []);
+    default:
+      return [];
+  }
+}
+
+function namesUsed(statement: SyntaxNode): Set<string> {
+  const names = new Set<string>();
+  if (statement.type === 'ImportDeclaration') return names;
+  const own = new Set(declaredBy(statement));
+  walk(statement, (node, above) => {
+    if (node.type !== 'Identifier' && node.type !== 'JSXIdentifier') return;
+    const parent = above[above.length - 1];
+    const isKey = (parent?.type === 'MemberExpression' || parent?.type === 'Property') && parent.computed !== true;
+    if (isKey && parent.type === 'MemberExpression' && parent.property === node) return;
+    if (isKey && parent.type === 'Property' && parent.key === node && parent.shorthand !== true) return;
+    if (!own.has(node.name as string)) names.add(node.name as string);
+  });
+  return names;
+}
