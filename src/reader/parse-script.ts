@@ -31,6 +31,8 @@ export interface ParsedScript {
   assets: { specifier: string; line: number; start: number; end: number }[];
   /** Deferred imports of any file that fits: constant beginning and end around something computed. */
   globs: FoundGlob[];
+  /** Templates and styles that a component's description names. */
+  resources: { specifier: string }[];
   /** Where it waits for something else than an import while it starts. */
   waits: { line: number }[];
   /** Plain JavaScript: types and markup syntax compiled away. */
@@ -79,6 +81,7 @@ export function parseScript(path: string, text: string, jsxImportSource: string,
   result.imports = staticImportsOf(parsed.module, liveNamesOf(live), source);
   if (live.hasModuleSyntax && /\bawait\b/.test(text)) result.waits = waitsAtStart(program, source);
   if (/import\s*\(|require\s*\(|new\s+URL\s*\(/.test(text)) collectCalls(program, source, result);
+  if (/@Component\s*\(/.test(text)) result.resources = resourcesOf(program);
   // Routes of packages are no routes of the app; constants that only others use may be their paths.
   if (!path.includes('node_modules/')) result.routes = collectRoutes(program, source);
   if (/<[A-Z]/.test(text) && lang !== 'ts') result.uses = findComponentUses(program, source);
@@ -88,6 +91,22 @@ export function parseScript(path: string, text: string, jsxImportSource: string,
   result.exports = exportsOf(live);
   result.imports.sort((a, b) => a.start - b.start);
   return result;
+}
+
+/** Files that the decorators of components name: `templateUrl`, `styleUrl` and `styleUrls` (public form of Angular's). */
+function resourcesOf(program: SyntaxNode): { specifier: string }[] {
+  const found: { specifier: string }[] = [];
+  walk(program, (node) => {
+    if (node.type !== 'Decorator' || !isNode(node.expression) || node.expression.type !== 'CallExpression') return;
+    const { callee, arguments: given } = node.expression as SyntaxNode & { arguments: SyntaxNode[] };
+    if (nameOf(callee) !== 'Component' || given[0]?.type !== 'ObjectExpression') return;
+    for (const { key, value } of given[0].properties as SyntaxNode[]) {
+      if (!/^(templateUrl|styleUrls?)$/.test(nameOf(key) ?? '') || !isNode(value)) continue;
+      const values = value.type === 'ArrayExpression' ? (value.elements as unknown[]) : [value];
+      for (const specifier of values.map(constantText)) if (specifier !== null) found.push({ specifier });
+    }
+  });
+  return found;
 }
 
 /** Names that are taken from each specifier in what is left once types are gone. */
@@ -164,6 +183,7 @@ function emptyScript(code: string): ParsedScript {
     exports: NO_EXPORTS,
     assets: [],
     globs: [],
+    resources: [],
     code,
     error: null,
   };

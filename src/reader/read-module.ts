@@ -23,4 +23,6 @@ export interface ReadModule {
   reexports: Reexports | null;
   /** Marked as where code for the browser begins, or as functions that the browser calls on the server. */
   marked: 'client' | 'server' | null;
+  /** Templates that belong to it. */
+  markup: string;
 }

@@ -47,6 +47,7 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
     found.some((e) => e.ships === 'what is marked'),
     importMap,
   );
+  for (const { components } of found) if (components) graph.takeComponents(components);
   const entries: Entry[] = [];
   const failed: Failed[] = [];
   const unresolved: Unresolved[] = [];

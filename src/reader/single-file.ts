@@ -14,6 +14,8 @@ export interface SingleFile {
   scriptPath: string;
   /** Template and styles, without needless white space: weighed, not followed. */
   rest: string;
+  /** The same with its places: everything else blanked. */
+  markup: string;
 }
 
 /** Takes a single-file component apart. */
@@ -21,18 +23,23 @@ export function splitSingleFile(path: string, text: string): SingleFile {
   if (path.endsWith('.mdx')) return splitText(path, text);
   let script = '';
   let rest = '';
+  let markup = '';
   let end = 0;
   let typed = false;
   for (const { from, bodyFrom, bodyTo } of scriptBlocks(text)) {
     script += blank(text.slice(end, bodyFrom)) + text.slice(bodyFrom, bodyTo);
     rest += text.slice(end, from);
+    markup += text.slice(end, from);
+    markup += blank(text.slice(from, bodyTo + CLOSES.length));
     typed ||= /\blang\s*=\s*["']tsx?["']/.test(text.slice(from, bodyFrom));
     end = bodyTo + CLOSES.length;
     script += blank(text.slice(bodyTo, end));
   }
   script += blank(text.slice(end));
   rest += text.slice(end);
-  return { script, scriptPath: `${path}.${typed ? 'ts' : 'js'}`, rest: rest.split(/\s/).filter(Boolean).join(' ') };
+  markup += text.slice(end);
+  const scriptPath = `${path}.${typed ? 'ts' : 'js'}`;
+  return { script, scriptPath, rest: rest.split(/\s/).filter(Boolean).join(' '), markup };
 }
 
 /** Takes statements out of a text (MDX): from a line that begins with one to the next empty line, outside of code. */
@@ -52,6 +59,7 @@ function splitText(path: string, text: string): SingleFile {
     script: script.join('\n'),
     scriptPath: `${path}.jsx`,
     rest: rest.join(' ').split(/\s/).filter(Boolean).join(' '),
+    markup: text,
   };
 }
 

@@ -14,6 +14,7 @@ import { type Resolution, Resolver } from './resolve.ts';
 import type { RouteModule } from './routes/names.ts';
 import { marked, shippedModules, withoutWeight } from './server-only.ts';
 import { isSingleFile, splitSingleFile } from './single-file.ts';
+import { componentsUsed, importsInMarkup } from './template-imports.ts';
 import { beginFile, beginStep, leftAside } from './watch.ts';
 import { marginalSizes, minifyScript, minifyStyle, weigh } from './weigh.ts';
 import { withoutExports } from './without-exports.ts';
@@ -27,6 +28,8 @@ export class SourceGraph {
   /** Style sheets as written. */
   readonly sheets: { path: string; text: string }[] = [];
   private readonly starts = new Set<string>();
+  /** Components that templates may use by name: files from the folder that is read. */
+  private readonly components = new Map<string, string>();
   /** Exports that aren't shipped, by module. */
   private readonly unshipped = new Map<string, readonly string[]>();
   private readonly modules = new Map<string, ReadModule>();
@@ -58,6 +61,11 @@ export class SourceGraph {
     const start = this.enqueue(found.path);
     this.starts.add(start);
     return { path: start };
+  }
+
+  /** Takes components that templates may use by name. */
+  takeComponents(components: ReadonlyMap<string, string>): void {
+    for (const [name, file] of components) this.components.set(name, file);
   }
 
   /** Has a module shipped without certain exports and what only they use. */
@@ -200,6 +208,7 @@ export class SourceGraph {
       serves: { media: null, whenSeen: false },
       reexports: null,
       marked: null,
+      markup: '',
       module: {
         path: relative,
         kind,
@@ -279,8 +288,22 @@ export class SourceGraph {
     for (const { specifier, ...place } of parsed.assets) {
       this.link(file, { kind: 'static', specifier, names: ['default'], column: 1, ...place }, 'script', read);
     }
+    if (single) for (const found of importsInMarkup(single.markup)) this.link(file, found, 'script', read);
+    if (single && this.components.size > 0)
+      for (const { file: target, ...found } of componentsUsed(single.markup, this.components))
+        this.link(file, { ...found, specifier: `/${target}` }, 'script', read);
+    for (const { specifier } of parsed.resources) this.takeIn(file, specifier, read);
     for (const glob of parsed.globs) this.linkGlob(file, glob, read);
     read.reexports = reexportsOf(parsed, read.resolved);
+  }
+
+  /** Takes the text of a template or a style into the script that names it, as its compiler does. */
+  private takeIn(file: string, specifier: string, read: ReadModule): void {
+    const full = path.resolve(path.dirname(file), specifier);
+    const relative = this.relative(full);
+    const text = this.bytesOf(full, relative).toString('utf8');
+    read.minified += JSON.stringify(text.split(/\s+/).join(' '));
+    read.markup += text;
   }
 
   private shippedText(path: string, text: string): string {

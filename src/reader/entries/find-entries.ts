@@ -8,7 +8,11 @@ import { nestsTooDeep } from '../nesting.ts';
 import { onNetwork } from '../resolve.ts';
 import { SourceText } from '../source-text.ts';
 import { beginFile } from '../watch.ts';
+import { angularEntries } from './angular.ts';
 import { nextEntries } from './next.ts';
+import { nuxtEntries } from './nuxt.ts';
+import { routeModuleEntries } from './route-modules.ts';
+import { svelteEntries } from './svelte.ts';
 import type { FoundEntry, FoundStart, PackageDescription } from './types.ts';
 
 const ALL_OF_IT = { rendering: 'client', ships: 'everything' } as const;
@@ -19,11 +23,15 @@ const USUAL = ['main', 'index', 'app', 'client', 'entry'].flatMap((name) =>
 
 /** Finds what starts an app: HTML files with scripts, else the described or usual entry module. */
 export function findEntries(root: string, description: PackageDescription): FoundEntry[] {
+  const described = angularEntries(root);
+  if (described.length > 0) return described;
   const html = htmlFiles(root).map((file) => fromHtml(root, file));
   const started = html.filter((e) => e.starts.length > 0);
   if (started.length > 0) return started;
-  const byFolders = nextEntries(root, description);
-  if (byFolders.length > 0) return byFolders;
+  for (const find of [routeModuleEntries, svelteEntries, nuxtEntries, nextEntries]) {
+    const byFolders = find(root, description);
+    if (byFolders.length > 0) return byFolders;
+  }
   const named = [description.module, description.main].filter((m): m is string => typeof m === 'string');
   const file = [...named, ...USUAL].find(
     (f) => fs.existsSync(path.join(root, f)) && fs.statSync(path.join(root, f)).isFile(),

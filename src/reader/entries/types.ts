@@ -25,6 +25,8 @@ export interface FoundEntry {
    * all without certain exports of the pages.
    */
   ships: 'everything' | 'what is marked' | { without: readonly string[] };
+  /** Components that templates use without an import, by the name that their folder gives them. */
+  components?: ReadonlyMap<string, string>;
 }
 
 /** What of an app's `package.json` tells how it starts. */

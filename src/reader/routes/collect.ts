@@ -325,8 +325,9 @@ class Collector {
   /** `route(path, file, children?)`, `index(file)`, `layout(file, children?)`, `prefix(path, children)`. */
   private moduleEntry(builder: string, given: SyntaxNode[], call: SyntaxNode): RouteExpression | null {
     const texts = given.map((g) => this.textOf(g));
-    const list = given.find((g) => g.type === 'ArrayExpression');
-    const children = list ? this.listOf(list.elements as unknown[]) : null;
+    const list = given.slice(builder === 'index' ? given.length : 1).at(-1);
+    const children =
+      list && list.type !== 'ObjectExpression' && constantText(list) === null ? this.expressionOf(list) : null;
     const line = this.lineOf(call);
     if (builder === 'prefix') return children && { is: 'prefix', path: texts[0], inner: children };
     const [path, file] = builder === 'route' ? texts : ['', texts[0]];

@@ -1,0 +1,4 @@
+import { provideRouter } from '@angular/router';
+import { routes } from './app.routes';
+
+export const appConfig = { providers: [provideRouter(routes)] };

@@ -1,0 +1,4 @@
+import { Component } from '@angular/core';
+
+@Component({ selector: 'app-carts', template: '<p>carts</p>' })
+export class Carts {}

@@ -1,0 +1,4 @@
+import { Component } from '@angular/core';
+
+@Component({ selector: 'app-charge', template: '<p>charge</p>' })
+export class Charge {}

@@ -1,0 +1,4 @@
+import { Component } from '@angular/core';
+
+@Component({ selector: 'app-frame', template: '<p>frame</p>' })
+export class Frame {}

@@ -1,0 +1,3 @@
+import { Outlet } from '@remix-run/react';
+
+export default () => <Outlet />;

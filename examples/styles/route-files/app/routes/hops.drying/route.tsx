@@ -1,0 +1,3 @@
+import { Heat } from './heat';
+
+export default () => <Heat />;

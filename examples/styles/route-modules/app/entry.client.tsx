@@ -1,0 +1,4 @@
+import { hydrateRoot } from 'react-dom/client';
+import { HydratedRouter } from 'react-router';
+
+hydrateRoot(document, <HydratedRouter />);

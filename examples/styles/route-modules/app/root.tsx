@@ -1,0 +1,4 @@
+import { Outlet } from 'react-router';
+import './app.css';
+
+export default () => <Outlet />;

@@ -1,0 +1,1 @@
+export const grid = (name: string) => name.length;

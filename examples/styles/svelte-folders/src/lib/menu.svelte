@@ -1,0 +1,1 @@
+<nav>Dunes</nav>

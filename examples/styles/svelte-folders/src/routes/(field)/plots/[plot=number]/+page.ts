@@ -1,0 +1,3 @@
+import { grid } from '../../../../lib/grid';
+
+export const load = ({ params }) => ({ at: grid(params.plot) });

@@ -1,0 +1,1 @@
+<p>On paper</p>

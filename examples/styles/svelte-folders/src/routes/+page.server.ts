@@ -1,0 +1,3 @@
+import { all } from 'plots';
+
+export const load = () => ({ plots: all() });

@@ -1,0 +1,1 @@
+<template><header>Ice</header></template>

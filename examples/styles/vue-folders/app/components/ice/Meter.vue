@@ -1,0 +1,1 @@
+<template><meter /></template>

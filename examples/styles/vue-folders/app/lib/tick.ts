@@ -1,0 +1,1 @@
+export const tick = () => setInterval(() => {}, 1000);

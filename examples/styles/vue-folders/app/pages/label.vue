@@ -1,0 +1,5 @@
+<script setup>
+definePageMeta({ layout: false });
+</script>
+
+<template><p>A label</p></template>

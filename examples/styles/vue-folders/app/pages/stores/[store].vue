@@ -1,0 +1,5 @@
+<script setup>
+definePageMeta({ layout: 'bare' });
+</script>
+
+<template><p>A store</p></template>

@@ -1,0 +1,1 @@
+<template><p>Stores</p></template>

@@ -1,0 +1,3 @@
+import { tick } from '../lib/tick';
+
+export default defineNuxtPlugin(() => tick());

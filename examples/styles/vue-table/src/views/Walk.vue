@@ -1,0 +1,5 @@
+<script setup lang="ts">
+defineProps<{ id?: string }>();
+</script>
+
+<template><p>Walk</p></template>
