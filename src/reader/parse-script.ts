@@ -3,6 +3,7 @@ import { type EcmaScriptModule, parseSync } from 'oxc-parser';
 import { transformSync } from 'oxc-transform';
 import type { DeferredContext, Import } from '../core/snapshot/module-types.ts';
 import { actUses } from './act-uses.ts';
+import { type FileGlob, fileGlobOf } from './file-globs.ts';
 import { type ComponentUse, findComponentUses } from './parts/component-uses.ts';
 import { collectRoutes } from './routes/collect.ts';
 import type { RouteSheet } from './routes/expressions.ts';
@@ -31,6 +32,8 @@ export interface ParsedScript {
   assets: { specifier: string; line: number; start: number; end: number }[];
   /** Deferred imports of any file that fits: constant beginning and end around something computed. */
   globs: FoundGlob[];
+  /** Files that it asks for by a pattern. */
+  fileGlobs: FileGlob[];
   /** Templates and styles that a component's description names. */
   resources: { specifier: string }[];
   /** Where it waits for something else than an import while it starts. */
@@ -80,7 +83,8 @@ export function parseScript(path: string, text: string, jsxImportSource: string,
   const result = emptyScript(code);
   result.imports = staticImportsOf(parsed.module, liveNamesOf(live), source);
   if (live.hasModuleSyntax && /\bawait\b/.test(text)) result.waits = waitsAtStart(program, source);
-  if (/import\s*\(|require\s*\(|new\s+URL\s*\(/.test(text)) collectCalls(program, source, result);
+  if (/import\s*\(|import\.meta\.glob|require\.context|require\s*\(|new\s+URL\s*\(/.test(text))
+    collectCalls(program, source, result);
   if (/@Component\s*\(/.test(text)) result.resources = resourcesOf(program);
   // Routes of packages are no routes of the app; constants that only others use may be their paths.
   if (!path.includes('node_modules/')) result.routes = collectRoutes(program, source);
@@ -183,6 +187,7 @@ function emptyScript(code: string): ParsedScript {
     exports: NO_EXPORTS,
     assets: [],
     globs: [],
+    fileGlobs: [],
     resources: [],
     code,
     error: null,
@@ -293,6 +298,9 @@ function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScr
           end: node.end,
         });
       }
+    } else if (node.type === 'CallExpression') {
+      const glob = fileGlobOf(node);
+      if (glob) result.fileGlobs.push(glob);
     } else if (node.type === 'NewExpression' && nameOf(node.callee) === 'URL') {
       const [first, base] = node.arguments as SyntaxNode[];
       const specifier = constantText(first);

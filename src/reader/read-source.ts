@@ -8,6 +8,7 @@ import type { Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/t
 import { parseJson } from '../core/text/json.ts';
 import { annotate } from './app-notes.ts';
 import { documentExtras } from './document-extras.ts';
+import { describedEntries } from './entries/described.ts';
 import { findEntries } from './entries/find-entries.ts';
 import type { FoundEntry, PackageDescription } from './entries/types.ts';
 import { textInside, Unreadable } from './folder-files.ts';
@@ -37,7 +38,7 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
   const root = realFolder(folder);
   const notes = readNotes(root);
   const description = packageDescription(root);
-  const found = findEntries(root, description);
+  const found = notes.entries.length > 0 ? describedEntries(root, notes) : findEntries(root, description);
   const byFolders = found.flatMap((e) => e.routes.map((r) => ({ ...r, realm: e.realm, rendering: e.rendering })));
   const importMap = new Map(found.flatMap((e) => [...(e.html?.imports ?? [])]));
   const graph = new SourceGraph(
@@ -65,6 +66,10 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
         const { path } = graph.start({ address: `/${file}`, kind: 'script' }) as { path?: string };
         if (path !== undefined && typeof entry.ships === 'object') graph.shipWithout(path, entry.ships.without);
       }
+    if (entry === found[0])
+      for (const { page, layouts = [] } of notes.routes.values())
+        for (const file of page === undefined ? [] : [...layouts, page])
+          graph.start({ address: `/${file}`, kind: 'script' });
     graph.follow(entry.realm);
     for (const { page, beside } of entry.routes) for (const file of beside) graph.attach(page, file);
   }
@@ -83,8 +88,14 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
       annotate({ ...without(r), evidence: { path: r.page, line: 1 }, parts: proposed(r) }, notes),
     ),
   ];
-  for (const pattern of notes.routes.keys()) {
+  for (const [pattern, { page, layouts = [] }] of notes.routes) {
     if (routes.some((r) => r.pattern === pattern)) continue;
+    if (page !== undefined) {
+      const given = { pattern, layouts, page, realm: found[0].realm, rendering: found[0].rendering };
+      const evidence = { path: NOTES_FILE, line: 1 };
+      routes.push(annotate({ ...given, evidence, parts: proposed({ layouts, page }) }, notes));
+      continue;
+    }
     const known = routes.map((r) => r.pattern).join(', ') || 'none';
     failed.push({
       path: NOTES_FILE,

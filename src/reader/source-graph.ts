@@ -3,6 +3,7 @@ import path from 'node:path';
 import type { Import, Module, ModuleKind, Package } from '../core/snapshot/module-types.ts';
 import type { Failed, Notice, Unresolved } from '../core/snapshot/types.ts';
 import type { FoundStart } from './entries/types.ts';
+import { filesOfGlob } from './file-globs.ts';
 import { readInside, reasonOf, Unreadable } from './folder-files.ts';
 import { Packages } from './packages.ts';
 import { type FoundGlob, type FoundImport, type ParsedScript, parseScript } from './parse-script.ts';
@@ -14,6 +15,7 @@ import { type Resolution, Resolver } from './resolve.ts';
 import type { RouteModule } from './routes/names.ts';
 import { marked, shippedModules, withoutWeight } from './server-only.ts';
 import { isSingleFile, splitSingleFile } from './single-file.ts';
+import { SourceText } from './source-text.ts';
 import { componentsUsed, importsInMarkup } from './template-imports.ts';
 import { beginFile, beginStep, leftAside } from './watch.ts';
 import { marginalSizes, minifyScript, minifyStyle, weigh } from './weigh.ts';
@@ -293,6 +295,15 @@ export class SourceGraph {
       for (const { file: target, ...found } of componentsUsed(single.markup, this.components))
         this.link(file, { ...found, specifier: `/${target}` }, 'script', read);
     for (const { specifier } of parsed.resources) this.takeIn(file, specifier, read);
+    const lines = new SourceText(text);
+    for (const glob of parsed.fileGlobs)
+      for (const specifier of filesOfGlob(this.root, read.path, glob)) {
+        const place = { ...lines.place(glob.start), start: glob.start, end: glob.end };
+        const found: FoundImport = glob.deferred
+          ? { kind: 'dynamic', specifier, names: ['*'], context: 'function', ...place }
+          : { kind: 'static', specifier, names: ['*'], ...place };
+        this.link(file, found, 'script', read);
+      }
     for (const glob of parsed.globs) this.linkGlob(file, glob, read);
     read.reexports = reexportsOf(parsed, read.resolved);
   }

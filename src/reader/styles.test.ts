@@ -3,7 +3,7 @@ import { planned } from '../core/chunks/planned.ts';
 import { startModules } from '../core/chunks/start-modules.ts';
 import { effectivePlan } from '../core/plan/effective.ts';
 import { BASELINE } from '../core/plan/types.ts';
-import { styleNames, styleSample } from '../test-support/styles.ts';
+import { styleNames, styleSample } from '../test-support/styles.mjs';
 import { readSource } from './read-source.ts';
 
 describe.each(styleNames())('an app in the style of %s', (name) => {
@@ -39,6 +39,8 @@ describe.each(styleNames())('an app in the style of %s', (name) => {
     const weights = new Map(snapshot.modules.map((m) => [m.path, m.bytes.minified]));
     for (const m of expected.weightless ?? []) expect([m, weights.get(m)]).toEqual([m, 0]);
     for (const m of expected.notThere ?? []) expect([m, weights.has(m)]).toEqual([m, false]);
+    const statics = snapshot.imports.filter((i) => i.kind === 'static').map((i) => snapshot.modules[i.to].path);
+    expect(statics).toEqual(expect.arrayContaining(expected.thereAtStart ?? []));
     expect(graph.chunks.length).toBeGreaterThan(0);
   });
 

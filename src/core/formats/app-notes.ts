@@ -1,7 +1,7 @@
 import { InputError } from '../errors.ts';
 import { converted, type Of } from '../form/form.ts';
 import { assumed, optional, partial, record } from '../form/records.ts';
-import { AMOUNT, BYTES, listOf, MILLIS, mapOf, TEXT } from '../form/values.ts';
+import { AMOUNT, BYTES, listOf, MILLIS, mapOf, orNull, TEXT } from '../form/values.ts';
 import { CONTENT, DATA_CALL, PART, RENDERING, ROUTE_DOCUMENT } from '../snapshot/route-types.ts';
 import { VISITOR_NOTES } from '../snapshot/visitor-types.ts';
 import { object } from '../text/fields.ts';
@@ -17,6 +17,17 @@ const ROUTE_NOTES = record({
   parts: assumed(listOf(PART), []),
   links: assumed(listOf(TEXT), []),
   landings: optional(AMOUNT),
+  /** For a route that no table has: its page and layouts, outermost first. */
+  page: optional(TEXT),
+  layouts: optional(listOf(TEXT)),
+});
+
+/** What starts the app, where that isn't found. */
+const ENTRY_NOTES = record({
+  realm: assumed(TEXT, 'site'),
+  /** The HTML file, from the folder that is read. */
+  document: assumed(orNull(TEXT), null),
+  modules: listOf(TEXT),
 });
 
 const SCRIPT_NOTES = partial({ name: TEXT, bytes: BYTES, serverMs: MILLIS, evaluationMs: MILLIS });
@@ -26,6 +37,7 @@ const SCRIPT_NOTES = partial({ name: TEXT, bytes: BYTES, serverMs: MILLIS, evalu
  * images and data calls, where parts stand on the screen. Kept beside the code, all of it optional.
  */
 export const APP_NOTES = record({
+  entries: assumed(listOf(ENTRY_NOTES), []),
   defaults: assumed(ROUTE_NOTES, {}),
   /** Parts of the outermost layout, which every route has. */
   shell: assumed(record({ parts: assumed(listOf(PART), []) }), {}),

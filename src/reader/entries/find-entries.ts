@@ -2,6 +2,7 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { parseSync } from 'oxc-parser';
 import { InputError } from '../../core/errors.ts';
+import { NOTES_FILE } from '../../core/formats/app-notes.ts';
 import { textInside, Unreadable } from '../folder-files.ts';
 import { readHtml, realmOf } from '../html-document.ts';
 import { nestsTooDeep } from '../nesting.ts';
@@ -40,17 +41,21 @@ export function findEntries(root: string, description: PackageDescription): Foun
     const starts: FoundStart[] = [{ address: `/${file}`, line: 1, kind: 'script' }];
     return [{ realm: 'site', document: null, starts, html: null, routes: [], ...ALL_OF_IT }];
   }
-  throw hasSources(root)
-    ? new InputError(
-        'No entry',
-        `There are sources, but no HTML file with a module script and none of ${USUAL.slice(0, 4).join(', ')} …`,
-        path.basename(root),
-      )
-    : new InputError(
-        'No sources',
-        'The folder has no HTML, script or style files. Name the folder that holds package.json or index.html.',
-        path.basename(root),
-      );
+  const sources = sourcesBelow(root);
+  if (sources.length === 0)
+    throw new InputError(
+      'No sources',
+      'The folder has no HTML, script or style files. Name the folder that holds package.json or index.html.',
+      path.basename(root),
+    );
+  const pages = sources.filter((f) => /(^|\/)(pages?|views?|screens?|routes?)\/|[pP]age\.\w+$/.test(f));
+  const seen =
+    pages.length > 0 ? ` ${pages.length} files look like pages, such as ${pages.slice(0, 2).join(' and ')}.` : '';
+  throw new InputError(
+    'No entry',
+    `There are sources, but no HTML file with a module script, no folder of routes that is known, and none of ${USUAL.slice(0, 4).join(', ')} …${seen} Say in ${NOTES_FILE} what starts the app: { "entries": [{ "modules": ["src/main.ts"] }] }`,
+    path.basename(root),
+  );
 }
 
 function fromHtml(root: string, file: string): FoundEntry {
@@ -131,12 +136,13 @@ function entriesOf(folder: string): fs.Dirent[] {
   }
 }
 
-function hasSources(folder: string, depth = 0): boolean {
-  if (depth > 6) return false;
-  for (const entry of entriesOf(folder)) {
-    if (entry.name.startsWith('.') || entry.name === 'node_modules') continue;
-    if (entry.isFile() && /\.([mc]?[jt]sx?|css|html?)$/.test(entry.name)) return true;
-    if (entry.isDirectory() && hasSources(path.join(folder, entry.name), depth + 1)) return true;
-  }
-  return false;
+/** Scripts, styles and documents below a folder, a few folders deep, from it on. */
+function sourcesBelow(root: string, folder = '', depth = 0): string[] {
+  if (depth > 6) return [];
+  return entriesOf(path.join(root, folder)).flatMap((entry) => {
+    if (entry.name.startsWith('.') || entry.name === 'node_modules') return [];
+    const name = folder === '' ? entry.name : `${folder}/${entry.name}`;
+    if (entry.isDirectory()) return sourcesBelow(root, name, depth + 1);
+    return entry.isFile() && /\.([mc]?[jt]sx?|css|html?|vue|svelte)$/.test(entry.name) ? [name] : [];
+  });
 }

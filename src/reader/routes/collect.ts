@@ -129,10 +129,17 @@ class Collector {
   /** A top-level name that stands for a view elsewhere: a deferred import, or what a helper makes of a component. */
   private noteView(name: string, value: SyntaxNode): void {
     if (!isFunction(value) && value.type !== 'CallExpression' && value.type !== 'ObjectExpression') return;
+    if (isFunction(value)) {
+      // A function that draws one of its own imports is a component itself, unless it draws nothing else.
+      const given = returnsOf(value);
+      const views = given.flatMap((g) => viewsOf(g, this.functions));
+      const passesOn =
+        given.every((g) => onlyWraps(g) || isDeferredImport(g)) && views.every((v) => this.isDeferred(v));
+      if (passesOn && views.length > 0) this.views.set(name, views);
+      return;
+    }
     const views = viewsOf(value, this.functions);
-    // A function that draws one of its own imports is a component itself, unless it draws nothing else.
-    const passesOn = isFunction(value) ? views.length > 0 && views.every((v) => this.isDeferred(v)) : views.length > 0;
-    if (passesOn) this.views.set(name, views);
+    if (views.length > 0) this.views.set(name, views);
   }
 
   private isDeferred(view: View): boolean {
@@ -391,6 +398,22 @@ class Collector {
   private lineOf(node: SyntaxNode): number {
     return this.source.place(node.start).line;
   }
+}
+
+/** Whether markup is one component, or components around one, without anything of its own. */
+function onlyWraps(value: SyntaxNode): boolean {
+  if (value.type !== 'JSXElement') return false;
+  const inside = (value.children as SyntaxNode[]).filter((c) => c.type !== 'JSXText' || /\S/.test(String(c.value)));
+  return (
+    /^[A-Z]/.test(tagOf(value)) && inside.length <= 1 && inside.every((c) => c.type === 'JSXElement' && onlyWraps(c))
+  );
+}
+
+/** Whether a value is a deferred import, or what comes of one. */
+function isDeferredImport(value: SyntaxNode): boolean {
+  if (value.type === 'ImportExpression') return true;
+  const inner = value.type === 'CallExpression' ? value.callee : (value.object ?? value.argument);
+  return isNode(inner) && isDeferredImport(inner);
 }
 
 function onlyRedirects(views: readonly View[]): boolean {

@@ -36,7 +36,8 @@ export class Names {
     const target = this.at(holder.resolved.get(found.specifier));
     if (!target) return null;
     if (found.exported !== '*') return this.exported(target, found.exported, keys);
-    return keys.length === 0 ? null : this.exported(target, keys[0], keys.slice(1));
+    // All of a module under one name: what it gives by itself is meant.
+    return this.exported(target, keys[0] ?? 'default', keys.slice(1));
   }
 
   /** Where an export of a module is defined. */

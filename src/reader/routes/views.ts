@@ -95,17 +95,20 @@ function viewsOfObject(object: SyntaxNode, helpers: ReadonlyMap<string, SyntaxNo
 }
 
 function viewsOfFunction(fn: SyntaxNode, helpers: ReadonlyMap<string, SyntaxNode>): View[] {
-  const direct = deferredIn(fn);
-  return direct ? [direct] : returnsOf(fn).flatMap((value) => viewsOf(value, helpers));
+  const given = returnsOf(fn);
+  // What a component asks for while it lives is not what it is.
+  const draws = given.some((value) => value.type === 'JSXElement' || value.type === 'JSXFragment');
+  const direct = draws ? null : deferredIn(fn);
+  return direct ? [direct] : given.flatMap((value) => viewsOf(value, helpers));
 }
 
 /** What a function gives, in the order of its returns; functions inside of it aside. */
 export function returnsOf(fn: SyntaxNode): SyntaxNode[] {
   const body = fn.body as SyntaxNode;
-  if (body.type !== 'BlockStatement') return [body];
+  if (body.type !== 'BlockStatement') return [bare(body)];
   const found: SyntaxNode[] = [];
   const step = (node: SyntaxNode) => {
-    if (node.type === 'ReturnStatement' && isNode(node.argument)) found.push(node.argument);
+    if (node.type === 'ReturnStatement' && isNode(node.argument)) found.push(bare(node.argument));
     for (const field in node) {
       const value = node[field];
       for (const item of Array.isArray(value) ? value : [value]) if (isNode(item) && !isFunction(item)) step(item);
@@ -113,6 +116,11 @@ export function returnsOf(fn: SyntaxNode): SyntaxNode[] {
   };
   step(body);
   return found;
+}
+
+/** A value without the brackets around it. */
+export function bare(value: SyntaxNode): SyntaxNode {
+  return value.type === 'ParenthesizedExpression' ? bare(value.expression as SyntaxNode) : value;
 }
 
 /** The first deferred import inside, with the export that is taken from it. */

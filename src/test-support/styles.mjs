@@ -4,25 +4,8 @@ import path from 'node:path';
 
 const FOLDER = path.resolve('examples/styles');
 
-/** What a sample of a style says of itself. */
-export interface Expected {
-  routes: { pattern: string; layouts: string[]; page: string }[];
-  /** Modules that deferred imports lead to. */
-  deferred: string[];
-  /** Parts by route: module and place. */
-  parts?: Record<string, { module: string; place: string; line?: number }[]>;
-  /** Modules that weigh nothing in the browser. */
-  weightless?: string[];
-  /** Some modules of a route's start, some that aren't in it, and some that the app hasn't at all. */
-  starts?: Record<string, string[]>;
-  notInStart?: Record<string, string[]>;
-  notThere?: string[];
-  /** Beginnings of what is told as not understood. */
-  told: string[];
-}
-
 /** The samples of styles: small apps as frameworks have them written. */
-export function styleNames(): string[] {
+export function styleNames() {
   return fs
     .readdirSync(FOLDER, { withFileTypes: true })
     .filter((e) => e.isDirectory())
@@ -33,7 +16,7 @@ export function styleNames(): string[] {
  * A copy of a sample with a stand-in for each of its packages, so that names of packages lead somewhere; and what it says of itself.
  * A package that the sample brings itself, below `packages`, is put in its place.
  */
-export function styleSample(name: string): { folder: string; expected: Expected } {
+export function styleSample(name) {
   const folder = fs.mkdtempSync(path.join(os.tmpdir(), `yokeline-${name}-`));
   fs.cpSync(path.join(FOLDER, name), folder, { recursive: true });
   const described = JSON.parse(fs.readFileSync(path.join(folder, 'package.json'), 'utf8'));

@@ -1,0 +1,1 @@
+export default 'cards/b/c';

@@ -1,0 +1,1 @@
+export default 'words/nested/fr';

@@ -1,0 +1,21 @@
+/** What a sample of a style says of itself. */
+export interface Expected {
+  routes: { pattern: string; layouts: string[]; page: string }[];
+  /** Modules that deferred imports lead to. */
+  deferred: string[];
+  /** Parts by route: module and place. */
+  parts?: Record<string, { module: string; place: string; line?: number }[]>;
+  /** Modules that weigh nothing in the browser. */
+  weightless?: string[];
+  /** Some modules of a route's start, some that aren't in it, and some that the app hasn't at all. */
+  starts?: Record<string, string[]>;
+  notInStart?: Record<string, string[]>;
+  notThere?: string[];
+  /** Modules that other ones import at once. */
+  thereAtStart?: string[];
+  /** Beginnings of what is told as not understood. */
+  told: string[];
+}
+
+export function styleNames(): string[];
+export function styleSample(name: string): { folder: string; expected: Expected };
