@@ -7,12 +7,15 @@ import { wildcard } from './core/text/wildcard.ts';
 import { readVisit } from './core/visits/notation.ts';
 import { readHtml } from './reader/html-document.ts';
 import { inlineMap, mapAddress } from './reader/output/source-map.ts';
+import { parseScript } from './reader/parse-script.ts';
 import { prunedLinks } from './reader/prune.ts';
 import type { ReadModule } from './reader/read-module.ts';
 import { marked } from './reader/server-only.ts';
 import { splitSingleFile } from './reader/single-file.ts';
+import { componentsUsed, importsInMarkup } from './reader/template-imports.ts';
 import { Mentions, unusedRules } from './reader/unused-rules.ts';
 import { minifyStyle } from './reader/weigh.ts';
+import { withoutExports } from './reader/without-exports.ts';
 import { sketch } from './test-support/snapshots.ts';
 
 const quietly = (work: () => unknown) => {
@@ -42,6 +45,36 @@ const MEETINGS: [string, (n: number) => () => unknown][] = [
   ['a comment that isn’t closed', (n) => () => marked('/*'.repeat(n))],
   ['script blocks that aren’t closed', (n) => () => splitSingleFile('a.vue', '<script>'.repeat(n))],
   ['script blocks without an end of their tag', (n) => () => splitSingleFile('a.vue', '<script '.repeat(n))],
+  ['tags of components', (n) => () => componentsUsed('<a-b'.repeat(n / 4), new Map([['AB', 'x']]))],
+  ['imports in markup', (n) => () => importsInMarkup('import('.repeat(n / 7))],
+  ['space in an import of markup', (n) => () => importsInMarkup(`import(${' '.repeat(n)}`)],
+  ['statements in a text', (n) => () => splitSingleFile('a.mdx', 'import x\n```\n'.repeat(n / 13))],
+  [
+    'routes in lists',
+    (n) => () =>
+      quietly(() => parseScript('a.tsx', `export const r = [${'{path:"a",element:<A/>},'.repeat(n / 50)}]`, 'react')),
+  ],
+  [
+    'names that are only passed on',
+    (n) => () =>
+      quietly(() =>
+        parseScript(
+          'a.ts',
+          'const a = b;\n'.repeat(1) +
+            Array.from({ length: n / 50 }, (_, i) => `export const r${i} = r${i + 1};`).join('\n'),
+          'react',
+        ),
+      ),
+  ],
+  [
+    'exports that are left out',
+    (n) => () =>
+      withoutExports(
+        'a.js',
+        `${Array.from({ length: n / 100 }, (_, i) => `const a${i} = () => a${i + 1};`).join('\n')}\nexport const loader = () => a0;`,
+        ['loader'],
+      ),
+  ],
   ['space in a template', (n) => () => splitSingleFile('a.vue', `${' '.repeat(n)}x`)],
   ['space after the address of a map', (n) => () => mapAddress(`//# sourceMappingURL=a${' '.repeat(n)}b`)],
   ['an inline map', (n) => () => quietly(() => inlineMap(`data:application/json${';'.repeat(n)}`))],

@@ -80,5 +80,8 @@ function* scriptBlocks(text: string): Generator<{ from: number; bodyFrom: number
 }
 
 function blank(text: string): string {
-  return text.replace(/[^\n]/g, ' ');
+  return text
+    .split('\n')
+    .map((line) => ' '.repeat(line.length))
+    .join('\n');
 }

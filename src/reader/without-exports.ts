@@ -13,21 +13,23 @@ export function withoutExports(path: string, text: string, names: readonly strin
   const gone = new Set(body.filter((statement) => exportsOnly(statement, names)));
   if (gone.size === 0) return text;
   const uses = new Map(body.map((statement) => [statement, namesUsed(statement)]));
-  for (let found = true; found; ) {
-    const wanted = new Set([...gone].flatMap((s) => [...uses.get(s)!]));
-    const others = body.filter((s) => !gone.has(s));
-    const idle = others.filter((statement) => {
-      const declared = declaredBy(statement);
-      if (declared.length === 0 || !declared.some((name) => wanted.has(name))) return false;
-      return declared.every((name) => !others.some((o) => o !== statement && uses.get(o)!.has(name)));
-    });
-    for (const statement of idle) gone.add(statement);
-    found = idle.length > 0;
+  const declares = new Map(body.flatMap((s) => declaredBy(s).map((name) => [name, s] as const)));
+  const users = new Map<string, number>();
+  for (const names of uses.values()) for (const name of names) users.set(name, (users.get(name) ?? 0) + 1);
+  // What is taken out may have been the last that used something else.
+  for (const statement of gone)
+    for (const name of uses.get(statement)!) {
+      users.set(name, users.get(name)! - 1);
+      const other = declares.get(name);
+      if (other && declaredBy(other).every((n) => (users.get(n) ?? 0) === 0)) gone.add(other);
+    }
+  const pieces: string[] = [];
+  let at = 0;
+  for (const { start, end } of body.filter((s) => gone.has(s))) {
+    pieces.push(text.slice(at, start), text.slice(start, end).replace(/[^\n]/g, ' '));
+    at = end;
   }
-  let out = text;
-  for (const { start, end } of gone)
-    out = out.slice(0, start) + out.slice(start, end).replace(/[^\n]/g, ' ') + out.slice(end);
-  return out;
+  return pieces.join('') + text.slice(at);
 }
 
 function exportsOnly(statement: SyntaxNode, names: readonly string[]): boolean {
