@@ -1,7 +1,7 @@
 import { NO_NOTES, parseNotes } from '../core/formats/app-notes.ts';
 import { annotate } from './app-notes.ts';
 import { readHtml, realmOf } from './html-document.ts';
-import { exactSizes, marginalSizes, minifyScript, minifyStyle, weigh } from './weigh.ts';
+import { exactSizes, marginalSizes, minifyCommonJs, minifyScript, minifyStyle, weigh } from './weigh.ts';
 
 describe('HTML entries', () => {
   it('start modules, styles and classic scripts, each with its place and line', () => {
@@ -151,6 +151,10 @@ describe('weighing', () => {
   it('minifies scripts and styles, and leaves alone what it can’t', () => {
     expect(minifyScript('a.js', 'export const sum = (first, second) => first + second;').length).toBeLessThan(40);
     expect(minifyScript('a.js', 'const = broken')).toBe('const = broken');
+    const long = 'function someLongName(first) { return first + 1; }\nexports.value = someLongName(someLongName(2));';
+    expect(minifyCommonJs('a.js', long)).not.toContain('someLongName');
+    expect(minifyCommonJs('a.js', long)).toMatch(/^function\(\w+,\w+,\w+\)\{/);
+    expect(minifyCommonJs('a.js', 'exports = = 1')).toBe('exports = = 1');
     const style = minifyStyle('a.css', '@import "b.css";\n.a { color: #ff0000; background: url("x.png"); }');
     expect(style.imports).toEqual([{ specifier: 'b.css', line: 1 }]);
     expect(style.urls).toEqual([{ specifier: 'x.png', line: 2 }]);

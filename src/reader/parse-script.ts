@@ -38,6 +38,8 @@ export interface ParsedScript {
   resources: { specifier: string }[];
   /** Where it waits for something else than an import while it starts. */
   waits: { line: number }[];
+  /** Without imports and exports of its own, it gives and takes by `require`, `module` and `exports`. */
+  commonJs: boolean;
   /** Plain JavaScript: types and markup syntax compiled away. */
   code: string;
   error: { line: number; message: string } | null;
@@ -82,6 +84,7 @@ export function parseScript(path: string, text: string, jsxImportSource: string,
   const program = parsed.program as unknown as SyntaxNode;
   const result = emptyScript(code);
   result.imports = staticImportsOf(parsed.module, liveNamesOf(live), source);
+  result.commonJs = !parsed.module.hasModuleSyntax && /\b(require|exports|module)\b/.test(text);
   if (live.hasModuleSyntax && /\bawait\b/.test(text)) result.waits = waitsAtStart(program, source);
   if (/import\s*\(|import\.meta\.glob|require\.context|require\s*\(|new\s+URL\s*\(/.test(text))
     collectCalls(program, source, result);
@@ -189,6 +192,7 @@ function emptyScript(code: string): ParsedScript {
     globs: [],
     fileGlobs: [],
     resources: [],
+    commonJs: false,
     code,
     error: null,
   };
@@ -303,15 +307,23 @@ function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScr
       if (glob) result.fileGlobs.push(glob);
     } else if (node.type === 'NewExpression' && nameOf(node.callee) === 'URL') {
       const [first, base] = node.arguments as SyntaxNode[];
-      const specifier = constantText(first);
+      const address = constantText(first);
+      // An address is relative, with a dot at its beginning or without.
+      const specifier = address !== null && /^[\w@-][^:]*$/.test(address) ? `./${address}` : address;
       if (specifier === null || !base || !source.text.slice(base.start, base.end).includes('import.meta.url')) return;
       const { line } = source.place(node.start);
       const parent = above[above.length - 1];
-      if (parent?.type === 'NewExpression' && /Worker$/.test(nameOf(parent.callee) ?? ''))
+      if (parent?.type === 'NewExpression' && /Worker$/.test(calledName(parent)))
         result.workers.push({ specifier, line });
       else result.assets.push({ specifier, line, start: node.start, end: node.end });
     }
   });
+}
+
+/** The name of what is called, be it a global or one of `window`, `self` and the like. */
+function calledName({ callee }: SyntaxNode): string {
+  const called = callee as SyntaxNode;
+  return nameOf(called.type === 'MemberExpression' ? called.property : called) ?? '';
 }
 
 /** Places outside of functions where a module waits for something that isn't an import. */

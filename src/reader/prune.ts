@@ -95,6 +95,11 @@ function definedBehind(
   return null;
 }
 
+/** An import without names of a script that does nothing by being imported. */
+function keepsNothing({ kind, names, required }: FoundImport, to: ReadModule | undefined): boolean {
+  return kind === 'static' && names.length === 0 && !required && to?.kind === 'script' && !to.module.sideEffects;
+}
+
 /** Imports of every module as they really lead. */
 export function prunedLinks(modules: ReadonlyMap<string, ReadModule>): Map<string, ReadModule['imports']> {
   const moduleAt = (path: string): PrunableModule | undefined => {
@@ -104,7 +109,8 @@ export function prunedLinks(modules: ReadonlyMap<string, ReadModule>): Map<strin
   const links = new Map<string, ReadModule['imports']>();
   const cache: Homes = new Map();
   for (const { path, imports } of modules.values()) {
-    const led = imports.flatMap(({ found, to }) =>
+    const kept = imports.filter(({ found, to }) => !keepsNothing(found, modules.get(to)));
+    const led = kept.flatMap(({ found, to }) =>
       followNames(found, to, moduleAt, cache).map((target) => ({
         found: { ...found, names: target.names },
         to: target.to,

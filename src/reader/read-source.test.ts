@@ -200,7 +200,7 @@ describe('any tree', () => {
     const { snapshot } = readSource(
       folderOf({
         'index.html': html,
-        'src/main.ts': "import 'pure';\nimport 'pure/effect.js';",
+        'src/main.ts': "import { a } from 'pure';\nglobalThis.y = a;\nimport 'pure/effect.js';",
         'node_modules/pure/package.json':
           '{ "name": "pure", "version": "1.0.0", "main": "index.js", "sideEffects": ["./effect.js"] }',
         'node_modules/pure/index.js': 'exports.a = 1;',

@@ -18,7 +18,7 @@ import { isSingleFile, splitSingleFile } from './single-file.ts';
 import { SourceText } from './source-text.ts';
 import { componentsUsed, importsInMarkup } from './template-imports.ts';
 import { beginFile, beginStep, leftAside } from './watch.ts';
-import { marginalSizes, minifyScript, minifyStyle, weigh } from './weigh.ts';
+import { marginalSizes, minifyCommonJs, minifyScript, minifyStyle, weigh } from './weigh.ts';
 import { withoutExports } from './without-exports.ts';
 
 /** Called as modules are read: how many so far, and how many are known to come. */
@@ -270,7 +270,8 @@ export class SourceGraph {
       return;
     }
     read.marked = marked(text);
-    read.minified = minifyScript(`${read.path}.js`, parsed.code) + (single ? JSON.stringify(single.rest) : '');
+    const minify = parsed.commonJs ? minifyCommonJs : minifyScript;
+    read.minified = minify(`${read.path}.js`, parsed.code) + (single ? JSON.stringify(single.rest) : '');
     read.routes = parsed.routes;
     read.uses = parsed.uses;
     read.serves = servicesOf(text);
@@ -315,6 +316,30 @@ export class SourceGraph {
     const text = this.bytesOf(full, relative).toString('utf8');
     read.minified += JSON.stringify(text.split(/\s+/).join(' '));
     read.markup += text;
+  }
+
+  /** What a query after the address asks for in place of the module: a worker, its text, or only its address (shared by several builds). */
+  private takenOtherwise(file: string, { specifier, line }: FoundImport, read: ReadModule): boolean {
+    const query = /\?(worker|sharedworker|raw|url|inline)\b/.exec(specifier)?.[1];
+    switch (query) {
+      case 'worker':
+      case 'sharedworker':
+        this.workers.add(this.enqueue(file));
+        return true;
+      case 'raw':
+        read.minified += JSON.stringify(this.bytesOf(file, this.relative(file)).toString('utf8'));
+        return true;
+      case 'url':
+        if (kindOf(file) === 'asset') return false;
+        this.unresolved.push({ from: read.path, specifier, line, reason: 'only its address is used', leftOut: true });
+        return true;
+      case 'inline':
+        if (kindOf(file) !== 'style') return false;
+        read.minified += JSON.stringify(this.bytesOf(file, this.relative(file)).toString('utf8'));
+        return true;
+      default:
+        return false;
+    }
   }
 
   private shippedText(path: string, text: string): string {
@@ -369,6 +394,7 @@ export class SourceGraph {
       this.unresolved.push({ from: read.path, specifier: found.specifier, line: found.line, ...target });
       return;
     }
+    if (this.takenOtherwise(target.path, found, read)) return;
     const to = this.enqueue(target.path);
     read.imports.push({ found, to });
     read.resolved.set(found.specifier, to);

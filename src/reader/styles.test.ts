@@ -41,6 +41,8 @@ describe.each(styleNames())('an app in the style of %s', (name) => {
     for (const m of expected.notThere ?? []) expect([m, weights.has(m)]).toEqual([m, false]);
     const statics = snapshot.imports.filter((i) => i.kind === 'static').map((i) => snapshot.modules[i.to].path);
     expect(statics).toEqual(expect.arrayContaining(expected.thereAtStart ?? []));
+    const workers = snapshot.entries.filter((e) => e.kind === 'worker').flatMap((e) => e.modules);
+    expect(workers.sort()).toEqual(expected.workers ?? []);
     expect(graph.chunks.length).toBeGreaterThan(0);
   });
 

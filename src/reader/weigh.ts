@@ -10,8 +10,20 @@ const BROTLI_QUALITY = 5;
 
 /** Minifies plain JavaScript; text that the minifier refuses stays as it is. */
 export function minifyScript(path: string, code: string): string {
+  return minified(path, code) ?? code;
+}
+
+const WRAPPED = 'export default function(exports,require,module){';
+
+/** The same of a CommonJS module: builds put it into a function, in which all of its names can be shortened. */
+export function minifyCommonJs(path: string, code: string): string {
+  const small = minified(path, `${WRAPPED}${code}\n}`);
+  return small === null ? minifyScript(path, code) : small.replace(/^export default /, '');
+}
+
+function minified(path: string, code: string): string | null {
   const { code: small, errors } = minifySync(path, code, { compress: true, mangle: true });
-  return errors.some((e) => e.severity === 'Error') ? code : small;
+  return errors.some((e) => e.severity === 'Error') ? null : small;
 }
 
 export interface StyleLink {

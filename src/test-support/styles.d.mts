@@ -11,6 +11,8 @@ export interface Expected {
   starts?: Record<string, string[]>;
   notInStart?: Record<string, string[]>;
   notThere?: string[];
+  /** Modules that start workers. */
+  workers?: string[];
   /** Modules that other ones import at once. */
   thereAtStart?: string[];
   /** Beginnings of what is told as not understood. */

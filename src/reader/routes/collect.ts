@@ -31,6 +31,7 @@ export function collectRoutes(program: SyntaxNode, source: SourceText): RouteShe
 class Collector {
   private readonly imported: RouteSheet['imported'] = new Map();
   private readonly exported: RouteSheet['exported'] = new Map();
+  private readonly declared: RouteSheet['declared'] = new Set();
   private readonly texts: RouteSheet['texts'] = new Map();
   private readonly views: RouteSheet['views'] = new Map();
   private readonly roots: RouteSheet['roots'] = [];
@@ -48,8 +49,8 @@ class Collector {
     for (const statement of body) this.noteNames(statement);
     for (const [name, fn] of this.functions) this.noteView(name, fn);
     for (const statement of body) this.findRoots(statement);
-    const { imported, exported, texts, views, roots } = this;
-    return roots.length + views.size + texts.size === 0 ? null : { imported, exported, texts, views, roots };
+    const { imported, exported, declared, texts, views, roots } = this;
+    return roots.length + views.size + texts.size === 0 ? null : { imported, exported, declared, texts, views, roots };
   }
 
   private noteNames(statement: SyntaxNode): void {
@@ -88,6 +89,12 @@ class Collector {
 
   /** Notes what is declared at the top; gives the names. */
   private noteDeclared(statement: SyntaxNode, as?: string): string[] {
+    const names = this.namesDeclared(statement, as);
+    for (const name of names) this.declared.add(name);
+    return names;
+  }
+
+  private namesDeclared(statement: SyntaxNode, as?: string): string[] {
     if (statement.type === 'FunctionDeclaration' || statement.type === 'ClassDeclaration' || isFunction(statement)) {
       const name = as ?? nameOf(statement.id);
       if (name !== null && isFunction(statement)) this.functions.set(name, statement);
@@ -290,10 +297,13 @@ class Collector {
     }
     const given = attributeValue(opening, 'path');
     const isIndex = (opening.attributes as SyntaxNode[]).some((a) => nameOf(a.name) === 'index');
+    // A guard that hands on what it was given is told its path where it is used.
+    const handsOn = (opening.attributes as SyntaxNode[]).some((a) => a.type === 'JSXSpreadAttribute');
+    if (handsOn && given === undefined && !isIndex) return null;
     const line = this.lineOf(element);
     const inner = this.listOf(children.filter((c) => isNode(c) && c.type !== 'JSXText'));
     const nested = inner && hasEntries(inner) ? inner : null;
-    const attributes = ['element', 'component', 'Component', 'render', 'lazy', 'view'];
+    const attributes = ['element', 'component', 'Component', 'render', 'lazy', 'view', 'children'];
     const [own = []] = attributes
       .map((a) => viewsOf(attributeValue(opening, a), this.functions))
       .filter((v) => v.length);
@@ -374,6 +384,7 @@ class Collector {
       const [frozen] = value.arguments as unknown[];
       return isNode(frozen) ? this.textsOf(frozen) : null;
     }
+    if (value.type === 'ArrayExpression') return this.textsInList(value);
     if (value.type !== 'ObjectExpression') {
       const text = ['Literal', 'TemplateLiteral', 'BinaryExpression'].includes(value.type) ? this.textOf(value) : null;
       return text === null ? null : { text };
@@ -386,6 +397,15 @@ class Collector {
       const name = given.type === 'Identifier' || given.type === 'MemberExpression' ? this.textOf(given) : null;
       const inner = name === null ? this.textsOf(given) : { text: name };
       if (inner !== null) keys[key] = inner;
+    }
+    return Object.keys(keys).length > 0 ? { keys } : null;
+  }
+
+  private textsInList({ elements }: SyntaxNode): Texts | null {
+    const keys: { [key: string]: Texts } = Object.create(null);
+    for (const [at, element] of (elements as unknown[]).entries()) {
+      const text = constantText(element);
+      if (text !== null) keys[at] = { text };
     }
     return Object.keys(keys).length > 0 ? { keys } : null;
   }

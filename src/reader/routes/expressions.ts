@@ -56,6 +56,8 @@ export interface RouteSheet {
   views: Map<string, View[]>;
   /** Local name → where it is imported from. */
   imported: Map<string, { specifier: string; exported: string }>;
+  /** Names that are declared at the top. */
+  declared: Set<string>;
   /** Exported name → local name. */
   exported: Map<string, string>;
 }

@@ -98,7 +98,14 @@ class Finder {
       }
       case 'name': {
         const defined = this.names.definition(holder, expression.name);
-        return defined ? this.entriesUnder(defined, open, taken) : [];
+        const found = defined ? this.entriesUnder(defined, open, taken) : [];
+        // Names inside of an entry that was met before go in circles.
+        if (found.length === 0 && !(defined && open.has(keyOf(defined.module.path, defined.local)))) {
+          const { name, keys } = expression.name;
+          const said = [name, ...keys].join('.');
+          this.fail(holder, expression.line, `routes that aren’t understood are left out: those of ${said}`);
+        }
+        return found;
       }
       case 'module': {
         const target = this.names.at(holder.resolved.get(expression.specifier));
@@ -217,9 +224,9 @@ class Finder {
     const specifier = holder.sheet?.imported.get(view.name.name)?.specifier;
     if (!defined)
       return specifier === undefined || !/^[./]/.test(specifier) ? nothing : { ...nothing, lost: specifier };
-    const routes = defined.module === holder ? [] : this.entriesUnder(defined, new Set(), () => {});
-    const isRoutes = routes.length > 0 && !/^[A-Z]/.test(defined.local);
-    return isRoutes ? { ...nothing, routes } : this.moduleOf(defined, nothing, seen);
+    // Components begin with a capital letter; what else stands there may be routes under a name.
+    const routes = /^[A-Z]/.test(defined.local) ? [] : this.entriesUnder(defined, new Set(), this.take);
+    return routes.length > 0 ? { ...nothing, routes } : this.moduleOf(defined, nothing, seen);
   }
 
   /** The module behind a definition, or those behind the views that it only wraps. */
@@ -241,6 +248,11 @@ class Finder {
       lost,
     };
   }
+
+  /** Roots that a view leads to are no roots of their own. */
+  private readonly take = ({ module, local }: Definition): void => {
+    this.consumed.add(keyOf(module.path, local));
+  };
 
   private fail({ path }: RouteModule, line: number, message: string): void {
     if (!this.failed.some((f) => f.path === path && f.line === line && f.message === message))

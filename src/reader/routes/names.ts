@@ -32,7 +32,8 @@ export class Names {
   /** Where a name that a module uses is defined; null where it leads nowhere. */
   definition(holder: RouteModule, { name, keys }: Name): Definition | null {
     const found = holder.sheet?.imported.get(name);
-    if (!found) return { module: holder, local: name, keys };
+    // What is neither imported nor declared at the top is given while the app runs.
+    if (!found) return !holder.sheet || holder.sheet.declared.has(name) ? { module: holder, local: name, keys } : null;
     const target = this.at(holder.resolved.get(found.specifier));
     if (!target) return null;
     if (found.exported !== '*') return this.exported(target, found.exported, keys);

@@ -202,12 +202,16 @@ function filledImport(helper: SyntaxNode, given: readonly SyntaxNode[]): View | 
   return found;
 }
 
+function constantKey(node: unknown): string | null {
+  return isNode(node) && typeof node.value === 'number' ? String(node.value) : constantText(node);
+}
+
 /** A name with the keys taken from it; null for anything computed. */
 export function dottedName(node: unknown): Name | null {
   if (!isNode(node)) return null;
   if (node.type === 'Identifier' || node.type === 'JSXIdentifier') return { name: node.name as string, keys: [] };
   if (node.type !== 'MemberExpression' && node.type !== 'JSXMemberExpression') return null;
   const of = dottedName(node.object);
-  const key = node.computed === true ? constantText(node.property) : nameOf(node.property);
+  const key = node.computed === true ? constantKey(node.property) : nameOf(node.property);
   return of && key !== null ? { name: of.name, keys: [...of.keys, key] } : null;
 }

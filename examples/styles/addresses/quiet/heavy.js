@@ -1,0 +1,1 @@
+export const heavy = 'a long text that nobody needs';

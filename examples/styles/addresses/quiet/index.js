@@ -1,0 +1,3 @@
+import './heavy.js';
+
+export * from './lamp.js';
