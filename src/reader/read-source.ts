@@ -4,6 +4,7 @@ import { InputError } from '../core/errors.ts';
 import { type AppNotes, NO_NOTES, NOTES_FILE, parseNotes } from '../core/formats/app-notes.ts';
 import { checkBase } from '../core/snapshot/base.ts';
 import type { Entry } from '../core/snapshot/module-types.ts';
+import type { Route } from '../core/snapshot/route-types.ts';
 import type { Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
 import { parseJson } from '../core/text/json.ts';
 import { annotate } from './app-notes.ts';
@@ -15,7 +16,7 @@ import { textInside, Unreadable } from './folder-files.ts';
 import { proposeParts } from './parts/find-parts.ts';
 import { findRoutes } from './routes/find-routes.ts';
 import { sheetUsers } from './sheet-users.ts';
-import { type ReadProgress, SourceGraph } from './source-graph.ts';
+import { kindOf, type ReadProgress, SourceGraph } from './source-graph.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
 import { beginStep } from './watch.ts';
 
@@ -88,6 +89,7 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
       annotate({ ...without(r), evidence: { path: r.page, line: 1 }, parts: proposed(r) }, notes),
     ),
   ];
+  routes.push(...documentRoutes(found, entries, routes).map((r) => annotate({ ...r, parts: proposed(r) }, notes)));
   for (const [pattern, { page, layouts = [] }] of notes.routes) {
     if (routes.some((r) => r.pattern === pattern)) continue;
     if (page !== undefined) {
@@ -222,6 +224,27 @@ function baseOf(entries: FoundEntry[], failed: Failed[]): string {
     }
   }
   return '/';
+}
+
+/** Documents whose scripts hold no routes: each is a route of its own, and what it starts last is its page. */
+function documentRoutes(
+  found: readonly FoundEntry[],
+  entries: readonly Entry[],
+  routes: readonly { realm: string }[],
+): Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence' | 'rendering'>[] {
+  return found.flatMap(({ realm, document, html }, at) => {
+    const page = entries[at].modules.findLast((m) => kindOf(m) === 'script');
+    if (document === null || page === undefined || routes.some((r) => r.realm === realm)) return [];
+    const rendering = html?.drawn ? 'server' : 'client';
+    return [
+      { pattern: addressOf(document), realm, layouts: [], page, evidence: { path: document, line: 1 }, rendering },
+    ];
+  });
+}
+
+/** The address of a document: that of its folder, or its own name. */
+function addressOf(document: string): string {
+  return `/${document.replace(/(^|\/)index\.html?$/, '$1').replace(/\/$/, '')}`;
 }
 
 /** A route of folders, without what only the reading of modules needs. */

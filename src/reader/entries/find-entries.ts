@@ -70,11 +70,19 @@ function fromHtml(root: string, file: string): FoundEntry {
       ...own.filter((t) => t.kind === 'script' && t.placement === 'module'),
     ]
       .map(({ address, line, kind }): FoundStart => ({ address, line, kind }))
-      .concat(html.inline.filter((i) => i.module).flatMap((i) => inlineImports(i.text, i.line))),
+      .concat(html.inline.filter((i) => i.module).flatMap((i) => inlineImports(i.text, i.line)))
+      .map((start) => (html.base === null ? fromDocument(file, start) : start)),
     html,
     routes: [],
     ...ALL_OF_IT,
   };
+}
+
+/** A start with its address from the folder that is read: relative ones are meant from the document. */
+function fromDocument(document: string, start: FoundStart): FoundStart {
+  const folder = path.posix.dirname(document);
+  const isRelative = start.imported ? start.address.startsWith('.') : !/^[/\\]|^[a-z][\w+.-]*:/i.test(start.address);
+  return folder === '.' || !isRelative ? start : { ...start, address: `/${path.posix.join(folder, start.address)}` };
 }
 
 /** The text of an HTML file that may start an app. Throws InputError for one that can't be read. */

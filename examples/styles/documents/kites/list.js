@@ -1,0 +1,1 @@
+customElements.define('kite-list', class extends HTMLElement {});

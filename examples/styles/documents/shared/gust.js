@@ -1,0 +1,1 @@
+export const gust = (element) => element.animate([], 100);

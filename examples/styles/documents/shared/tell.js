@@ -1,0 +1,1 @@
+export const tell = (what) => console.log(what);

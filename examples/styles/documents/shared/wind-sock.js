@@ -1,0 +1,8 @@
+customElements.define(
+  'wind-sock',
+  class extends HTMLElement {
+    connectedCallback() {
+      import('./gust.js').then(({ gust }) => gust(this));
+    }
+  },
+);
