@@ -15,7 +15,7 @@ const app = sketch(
   { routes: [route('/', 'main'), route('/b', 'page', { layouts: ['src/b'] })] },
 );
 
-const after = (shape: Shape): { shaping: Shaping; trouble: string | null } => {
+const shapedBy = (shape: Shape): { shaping: Shaping; trouble: string | null } => {
   const shaping = noShaping();
   return { trouble: addShape(shaping, app, shape), shaping };
 };
@@ -30,23 +30,23 @@ describe('wishes about files', () => {
     [{ kind: 'copy', below: 7 }, { copyBelow: 7 }],
     [{ kind: 'grain' }, { eachModule: true }],
   ])('%j changes that and nothing else, and files are shaped then', (shape, changed) => {
-    const { shaping, trouble } = after(shape);
+    const { shaping, trouble } = shapedBy(shape);
     expect(trouble).toBeNull();
     expect(shaping).toEqual({ ...noShaping(), ...changed });
     expect(isUnshaped(shaping)).toBe(false);
   });
 
   it('of names alone leave the files as they come', () => {
-    const { shaping } = after({ kind: 'chunk name', chunk: 'c', name: 'mine' });
+    const { shaping } = shapedBy({ kind: 'chunk name', chunk: 'c', name: 'mine' });
     expect(shaping.names).toEqual(new Map([['c', 'mine']]));
     expect(isUnshaped(shaping)).toBe(true);
     expect(isUnshaped(noShaping())).toBe(true);
   });
 
   it('say what they don’t meet, and go on with the rest', () => {
-    expect(after({ kind: 'apart', match: { package: 'none' } }).trouble).toBe('no module matches none');
-    expect(after({ kind: 'gather', name: 'g', match: { path: 'x/*' } }).shaping.gather).toEqual([]);
-    const half = after({ kind: 'together', modules: ['main', 'gone'] });
+    expect(shapedBy({ kind: 'apart', match: { package: 'none' } }).trouble).toBe('no module matches none');
+    expect(shapedBy({ kind: 'gather', name: 'g', match: { path: 'x/*' } }).shaping.gather).toEqual([]);
+    const half = shapedBy({ kind: 'together', modules: ['main', 'gone'] });
     expect(half.trouble).toBe('no module gone in this snapshot');
     expect(half.shaping.together).toEqual([new Set([0])]);
   });
