@@ -35,8 +35,8 @@ async function projectOf(files: Record<string, string>): Promise<string> {
 
 describe('another app', () => {
   it('is shown with none of the figures, badges and findings of the one before', async () => {
+    // Without a document, nothing says under which address it is.
     const bare = await projectOf({
-      'index.html': '<script type="module" src="/main.js"></script>',
       'main.js': `import './heavy.js';\nimport './gone.js';\n${"import './lost.js';\n".repeat(6)}console.log(1);`,
       'heavy.js': HEAVY,
       'package.json': '{ "name": "bare-lamp" }',
