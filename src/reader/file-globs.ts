@@ -1,6 +1,8 @@
 import path from 'node:path';
 import { wildcard } from '../core/text/wildcard.ts';
-import { filesBelow } from './routes/page-files.ts';
+import { filesBelow } from './files-below.ts';
+import type { FoundImport } from './found-import.ts';
+import type { SourceText } from './source-text.ts';
 import { constantText, isNode, nameOf, type SyntaxNode } from './syntax.ts';
 
 /** Files that a module asks for by a pattern (`import.meta.glob`, `require.context`): conventions that several builds share. */
@@ -9,17 +11,19 @@ export interface FileGlob {
   patterns: string[];
   /** What the address from the module has to look like; null where patterns say all. */
   test: RegExp | null;
-  deferred: boolean;
-  start: number;
-  end: number;
+  /** Each import that it makes, but for its specifier. */
+  found: Omit<FoundImport, 'specifier'>;
 }
 
 /** Reads such a call; null for any other one, or one whose patterns aren't constant. */
-export function fileGlobOf(call: SyntaxNode): FileGlob | null {
+export function fileGlobOf(call: SyntaxNode, source: SourceText): FileGlob | null {
   const callee = call.callee as SyntaxNode;
   if (callee.type !== 'MemberExpression') return null;
   const given = call.arguments as SyntaxNode[];
-  const place = { start: call.start, end: call.end };
+  const found = (deferred: boolean): FileGlob['found'] => ({
+    ...(deferred ? { kind: 'dynamic', context: 'function' } : { kind: 'static' }),
+    ...{ names: ['*'], ...source.place(call.start), start: call.start, end: call.end },
+  });
   const object = callee.object as SyntaxNode;
   const method = nameOf(callee.property);
   if (object.type === 'MetaProperty' && (method === 'glob' || method === 'globEager')) {
@@ -29,7 +33,7 @@ export function fileGlobOf(call: SyntaxNode): FileGlob | null {
     const patterns = texts.filter((t) => t !== null);
     return patterns.length < texts.length
       ? null
-      : { ...place, patterns, test: null, deferred: method === 'glob' && !isTrue(options, 'eager') };
+      : { patterns, test: null, found: found(method === 'glob' && !isTrue(options, 'eager')) };
   }
   if (nameOf(object) !== 'require' || method !== 'context') return null;
   const folder = constantText(given[0]);
@@ -38,7 +42,7 @@ export function fileGlobOf(call: SyntaxNode): FileGlob | null {
   const { regex } = (given[2] ?? {}) as { regex?: { pattern: string; flags: string } };
   const mode = constantText(given[3]) ?? 'sync';
   const test = regex ? safeTest(regex.pattern, regex.flags) : null;
-  return { ...place, patterns: [`${folder}/${deep ? '**/' : ''}*`], test, deferred: mode.startsWith('lazy') };
+  return { patterns: [`${folder}/${deep ? '**/' : ''}*`], test, found: found(mode.startsWith('lazy')) };
 }
 
 function isTrue(options: SyntaxNode | undefined, name: string): boolean {

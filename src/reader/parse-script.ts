@@ -1,20 +1,16 @@
 import { minifySync } from 'oxc-minify';
 import { type EcmaScriptModule, parseSync } from 'oxc-parser';
 import { transformSync } from 'oxc-transform';
-import type { DeferredContext, Import } from '../core/snapshot/module-types.ts';
+import type { DeferredContext } from '../core/snapshot/module-types.ts';
 import { actUses } from './act-uses.ts';
 import { type FileGlob, fileGlobOf } from './file-globs.ts';
+import type { FoundImport } from './found-import.ts';
 import { type ComponentUse, findComponentUses } from './parts/component-uses.ts';
 import { collectRoutes } from './routes/collect.ts';
 import type { RouteSheet } from './routes/expressions.ts';
 import { SourceText } from './source-text.ts';
 import { syncUses } from './sync-uses.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
-
-export type FoundImport = Omit<Import, 'from' | 'to' | 'ordinal'> & {
-  /** Made by a `require` call. */
-  required?: boolean;
-};
 
 export interface ParsedScript {
   imports: FoundImport[];
@@ -303,7 +299,7 @@ function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScr
         });
       }
     } else if (node.type === 'CallExpression') {
-      const glob = fileGlobOf(node);
+      const glob = fileGlobOf(node, source);
       if (glob) result.fileGlobs.push(glob);
     } else if (node.type === 'NewExpression' && nameOf(node.callee) === 'URL') {
       const [first, base] = node.arguments as SyntaxNode[];

@@ -1,7 +1,7 @@
 import path from 'node:path';
 import type { ReadAs } from '../core/snapshot/read-as.ts';
+import { filesBelow } from './files-below.ts';
 import { textIfThere, textInside } from './folder-files.ts';
-import { filesBelow } from './output/output-files.ts';
 import { readOutput } from './output/read-output.ts';
 import { mapAddress } from './output/source-map.ts';
 import { appName, type Reading, readNotes, readSource, realFolder } from './read-source.ts';

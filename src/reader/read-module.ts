@@ -1,5 +1,5 @@
 import type { Module, ModuleKind } from '../core/snapshot/module-types.ts';
-import type { FoundImport } from './parse-script.ts';
+import type { FoundImport } from './found-import.ts';
 import type { ComponentUse } from './parts/component-uses.ts';
 import type { Services } from './parts/find-parts.ts';
 import type { Reexports } from './reexports.ts';
@@ -23,6 +23,4 @@ export interface ReadModule {
   reexports: Reexports | null;
   /** Marked as where code for the browser begins, or as functions that the browser calls on the server. */
   marked: 'client' | 'server' | null;
-  /** Templates that belong to it. */
-  markup: string;
 }

@@ -11,7 +11,7 @@ import { annotate } from './app-notes.ts';
 import { documentExtras } from './document-extras.ts';
 import { describedEntries } from './entries/described.ts';
 import { findEntries } from './entries/find-entries.ts';
-import type { FoundEntry, PackageDescription } from './entries/types.ts';
+import type { FoundEntry, FoundStart, PackageDescription } from './entries/types.ts';
 import { textInside, Unreadable } from './folder-files.ts';
 import { proposeParts } from './parts/find-parts.ts';
 import { findRoutes } from './routes/find-routes.ts';
@@ -42,38 +42,11 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
   const found = notes.entries.length > 0 ? describedEntries(root, notes) : findEntries(root, description);
   const byFolders = found.flatMap((e) => e.routes.map((r) => ({ ...r, realm: e.realm, rendering: e.rendering })));
   const importMap = new Map(found.flatMap((e) => [...(e.html?.imports ?? [])]));
-  const graph = new SourceGraph(
-    root,
-    jsxSource(root),
-    progress,
-    found.some((e) => e.ships === 'what is marked'),
-    importMap,
-  );
-  for (const { components } of found) if (components) graph.takeComponents(components);
-  const entries: Entry[] = [];
+  const graph = new SourceGraph(root, jsxSource(root), progress, importMap);
   const failed: Failed[] = [];
   const unresolved: Unresolved[] = [];
-  for (const entry of found) {
-    const modules: string[] = [];
-    for (const start of entry.starts) {
-      const module = graph.start(start);
-      if ('path' in module) modules.push(module.path);
-      else
-        unresolved.push({ from: entry.document ?? entry.realm, specifier: start.address, line: start.line, ...module });
-    }
-    entries.push({ realm: entry.realm, kind: 'document', document: entry.document, modules });
-    for (const { page, layouts, beside } of entry.routes)
-      for (const file of [...layouts, page, ...beside]) {
-        const { path } = graph.start({ address: `/${file}`, kind: 'script' }) as { path?: string };
-        if (path !== undefined && typeof entry.ships === 'object') graph.shipWithout(path, entry.ships.without);
-      }
-    if (entry === found[0])
-      for (const { page, layouts = [] } of notes.routes.values())
-        for (const file of page === undefined ? [] : [...layouts, page])
-          graph.start({ address: `/${file}`, kind: 'script' });
-    graph.follow(entry.realm);
-    for (const { page, beside } of entry.routes) for (const file of beside) graph.attach(page, file);
-  }
+  const entries = found.map((entry) => startOf(entry, graph, unresolved));
+  const described = describedPages(notes, found[0].realm, graph, failed);
   for (const worker of graph.workers)
     entries.push({ realm: `worker ${worker}`, kind: 'worker', document: null, modules: [worker] });
 
@@ -93,6 +66,7 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
   for (const [pattern, { page, layouts = [] }] of notes.routes) {
     if (routes.some((r) => r.pattern === pattern)) continue;
     if (page !== undefined) {
+      if (!described.has(pattern)) continue;
       const given = { pattern, layouts, page, realm: found[0].realm, rendering: found[0].rendering };
       const evidence = { path: NOTES_FILE, line: 1 };
       routes.push(annotate({ ...given, evidence, parts: proposed({ layouts, page }) }, notes));
@@ -127,6 +101,47 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
     output: null,
   };
   return { snapshot, texts: built.texts, sources: built.sources, ms: performance.now() - began };
+}
+
+/** Starts an entry in the graph, with the routes that its folders are, and reads all that it leads to. */
+function startOf(found: FoundEntry, graph: SourceGraph, unresolved: Unresolved[]): Entry {
+  const { realm, document, ships, components } = found;
+  if (components) graph.takeComponents(components);
+  const begin = (start: FoundStart) => {
+    const module = graph.start(start);
+    // What the framework itself starts ships as it is.
+    if ('path' in module && ships === 'what is marked' && !module.path.includes('node_modules/'))
+      graph.keepOnServer(module.path);
+    return module;
+  };
+  const modules = found.starts.flatMap((start) => {
+    const module = begin(start);
+    if ('path' in module) return [module.path];
+    unresolved.push({ from: document ?? realm, specifier: start.address, line: start.line, ...module });
+    return [];
+  });
+  for (const { page, layouts, beside } of found.routes)
+    for (const file of [...layouts, page, ...beside]) {
+      begin({ address: `/${file}`, kind: 'script', line: 1 });
+      if (typeof ships === 'object') graph.shipWithout(file, ships.without);
+    }
+  graph.follow(realm);
+  for (const { page, beside } of found.routes) for (const file of beside) graph.attach(page, file);
+  return { realm, kind: 'document', document, modules };
+}
+
+/** Reads the pages and layouts that notes give to routes; gives the patterns of those whose files are all there, and lists the others. */
+function describedPages({ routes }: AppNotes, realm: string, graph: SourceGraph, failed: Failed[]): Set<string> {
+  const there = new Set<string>();
+  for (const [pattern, { page, layouts = [] }] of routes) {
+    if (page === undefined) continue;
+    const lost = [...layouts, page].filter((file) => 'reason' in graph.start({ address: `/${file}`, kind: 'script' }));
+    if (lost.length === 0) there.add(pattern);
+    const message = `routes["${pattern}"] is left out: ${lost.join(', ')} can’t be found in the folder`;
+    if (lost.length > 0) failed.push({ path: NOTES_FILE, line: 1, message });
+  }
+  graph.follow(realm);
+  return there;
 }
 
 export function realFolder(folder: string): string {

@@ -5,8 +5,9 @@ import type { Failed, Notice, Unresolved } from '../core/snapshot/types.ts';
 import type { FoundStart } from './entries/types.ts';
 import { filesOfGlob } from './file-globs.ts';
 import { readInside, reasonOf, Unreadable } from './folder-files.ts';
+import type { FoundImport } from './found-import.ts';
 import { Packages } from './packages.ts';
-import { type FoundGlob, type FoundImport, type ParsedScript, parseScript } from './parse-script.ts';
+import { type FoundGlob, type ParsedScript, parseScript } from './parse-script.ts';
 import { type DrawingModule, servicesOf } from './parts/find-parts.ts';
 import { prunedLinks } from './prune.ts';
 import type { ReadModule } from './read-module.ts';
@@ -15,7 +16,6 @@ import { type Resolution, Resolver } from './resolve.ts';
 import type { RouteModule } from './routes/names.ts';
 import { marked, shippedModules, withoutWeight } from './server-only.ts';
 import { isSingleFile, splitSingleFile } from './single-file.ts';
-import { SourceText } from './source-text.ts';
 import { componentsUsed, importsInMarkup } from './template-imports.ts';
 import { beginFile, beginStep, leftAside } from './watch.ts';
 import { marginalSizes, minifyCommonJs, minifyScript, minifyStyle, weigh } from './weigh.ts';
@@ -30,6 +30,8 @@ export class SourceGraph {
   /** Style sheets as written. */
   readonly sheets: { path: string; text: string }[] = [];
   private readonly starts = new Set<string>();
+  /** Starts of which only what is marked for the client ships. */
+  private readonly onServer = new Set<string>();
   /** Components that templates may use by name: files from the folder that is read. */
   private readonly components = new Map<string, string>();
   /** Exports that aren't shipped, by module. */
@@ -47,8 +49,6 @@ export class SourceGraph {
     private readonly root: string,
     private readonly jsxImportSource: string,
     private readonly progress: ReadProgress,
-    /** Pages are rendered on a server, so only what is marked as client code ships. */
-    private readonly serverRendered: boolean,
     importMap: ReadonlyMap<string, string> = new Map(),
   ) {
     this.resolver = new Resolver(root, importMap);
@@ -63,6 +63,11 @@ export class SourceGraph {
     const start = this.enqueue(found.path);
     this.starts.add(start);
     return { path: start };
+  }
+
+  /** Of a start only what is marked for the client ships; that and what else it leads to runs on the server. */
+  keepOnServer(path: string): void {
+    this.onServer.add(path);
   }
 
   /** Takes components that templates may use by name. */
@@ -156,9 +161,9 @@ export class SourceGraph {
 
   /** What only runs on the server weighs nothing; of its packages nothing is kept. */
   private dropServerOnly(): void {
-    if (!this.serverRendered) return;
-    const runtime = [...this.starts].filter((path) => path.includes('node_modules/'));
-    const shipped = shippedModules(this.modules, [...this.workers, ...runtime]);
+    if (this.onServer.size === 0) return;
+    const whole = [...this.starts].filter((path) => !this.onServer.has(path));
+    const shipped = shippedModules(this.modules, [...this.workers, ...whole]);
     if (shipped.size === this.modules.size) return;
     for (const m of this.modules.values()) {
       if (shipped.has(m.path)) continue;
@@ -194,7 +199,7 @@ export class SourceGraph {
 
   private read(file: string, realm: string): void {
     const relative = this.relative(file);
-    const kind = kindOf(file);
+    const kind = STYLE_LANGUAGE.test(file) ? 'style' : kindOf(file);
     beginFile(relative);
     const raw = this.bytesOf(file, relative);
     const read: ReadModule = {
@@ -210,7 +215,6 @@ export class SourceGraph {
       serves: { media: null, whenSeen: false },
       reexports: null,
       marked: null,
-      markup: '',
       module: {
         path: relative,
         kind,
@@ -291,20 +295,15 @@ export class SourceGraph {
     for (const { specifier, ...place } of parsed.assets) {
       this.link(file, { kind: 'static', specifier, names: ['default'], column: 1, ...place }, 'script', read);
     }
-    if (single) for (const found of importsInMarkup(single.markup)) this.link(file, found, 'script', read);
+    if (single && read.path.endsWith('.svelte'))
+      for (const found of importsInMarkup(single.markup)) this.link(file, found, 'script', read);
     if (single && this.components.size > 0)
       for (const { file: target, ...found } of componentsUsed(single.markup, this.components))
         this.link(file, { ...found, specifier: `/${target}` }, 'script', read);
     for (const { specifier } of parsed.resources) this.takeIn(file, specifier, read);
-    const lines = new SourceText(text);
     for (const glob of parsed.fileGlobs)
-      for (const specifier of filesOfGlob(this.root, read.path, glob)) {
-        const place = { ...lines.place(glob.start), start: glob.start, end: glob.end };
-        const found: FoundImport = glob.deferred
-          ? { kind: 'dynamic', specifier, names: ['*'], context: 'function', ...place }
-          : { kind: 'static', specifier, names: ['*'], ...place };
-        this.link(file, found, 'script', read);
-      }
+      for (const specifier of filesOfGlob(this.root, read.path, glob))
+        this.link(file, { ...glob.found, specifier }, 'script', read);
     for (const glob of parsed.globs) this.linkGlob(file, glob, read);
     read.reexports = reexportsOf(parsed, read.resolved);
   }
@@ -315,7 +314,6 @@ export class SourceGraph {
     const relative = this.relative(full);
     const text = this.bytesOf(full, relative).toString('utf8');
     read.minified += JSON.stringify(text.split(/\s+/).join(' '));
-    read.markup += text;
   }
 
   /** What a query after the address asks for in place of the module: a worker, its text, or only its address (shared by several builds). */
@@ -334,7 +332,7 @@ export class SourceGraph {
         this.unresolved.push({ from: read.path, specifier, line, reason: 'only its address is used', leftOut: true });
         return true;
       case 'inline':
-        if (kindOf(file) !== 'style') return false;
+        if (kindOf(file) !== 'style' && !STYLE_LANGUAGE.test(file)) return false;
         read.minified += JSON.stringify(this.bytesOf(file, this.relative(file)).toString('utf8'));
         return true;
       default:
@@ -348,6 +346,12 @@ export class SourceGraph {
   }
 
   private readStyle(file: string, text: string, read: ReadModule): void {
+    if (!file.endsWith('.css')) {
+      const message = 'Sass and Less aren’t compiled here: it counts as written, without what it imports';
+      this.failed.push({ path: read.path, line: 1, message });
+      read.minified = text.split(/\s+/).join(' ');
+      return;
+    }
     this.sheets.push({ path: read.path, text });
     try {
       const { code, imports, urls } = minifyStyle(read.path, text);
@@ -400,6 +404,9 @@ export class SourceGraph {
     read.resolved.set(found.specifier, to);
   }
 }
+
+/** Languages that a build compiles to style sheets. */
+const STYLE_LANGUAGE = /\.(scss|sass|less)$/;
 
 const SCRIPT = /\.([mc]?[jt]sx?)$/;
 

@@ -38,6 +38,7 @@ describe.each(styleNames())('an app in the style of %s', (name) => {
       for (const m of modules) expect(startOf(pattern)).not.toContain(m);
     const weights = new Map(snapshot.modules.map((m) => [m.path, m.bytes.minified]));
     for (const m of expected.weightless ?? []) expect([m, weights.get(m)]).toEqual([m, 0]);
+    for (const m of expected.weighty ?? []) expect([m, (weights.get(m) ?? 0) > 0]).toEqual([m, true]);
     for (const m of expected.notThere ?? []) expect([m, weights.has(m)]).toEqual([m, false]);
     const statics = snapshot.imports.filter((i) => i.kind === 'static').map((i) => snapshot.modules[i.to].path);
     expect(statics).toEqual(expect.arrayContaining(expected.thereAtStart ?? []));

@@ -42,6 +42,17 @@ export function isFunction(node: SyntaxNode): boolean {
   return ['ArrowFunctionExpression', 'FunctionExpression', 'FunctionDeclaration'].includes(node.type);
 }
 
+const AROUND_VALUES = new Set([
+  ...['ParenthesizedExpression', 'AwaitExpression', 'JSXExpressionContainer'],
+  ...['TSAsExpression', 'TSSatisfiesExpression', 'TSNonNullExpression'],
+]);
+
+/** A value without what stands around it and doesn't change which one it is: brackets, types, waiting for it. */
+export function bare(value: SyntaxNode): SyntaxNode {
+  const inner = AROUND_VALUES.has(value.type) ? (value.expression ?? value.argument) : null;
+  return isNode(inner) ? bare(inner) : value;
+}
+
 /** Name of a property key or identifier; null when it is computed. */
 export function nameOf(node: unknown): string | null {
   if (!isNode(node)) return null;

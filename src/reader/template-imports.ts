@@ -1,4 +1,4 @@
-import type { FoundImport } from './parse-script.ts';
+import type { FoundImport } from './found-import.ts';
 import { SourceText } from './source-text.ts';
 
 /** A tag of a component: `TheHeader`, or the same written with dashes. */

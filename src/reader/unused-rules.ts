@@ -1,9 +1,9 @@
 import postcss, { type Rule } from 'postcss';
 import parseSelector, { type Node as SelectorNode } from 'postcss-selector-parser';
 import type { StyleRule } from '../core/snapshot/types.ts';
+import { filesBelow } from './files-below.ts';
 import { textIfThere } from './folder-files.ts';
 import { nestsTooDeep } from './nesting.ts';
-import { filesBelow } from './output/output-files.ts';
 
 /** Words that could be names of style rules; `begins`: `tone-${name}` begins every name of that kind. */
 export function* mentionedWords(text: string): Generator<{ word: string; begins: boolean }> {

@@ -7,6 +7,8 @@ export interface Expected {
   parts?: Record<string, { module: string; place: string; line?: number }[]>;
   /** Modules that weigh nothing in the browser. */
   weightless?: string[];
+  /** Modules that do weigh something. */
+  weighty?: string[];
   /** Some modules of a route's start, some that aren't in it, and some that the app hasn't at all. */
   starts?: Record<string, string[]>;
   notInStart?: Record<string, string[]>;

@@ -1,5 +1,6 @@
 import fs from 'node:fs';
 import path from 'node:path';
+import { object } from '../../core/text/fields.ts';
 import { parseJson } from '../../core/text/json.ts';
 import { textIfThere } from '../folder-files.ts';
 import { readHtml } from '../html-document.ts';
@@ -17,8 +18,8 @@ interface BuildOptions {
 export function angularEntries(root: string): FoundEntry[] {
   const text = textIfThere(root, 'angular.json');
   if (text === null) return [];
-  const { projects } = parseJson(text, 'angular.json') as { projects?: Record<string, unknown> };
-  const apps = Object.entries(projects ?? {}).flatMap(([name, project]) => {
+  const { projects } = object(parseJson(text, 'angular.json'), 'angular.json');
+  const apps = Object.entries(object(projects ?? {}, 'angular.json: projects')).flatMap(([name, project]) => {
     const options = optionsOf(project);
     const main = [options?.browser, options?.main].find((m) => typeof m === 'string');
     return options && main !== undefined && fs.existsSync(path.join(root, main)) ? [{ name, options, main }] : [];

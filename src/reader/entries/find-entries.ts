@@ -3,6 +3,7 @@ import path from 'node:path';
 import { parseSync } from 'oxc-parser';
 import { InputError } from '../../core/errors.ts';
 import { NOTES_FILE } from '../../core/formats/app-notes.ts';
+import { entriesOf, filesBelow } from '../files-below.ts';
 import { textInside, Unreadable } from '../folder-files.ts';
 import { readHtml, realmOf } from '../html-document.ts';
 import { nestsTooDeep } from '../nesting.ts';
@@ -135,22 +136,7 @@ function htmlFiles(root: string): string[] {
   return files.sort();
 }
 
-/** What is in a folder; nothing where there is no right to look. */
-function entriesOf(folder: string): fs.Dirent[] {
-  try {
-    return fs.readdirSync(folder, { withFileTypes: true });
-  } catch {
-    return [];
-  }
-}
-
-/** Scripts, styles and documents below a folder, a few folders deep, from it on. */
-function sourcesBelow(root: string, folder = '', depth = 0): string[] {
-  if (depth > 6) return [];
-  return entriesOf(path.join(root, folder)).flatMap((entry) => {
-    if (entry.name.startsWith('.') || entry.name === 'node_modules') return [];
-    const name = folder === '' ? entry.name : `${folder}/${entry.name}`;
-    if (entry.isDirectory()) return sourcesBelow(root, name, depth + 1);
-    return entry.isFile() && /\.([mc]?[jt]sx?|css|html?|vue|svelte)$/.test(entry.name) ? [name] : [];
-  });
+/** Scripts, styles and documents below a folder, a few folders deep. */
+function sourcesBelow(root: string): string[] {
+  return filesBelow(root, '', 6).filter((f) => !/(^|\/)\./.test(f) && /\.([mc]?[jt]sx?|css|html?|vue|svelte)$/.test(f));
 }

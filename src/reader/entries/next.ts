@@ -2,6 +2,7 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { directoryRoutes } from '../routes/directory-routes.ts';
 import { pageFileRoutes } from '../routes/page-files.ts';
+import { aroundAll, hasDependency } from './conventions.ts';
 import type { FoundEntry, FoundStart, PackageDescription } from './types.ts';
 
 /** Functions of pages that only run on the server or while building. */
@@ -20,11 +21,9 @@ export function nextEntries(root: string, description: PackageDescription): Foun
   const byFile = isNext ? pageFileRoutes(root) : [];
   const found: FoundEntry[] = [];
   if (byFolder.length > 0) {
-    const [first, ...others] = byFolder;
-    const common = first.layouts.filter((l) => others.every((r) => r.layouts.includes(l)));
     found.push({
       ...{ realm: 'site', document: null, html: null, routes: byFolder },
-      starts: [...runtime(root, RUNTIME.app), ...common.map(own)],
+      starts: [...runtime(root, RUNTIME.app), ...aroundAll(byFolder).map(own)],
       rendering: 'server',
       ships: 'what is marked',
     });
@@ -32,17 +31,11 @@ export function nextEntries(root: string, description: PackageDescription): Foun
   if (byFile.length > 0)
     found.push({
       ...{ realm: byFolder.length > 0 ? 'pages' : 'site', document: null, html: null, routes: byFile },
-      starts: [...runtime(root, RUNTIME.pages), ...(byFile[0].layouts.map(own) ?? [])],
+      starts: [...runtime(root, RUNTIME.pages), ...aroundAll(byFile).map(own)],
       rendering: 'server',
       ships: { without: DATA_FUNCTIONS },
     });
   return found;
-}
-
-export function hasDependency({ dependencies, devDependencies }: PackageDescription, name: string): boolean {
-  return [dependencies, devDependencies].some(
-    (list) => typeof list === 'object' && list !== null && Object.hasOwn(list, name),
-  );
 }
 
 function own(file: string): FoundStart {

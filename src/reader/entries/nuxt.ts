@@ -1,9 +1,9 @@
 import fs from 'node:fs';
 import path from 'node:path';
+import { filesBelow } from '../files-below.ts';
 import { textIfThere } from '../folder-files.ts';
 import { type DirectoryRoute, segmentOf } from '../routes/directory-routes.ts';
-import { filesBelow } from '../routes/page-files.ts';
-import { hasDependency } from './next.ts';
+import { hasDependency } from './conventions.ts';
 import type { FoundEntry, PackageDescription } from './types.ts';
 
 /**
@@ -32,7 +32,7 @@ export function nuxtEntries(root: string, description: PackageDescription): Foun
       ...{ realm: 'site', document: null, html: null, routes, rendering: 'server', ships: 'everything' },
       starts: [...app, ...alongside].map((f) => ({ address: `/${f}`, line: 1, kind: 'script' })),
       components: componentNames(
-        below('components').filter((f) => /\.(vue|tsx|jsx)$/.test(f)),
+        below('components').filter((f) => /\.(vue|tsx|jsx)$/.test(f) && !f.includes('.server.')),
         `${base}components/`,
       ),
     },

@@ -1,6 +1,6 @@
+import { filesBelow } from '../files-below.ts';
 import { type DirectoryRoute, segmentOf } from '../routes/directory-routes.ts';
-import { filesBelow } from '../routes/page-files.ts';
-import { hasDependency } from './next.ts';
+import { aroundAll, hasDependency } from './conventions.ts';
 import type { FoundEntry, PackageDescription } from './types.ts';
 
 const FOLDER = 'src/routes';
@@ -17,9 +17,7 @@ export function svelteEntries(root: string, description: PackageDescription): Fo
     .map((page) => routeOf(files, page))
     .sort((a, b) => (a.pattern < b.pattern ? -1 : 1));
   if (routes.length === 0) return [];
-  const [first, ...others] = routes;
-  const common = first.layouts.filter((l) => others.every((r) => r.layouts.includes(l)));
-  const starts = common.map((l) => ({ address: `/${l}`, line: 1, kind: 'script' as const }));
+  const starts = aroundAll(routes).map((l) => ({ address: `/${l}`, line: 1, kind: 'script' as const }));
   return [{ realm: 'site', document: null, html: null, routes, starts, rendering: 'server', ships: 'everything' }];
 }
 
@@ -37,7 +35,6 @@ function routeOf(files: readonly string[], page: string): DirectoryRoute {
     if (layout) {
       layouts.unshift(`${FOLDER}/${layout}`);
       from = Math.min(from, resetTo(layout, folders));
-      if (from < depth) from = resetTo(layout, folders);
     }
     beside.push(...inside.filter((f) => /(^|\/)\+layout\.(ts|js)$/.test(f)));
   }

@@ -22,31 +22,6 @@ export interface OutputFile {
   imports: { to: string; kind: 'static' | 'dynamic'; line: number }[];
 }
 
-const SKIPPED = new Set(['node_modules', '.git']);
-const DEEPEST = 12;
-
-/** All files below a folder, relative to it, in order; links are not followed. */
-export function filesBelow(root: string): string[] {
-  const found: string[] = [];
-  const walk = (folder: string, depth: number) => {
-    for (const entry of entriesOf(path.join(root, folder))) {
-      const inside = folder === '' ? entry.name : `${folder}/${entry.name}`;
-      if (entry.isFile()) found.push(inside);
-      else if (entry.isDirectory() && depth < DEEPEST && !SKIPPED.has(entry.name)) walk(inside, depth + 1);
-    }
-  };
-  walk('', 0);
-  return found.sort();
-}
-
-function entriesOf(folder: string): fs.Dirent[] {
-  try {
-    return fs.readdirSync(folder, { withFileTypes: true });
-  } catch {
-    return [];
-  }
-}
-
 /** The text of a file; one that can't be read counts as empty and is listed. */
 function textOf(root: string, file: string, failed: Failed[]): string {
   try {

@@ -6,6 +6,7 @@ import type { Route } from '../../core/snapshot/route-types.ts';
 import type { Failed, Notice, Snapshot, StyleRule } from '../../core/snapshot/types.ts';
 import { annotate } from '../app-notes.ts';
 import { documentExtras } from '../document-extras.ts';
+import { filesBelow } from '../files-below.ts';
 import { proposeParts } from '../parts/find-parts.ts';
 import type { Reading } from '../read-source.ts';
 import { findRoutes } from '../routes/find-routes.ts';
@@ -13,7 +14,7 @@ import type { ReadProgress } from '../source-graph.ts';
 import { addTemplates, Mentions, unusedRules } from '../unused-rules.ts';
 import { fileOf, type OutputDocument, outputDocuments, proposeBase, strayAddresses } from './documents.ts';
 import { noticesOf } from './notices.ts';
-import { filesBelow, NamedFiles, type OutputFile, readOutputFile } from './output-files.ts';
+import { NamedFiles, type OutputFile, readOutputFile } from './output-files.ts';
 import { OutputModules } from './output-modules.ts';
 
 /**

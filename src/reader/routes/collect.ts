@@ -1,6 +1,8 @@
 import type { SourceText } from '../source-text.ts';
-import { constantText, isFunction, isNode, nameOf, type SyntaxNode } from '../syntax.ts';
-import type { RouteEntry, RouteExpression, RouteSheet, TextExpression, Texts, View } from './expressions.ts';
+import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode } from '../syntax.ts';
+import type { RouteEntry, RouteExpression, RouteSheet, Texts, View } from './expressions.ts';
+import { isDeferredImport, isMarkup, onlyWraps, tagOf } from './markup.ts';
+import { textOf, textsOf } from './texts.ts';
 import { attributeValue, dottedName, returnsOf, viewsOf } from './views.ts';
 
 /** Elements that are a route, and those that only hold some (names shared by the client routers of several frameworks). */
@@ -115,7 +117,7 @@ class Collector {
   }
 
   private noteValue(name: string, value: SyntaxNode): void {
-    const texts = this.textsOf(value);
+    const texts = textsOf(value);
     if (texts !== null) this.texts.set(name, texts);
     if (isFunction(value)) this.functions.set(name, value);
     else this.noteView(name, value);
@@ -197,8 +199,9 @@ class Collector {
   }
 
   /** What a value holds of routes; null where it can't hold any. */
-  private expressionOf(node: unknown): RouteExpression | null {
-    if (!isNode(node)) return null;
+  private expressionOf(given: unknown): RouteExpression | null {
+    if (!isNode(given)) return null;
+    const node = bare(given);
     switch (node.type) {
       case 'ArrayExpression':
         return this.listOf(node.elements as unknown[]);
@@ -210,13 +213,6 @@ class Collector {
         return this.expressionOfElement(node);
       case 'JSXFragment':
         return this.listOf(node.children as unknown[]);
-      case 'JSXExpressionContainer':
-      case 'AwaitExpression':
-      case 'TSAsExpression':
-      case 'TSSatisfiesExpression':
-      case 'TSNonNullExpression':
-      case 'ParenthesizedExpression':
-        return this.expressionOf(node.expression ?? node.argument);
       case 'ConditionalExpression':
         return this.listOf([node.consequent, node.alternate]);
       case 'LogicalExpression':
@@ -261,7 +257,7 @@ class Collector {
     const redirects = fields.has('redirect') || fields.has('redirectTo') || onlyRedirects(views);
     if (path === undefined && !isIndex && !(children && views.length > 0)) return null;
     if (views.length === 0 && !redirects && !(children && mayHold(children))) return null;
-    return { is: 'route', path: path ? this.textOf(path) : '', views, children, redirects, line };
+    return { is: 'route', path: path ? textOf(path) : '', views, children, redirects, line };
   }
 
   private childrenOf(fields: ReadonlyMap<string, SyntaxNode>, line: number): RouteExpression | null {
@@ -315,7 +311,7 @@ class Collector {
     if (given === undefined && !isIndex && !more && views.length === 0) return null;
     const paths = isNode(given) && given.type === 'ArrayExpression' ? (given.elements as unknown[]) : [given];
     const entries = paths.map((path): RouteEntry => {
-      const text = path === undefined ? (isIndex || more ? '' : '*') : this.textOf(path);
+      const text = path === undefined ? (isIndex || more ? '' : '*') : textOf(path);
       return { is: 'route', path: text, views, children: more, redirects: onlyRedirects(views), line };
     });
     return entries.length === 1 ? entries[0] : { is: 'list', items: entries };
@@ -341,7 +337,7 @@ class Collector {
 
   /** `route(path, file, children?)`, `index(file)`, `layout(file, children?)`, `prefix(path, children)`. */
   private moduleEntry(builder: string, given: SyntaxNode[], call: SyntaxNode): RouteExpression | null {
-    const texts = given.map((g) => this.textOf(g));
+    const texts = given.map(textOf);
     const list = given.slice(builder === 'index' ? given.length : 1).at(-1);
     const children =
       list && list.type !== 'ObjectExpression' && constantText(list) === null ? this.expressionOf(list) : null;
@@ -350,64 +346,6 @@ class Collector {
     const [path, file] = builder === 'route' ? texts : ['', texts[0]];
     if (typeof file !== 'string') return this.unclear(call);
     return { is: 'route', path, views: [{ by: 'file', file }], children, redirects: false, line };
-  }
-
-  private textOf(node: unknown): TextExpression {
-    if (!isNode(node)) return null;
-    const constant = constantText(node);
-    if (constant !== null) return constant;
-    switch (node.type) {
-      case 'TSAsExpression':
-      case 'TSSatisfiesExpression':
-      case 'JSXExpressionContainer':
-        return this.textOf(node.expression);
-      case 'Identifier':
-      case 'MemberExpression':
-        return dottedName(node);
-      case 'BinaryExpression':
-        return node.operator === '+' ? { joined: [this.textOf(node.left), this.textOf(node.right)] } : null;
-      case 'TemplateLiteral': {
-        const pieces = (node.quasis as { value: { cooked: string } }[]).map((q) => q.value.cooked);
-        const holes = node.expressions as unknown[];
-        return { joined: pieces.flatMap((p, i) => (i < holes.length ? [p, this.textOf(holes[i])] : [p])) };
-      }
-      default:
-        return null;
-    }
-  }
-
-  /** A text, or an object of texts at any depth; null for anything else. */
-  private textsOf(value: SyntaxNode): Texts | null {
-    if (value.type === 'TSAsExpression' || value.type === 'TSSatisfiesExpression')
-      return this.textsOf(value.expression as SyntaxNode);
-    if (value.type === 'CallExpression' && nameOf((value.callee as SyntaxNode).property) === 'freeze') {
-      const [frozen] = value.arguments as unknown[];
-      return isNode(frozen) ? this.textsOf(frozen) : null;
-    }
-    if (value.type === 'ArrayExpression') return this.textsInList(value);
-    if (value.type !== 'ObjectExpression') {
-      const text = ['Literal', 'TemplateLiteral', 'BinaryExpression'].includes(value.type) ? this.textOf(value) : null;
-      return text === null ? null : { text };
-    }
-    const keys: { [key: string]: Texts } = Object.create(null);
-    for (const property of value.properties as SyntaxNode[]) {
-      const key = nameOf(property.key);
-      const { value: given } = property;
-      if (key === null || !isNode(given)) continue;
-      const name = given.type === 'Identifier' || given.type === 'MemberExpression' ? this.textOf(given) : null;
-      const inner = name === null ? this.textsOf(given) : { text: name };
-      if (inner !== null) keys[key] = inner;
-    }
-    return Object.keys(keys).length > 0 ? { keys } : null;
-  }
-
-  private textsInList({ elements }: SyntaxNode): Texts | null {
-    const keys: { [key: string]: Texts } = Object.create(null);
-    for (const [at, element] of (elements as unknown[]).entries()) {
-      const text = constantText(element);
-      if (text !== null) keys[at] = { text };
-    }
-    return Object.keys(keys).length > 0 ? { keys } : null;
   }
 
   private unclear(node: SyntaxNode): RouteExpression {
@@ -420,43 +358,12 @@ class Collector {
   }
 }
 
-/** Whether markup is one component, or components around one, without anything of its own. */
-function onlyWraps(value: SyntaxNode): boolean {
-  if (value.type !== 'JSXElement') return false;
-  const inside = (value.children as SyntaxNode[]).filter((c) => c.type !== 'JSXText' || /\S/.test(String(c.value)));
-  return (
-    /^[A-Z]/.test(tagOf(value)) && inside.length <= 1 && inside.every((c) => c.type === 'JSXElement' && onlyWraps(c))
-  );
-}
-
-/** Whether a value is a deferred import, or what comes of one. */
-function isDeferredImport(value: SyntaxNode): boolean {
-  if (value.type === 'ImportExpression') return true;
-  const inner = value.type === 'CallExpression' ? value.callee : (value.object ?? value.argument);
-  return isNode(inner) && isDeferredImport(inner);
-}
-
 function onlyRedirects(views: readonly View[]): boolean {
   return views.length === 1 && views[0].by === 'name' && REDIRECTS.test(views[0].name.name);
 }
 
-/** Markup, or a function that gives some. */
-function isMarkup(value: unknown): boolean {
-  if (!isNode(value)) return false;
-  return (
-    value.type === 'JSXElement' ||
-    value.type === 'JSXFragment' ||
-    (isFunction(value) && returnsOf(value).some(isMarkup))
-  );
-}
-
 function importsDeferred(value: SyntaxNode): boolean {
   return (isFunction(value) || value.type === 'CallExpression') && viewsOf(value).some((v) => v.by === 'import');
-}
-
-function tagOf(element: SyntaxNode): string {
-  const name = dottedName((element.openingElement as SyntaxNode).name);
-  return name?.keys.at(-1) ?? name?.name ?? '';
 }
 
 /** The same, or names routes by a name that says so. */

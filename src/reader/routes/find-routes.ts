@@ -42,6 +42,7 @@ class Finder {
   private readonly routes: FoundRoute[] = [];
   private readonly failed: Failed[] = [];
   private readonly seen = new Set<string>();
+  private readonly told = new Set<string>();
 
   constructor(private readonly modules: RouteModule[]) {
     this.names = new Names(new Map(modules.map((m) => [m.path, m])));
@@ -255,8 +256,9 @@ class Finder {
   };
 
   private fail({ path }: RouteModule, line: number, message: string): void {
-    if (!this.failed.some((f) => f.path === path && f.line === line && f.message === message))
-      this.failed.push({ path, line, message });
+    const key = `${path}\n${line}\n${message}`;
+    if (!this.told.has(key)) this.failed.push({ path, line, message });
+    this.told.add(key);
   }
 }
 

@@ -1,5 +1,4 @@
-import fs from 'node:fs';
-import path from 'node:path';
+import { filesBelow } from '../files-below.ts';
 import { type DirectoryRoute, segmentOf } from './directory-routes.ts';
 
 const PAGE = /\.(tsx|jsx|ts|js|mdx)$/;
@@ -24,21 +23,4 @@ export function pageFileRoutes(root: string): DirectoryRoute[] {
     if (routes.length > 0) return routes.sort((a, b) => (a.pattern < b.pattern ? -1 : 1));
   }
   return [];
-}
-
-/** Paths of all files below a folder, from that folder on, in order. */
-export function filesBelow(root: string, folder: string): string[] {
-  const full = path.join(root, folder);
-  if (!fs.existsSync(full) || !fs.statSync(full).isDirectory()) return [];
-  return fs
-    .readdirSync(full, { withFileTypes: true })
-    .filter((e) => !e.name.startsWith('.') && e.name !== 'node_modules')
-    .sort((a, b) => (a.name < b.name ? -1 : 1))
-    .flatMap((e) =>
-      e.isDirectory()
-        ? filesBelow(root, `${folder}/${e.name}`).map((f) => `${e.name}/${f}`)
-        : e.isFile()
-          ? [e.name]
-          : [],
-    );
 }

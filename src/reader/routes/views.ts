@@ -1,4 +1,4 @@
-import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import type { Name, View } from './expressions.ts';
 
 /** Attributes by which a guard or a route is given what it draws (public habit of React routers). */
@@ -9,8 +9,9 @@ const AROUND = /(Layout|Shell|Frame|Template|Chrome)$/;
  * What a value draws, outermost first: components and elements by name, what wrappers, guards and helper functions are
  * given, deferred imports in any form. Empty where it draws nothing that has a name.
  */
-export function viewsOf(value: unknown, helpers: ReadonlyMap<string, SyntaxNode> = new Map()): View[] {
-  if (!isNode(value)) return [];
+export function viewsOf(given: unknown, helpers: ReadonlyMap<string, SyntaxNode> = new Map()): View[] {
+  if (!isNode(given)) return [];
+  const value = bare(given);
   switch (value.type) {
     case 'Identifier':
     case 'MemberExpression': {
@@ -21,13 +22,6 @@ export function viewsOf(value: unknown, helpers: ReadonlyMap<string, SyntaxNode>
       return viewsOfElement(value, helpers);
     case 'JSXFragment':
       return viewsOfAll(value.children as unknown[], helpers);
-    case 'JSXExpressionContainer':
-    case 'AwaitExpression':
-    case 'TSAsExpression':
-    case 'TSSatisfiesExpression':
-    case 'TSNonNullExpression':
-    case 'ParenthesizedExpression':
-      return viewsOf(value.expression ?? value.argument, helpers);
     case 'ConditionalExpression':
       // The last one counts: what is drawn when the condition holds.
       return [...viewsOf(value.alternate, helpers), ...viewsOf(value.consequent, helpers)];
@@ -116,11 +110,6 @@ export function returnsOf(fn: SyntaxNode): SyntaxNode[] {
   };
   step(body);
   return found;
-}
-
-/** A value without the brackets around it. */
-export function bare(value: SyntaxNode): SyntaxNode {
-  return value.type === 'ParenthesizedExpression' ? bare(value.expression as SyntaxNode) : value;
 }
 
 /** The first deferred import inside, with the export that is taken from it. */

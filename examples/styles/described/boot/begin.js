@@ -1,1 +1,3 @@
+import './look.scss';
+
 export default 'begin';

@@ -1,0 +1,3 @@
+import { Wheel } from '../parts/wheel';
+
+export default () => <Wheel />;

@@ -1,0 +1,3 @@
+import { Sacks } from '../parts/sacks';
+
+export default () => <Sacks />;

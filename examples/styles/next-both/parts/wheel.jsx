@@ -1,0 +1,3 @@
+'use client';
+
+export const Wheel = () => <canvas />;
