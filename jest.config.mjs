@@ -5,6 +5,9 @@ export default {
   testTimeout: 300_000,
   // One for each core: by itself it leaves one free, of two.
   maxWorkers: '100%',
+  // Compilers that are published as modules only: Jest can’t require these on the Node.js versions in use.
+  globalSetup: '<rootDir>/src/test-support/compilers-for-jest.mjs',
+  moduleNameMapper: { '^@angular/compiler$': '<rootDir>/node_modules/.cache/yokeline/angular-compiler.cjs' },
   testMatch: ['**/*.test.ts'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {

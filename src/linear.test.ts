@@ -52,7 +52,11 @@ const MEETINGS: [string, (n: number) => () => unknown][] = [
   [
     'routes in lists',
     (n) => () =>
-      quietly(() => parseScript('a.tsx', `export const r = [${'{path:"a",element:<A/>},'.repeat(n / 50)}]`, 'react')),
+      quietly(() =>
+        parseScript('a.tsx', `export const r = [${'{path:"a",element:<A/>},'.repeat(n / 50)}]`, {
+          jsxImportSource: 'react',
+        }),
+      ),
   ],
   [
     'names that are only passed on',
@@ -62,7 +66,7 @@ const MEETINGS: [string, (n: number) => () => unknown][] = [
           'a.ts',
           'const a = b;\n'.repeat(1) +
             Array.from({ length: n / 50 }, (_, i) => `export const r${i} = r${i + 1};`).join('\n'),
-          'react',
+          { jsxImportSource: 'react' },
         ),
       ),
   ],

@@ -152,14 +152,14 @@ describe('addresses that are computed or only named', () => {
 
 describe('single-file components', () => {
   const panel = `<template>
-  <button @click="open">Open the panel</button>
+  <Button @click="open">Open the panel</Button>
 </template>
 
 <script lang="ts">
 import { helper, type Shape } from './helper';
 import Button from './button.vue';
 const shape: Shape = helper();
-export default { open: () => import('./later.vue'), shape };
+export default { components: { Button }, open: () => import('./later.vue'), shape };
 </script>
 
 <style>
@@ -175,13 +175,20 @@ export default { open: () => import('./later.vue'), shape };
       'button.vue': '<template>button</template>',
       'helper.ts': 'export interface Shape {}\nexport const helper = (): Shape => ({});',
     });
-    expect(edges(snapshot, 'panel.vue')).toEqual(['helper.ts helper', 'button.vue default', '~later.vue *']);
+    expect(edges(snapshot, 'panel.vue')).toEqual([
+      'helper.ts helper',
+      'button.vue default',
+      '~later.vue *',
+      'panel.vue?style ',
+    ]);
     const found = snapshot.imports.find((i) => i.specifier === './helper')!;
     expect(found.line).toBe(6);
     expect(panel.slice(found.start, found.end)).toBe("import { helper, type Shape } from './helper';");
     const weight = snapshot.modules.find((m) => m.path === 'panel.vue')!.bytes;
     expect(weight.source).toBe(panel.length);
     expect(weight.minified).toBeGreaterThan(100);
+    const sheet = snapshot.modules.find((m) => m.path === 'panel.vue?style')!;
+    expect([sheet.kind, sheet.bytes.minified]).toEqual(['style', '.panel{color:red}'.length]);
     expect(snapshot.failed).toEqual([]);
   });
 });

@@ -12,7 +12,11 @@ interface Described extends Package {
 export class Packages {
   private readonly byFolder = new Map<string, Described | null>();
 
-  constructor(private readonly root: string) {}
+  constructor(
+    private readonly root: string,
+    /** The folder around the app whose files may be read too. */
+    private readonly bounds: string,
+  ) {}
 
   of(file: string): Described | null {
     return this.at(path.dirname(file));
@@ -25,7 +29,7 @@ export class Packages {
   }
 
   private at(folder: string): Described | null {
-    if (folder === this.root || !folder.startsWith(this.root)) return null;
+    if (folder === this.root || folder === this.bounds || !folder.startsWith(this.bounds)) return null;
     const cached = this.byFolder.get(folder);
     if (cached !== undefined) return cached;
     const found = this.describe(folder) ?? this.at(path.dirname(folder));
@@ -36,7 +40,7 @@ export class Packages {
   private describe(folder: string): Described | null {
     let text: string;
     try {
-      text = textInside(this.root, path.join(folder, 'package.json'));
+      text = textInside(this.bounds, path.join(folder, 'package.json'));
     } catch {
       return null;
     }

@@ -5,12 +5,15 @@ import type { DeferredContext } from '../core/snapshot/module-types.ts';
 import { actUses } from './act-uses.ts';
 import { type FileGlob, fileGlobOf } from './file-globs.ts';
 import type { FoundImport } from './found-import.ts';
-import { type ComponentUse, findComponentUses } from './parts/component-uses.ts';
+import { type ComponentUse, type DrawnTree, findComponentUses } from './parts/component-uses.ts';
+import { mountedBy } from './parts/shells.ts';
 import { collectRoutes } from './routes/collect.ts';
 import type { RouteSheet } from './routes/expressions.ts';
 import { SourceText } from './source-text.ts';
 import { syncUses } from './sync-uses.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
+import { type AngularScript, angularScript, type ResourceReader } from './templates/angular.ts';
+import { definedElements, markupOfTaggedTemplates } from './templates/tagged-markup.ts';
 
 export interface ParsedScript {
   imports: FoundImport[];
@@ -22,6 +25,14 @@ export interface ParsedScript {
   routes: RouteSheet | null;
   /** Components that it draws. */
   uses: ComponentUse[];
+  /** Specifiers of what it mounts as a whole app. */
+  mounts: string[];
+  /** Names of elements that stand for a component of it. */
+  elements: string[];
+  /** Specifiers of components that only blocks of a template ask for which are drawn later, with the elements that others ask for. */
+  later: { specifiers: Set<string>; elements: Set<string>; atOnce: Set<string> } | null;
+  /** What of it couldn't be understood. */
+  told: { line: number; message: string }[];
   /** Names that it passes on, by specifier, and those that it defines. */
   exports: ScriptExports;
   /** Files that it names by address: `new URL('./x', import.meta.url)`. */
@@ -60,12 +71,27 @@ const PRODUCTION = { 'process.env.NODE_ENV': '"production"' };
 
 type Language = 'ts' | 'tsx' | 'js' | 'jsx';
 
+export interface ParseOptions {
+  /** Where compiled markup gets its functions from. */
+  jsxImportSource: string;
+  /** A template outside of the script may use any import, so that only those marked as types go. */
+  usedElsewhere?: boolean;
+  /** What a compiler makes of script and template, in the script's language. */
+  compiled?: string | null;
+  /** The template, as parsed markup of the same file. */
+  drawn?: SyntaxNode | null;
+  /** Names that stand for components in the template, with where they come from. */
+  bindings?: ReadonlyMap<string, string>;
+  /** Files that a component's description names. */
+  resource?: ResourceReader;
+}
+
 /**
  * Parses one script: its imports with their places, as far as they exist at run time. Imports that only serve types
- * are left out, and those that the compiler adds for markup syntax are put in. `usedElsewhere`: a template outside of the
- * script may use any import, so that only those marked as types go.
+ * are left out, and those that a compiler adds for markup syntax or a template are put in.
  */
-export function parseScript(path: string, text: string, jsxImportSource: string, usedElsewhere = false): ParsedScript {
+export function parseScript(path: string, text: string, options: ParseOptions): ParsedScript {
+  const { jsxImportSource, usedElsewhere = false } = options;
   const lang = languageOf(path);
   const parsed = parseSync(path, text, { lang });
   const source = new SourceText(text);
@@ -75,28 +101,74 @@ export function parseScript(path: string, text: string, jsxImportSource: string,
     const error = { line: source.place(at).line, message: broken.message };
     return { ...emptyScript(text), error };
   }
-  const code = shippedCode(path, text, lang, jsxImportSource, usedElsewhere);
-  const live = parseSync('out.js', code).module;
   const program = parsed.program as unknown as SyntaxNode;
+  const own = !path.includes('node_modules/');
+  const angular =
+    own && options.resource && /@Component\s*\(/.test(text) ? angularScript(program, source, options.resource) : null;
+  const compiled = options.compiled ?? angular?.code ?? null;
+  const code = shippedCode(path, compiled ?? text, lang, jsxImportSource, usedElsewhere && compiled === null);
+  const live = parseSync('out.js', code).module;
   const result = emptyScript(code);
   result.imports = staticImportsOf(parsed.module, liveNamesOf(live), source);
   result.commonJs = !parsed.module.hasModuleSyntax && /\b(require|exports|module)\b/.test(text);
   if (live.hasModuleSyntax && /\bawait\b/.test(text)) result.waits = waitsAtStart(program, source);
   if (/import\s*\(|import\.meta\.glob|require\.context|require\s*\(|new\s+URL\s*\(/.test(text))
     collectCalls(program, source, result);
-  if (/@Component\s*\(/.test(text)) result.resources = resourcesOf(program);
+  if (angular) noteAngular(angular, parsed.module, program, result);
   // Routes of packages are no routes of the app; constants that only others use may be their paths.
-  if (!path.includes('node_modules/')) result.routes = collectRoutes(program, source);
-  if (/<[A-Z]/.test(text) && lang !== 'ts') result.uses = findComponentUses(program, source);
+  if (own) result.routes = collectRoutes(program, source);
+  if (own) result.mounts = mountedBy(program);
+  if (own && /customElement/.test(text)) result.elements.push(...definedElements(program));
   // Packages are not the app's to change.
-  if (!path.includes('node_modules/')) noteUses(result.imports, program, source, text);
+  if (own) noteUses(result.imports, program, source, text);
+  if (own) result.uses = drawnBy(program, source, text, options, angular);
   if (text.includes('require') && text.includes('process.env.')) dropDeadRequires(result);
   result.exports = exportsOf(live);
   result.imports.sort((a, b) => a.start - b.start);
   return result;
 }
 
-/** Files that the decorators of components name: `templateUrl`, `styleUrl` and `styleUrls` (public form of Angular's). */
+/** Components that a script and its templates draw. */
+function drawnBy(
+  program: SyntaxNode,
+  source: SourceText,
+  text: string,
+  { drawn, bindings }: ParseOptions,
+  angular: AngularScript | null,
+): ComponentUse[] {
+  const trees: DrawnTree[] = [{ root: program, source }];
+  if (drawn) trees.push({ root: drawn, source });
+  for (const { template } of angular?.components ?? []) if (template) trees.push(template);
+  const tagged = /\b(html|svg)`/.test(text);
+  if (tagged) markupOfTaggedTemplates(program, text);
+  if (trees.length === 1 && !tagged && !/<[A-Za-z]/.test(text)) return [];
+  return findComponentUses(trees, bindings);
+}
+
+/** What the decorators of components say: files that belong to them, elements, and what only blocks ask for that are drawn later. */
+function noteAngular(
+  angular: AngularScript,
+  module: EcmaScriptModule,
+  program: SyntaxNode,
+  result: ParsedScript,
+): void {
+  result.resources = resourcesOf(program);
+  result.told.push(...angular.told);
+  const specifiers = new Set<string>();
+  for (const { moduleRequest, entries } of module.staticImports)
+    if (entries.length > 0 && entries.every((e) => angular.onlyDescribed.has(e.localName.value)))
+      specifiers.add(moduleRequest.value);
+  const later = new Set<string>();
+  const atOnce = new Set<string>();
+  for (const { elements, template } of angular.components) {
+    result.elements.push(...elements);
+    for (const e of template?.later ?? []) later.add(e);
+    for (const e of template?.atOnce ?? []) atOnce.add(e);
+  }
+  if (later.size > 0) result.later = { specifiers, elements: later, atOnce };
+}
+
+/** Style sheets that the decorators of components name: `styleUrl` and `styleUrls` (public form of Angular's). */
 function resourcesOf(program: SyntaxNode): { specifier: string }[] {
   const found: { specifier: string }[] = [];
   walk(program, (node) => {
@@ -104,7 +176,7 @@ function resourcesOf(program: SyntaxNode): { specifier: string }[] {
     const { callee, arguments: given } = node.expression as SyntaxNode & { arguments: SyntaxNode[] };
     if (nameOf(callee) !== 'Component' || given[0]?.type !== 'ObjectExpression') return;
     for (const { key, value } of given[0].properties as SyntaxNode[]) {
-      if (!/^(templateUrl|styleUrls?)$/.test(nameOf(key) ?? '') || !isNode(value)) continue;
+      if (!/^styleUrls?$/.test(nameOf(key) ?? '') || !isNode(value)) continue;
       const values = value.type === 'ArrayExpression' ? (value.elements as unknown[]) : [value];
       for (const specifier of values.map(constantText)) if (specifier !== null) found.push({ specifier });
     }
@@ -183,6 +255,10 @@ function emptyScript(code: string): ParsedScript {
     unclear: [],
     routes: null,
     uses: [],
+    mounts: [],
+    elements: [],
+    later: null,
+    told: [],
     exports: NO_EXPORTS,
     assets: [],
     globs: [],

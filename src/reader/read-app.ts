@@ -12,12 +12,18 @@ export interface ReadOptions {
   /** Base address of an output, where the proposed one is wrong. */
   base?: string;
   progress?: ReadProgress;
+  /** The folder around an app whose files may be read too. */
+  workspace?: string;
 }
 
 /** Reads a folder, be it an app's sources or what a production build made of them. */
-export function readApp(folder: string, { as = 'tell by content', base, progress }: ReadOptions = {}): Reading {
+export function readApp(
+  folder: string,
+  { as = 'tell by content', base, progress, workspace }: ReadOptions = {},
+): Reading {
   const root = realFolder(folder);
-  if (as === 'sources' || (as === 'tell by content' && !looksBuilt(root))) return readSource(folder, progress);
+  if (as === 'sources' || (as === 'tell by content' && !looksBuilt(root)))
+    return readSource(folder, { progress, workspace });
   const began = performance.now();
   const read = readOutput(root, outputName(root), readNotes(root), progress, base);
   return { ...read, ms: performance.now() - began };

@@ -1,5 +1,6 @@
 import type { Module, ModuleKind } from '../core/snapshot/module-types.ts';
 import type { FoundImport } from './found-import.ts';
+import type { ParsedScript } from './parse-script.ts';
 import type { ComponentUse } from './parts/component-uses.ts';
 import type { Services } from './parts/find-parts.ts';
 import type { Reexports } from './reexports.ts';
@@ -19,8 +20,23 @@ export interface ReadModule {
   routes: RouteSheet | null;
   realm: string;
   uses: ComponentUse[];
+  /** Specifiers of what it mounts as a whole app. */
+  mounts: string[];
+  /** Names of elements that stand for a component of it. */
+  elements: string[];
+  /** What only blocks of its templates ask for that are drawn later. */
+  later: ParsedScript['later'];
   serves: Services;
   reexports: Reexports | null;
   /** Marked as where code for the browser begins, or as functions that the browser calls on the server. */
   marked: 'client' | 'server' | null;
+}
+
+/** A module before anything of it is read. */
+export function emptyModule(path: string, kind: ModuleKind, realm: string, module: Module): ReadModule {
+  return {
+    ...{ path, kind, realm, module, minified: '', source: null, imports: [], resolved: new Map() },
+    ...{ routes: null, uses: [], mounts: [], elements: [], later: null, serves: { media: null, whenSeen: false } },
+    ...{ reexports: null, marked: null },
+  };
 }

@@ -7,6 +7,7 @@ import type { Entry } from '../core/snapshot/module-types.ts';
 import type { Route } from '../core/snapshot/route-types.ts';
 import type { Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
 import { parseJson } from '../core/text/json.ts';
+import { configuredAliases } from './aliases.ts';
 import { annotate } from './app-notes.ts';
 import { documentExtras } from './document-extras.ts';
 import { describedEntries } from './entries/described.ts';
@@ -29,20 +30,29 @@ export interface Reading {
   ms: number;
 }
 
+export interface SourceOptions {
+  progress?: ReadProgress;
+  /** The folder around the app whose files may be read too: a workspace with packages that the app uses. */
+  workspace?: string;
+}
+
 /**
  * Reads an app's source tree, from its HTML files (or entry modules) over all imports. Never runs its code and never
  * leaves the folder. A module with a syntax error, an import that leads nowhere or a route without a page are listed
  * in the snapshot; InputError only when there is nothing to read or the notes are broken.
  */
-export function readSource(folder: string, progress: ReadProgress = () => {}): Reading {
+export function readSource(folder: string, { progress = () => {}, workspace }: SourceOptions = {}): Reading {
   const began = performance.now();
   const root = realFolder(folder);
+  const bounds = workspace === undefined ? root : workspaceOf(root, workspace);
   const notes = readNotes(root);
   const description = packageDescription(root);
   const found = notes.entries.length > 0 ? describedEntries(root, notes) : findEntries(root, description);
   const byFolders = found.flatMap((e) => e.routes.map((r) => ({ ...r, realm: e.realm, rendering: e.rendering })));
   const importMap = new Map(found.flatMap((e) => [...(e.html?.imports ?? [])]));
-  const graph = new SourceGraph(root, jsxSource(root), progress, importMap);
+  const aliases = new Map([...found.flatMap((e) => [...(e.aliases ?? [])]), ...configuredAliases(root)]);
+  const filledIn = found.flatMap((e) => e.filledIn ?? []);
+  const graph = new SourceGraph({ root, bounds, importMap, aliases, filledIn }, jsxSource(root), progress);
   const failed: Failed[] = [];
   const unresolved: Unresolved[] = [];
   const entries = found.map((entry) => startOf(entry, graph, unresolved));
@@ -53,9 +63,12 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
   const extras = found.flatMap((e) =>
     e.html && e.document ? [documentExtras(root, e.document, e.realm, e.html, notes)] : [],
   );
+  graph.settleLater();
   beginStep('finding routes and parts');
   const tables = findRoutes(graph.routeModules());
-  const proposed = (r: { layouts: string[]; page: string }) => proposeParts(r, (path) => graph.drawing(path));
+  const pages = new Set([...tables.routes, ...byFolders].map((r) => r.page));
+  const drawn = graph.drawn(entries, new Set(byFolders.flatMap((r) => r.layouts)), pages);
+  const proposed = (r: Pick<Route, 'layouts' | 'page' | 'realm'>) => proposeParts(r, drawn);
   const routes = [
     ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', parts: proposed(r) }, notes)),
     ...firstOfEach(byFolders).map((r) =>
@@ -69,7 +82,7 @@ export function readSource(folder: string, progress: ReadProgress = () => {}): R
       if (!described.has(pattern)) continue;
       const given = { pattern, layouts, page, realm: found[0].realm, rendering: found[0].rendering };
       const evidence = { path: NOTES_FILE, line: 1 };
-      routes.push(annotate({ ...given, evidence, parts: proposed({ layouts, page }) }, notes));
+      routes.push(annotate({ ...given, evidence, parts: proposed(given) }, notes));
       continue;
     }
     const known = routes.map((r) => r.pattern).join(', ') || 'none';
@@ -159,6 +172,13 @@ export function realFolder(folder: string): string {
     throw new InputError('Folder can’t be read', 'Give the account that runs Yokeline the right to read it.', folder);
   }
   return root;
+}
+
+/** The workspace's real folder. Throws InputError for one that isn't around the app. */
+function workspaceOf(root: string, folder: string): string {
+  const workspace = realFolder(folder);
+  if (root === workspace || root.startsWith(workspace + path.sep)) return workspace;
+  throw new InputError('Not the workspace of this app', 'Name a folder that holds the app’s folder.', folder);
 }
 
 export function readNotes(root: string): AppNotes {

@@ -11,18 +11,44 @@ export function onNetwork(address: string): boolean {
   return /^([a-z][a-z0-9+.-]*:)?\/\//i.test(address);
 }
 
+/** Why something isn't read that is there: the folder around the app may be read only when a person says so. */
+export const OUTSIDE = 'it lies outside the folder that was read';
+
 const EXTENSIONS = ['.tsx', '.ts', '.jsx', '.js', '.mts', '.mjs', '.cjs', '.json', '.css'];
+
+export interface ResolverOptions {
+  root: string;
+  /** The folder around the app whose files may be read too; the app's own where that is all. */
+  bounds?: string;
+  /** The documents' import map. */
+  importMap?: ReadonlyMap<string, string>;
+  /** Names that stand for folders of the app, relative to it. */
+  aliases?: ReadonlyMap<string, string>;
+  /** Specifiers that the framework's build fills in. */
+  filledIn?: readonly RegExp[];
+}
+
+/** Folders that `@/` and `~/` stand for by habit, where no configuration says so. */
+const HABITS = ['src', 'app', '.'];
 
 /** Resolves specifiers by the platform's rules, and never out of the folder that is read. */
 export class Resolver {
   private readonly scripts: ResolverFactory;
   private readonly styles: ResolverFactory;
 
-  constructor(
-    private readonly root: string,
-    /** The documents' import map. */
-    private readonly imports: ReadonlyMap<string, string>,
-  ) {
+  private readonly root: string;
+  private readonly bounds: string;
+  private readonly imports: ReadonlyMap<string, string>;
+  private readonly filledIn: readonly RegExp[];
+  /** Aliases with the longest names first. */
+  private readonly aliases: readonly [name: string, folder: string][];
+
+  constructor({ root, bounds = root, importMap = new Map(), aliases = new Map(), filledIn = [] }: ResolverOptions) {
+    this.root = root;
+    this.bounds = bounds;
+    this.imports = importMap;
+    this.filledIn = filledIn;
+    this.aliases = [...aliases].sort(([a], [b]) => b.length - a.length);
     const config = path.join(root, 'tsconfig.json');
     const common = {
       extensions: EXTENSIONS,
@@ -30,7 +56,7 @@ export class Resolver {
       mainFields: ['browser', 'module', 'main'],
       aliasFields: [['browser']],
       builtinModules: true,
-      ...(fs.existsSync(config) ? { tsconfig: { configFile: config, references: 'auto' as const } } : {}),
+      ...(configUsable(config) ? { tsconfig: { configFile: config, references: 'auto' as const } } : {}),
     };
     this.scripts = new ResolverFactory({
       ...common,
@@ -50,14 +76,16 @@ export class Resolver {
     if (mapped !== null && onNetwork(mapped)) return leftOut(`the import map sends it to ${mapped}`);
     if (onNetwork(specifier)) return leftOut('an address on the network is not followed');
     const plain = plainOf(mapped ?? specifier);
-    if (plain.startsWith('private-next-')) return leftOut('the framework’s build fills it in');
+    if (this.filledIn.some((f) => f.test(plain))) return leftOut('the framework’s build fills it in');
     if (plain === '') return lost('the specifier is empty');
     const found = this.lookUp(mapped === null ? path.dirname(from) : this.root, plain, kind);
     if (found.builtin) return leftOut('a module of the server platform, which a browser doesn’t have');
-    const brought = found.path ? null : this.broughtAlong(from, plain, kind);
-    if (brought) return { path: brought };
+    if (!found.path) {
+      const elsewhere = this.byAlias(plain, kind) ?? this.broughtAlong(from, plain, kind);
+      if (elsewhere) return { path: elsewhere };
+    }
     if (!found.path) return lost(tidy(found.error ?? 'not found', this.root));
-    return this.inside(found.path) ? { path: found.path } : lost('it lies outside the folder that was read');
+    return this.inside(found.path) ? { path: found.path } : lost(OUTSIDE);
   }
 
   /** What the import map makes of a specifier: the longest name that fits, as the platform does. */
@@ -67,6 +95,17 @@ export class Resolver {
     const prefixes = [...this.imports.keys()].filter((name) => name.endsWith('/') && specifier.startsWith(name));
     const longest = prefixes.sort((a, b) => b.length - a.length)[0];
     return longest === undefined ? null : `${this.imports.get(longest)}${specifier.slice(longest.length)}`;
+  }
+
+  /** What an alias makes of a specifier; where none is known, what `@/` and `~/` mostly stand for. */
+  private byAlias(specifier: string, kind: 'script' | 'style'): string | undefined {
+    const named = this.aliases.find(([name]) => specifier === name || specifier.startsWith(`${name}/`));
+    const habit = /^[@~]\//.test(specifier) ? HABITS.map((folder): [string, string] => [specifier[0], folder]) : [];
+    for (const [name, folder] of named ? [named] : habit) {
+      const found = this.lookUp(this.root, `./${path.posix.join(folder, specifier.slice(name.length))}`, kind).path;
+      if (found && this.inside(found)) return found;
+    }
+    return undefined;
   }
 
   /** In styles a bare name is a file beside first, and a package second. */
@@ -86,9 +125,19 @@ export class Resolver {
   }
 
   private inside(file: string): boolean {
-    const relative = path.relative(this.root, fs.realpathSync(file));
+    const relative = path.relative(this.bounds, fs.realpathSync(file));
     return !relative.startsWith('..') && !path.isAbsolute(relative);
   }
+}
+
+/** Whether a TypeScript configuration can be used: one that builds on a file that isn't there makes every resolution fail. */
+function configUsable(config: string): boolean {
+  if (!fs.existsSync(config)) return false;
+  const probe = new ResolverFactory({ tsconfig: { configFile: config, references: 'auto' } }).sync(
+    path.dirname(config),
+    './',
+  );
+  return !/tsconfig|ailed to parse/i.test(probe.error ?? '');
 }
 
 function leftOut(reason: string): Resolution {

@@ -1,22 +1,26 @@
 import fs from 'node:fs';
 import path from 'node:path';
-import type { Import, Module, ModuleKind, Package } from '../core/snapshot/module-types.ts';
+import type { Entry, Import, Module, ModuleKind, Package } from '../core/snapshot/module-types.ts';
 import type { Failed, Notice, Unresolved } from '../core/snapshot/types.ts';
 import type { FoundStart } from './entries/types.ts';
 import { filesOfGlob } from './file-globs.ts';
-import { readInside, reasonOf, Unreadable } from './folder-files.ts';
+import { readInside, reasonOf, textIfThere, Unreadable } from './folder-files.ts';
 import type { FoundImport } from './found-import.ts';
 import { Packages } from './packages.ts';
 import { type FoundGlob, type ParsedScript, parseScript } from './parse-script.ts';
-import { type DrawingModule, servicesOf } from './parts/find-parts.ts';
+import { type DrawingModule, type DrawnApp, servicesOf } from './parts/find-parts.ts';
+import { shellsOf } from './parts/shells.ts';
 import { prunedLinks } from './prune.ts';
-import type { ReadModule } from './read-module.ts';
+import { emptyModule, type ReadModule } from './read-module.ts';
 import type { Reexports } from './reexports.ts';
-import { type Resolution, Resolver } from './resolve.ts';
+import { type Resolution, Resolver, type ResolverOptions } from './resolve.ts';
 import type { RouteModule } from './routes/names.ts';
 import { marked, shippedModules, withoutWeight } from './server-only.ts';
-import { isSingleFile, splitSingleFile } from './single-file.ts';
-import { componentsUsed, importsInMarkup } from './template-imports.ts';
+import { compileSheet, SHEET_LANGUAGE, type SheetFiles } from './sheets/compile-sheet.ts';
+import { isSingleFile } from './single-file.ts';
+import { componentsUsed } from './template-imports.ts';
+import { componentFile } from './templates/component-file.ts';
+import type { ComponentFile } from './templates/types.ts';
 import { beginFile, beginStep, leftAside } from './watch.ts';
 import { marginalSizes, minifyCommonJs, minifyScript, minifyStyle, weigh } from './weigh.ts';
 import { withoutExports } from './without-exports.ts';
@@ -34,25 +38,34 @@ export class SourceGraph {
   private readonly onServer = new Set<string>();
   /** Components that templates may use by name: files from the folder that is read. */
   private readonly components = new Map<string, string>();
+  /** The same as imports would name them. */
+  private readonly componentBindings = new Map<string, string>();
   /** Exports that aren't shipped, by module. */
   private readonly unshipped = new Map<string, readonly string[]>();
   private readonly modules = new Map<string, ReadModule>();
   private readonly open: string[] = [];
   private readonly known = new Set<string>();
   private readonly unresolved: Unresolved[] = [];
+  /** Specifiers that compilers add of which is told that they lead nowhere. */
+  private readonly toldRuntime = new Set<string>();
   private readonly failed: Failed[] = [];
   private readonly notices: Notice[] = [];
   private readonly resolver: Resolver;
   private readonly packages: Packages;
 
+  private readonly root: string;
+  /** The folder around the app whose files may be read too; the app's own where that is all. */
+  private readonly bounds: string;
+
   constructor(
-    private readonly root: string,
+    resolving: ResolverOptions,
     private readonly jsxImportSource: string,
     private readonly progress: ReadProgress,
-    importMap: ReadonlyMap<string, string> = new Map(),
   ) {
-    this.resolver = new Resolver(root, importMap);
-    this.packages = new Packages(root);
+    this.root = resolving.root;
+    this.bounds = resolving.bounds ?? resolving.root;
+    this.resolver = new Resolver(resolving);
+    this.packages = new Packages(this.root, this.bounds);
   }
 
   /** Adds an entry by the address under which the document names it. */
@@ -72,7 +85,11 @@ export class SourceGraph {
 
   /** Takes components that templates may use by name. */
   takeComponents(components: ReadonlyMap<string, string>): void {
-    for (const [name, file] of components) this.components.set(name, file);
+    for (const [name, file] of components) {
+      this.components.set(name, file);
+      this.componentBindings.set(name, `/${file}`);
+      this.componentBindings.set(`Lazy${name}`, `/${file}`);
+    }
   }
 
   /** Has a module shipped without certain exports and what only they use. */
@@ -102,16 +119,52 @@ export class SourceGraph {
     return this.sorted().map(({ path, realm, routes, resolved, reexports, module }) => ({
       ...{ path, realm, resolved, reexports },
       sheet: routes,
-      package: module.package,
+      package: installed({ path, module }),
     }));
   }
 
-  /** What a module draws. */
-  drawing(path: string): DrawingModule | undefined {
+  /** The app as far as parts are looked for in it. `entries`: what starts each realm; `layouts`: what stands around routes by folders; `pages`: those of all routes. */
+  drawn(entries: readonly Entry[], layouts: ReadonlySet<string>, pages: ReadonlySet<string>): DrawnApp {
+    const named = new Map<string, string[]>();
+    for (const m of this.sorted()) for (const name of m.elements) named.set(name, [...(named.get(name) ?? []), m.path]);
+    return {
+      shells: shellsOf(entries, layouts, (path) => this.drawing(path)),
+      moduleAt: (path) => this.drawing(path),
+      isPage: (path) => pages.has(path),
+      elementAt: (name, from) => {
+        const all = named.get(name) ?? [];
+        // One name may stand for several components: what a module imports comes first.
+        const near = this.modules.get(from)?.imports.find(({ to }) => all.includes(to));
+        return near?.to ?? all[0];
+      },
+    };
+  }
+
+  private drawing(path: string): DrawingModule | undefined {
     const m = this.modules.get(path);
     if (!m) return undefined;
-    const deferred = new Set(m.imports.filter((i) => i.found.kind === 'dynamic').map((i) => i.found.specifier));
-    return { uses: m.uses, resolved: m.resolved, deferred, package: m.module.package, serves: m.serves };
+    const deferred = new Set(m.imports.filter((i) => i.found.kind === 'dynamic').map((i) => i.to));
+    return { uses: m.uses, mounts: m.mounts, resolved: m.resolved, deferred, package: installed(m), serves: m.serves };
+  }
+
+  /** Makes deferred imports of what only blocks of templates ask for that are drawn later, as their compiler does. */
+  settleLater(): void {
+    for (const m of this.modules.values()) {
+      const { later } = m;
+      if (!later) continue;
+      for (const one of m.imports) {
+        if (one.found.kind !== 'static' || !later.specifiers.has(one.found.specifier)) continue;
+        const names = this.elementsBehind(one.to);
+        if (names.length === 0 || names.some((n) => later.atOnce.has(n)) || !names.some((n) => later.elements.has(n)))
+          continue;
+        one.found = { ...one.found, kind: 'dynamic', names: ['*'], context: 'wrapper' };
+        delete one.found.sync;
+      }
+    }
+  }
+
+  private elementsBehind(path: string): string[] {
+    return this.modules.get(path)?.elements ?? [];
   }
 
   /** The columns of the snapshot, in canonical order. */
@@ -199,30 +252,14 @@ export class SourceGraph {
 
   private read(file: string, realm: string): void {
     const relative = this.relative(file);
-    const kind = STYLE_LANGUAGE.test(file) ? 'style' : kindOf(file);
+    const kind = kindOf(file);
     beginFile(relative);
     const raw = this.bytesOf(file, relative);
-    const read: ReadModule = {
-      path: relative,
-      kind,
-      minified: '',
-      source: null,
-      imports: [],
-      resolved: new Map(),
-      routes: null,
-      realm,
-      uses: [],
-      serves: { media: null, whenSeen: false },
-      reexports: null,
-      marked: null,
-      module: {
-        path: relative,
-        kind,
-        package: this.packages.of(file)?.name ?? null,
-        bytes: { source: raw.length, minified: 0, gzip: 0, brotli: 0, marginal: 0 },
-        sideEffects: this.packages.of(file)?.sideEffects(file) ?? true,
-      },
-    };
+    const of = this.packages.of(file);
+    const read = emptyModule(relative, kind, realm, {
+      ...{ path: relative, kind, package: of?.name ?? null, sideEffects: of?.sideEffects(file) ?? true },
+      bytes: { source: raw.length, minified: 0, gzip: 0, brotli: 0, marginal: 0 },
+    });
     this.modules.set(relative, read);
     // Packages that were installed are nobody's to edit.
     if ((kind === 'script' || kind === 'style') && !relative.includes('node_modules/'))
@@ -253,7 +290,7 @@ export class SourceGraph {
     try {
       const aside = leftAside(relative);
       if (aside !== undefined) throw new Unreadable(aside);
-      return readInside(this.root, file);
+      return readInside(this.bounds, file);
     } catch (error) {
       this.failed.push({ path: relative, line: 1, message: `not read: ${reasonOf(error)}` });
       return Buffer.alloc(0);
@@ -261,12 +298,19 @@ export class SourceGraph {
   }
 
   private readScript(file: string, text: string, read: ReadModule): void {
-    const single = isSingleFile(read.path) ? splitSingleFile(read.path, text) : null;
+    const component = componentFile(read.path, text);
+    if (component?.told) this.failed.push({ path: read.path, ...component.told });
     const parsed = parseScript(
-      single?.scriptPath ?? read.path,
-      single?.script ?? this.shippedText(read.path, text),
-      this.jsxImportSource,
-      single !== null,
+      component?.scriptPath ?? read.path,
+      component?.script ?? this.shippedText(read.path, text),
+      {
+        jsxImportSource: this.jsxImportSource,
+        usedElsewhere: component !== null,
+        compiled: component?.compiled,
+        drawn: component?.drawn,
+        bindings: new Map([...this.componentBindings, ...(component?.bindings ?? [])]),
+        resource: (specifier) => this.resourceOf(file, specifier),
+      },
     );
     if (parsed.error) {
       this.failed.push({ path: read.path, ...parsed.error });
@@ -275,9 +319,13 @@ export class SourceGraph {
     }
     read.marked = marked(text);
     const minify = parsed.commonJs ? minifyCommonJs : minifyScript;
-    read.minified = minify(`${read.path}.js`, parsed.code) + (single ? JSON.stringify(single.rest) : '');
+    read.minified = minify(`${read.path}.js`, parsed.code) + (component?.rest ? JSON.stringify(component.rest) : '');
     read.routes = parsed.routes;
     read.uses = parsed.uses;
+    read.mounts = parsed.mounts;
+    read.elements = parsed.elements;
+    read.later = parsed.later;
+    for (const told of parsed.told) this.failed.push({ path: read.path, ...told });
     read.serves = servicesOf(text);
     for (const found of parsed.imports) this.link(file, found, 'script', read);
     for (const { specifier, line } of parsed.workers) {
@@ -295,11 +343,7 @@ export class SourceGraph {
     for (const { specifier, ...place } of parsed.assets) {
       this.link(file, { kind: 'static', specifier, names: ['default'], column: 1, ...place }, 'script', read);
     }
-    if (single && read.path.endsWith('.svelte'))
-      for (const found of importsInMarkup(single.markup)) this.link(file, found, 'script', read);
-    if (single && this.components.size > 0)
-      for (const { file: target, ...found } of componentsUsed(single.markup, this.components))
-        this.link(file, { ...found, specifier: `/${target}` }, 'script', read);
+    if (component) this.readRest(file, component, read);
     for (const { specifier } of parsed.resources) this.takeIn(file, specifier, read);
     for (const glob of parsed.fileGlobs)
       for (const specifier of filesOfGlob(this.root, read.path, glob))
@@ -308,12 +352,60 @@ export class SourceGraph {
     read.reexports = reexportsOf(parsed, read.resolved);
   }
 
+  /** What of a component in one file isn't its script: imports of its markup, components by name, and styles. */
+  private readRest(file: string, component: ComponentFile, read: ReadModule): void {
+    for (const found of component.imports ?? []) this.link(file, found, 'script', read);
+    if (this.components.size > 0)
+      for (const { file: target, ...found } of componentsUsed(component.markup, this.components))
+        this.link(file, { ...found, specifier: `/${target}` }, 'script', read);
+    const own = component.styles.filter((s) => s.src === null && /\S/.test(s.text));
+    for (const { src, line } of component.styles)
+      if (src !== null) this.link(file, styleImport(src, line), 'style', read);
+    if (own.length === 0) return;
+    // Builds take styles out of components, into sheets that load beside their scripts.
+    const path = `${read.path}?style`;
+    const bytes = { source: 0, minified: 0, gzip: 0, brotli: 0, marginal: 0 };
+    const sheet = emptyModule(path, 'style', read.realm, {
+      path,
+      kind: 'style',
+      package: read.module.package,
+      sideEffects: true,
+      bytes,
+    });
+    for (const style of own) {
+      const { css, failed } = this.compiledSheet(style.lang, style.text, file);
+      if (failed) this.failed.push({ path: read.path, line: style.line + failed.line - 1, message: failed.message });
+      this.takeStyle(file, css, sheet, failed !== null);
+    }
+    const written = own.reduce((sum, s) => sum + Buffer.byteLength(s.text), 0);
+    sheet.module.bytes = { ...weigh(written, sheet.minified), marginal: 0 };
+    this.modules.set(path, sheet);
+    read.imports.push({ found: styleImport(`./${path.slice(path.lastIndexOf('/') + 1)}`, own[0].line), to: path });
+  }
+
+  /** A file that a component's description names, with its text. */
+  private resourceOf(file: string, specifier: string): { path: string; text: string } | null {
+    const full = path.resolve(path.dirname(file), specifier);
+    const text = textIfThere(this.bounds, full);
+    return text === null ? null : { path: this.relative(full), text };
+  }
+
   /** Takes the text of a template or a style into the script that names it, as its compiler does. */
   private takeIn(file: string, specifier: string, read: ReadModule): void {
     const full = path.resolve(path.dirname(file), specifier);
     const relative = this.relative(full);
     const text = this.bytesOf(full, relative).toString('utf8');
-    read.minified += JSON.stringify(text.split(/\s+/).join(' '));
+    const { css, failed } = this.compiledSheet(path.extname(full).slice(1), text, full);
+    if (failed) this.failed.push({ path: relative, ...failed });
+    read.minified += JSON.stringify(this.smallStyle(css));
+  }
+
+  private smallStyle(css: string): string {
+    try {
+      return minifyStyle('style.css', css).code;
+    } catch {
+      return css.split(/\s+/).join(' ');
+    }
   }
 
   /** What a query after the address asks for in place of the module: a worker, its text, or only its address (shared by several builds). */
@@ -332,7 +424,7 @@ export class SourceGraph {
         this.unresolved.push({ from: read.path, specifier, line, reason: 'only its address is used', leftOut: true });
         return true;
       case 'inline':
-        if (kindOf(file) !== 'style' && !STYLE_LANGUAGE.test(file)) return false;
+        if (kindOf(file) !== 'style') return false;
         read.minified += JSON.stringify(this.bytesOf(file, this.relative(file)).toString('utf8'));
         return true;
       default:
@@ -346,27 +438,48 @@ export class SourceGraph {
   }
 
   private readStyle(file: string, text: string, read: ReadModule): void {
-    if (!file.endsWith('.css')) {
-      const message = 'Sass and Less aren’t compiled here: it counts as written, without what it imports';
-      this.failed.push({ path: read.path, line: 1, message });
-      read.minified = text.split(/\s+/).join(' ');
+    if (file.endsWith('.css')) this.sheets.push({ path: read.path, text });
+    const { css, failed } = this.compiledSheet(path.extname(file).slice(1), text, file);
+    if (failed) this.failed.push({ path: read.path, ...failed });
+    this.takeStyle(file, css, read, failed !== null);
+  }
+
+  /** Minifies style text into a module and follows what it asks for. Text of another language that wasn't compiled counts as it is. */
+  private takeStyle(file: string, css: string, read: ReadModule, asWritten: boolean): void {
+    if (asWritten) {
+      read.minified += css.split(/\s+/).join(' ');
       return;
     }
-    this.sheets.push({ path: read.path, text });
     try {
-      const { code, imports, urls } = minifyStyle(read.path, text);
-      read.minified = code;
+      const { code, imports, urls } = minifyStyle(file, css);
+      read.minified += code;
       const files = urls.filter((u) => !/^(data:|#|https?:|\/\/)/.test(u.specifier));
-      for (const { specifier, line } of [...imports, ...files]) {
-        const found: FoundImport = { kind: 'static', specifier, names: [], line, column: 1, start: line, end: line };
-        this.link(file, found, 'style', read);
-      }
+      for (const { specifier, line } of [...imports, ...files])
+        this.link(file, styleImport(specifier, line), 'style', read);
     } catch (error) {
       const { message, loc } = error as Error & { loc?: { line: number } };
       this.failed.push({ path: read.path, line: loc?.line ?? 1, message });
-      read.minified = text;
+      read.minified += css;
     }
   }
+
+  /** What a sheet of another language comes down to; its own text where it can't be compiled. */
+  private compiledSheet(
+    lang: string,
+    text: string,
+    file: string,
+  ): { css: string; failed: { line: number; message: string } | null } {
+    const compiled = compileSheet(lang, text, file, this.sheetFiles);
+    return 'css' in compiled ? { css: compiled.css, failed: null } : { css: text, failed: compiled.error };
+  }
+
+  private readonly sheetFiles: SheetFiles = {
+    read: (file) => textIfThere(this.bounds, file),
+    resolve: (from, specifier) => {
+      const found = this.resolver.resolve(from, specifier, 'style');
+      return 'path' in found ? found.path : null;
+    },
+  };
 
   private readJson(text: string, read: ReadModule): void {
     try {
@@ -395,6 +508,9 @@ export class SourceGraph {
   private link(file: string, found: FoundImport, kind: 'script' | 'style', read: ReadModule): void {
     const target = this.resolver.resolve(file, found.specifier, kind);
     if ('reason' in target) {
+      // What compilers add is the same in every file: that it isn't there is told once.
+      if (isAdded(found) && this.toldRuntime.has(found.specifier)) return;
+      if (isAdded(found)) this.toldRuntime.add(found.specifier);
       this.unresolved.push({ from: read.path, specifier: found.specifier, line: found.line, ...target });
       return;
     }
@@ -405,8 +521,20 @@ export class SourceGraph {
   }
 }
 
-/** Languages that a build compiles to style sheets. */
-const STYLE_LANGUAGE = /\.(scss|sass|less)$/;
+/** An import that a sheet makes, or that leads to one. */
+function styleImport(specifier: string, line: number): FoundImport {
+  return { kind: 'static', specifier, names: [], line, column: 1, start: line, end: line };
+}
+
+/** An import that isn't written in the file: its compiler adds it. */
+function isAdded({ start, end }: FoundImport): boolean {
+  return start === 0 && end === 0;
+}
+
+/** The package of a module that was installed. Packages of the same workspace are the app's own code. */
+function installed({ path, module }: Pick<ReadModule, 'path' | 'module'>): string | null {
+  return path.includes('node_modules/') ? module.package : null;
+}
 
 const SCRIPT = /\.([mc]?[jt]sx?)$/;
 
@@ -421,6 +549,6 @@ export function reexportsOf({ exports }: ParsedScript, resolved: ReadonlyMap<str
 
 export function kindOf(file: string): ModuleKind {
   if (SCRIPT.test(file) || isSingleFile(file)) return 'script';
-  if (file.endsWith('.css')) return 'style';
+  if (file.endsWith('.css') || SHEET_LANGUAGE.test(file)) return 'style';
   return file.endsWith('.json') ? 'json' : 'asset';
 }

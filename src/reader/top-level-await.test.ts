@@ -1,6 +1,6 @@
 import { parseScript } from './parse-script.ts';
 
-const parse = (text: string) => parseScript('src/a.ts', text, 'react');
+const parse = (text: string) => parseScript('src/a.ts', text, { jsxImportSource: 'react' });
 
 describe('waiting at the top level of a module', () => {
   it('for a deferred import is kept with that import', () => {

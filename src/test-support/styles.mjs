@@ -2,6 +2,12 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 
+/** Files that packages of frameworks have, by the names under which compilers ask for them. */
+const ENTRIES = [
+  ...['index', 'client', 'jsx-runtime', 'dynamic', 'document'],
+  ...['internal/client', 'internal/disclose-version', 'internal/flags/legacy'],
+];
+
 const FOLDER = path.resolve('examples/styles');
 
 /** The samples of styles: small apps as frameworks have them written. */
@@ -24,8 +30,11 @@ export function styleSample(name) {
     const own = path.join(folder, 'node_modules', dependency);
     fs.mkdirSync(own, { recursive: true });
     fs.writeFileSync(path.join(own, 'package.json'), JSON.stringify({ name: dependency, version: '1.0.0' }));
-    for (const entry of ['index', 'client', 'jsx-runtime', 'dynamic', 'document'])
-      fs.writeFileSync(path.join(own, `${entry}.js`), 'export default {};\n');
+    for (const entry of ENTRIES) {
+      const file = path.join(own, `${entry}.js`);
+      fs.mkdirSync(path.dirname(file), { recursive: true });
+      fs.writeFileSync(file, 'export default {};\n');
+    }
   }
   const expected = JSON.parse(fs.readFileSync(path.join(folder, 'expected.json'), 'utf8'));
   fs.rmSync(path.join(folder, 'expected.json'));

@@ -11,6 +11,7 @@ import { onNetwork } from '../resolve.ts';
 import { SourceText } from '../source-text.ts';
 import { beginFile } from '../watch.ts';
 import { angularEntries } from './angular.ts';
+import { islandEntries } from './islands.ts';
 import { nextEntries } from './next.ts';
 import { nuxtEntries } from './nuxt.ts';
 import { routeModuleEntries } from './route-modules.ts';
@@ -30,7 +31,7 @@ export function findEntries(root: string, description: PackageDescription): Foun
   const html = htmlFiles(root).map((file) => fromHtml(root, file));
   const started = html.filter((e) => e.starts.length > 0);
   if (started.length > 0) return started;
-  for (const find of [routeModuleEntries, svelteEntries, nuxtEntries, nextEntries]) {
+  for (const find of [routeModuleEntries, islandEntries, svelteEntries, nuxtEntries, nextEntries]) {
     const byFolders = find(root, description);
     if (byFolders.length > 0) return byFolders;
   }

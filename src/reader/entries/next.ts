@@ -8,6 +8,9 @@ import type { FoundEntry, FoundStart, PackageDescription } from './types.ts';
 /** Functions of pages that only run on the server or while building. */
 const DATA_FUNCTIONS = ['getServerSideProps', 'getStaticProps', 'getStaticPaths'];
 
+/** What the framework's own client asks for and its build puts there. */
+const FILLED_IN = /^private-next-/;
+
 /** What the framework itself starts in the browser, by kind of folder, where it is installed. */
 const RUNTIME = { app: 'next/dist/client/app-next.js', pages: 'next/dist/client/next.js' };
 
@@ -26,6 +29,7 @@ export function nextEntries(root: string, description: PackageDescription): Foun
       starts: [...runtime(root, RUNTIME.app), ...aroundAll(byFolder).map(own)],
       rendering: 'server',
       ships: 'what is marked',
+      filledIn: FILLED_IN,
     });
   }
   if (byFile.length > 0)
@@ -34,6 +38,7 @@ export function nextEntries(root: string, description: PackageDescription): Foun
       starts: [...runtime(root, RUNTIME.pages), ...aroundAll(byFile).map(own)],
       rendering: 'server',
       ships: { without: DATA_FUNCTIONS },
+      filledIn: FILLED_IN,
     });
   return found;
 }

@@ -30,6 +30,11 @@ export function nuxtEntries(root: string, description: PackageDescription): Foun
   return [
     {
       ...{ realm: 'site', document: null, html: null, routes, rendering: 'server', ships: 'everything' },
+      aliases: new Map([
+        ...[['~~', '.'] as const, ['@@', '.'] as const],
+        ...[['~', base === '' ? '.' : 'app'] as const, ['@', base === '' ? '.' : 'app'] as const],
+      ]),
+      filledIn: /^#(?!.*\.(?:js|ts)$)/,
       starts: [...app, ...alongside].map((f) => ({ address: `/${f}`, line: 1, kind: 'script' })),
       components: componentNames(
         below('components').filter((f) => /\.(vue|tsx|jsx)$/.test(f) && !f.includes('.server.')),

@@ -44,7 +44,7 @@ function oneOf(root: string, name: string): string | null {
 
 /** Routes as a list of `route()`, `index()` and `layout()` calls names them; files are named from the list's folder. */
 function listedRoutes(root: string, table: string, text: string): DirectoryRoute[] {
-  const { routes } = parseScript(table, text, 'react');
+  const { routes } = parseScript(table, text, { jsxImportSource: 'react' });
   const files = filesBelow(root, 'app').filter((f) => SCRIPT.test(f));
   const resolved = new Map(files.flatMap((f) => [f, `./${f}`].map((name) => [name, `app/${f}`] as const)));
   const bare = { realm: 'site', reexports: null, package: null };

@@ -18,7 +18,13 @@ export function svelteEntries(root: string, description: PackageDescription): Fo
     .sort((a, b) => (a.pattern < b.pattern ? -1 : 1));
   if (routes.length === 0) return [];
   const starts = aroundAll(routes).map((l) => ({ address: `/${l}`, line: 1, kind: 'script' as const }));
-  return [{ realm: 'site', document: null, html: null, routes, starts, rendering: 'server', ships: 'everything' }];
+  return [
+    {
+      ...{ realm: 'site', document: null, html: null, routes, starts, rendering: 'server', ships: 'everything' },
+      aliases: new Map([['$lib', 'src/lib']]),
+      filledIn: /^\$(app|env)\/|^\$service-worker$|^\.\/\$types$/,
+    },
+  ];
 }
 
 function routeOf(files: readonly string[], page: string): DirectoryRoute {

@@ -25,6 +25,10 @@ export interface FoundEntry {
    * all without certain exports of the pages.
    */
   ships: 'everything' | 'what is marked' | { without: readonly string[] };
+  /** Names that stand for folders of the app, by the framework's convention. */
+  aliases?: ReadonlyMap<string, string>;
+  /** Specifiers that the framework's build fills in by itself. */
+  filledIn?: RegExp;
   /** Components that templates use without an import, by the name that their folder gives them. */
   components?: ReadonlyMap<string, string>;
 }

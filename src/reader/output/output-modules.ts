@@ -1,10 +1,11 @@
-import type { Import, Module, ModuleKind, Package } from '../../core/snapshot/module-types.ts';
+import type { Entry, Import, Module, ModuleKind, Package } from '../../core/snapshot/module-types.ts';
 import type { Failed, Unresolved } from '../../core/snapshot/types.ts';
 import { type ParsedScript, parseScript } from '../parse-script.ts';
-import { type DrawingModule, type Services, servicesOf } from '../parts/find-parts.ts';
+import { type DrawingModule, type DrawnApp, type Services, servicesOf } from '../parts/find-parts.ts';
+import { shellsOf } from '../parts/shells.ts';
 import type { RouteModule } from '../routes/names.ts';
-import { isSingleFile, splitSingleFile } from '../single-file.ts';
 import { kindOf, reexportsOf } from '../source-graph.ts';
+import { componentFile } from '../templates/component-file.ts';
 import { marginalSizes, weigh } from '../weigh.ts';
 import { MapResolver } from './map-resolver.ts';
 import type { OutputFile } from './output-files.ts';
@@ -93,9 +94,25 @@ export class OutputModules {
     const cached = this.parsed.get(path);
     const at = this.at.get(path);
     if (!cached || at === undefined) return undefined;
-    const deferred = new Set(cached.script.imports.filter((i) => i.kind === 'dynamic').map((i) => i.specifier));
     const { script, resolved, serves } = cached;
-    return { uses: script.uses, resolved, deferred, package: this.modules[at].package, serves };
+    const deferred = new Set(
+      script.imports.flatMap((i) => (i.kind === 'dynamic' ? (resolved.get(i.specifier) ?? []) : [])),
+    );
+    return { uses: script.uses, mounts: script.mounts, resolved, deferred, package: this.modules[at].package, serves };
+  }
+
+  /** The app as far as parts are looked for in it. */
+  drawn(entries: readonly Entry[], pages: ReadonlySet<string>): DrawnApp {
+    const named = new Map(
+      [...this.parsed].flatMap(([path, { script }]) => script.elements.map((e) => [e, path] as const)),
+    );
+    const moduleAt = (path: string) => this.drawing(path);
+    return {
+      moduleAt,
+      isPage: (path) => pages.has(path),
+      elementAt: (name) => named.get(name),
+      shells: shellsOf(entries, new Set(), moduleAt),
+    };
   }
 
   /** Modules by name, in canonical order. */
@@ -140,8 +157,11 @@ export class OutputModules {
     const resolver = new MapResolver(new Set(this.at.keys()));
     for (const { path, kind, content } of drafts) {
       if (content === null || kind !== 'script') continue;
-      const single = isSingleFile(path) ? splitSingleFile(path, content) : null;
-      const script = parseScript(single?.scriptPath ?? path, single?.script ?? content, 'react', single !== null);
+      const component = componentFile(path, content);
+      const script = parseScript(component?.scriptPath ?? path, component?.script ?? content, {
+        ...{ jsxImportSource: 'react', usedElsewhere: component !== null },
+        ...{ drawn: component?.drawn, bindings: component?.bindings },
+      });
       if (script.error) {
         this.failed.push({ path, ...script.error });
         continue;

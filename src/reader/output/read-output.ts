@@ -161,9 +161,10 @@ function routesOf(
     (notes.routes.get(route.pattern)?.document ?? notes.defaults.document)
       ? route
       : { ...route, document: { ...route.document, bytes } };
-  const parts = (r: { layouts: string[]; page: string }) => proposeParts(r, (m) => inside.drawing(m));
   // A page of its own per document needs no table; one document for all is what tables are for.
   const tables = pattern === '/' ? findRoutes(inside.routeModules(entry.realm)) : { routes: [], failed: [] };
+  const drawn = inside.drawn([entry], new Set(tables.routes.map((r) => r.page)));
+  const parts = (r: { layouts: string[]; page: string }) => proposeParts({ ...r, realm: entry.realm }, drawn);
   if (tables.routes.length > 0 && !html.drawn) {
     failed.push(...tables.failed);
     return tables.routes.map((r) => sized(annotate({ ...r, rendering, parts: parts(r) }, notes)));

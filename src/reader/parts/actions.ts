@@ -1,63 +1,142 @@
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { assigned } from './states.ts';
 
-/** A place where the person's doing sets a state. */
+/** A place where a state is set by what a person does, or once something is in sight. */
 export interface SetterCall {
   setter: string;
-  /** Texts in what it is called with, which tell one of several values from another. */
+  /** Texts in what it is set to, which tell one of several values from another. */
   constants: string[];
-  /** What the person does, in the words on the element. */
-  words: string;
+  /** What the person does, in the words on the element; null where it is being seen that sets it. */
+  words: string | null;
 }
 
+/** What of a module can be set: functions that set a state, names that are states, and objects whose own functions set them. */
+export interface Settable {
+  setters: ReadonlySet<string>;
+  states: ReadonlyMap<string, { setter: string }>;
+  objects: ReadonlySet<string>;
+}
+
+/** Makers of observers that tell when something is in sight. */
+const SEES = /^(IntersectionObserver|useIntersectionObserver|inView|whenVisible|onVisible|viewport)$/;
+
+/** Functions of a state's object that give it another value. */
+const SETS = /^(set|update|mutate|next|toggle)$/;
+
 /**
- * Finds every event handler that sets a state, be it written on the element or in a function that it names. `objects`
- * are names whose own functions set them: `sheet.open()` sets `sheet`.
+ * Finds every event handler that sets a state, be it written on the element, handed to `addEventListener`, or in a function that
+ * it names; and what is set once something is in sight.
  */
-export function findActions(
-  program: SyntaxNode,
-  setters: ReadonlySet<string>,
-  objects: ReadonlySet<string>,
-): SetterCall[] {
-  const functions = functionsOf(program);
+export function findActions(roots: readonly SyntaxNode[], settable: Settable): SetterCall[] {
+  const functions = new Map(roots.flatMap((root) => [...functionsOf(root)]));
   const found: SetterCall[] = [];
-  walk(program, (node, above) => {
-    if (node.type !== 'JSXAttribute' || !/^on[A-Z]/.test(nameOf(node.name) ?? '')) return;
-    const opening = above.at(-1);
-    const words = wordsOf(node, opening, above.at(-2));
-    for (const call of callsIn(node, functions, new Set())) {
-      const setter = nameOf(call.callee);
-      const owner = ownerOf(call.callee);
-      if (setter !== null && setters.has(setter)) found.push({ setter, constants: constantsIn(call), words });
-      else if (owner !== null && objects.has(owner)) found.push({ setter: owner, constants: constantsIn(call), words });
-    }
-    // `onClick={setOpen}` hands the event over.
-    const { value } = node;
-    const handed = isNode(value) ? value.expression : null;
-    const bare = nameOf(handed);
-    const owner = ownerOf(handed);
-    if (bare !== null && setters.has(bare)) found.push({ setter: bare, constants: [], words });
-    else if (owner !== null && objects.has(owner)) found.push({ setter: owner, constants: [], words });
-  });
+  const take = (node: SyntaxNode, words: string | null) => {
+    for (const set of setsIn(node, settable, functions, new Set())) found.push({ ...set, words });
+  };
+  for (const root of roots)
+    walk(root, (node, above) => {
+      if (node.type === 'JSXAttribute' && /^on[A-Z]/.test(nameOf(node.name) ?? '')) {
+        const opening = above.at(-1);
+        take(node, wordsOf(node, opening, above.at(-2)));
+        for (const set of handedOver(node, settable))
+          found.push({ ...set, words: wordsOf(node, opening, above.at(-2)) });
+      }
+      if (node.type !== 'CallExpression' && node.type !== 'NewExpression') return;
+      const name = nameOf(node.callee) ?? (isNode(node.callee) ? nameOf(node.callee.property) : null) ?? '';
+      const args = node.arguments as SyntaxNode[];
+      if (SEES.test(name)) for (const argument of args) take(argument, null);
+      if (name === 'addEventListener' && args[1]) {
+        const event = constantText(args[0]) ?? 'event';
+        const on = nameOf((node.callee as SyntaxNode).object) ?? 'an element';
+        take(args[1], `${event} in ${on}`);
+      }
+    });
   return found;
 }
 
-/** `sheet` of `sheet.open`. */
-function ownerOf(node: unknown): string | null {
-  return isNode(node) && node.type === 'MemberExpression' ? nameOf(node.object) : null;
+/** What a node sets, itself and in the module's own functions that it names. */
+function setsIn(
+  node: SyntaxNode,
+  settable: Settable,
+  functions: ReadonlyMap<string, SyntaxNode>,
+  seen: Set<string>,
+): Omit<SetterCall, 'words'>[] {
+  const sets: Omit<SetterCall, 'words'>[] = [];
+  walk(node, (inner) => {
+    if (inner.type === 'CallExpression') sets.push(...setByCall(inner, settable));
+    if (inner.type === 'AssignmentExpression' || inner.type === 'UpdateExpression')
+      sets.push(...setByAssignment(inner, settable));
+    if (inner.type !== 'Identifier') return;
+    const name = inner.name as string;
+    const body = functions.get(name);
+    if (!body || seen.has(name)) return;
+    seen.add(name);
+    sets.push(...setsIn(body, settable, functions, seen));
+  });
+  return sets;
 }
 
-/** Functions of a module by their name. */
-function functionsOf(program: SyntaxNode): Map<string, SyntaxNode> {
+/** `setOpen(true)`, `sheet.open()`, `open.set(true)`, `this.open.update(…)`. */
+function setByCall(call: SyntaxNode, { setters, states, objects }: Settable): Omit<SetterCall, 'words'>[] {
+  const constants = () => constantsIn(call.arguments as SyntaxNode[]);
+  const setter = nameOf(call.callee);
+  if (setter !== null && setters.has(setter)) return [{ setter, constants: constants() }];
+  const owner = ownerOf(call.callee);
+  if (owner === null) return [];
+  if (objects.has(owner)) return [{ setter: owner, constants: constants() }];
+  const state = states.get(owner);
+  const how = nameOf((call.callee as SyntaxNode).property) ?? '';
+  return state && SETS.test(how) ? [{ setter: state.setter, constants: constants() }] : [];
+}
+
+/** `open = true`, `open.value = !open.value`, `this.open = true`, `state.open = true`, `step++`. */
+function setByAssignment(node: SyntaxNode, { states, objects }: Settable): Omit<SetterCall, 'words'>[] {
+  const name = rootOf(node.left ?? node.argument);
+  if (name === null) return [];
+  const constants = isNode(node.right) ? constantsIn([node.right]) : [];
+  const state = states.get(name);
+  if (state && state.setter === assigned(name)) return [{ setter: state.setter, constants }];
+  return objects.has(name) ? [{ setter: name, constants }] : [];
+}
+
+/** The name that an assignment changes: of `this.open.value` it is `open`, of `$sheet.open` `sheet`. */
+function rootOf(target: unknown): string | null {
+  if (!isNode(target)) return null;
+  if (target.type === 'Identifier') return (target.name as string).replace(/^\$/, '');
+  if (target.type !== 'MemberExpression' || !isNode(target.object)) return null;
+  return target.object.type === 'ThisExpression' ? nameOf(target.property) : rootOf(target.object);
+}
+
+/** `onClick={setOpen}` and `onClick={sheet.open}` hand the event over. */
+function handedOver({ value }: SyntaxNode, { setters, objects }: Settable): Omit<SetterCall, 'words'>[] {
+  const handed = isNode(value) ? value.expression : null;
+  const name = nameOf(handed);
+  if (name !== null && setters.has(name)) return [{ setter: name, constants: [] }];
+  const owner = ownerOf(handed);
+  return owner !== null && objects.has(owner) ? [{ setter: owner, constants: [] }] : [];
+}
+
+/** `sheet` of `sheet.open`, and of `this.sheet.open`. */
+function ownerOf(node: unknown): string | null {
+  if (!isNode(node) || node.type !== 'MemberExpression' || !isNode(node.object)) return null;
+  if (node.object.type === 'MemberExpression' && (node.object.object as SyntaxNode).type === 'ThisExpression')
+    return nameOf(node.object.property);
+  return nameOf(node.object)?.replace(/^\$/, '') ?? null;
+}
+
+/** Functions of a module by their name, be they methods of a class or of a description. */
+function functionsOf(root: SyntaxNode): Map<string, SyntaxNode> {
   const functions = new Map<string, SyntaxNode>();
-  walk(program, (node) => {
-    if (node.type === 'FunctionDeclaration') {
-      const name = nameOf(node.id);
-      if (name) functions.set(name, node);
-    } else if (node.type === 'VariableDeclarator' && isNode(node.init)) {
-      const name = nameOf(node.id);
-      const body = functionIn(node.init);
-      if (name && body) functions.set(name, body);
-    }
+  const note = (key: unknown, value: unknown) => {
+    const name = nameOf(key);
+    const body = isNode(value) ? functionIn(value) : null;
+    if (name && body) functions.set(name, body);
+  };
+  walk(root, (node) => {
+    if (node.type === 'FunctionDeclaration') note(node.id, node);
+    else if (node.type === 'VariableDeclarator') note(node.id, node.init);
+    else if (/^(MethodDefinition|PropertyDefinition|Property|ObjectProperty)$/.test(node.type))
+      note(node.key, node.value);
   });
   return functions;
 }
@@ -69,37 +148,22 @@ function functionIn(init: SyntaxNode): SyntaxNode | null {
   return first && isFunction(first) ? first : null;
 }
 
-/** Calls inside of a node and inside of the module's own functions that it names. */
-function callsIn(node: SyntaxNode, functions: ReadonlyMap<string, SyntaxNode>, seen: Set<string>): SyntaxNode[] {
-  const calls: SyntaxNode[] = [];
-  walk(node, (inner) => {
-    if (inner.type === 'CallExpression') calls.push(inner);
-    if (inner.type !== 'Identifier') return;
-    const name = inner.name as string;
-    const body = functions.get(name);
-    if (!body || seen.has(name)) return;
-    seen.add(name);
-    calls.push(...callsIn(body, functions, seen));
-  });
-  return calls;
-}
-
-function constantsIn(call: SyntaxNode): string[] {
+function constantsIn(nodes: readonly SyntaxNode[]): string[] {
   const constants: string[] = [];
-  for (const argument of call.arguments as SyntaxNode[]) {
-    walk(argument, (node) => {
-      const text = constantText(node);
+  for (const node of nodes)
+    walk(node, (inner) => {
+      const text = constantText(inner);
       if (text !== null) constants.push(text);
-      else if (node.type === 'Literal') constants.push(String(node.value));
+      else if (inner.type === 'Literal') constants.push(String(inner.value));
+      else if (inner.type === 'Identifier') constants.push(inner.name as string);
     });
-  }
   return constants;
 }
 
 function wordsOf(attribute: SyntaxNode, opening: SyntaxNode | undefined, element: SyntaxNode | undefined): string {
   const inside = element?.type === 'JSXElement' ? wordsIn(element) : '';
   if (inside !== '') return inside;
-  for (const name of ['aria-label', 'title']) {
+  for (const name of ['aria-label', 'title', 'label', 'placeholder']) {
     const labelled = (opening?.attributes as SyntaxNode[] | undefined)?.find((a) => nameOf(a.name) === name);
     const words = constantText(labelled?.value);
     if (words) return words;
@@ -108,11 +172,11 @@ function wordsOf(attribute: SyntaxNode, opening: SyntaxNode | undefined, element
 }
 
 /** The text in an element, or the last name of what it shows, as in `{messages.makeTicket}`. */
-function wordsIn(element: SyntaxNode): string {
+export function wordsIn(element: SyntaxNode): string {
   const words: string[] = [];
   walk(element, (node, above) => {
     if (above.some((n) => n.type === 'JSXAttribute')) return;
-    if (node.type === 'JSXText') words.push(String(node.value).trim());
+    if (node.type === 'JSXText') words.push(String(node.value).replace(/\s+/g, ' ').trim());
     else if (node.type === 'JSXExpressionContainer' && isNode(node.expression)) {
       const { expression } = node;
       const constant = constantText(expression);

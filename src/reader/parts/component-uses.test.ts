@@ -3,7 +3,7 @@ import { parseScript } from '../parse-script.ts';
 /** When a component `A` is drawn by the body of a function. */
 function drawn(body: string, head = ''): unknown {
   const text = `import { A } from './a';\nimport { B, Wrap, useThing } from './b';\n${head}\nexport function X() { ${body} }`;
-  const { uses, error } = parseScript('x.jsx', text, 'react');
+  const { uses, error } = parseScript('x.jsx', text, { jsxImportSource: 'react' });
   expect(error).toBeNull();
   const when = uses.find((u) => u.specifier === './a')?.when as unknown as Record<string, unknown>;
   return when.action ?? when.condition ?? when.specifier ?? when.kind;
@@ -88,7 +88,7 @@ describe('when a component is drawn', () => {
     const { uses } = parseScript(
       'x.jsx',
       "import { A } from './a';\nimport { Wrap } from './b';\nexport const X = () => <Wrap><p><A /></p></Wrap>;",
-      'react',
+      { jsxImportSource: 'react' },
     );
     expect(uses.map((u) => [u.specifier, u.inside])).toEqual([
       ['./b', []],

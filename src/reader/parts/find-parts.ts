@@ -1,14 +1,17 @@
 import type { Part, PartCondition, Route } from '../../core/snapshot/route-types.ts';
 import { shortName } from '../../core/text/short-name.ts';
-import type { ComponentUse } from './component-uses.ts';
-import { mediaIn } from './values.ts';
+import type { ComponentUse, DrawnWhen } from './component-uses.ts';
+import { mediaIn, opposite } from './media.ts';
 
 /** What a module draws, with the components' specifiers resolved to paths. */
 export interface DrawingModule {
   uses: ComponentUse[];
+  /** Specifiers of what it mounts as a whole app. */
+  mounts: readonly string[];
   resolved: ReadonlyMap<string, string>;
-  /** Specifiers of its deferred imports. */
+  /** Paths of modules that it imports in a deferred way. */
   deferred: ReadonlySet<string>;
+  /** The installed package that it belongs to. */
   package: string | null;
   /** What it does for components of other modules. */
   serves: Services;
@@ -27,6 +30,17 @@ export function servicesOf(text: string): Services {
   return { media: exported ? mediaIn(text) : null, whenSeen: exported && /\bIntersectionObserver\b/.test(text) };
 }
 
+/** The app as far as parts are looked for in it. */
+export interface DrawnApp {
+  moduleAt: (path: string) => DrawingModule | undefined;
+  /** Modules that an entry draws around all of its routes. */
+  shells: (realm: string) => readonly string[];
+  /** Whether a module is the page of a route. */
+  isPage: (path: string) => boolean;
+  /** The module of an element that is known by its name. */
+  elementAt: (name: string, from: string) => string | undefined;
+}
+
 /**
  * Proposes the parts of a route from the code: what its layouts and page draw themselves, whatever is deferred, and
  * whatever stands behind an action or a condition, at any depth. What a part behind an action draws belongs to it.
@@ -34,8 +48,8 @@ export function servicesOf(text: string): Services {
  * for it to be seen; it is proposed as on it.
  */
 export function proposeParts(
-  route: Pick<Route, 'layouts' | 'page'>,
-  moduleAt: (path: string) => DrawingModule | undefined,
+  route: Pick<Route, 'layouts' | 'page' | 'realm'>,
+  { moduleAt, elementAt, shells, isPage }: DrawnApp,
 ): Part[] {
   const parts = new Map<string, Part>();
   const seen = new Set<string>();
@@ -44,29 +58,36 @@ export function proposeParts(
     if (!module || seen.has(path) || module.package !== null) return;
     seen.add(path);
     for (const use of module.uses) {
-      const target = module.resolved.get(use.specifier);
-      if (target === undefined || moduleAt(target)?.package !== null) continue;
+      const target = use.specifier === null ? elementAt(use.element ?? '', path) : module.resolved.get(use.specifier);
+      if (target === undefined || target === path || moduleAt(target)?.package !== null) continue;
+      // What stands around a route and its page are no parts of it, wherever they are drawn.
+      if (isPage(target) || route.layouts.includes(target) || shells(route.realm).includes(target)) continue;
+      // What leads to pages shows what the address asks for, and is none either.
+      if ([...(moduleAt(target)?.resolved.values() ?? [])].some(isPage)) continue;
       // What only waits for its content to be seen is no part itself.
-      if (moduleAt(target)?.serves.whenSeen) continue;
+      if (moduleAt(target)?.serves.whenSeen && use.specifier !== null) continue;
       const when = settled(use, (specifier) => moduleAt(module.resolved.get(specifier) ?? '')?.serves);
-      if (when.kind !== 'drawn' || direct || module.deferred.has(use.specifier)) {
-        if (!parts.has(target)) parts.set(target, partOf(target, when, use.line, path));
+      if (when.kind !== 'drawn' || direct || module.deferred.has(target)) {
+        if (!parts.has(target)) parts.set(target, partOf(target, when, use.line, use.file ?? path));
       }
       if (when.kind === 'drawn' || when.kind === 'seen') visit(target, false);
     }
   };
+  for (const shell of shells(route.realm)) visit(shell, true);
   for (const layout of route.layouts) visit(layout, true);
   visit(route.page, true);
   return withIds([...parts.values()]);
 }
 
-type Settled = Exclude<ComponentUse['when'], { kind: 'given' }> | { kind: 'seen' };
+type Settled = Exclude<DrawnWhen, { kind: 'given' }>;
 
 /** When a component is drawn, with what other modules have to say about it. */
 function settled({ when, inside }: ComponentUse, served: (specifier: string) => Services | undefined): Settled {
   if (when.kind === 'given') {
     const condition = served(when.specifier)?.media;
-    return condition ? { kind: 'condition', condition } : { kind: 'drawn' };
+    return condition
+      ? { kind: 'condition', condition: when.holds ? condition : opposite(condition) }
+      : { kind: 'drawn' };
   }
   return when.kind === 'drawn' && inside.some((s) => served(s)?.whenSeen) ? { kind: 'seen' } : when;
 }

@@ -1,9 +1,14 @@
 import type { PartCondition } from '../../core/snapshot/route-types.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { mediaIn } from './media.ts';
+import { dataFieldsOf, fieldState, madeState, writtenState } from './states.ts';
 
 /** What a name in a module stands for, as far as conditions are concerned. */
 export interface Values {
-  /** Names of states with what they begin as; absent values are unknown. */
+  /**
+   * Names of states with what they begin as; absent values are unknown. `setter`: the function that sets it, or `=name` where it is
+   * set by giving it a value.
+   */
   states: Map<string, { setter: string; initial: unknown }>;
   /** Names that hold a media query's answer. */
   media: Map<string, PartCondition>;
@@ -11,40 +16,115 @@ export interface Values {
   given: Map<string, string>;
   /** Names that hold what a call for data gave. */
   answers: Map<string, string>;
-  /** Names of tables of components: `{ map: ShelfMap, list: ShelfList }`. */
+  /** Names that say whether something is in sight. */
+  sights: Set<string>;
+  /** Names that follow from others: `isMap = tab === 'map'`. */
+  derived: Map<string, SyntaxNode>;
+  /** Names of tables of components: `{ map: ShelfMap, list: ShelfList }`; in a list the keys are its places. */
   tables: Map<string, Map<string, string>>;
-  /** Names that are looked up in such a table: the table's name and the name that is looked up. */
-  lookups: Map<string, { table: string; by: string }>;
+  /** Names that are looked up in such a table: the table's name and what is looked up. */
+  lookups: Map<string, Lookup>;
+}
+
+export interface Lookup {
+  table: string;
+  by: SyntaxNode;
 }
 
 /** A value that can't be told from the code. */
 export const UNKNOWN = Symbol('unknown');
 
-/** Reads what the variables of a module stand for. */
-export function readValues(program: SyntaxNode, text: string, bindings: ReadonlyMap<string, string>): Values {
+/** A parsed text that says something about a component: its script, or its template where that is written apart. */
+export interface Tree {
+  root: SyntaxNode;
+  text: string;
+}
+
+/** Reads what the variables and fields of a module stand for. */
+export function readValues(trees: readonly Tree[], bindings: ReadonlyMap<string, string>): Values {
   const values: Values = {
     states: new Map(),
     media: new Map(),
     given: new Map(),
     answers: new Map(),
+    sights: new Set(),
+    derived: new Map(),
     tables: new Map(),
     lookups: new Map(),
   };
-  walk(program, (node) => {
-    if (node.type === 'VariableDeclarator') noteVariable(node, text, bindings, values);
-  });
+  const undeclared = new Set<string>();
+  for (const { root, text } of trees)
+    walk(root, (node, above) => {
+      if (node.type === 'VariableDeclarator') noteVariable(node, above.at(-1)!, text, bindings, values);
+      else if (node.type === 'PropertyDefinition') noteField(node, text, bindings, values);
+      else if (node.type === 'AssignmentExpression') noteAssigned(node, above, values, undeclared);
+      else if (node.type === 'Property' || node.type === 'ObjectProperty') {
+        for (const [name, value] of dataFieldsOf(node)) {
+          noteNamed(name, value, text, bindings, values);
+          noteWritten(name, literal(value), values);
+        }
+      }
+    });
+  // Fields that are only given a value somewhere begin without one.
+  for (const name of undeclared) noteWritten(name, undefined, values);
   return values;
 }
 
 /** What a variable stands for, by the pattern that it is written in. */
-function noteVariable(node: SyntaxNode, text: string, bindings: ReadonlyMap<string, string>, values: Values): void {
+function noteVariable(
+  node: SyntaxNode,
+  statement: SyntaxNode,
+  text: string,
+  bindings: ReadonlyMap<string, string>,
+  values: Values,
+): void {
   const id = node.id as SyntaxNode;
   const init = node.init;
-  if (!isNode(init)) return;
+  const changes = statement.kind === 'let';
+  if (!isNode(init)) {
+    if (changes && id.type === 'Identifier') noteWritten(id.name as string, undefined, values);
+    return;
+  }
   const call = calledIn(init);
   if (id.type === 'ArrayPattern') noteState(id, call, values);
-  else if (id.type === 'Identifier') noteNamed(id.name as string, init, call, text, bindings, values);
-  else if (id.type === 'ObjectPattern' && call && isForData(call)) noteFields(id, values);
+  else if (id.type === 'Identifier') {
+    noteNamed(id.name as string, init, text, bindings, values);
+    if (changes) noteWritten(id.name as string, literal(init), values);
+  } else if (id.type === 'ObjectPattern' && call) noteFields(id, call, values);
+}
+
+function noteWritten(name: string, initial: unknown, { states }: Values): void {
+  if (!states.has(name)) states.set(name, writtenState(name, initial));
+}
+
+/** A field of a class: what it begins as, or what a variable would stand for. */
+function noteField(node: SyntaxNode, text: string, bindings: ReadonlyMap<string, string>, values: Values): void {
+  const name = nameOf(node.key);
+  if (name === null || node.static === true) return;
+  if (isNode(node.value)) noteNamed(name, node.value, text, bindings, values);
+  const state = fieldState(name, node.value);
+  if (state && !values.states.has(name)) values.states.set(name, state);
+}
+
+/** What a constructor gives a field, and answers that are kept under a name: `this.tide = await loadTide()`. */
+function noteAssigned(node: SyntaxNode, above: readonly SyntaxNode[], values: Values, undeclared: Set<string>): void {
+  const left = node.left as SyntaxNode;
+  const name = left.type === 'Identifier' ? (left.name as string) : fieldOf(left);
+  if (name === null || !isNode(node.right)) return;
+  const call = calledIn(node.right);
+  if (call && isForData(call)) values.answers.set(name, name);
+  if (left.type === 'MemberExpression' && (left.object as SyntaxNode).type === 'ThisExpression') undeclared.add(name);
+  const builds = above.some((n) => n.type === 'MethodDefinition' && n.kind === 'constructor');
+  const known = values.states.get(name);
+  if (builds && (!known || known.initial === undefined))
+    values.states.set(name, writtenState(name, literal(node.right)));
+}
+
+/** `open` of `this.open`, and of `open.value`. */
+function fieldOf(node: SyntaxNode): string | null {
+  if (node.type !== 'MemberExpression' || !isNode(node.object)) return null;
+  if (node.object.type === 'ThisExpression') return nameOf(node.property);
+  return nameOf(node.property) === 'value' ? nameOf(node.object) : null;
 }
 
 /** `[open, setOpen] = useState(false)`: a state, who sets it, and how it begins. */
@@ -53,38 +133,46 @@ function noteState(id: SyntaxNode, call: SyntaxNode | null, { states }: Values):
   if (value && setter && call) states.set(value, { setter, initial: initialOf(call) });
 }
 
-/** A plain name: a media query, something that another function gives, a table of components, a lookup, or an answer. */
+/** A plain name: a media query, a state, something that another function gives, a table of components, a lookup, or an answer. */
 function noteNamed(
   name: string,
   init: SyntaxNode,
-  call: SyntaxNode | null,
   text: string,
   bindings: ReadonlyMap<string, string>,
-  { media, given, answers, tables, lookups }: Values,
+  { media, given, answers, tables, lookups, states, derived, sights }: Values,
 ): void {
+  const call = calledIn(init);
   const condition = mediaIn(text.slice(init.start, init.end));
   const from = call && bindings.get(nameOf(call.callee) ?? '');
+  const state = call && madeState(name, call);
+  const table = tableOf(init, bindings);
+  const lookup = lookupOf(init);
   if (condition && !isFunction(init)) media.set(name, condition);
+  else if (state) states.set(name, state);
+  else if (call && isForSight(call)) sights.add(name);
+  else if (table.size > 0) tables.set(name, table);
+  else if (lookup) lookups.set(name, lookup);
   else if (from) given.set(name, from);
-  else if (init.type === 'ObjectExpression') noteTable(name, init, bindings, tables);
-  else if (init.type === 'MemberExpression' && init.computed) {
-    const [table, by] = [nameOf(init.object), nameOf(init.property)];
-    if (table && by) lookups.set(name, { table, by });
-  }
+  const follows = followsFrom(init);
+  if (follows) derived.set(name, follows);
   if (call && isForData(call)) answers.set(name, name);
 }
 
-/** `{ data, error } = useQuery(…)`: each of them is an answer. */
-function noteFields(id: SyntaxNode, { answers }: Values): void {
-  for (const property of id.properties as SyntaxNode[]) {
-    const name = nameOf(property.value);
-    if (name) answers.set(name, name);
-  }
+/** `{ data, error } = useQuery(…)`: each of them is an answer; `{ ref, inView } = useInView()` says what is in sight. */
+function noteFields(id: SyntaxNode, call: SyntaxNode, { answers, sights }: Values): void {
+  const names = (id.properties as SyntaxNode[]).flatMap((p) => {
+    const value = p.value as SyntaxNode | undefined;
+    return nameOf(value?.type === 'AssignmentPattern' ? value.left : value) ?? [];
+  });
+  if (isForSight(call)) for (const name of names.filter((n) => /view|visible|sight|seen/i.test(n))) sights.add(name);
+  if (isForData(call)) for (const name of names) answers.set(name, name);
+  // What the framework loaded for a page comes as a property of that name.
+  if (nameOf(call.callee) === '$props') for (const name of names.filter((n) => n === 'data')) answers.set(name, name);
 }
 
 /** The call that makes a value, awaited or not. */
-function calledIn(init: SyntaxNode): SyntaxNode | null {
-  if (init.type === 'CallExpression') return init;
+export function calledIn(init: SyntaxNode): SyntaxNode | null {
+  if (init.type === 'CallExpression' || init.type === 'NewExpression') return init;
   return init.type === 'AwaitExpression' && isNode(init.argument) ? calledIn(init.argument) : null;
 }
 
@@ -92,7 +180,13 @@ function calledIn(init: SyntaxNode): SyntaxNode | null {
 function isForData(call: SyntaxNode): boolean {
   const callee = call.callee as SyntaxNode;
   const name = callee.type === 'MemberExpression' ? nameOf(callee.property) : nameOf(callee);
-  return /^(fetch|load|get|query|request)([A-Z]|$)|^use(Query|Answer|Data|Fetch|Load|Loader|Request)/.test(name ?? '');
+  return /^(fetch|load|get|query|request)([A-Z]|$)|^use(Query|Answer|Data|Fetch|Load|Loader|Request|AsyncData|LazyFetch|LazyAsyncData)/.test(
+    name ?? '',
+  );
+}
+
+function isForSight(call: SyntaxNode): boolean {
+  return /InView|Intersect|OnScreen|ElementVisib|InSight/.test(nameOf(call.callee) ?? '');
 }
 
 /** What a state begins as: `useState(0)` with its argument, a reducer with its second one. */
@@ -103,8 +197,11 @@ function initialOf(call: SyntaxNode): unknown {
   return first === undefined ? undefined : literal(first);
 }
 
-function literal(node: SyntaxNode): unknown {
+/** The value of a literal, of an object of them as far as they are; UNKNOWN for anything else. */
+export function literal(node: SyntaxNode): unknown {
   if (node.type === 'Literal') return node.value;
+  if (node.type === 'ArrayExpression' && (node.elements as unknown[]).length === 0) return UNKNOWN;
+  if (node.type === 'Identifier' && node.name === 'undefined') return undefined;
   if (node.type !== 'ObjectExpression') return constantText(node) ?? UNKNOWN;
   const fields: Record<string, unknown> = {};
   for (const p of node.properties as SyntaxNode[]) {
@@ -114,64 +211,82 @@ function literal(node: SyntaxNode): unknown {
   return fields;
 }
 
-function noteTable(
-  name: string,
-  init: SyntaxNode,
-  bindings: ReadonlyMap<string, string>,
-  tables: Values['tables'],
-): void {
+/** A table of components: by key, or a list of objects of which a field holds one. */
+function tableOf(init: SyntaxNode, bindings: ReadonlyMap<string, string>): Map<string, string> {
   const table = new Map<string, string>();
-  for (const p of init.properties as SyntaxNode[]) {
-    const [key, component] = [nameOf(p.key), nameOf(p.value)];
-    if (key && component && bindings.has(component)) table.set(key, component);
-  }
-  if (table.size > 0) tables.set(name, table);
+  if (init.type === 'ObjectExpression')
+    for (const p of init.properties as SyntaxNode[]) {
+      const [key, component] = [nameOf(p.key), componentIn(p.value, bindings)];
+      if (key && component) table.set(key, component);
+    }
+  if (init.type === 'ArrayExpression')
+    (init.elements as unknown[]).forEach((item, at) => {
+      const component = isNode(item) && item.type === 'ObjectExpression' ? componentIn(item, bindings) : null;
+      if (component) table.set(keyIn(item as SyntaxNode) ?? String(at), component);
+    });
+  return table;
 }
 
-/** The width that a media query in this text asks for. */
-export function mediaIn(text: string): PartCondition | null {
-  if (!/matchMedia|useMedia/.test(text)) return null;
-  const width = (side: string) => Number(new RegExp(`\\(${side}-width:\\s*(\\d+)px\\)`).exec(text)?.[1] ?? Number.NaN);
-  const [most, least] = [width('max'), width('min')];
-  if (Number.isNaN(most) && Number.isNaN(least)) return null;
-  return {
-    kind: 'media',
-    ...(Number.isNaN(most) ? {} : { maxWidth: most }),
-    ...(Number.isNaN(least) ? {} : { minWidth: least }),
-  };
+function componentIn(value: unknown, bindings: ReadonlyMap<string, string>): string | null {
+  if (!isNode(value)) return null;
+  if (value.type !== 'ObjectExpression') {
+    const name = nameOf(value);
+    return name !== null && constantText(value) === null && /^[A-Z]/.test(name) && bindings.has(name) ? name : null;
+  }
+  for (const p of value.properties as SyntaxNode[]) {
+    const component = componentIn(p.value, bindings);
+    if (component) return component;
+  }
+  return null;
 }
 
-/** What a test gives when the screen is first drawn: true, false, or UNKNOWN. */
-export function atFirst(test: SyntaxNode, values: Values): unknown {
-  switch (test.type) {
-    case 'Identifier': {
-      const state = values.states.get(test.name as string);
-      return state ? state.initial : UNKNOWN;
-    }
-    case 'MemberExpression': {
-      const of = isNode(test.object) ? atFirst(test.object, values) : UNKNOWN;
-      const field = nameOf(test.property);
-      if (of === UNKNOWN || of === null || typeof of !== 'object' || field === null) return UNKNOWN;
-      return field in of ? (of as Record<string, unknown>)[field] : undefined;
-    }
-    case 'UnaryExpression': {
-      const value = atFirst(test.argument as SyntaxNode, values);
-      return test.operator !== '!' || value === UNKNOWN ? UNKNOWN : !value;
-    }
-    case 'BinaryExpression': {
-      const left = atFirst(test.left as SyntaxNode, values);
-      const right = atFirst(test.right as SyntaxNode, values);
-      if (left === UNKNOWN || right === UNKNOWN) return UNKNOWN;
-      if (/^===?$/.test(test.operator as string)) return left === right;
-      return /^!==?$/.test(test.operator as string) ? left !== right : UNKNOWN;
-    }
-    case 'LogicalExpression': {
-      const left = atFirst(test.left as SyntaxNode, values);
-      const right = atFirst(test.right as SyntaxNode, values);
-      if (test.operator === '&&') return (left !== UNKNOWN && !left) || (right !== UNKNOWN && !right) ? false : UNKNOWN;
-      return (left !== UNKNOWN && left) || (right !== UNKNOWN && right) ? true : UNKNOWN;
-    }
-    default:
-      return literal(test);
+/** What the objects of a list are told apart by. */
+function keyIn(item: SyntaxNode): string | null {
+  for (const p of item.properties as SyntaxNode[])
+    if (/^(key|id|name|value|tab|slug|type|kind)$/.test(nameOf(p.key) ?? '')) return constantText(p.value);
+  return null;
+}
+
+/** `TABLE[tab]`, `TABLE[tab].Panel`, `TABLE.find((t) => t.key === tab).Panel`. */
+export function lookupOf(value: SyntaxNode): Lookup | null {
+  if (value.type === 'ChainExpression' || value.type === 'TSNonNullExpression')
+    return isNode(value.expression) ? lookupOf(value.expression) : null;
+  if (value.type === 'LogicalExpression' && isNode(value.left)) return lookupOf(value.left);
+  if (value.type === 'CallExpression') {
+    const callee = value.callee as SyntaxNode;
+    const [test] = value.arguments as SyntaxNode[];
+    const table =
+      callee.type === 'MemberExpression' && nameOf(callee.property) === 'find' ? nameOf(callee.object) : null;
+    const compared = table && test && isFunction(test) && isNode(test.body) ? test.body : null;
+    return compared?.type === 'BinaryExpression' ? { table: table!, by: otherSide(compared, test) } : null;
   }
+  if (value.type !== 'MemberExpression' || !isNode(value.object)) return null;
+  if (value.computed !== true) return lookupOf(value.object);
+  const table = nameOf(value.object) ?? fieldOf(value.object);
+  return table && isNode(value.property) ? { table, by: value.property } : null;
+}
+
+/** Of a comparison inside of a function the side that isn't about what the function is given. */
+function otherSide(compared: SyntaxNode, fn: SyntaxNode): SyntaxNode {
+  const given = nameOf((fn.params as unknown[])[0]);
+  let isOfGiven = false;
+  walk(compared.right as SyntaxNode, (n) => {
+    isOfGiven ||= n.type === 'Identifier' && n.name === given;
+  });
+  return (isOfGiven ? compared.left : compared.right) as SyntaxNode;
+}
+
+/** What a name follows from: an expression over others, be it computed anew each time or remembered. */
+function followsFrom(init: SyntaxNode): SyntaxNode | null {
+  if (/^(Binary|Logical|Unary|Conditional)Expression$/.test(init.type)) return init;
+  if (init.type === 'MemberExpression' && init.computed !== true) return init;
+  if (init.type !== 'CallExpression') return null;
+  const [first] = init.arguments as SyntaxNode[];
+  if (
+    first === undefined ||
+    !/^(computed|createMemo|useMemo|\$derived|Boolean|useComputed)$/.test(nameOf(init.callee) ?? '')
+  )
+    return null;
+  const body = isFunction(first) ? first.body : first;
+  return isNode(body) && body.type !== 'BlockStatement' ? body : null;
 }

@@ -4,7 +4,7 @@ import { findRoutes } from './find-routes.ts';
 import type { RouteModule } from './names.ts';
 
 function tables(path: string, text: string, leads: Record<string, string>): RouteModule[] {
-  const script = parseScript(path, text, 'made-up');
+  const script = parseScript(path, text, { jsxImportSource: 'made-up' });
   expect(script.error).toBeNull();
   const resolved = new Map(Object.entries(leads));
   const bare = (to: string): RouteModule => ({
@@ -79,7 +79,7 @@ describe('route tables', () => {
 
 describe('parseScript', () => {
   const contexts = (text: string) =>
-    parseScript('a.tsx', text, 'made-up')
+    parseScript('a.tsx', text, { jsxImportSource: 'made-up' })
       .imports.filter((i) => i.kind === 'dynamic')
       .map((i) => i.context);
 
@@ -98,7 +98,7 @@ describe('parseScript', () => {
     const { imports } = parseScript(
       'a.ts',
       "import type { T } from './t';\nimport { type U, used, unused } from './u';\nimport all, * as ns from './n';\nexport { x as y } from './x';\nexport * from './s';\nexport type { V } from './v';\nconsole.log(used, all, ns);",
-      'made-up',
+      { jsxImportSource: 'made-up' },
     );
     expect(imports.map((i) => [i.specifier, i.names, i.line])).toEqual([
       ['./u', ['used'], 2],
@@ -109,11 +109,9 @@ describe('parseScript', () => {
   });
 
   it('sees requires of constants and imports that the compiler adds', () => {
-    const { imports } = parseScript(
-      'a.jsx',
-      "const a = require('./a');\nrequire(name);\nexport const b = <a.B />;",
-      'made-up',
-    );
+    const { imports } = parseScript('a.jsx', "const a = require('./a');\nrequire(name);\nexport const b = <a.B />;", {
+      jsxImportSource: 'made-up',
+    });
     expect(imports.map((i) => i.specifier).sort()).toEqual(['./a', 'made-up/jsx-runtime']);
   });
 });

@@ -1,0 +1,59 @@
+import type { Entry } from '../../core/snapshot/module-types.ts';
+import { importedBindings } from '../imported-bindings.ts';
+import { nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import type { DrawingModule } from './find-parts.ts';
+import { isOfRoutes } from './of-routes.ts';
+
+/** Calls that mount a component as a whole app, by the names that frameworks have for it. */
+const MOUNTS = /^(createApp|createSSRApp|bootstrapApplication|mount|hydrate|hydrateRoot|render)$/;
+
+/**
+ * Specifiers of components that a module mounts as a whole app: `createApp(App)`, `bootstrapApplication(Root)`,
+ * `root.render(<Tides><App /></Tides>)`.
+ */
+export function mountedBy(program: SyntaxNode): string[] {
+  const found = new Set<string>();
+  let bindings: ReadonlyMap<string, string> | null = null;
+  walk(program, (node) => {
+    if (node.type !== 'CallExpression' || !MOUNTS.test(calledName(node) ?? '')) return;
+    bindings ??= importedBindings(program);
+    for (const argument of node.arguments as SyntaxNode[])
+      walk(argument, (inner, above) => {
+        const names = inner === argument || above.at(-1)?.type === 'CallExpression' || inner.type === 'JSXIdentifier';
+        const name = names && /Identifier$/.test(inner.type) && !isOfRoutes(above) ? (inner.name as string) : '';
+        const specifier = bindings!.get(name);
+        if (specifier !== undefined) found.add(specifier);
+      });
+  });
+  return [...found];
+}
+
+function calledName({ callee }: SyntaxNode): string | null {
+  return nameOf(callee) ?? nameOf((callee as SyntaxNode).property);
+}
+
+/**
+ * Modules that an entry draws around all of its routes: its own, but for layouts, and what they mount. What these draw is there on each route
+ * of it.
+ */
+export function shellsOf(
+  entries: readonly Entry[],
+  layouts: ReadonlySet<string>,
+  moduleAt: (path: string) => DrawingModule | undefined,
+): (realm: string) => readonly string[] {
+  const shells = new Map<string, readonly string[]>();
+  for (const { realm, modules } of entries) {
+    const found = new Set<string>();
+    for (const path of modules) {
+      const module = moduleAt(path);
+      if (!module || module.package !== null || layouts.has(path)) continue;
+      found.add(path);
+      for (const specifier of module.mounts) {
+        const target = module.resolved.get(specifier);
+        if (target !== undefined && moduleAt(target)?.package === null) found.add(target);
+      }
+    }
+    shells.set(realm, [...found]);
+  }
+  return (realm) => shells.get(realm) ?? [];
+}

@@ -1,0 +1,176 @@
+import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import type { SetterCall } from './actions.ts';
+import { atFirst } from './at-first.ts';
+import { type CallSites, nameOfFunction } from './call-sites.ts';
+import type { DrawnWhen } from './component-uses.ts';
+import { mediaIn, opposite } from './media.ts';
+import { type Test, testsOf } from './tests-around.ts';
+import { UNKNOWN, type Values } from './values.ts';
+
+/** Everything known of one module while its components are looked at. */
+export interface Scope {
+  text: string;
+  values: Values;
+  actions: SetterCall[];
+  callSites: CallSites;
+}
+
+const DRAWN: DrawnWhen = { kind: 'drawn' };
+
+/**
+ * When the last node of a path is drawn: from the innermost condition around it outwards, the first that tells something decides. Of a
+ * function that this module itself calls or draws, the places where it does tell it.
+ */
+export function whenDrawn(path: readonly SyntaxNode[], scope: Scope, met: ReadonlySet<string> = new Set()): DrawnWhen {
+  for (let i = path.length - 1; i >= 0; i--) {
+    const said = path[i].drawnWhen as DrawnWhen | undefined;
+    if (said) return said;
+    for (const test of testsOf(path[i], path[i + 1])) {
+      const when = whenTest(test, scope);
+      if (when) return when;
+    }
+    const name = isFunction(path[i]) ? nameOfFunction(path[i], path[i - 1]) : null;
+    const sites = (name !== null && !met.has(name) && scope.callSites.get(name)) || [];
+    if (sites.length > 0) {
+      const all = sites.map((site) => whenDrawn(site, scope, new Set([...met, name!])));
+      const plain = all.some((w) => w.kind === 'drawn');
+      if (!plain) return all[0];
+    }
+  }
+  return DRAWN;
+}
+
+function whenTest({ test, holds }: Test, scope: Scope): DrawnWhen | null {
+  const { text, values } = scope;
+  const direct = mediaIn(text.slice(test.start, test.end));
+  if (direct) return { kind: 'condition', condition: holds ? direct : opposite(direct) };
+  const first = atFirst(test, values);
+  if (first !== UNKNOWN && Boolean(first) === holds) return null;
+  const names = namesIn(test, values);
+  for (const name of names) {
+    const condition = values.media.get(name);
+    if (condition) {
+      const negated = test.type === 'UnaryExpression';
+      return { kind: 'condition', condition: holds === negated ? opposite(condition) : condition };
+    }
+    if (values.sights.has(name)) return { kind: 'seen' };
+    const when = setBy(name, test, scope);
+    if (when) return when;
+  }
+  return whoOrWhat(test, holds, names, values);
+}
+
+/** What sets a name to what a test asks for. */
+function setBy(name: string, test: SyntaxNode, { values, actions }: Scope): DrawnWhen | null {
+  const state = values.states.get(name);
+  const action = actionFor(state?.setter ?? name, constantsOf(test, values), state?.initial, actions);
+  if (action === undefined) return null;
+  return action.words === null ? { kind: 'seen' } : { kind: 'action', action: action.words };
+}
+
+/** Conditions that aren't the person's doing: another module's function, who is signed in, what a call answered. */
+function whoOrWhat(test: SyntaxNode, holds: boolean, names: string[], values: Values): DrawnWhen | null {
+  const who = names.find((n) => /^(user|session|member|account|isAdmin|(is)?(SignedIn|LoggedIn|Member))$/i.test(n));
+  if (who !== undefined) {
+    const asks = test.type === 'UnaryExpression' ? !holds : holds;
+    const segment = /admin/i.test(who) ? 'administrators' : asks ? 'signed in' : 'not signed in';
+    return { kind: 'condition', condition: { kind: 'segment', segment } };
+  }
+  for (const name of names) {
+    const from = values.given.get(name);
+    const negated = test.type === 'UnaryExpression';
+    if (from !== undefined && isName(negated ? test.argument : test))
+      return { kind: 'given', specifier: from, holds: holds !== negated };
+    // Whether there is an answer at all is waiting, not deciding; what it says is.
+    const of = values.answers.get(name);
+    if (of !== undefined && saysSomething(test, name)) return { kind: 'condition', condition: { kind: 'answer', of } };
+  }
+  return null;
+}
+
+/** A name alone, or one that is asked by calling it or by its value. */
+function isName(test: unknown): boolean {
+  if (!isNode(test)) return false;
+  if (test.type === 'CallExpression') return isName(test.callee);
+  if (test.type === 'MemberExpression') return nameOf(test.property) === 'value' && isName(test.object);
+  return test.type === 'Identifier';
+}
+
+/** Fields of an answer that tell that it is there, not what it says. */
+const THERE = /^(length|size|data|ok|error|loading|pending|value|status|isLoading)$/;
+
+function saysSomething(test: SyntaxNode, name: string): boolean {
+  let says = false;
+  walk(test, (node) => {
+    if (node.type !== 'MemberExpression') return;
+    const field = nameOf(node.property);
+    says ||= rootNameOf(node.object) === name && field !== null && !THERE.test(field);
+  });
+  return says;
+}
+
+/** `tide` of `tide`, `tide.value`, `this.tide` and `tide()`. */
+function rootNameOf(node: unknown): string | null {
+  if (!isNode(node)) return null;
+  if (node.type === 'CallExpression') return rootNameOf(node.callee);
+  if (node.type !== 'MemberExpression') return nameOf(node)?.replace(/^\$/, '') ?? null;
+  if ((node.object as SyntaxNode).type === 'ThisExpression') return nameOf(node.property);
+  return THERE.test(nameOf(node.property) ?? '') ? rootNameOf(node.object) : null;
+}
+
+/** What sets a state to what is wanted; else anything that doesn't set it to what it begins as; else any. */
+function actionFor(
+  setter: string,
+  wanted: ReadonlySet<string>,
+  initial: unknown,
+  actions: SetterCall[],
+): SetterCall | undefined {
+  const own = actions.filter((a) => a.setter === setter);
+  const first = String(initial);
+  return (
+    own.find((a) => a.constants.some((c) => wanted.has(c))) ??
+    own.find((a) => !(a.constants.length === 1 && (a.constants[0] === first || a.constants[0] === 'null'))) ??
+    own[0]
+  );
+}
+
+function constantsOf(test: SyntaxNode, values: Values): Set<string> {
+  const constants = new Set<string>();
+  eachIn(test, values, (node) => {
+    const text = constantText(node);
+    if (text !== null) constants.add(text);
+    else if (node.type === 'Literal') constants.add(String(node.value));
+  });
+  return constants;
+}
+
+/** A component from a table, looked up by a state; or the one that a state holds. */
+export function whenLookedUp(by: SyntaxNode, key: string, component: string, scope: Scope): DrawnWhen {
+  const first = atFirst(by, scope.values);
+  if (first === UNKNOWN || String(first) === key) return DRAWN;
+  for (const name of namesIn(by, scope.values)) {
+    const state = scope.values.states.get(name);
+    const action = state && actionFor(state.setter, new Set([key, component]), state.initial, scope.actions);
+    if (action) return action.words === null ? { kind: 'seen' } : { kind: 'action', action: action.words };
+  }
+  return DRAWN;
+}
+
+function namesIn(test: SyntaxNode, values: Values): string[] {
+  const names = new Set<string>();
+  eachIn(test, values, (node) => {
+    if (node.type === 'Identifier') names.add((node.name as string).replace(/^\$(?=\w)/, ''));
+  });
+  return [...names];
+}
+
+/** Visits the nodes of a test, and of what its names follow from. */
+function eachIn(test: SyntaxNode, values: Values, visit: (node: SyntaxNode) => void, met = new Set<string>()): void {
+  walk(test, (node) => {
+    visit(node);
+    if (node.type !== 'Identifier' || met.has(node.name as string)) return;
+    met.add(node.name as string);
+    const from = values.derived.get(node.name as string);
+    if (from && from !== test) eachIn(from, values, visit, met);
+  });
+}

@@ -1,0 +1,135 @@
+import type { SyntaxNode } from '../syntax.ts';
+import { expressionNode, handlerNode } from './expressions.ts';
+import {
+  assignmentNode,
+  attributeNode,
+  conditionalNode,
+  elementNode,
+  groupNode,
+  handlerName,
+  pascal,
+  type Span,
+  shownNode,
+  templateRoot,
+  textNode,
+} from './markup-nodes.ts';
+
+/** What of the compiler's own tree of a template is looked at. */
+interface VueNode {
+  type: number;
+  tag?: string;
+  loc: Loc;
+  children?: VueNode[];
+  props?: VueProp[];
+  content?: unknown;
+}
+
+interface VueProp {
+  type: number;
+  name: string;
+  loc: Loc;
+  value?: { content: string };
+  arg?: { content?: string };
+  exp?: { content?: string; loc: Loc };
+}
+
+interface Loc {
+  start: { offset: number };
+  end: { offset: number };
+}
+
+/** Kinds of nodes and attributes, by the compiler's numbers. */
+const [ROOT, ELEMENT, TEXT, SHOWN, ATTRIBUTE, DIRECTIVE] = [0, 1, 2, 5, 6, 7];
+
+/** A template of Vue as parsed markup: `v-if` chains as conditions, `@` as handlers, `:is` as what an element may stand for. */
+export function vueMarkup(ast: unknown): SyntaxNode {
+  const root = ast as VueNode;
+  return templateRoot(childrenOf(root), spanOf(root.loc));
+}
+
+const spanOf = ({ start, end }: Loc): Span => ({ start: start.offset, end: end.offset });
+
+const directive = (node: VueNode, name: string): VueProp | undefined =>
+  node.props?.find((p) => p.type === DIRECTIVE && p.name === name);
+
+function childrenOf(node: VueNode): SyntaxNode[] {
+  const children = (node.children ?? []).filter((c) => c.type !== TEXT || /\S/.test(String(c.content)));
+  const made: SyntaxNode[] = [];
+  for (let i = 0; i < children.length; i++) {
+    const child = children[i];
+    if (!directive(child, 'if')) {
+      made.push(nodeOf(child));
+      continue;
+    }
+    const chain = [child];
+    while (children[i + 1] && (directive(children[i + 1], 'else-if') || directive(children[i + 1], 'else')))
+      chain.push(children[++i]);
+    made.push(chainNode(chain));
+  }
+  return made;
+}
+
+/** `v-if`, `v-else-if`, `v-else` one after another. */
+function chainNode([first, ...others]: VueNode[]): SyntaxNode {
+  const condition = directive(first, 'if') ?? directive(first, 'else-if');
+  const span = spanOf(first.loc);
+  const no = others.length > 0 ? chainNode(others) : null;
+  return condition ? conditionalNode(expressionOf(condition), nodeOf(first), no, span) : nodeOf(first);
+}
+
+function nodeOf(node: VueNode): SyntaxNode {
+  const span = spanOf(node.loc);
+  if (node.type === TEXT) return textNode(String(node.content), span);
+  if (node.type === SHOWN) {
+    const { content, loc } = node.content as { content: string; loc: Loc };
+    const shown = expressionNode(content, loc.start.offset);
+    return shown ? shownNode(shown) : textNode('', span);
+  }
+  if (node.type !== ELEMENT && node.type !== ROOT) return textNode('', span);
+  const element = elementOf(node, span);
+  const show = directive(node, 'show');
+  return show ? conditionalNode(expressionOf(show), element, null, span) : element;
+}
+
+function elementOf(node: VueNode, span: Span): SyntaxNode {
+  const tag = node.tag ?? '';
+  const children = childrenOf(node);
+  if (tag === 'template' || tag === 'slot') return groupNode(children, span);
+  const attributes = (node.props ?? []).flatMap((p) => attributesOf(p, tag));
+  if (tag !== 'component') {
+    const name = tag.includes('-') || /^[A-Z]/.test(tag) ? pascal(tag) : tag;
+    return elementNode(name, span, attributes, children);
+  }
+  const is = node.props?.find((p) => p.type === DIRECTIVE && p.name === 'bind' && p.arg?.content === 'is');
+  return elementNode('component', span, attributes, children, { is: (is && expressionOf(is)) ?? undefined });
+}
+
+function expressionOf({ exp }: VueProp): SyntaxNode | null {
+  return exp?.content === undefined ? null : expressionNode(exp.content, exp.loc.start.offset);
+}
+
+function attributesOf(prop: VueProp, tag: string): SyntaxNode[] {
+  const span = spanOf(prop.loc);
+  if (prop.type === ATTRIBUTE) return [attributeNode(prop.name, prop.value?.content ?? null, span)];
+  const argument = prop.arg?.content;
+  switch (prop.name) {
+    case 'on': {
+      const does = prop.exp?.content === undefined ? null : handlerNode(prop.exp.content, prop.exp.loc.start.offset);
+      return argument && does ? [attributeNode(handlerName(argument), does, span)] : [];
+    }
+    case 'model': {
+      const bound = expressionOf(prop);
+      if (!bound) return [];
+      const native = /^(input|select|textarea)$/.test(tag);
+      return native
+        ? [attributeNode('onInput', assignmentNode(bound, span), span)]
+        : [attributeNode(argument ?? 'open', bound, span)];
+    }
+    case 'bind': {
+      const bound = expressionOf(prop);
+      return argument && bound ? [attributeNode(argument, bound, span)] : [];
+    }
+    default:
+      return [];
+  }
+}
