@@ -101,31 +101,57 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
     const error = { line: source.place(at).line, message: broken.message };
     return { ...emptyScript(text), error };
   }
-  const program = parsed.program as unknown as SyntaxNode;
   const own = !path.includes('node_modules/');
-  const angular =
-    own && options.resource && /@Component\s*\(/.test(text) ? angularScript(program, source, options.resource) : null;
+  let tree: SyntaxNode | null = null;
+  // Handing a tree over costs more than parsing it: of packages it is mostly not needed.
+  const program = () => {
+    tree ??= parsed.program as unknown as SyntaxNode;
+    return tree;
+  };
+  const describes = own && options.resource && /@Component\s*\(/.test(text);
+  const angular = describes ? angularScript(program(), source, options.resource!) : null;
   const compiled = options.compiled ?? angular?.code ?? null;
-  const code = shippedCode(path, compiled ?? text, lang, jsxImportSource, usedElsewhere && compiled === null);
-  const live = parseSync('out.js', code).module;
+  const plain = compiled === null && shipsAsWritten(path, text);
+  const code = plain
+    ? text
+    : shippedCode(path, compiled ?? text, lang, jsxImportSource, usedElsewhere && compiled === null);
+  const live = plain ? parsed.module : parseSync('out.js', code).module;
   const result = emptyScript(code);
   result.imports = staticImportsOf(parsed.module, liveNamesOf(live), source);
   result.commonJs = !parsed.module.hasModuleSyntax && /\b(require|exports|module)\b/.test(text);
-  if (live.hasModuleSyntax && /\bawait\b/.test(text)) result.waits = waitsAtStart(program, source);
+  if (live.hasModuleSyntax && /\bawait\b/.test(text)) result.waits = waitsAtStart(program(), source);
   if (/import\s*\(|import\.meta\.glob|require\.context|require\s*\(|new\s+URL\s*\(/.test(text))
-    collectCalls(program, source, result);
-  if (angular) noteAngular(angular, parsed.module, program, result);
-  // Routes of packages are no routes of the app; constants that only others use may be their paths.
-  if (own) result.routes = collectRoutes(program, source);
-  if (own) result.mounts = mountedBy(program);
-  if (own && /customElement/.test(text)) result.elements.push(...definedElements(program));
-  // Packages are not the app's to change.
-  if (own) noteUses(result.imports, program, source, text);
-  if (own) result.uses = drawnBy(program, source, text, options, angular);
+    collectCalls(program(), source, result);
+  // Routes, elements and parts are those of the app; packages are not the app's to change.
+  if (own) noteOwn(program(), source, text, options, angular, parsed.module, result);
   if (text.includes('require') && text.includes('process.env.')) dropDeadRequires(result);
   result.exports = exportsOf(live);
   result.imports.sort((a, b) => a.start - b.start);
   return result;
+}
+
+/** Whether a script of a package is plain JavaScript that no build changes before it is made small. */
+function shipsAsWritten(path: string, text: string): boolean {
+  if (!path.includes('node_modules/') || !/\.[cm]?js$/.test(path)) return false;
+  return !text.includes('process.env.') && !/<[A-Za-z/>]/.test(text);
+}
+
+/** What a script of the app says about routes, elements and parts, and what it needs while it starts. */
+function noteOwn(
+  program: SyntaxNode,
+  source: SourceText,
+  text: string,
+  options: ParseOptions,
+  angular: AngularScript | null,
+  module: EcmaScriptModule,
+  result: ParsedScript,
+): void {
+  if (angular) noteAngular(angular, module, program, result);
+  result.routes = collectRoutes(program, source);
+  result.mounts = mountedBy(program);
+  if (/customElement/.test(text)) result.elements.push(...definedElements(program));
+  noteUses(result.imports, program, source, text);
+  result.uses = drawnBy(program, source, text, options, angular);
 }
 
 /** Components that a script and its templates draw. */
@@ -198,7 +224,8 @@ function liveNamesOf(live: EcmaScriptModule): Map<string, Set<string>> {
       item.entries.map((e) => importedName(e.importName)),
     );
   for (const item of live.staticExports) {
-    for (const e of item.entries) if (e.moduleRequest) note(e.moduleRequest.value, [importedName(e.importName)]);
+    for (const e of item.entries)
+      if (e.moduleRequest && isFrom(item, e)) note(e.moduleRequest.value, [importedName(e.importName)]);
   }
   return names;
 }
@@ -225,7 +252,7 @@ function staticImportsOf(
     if (item.entries.length === 0 || own.length > 0) add(item.moduleRequest.value, own, item.start, item.end);
   }
   for (const item of written.staticExports) {
-    const request = item.entries.find((e) => e.moduleRequest && !e.isType)?.moduleRequest;
+    const request = item.entries.find((e) => isFrom(item, e) && !e.isType)?.moduleRequest;
     if (!request || !liveNames.has(request.value)) continue;
     const names = item.entries.filter((e) => !e.isType).map((e) => importedName(e.importName));
     add(request.value, names, item.start, item.end);
@@ -298,17 +325,32 @@ function dropDeadRequires(result: ParsedScript): void {
 
 function exportsOf(module: EcmaScriptModule): ScriptExports {
   const exports: ScriptExports = { named: [], stars: [], own: [] };
-  for (const { entries } of module.staticExports) {
-    for (const e of entries) {
+  // `import { a } from './a'; export { a };` passes a name on as well.
+  const passed = new Map<number, { specifier: string; imported: string }>();
+  for (const { entries, moduleRequest } of module.staticImports)
+    for (const e of entries)
+      for (const place of [e.importName.start, e.localName.start])
+        if (place !== null) passed.set(place, { specifier: moduleRequest.value, imported: importedName(e.importName) });
+  for (const item of module.staticExports) {
+    for (const e of item.entries) {
       const name = e.exportName.kind === 'Default' ? 'default' : e.exportName.name;
-      if (!e.moduleRequest) {
-        if (name) exports.own.push(name);
+      if (!e.moduleRequest || !isFrom(item, e)) {
+        const from = e.moduleRequest ? passed.get(e.importName.start ?? -1) : undefined;
+        if (name && from) exports.named.push({ name, ...from });
+        else if (name) exports.own.push(name);
       } else if (name)
         exports.named.push({ name, specifier: e.moduleRequest.value, imported: importedName(e.importName) });
       else exports.stars.push(e.moduleRequest.value);
     }
   }
   return exports;
+}
+
+type ExportItem = EcmaScriptModule['staticExports'][number];
+
+/** Whether an export names its module in the same statement; the parser lists an imported name that is exported under its import. */
+function isFrom({ start, end }: ExportItem, entry: ExportItem['entries'][number]): boolean {
+  return entry.moduleRequest !== null && entry.start >= start && entry.end <= end;
 }
 
 function importedName(name: { kind: string; name: string | null }): string {

@@ -2,10 +2,10 @@ import path from 'node:path';
 import type { ReadAs } from '../core/snapshot/read-as.ts';
 import { filesBelow } from './files-below.ts';
 import { textIfThere, textInside } from './folder-files.ts';
+import type { ReadProgress } from './graph/source-graph.ts';
 import { readOutput } from './output/read-output.ts';
 import { mapAddress } from './output/source-map.ts';
 import { appName, type Reading, readNotes, readSource, realFolder } from './read-source.ts';
-import type { ReadProgress } from './source-graph.ts';
 
 export interface ReadOptions {
   as?: ReadAs;

@@ -10,14 +10,16 @@ import { parseJson } from '../core/text/json.ts';
 import { configuredAliases } from './aliases.ts';
 import { annotate } from './app-notes.ts';
 import { documentExtras } from './document-extras.ts';
+import { hasDependency } from './entries/conventions.ts';
 import { describedEntries } from './entries/described.ts';
 import { findEntries } from './entries/find-entries.ts';
 import type { FoundEntry, FoundStart, PackageDescription } from './entries/types.ts';
 import { textInside, Unreadable } from './folder-files.ts';
+import { kindOf } from './graph/kinds.ts';
+import { type ReadProgress, SourceGraph } from './graph/source-graph.ts';
 import { proposeParts } from './parts/find-parts.ts';
 import { findRoutes } from './routes/find-routes.ts';
 import { sheetUsers } from './sheet-users.ts';
-import { kindOf, type ReadProgress, SourceGraph } from './source-graph.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
 import { beginStep } from './watch.ts';
 
@@ -52,7 +54,7 @@ export function readSource(folder: string, { progress = () => {}, workspace }: S
   const importMap = new Map(found.flatMap((e) => [...(e.html?.imports ?? [])]));
   const aliases = new Map([...found.flatMap((e) => [...(e.aliases ?? [])]), ...configuredAliases(root)]);
   const filledIn = found.flatMap((e) => e.filledIn ?? []);
-  const graph = new SourceGraph({ root, bounds, importMap, aliases, filledIn }, jsxSource(root), progress);
+  const graph = new SourceGraph({ root, bounds, importMap, aliases, filledIn }, jsxSource(root, description), progress);
   const failed: Failed[] = [];
   const unresolved: Unresolved[] = [];
   const entries = found.map((entry) => startOf(entry, graph, unresolved));
@@ -63,7 +65,7 @@ export function readSource(folder: string, { progress = () => {}, workspace }: S
   const extras = found.flatMap((e) =>
     e.html && e.document ? [documentExtras(root, e.document, e.realm, e.html, notes)] : [],
   );
-  graph.settleLater();
+  graph.settle();
   beginStep('finding routes and parts');
   const tables = findRoutes(graph.routeModules());
   const pages = new Set([...tables.routes, ...byFolders].map((r) => r.page));
@@ -220,10 +222,14 @@ function describedIn(root: string, name: string): string | null {
   }
 }
 
-/** Where compiled markup gets its functions from, as the TypeScript configuration says. */
-function jsxSource(root: string): string {
+/** Libraries that markup in scripts may be compiled for. */
+const MARKUP = ['react', 'preact', 'solid-js'];
+
+/** Where compiled markup gets its functions from: as the TypeScript configuration says, else the library that the app needs. */
+function jsxSource(root: string, description: PackageDescription): string {
   const text = describedIn(root, 'tsconfig.json');
-  return (text && /"jsxImportSource"\s*:\s*"([^"]{1,200})"/.exec(text)?.[1]) ?? 'react';
+  const said = text && /"jsxImportSource"\s*:\s*"([^"]{1,200})"/.exec(text)?.[1];
+  return said || (MARKUP.find((name) => hasDependency(description, name)) ?? 'react');
 }
 
 /** The shipped scripts with their texts. */

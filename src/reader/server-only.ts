@@ -1,4 +1,4 @@
-import type { ReadModule } from './read-module.ts';
+import type { ReadModule } from './graph/read-module.ts';
 
 /** Directives that mark where code for the browser begins, and functions that it calls on the server. */
 const DIRECTIVE = /^(['"])use (client|server)\1/;
@@ -35,6 +35,7 @@ export function shippedModules(modules: ReadonlyMap<string, ReadModule>, alsoShi
 /** Takes away what a module that only runs on the server would weigh; its imports still show what it brings. */
 export function withoutWeight(module: ReadModule): void {
   module.minified = '';
+  module.code = null;
   const { source } = module.module.bytes;
   module.module.bytes = { source, minified: 0, gzip: 0, brotli: 0, marginal: 0 };
 }

@@ -1,5 +1,5 @@
 /** Components written in one file: script blocks beside a template and styles, or statements in a text. */
-const SINGLE_FILE = /\.(vue|svelte|mdx)$/;
+const SINGLE_FILE = /\.(vue|svelte|astro|mdx)$/;
 const OPENS = '<script';
 const CLOSES = '</script>';
 

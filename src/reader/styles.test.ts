@@ -3,7 +3,7 @@ import { planned } from '../core/chunks/planned.ts';
 import { startModules } from '../core/chunks/start-modules.ts';
 import { effectivePlan } from '../core/plan/effective.ts';
 import { BASELINE } from '../core/plan/types.ts';
-import { styleNames, styleSample } from '../test-support/styles.mjs';
+import { partInWords, styleNames, styleSample } from '../test-support/styles.mjs';
 import { readSource } from './read-source.ts';
 
 describe.each(styleNames())('an app in the style of %s', (name) => {
@@ -45,6 +45,11 @@ describe.each(styleNames())('an app in the style of %s', (name) => {
     const workers = snapshot.entries.filter((e) => e.kind === 'worker').flatMap((e) => e.modules);
     expect(workers.sort()).toEqual(expected.workers ?? []);
     expect(graph.chunks.length).toBeGreaterThan(0);
+  });
+
+  it('shows its parts where and when they are drawn', () => {
+    const parts = snapshot.routes.map((r) => [r.pattern, r.parts.map(partInWords)]);
+    if (expected.parts) expect(Object.fromEntries(parts)).toEqual(expected.parts);
   });
 
   it('tells what isn’t understood, and nothing else', () => {

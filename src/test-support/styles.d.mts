@@ -1,10 +1,12 @@
+import type { Part } from '../core/snapshot/route-types.ts';
+
 /** What a sample of a style says of itself. */
 export interface Expected {
   routes: { pattern: string; layouts: string[]; page: string }[];
   /** Modules that deferred imports lead to. */
   deferred: string[];
-  /** Parts by route: module and place. */
-  parts?: Record<string, { module: string; place: string; line?: number }[]>;
+  /** Parts by route, in words: `src/log.vue action (Show the log) src/day.vue:6`. */
+  parts?: Record<string, string[]>;
   /** Modules that weigh nothing in the browser. */
   weightless?: string[];
   /** Modules that do weigh something. */
@@ -21,5 +23,7 @@ export interface Expected {
   told: string[];
 }
 
+/** A part as samples write it: its module, place, what draws it, and where that is written. */
+export function partInWords(part: Part): string;
 export function styleNames(): string[];
 export function styleSample(name: string): { folder: string; expected: Expected };

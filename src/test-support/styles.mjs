@@ -4,7 +4,7 @@ import path from 'node:path';
 
 /** Files that packages of frameworks have, by the names under which compilers ask for them. */
 const ENTRIES = [
-  ...['index', 'client', 'jsx-runtime', 'dynamic', 'document'],
+  ...['index', 'client', 'jsx-runtime', 'dynamic', 'document', 'hooks', 'reactivity'],
   ...['internal/client', 'internal/disclose-version', 'internal/flags/legacy'],
 ];
 
@@ -39,4 +39,10 @@ export function styleSample(name) {
   const expected = JSON.parse(fs.readFileSync(path.join(folder, 'expected.json'), 'utf8'));
   fs.rmSync(path.join(folder, 'expected.json'));
   return { folder, expected };
+}
+
+/** A part as samples write it: its module, place, what draws it, and where that is written. */
+export function partInWords({ module, place, action, condition, evidence }) {
+  const by = action ?? condition?.kind;
+  return `${module} ${place}${by === undefined ? '' : ` (${by})`} ${evidence?.path}:${evidence?.line}`;
 }

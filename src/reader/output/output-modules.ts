@@ -1,10 +1,11 @@
 import type { Entry, Import, Module, ModuleKind, Package } from '../../core/snapshot/module-types.ts';
 import type { Failed, Unresolved } from '../../core/snapshot/types.ts';
+import { kindOf } from '../graph/kinds.ts';
+import { reexportsOf } from '../graph/reexports.ts';
 import { type ParsedScript, parseScript } from '../parse-script.ts';
 import { type DrawingModule, type DrawnApp, type Services, servicesOf } from '../parts/find-parts.ts';
 import { shellsOf } from '../parts/shells.ts';
 import type { RouteModule } from '../routes/names.ts';
-import { kindOf, reexportsOf } from '../source-graph.ts';
 import { componentFile } from '../templates/component-file.ts';
 import { marginalSizes, weigh } from '../weigh.ts';
 import { MapResolver } from './map-resolver.ts';
@@ -85,7 +86,7 @@ export class OutputModules {
   /** All modules as far as routes are looked for in them. */
   routeModules(realm: string): RouteModule[] {
     return [...this.parsed].map(([path, { script, resolved }]) => ({
-      ...{ path, realm, resolved, sheet: script.routes, reexports: reexportsOf(script, resolved) },
+      ...{ path, realm, resolved, sheet: script.routes, reexports: reexportsOf(script.exports, resolved) },
       package: this.modules[this.at.get(path)!]?.package ?? null,
     }));
   }
@@ -180,7 +181,7 @@ export class OutputModules {
         seen.set(found.specifier, ordinal + 1);
         this.imports.push({ from: this.at.get(path)!, to: this.at.get(to)!, ordinal, ...found });
       }
-      this.parsed.set(path, { script, resolved, serves: servicesOf(content) });
+      this.parsed.set(path, { script, resolved, serves: servicesOf(path, content) });
     }
   }
 

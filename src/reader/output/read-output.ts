@@ -7,10 +7,10 @@ import type { Failed, Notice, Snapshot, StyleRule } from '../../core/snapshot/ty
 import { annotate } from '../app-notes.ts';
 import { documentExtras } from '../document-extras.ts';
 import { filesBelow } from '../files-below.ts';
+import type { ReadProgress } from '../graph/source-graph.ts';
 import { proposeParts } from '../parts/find-parts.ts';
 import type { Reading } from '../read-source.ts';
 import { findRoutes } from '../routes/find-routes.ts';
-import type { ReadProgress } from '../source-graph.ts';
 import { addTemplates, Mentions, unusedRules } from '../unused-rules.ts';
 import { fileOf, type OutputDocument, outputDocuments, proposeBase, strayAddresses } from './documents.ts';
 import { noticesOf } from './notices.ts';

@@ -1,5 +1,6 @@
 import { isNode, nameOf, type SyntaxNode } from '../syntax.ts';
-import { literal, UNKNOWN, type Values } from './values.ts';
+import { literal, UNKNOWN } from './literals.ts';
+import type { Values } from './values.ts';
 
 /** So deep may names follow from one another. */
 const DEEPEST = 8;

@@ -1,9 +1,9 @@
-import type { PartCondition } from '../../core/snapshot/route-types.ts';
 import { importedBindings, laterBindings, registeredComponents } from '../imported-bindings.ts';
 import type { SourceText } from '../source-text.ts';
 import { isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { findActions } from './actions.ts';
 import { callSitesOf } from './call-sites.ts';
+import type { DrawnWhen } from './drawn-when.ts';
 import { componentAt } from './dynamic-components.ts';
 import { isOfRoutes } from './of-routes.ts';
 import { readValues } from './values.ts';
@@ -22,15 +22,6 @@ export interface ComponentUse {
   /** Modules of the components around it in the same module, innermost first. */
   inside: string[];
 }
-
-export type DrawnWhen =
-  | { kind: 'drawn' }
-  | { kind: 'action'; action: string }
-  | { kind: 'condition'; condition: PartCondition }
-  /** Once it is in sight. */
-  | { kind: 'seen' }
-  /** What a function of that module gives decides. */
-  | { kind: 'given'; specifier: string; holds: boolean };
 
 /** A parsed text of a component: its script, or a template in the form of the same nodes. */
 export interface DrawnTree {

@@ -1,6 +1,7 @@
 import type { Part, PartCondition, Route } from '../../core/snapshot/route-types.ts';
 import { shortName } from '../../core/text/short-name.ts';
-import type { ComponentUse, DrawnWhen } from './component-uses.ts';
+import type { ComponentUse } from './component-uses.ts';
+import type { DrawnWhen } from './drawn-when.ts';
 import { mediaIn, opposite } from './media.ts';
 
 /** What a module draws, with the components' specifiers resolved to paths. */
@@ -23,11 +24,17 @@ export interface Services {
   media: PartCondition | null;
   /** It draws what stands inside of its component only once that is in sight. */
   whenSeen: boolean;
+  /** Its markup is drawn on the server, and only what is in there is sent as a component. */
+  onServer: boolean;
 }
 
-export function servicesOf(text: string): Services {
+export function servicesOf(path: string, text: string): Services {
   const exported = /\bexport\b/.test(text);
-  return { media: exported ? mediaIn(text) : null, whenSeen: exported && /\bIntersectionObserver\b/.test(text) };
+  return {
+    media: exported ? mediaIn(text) : null,
+    whenSeen: exported && /\bIntersectionObserver\b/.test(text),
+    onServer: path.endsWith('.astro'),
+  };
 }
 
 /** The app as far as parts are looked for in it. */
@@ -66,6 +73,10 @@ export function proposeParts(
       if ([...(moduleAt(target)?.resolved.values() ?? [])].some(isPage)) continue;
       // What only waits for its content to be seen is no part itself.
       if (moduleAt(target)?.serves.whenSeen && use.specifier !== null) continue;
+      if (moduleAt(target)?.serves.onServer) {
+        visit(target, direct);
+        continue;
+      }
       const when = settled(use, (specifier) => moduleAt(module.resolved.get(specifier) ?? '')?.serves);
       if (when.kind !== 'drawn' || direct || module.deferred.has(target)) {
         if (!parts.has(target)) parts.set(target, partOf(target, when, use.line, use.file ?? path));

@@ -1,7 +1,13 @@
 import { isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
-import { calledIn, literal, type Values } from './values.ts';
+import { calledIn, literal } from './literals.ts';
 
-type State = Values['states'] extends Map<string, infer S> ? S : never;
+/** A state of a component. */
+export interface State {
+  /** The function that sets it, or `=name` where it is set by giving it a value. */
+  setter: string;
+  /** What it begins as; UNKNOWN where the code doesn't tell. */
+  initial: unknown;
+}
 
 /** Functions that make a state out of what it begins as, by the names that several libraries use. */
 const MAKES =

@@ -1,15 +1,12 @@
 import type { PartCondition } from '../../core/snapshot/route-types.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { calledIn, literal } from './literals.ts';
 import { mediaIn } from './media.ts';
-import { dataFieldsOf, fieldState, madeState, writtenState } from './states.ts';
+import { dataFieldsOf, fieldState, madeState, type State, writtenState } from './states.ts';
 
 /** What a name in a module stands for, as far as conditions are concerned. */
 export interface Values {
-  /**
-   * Names of states with what they begin as; absent values are unknown. `setter`: the function that sets it, or `=name` where it is
-   * set by giving it a value.
-   */
-  states: Map<string, { setter: string; initial: unknown }>;
+  states: Map<string, State>;
   /** Names that hold a media query's answer. */
   media: Map<string, PartCondition>;
   /** Names that a function of another module gave, by that module's specifier. */
@@ -30,9 +27,6 @@ export interface Lookup {
   table: string;
   by: SyntaxNode;
 }
-
-/** A value that can't be told from the code. */
-export const UNKNOWN = Symbol('unknown');
 
 /** A parsed text that says something about a component: its script, or its template where that is written apart. */
 export interface Tree {
@@ -170,12 +164,6 @@ function noteFields(id: SyntaxNode, call: SyntaxNode, { answers, sights }: Value
   if (nameOf(call.callee) === '$props') for (const name of names.filter((n) => n === 'data')) answers.set(name, name);
 }
 
-/** The call that makes a value, awaited or not. */
-export function calledIn(init: SyntaxNode): SyntaxNode | null {
-  if (init.type === 'CallExpression' || init.type === 'NewExpression') return init;
-  return init.type === 'AwaitExpression' && isNode(init.argument) ? calledIn(init.argument) : null;
-}
-
 /** `fetch(…)`, `loadLoan(…)`, `useAnswer(…)`, `api.get(…)`: calls that ask a server, by the habits of naming. */
 function isForData(call: SyntaxNode): boolean {
   const callee = call.callee as SyntaxNode;
@@ -195,20 +183,6 @@ function initialOf(call: SyntaxNode): unknown {
   const reduces = /reduce/i.test(nameOf(call.callee) ?? '');
   const first = reduces ? args[1] : args[0];
   return first === undefined ? undefined : literal(first);
-}
-
-/** The value of a literal, of an object of them as far as they are; UNKNOWN for anything else. */
-export function literal(node: SyntaxNode): unknown {
-  if (node.type === 'Literal') return node.value;
-  if (node.type === 'ArrayExpression' && (node.elements as unknown[]).length === 0) return UNKNOWN;
-  if (node.type === 'Identifier' && node.name === 'undefined') return undefined;
-  if (node.type !== 'ObjectExpression') return constantText(node) ?? UNKNOWN;
-  const fields: Record<string, unknown> = {};
-  for (const p of node.properties as SyntaxNode[]) {
-    const key = nameOf(p.key);
-    if (key !== null && isNode(p.value)) fields[key] = literal(p.value);
-  }
-  return fields;
 }
 
 /** A table of components: by key, or a list of objects of which a field holds one. */

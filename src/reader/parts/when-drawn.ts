@@ -2,10 +2,11 @@ import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from 
 import type { SetterCall } from './actions.ts';
 import { atFirst } from './at-first.ts';
 import { type CallSites, nameOfFunction } from './call-sites.ts';
-import type { DrawnWhen } from './component-uses.ts';
+import type { DrawnWhen } from './drawn-when.ts';
+import { UNKNOWN } from './literals.ts';
 import { mediaIn, opposite } from './media.ts';
 import { type Test, testsOf } from './tests-around.ts';
-import { UNKNOWN, type Values } from './values.ts';
+import type { Values } from './values.ts';
 
 /** Everything known of one module while its components are looked at. */
 export interface Scope {

@@ -1,5 +1,5 @@
+import { reexportsOf } from '../graph/reexports.ts';
 import { parseScript } from '../parse-script.ts';
-import { reexportsOf } from '../source-graph.ts';
 import { findRoutes } from './find-routes.ts';
 import type { RouteModule } from './names.ts';
 
@@ -11,7 +11,14 @@ function tables(path: string, text: string, leads: Record<string, string>): Rout
     ...{ path: to, realm: 'site', sheet: null, resolved: new Map(), reexports: null, package: null },
   });
   return [
-    { path, realm: 'site', sheet: script.routes, resolved, reexports: reexportsOf(script, resolved), package: null },
+    {
+      path,
+      realm: 'site',
+      sheet: script.routes,
+      resolved,
+      reexports: reexportsOf(script.exports, resolved),
+      package: null,
+    },
     ...[...new Set(resolved.values())].map(bare),
   ];
 }

@@ -1,4 +1,4 @@
-import type { Reexports } from '../reexports.ts';
+import type { Reexports } from '../graph/reexports.ts';
 import type { Name, RouteSheet, TextExpression, Texts } from './expressions.ts';
 
 /** A module as far as routes are looked for in it. */

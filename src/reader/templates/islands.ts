@@ -1,6 +1,6 @@
 import type { PartCondition } from '../../core/snapshot/route-types.ts';
 import type { FoundImport } from '../found-import.ts';
-import type { DrawnWhen } from '../parts/component-uses.ts';
+import type { DrawnWhen } from '../parts/drawn-when.ts';
 import { widthsIn } from '../parts/media.ts';
 import { SourceText } from '../source-text.ts';
 import type { SyntaxNode } from '../syntax.ts';

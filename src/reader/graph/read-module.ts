@@ -1,17 +1,20 @@
-import type { Module, ModuleKind } from '../core/snapshot/module-types.ts';
-import type { FoundImport } from './found-import.ts';
-import type { ParsedScript } from './parse-script.ts';
-import type { ComponentUse } from './parts/component-uses.ts';
-import type { Services } from './parts/find-parts.ts';
+import type { Module, ModuleKind } from '../../core/snapshot/module-types.ts';
+import type { FoundImport } from '../found-import.ts';
+import type { ParsedScript, ScriptExports } from '../parse-script.ts';
+import type { ComponentUse } from '../parts/component-uses.ts';
+import type { Services } from '../parts/find-parts.ts';
+import type { RouteSheet } from '../routes/expressions.ts';
 import type { Reexports } from './reexports.ts';
-import type { RouteSheet } from './routes/expressions.ts';
 
 /** A module as read, with its imports resolved to paths. */
 export interface ReadModule {
   path: string;
   kind: ModuleKind;
   module: Module;
+  /** What it ships as, as far as that is known before it is weighed. */
   minified: string;
+  /** Its script before it is made small; null once it is, and for anything else. */
+  code: { text: string; commonJs: boolean } | null;
   /** As written, of the app's own scripts. */
   source: string | null;
   imports: { found: FoundImport; to: string }[];
@@ -27,6 +30,7 @@ export interface ReadModule {
   /** What only blocks of its templates ask for that are drawn later. */
   later: ParsedScript['later'];
   serves: Services;
+  exports: ScriptExports | null;
   reexports: Reexports | null;
   /** Marked as where code for the browser begins, or as functions that the browser calls on the server. */
   marked: 'client' | 'server' | null;
@@ -35,8 +39,15 @@ export interface ReadModule {
 /** A module before anything of it is read. */
 export function emptyModule(path: string, kind: ModuleKind, realm: string, module: Module): ReadModule {
   return {
-    ...{ path, kind, realm, module, minified: '', source: null, imports: [], resolved: new Map() },
-    ...{ routes: null, uses: [], mounts: [], elements: [], later: null, serves: { media: null, whenSeen: false } },
-    ...{ reexports: null, marked: null },
+    ...{ path, kind, realm, module, minified: '', code: null, source: null, imports: [], resolved: new Map() },
+    ...{
+      routes: null,
+      uses: [],
+      mounts: [],
+      elements: [],
+      later: null,
+      serves: { media: null, whenSeen: false, onServer: false },
+    },
+    ...{ exports: null, reexports: null, marked: null },
   };
 }

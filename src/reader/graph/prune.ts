@@ -1,4 +1,4 @@
-import type { FoundImport } from './found-import.ts';
+import type { FoundImport } from '../found-import.ts';
 import type { ReadModule } from './read-module.ts';
 import type { Reexports } from './reexports.ts';
 

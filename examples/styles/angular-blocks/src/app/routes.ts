@@ -1,0 +1,3 @@
+import { Routes } from '@angular/router';
+import { Pit } from './pit';
+export const routes: Routes = [ { path: '', component: Pit }, { path: 'cart/:id', loadComponent: () => import('./cart').then((m) => m.Cart) } ];

@@ -1,0 +1,2 @@
+import { useState } from 'preact/hooks';
+export default function Logo() { const [n] = useState(0); return <b>Logo {n}</b>; }

@@ -1,0 +1,2 @@
+import { useState } from 'preact/hooks';
+export default function Tide() { const [n] = useState(0); return <b>Tide {n}</b>; }

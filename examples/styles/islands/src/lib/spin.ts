@@ -1,0 +1,1 @@
+export const spin = (n: Element | null) => n?.classList.add('spin');

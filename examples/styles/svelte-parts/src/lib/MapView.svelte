@@ -1,0 +1,4 @@
+<script>
+  export let open = false;
+</script>
+<p class:open>MapView</p>

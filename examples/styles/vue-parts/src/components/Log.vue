@@ -1,0 +1,4 @@
+<script setup>
+defineProps(['open'])
+</script>
+<template><div class="x">Log</div></template>

@@ -1,0 +1,402 @@
+import path from 'node:path';
+import type { Entry, Import, Module, Package } from '../../core/snapshot/module-types.ts';
+import type { FoundStart } from '../entries/types.ts';
+import { readInside, reasonOf, Unreadable } from '../folder-files.ts';
+import type { FoundImport } from '../found-import.ts';
+import { Packages } from '../packages.ts';
+import type { ParsedScript } from '../parse-script.ts';
+import type { DrawingModule, DrawnApp } from '../parts/find-parts.ts';
+import { shellsOf } from '../parts/shells.ts';
+import { type Resolution, Resolver, type ResolverOptions } from '../resolve.ts';
+import type { RouteModule } from '../routes/names.ts';
+import { shippedModules, withoutWeight } from '../server-only.ts';
+import { beginFile, beginStep, leftAside } from '../watch.ts';
+import { marginalSizes, minifyCommonJs, minifyScript, weigh } from '../weigh.ts';
+import { ALL, Demand, type Needed } from './demand.ts';
+import type { Findings } from './findings.ts';
+import { kindOf } from './kinds.ts';
+import { ModuleReader } from './module-reader.ts';
+import { prunedLinks } from './prune.ts';
+import { emptyModule, type ReadModule } from './read-module.ts';
+import { reexportsOf } from './reexports.ts';
+import { StyleReader } from './style-reader.ts';
+
+/** Called as modules are read: how many so far, and how many are known to come. */
+export type ReadProgress = (read: number, known: number) => void;
+
+/** Follows imports from the entries and weighs each module once. */
+export class SourceGraph {
+  readonly workers = new Set<string>();
+  /** Style sheets as written. */
+  readonly sheets: { path: string; text: string }[] = [];
+  private readonly starts = new Set<string>();
+  /** Starts of which only what is marked for the client ships. */
+  private readonly onServer = new Set<string>();
+  /** Components that templates may use by name: files from the folder that is read. */
+  private readonly components = new Map<string, string>();
+  /** The same as imports would name them. */
+  private readonly componentBindings = new Map<string, string>();
+  /** Exports that aren't shipped, by module. */
+  private readonly unshipped = new Map<string, readonly string[]>();
+  private readonly modules = new Map<string, ReadModule>();
+  private readonly open: string[] = [];
+  private readonly known = new Set<string>();
+  private readonly findings: Findings = { unresolved: [], failed: [], notices: [] };
+  /** Specifiers that compilers add of which is told that they lead nowhere. */
+  private readonly toldRuntime = new Set<string>();
+  private readonly demand = new Demand();
+  private readonly resolver: Resolver;
+  private readonly packages: Packages;
+  private readonly reader: ModuleReader;
+  private readonly root: string;
+  /** The folder around the app whose files may be read too; the app's own where that is all. */
+  private readonly bounds: string;
+
+  constructor(
+    resolving: ResolverOptions,
+    jsxImportSource: string,
+    private readonly progress: ReadProgress,
+  ) {
+    this.root = resolving.root;
+    this.bounds = resolving.bounds ?? resolving.root;
+    this.resolver = new Resolver(resolving);
+    this.packages = new Packages(this.root, this.bounds);
+    const { root, bounds, findings, sheets, components, componentBindings, unshipped } = this;
+    this.reader = new ModuleReader({
+      ...{ root, bounds, jsxImportSource, findings, sheets, components, componentBindings, unshipped },
+      styles: new StyleReader(bounds, this.resolver, findings, (...link) => this.link(...link)),
+      link: (...link) => this.link(...link),
+      linkScript: (file, parsed, read) => this.linkScript(file, parsed, read),
+      startWorker: (file, specifier, line, read) => this.startWorker(file, specifier, line, read),
+      add: (module) => this.modules.set(module.path, module),
+      relative: (file) => this.relative(file),
+      textOf: (file) => this.bytesOf(file, this.relative(file)).toString('utf8'),
+    });
+  }
+
+  /** Adds an entry by the address under which the document names it. */
+  start({ address, kind, imported }: Pick<FoundStart, 'address' | 'kind' | 'imported'>): Resolution {
+    const specifier = imported || address.startsWith('/') || address.startsWith('.') ? address : `./${address}`;
+    const found = this.resolver.resolve(path.join(this.root, 'index.html'), specifier, kind);
+    if ('reason' in found) return found;
+    const start = this.enqueue(found.path);
+    this.starts.add(start);
+    return { path: start };
+  }
+
+  /** Of a start only what is marked for the client ships; that and what else it leads to runs on the server. */
+  keepOnServer(path: string): void {
+    this.onServer.add(path);
+  }
+
+  /** Takes components that templates may use by name. */
+  takeComponents(components: ReadonlyMap<string, string>): void {
+    for (const [name, file] of components) {
+      this.components.set(name, file);
+      this.componentBindings.set(name, `/${file}`);
+      this.componentBindings.set(`Lazy${name}`, `/${file}`);
+    }
+  }
+
+  /** Has a module shipped without certain exports and what only they use. */
+  shipWithout(path: string, names: readonly string[]): void {
+    this.unshipped.set(path, names);
+  }
+
+  /** Ties a module to another one that the framework loads along with it. */
+  attach(from: string, to: string): void {
+    const module = this.modules.get(from);
+    if (!module || !this.modules.has(to) || from === to) return;
+    const specifier = `/${to}`;
+    const found: FoundImport = { kind: 'static', specifier, names: ['default'], line: 1, column: 1, start: 0, end: 0 };
+    module.imports.push({ found, to });
+  }
+
+  /** Reads all that is open and what it leads to. */
+  follow(realm: string): void {
+    for (let file = this.open.pop(); file !== undefined; file = this.open.pop()) {
+      this.read(file, realm);
+      this.progress(this.modules.size, this.known.size);
+    }
+  }
+
+  /** All modules as far as routes are looked for in them, in the order of their paths. */
+  routeModules(): RouteModule[] {
+    return this.sorted().map(({ path, realm, routes, resolved, reexports, module }) => ({
+      ...{ path, realm, resolved, reexports },
+      sheet: routes,
+      package: installed({ path, module }),
+    }));
+  }
+
+  /** The app as far as parts are looked for in it. `entries`: what starts each realm; `layouts`: what stands around routes by folders; `pages`: those of all routes. */
+  drawn(entries: readonly Entry[], layouts: ReadonlySet<string>, pages: ReadonlySet<string>): DrawnApp {
+    const named = new Map<string, string[]>();
+    for (const m of this.sorted()) for (const name of m.elements) named.set(name, [...(named.get(name) ?? []), m.path]);
+    return {
+      shells: shellsOf(entries, layouts, (path) => this.drawing(path)),
+      moduleAt: (path) => this.drawing(path),
+      isPage: (path) => pages.has(path),
+      elementAt: (name, from) => {
+        const all = named.get(name) ?? [];
+        // One name may stand for several components: what a module imports comes first.
+        const near = this.modules.get(from)?.imports.find(({ to }) => all.includes(to));
+        return near?.to ?? all[0];
+      },
+    };
+  }
+
+  private drawing(path: string): DrawingModule | undefined {
+    const m = this.modules.get(path);
+    if (!m) return undefined;
+    const deferred = new Set(m.imports.filter((i) => i.found.kind === 'dynamic').map((i) => i.to));
+    return { uses: m.uses, mounts: m.mounts, resolved: m.resolved, deferred, package: installed(m), serves: m.serves };
+  }
+
+  /**
+   * Says of all modules what they pass on, once all are read; and makes deferred imports of what only blocks of templates ask for that
+   * are drawn later, as their compiler does.
+   */
+  settle(): void {
+    for (const m of this.modules.values()) if (m.exports) m.reexports = reexportsOf(m.exports, m.resolved);
+    for (const m of this.modules.values()) {
+      const { later } = m;
+      if (!later) continue;
+      for (const one of m.imports) {
+        if (one.found.kind !== 'static' || !later.specifiers.has(one.found.specifier)) continue;
+        const names = this.elementsBehind(one.to);
+        if (names.length === 0 || names.some((n) => later.atOnce.has(n)) || !names.some((n) => later.elements.has(n)))
+          continue;
+        one.found = { ...one.found, kind: 'dynamic', names: ['*'], context: 'wrapper' };
+        delete one.found.sync;
+      }
+    }
+  }
+
+  private elementsBehind(path: string): string[] {
+    return this.modules.get(path)?.elements ?? [];
+  }
+
+  /** The columns of the snapshot, in canonical order. */
+  finish(): Findings & {
+    modules: Module[];
+    imports: Import[];
+    packages: Package[];
+    texts: Record<string, string>;
+    sources: Record<string, string>;
+  } {
+    beginStep('what imports lead to in the end');
+    this.dropServerOnly();
+    const links = prunedLinks(this.modules);
+    const sorted = this.reached(links);
+    const at = new Map(sorted.map((m, i) => [m.path, i]));
+    for (const m of sorted) weighed(m);
+    beginStep('weighing files beside one another');
+    for (const style of [true, false]) {
+      const alike = sorted.filter((m) => (m.kind === 'style') === style);
+      marginalSizes(alike.map((m) => m.minified)).forEach((size, i) => {
+        alike[i].module.bytes.marginal = size;
+      });
+    }
+    const imports: Import[] = [];
+    sorted.forEach((m, from) => {
+      const seen = new Map<string, number>();
+      for (const { found, to } of links.get(m.path)!) {
+        const ordinal = seen.get(found.specifier) ?? 0;
+        seen.set(found.specifier, ordinal + 1);
+        const { required: _, ...item } = found;
+        imports.push({ from, to: at.get(to)!, ordinal, ...item });
+      }
+    });
+    return {
+      modules: sorted.map((m) => m.module),
+      imports,
+      packages: this.packages.list(),
+      // Of files that only were looked into for names nothing is told.
+      unresolved: this.findings.unresolved.filter((u) => !this.modules.has(u.from) || at.has(u.from)),
+      failed: this.findings.failed.filter((f) => !this.modules.has(f.path) || at.has(f.path)),
+      notices: this.findings.notices.filter((n) => !this.modules.has(n.path) || at.has(n.path)),
+      texts: Object.fromEntries(sorted.map((m) => [m.path, m.minified])),
+      sources: Object.fromEntries(sorted.flatMap((m) => (m.source === null ? [] : [[m.path, m.source]]))),
+    };
+  }
+
+  /** What only runs on the server weighs nothing; of its packages nothing is kept. */
+  private dropServerOnly(): void {
+    if (this.onServer.size === 0) return;
+    const whole = [...this.starts].filter((path) => !this.onServer.has(path));
+    const shipped = shippedModules(this.modules, [...this.workers, ...whole]);
+    if (shipped.size === this.modules.size) return;
+    for (const m of this.modules.values()) {
+      if (shipped.has(m.path)) continue;
+      withoutWeight(m);
+      m.imports = m.imports.filter(({ to }) => shipped.has(to) || this.modules.get(to)?.module.package === null);
+    }
+    const stays = <T extends { from: string }>(item: T) => shipped.has(item.from);
+    const { unresolved } = this.findings;
+    unresolved.splice(0, unresolved.length, ...unresolved.filter(stays));
+  }
+
+  /** Modules that the starts still lead to, in canonical order. */
+  private reached(links: Map<string, { to: string }[]>): ReadModule[] {
+    const seen = new Set([...this.starts, ...this.workers]);
+    for (const path of seen) for (const { to } of links.get(path) ?? []) seen.add(to);
+    return this.sorted().filter((m) => seen.has(m.path));
+  }
+
+  private sorted(): ReadModule[] {
+    return [...this.modules.values()].sort((a, b) => (a.path < b.path ? -1 : 1));
+  }
+
+  private enqueue(file: string): string {
+    if (!this.known.has(file)) {
+      this.known.add(file);
+      this.open.push(file);
+    }
+    return this.relative(file);
+  }
+
+  private absolute(relative: string): string {
+    return path.resolve(this.root, relative);
+  }
+
+  private relative(file: string): string {
+    return path.relative(this.root, file).split(path.sep).join('/');
+  }
+
+  private read(file: string, realm: string): void {
+    const relative = this.relative(file);
+    const kind = kindOf(file);
+    beginFile(relative);
+    const raw = this.bytesOf(file, relative);
+    const of = this.packages.of(file);
+    const read = emptyModule(relative, kind, realm, {
+      ...{ path: relative, kind, package: of?.name ?? null, sideEffects: of?.sideEffects(file) ?? true },
+      bytes: { source: raw.length, minified: 0, gzip: 0, brotli: 0, marginal: 0 },
+    });
+    this.modules.set(relative, read);
+    // Packages that were installed are nobody's to edit.
+    if ((kind === 'script' || kind === 'style') && !relative.includes('node_modules/'))
+      read.source = raw.toString('utf8');
+    if (kind !== 'asset') this.reader.readText(file, raw.toString('utf8'), read);
+    else {
+      read.module.fileBytes = raw.length;
+      read.minified = `export default "/assets/${path.basename(file)}";`;
+    }
+  }
+
+  /** A file that can't be read counts as empty and is listed. */
+  private bytesOf(file: string, relative: string): Buffer {
+    try {
+      const aside = leftAside(relative);
+      if (aside !== undefined) throw new Unreadable(aside);
+      return readInside(this.bounds, file);
+    } catch (error) {
+      this.findings.failed.push({ path: relative, line: 1, message: `not read: ${reasonOf(error)}` });
+      return Buffer.alloc(0);
+    }
+  }
+
+  private linkScript(file: string, { imports, exports }: ParsedScript, read: ReadModule): void {
+    read.exports = exports;
+    const waits = isInstalled(read.path) && !read.module.sideEffects;
+    const isHeld = (i: FoundImport) => waits && i.kind === 'static' && !i.required;
+    for (const found of imports) if (!isHeld(found)) this.link(file, found, 'script', read);
+    if (waits) this.followNeeded(file, read, this.demand.hold(read.path, imports.filter(isHeld), exports));
+  }
+
+  private followNeeded(file: string, read: ReadModule, needed: readonly Needed[]): void {
+    for (const { found, names, isNew } of needed) {
+      if (isNew) this.link(file, found, 'script', read, names);
+      else this.want(read.resolved.get(found.specifier), names);
+    }
+  }
+
+  /** Names that are needed of a module, which may need others for them. */
+  private want(path: string | undefined, names: readonly string[]): void {
+    const needed = path === undefined ? [] : this.demand.want(path, names);
+    if (needed.length > 0) this.followNeeded(this.absolute(path!), this.modules.get(path!)!, needed);
+  }
+
+  private startWorker(file: string, specifier: string, line: number, read: ReadModule): void {
+    const target = this.resolver.resolve(file, specifier, 'script');
+    if ('reason' in target) this.findings.unresolved.push({ from: read.path, specifier, line, ...target });
+    else this.workers.add(this.enqueue(target.path));
+  }
+
+  private link(
+    file: string,
+    found: FoundImport,
+    kind: 'script' | 'style',
+    read: ReadModule,
+    names = found.names,
+  ): void {
+    const target = this.resolver.resolve(file, found.specifier, kind);
+    if ('reason' in target) {
+      // What compilers add is the same in every file: that it isn't there is told once.
+      if (isAdded(found) && this.toldRuntime.has(found.specifier)) return;
+      if (isAdded(found)) this.toldRuntime.add(found.specifier);
+      this.findings.unresolved.push({ from: read.path, specifier: found.specifier, line: found.line, ...target });
+      return;
+    }
+    if (this.takenOtherwise(target.path, found, read)) return;
+    const to = this.enqueue(target.path);
+    read.imports.push({ found, to });
+    read.resolved.set(found.specifier, to);
+    if (isInstalled(to)) this.want(to, found.required ? [ALL] : names);
+  }
+
+  /** What a query after the address asks for in place of the module: a worker, its text, or only its address (shared by several builds). */
+  private takenOtherwise(file: string, { specifier, line }: FoundImport, read: ReadModule): boolean {
+    const query = /\?(worker|sharedworker|raw|url|inline)\b/.exec(specifier)?.[1];
+    switch (query) {
+      case 'worker':
+      case 'sharedworker':
+        this.workers.add(this.enqueue(file));
+        return true;
+      case 'raw':
+        read.minified += JSON.stringify(this.bytesOf(file, this.relative(file)).toString('utf8'));
+        return true;
+      case 'url':
+        if (kindOf(file) === 'asset') return false;
+        this.findings.unresolved.push({
+          from: read.path,
+          specifier,
+          line,
+          reason: 'only its address is used',
+          leftOut: true,
+        });
+        return true;
+      case 'inline':
+        if (kindOf(file) !== 'style') return false;
+        read.minified += JSON.stringify(this.bytesOf(file, this.relative(file)).toString('utf8'));
+        return true;
+      default:
+        return false;
+    }
+  }
+}
+
+/** Minifies and weighs a module, and lets go of what it was read from. */
+function weighed(m: ReadModule): void {
+  if (m.code) {
+    beginFile(m.path);
+    const minify = m.code.commonJs ? minifyCommonJs : minifyScript;
+    m.minified = minify(`${m.path}.js`, m.code.text) + m.minified;
+    m.code = null;
+  }
+  m.module.bytes = { ...weigh(m.module.bytes.source, m.minified), marginal: 0 };
+}
+
+/** An import that isn't written in the file: its compiler adds it. */
+function isAdded({ start, end }: FoundImport): boolean {
+  return start === 0 && end === 0;
+}
+
+/** Whether a module was installed. Packages of the same workspace are the app's own code. */
+function isInstalled(path: string): boolean {
+  return path.includes('node_modules/');
+}
+
+const installed = ({ path, module }: Pick<ReadModule, 'path' | 'module'>) =>
+  isInstalled(path) ? module.package : null;
