@@ -25,6 +25,20 @@ export function importedBindings(program: SyntaxNode): Map<string, string> {
   return bindings;
 }
 
+/** local name → the name that it has in the module it is imported from; `*` for all of them. */
+export function importedNames(program: SyntaxNode): Map<string, string> {
+  const names = new Map<string, string>();
+  for (const statement of program.body as SyntaxNode[]) {
+    if (statement.type !== 'ImportDeclaration') continue;
+    for (const item of statement.specifiers as SyntaxNode[]) {
+      const local = nameOf(item.local);
+      const isDefault = item.type === 'ImportDefaultSpecifier';
+      if (local) names.set(local, isDefault ? 'default' : (nameOf(item.imported) ?? '*'));
+    }
+  }
+  return names;
+}
+
 /** Names that get a component once a deferred import gave it: `Map = (await import('./map')).default`, `import('./map').then((m) => setMap(m.Map))`. */
 export function laterBindings(program: SyntaxNode): Map<string, string> {
   const bindings = new Map<string, string>();

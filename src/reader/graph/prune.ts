@@ -30,6 +30,19 @@ export function followNames(
   return [...targets].map(([path, names]) => ({ to: path, names }));
 }
 
+/** The module that defines a name, through all that only pass it on, whatever else these do. */
+export function definerOf(
+  path: string,
+  name: string,
+  reexportsAt: (path: string) => Reexports | null | undefined,
+): string {
+  const moduleAt = (at: string) => {
+    const reexports = reexportsAt(at);
+    return reexports ? { sideEffects: false, reexports } : undefined;
+  };
+  return definer(path, name, moduleAt, new Map()).path;
+}
+
 /** Where names of modules lead, as far as it is known. */
 type Homes = Map<string, { path: string; name: string }>;
 

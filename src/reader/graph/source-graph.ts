@@ -16,7 +16,7 @@ import { ALL, Demand, type Needed } from './demand.ts';
 import type { Findings } from './findings.ts';
 import { kindOf } from './kinds.ts';
 import { ModuleReader } from './module-reader.ts';
-import { prunedLinks } from './prune.ts';
+import { definerOf, prunedLinks } from './prune.ts';
 import { emptyModule, type ReadModule } from './read-module.ts';
 import { reexportsOf } from './reexports.ts';
 import { StyleReader } from './style-reader.ts';
@@ -137,6 +137,7 @@ export class SourceGraph {
       shells: shellsOf(entries, layouts, (path) => this.drawing(path)),
       moduleAt: (path) => this.drawing(path),
       isPage: (path) => pages.has(path),
+      definerOf: (path, name) => definerOf(path, name, (at) => this.modules.get(at)?.reexports),
       elementAt: (name, from) => {
         const all = named.get(name) ?? [];
         // One name may stand for several components: what a module imports comes first.
@@ -271,8 +272,9 @@ export class SourceGraph {
     const raw = this.bytesOf(file, relative);
     const of = this.packages.of(file);
     const read = emptyModule(relative, kind, realm, {
-      ...{ path: relative, kind, package: of?.name ?? null, sideEffects: of?.sideEffects(file) ?? true },
+      ...{ path: relative, kind, package: of?.name ?? null },
       bytes: { source: raw.length, minified: 0, gzip: 0, brotli: 0, marginal: 0 },
+      sideEffects: of?.sideEffects(file) ?? true,
     });
     this.modules.set(relative, read);
     // Packages that were installed are nobody's to edit.
@@ -385,7 +387,8 @@ function weighed(m: ReadModule): void {
     m.minified = minify(`${m.path}.js`, m.code.text) + m.minified;
     m.code = null;
   }
-  m.module.bytes = { ...weigh(m.module.bytes.source, m.minified), marginal: 0 };
+  // A file without anything in it is none.
+  if (m.minified !== '') m.module.bytes = { ...weigh(m.module.bytes.source, m.minified), marginal: 0 };
 }
 
 /** An import that isn't written in the file: its compiler adds it. */

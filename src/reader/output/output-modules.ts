@@ -1,6 +1,7 @@
 import type { Entry, Import, Module, ModuleKind, Package } from '../../core/snapshot/module-types.ts';
 import type { Failed, Unresolved } from '../../core/snapshot/types.ts';
 import { kindOf } from '../graph/kinds.ts';
+import { definerOf } from '../graph/prune.ts';
 import { reexportsOf } from '../graph/reexports.ts';
 import { type ParsedScript, parseScript } from '../parse-script.ts';
 import { type DrawingModule, type DrawnApp, type Services, servicesOf } from '../parts/find-parts.ts';
@@ -111,6 +112,11 @@ export class OutputModules {
     return {
       moduleAt,
       isPage: (path) => pages.has(path),
+      definerOf: (path, name) =>
+        definerOf(path, name, (at) => {
+          const read = this.parsed.get(at);
+          return read && reexportsOf(read.script.exports, read.resolved);
+        }),
       elementAt: (name) => named.get(name),
       shells: shellsOf(entries, new Set(), moduleAt),
     };

@@ -1,4 +1,4 @@
-import { importedBindings, laterBindings, registeredComponents } from '../imported-bindings.ts';
+import { importedBindings, importedNames, laterBindings, registeredComponents } from '../imported-bindings.ts';
 import type { SourceText } from '../source-text.ts';
 import { isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { findActions } from './actions.ts';
@@ -13,6 +13,8 @@ import { type Scope, whenDrawn, whenLookedUp } from './when-drawn.ts';
 export interface ComponentUse {
   /** As imported; null for an element that is known by its name only. */
   specifier: string | null;
+  /** The name of the component in the module that it is imported from. */
+  name?: string;
   /** The element's name, which another module gives to its component. */
   element?: string;
   /** The file of the template, where it isn't the module itself. */
@@ -48,6 +50,7 @@ export function findComponentUses(
     ...registeredComponents(program, imported),
     ...imported,
   ]);
+  const names = importedNames(program);
   const values = readValues(
     trees.map(({ root, source }) => ({ root, text: source.text })),
     bindings,
@@ -56,15 +59,18 @@ export function findComponentUses(
   const roots = trees.map((t) => t.root);
   const actions = findActions(roots, { setters, states: values.states, objects: new Set(values.given.keys()) });
   const scope: Omit<Scope, 'text'> = { values, actions, callSites: callSitesOf(roots) };
-  return trees.flatMap((tree) => usesIn(tree, bindings, { ...scope, text: tree.source.text }));
+  return trees.flatMap((tree) =>
+    usesIn(tree, bindings, { ...scope, text: tree.source.text }).map(({ local, ...use }) => {
+      const name = names.get(local);
+      return name === undefined || name === '*' ? use : { ...use, name };
+    }),
+  );
 }
 
-function usesIn(
-  { root, source, file }: DrawnTree,
-  bindings: ReadonlyMap<string, string>,
-  scope: Scope,
-): ComponentUse[] {
-  const uses: ComponentUse[] = [];
+type Drawn = ComponentUse & { local: string };
+
+function usesIn({ root, source, file }: DrawnTree, bindings: ReadonlyMap<string, string>, scope: Scope): Drawn[] {
+  const uses: Drawn[] = [];
   walk(root, (node, above) => {
     if (node.type !== 'JSXElement' || isOfRoutes(above)) return;
     const place = { line: source.place(node.start).line, ...(file === undefined ? {} : { file }) };
@@ -75,15 +81,15 @@ function usesIn(
     const path = [...above, node];
     const name = tagOf(node);
     const specifier = name === null ? undefined : bindings.get(name);
-    if (specifier !== undefined) uses.push({ specifier, ...place, when: whenDrawn(path, scope), inside });
+    if (specifier !== undefined) uses.push({ specifier, local: name!, ...place, when: whenDrawn(path, scope), inside });
     else if (name !== null && /^[a-z]\w*-[\w-]*$/.test(name))
-      uses.push({ specifier: null, element: name, ...place, when: whenDrawn(path, scope), inside });
+      uses.push({ specifier: null, local: name, element: name, ...place, when: whenDrawn(path, scope), inside });
     for (const { component, by, key } of componentAt(node, name, scope.values)) {
       const from = bindings.get(component);
       if (from === undefined) continue;
       const around = whenDrawn(path, scope);
       const when = around.kind === 'drawn' && by ? whenLookedUp(by, key, component, scope) : around;
-      uses.push({ specifier: from, ...place, when, inside });
+      uses.push({ specifier: from, local: component, ...place, when, inside });
     }
   });
   return uses;

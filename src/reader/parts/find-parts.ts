@@ -42,6 +42,8 @@ export interface DrawnApp {
   moduleAt: (path: string) => DrawingModule | undefined;
   /** Modules that an entry draws around all of its routes. */
   shells: (realm: string) => readonly string[];
+  /** The module that defines a name which another one may only pass on. */
+  definerOf: (path: string, name: string) => string;
   /** Whether a module is the page of a route. */
   isPage: (path: string) => boolean;
   /** The module of an element that is known by its name. */
@@ -56,7 +58,7 @@ export interface DrawnApp {
  */
 export function proposeParts(
   route: Pick<Route, 'layouts' | 'page' | 'realm'>,
-  { moduleAt, elementAt, shells, isPage }: DrawnApp,
+  { moduleAt, elementAt, definerOf, shells, isPage }: DrawnApp,
 ): Part[] {
   const parts = new Map<string, Part>();
   const seen = new Set<string>();
@@ -65,7 +67,8 @@ export function proposeParts(
     if (!module || seen.has(path) || module.package !== null) return;
     seen.add(path);
     for (const use of module.uses) {
-      const target = use.specifier === null ? elementAt(use.element ?? '', path) : module.resolved.get(use.specifier);
+      const imported = use.specifier === null ? elementAt(use.element ?? '', path) : module.resolved.get(use.specifier);
+      const target = imported === undefined || use.name === undefined ? imported : definerOf(imported, use.name);
       if (target === undefined || target === path || moduleAt(target)?.package !== null) continue;
       // What stands around a route and its page are no parts of it, wherever they are drawn.
       if (isPage(target) || route.layouts.includes(target) || shells(route.realm).includes(target)) continue;
@@ -78,7 +81,7 @@ export function proposeParts(
         continue;
       }
       const when = settled(use, (specifier) => moduleAt(module.resolved.get(specifier) ?? '')?.serves);
-      if (when.kind !== 'drawn' || direct || module.deferred.has(target)) {
+      if (when.kind !== 'drawn' || direct || module.deferred.has(target) || module.deferred.has(imported!)) {
         if (!parts.has(target)) parts.set(target, partOf(target, when, use.line, use.file ?? path));
       }
       if (when.kind === 'drawn' || when.kind === 'seen') visit(target, false);
