@@ -4,7 +4,7 @@ import { InputError } from '../core/errors.ts';
 import { amountWords } from '../core/limits/words.ts';
 import { planNamed, readProject } from './files.ts';
 import { print } from './output.ts';
-import { readFolder } from './reading.ts';
+import { readFolder, WORKSPACE, workspaceFrom } from './reading.ts';
 
 const LIMITS_BROKEN = 1;
 const LIMITS_MISSING = 2;
@@ -18,13 +18,18 @@ export function addCheck(program: Command): void {
     .argument('<folder>', 'the app’s folder as it is now')
     .requiredOption('--project <file>', 'project file with limits')
     .option('--plan <name>', 'check under this plan, in place of those that the limits were set for')
+    .option(...WORKSPACE)
     .option('--markdown', 'print Markdown for a pull request')
     .addHelpText(
       'after',
       '\nExit codes: 0 all limits kept, 1 limits broken, 2 bad input or a limit for what isn’t there any more.',
     )
     .action(
-      async (folder: string, options: { project: string; plan?: string; markdown?: boolean }, command: Command) => {
+      async (
+        folder: string,
+        options: { project: string; plan?: string; markdown?: boolean; workspace?: string },
+        command: Command,
+      ) => {
         const project = readProject(options.project);
         if ((project.amendments.limits ?? []).length === 0)
           throw new InputError(
@@ -34,7 +39,7 @@ export function addCheck(program: Command): void {
           );
         const as = project.snapshot.origin === 'source' ? 'sources' : 'output';
         process.stderr.write(`reading ${folder}\n`);
-        const { snapshot } = await readFolder(folder, { as });
+        const { snapshot } = await readFolder(folder, { as, ...workspaceFrom(options) });
         const plan = options.plan === undefined ? undefined : planNamed(project, options.plan);
         const report = checkReport(project, snapshot, plan);
         if (options.markdown) process.stdout.write(checkMarkdown(report));

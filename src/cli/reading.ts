@@ -7,7 +7,21 @@ import type { Read } from '../reader/process/work.ts';
 const SCRIPT = fileURLToPath(new URL('../reader/process/reading-process.js', import.meta.url));
 
 /** Reads a folder in a process of its own, so that nothing in it can end this one. */
-export function readFolder(folder: string, how: { as?: ReadAs; base?: string } = {}): Promise<Read> {
-  const { as = 'tell by content', base = null } = how;
-  return runReading({ folder: path.resolve(folder), as, base }, SCRIPT).done;
+export function readFolder(
+  folder: string,
+  how: { as?: ReadAs; base?: string; workspace?: string } = {},
+): Promise<Read> {
+  const { as = 'tell by content', base = null, workspace = null } = how;
+  return runReading({ folder: path.resolve(folder), as, base, workspace }, SCRIPT).done;
+}
+
+/** The option that allows to read around the app's folder. */
+export const WORKSPACE = [
+  '--workspace <folder>',
+  'folder around the app whose files may be read too: packages that it shares with other apps',
+] as const;
+
+/** The workspace as a whole path: on the command line it is meant from where the command runs. */
+export function workspaceFrom({ workspace }: { workspace?: string }): { workspace?: string } {
+  return workspace === undefined ? {} : { workspace: path.resolve(workspace) };
 }

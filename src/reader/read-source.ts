@@ -178,7 +178,7 @@ export function realFolder(folder: string): string {
 
 /** The workspace's real folder. Throws InputError for one that isn't around the app. */
 function workspaceOf(root: string, folder: string): string {
-  const workspace = realFolder(folder);
+  const workspace = realFolder(path.resolve(root, folder));
   if (root === workspace || root.startsWith(workspace + path.sep)) return workspace;
   throw new InputError('Not the workspace of this app', 'Name a folder that holds the app’s folder.', folder);
 }

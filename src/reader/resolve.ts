@@ -36,6 +36,8 @@ export class Resolver {
   private readonly scripts: ResolverFactory;
   private readonly styles: ResolverFactory;
 
+  /** Folders of files that were found and lie outside of what may be read. */
+  readonly outside = new Set<string>();
   private readonly root: string;
   private readonly bounds: string;
   private readonly imports: ReadonlyMap<string, string>;
@@ -85,7 +87,9 @@ export class Resolver {
       if (elsewhere) return { path: elsewhere };
     }
     if (!found.path) return lost(tidy(found.error ?? 'not found', this.root));
-    return this.inside(found.path) ? { path: found.path } : lost(OUTSIDE);
+    if (this.inside(found.path)) return { path: found.path };
+    this.outside.add(path.dirname(found.path));
+    return lost(OUTSIDE);
   }
 
   /** What the import map makes of a specifier: the longest name that fits, as the platform does. */

@@ -77,7 +77,7 @@ export class ProjectInput {
   text!: string;
 }
 
-/** What is to be read as what; the base address is looked at closely by the use case. */
+/** What is to be read as what; base address and workspace are looked at closely by what reads. */
 class HowInput {
   @IsOptional()
   @IsIn(READ_AS)
@@ -87,6 +87,11 @@ class HowInput {
   @IsString()
   @MaxLength(500)
   base?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(4000)
+  workspace?: string;
 }
 
 /** A folder to be read, or the project whose folder is to be read again. */

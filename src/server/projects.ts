@@ -56,6 +56,7 @@ export interface ProjectOrigin {
   folder?: string | null;
   readAs?: string;
   givenBase?: string | null;
+  workspace?: string | null;
   amendments?: Amendments;
   id?: string;
 }
@@ -68,6 +69,7 @@ export function addProject(store: Store, snapshot: Snapshot, plans: Plan[], orig
     folder = null,
     readAs = READ_AS[0],
     givenBase = null,
+    workspace = null,
     amendments,
     id = randomUUID(),
   } = origin;
@@ -75,7 +77,7 @@ export function addProject(store: Store, snapshot: Snapshot, plans: Plan[], orig
   const packed = packSnapshot(snapshot, texts, sources);
   store
     .transaction(() => {
-      insertProject(store, { id, name: titleOf(snapshot.name), createdAt: now, folder, readAs, givenBase });
+      insertProject(store, { id, name: titleOf(snapshot.name), createdAt: now, folder, readAs, givenBase, workspace });
       if (amendments) updateAmendments(store, id, 1, amendments);
       insertSnapshot(store, { id: randomUUID(), projectId: id, readAt: now, packed });
       const own = plans.length > 0 ? plans : [{ name: FIRST_PLAN, description: '', decisions: [] }];

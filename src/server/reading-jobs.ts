@@ -7,6 +7,7 @@ import type { Snapshot } from '../core/snapshot/types.ts';
 import { type Reading, runReading } from '../reader/process/run-reading.ts';
 import type { Archive, Read, ReadWork } from '../reader/process/work.ts';
 import type { Store } from '../store/database.ts';
+import { updateWorkspace } from '../store/projects.ts';
 import { home } from './context.ts';
 import { Problem } from './problem.ts';
 import { problemOf } from './problems.ts';
@@ -71,18 +72,19 @@ type OpenStore = () => Store;
 export function startReading(store: OpenStore, folder: string, how: HowToRead): ReadingState {
   const full = absoluteFolder(folder);
   return start({ folder: full, ...how }, ({ snapshot, ...texts }) => {
-    const origin = { ...texts, folder: full, readAs: how.as, givenBase: how.base };
+    const origin = { ...texts, folder: full, readAs: how.as, givenBase: how.base, workspace: how.workspace };
     return { projectId: addProject(store(), snapshot, [], origin), changes: null };
   });
 }
 
-/** Starts reading a project's folder again. */
-export function startReadingAgain(store: OpenStore, projectId: string): ReadingState {
+/** Starts reading a project's folder again; with a workspace that a person allowed now, which is kept with it. */
+export function startReadingAgain(store: OpenStore, projectId: string, allowed: string | null): ReadingState {
   const { folder, how } = rereadable(store(), projectId);
-  return start({ folder, ...how }, (read) => ({
-    projectId,
-    changes: keepAgain(store(), projectId, read),
-  }));
+  const workspace = allowed ?? how.workspace;
+  return start({ folder, ...how, workspace }, (read) => {
+    if (allowed !== null) updateWorkspace(store(), projectId, allowed);
+    return { projectId, changes: keepAgain(store(), projectId, read) };
+  });
 }
 
 /** Starts reading a folder of which nothing is kept but what it is compared for. */

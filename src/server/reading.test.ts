@@ -74,7 +74,7 @@ describe('folders', () => {
     const lost = { realm: 'site', pattern: '/lost', kind: 'changed', change: {} };
     changeAmendments(store, id, { version: 1, amendments: { routes: [lost] } });
     const { snapshotId } = projectView(store, id);
-    const end = await ended(startReadingAgain(() => store, id));
+    const end = await ended(startReadingAgain(() => store, id, null));
     expect(end.changes).toEqual({
       added: ['c.js'],
       removed: ['b.js'],
@@ -90,8 +90,8 @@ describe('folders', () => {
   it('that can’t be read leave everything as it was', async () => {
     const { store, id } = fresh();
     expect(() => startReading(() => store, 'relative/path', HOW)).toThrow('Not a whole path');
-    expect(() => startReadingAgain(() => store, id)).toThrow('Nothing to read again');
-    expect(() => startReadingAgain(() => store, 'none')).toThrow('No such project');
+    expect(() => startReadingAgain(() => store, id, null)).toThrow('Nothing to read again');
+    expect(() => startReadingAgain(() => store, 'none', null)).toThrow('No such project');
     const refused = await ended(startReading(() => store, folderOf({ 'a.txt': '' }), HOW));
     expect(refused).toMatchObject({ state: 'failed', projectId: null, problem: { title: 'No sources' } });
     expect(allProjects(store)).toHaveLength(1);
@@ -100,7 +100,7 @@ describe('folders', () => {
     const { snapshotId } = projectView(store, project);
     fs.rmSync(path.join(folder, 'index.html'));
     fs.rmSync(path.join(folder, 'main.js'));
-    expect((await ended(startReadingAgain(() => store, project))).problem?.title).toBe('No entry');
+    expect((await ended(startReadingAgain(() => store, project, null))).problem?.title).toBe('No entry');
     expect(projectView(store, project).snapshotId).toBe(snapshotId);
   });
 

@@ -14,15 +14,23 @@ import { insertSnapshot, packSnapshot } from '../store/snapshots.ts';
 import { Problem } from './problem.ts';
 import { noProject, snapshotBody } from './projects.ts';
 
-/** What a folder or archive is to be read as; `base`: the base address that a person gave for an output. */
+/**
+ * What a folder or archive is to be read as; `base`: the base address that a person gave for an output; `workspace`: the folder around
+ * it whose files may be read too.
+ */
 export interface HowToRead {
   as: ReadAs;
   base: string | null;
+  workspace: string | null;
 }
 
 /** The same from what somebody sent; refuses a base address that can't be one. */
-export function howToRead({ as, base }: { as?: ReadAs; base?: string }): HowToRead {
-  return { as: as ?? READ_AS[0], base: base === undefined || base === '' ? null : checkBase(base, 'base') };
+export function howToRead({ as, base, workspace }: { as?: ReadAs; base?: string; workspace?: string }): HowToRead {
+  return {
+    as: as ?? READ_AS[0],
+    base: base === undefined || base === '' ? null : checkBase(base, 'base'),
+    workspace: workspace === undefined || workspace === '' ? null : workspace,
+  };
 }
 
 /** What reading a folder again has changed. */
@@ -45,7 +53,10 @@ export function rereadable(store: Store, projectId: string): { folder: string; h
       'Nothing to read again',
       'This project came as a file. Read its folder as a project of its own.',
     );
-  return { folder: project.folder, how: { as: project.readAs as ReadAs, base: project.givenBase } };
+  return {
+    folder: project.folder,
+    how: { as: project.readAs as ReadAs, base: project.givenBase, workspace: project.workspace },
+  };
 }
 
 /** Keeps a project's folder as read again: a new snapshot beside the old ones. Tells what changed. */

@@ -22,6 +22,7 @@ function withPlan(file: string): void {
     folder: null,
     readAs: 'sources',
     givenBase: null,
+    workspace: null,
   });
   insertSnapshot(store, {
     id: 's',
@@ -87,6 +88,7 @@ describe('a database of an older form', () => {
       folder: null,
       readAs: 'sources',
       givenBase: null,
+      workspace: null,
     });
     old.close();
     openStore(file, migrations).close();

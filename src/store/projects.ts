@@ -11,9 +11,11 @@ export interface ProjectRow {
   /** What the folder was read as, and the base address that was given for it. */
   readAs: string;
   givenBase: string | null;
+  /** The folder around it whose files may be read too, where a person allowed it. */
+  workspace: string | null;
 }
 
-const COLUMNS = 'id, name, created_at AS createdAt, folder, read_as AS readAs, given_base AS givenBase';
+const COLUMNS = 'id, name, created_at AS createdAt, folder, read_as AS readAs, given_base AS givenBase, workspace';
 
 /** Projects, newest first. */
 export function listProjects(store: Store): ProjectRow[] {
@@ -27,9 +29,14 @@ export function findProject(store: Store, id: string): ProjectRow | undefined {
 export function insertProject(store: Store, row: ProjectRow): void {
   store
     .prepare(
-      'INSERT INTO projects (id, name, created_at, folder, read_as, given_base) VALUES (@id, @name, @createdAt, @folder, @readAs, @givenBase)',
+      'INSERT INTO projects (id, name, created_at, folder, read_as, given_base, workspace) VALUES (@id, @name, @createdAt, @folder, @readAs, @givenBase, @workspace)',
     )
     .run(row);
+}
+
+/** Keeps the workspace that a person allowed to be read. */
+export function updateWorkspace(store: Store, id: string, workspace: string | null): void {
+  store.prepare('UPDATE projects SET workspace = ? WHERE id = ?').run(workspace, id);
 }
 
 export interface StoredAmendments {

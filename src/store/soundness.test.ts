@@ -24,6 +24,7 @@ function filled(): string {
     folder: null,
     readAs: 'output',
     givenBase: null,
+    workspace: null,
   });
   for (let i = 0; i < 300; i++)
     insertPlan(store, {

@@ -55,6 +55,10 @@ export interface AppView {
   /** Imports without an end, but for those that are left out on purpose. */
   lost: number;
   failed: number;
+  /** Packages that its scripts import and that aren’t there. */
+  missing: string[];
+  /** The workspace around it that its imports lead to and that wasn’t read, as the way from its folder. */
+  workspace: string | null;
   /** Names of scripts whose size nobody knows. */
   unknownSizes: string[];
   /** Corrections that no longer fit what was read. */

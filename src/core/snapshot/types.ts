@@ -32,6 +32,9 @@ export const NOTICE_KINDS = [
   'unnamed file',
   'waiting module',
   'style order',
+  'missing package',
+  'outside',
+  'other version',
 ] as const;
 export type NoticeKind = (typeof NOTICE_KINDS)[number];
 

@@ -1,5 +1,6 @@
 import path from 'node:path';
 import type { Entry, Import, Module, Package } from '../../core/snapshot/module-types.ts';
+import type { Unresolved } from '../../core/snapshot/types.ts';
 import type { FoundStart } from '../entries/types.ts';
 import { readInside, reasonOf, Unreadable } from '../folder-files.ts';
 import type { FoundImport } from '../found-import.ts';
@@ -15,6 +16,7 @@ import { marginalSizes, minifyCommonJs, minifyScript, weigh } from '../weigh.ts'
 import { ALL, Demand, type Needed } from './demand.ts';
 import type { Findings } from './findings.ts';
 import { kindOf } from './kinds.ts';
+import { missingPackages, otherVersions, outsideOf } from './lacks.ts';
 import { ModuleReader } from './module-reader.ts';
 import { definerOf, prunedLinks } from './prune.ts';
 import { emptyModule, type ReadModule } from './read-module.ts';
@@ -42,8 +44,8 @@ export class SourceGraph {
   private readonly open: string[] = [];
   private readonly known = new Set<string>();
   private readonly findings: Findings = { unresolved: [], failed: [], notices: [] };
-  /** Specifiers that compilers add of which is told that they lead nowhere. */
-  private readonly toldRuntime = new Set<string>();
+  /** Imports that compilers add and that lead nowhere. */
+  private readonly addedLost: Unresolved[] = [];
   private readonly demand = new Demand();
   private readonly resolver: Resolver;
   private readonly packages: Packages;
@@ -209,14 +211,20 @@ export class SourceGraph {
         imports.push({ from, to: at.get(to)!, ordinal, ...item });
       }
     });
+    // Of files that only were looked into for names nothing is told.
+    const ships = (path: string) => !this.modules.has(path) || at.has(path);
+    const modules = sorted.map((m) => m.module);
+    const packages = this.packages.list();
+    const unresolved = this.findings.unresolved.filter((u) => ships(u.from));
+    const lacks = [
+      ...missingPackages([...unresolved, ...this.addedLost], modules),
+      ...outsideOf(this.root, this.resolver.outside, unresolved),
+      ...otherVersions(modules, packages),
+    ];
     return {
-      modules: sorted.map((m) => m.module),
-      imports,
-      packages: this.packages.list(),
-      // Of files that only were looked into for names nothing is told.
-      unresolved: this.findings.unresolved.filter((u) => !this.modules.has(u.from) || at.has(u.from)),
-      failed: this.findings.failed.filter((f) => !this.modules.has(f.path) || at.has(f.path)),
-      notices: this.findings.notices.filter((n) => !this.modules.has(n.path) || at.has(n.path)),
+      ...{ modules, imports, packages, unresolved },
+      failed: this.findings.failed.filter((f) => ships(f.path)),
+      notices: [...lacks, ...this.findings.notices.filter((n) => ships(n.path))],
       texts: Object.fromEntries(sorted.map((m) => [m.path, m.minified])),
       sources: Object.fromEntries(sorted.flatMap((m) => (m.source === null ? [] : [[m.path, m.source]]))),
     };
@@ -336,9 +344,10 @@ export class SourceGraph {
     const target = this.resolver.resolve(file, found.specifier, kind);
     if ('reason' in target) {
       // What compilers add is the same in every file: that it isn't there is told once.
-      if (isAdded(found) && this.toldRuntime.has(found.specifier)) return;
-      if (isAdded(found)) this.toldRuntime.add(found.specifier);
-      this.findings.unresolved.push({ from: read.path, specifier: found.specifier, line: found.line, ...target });
+      const lost = { from: read.path, specifier: found.specifier, line: found.line, ...target };
+      if (!isAdded(found) || !this.addedLost.some((l) => l.specifier === found.specifier))
+        this.findings.unresolved.push(lost);
+      if (isAdded(found)) this.addedLost.push(lost);
       return;
     }
     if (this.takenOtherwise(target.path, found, read)) return;

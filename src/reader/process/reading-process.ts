@@ -32,6 +32,7 @@ async function read(): Promise<Read> {
   const made = readApp(root, {
     as: work.as,
     ...(work.base === null ? {} : { base: work.base }),
+    ...(work.workspace === null ? {} : { workspace: work.workspace }),
     progress: (done, known) => {
       const now = performance.now();
       if (now - told < EVERY_MS) return;

@@ -9,8 +9,14 @@ export interface Archive {
   name: string;
 }
 
-/** What a reading is about. `base`: the base address that a person gave for an output. */
-export type ReadWork = { as: ReadAs; base: string | null } & ({ folder: string } | { archive: Archive });
+/**
+ * What a reading is about. `base`: the base address that a person gave for an output; `workspace`: the folder around an app whose files may be
+ * read too, whole or from the app's folder (`../..`).
+ */
+export type ReadWork = { as: ReadAs; base: string | null; workspace: string | null } & (
+  | { folder: string }
+  | { archive: Archive }
+);
 
 /** What came of it. */
 export interface Read {

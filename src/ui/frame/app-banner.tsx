@@ -6,6 +6,7 @@ import type { AppView } from '../../worker/views.ts';
 import { useSplitPage } from '../state/split-page.ts';
 import { useStations } from '../state/stations.ts';
 import { useWorkbench } from '../state/workbench.ts';
+import { readAgain } from './read-again.ts';
 
 /** So many imports without an end, or such a share of all, make every figure doubtful. */
 const MANY = 5;
@@ -15,7 +16,7 @@ const MOST_NAMED = 3;
 interface Lack {
   words: string;
   /** What the person can do about it, and where. */
-  act?: { words: string; station: StationId; page?: string };
+  act?: { words: string } & ({ station: StationId; page?: string } | { workspace: string });
 }
 
 /** What is missing of an app, so that its figures can't be right, with what to do about each. */
@@ -23,6 +24,7 @@ export function AppBanner() {
   const app = useWorkbench((s) => s.app);
   const [hidden, setHidden] = useState<AppView | null>(null);
   const go = useStations((s) => s.go);
+  const project = useWorkbench((s) => s.project);
   if (!app || hidden === app) return null;
   const lacks = lacksOf(app);
   if (lacks.length === 0) return null;
@@ -37,6 +39,10 @@ export function AppBanner() {
                 type="button"
                 className="underline"
                 onClick={() => {
+                  if ('workspace' in act) {
+                    if (project) void readAgain(project, act.workspace);
+                    return;
+                  }
                   if (act.page) useSplitPage.setState({ page: act.page });
                   go(act.station);
                 }}
@@ -66,9 +72,19 @@ export function lacksOf(app: AppView): Lack[] {
       words: 'No route was found in the code, so there is no landing to predict.',
       act: { words: 'Name one by hand', station: 'inventory' },
     });
-  if (app.lost >= MANY || app.lost > app.imports * LARGE_SHARE)
+  if (app.workspace !== null)
     lacks.push({
-      words: `${app.lost} of ${app.imports} imports couldn’t be resolved: what they bring is missing from every figure. Are the packages installed where the app was read?`,
+      words: `Imports lead out of the folder that was read, to packages of the workspace ${app.workspace} around it. What they bring is missing from every figure.`,
+      act: { words: `Read ${app.workspace} too`, workspace: app.workspace },
+    });
+  if (app.missing.length > 0)
+    lacks.push({
+      words: `${named(app.missing)} ${app.missing.length === 1 ? 'isn’t' : 'aren’t'} installed where the app was read: every size and time is too small by what ${app.missing.length === 1 ? 'it weighs' : 'they weigh'}, and nobody knows how much that is.`,
+      act: { words: 'See who imports them', station: 'inventory' },
+    });
+  else if (app.workspace === null && (app.lost >= MANY || app.lost > app.imports * LARGE_SHARE))
+    lacks.push({
+      words: `${app.lost} of ${app.imports} imports couldn’t be resolved: what they bring is missing from every figure.`,
       act: { words: 'See which', station: 'inventory' },
     });
   if (app.failed > 0)
@@ -76,13 +92,16 @@ export function lacksOf(app: AppView): Lack[] {
       words: `${app.failed} ${app.failed === 1 ? 'file' : 'files'} could not be read in full.`,
       act: { words: 'See which', station: 'inventory' },
     });
-  if (app.unknownSizes.length > 0) {
-    const named = app.unknownSizes.slice(0, MOST_NAMED).join(', ');
-    const more = app.unknownSizes.length - MOST_NAMED;
+  if (app.unknownSizes.length > 0)
     lacks.push({
-      words: `The size of ${named}${more > 0 ? ` and ${more} more` : ''} isn’t known: times and “other scripts” are at least what is shown.`,
+      words: `The size of ${named(app.unknownSizes)} isn’t known: times and “other scripts” are at least what is shown.`,
       act: { words: 'Give it', station: 'split', page: 'scripts' },
     });
-  }
   return lacks;
+}
+
+/** The first of several names, and how many more there are. */
+function named(names: readonly string[]): string {
+  const more = names.length - MOST_NAMED;
+  return `${names.slice(0, MOST_NAMED).join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
 }

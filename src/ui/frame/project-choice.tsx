@@ -6,10 +6,9 @@ import { toast } from 'sonner';
 import type { ProjectRow } from '../../store/projects.ts';
 import { Choice } from '../parts/choice.tsx';
 import { api } from '../state/api.ts';
-import { reload } from '../state/open-project.ts';
-import { follow, progressWords, troubleWords } from '../state/reading.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { useReadDialog } from './drop.ts';
+import { readAgain } from './read-again.ts';
 import { ReadDialog } from './read-dialog.tsx';
 import { recentFolders } from './recent-folders.ts';
 
@@ -25,24 +24,6 @@ export function ProjectChoice() {
   useEffect(() => {
     api.projects().then(setProjects, (error: Error) => toast.error(error.message));
   }, []);
-
-  const again = async () => {
-    if (!project) return;
-    const reading = toast.loading(`Reading ${project.name} again`);
-    try {
-      const end = await follow(api.startReading({ projectId: project.id }), (state) =>
-        toast.loading(progressWords(state), { id: reading }),
-      );
-      if (!end.changes) throw new Error(troubleWords(end) ?? 'The reading was stopped.');
-      const { added, removed, grown, stale } = end.changes;
-      const lost = stale.map((s) => `${s.plan}: ${s.reasons.join('; ')}`).join('. ');
-      const words = `${added.length} modules and scripts added, ${removed.length} removed, ${grown.length} changed in size.`;
-      toast.success(lost ? `${words} No longer applies: ${lost}` : words, { id: reading, duration: 10_000 });
-      await reload(project.id);
-    } catch (error) {
-      toast.error(error instanceof Error ? error.message : String(error), { id: reading, duration: 12_000 });
-    }
-  };
 
   return (
     <>
@@ -64,8 +45,9 @@ export function ProjectChoice() {
         ]}
         onChange={(next) => {
           if (next === READ) useReadDialog.setState({ open: true });
-          else if (next === READ_AGAIN) void again();
-          else router.push(`/p/${next}/startup`);
+          else if (next === READ_AGAIN) {
+            if (project) void readAgain(project);
+          } else router.push(`/p/${next}/startup`);
         }}
       />
     </>

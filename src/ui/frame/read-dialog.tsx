@@ -29,16 +29,21 @@ export function ReadDialog({
   const [folder, setFolder] = useState('');
   const [as, setAs] = useState<ReadAs>(READ_AS[0]);
   const [base, setBase] = useState('');
+  const [workspace, setWorkspace] = useState('');
   const { words, share, trouble, run, stop } = useReading((id) => {
     onClose();
     onRead(id);
   });
   const busy = words !== null;
-  const how: How = { as, ...(base.trim() === '' ? {} : { base: base.trim() }) };
+  const how: How = {
+    as,
+    ...(base.trim() === '' ? {} : { base: base.trim() }),
+    ...(workspace.trim() === '' || dropped ? {} : { workspace: workspace.trim() }),
+  };
   return (
     <Modal
       title="Read an app"
-      about="Its code is read, never run, and nothing outside of it is touched."
+      about="Its code is read, never run, and nothing outside of it is read unless you say so."
       width="wide"
       onClose={() => {
         stop();
@@ -115,6 +120,18 @@ export function ReadDialog({
                 ))}
               </select>
             </label>
+            {as === 'output' || dropped ? null : (
+              <label className="block text-soft">
+                Workspace around it that may be read too
+                <input
+                  value={workspace}
+                  placeholder="none; asked when imports lead there"
+                  spellCheck={false}
+                  onChange={(event) => setWorkspace(event.target.value)}
+                  className={`${FIELD} text-ink`}
+                />
+              </label>
+            )}
             {as === 'sources' ? null : (
               <label className="block text-soft">
                 Base address of an output

@@ -55,12 +55,12 @@ async function ask<T>(address: string, init: RequestInit): Promise<T> {
 }
 
 /** What a folder or archive is to be read as, and its base address where the proposed one is wrong. */
-export type How = { as?: ReadAs; base?: string };
+export type How = { as?: ReadAs; base?: string; workspace?: string };
 
 export const api = {
   search: (projectId: string, phrase: string) =>
     call<TextHit[]>('GET', `/api/projects/${projectId}/search?${new URLSearchParams({ q: phrase })}`),
-  startReading: (what: ({ folder: string } & How) | { projectId: string }) =>
+  startReading: (what: ({ folder: string } & How) | { projectId: string; workspace?: string }) =>
     call<ReadingState>('POST', '/api/readings', what),
   readArchive: (name: string, archive: Blob, how: How) =>
     ask<ReadingState>(`/api/readings/archive?${new URLSearchParams({ name, ...how })}`, {

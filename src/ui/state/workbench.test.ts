@@ -51,6 +51,8 @@ const app: AppView = {
   splittable: true,
   imports: 0,
   lost: 0,
+  missing: [],
+  workspace: null,
   unknownSizes: [],
   failed: 0,
   stale: [],

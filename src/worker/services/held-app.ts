@@ -44,6 +44,8 @@ export class HeldApp {
       // A script of unknown size is told by itself.
       failed: failed.filter((f) => !snapshot.scripts.some((s) => s.bytes === null && f.message.includes(s.address)))
         .length,
+      missing: snapshot.notices.filter((n) => n.kind === 'missing package').map((n) => n.path),
+      workspace: snapshot.notices.find((n) => n.kind === 'outside')?.path ?? null,
       unknownSizes: scripts.filter((s) => s.bytes === null).map((s) => s.name),
       stale,
     };

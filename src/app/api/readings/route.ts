@@ -9,7 +9,9 @@ export function POST(request: Request): Promise<Response> {
   return handle(request, async () => {
     const { folder, projectId, ...how } = await readInput(request, ReadingInput);
     const state =
-      projectId === undefined ? startReading(store, folder ?? '', howToRead(how)) : startReadingAgain(store, projectId);
+      projectId === undefined
+        ? startReading(store, folder ?? '', howToRead(how))
+        : startReadingAgain(store, projectId, howToRead(how).workspace);
     return Response.json(state, { status: 202 });
   });
 }

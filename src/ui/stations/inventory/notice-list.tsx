@@ -12,18 +12,25 @@ const WORDS: Record<NoticeKind, string> = {
   'unnamed file': 'Files nobody names',
   'waiting module': 'Modules that wait',
   'style order': 'Order of styles',
+  'missing package': 'Packages that aren’t there',
+  outside: 'Outside of the folder',
+  'other version': 'Compiled by another version',
 };
-/** The first ones make every figure on this page wrong or misleading. */
 const ORDER: NoticeKind[] = [
+  'missing package',
+  'outside',
   'development',
   'base',
   'unminified',
   'inline map',
   'uncompressed',
+  'other version',
   'unnamed file',
   'style order',
   'waiting module',
 ];
+/** They make every figure on this page wrong or misleading. */
+const WRONG = new Set<NoticeKind>(['missing package', 'outside', 'development', 'base', 'unminified']);
 const FEW = 2;
 const MOST = 200;
 
@@ -39,7 +46,7 @@ export function NoticeList({ notices }: { notices: Notice[] }) {
         const shown = own.slice(0, open === kind ? MOST : FEW);
         return (
           <div key={kind} className="grid grid-cols-[170px_minmax(0,1fr)] gap-3 py-0.5">
-            <span className={ORDER.indexOf(kind) < 3 ? 'font-semibold text-worse' : 'font-medium'}>{WORDS[kind]}</span>
+            <span className={WRONG.has(kind) ? 'font-semibold text-worse' : 'font-medium'}>{WORDS[kind]}</span>
             <span className="min-w-0">
               {shown.map((n) => (
                 <span key={`${n.path} ${n.message}`} className="block">
