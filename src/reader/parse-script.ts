@@ -20,7 +20,7 @@ export interface ParsedScript {
   /** Scripts that run in workers: `new URL('./x', import.meta.url)` handed to a worker. */
   workers: { specifier: string; line: number }[];
   /** Imports whose specifier isn't a constant. */
-  unclear: { specifier: string; line: number; reason: string }[];
+  unclear: { specifier: string; line: number; reason: string; leftOut: boolean }[];
   /** What it says about routes; null where that is nothing. */
   routes: RouteSheet | null;
   /** Components that it draws. */
@@ -369,6 +369,13 @@ function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScr
     if (node.type === 'ImportExpression') {
       const specifier = constantText(node.source);
       const place = source.place(node.start);
+      const said = source.text.slice(node.start, (node.source as SyntaxNode).start);
+      if (/\w[iI]gnore\b/.test(said)) {
+        const written = specifier ?? source.text.slice(node.start, Math.min(node.end, node.start + 80));
+        const reason = 'a comment leaves it to the browser';
+        result.unclear.push({ specifier: written, line: place.line, reason, leftOut: true });
+        return;
+      }
       const glob = specifier === null ? globOf(node.source) : null;
       if (glob) {
         const context = contextOf(node, above);
@@ -387,8 +394,9 @@ function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScr
         return;
       }
       if (specifier === null) {
-        const said = source.text.slice(node.start, Math.min(node.end, node.start + 80));
-        result.unclear.push({ specifier: said, line: place.line, reason: 'the address is not a constant' });
+        const written = source.text.slice(node.start, Math.min(node.end, node.start + 80));
+        const reason = 'the address is not a constant';
+        result.unclear.push({ specifier: written, line: place.line, reason, leftOut: false });
         return;
       }
       const context = contextOf(node, above);

@@ -92,7 +92,7 @@ export class ModuleReader {
         path: read.path,
         message: `waits for something at its top level, line ${line}: what imports it starts later than predicted`,
       });
-    for (const unclear of parsed.unclear) findings.unresolved.push({ from: read.path, ...unclear, leftOut: false });
+    for (const unclear of parsed.unclear) findings.unresolved.push({ from: read.path, ...unclear });
     for (const { specifier, ...place } of parsed.assets)
       link(file, { kind: 'static', specifier, names: ['default'], column: 1, ...place }, 'script', read);
     if (component) this.readRest(file, component, read);

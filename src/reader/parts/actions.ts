@@ -80,7 +80,7 @@ function setsIn(
 function setByCall(call: SyntaxNode, { setters, states, objects }: Settable): Omit<SetterCall, 'words'>[] {
   const constants = () => constantsIn(call.arguments as SyntaxNode[]);
   const setter = nameOf(call.callee);
-  if (setter !== null && setters.has(setter)) return [{ setter, constants: constants() }];
+  if (setter !== null && (setters.has(setter) || objects.has(setter))) return [{ setter, constants: constants() }];
   const owner = ownerOf(call.callee);
   if (owner === null) return [];
   if (objects.has(owner)) return [{ setter: owner, constants: constants() }];
@@ -111,7 +111,7 @@ function rootOf(target: unknown): string | null {
 function handedOver({ value }: SyntaxNode, { setters, objects }: Settable): Omit<SetterCall, 'words'>[] {
   const handed = isNode(value) ? value.expression : null;
   const name = nameOf(handed);
-  if (name !== null && setters.has(name)) return [{ setter: name, constants: [] }];
+  if (name !== null && (setters.has(name) || objects.has(name))) return [{ setter: name, constants: [] }];
   const owner = ownerOf(handed);
   return owner !== null && objects.has(owner) ? [{ setter: owner, constants: [] }] : [];
 }

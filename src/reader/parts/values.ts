@@ -1,5 +1,5 @@
 import type { PartCondition } from '../../core/snapshot/route-types.ts';
-import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { calledIn, literal } from './literals.ts';
 import { mediaIn } from './media.ts';
 import { dataFieldsOf, fieldState, madeState, type State, writtenState } from './states.ts';
@@ -73,9 +73,9 @@ function noteVariable(
   values: Values,
 ): void {
   const id = node.id as SyntaxNode;
-  const init = node.init;
   const changes = statement.kind === 'let';
-  if (!isNode(init)) {
+  const init = isNode(node.init) ? (node.init.type === 'AwaitExpression' ? node.init : bare(node.init)) : null;
+  if (!init) {
     if (changes && id.type === 'Identifier') noteWritten(id.name as string, undefined, values);
     return;
   }
@@ -84,7 +84,7 @@ function noteVariable(
   else if (id.type === 'Identifier') {
     noteNamed(id.name as string, init, text, bindings, values);
     if (changes) noteWritten(id.name as string, literal(init), values);
-  } else if (id.type === 'ObjectPattern' && call) noteFields(id, call, values);
+  } else if (id.type === 'ObjectPattern' && call) noteFields(id, call, bindings, values);
 }
 
 function noteWritten(name: string, initial: unknown, { states }: Values): void {
@@ -122,8 +122,12 @@ function fieldOf(node: SyntaxNode): string | null {
 }
 
 /** `[open, setOpen] = useState(false)`: a state, who sets it, and how it begins. */
-function noteState(id: SyntaxNode, call: SyntaxNode | null, { states }: Values): void {
+function noteState(id: SyntaxNode, call: SyntaxNode | null, { states, sights }: Values): void {
   const [value, setter] = (id.elements as unknown[]).map(nameOf);
+  if (call && isForSight(call)) {
+    for (const name of [value, setter]) if (name && SIGHT.test(name)) sights.add(name);
+    return;
+  }
   if (value && setter && call) states.set(value, { setter, initial: initialOf(call) });
 }
 
@@ -153,12 +157,19 @@ function noteNamed(
 }
 
 /** `{ data, error } = useQuery(…)`: each of them is an answer; `{ ref, inView } = useInView()` says what is in sight. */
-function noteFields(id: SyntaxNode, call: SyntaxNode, { answers, sights }: Values): void {
+function noteFields(
+  id: SyntaxNode,
+  call: SyntaxNode,
+  bindings: ReadonlyMap<string, string>,
+  { answers, sights, given }: Values,
+): void {
   const names = (id.properties as SyntaxNode[]).flatMap((p) => {
     const value = p.value as SyntaxNode | undefined;
     return nameOf(value?.type === 'AssignmentPattern' ? value.left : value) ?? [];
   });
-  if (isForSight(call)) for (const name of names.filter((n) => /view|visible|sight|seen/i.test(n))) sights.add(name);
+  const from = bindings.get(nameOf(call.callee) ?? '');
+  if (from !== undefined) for (const name of names) given.set(name, from);
+  if (isForSight(call)) for (const name of names.filter((n) => SIGHT.test(n))) sights.add(name);
   if (isForData(call)) for (const name of names) answers.set(name, name);
   // What the framework loaded for a page comes as a property of that name.
   if (nameOf(call.callee) === '$props') for (const name of names.filter((n) => n === 'data')) answers.set(name, name);
@@ -172,6 +183,9 @@ function isForData(call: SyntaxNode): boolean {
     name ?? '',
   );
 }
+
+/** Names of what says that something is in sight. */
+const SIGHT = /view|visible|sight|seen/i;
 
 function isForSight(call: SyntaxNode): boolean {
   return /InView|Intersect|OnScreen|ElementVisib|InSight/.test(nameOf(call.callee) ?? '');

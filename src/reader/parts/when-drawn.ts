@@ -5,6 +5,7 @@ import { type CallSites, nameOfFunction } from './call-sites.ts';
 import type { DrawnWhen } from './drawn-when.ts';
 import { UNKNOWN } from './literals.ts';
 import { mediaIn, opposite } from './media.ts';
+import { openedBy } from './opened-by.ts';
 import { type Test, testsOf } from './tests-around.ts';
 import type { Values } from './values.ts';
 
@@ -24,8 +25,8 @@ const DRAWN: DrawnWhen = { kind: 'drawn' };
  */
 export function whenDrawn(path: readonly SyntaxNode[], scope: Scope, met: ReadonlySet<string> = new Set()): DrawnWhen {
   for (let i = path.length - 1; i >= 0; i--) {
-    const said = path[i].drawnWhen as DrawnWhen | undefined;
-    if (said) return said;
+    const said = (path[i].drawnWhen as DrawnWhen | undefined) ?? openedBy(path, i);
+    if (said) return said.kind === 'drawn' ? whenDrawn(path.slice(0, i), scope, met) : said;
     for (const test of testsOf(path[i], path[i + 1])) {
       const when = whenTest(test, scope);
       if (when) return when;
@@ -64,9 +65,26 @@ function whenTest({ test, holds }: Test, scope: Scope): DrawnWhen | null {
 /** What sets a name to what a test asks for. */
 function setBy(name: string, test: SyntaxNode, { values, actions }: Scope): DrawnWhen | null {
   const state = values.states.get(name);
-  const action = actionFor(state?.setter ?? name, constantsOf(test, values), state?.initial, actions);
+  const action =
+    actionFor(state?.setter ?? name, constantsOf(test, values), state?.initial, actions) ??
+    (values.given.has(name) ? relatedAction(name, values, actions) : undefined);
   if (action === undefined) return null;
   return action.words === null ? { kind: 'seen' } : { kind: 'action', action: action.words };
+}
+
+/**
+ * What a function of the same origin does by its name: `showToast` sets `toast`, `openSheet` `isSheetOpen`, and `dispatch(openSheet())` as
+ * well. What is kept elsewhere gives the state and what sets it by names alone.
+ */
+function relatedAction(name: string, values: Values, actions: SetterCall[]): SetterCall | undefined {
+  const stem = name.replace(/^(is|has|show|should)(?=[A-Z])|(Open|Shown|Visible|Active)$/g, '').toLowerCase();
+  return actions.find(({ setter, constants }) => {
+    if (setter === name || values.given.get(setter) !== values.given.get(name)) return false;
+    return [setter, ...constants].some((word) => {
+      const does = /^(open|show|toggle|set|start|begin|add|select|pick|choose)/i.test(word);
+      return does && (word.toLowerCase().includes(stem) || /^(open|shown|visible|active)$/.test(stem));
+    });
+  });
 }
 
 /** Conditions that aren't the person's doing: another module's function, who is signed in, what a call answered. */

@@ -1,0 +1,1 @@
+export function StepOne(p: any) { return <div {...p}>StepOne</div>; }

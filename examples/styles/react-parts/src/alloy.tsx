@@ -1,0 +1,1 @@
+export function AlloyTable(p: any) { return <div {...p}>AlloyTable</div>; }

@@ -1,0 +1,1 @@
+export function StepTwo(p: any) { return <div {...p}>StepTwo</div>; }

@@ -1,0 +1,1 @@
+export function StepThree(p: any) { return <div {...p}>StepThree</div>; }

@@ -1,0 +1,1 @@
+export function Casts(p: any) { return <div {...p}>Casts</div>; }

@@ -1,0 +1,1 @@
+export function Chart(p: any) { return <div {...p}>Chart</div>; }

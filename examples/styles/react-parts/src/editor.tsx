@@ -1,0 +1,1 @@
+export function Editor(p: any) { return <div {...p}>Editor</div>; }

@@ -1,0 +1,1 @@
+export function FurnaceControl(p: any) { return <div {...p}>FurnaceControl</div>; }

@@ -1,0 +1,1 @@
+export function Help(p: any) { return <div {...p}>Help</div>; }

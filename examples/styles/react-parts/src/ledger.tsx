@@ -1,0 +1,1 @@
+export function Ledger(p: any) { return <div {...p}>Ledger</div>; }

@@ -1,0 +1,1 @@
+export function Moulds(p: any) { return <div {...p}>Moulds</div>; }

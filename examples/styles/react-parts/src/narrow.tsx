@@ -1,0 +1,1 @@
+export function NarrowMenu(p: any) { return <div {...p}>NarrowMenu</div>; }

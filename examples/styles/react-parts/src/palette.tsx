@@ -1,0 +1,1 @@
+export function CommandPalette(p: any) { return <div {...p}>CommandPalette</div>; }

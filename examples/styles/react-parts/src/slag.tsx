@@ -1,0 +1,1 @@
+export function Slag(p: any) { return <div {...p}>Slag</div>; }

@@ -1,0 +1,1 @@
+export function Toast(p: any) { return <div {...p}>Toast</div>; }

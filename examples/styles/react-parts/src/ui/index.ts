@@ -1,0 +1,2 @@
+export * from './dialog';
+export { MouldDialog } from './mould-dialog';

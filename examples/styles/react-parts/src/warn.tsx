@@ -1,0 +1,1 @@
+export function Warning(p: any) { return <div {...p}>Warning</div>; }
