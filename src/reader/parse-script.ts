@@ -12,6 +12,7 @@ import type { RouteSheet } from './routes/expressions.ts';
 import { SourceText } from './source-text.ts';
 import { syncUses } from './sync-uses.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
+import { takenNames } from './taken-names.ts';
 import { type AngularScript, angularScript, type ResourceReader } from './templates/angular.ts';
 import { definedElements, markupOfTaggedTemplates } from './templates/tagged-markup.ts';
 
@@ -256,6 +257,8 @@ function staticImportsOf(
     if (!request || !liveNames.has(request.value)) continue;
     const names = item.entries.filter((e) => !e.isType).map((e) => importedName(e.importName));
     add(request.value, names, item.start, item.end);
+    const passesAll = item.entries.some((e) => e.exportName.kind === 'None' && !e.isType);
+    if (passesAll) imports[imports.length - 1].passesAll = true;
   }
   for (const [specifier, names] of liveNames) if (!seen.has(specifier)) add(specifier, [...names], 0, 0);
   return imports;
@@ -401,12 +404,14 @@ function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScr
       }
       const context = contextOf(node, above);
       const waits = context === 'module' && above.at(-1)?.type === 'AwaitExpression';
+      const taken = takenNames(above);
       result.imports.push({
         kind: 'dynamic',
         specifier,
         names: ['*'],
         context,
         ...(waits ? { awaited: true } : {}),
+        ...(taken ? { taken } : {}),
         ...place,
         start: node.start,
         end: node.end,

@@ -58,7 +58,7 @@ describe('the database', () => {
     for (const step of steps.slice(0, 5)) fs.copyFileSync(path.join(migrations, step), path.join(old, step));
     const file = path.join(folder, 'a.sqlite');
     const before = openStore(file, old);
-    insertProject(before, project('p'));
+    before.prepare("INSERT INTO projects (id, name, created_at) VALUES ('p', 'P', '2026-01-01')").run();
     const given = '"measure":"quiet"';
     const limit = { route: '/', most: 3000, link: given, device: 'mid phone', cache: 'empty' };
     const former = Object.keys(FORMER_MEASURES);

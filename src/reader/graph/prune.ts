@@ -18,8 +18,8 @@ export function followNames(
   moduleAt: (path: string) => PrunableModule | undefined,
   known: Homes = new Map(),
 ): { to: string; names: string[] }[] {
-  if (found.kind !== 'static' || found.names.length === 0 || found.names.includes('*'))
-    return [{ to, names: found.names }];
+  if (found.kind === 'dynamic') return [{ to: soleDefiner(found, to, moduleAt, known), names: found.names }];
+  if (found.names.length === 0 || found.names.includes('*')) return [{ to, names: found.names }];
   const targets = new Map<string, string[]>();
   for (const name of found.names) {
     const home = definer(to, name, moduleAt, known);
@@ -41,6 +41,17 @@ export function definerOf(
     return reexports ? { sideEffects: false, reexports } : undefined;
   };
   return definer(path, name, moduleAt, new Map()).path;
+}
+
+/** Where a deferred import of which only some names are taken leads: to the module that defines them all, if one does. */
+function soleDefiner(
+  { taken }: FoundImport,
+  to: string,
+  moduleAt: (path: string) => PrunableModule | undefined,
+  known: Homes,
+): string {
+  const homes = new Set((taken ?? []).map((name) => definer(to, name, moduleAt, known).path));
+  return homes.size === 1 ? [...homes][0] : to;
 }
 
 /** Where names of modules lead, as far as it is known. */
@@ -113,8 +124,14 @@ function keepsNothing({ kind, names, required }: FoundImport, to: ReadModule | u
   return kind === 'static' && names.length === 0 && !required && to?.kind === 'script' && !to.module.sideEffects;
 }
 
-/** Imports of every module as they really lead. */
-export function prunedLinks(modules: ReadonlyMap<string, ReadModule>): Map<string, ReadModule['imports']> {
+/**
+ * Imports of every module as they really lead. `wantedOf`: the names that are wanted of a module which passes others on, where that isn't
+ * everything: of what it passes on whole (`export *`) it keeps what has such a name.
+ */
+export function prunedLinks(
+  modules: ReadonlyMap<string, ReadModule>,
+  wantedOf: (path: string) => ReadonlySet<string> | null,
+): Map<string, ReadModule['imports']> {
   const moduleAt = (path: string): PrunableModule | undefined => {
     const m = modules.get(path);
     return m && { sideEffects: m.module.sideEffects, reexports: m.reexports };
@@ -122,7 +139,14 @@ export function prunedLinks(modules: ReadonlyMap<string, ReadModule>): Map<strin
   const links = new Map<string, ReadModule['imports']>();
   const cache: Homes = new Map();
   for (const { path, imports } of modules.values()) {
-    const kept = imports.filter(({ found, to }) => !keepsNothing(found, modules.get(to)));
+    const wanted = wantedOf(path);
+    const kept = imports
+      .filter(({ found, to }) => !keepsNothing(found, modules.get(to)))
+      .flatMap(({ found, to }) => {
+        if (!wanted || found.kind !== 'static' || !found.passesAll) return [{ found, to }];
+        const names = [...wanted].filter((name) => hasName(to, name, moduleAt));
+        return names.length === 0 ? [] : [{ found: { ...found, names }, to }];
+      });
     const led = kept.flatMap(({ found, to }) =>
       followNames(found, to, moduleAt, cache).map((target) => ({
         found: { ...found, names: target.names },
@@ -132,4 +156,15 @@ export function prunedLinks(modules: ReadonlyMap<string, ReadModule>): Map<strin
     links.set(path, led);
   }
   return links;
+}
+
+/** Whether a module defines a name or passes it on. */
+function hasName(path: string, name: string, moduleAt: (path: string) => PrunableModule | undefined): boolean {
+  const reexports = moduleAt(path)?.reexports;
+  if (!reexports) return false;
+  return (
+    reexports.own.has(name) ||
+    reexports.named.has(name) ||
+    definedBehind(reexports.stars, name, moduleAt, new Set([path])) !== null
+  );
 }

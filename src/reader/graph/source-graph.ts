@@ -190,7 +190,7 @@ export class SourceGraph {
   } {
     beginStep('what imports lead to in the end');
     this.dropServerOnly();
-    const links = prunedLinks(this.modules);
+    const links = prunedLinks(this.modules, (path) => this.demand.namesOf(path));
     const sorted = this.reached(links);
     const at = new Map(sorted.map((m, i) => [m.path, i]));
     for (const m of sorted) weighed(m);
@@ -207,7 +207,7 @@ export class SourceGraph {
       for (const { found, to } of links.get(m.path)!) {
         const ordinal = seen.get(found.specifier) ?? 0;
         seen.set(found.specifier, ordinal + 1);
-        const { required: _, ...item } = found;
+        const { required: _, taken: __, passesAll: ___, ...item } = found;
         imports.push({ from, to: at.get(to)!, ordinal, ...item });
       }
     });
@@ -339,7 +339,7 @@ export class SourceGraph {
     found: FoundImport,
     kind: 'script' | 'style',
     read: ReadModule,
-    names = found.names,
+    names = found.taken ?? found.names,
   ): void {
     const target = this.resolver.resolve(file, found.specifier, kind);
     if ('reason' in target) {

@@ -175,7 +175,7 @@ export class OutputModules {
       }
       const resolved = new Map<string, string>();
       const seen = new Map<string, number>();
-      for (const { required: _, ...found } of script.imports) {
+      for (const { required: _, taken: __, passesAll: ___, ...found } of script.imports) {
         const to = resolver.resolve(path, found.specifier);
         if (to === null) {
           const reason = 'no map holds it: the build left it out or put it under another name';
