@@ -1,4 +1,3 @@
-import { parseSync } from 'oxc-parser';
 import { decisionWords, shipsBy } from '../core/plan/decisions.ts';
 import { chosenImports, type EffectivePlan, effectivePlan } from '../core/plan/effective.ts';
 import type { Decision, Plan } from '../core/plan/types.ts';
@@ -6,6 +5,7 @@ import type { Import } from '../core/snapshot/module-types.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import type { Trigger } from '../core/vocabulary/triggers.ts';
 import { triggerPhrase } from '../core/vocabulary/triggers.ts';
+import { parse } from '../reader/parse.ts';
 import { languageOf } from '../reader/parse-script.ts';
 import type { PatchContext } from './context.ts';
 import { detach } from './detach.ts';
@@ -247,7 +247,7 @@ interface Edits {
 
 function isReadable(path: string, text: string): boolean {
   if (isSheet(path)) return isReadableSheet(text);
-  return parseSync(path, text, { lang: languageOf(path) }).errors.length === 0;
+  return parse(path, text, { lang: languageOf(path) }).errors.length === 0;
 }
 
 /** Writes all edits out; a file that no longer parses with them stays as it is. */

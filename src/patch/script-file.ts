@@ -1,4 +1,4 @@
-import { parseSync } from 'oxc-parser';
+import { parse } from '../reader/parse.ts';
 import { languageOf } from '../reader/parse-script.ts';
 import { SourceText } from '../reader/source-text.ts';
 import { constantText, nameOf, type SyntaxNode, walk } from '../reader/syntax.ts';
@@ -27,7 +27,7 @@ export class ScriptFile {
     readonly path: string,
     readonly text: string,
   ) {
-    this.program = parseSync(path, text, { lang: languageOf(path) }).program as unknown as SyntaxNode;
+    this.program = parse(path, text, { lang: languageOf(path) }).program();
     this.source = new SourceText(text);
   }
 

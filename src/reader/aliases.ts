@@ -1,8 +1,8 @@
 import fs from 'node:fs';
 import path from 'node:path';
-import { parseSync } from 'oxc-parser';
 import { textIfThere } from './folder-files.ts';
 import { nestsTooDeep } from './nesting.ts';
+import { parse } from './parse.ts';
 import { constantText, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
 
 /**
@@ -15,7 +15,7 @@ export function configuredAliases(root: string): Map<string, string> {
   for (const name of configFiles(root)) {
     const text = textIfThere(root, name);
     if (text === null || !text.includes('alias') || nestsTooDeep(text)) continue;
-    const program = parseSync(name, text, { lang: 'ts' }).program as unknown as SyntaxNode;
+    const program = parse(name, text, { lang: 'ts' }).program();
     walk(program, (node) => {
       if (node.type !== 'Property' || nameOf(node.key) !== 'alias' || !isNode(node.value)) return;
       for (const [alias, folder] of pairsOf(node.value)) if (!aliases.has(alias)) aliases.set(alias, folder);
@@ -30,7 +30,7 @@ export function configuredAliases(root: string): Map<string, string> {
 function pathsOf(text: string | null): [alias: string, folder: string][] {
   if (text === null || nestsTooDeep(text)) return [];
   // Comments and commas at the end are allowed there, as in a script.
-  const program = parseSync('config.js', `(${text}\n)`).program as unknown as SyntaxNode;
+  const program = parse('config.js', `(${text}\n)`).program();
   const found: [string, string][] = [];
   let base = '.';
   walk(program, (node) => {

@@ -1,10 +1,11 @@
 import { minifySync } from 'oxc-minify';
-import { type EcmaScriptModule, parseSync } from 'oxc-parser';
+import type { EcmaScriptModule } from 'oxc-parser';
 import { transformSync } from 'oxc-transform';
 import type { DeferredContext } from '../core/snapshot/module-types.ts';
 import { actUses } from './act-uses.ts';
 import { type FileGlob, fileGlobOf } from './file-globs.ts';
 import type { FoundImport } from './found-import.ts';
+import { parse } from './parse.ts';
 import { type ComponentUse, type DrawnTree, findComponentUses } from './parts/component-uses.ts';
 import { mountedBy } from './parts/shells.ts';
 import { collectRoutes } from './routes/collect.ts';
@@ -94,7 +95,7 @@ export interface ParseOptions {
 export function parseScript(path: string, text: string, options: ParseOptions): ParsedScript {
   const { jsxImportSource, usedElsewhere = false } = options;
   const lang = languageOf(path);
-  const parsed = parseSync(path, text, { lang });
+  const parsed = parse(path, text, { lang });
   const source = new SourceText(text);
   const broken = parsed.errors.find((e) => e.severity === 'Error');
   if (broken) {
@@ -103,12 +104,7 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
     return { ...emptyScript(text), error };
   }
   const own = !path.includes('node_modules/');
-  let tree: SyntaxNode | null = null;
-  // Handing a tree over costs more than parsing it: of packages it is mostly not needed.
-  const program = () => {
-    tree ??= parsed.program as unknown as SyntaxNode;
-    return tree;
-  };
+  const { program } = parsed;
   const describes = own && options.resource && /@Component\s*\(/.test(text);
   const angular = describes ? angularScript(program(), source, options.resource!) : null;
   const compiled = options.compiled ?? angular?.code ?? null;
@@ -116,7 +112,7 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
   const code = plain
     ? text
     : shippedCode(path, compiled ?? text, lang, jsxImportSource, usedElsewhere && compiled === null);
-  const live = plain ? parsed.module : parseSync('out.js', code).module;
+  const live = plain ? parsed.module : parse('out.js', code).module;
   const result = emptyScript(code);
   result.imports = staticImportsOf(parsed.module, liveNamesOf(live), source);
   result.commonJs = !parsed.module.hasModuleSyntax && /\b(require|exports|module)\b/.test(text);
@@ -131,11 +127,15 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
   return result;
 }
 
-/** Whether a script of a package is plain JavaScript that no build changes before it is made small. */
+/** Whether a script is plain JavaScript that no build changes before it is made small. */
 function shipsAsWritten(path: string, text: string): boolean {
-  if (!path.includes('node_modules/') || !/\.[cm]?js$/.test(path)) return false;
+  if (!/\.[cm]?js$/.test(path)) return false;
   return !text.includes('process.env.') && !/<[A-Za-z/>]/.test(text);
 }
+
+/** What any script has that says something about routes, or holds a text that may be a path. */
+const MAY_SAY_ROUTES = /[rR]oute|[pP]ath|lazy|import\s*\(|["'`]\/|[vV]iew|[pP]age|[sS]creen|[cC]omponent|children/;
+const MAY_MOUNT = /createApp|createSSRApp|bootstrapApplication|\bmount\b|hydrate|\brender\b/;
 
 /** What a script of the app says about routes, elements and parts, and what it needs while it starts. */
 function noteOwn(
@@ -148,8 +148,8 @@ function noteOwn(
   result: ParsedScript,
 ): void {
   if (angular) noteAngular(angular, module, program, result);
-  result.routes = collectRoutes(program, source);
-  result.mounts = mountedBy(program);
+  if (MAY_SAY_ROUTES.test(text)) result.routes = collectRoutes(program, source);
+  if (MAY_MOUNT.test(text)) result.mounts = mountedBy(program);
   if (/customElement/.test(text)) result.elements.push(...definedElements(program));
   noteUses(result.imports, program, source, text);
   result.uses = drawnBy(program, source, text, options, angular);

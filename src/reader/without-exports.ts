@@ -1,4 +1,4 @@
-import { parseSync } from 'oxc-parser';
+import { parse } from './parse.ts';
 import { isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
 
 /**
@@ -7,9 +7,9 @@ import { isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
  */
 export function withoutExports(path: string, text: string, names: readonly string[]): string {
   if (!names.some((name) => text.includes(name))) return text;
-  const { program, errors } = parseSync(path, text);
+  const { program, errors } = parse(path, text);
   if (errors.some((e) => e.severity === 'Error')) return text;
-  const body = program.body as unknown as SyntaxNode[];
+  const body = program().body as SyntaxNode[];
   const gone = new Set(body.filter((statement) => exportsOnly(statement, names)));
   if (gone.size === 0) return text;
   const uses = new Map(body.map((statement) => [statement, namesUsed(statement)]));

@@ -8,7 +8,7 @@ describe('what a module is called', () => {
     ['src/main.ts', 'main'],
     ['src/index.ts', 'index'],
     ['../../packages/reeds/src/index.ts', 'reeds'],
-    ['src/tides.vue?style', 'tides.vue?style'],
+    ['src/tides.vue?style', 'tides styles'],
     ['@reeds/kit', '@reeds/kit'],
     // The entry of a package goes by the package's name, whatever its file is called.
     ['node_modules/reed-shape/src/index.js', 'reed-shape'],

@@ -10,6 +10,7 @@ const OF_PACKAGES =
  */
 export function shortName(path: string): string {
   if (path.startsWith('@') || !path.includes('/')) return path;
+  if (path.endsWith('?style')) return `${shortName(path.slice(0, -'?style'.length))} styles`;
   const inPackage = /(?:^|\/)node_modules\/((?:@[^/]+\/)?[^/]+)\/([^?]*)$/.exec(path);
   if (inPackage) return nameInPackage(inPackage[1], inPackage[2]);
   const file = path.slice(path.lastIndexOf('/') + 1);

@@ -1,12 +1,12 @@
 import fs from 'node:fs';
 import path from 'node:path';
-import { parseSync } from 'oxc-parser';
 import { InputError } from '../../core/errors.ts';
 import { NOTES_FILE } from '../../core/formats/app-notes.ts';
 import { entriesOf, filesBelow } from '../files-below.ts';
 import { textInside, Unreadable } from '../folder-files.ts';
 import { readHtml, realmOf } from '../html-document.ts';
 import { nestsTooDeep } from '../nesting.ts';
+import { parse } from '../parse.ts';
 import { onNetwork } from '../resolve.ts';
 import { SourceText } from '../source-text.ts';
 import { beginFile } from '../watch.ts';
@@ -105,7 +105,7 @@ function textOf(root: string, file: string): string {
 function inlineImports(text: string, line: number): FoundStart[] {
   if (nestsTooDeep(text)) return [];
   const source = new SourceText(text);
-  return parseSync('inline.js', text).module.staticImports.map((found) => ({
+  return parse('inline.js', text).module.staticImports.map((found) => ({
     address: found.moduleRequest.value,
     line: line + source.place(found.end).line - 1,
     kind: 'script',

@@ -1,9 +1,9 @@
 import fs from 'node:fs';
 import path from 'node:path';
-import { parseSync } from 'oxc-parser';
 import type { Failed } from '../../core/snapshot/types.ts';
 import { withoutQuery } from '../../core/text/address.ts';
 import { reasonOf, textInside, Unreadable } from '../folder-files.ts';
+import { parse } from '../parse.ts';
 import { SourceText } from '../source-text.ts';
 import { beginFile, leftAside } from '../watch.ts';
 import { weigh } from '../weigh.ts';
@@ -132,7 +132,7 @@ function importsOf(file: string, code: string, byName: NamedFiles): OutputFile['
     if (to !== null && to !== file && !found.some((f) => f.to === to && f.kind === kind))
       found.push({ to, kind, line: source.place(at).line });
   };
-  const { module } = parseSync(file, code, { lang: 'js' });
+  const { module } = parse(file, code, { lang: 'js' });
   for (const item of module.staticImports) add(item.moduleRequest.value, 'static', item.start);
   for (const item of module.staticExports)
     for (const e of item.entries) if (e.moduleRequest) add(e.moduleRequest.value, 'static', item.start);

@@ -1,4 +1,4 @@
-import { parseSync } from 'oxc-parser';
+import { parse } from '../parse.ts';
 import { bare, type SyntaxNode, walk } from '../syntax.ts';
 
 const MOST = 20_000;
@@ -21,9 +21,9 @@ export function handlerNode(text: string, offset: number): SyntaxNode | null {
 
 function parsed(text: string, offset: number): SyntaxNode[] | null {
   if (text.length > MOST) return null;
-  const { program, errors } = parseSync('template.ts', text, { lang: 'ts' });
+  const { program, errors } = parse('template.ts', text, { lang: 'ts' });
   if (errors.some((e) => e.severity === 'Error')) return null;
-  const body = (program as unknown as SyntaxNode).body as SyntaxNode[];
+  const body = program().body as SyntaxNode[];
   for (const statement of body)
     walk(statement, (node) => {
       node.start += offset;

@@ -74,8 +74,8 @@ export function lacksOf(app: AppView): Lack[] {
     });
   if (app.workspace !== null)
     lacks.push({
-      words: `Imports lead out of the folder that was read, to packages of the workspace ${app.workspace} around it. What they bring is missing from every figure.`,
-      act: { words: `Read ${app.workspace} too`, workspace: app.workspace },
+      words: `Imports lead out of the folder that was read, to packages of the workspace around it (${app.workspace}). What they bring is missing from every figure.`,
+      act: { words: 'Read the workspace too', workspace: app.workspace },
     });
   if (app.missing.length > 0)
     lacks.push({
