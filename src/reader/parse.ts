@@ -1,17 +1,6 @@
 import type { EcmaScriptModule, OxcError, ParserOptions } from 'oxc-parser';
+import { parseSync } from 'oxc-parser/src-js/bindings';
 import type { SyntaxNode } from './syntax.ts';
-
-/** What the parser's own binding gives: texts and lists that are handed over once they are asked for. */
-interface RawResult {
-  program: string;
-  module: EcmaScriptModule;
-  errors: OxcError[];
-}
-
-const load = process.getBuiltinModule('node:module').createRequire(import.meta.url);
-const { parseSync } = load('oxc-parser/src-js/bindings') as {
-  parseSync: (path: string, text: string, options?: ParserOptions) => RawResult;
-};
 
 export interface Parsed {
   module: EcmaScriptModule;

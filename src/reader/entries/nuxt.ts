@@ -34,6 +34,9 @@ export function nuxtEntries(root: string, description: PackageDescription): Foun
         ...[['~~', '.'] as const, ['@@', '.'] as const],
         ...[['~', base === '' ? '.' : 'app'] as const, ['@', base === '' ? '.' : 'app'] as const],
       ]),
+      autoImports: ['composables', 'utils'].flatMap((f) =>
+        below(f).filter((file) => /^[^/]+(\/index)?\.(ts|js|mjs)$/.test(file.slice(`${base}${f}/`.length))),
+      ),
       filledIn: /^#(?!.*\.(?:js|ts)$)/,
       starts: [...app, ...alongside].map((f) => ({ address: `/${f}`, line: 1, kind: 'script' })),
       components: componentNames(

@@ -29,6 +29,8 @@ export interface FoundEntry {
   aliases?: ReadonlyMap<string, string>;
   /** Specifiers that the framework's build fills in by itself. */
   filledIn?: RegExp;
+  /** Files whose exports scripts and templates use by name, without an import. */
+  autoImports?: readonly string[];
   /** Components that templates use without an import, by the name that their folder gives them. */
   components?: ReadonlyMap<string, string>;
 }

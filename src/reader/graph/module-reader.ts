@@ -1,5 +1,6 @@
 import fs from 'node:fs';
 import path from 'node:path';
+import { importsByName } from '../auto-imports.ts';
 import { filesOfGlob } from '../file-globs.ts';
 import { textIfThere } from '../folder-files.ts';
 import { type FoundGlob, type ParsedScript, type ParseOptions, parseScript } from '../parse-script.ts';
@@ -37,6 +38,8 @@ export interface AroundModule {
   components: ReadonlyMap<string, string>;
   /** The same as imports would name them. */
   componentBindings: ReadonlyMap<string, string>;
+  /** Names that may be used without an import, with their files. */
+  autoImports: ReadonlyMap<string, string>;
   /** Exports that aren't shipped, by module. */
   unshipped: ReadonlyMap<string, readonly string[]>;
 }
@@ -95,6 +98,8 @@ export class ModuleReader {
     for (const unclear of parsed.unclear) findings.unresolved.push({ from: read.path, ...unclear });
     for (const { specifier, ...place } of parsed.assets)
       link(file, { kind: 'static', specifier, names: ['default'], column: 1, ...place }, 'script', read);
+    if (this.around.autoImports.size > 0 && !read.path.includes('node_modules/'))
+      for (const found of importsByName(text, read.path, this.around.autoImports)) link(file, found, 'script', read);
     if (component) this.readRest(file, component, read);
     for (const { specifier } of parsed.resources) this.takeIn(file, specifier, read);
     for (const glob of parsed.fileGlobs)

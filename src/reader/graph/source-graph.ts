@@ -1,6 +1,7 @@
 import path from 'node:path';
 import type { Entry, Import, Module, Package } from '../../core/snapshot/module-types.ts';
 import type { Unresolved } from '../../core/snapshot/types.ts';
+import { namesOfFiles } from '../auto-imports.ts';
 import type { FoundStart } from '../entries/types.ts';
 import { readInside, reasonOf, Unreadable } from '../folder-files.ts';
 import type { FoundImport } from '../found-import.ts';
@@ -38,6 +39,8 @@ export class SourceGraph {
   private readonly components = new Map<string, string>();
   /** The same as imports would name them. */
   private readonly componentBindings = new Map<string, string>();
+  /** Names that may be used without an import, with their files. */
+  private readonly autoImports = new Map<string, string>();
   /** Exports that aren't shipped, by module. */
   private readonly unshipped = new Map<string, readonly string[]>();
   private readonly modules = new Map<string, ReadModule>();
@@ -63,9 +66,9 @@ export class SourceGraph {
     this.bounds = resolving.bounds ?? resolving.root;
     this.resolver = new Resolver(resolving);
     this.packages = new Packages(this.root, this.bounds);
-    const { root, bounds, findings, sheets, components, componentBindings, unshipped } = this;
+    const { root, bounds, findings, sheets, components, componentBindings, autoImports, unshipped } = this;
     this.reader = new ModuleReader({
-      ...{ root, bounds, jsxImportSource, findings, sheets, components, componentBindings, unshipped },
+      ...{ root, bounds, jsxImportSource, findings, sheets, components, componentBindings, autoImports, unshipped },
       styles: new StyleReader(bounds, this.resolver, findings, (...link) => this.link(...link)),
       link: (...link) => this.link(...link),
       linkScript: (file, parsed, read) => this.linkScript(file, parsed, read),
@@ -98,6 +101,11 @@ export class SourceGraph {
       this.componentBindings.set(name, `/${file}`);
       this.componentBindings.set(`Lazy${name}`, `/${file}`);
     }
+  }
+
+  /** Takes files whose exports may be used by name. */
+  takeAutoImports(files: readonly string[]): void {
+    for (const [name, file] of namesOfFiles(this.bounds, this.root, files)) this.autoImports.set(name, file);
   }
 
   /** Has a module shipped without certain exports and what only they use. */

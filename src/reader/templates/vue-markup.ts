@@ -1,3 +1,5 @@
+import type { DrawnWhen } from '../parts/drawn-when.ts';
+import { widthsIn } from '../parts/media.ts';
 import type { SyntaxNode } from '../syntax.ts';
 import { expressionNode, handlerNode } from './expressions.ts';
 import {
@@ -98,10 +100,24 @@ function elementOf(node: VueNode, span: Span): SyntaxNode {
   const attributes = (node.props ?? []).flatMap((p) => attributesOf(p, tag));
   if (tag !== 'component') {
     const name = tag.includes('-') || /^[A-Z]/.test(tag) ? pascal(tag) : tag;
-    return elementNode(name, span, attributes, children);
+    const drawnWhen = hydratedWhen(node.props ?? [], tag);
+    return elementNode(name, span, attributes, children, drawnWhen ? { drawnWhen } : {});
   }
   const is = node.props?.find((p) => p.type === DIRECTIVE && p.name === 'bind' && p.arg?.content === 'is');
   return elementNode('component', span, attributes, children, { is: (is && expressionOf(is)) ?? undefined });
+}
+
+/** When a component that is drawn on the server is asked for, where its attributes say so (public form of Nuxt). */
+function hydratedWhen(props: readonly VueProp[], tag: string): DrawnWhen | null {
+  for (const prop of props) {
+    const name = prop.type === DIRECTIVE ? (prop.arg?.content ?? '') : prop.name;
+    if (name === 'hydrate-on-visible') return { kind: 'seen' };
+    if (name === 'hydrate-on-interaction') return { kind: 'action', action: `interaction with ${tag}` };
+    const query = name === 'hydrate-on-media-query' ? (prop.value?.content ?? prop.exp?.content ?? '') : '';
+    const condition = widthsIn(query);
+    if (condition) return { kind: 'condition', condition };
+  }
+  return null;
 }
 
 function expressionOf({ exp }: VueProp): SyntaxNode | null {

@@ -1,5 +1,9 @@
 <script setup>
 definePageMeta({ layout: false });
+const blocks = useBlocks();
 </script>
 
-<template><p>A label</p></template>
+<template>
+  <p>{{ melt(blocks.length) }} labels</p>
+  <LazyIceChart hydrate-on-visible />
+</template>

@@ -1,0 +1,1 @@
+<template><p>A chart of the ice</p></template>

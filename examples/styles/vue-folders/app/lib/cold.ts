@@ -1,0 +1,1 @@
+export const cold = (n: number) => -n;

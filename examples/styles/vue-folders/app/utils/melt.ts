@@ -1,0 +1,1 @@
+export const melt = (n: number) => n + 1;

@@ -1,0 +1,1 @@
+export const neverAsked = 1;
