@@ -5,14 +5,20 @@ import { matcher } from './core/plan/match.ts';
 import { FreeNames } from './core/text/free-names.ts';
 import { wildcard } from './core/text/wildcard.ts';
 import { readVisit } from './core/visits/notation.ts';
+import { importsByName } from './reader/auto-imports.ts';
 import { prunedLinks } from './reader/graph/prune.ts';
 import type { ReadModule } from './reader/graph/read-module.ts';
 import { readHtml } from './reader/html-document.ts';
 import { inlineMap, mapAddress } from './reader/output/source-map.ts';
 import { parseScript } from './reader/parse-script.ts';
+import { mediaIn } from './reader/parts/media.ts';
 import { marked } from './reader/server-only.ts';
 import { splitSingleFile } from './reader/single-file.ts';
 import { componentsUsed, importsInMarkup } from './reader/template-imports.ts';
+import { angularMarkup } from './reader/templates/angular-markup.ts';
+import { islandFile } from './reader/templates/islands.ts';
+import { svelteFile } from './reader/templates/svelte.ts';
+import { vueFile } from './reader/templates/vue.ts';
 import { Mentions, unusedRules } from './reader/unused-rules.ts';
 import { minifyStyle } from './reader/weigh.ts';
 import { withoutExports } from './reader/without-exports.ts';
@@ -49,6 +55,60 @@ const MEETINGS: [string, (n: number) => () => unknown][] = [
   ['imports in markup', (n) => () => importsInMarkup('import('.repeat(n / 7))],
   ['space in an import of markup', (n) => () => importsInMarkup(`import(${' '.repeat(n)}`)],
   ['statements in a text', (n) => () => splitSingleFile('a.mdx', 'import x\n```\n'.repeat(n / 13))],
+  ['islands without an end', (n) => () => islandFile('a.astro', '<A client:load '.repeat(n / 15))],
+  [
+    'front matter of imports',
+    (n) => () => islandFile('a.astro', `---\n${'import { a } from "./a";\n'.repeat(n / 24)}`),
+  ],
+  ['imports that aren’t ended', (n) => () => islandFile('a.astro', `---\n${'import a '.repeat(n / 9)}`)],
+  ['blocks of style', (n) => () => islandFile('a.astro', '<style>'.repeat(n / 7))],
+  ['a width that never comes', (n) => () => mediaIn(`matchMedia${'max-width: '.repeat(n / 11)}`)],
+  ['digits of a width', (n) => () => mediaIn(`matchMedia max-width: ${'9'.repeat(n)}`)],
+  [
+    'names that need no import',
+    (n) => () => importsByName('import { a } '.repeat(n / 13), 'x.ts', new Map([['useReeds', 'b.ts']])),
+  ],
+  [
+    'a name after many imports',
+    (n) => () => importsByName(`${'import '.repeat(n / 7)}useReeds`, 'x.ts', new Map([['useReeds', 'b.ts']])),
+  ],
+  [
+    'contents with triggers',
+    (n) => () =>
+      quietly(() =>
+        parseScript(
+          'a.jsx',
+          `export const A = () => <D>${'<DTrigger>a</DTrigger><DContent><B/></DContent>'.repeat(n / 100)}</D>;import B from './b'`,
+          { jsxImportSource: 'react' },
+        ),
+      ),
+  ],
+  [
+    'functions that draw one another',
+    (n) => () =>
+      quietly(() =>
+        parseScript(
+          'a.jsx',
+          `import B from './b';${Array.from({ length: n / 200 }, (_, i) => `const a${i} = () => [a${i + 1}(), a${i + 1}(), <B/>];`).join('\n')}`,
+          { jsxImportSource: 'react' },
+        ),
+      ),
+  ],
+  [
+    'a template of Vue',
+    (n) => () => vueFile('a.vue', `<template>${'<a v-if="b" @c="d">e</a>'.repeat(n / 400)}</template>`),
+  ],
+  ['conditions of Svelte', (n) => () => svelteFile('a.svelte', '{#if a}b{/if}'.repeat(n / 400))],
+  ['blocks of Angular', (n) => () => angularMarkup('@if (a) { <b-c/> }'.repeat(n / 400), 0)],
+  [
+    'a tagged template',
+    (n) => () =>
+      quietly(() =>
+        parseScript('a.js', `const a = html\`${`<b-c .d=\${e}>f</b-c>`.repeat(n / 400)}\``, {
+          jsxImportSource: 'react',
+        }),
+      ),
+  ],
   [
     'routes in lists',
     (n) => () =>

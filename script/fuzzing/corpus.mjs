@@ -64,6 +64,19 @@ export const sourceApp = {
   'yokeline.app.json': '{"routes":{"/":{"parts":[]}}}',
 };
 
+/** Small apps whose components are written in templates, by the samples of styles. */
+export const templateApp = (name) => filesOf(`examples/styles/${name}`, /^(?!.*expected\.json$)/, 60);
+export const templates = [
+  '<script setup lang="ts">\nimport A from "./a.vue"\nconst o = ref(false)\n</script>\n<template><a v-if="o" @click="o = !o">{{ o }}</a><A v-else :is="t[o]" /></template>\n<style scoped lang="scss">$a: 1px; .b { &:c { d: $a } }</style>',
+  '<script>\n  let o = $state(false);\n</script>\n{#if o}<b onclick={() => (o = !o)}>x</b>{:else}{#await import("./a.svelte") then { default: A }}<A bind:o />{/await}{/if}\n<style>b { c: d }</style>',
+  '---\nimport A from "./a.jsx";\n---\n<A client:visible b={c > 1 ? "x" : `y`} /><script>import "./b";</script>',
+  '@Component({ selector: \'a-b\', template: `@if (o()) { <c-d (e)="o.set(f | g)" /> } @defer (on viewport) { <h-i /> } @placeholder { x }` }) export class A {}',
+];
+export const sheets = [
+  '@use "a" as b;\n$c: 1px;\n@mixin d($e) { f: $e }\n.g { @include d($c); &:h { i: j } @each $k in l, m { n: $k } }',
+  '@a: 1px;\n.b() { c: @a }\n.d { .b(); &:e { f: darken(red, 10%) } }\n@plugin "g";',
+];
+
 /** The same as a build with source maps would leave it. */
 export const outputApp = (() => {
   const bundle = new Bundle();

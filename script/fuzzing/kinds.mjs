@@ -100,6 +100,14 @@ export const KINDS = {
     },
     'sources',
   ),
+  ...Object.fromEntries(
+    ['vue-parts', 'svelte-parts', 'angular-blocks', 'islands', 'elements'].map((name) => {
+      const app = corpus.templateApp(name);
+      const places = Object.keys(app).filter((f) => !/package\.json$/.test(f));
+      const texts = (f) => (/\.(scss|sass|less)$/.test(f) ? corpus.sheets : corpus.templates);
+      return [name, folderKind(app, Object.fromEntries(places.map((f) => [f, texts(f)])), 'sources')];
+    }),
+  ),
   output: folderKind(
     corpus.outputApp,
     {

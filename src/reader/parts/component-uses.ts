@@ -58,7 +58,7 @@ export function findComponentUses(
   const setters = new Set([...values.states.values()].map((s) => s.setter));
   const roots = trees.map((t) => t.root);
   const actions = findActions(roots, { setters, states: values.states, objects: new Set(values.given.keys()) });
-  const scope: Omit<Scope, 'text'> = { values, actions, callSites: callSitesOf(roots) };
+  const scope: Omit<Scope, 'text'> = { values, actions, callSites: callSitesOf(roots), called: new Map() };
   return trees.flatMap((tree) =>
     usesIn(tree, bindings, { ...scope, text: tree.source.text }).map(({ local, ...use }) => {
       const name = names.get(local);

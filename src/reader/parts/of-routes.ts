@@ -9,12 +9,19 @@ export function isOfRoutes(above: readonly SyntaxNode[]): boolean {
         /Route$/.test(nameOf(opening?.name) ?? '') && /^(element|component|render)$/i.test(nameOf(node.name) ?? '')
       );
     }
-    if (node.type === 'ObjectExpression') {
-      const keys = (node.properties as SyntaxNode[]).map((p) => nameOf(p.key));
-      return (
-        (keys.includes('path') || keys.includes('index')) && keys.some((k) => /^(element|component)$/i.test(k ?? ''))
-      );
-    }
-    return false;
+    return node.type === 'ObjectExpression' && isRoute(node);
   });
+}
+
+/** Which objects are routes: each is asked about for everything inside of it. */
+const routes = new WeakMap<SyntaxNode, boolean>();
+
+function isRoute(object: SyntaxNode): boolean {
+  const known = routes.get(object);
+  if (known !== undefined) return known;
+  const keys = new Set((object.properties as SyntaxNode[]).map((p) => nameOf(p.key)));
+  const draws = ['element', 'Element', 'component', 'Component'].some((k) => keys.has(k));
+  const is = draws && (keys.has('path') || keys.has('index'));
+  routes.set(object, is);
+  return is;
 }

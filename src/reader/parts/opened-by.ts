@@ -39,12 +39,21 @@ function familyOf(element: SyntaxNode, pattern: RegExp): [kind: string | null, f
   return match && match[1] !== '' ? [match[2], match[1]] : [null, ''];
 }
 
+/** Triggers inside of elements, by their families: many contents may stand in one element. */
+const triggersBelow = new WeakMap<SyntaxNode, Map<string, SyntaxNode[]>>();
+
 function triggersIn(root: SyntaxNode, family: string): SyntaxNode[] {
-  const found: SyntaxNode[] = [];
-  walk(root, (node) => {
-    if (node.type === 'JSXElement' && familyOf(node, TRIGGER)[1] === family) found.push(node);
-  });
-  return found;
+  let families = triggersBelow.get(root);
+  if (!families) {
+    const found = new Map<string, SyntaxNode[]>();
+    walk(root, (node) => {
+      const [kind, own] = node.type === 'JSXElement' ? familyOf(node, TRIGGER) : [null, ''];
+      if (kind !== null) found.set(own, [...(found.get(own) ?? []), node]);
+    });
+    families = found;
+    triggersBelow.set(root, families);
+  }
+  return families.get(family) ?? [];
 }
 
 /** Whether an element around begins with a value: what it shows first. */

@@ -15,6 +15,8 @@ export interface Scope {
   values: Values;
   actions: SetterCall[];
   callSites: CallSites;
+  /** When the module's own functions are called, as far as it is known: many may call one another. */
+  called: Map<string, DrawnWhen>;
 }
 
 const DRAWN: DrawnWhen = { kind: 'drawn' };
@@ -23,23 +25,38 @@ const DRAWN: DrawnWhen = { kind: 'drawn' };
  * When the last node of a path is drawn: from the innermost condition around it outwards, the first that tells something decides. Of a
  * function that this module itself calls or draws, the places where it does tell it.
  */
-export function whenDrawn(path: readonly SyntaxNode[], scope: Scope, met: ReadonlySet<string> = new Set()): DrawnWhen {
+export function whenDrawn(path: readonly SyntaxNode[], scope: Scope): DrawnWhen {
   for (let i = path.length - 1; i >= 0; i--) {
     const said = (path[i].drawnWhen as DrawnWhen | undefined) ?? openedBy(path, i);
-    if (said) return said.kind === 'drawn' ? whenDrawn(path.slice(0, i), scope, met) : said;
+    if (said) return said.kind === 'drawn' ? whenDrawn(path.slice(0, i), scope) : said;
     for (const test of testsOf(path[i], path[i + 1])) {
       const when = whenTest(test, scope);
       if (when) return when;
     }
     const name = isFunction(path[i]) ? nameOfFunction(path[i], path[i - 1]) : null;
-    const sites = (name !== null && !met.has(name) && scope.callSites.get(name)) || [];
-    if (sites.length > 0) {
-      const all = sites.map((site) => whenDrawn(site, scope, new Set([...met, name!])));
-      const plain = all.some((w) => w.kind === 'drawn');
-      if (!plain) return all[0];
-    }
+    const when = name === null ? DRAWN : whenCalled(name, scope);
+    if (when.kind !== 'drawn') return when;
   }
   return DRAWN;
+}
+
+/** When a function of the module draws: as the places do that call it, unless one of them plainly does. */
+function whenCalled(name: string, scope: Scope): DrawnWhen {
+  const known = scope.called.get(name);
+  if (known) return known;
+  // Whoever calls itself is asked about only once.
+  scope.called.set(name, DRAWN);
+  let first: DrawnWhen = DRAWN;
+  for (const site of scope.callSites.get(name) ?? []) {
+    const when = whenDrawn(site, scope);
+    if (when.kind === 'drawn') {
+      first = DRAWN;
+      break;
+    }
+    if (first.kind === 'drawn') first = when;
+  }
+  scope.called.set(name, first);
+  return first;
 }
 
 function whenTest({ test, holds }: Test, scope: Scope): DrawnWhen | null {

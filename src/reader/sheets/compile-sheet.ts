@@ -120,10 +120,15 @@ function compileLess(text: string, file: string, files: SheetFiles): CompiledShe
     disablePluginRule: true,
     plugins: [plugin],
   };
-  less.render(text, options, (error, output) => {
-    if (output) result = { css: output.css };
-    else result = { error: { line: error?.line ?? 1, message: notCompiled(error?.message ?? '') } };
-  });
+  try {
+    less.render(text, options, (error, output) => {
+      if (output) result = { css: output.css };
+      else result = { error: { line: error?.line ?? 1, message: notCompiled(error?.message ?? '') } };
+    });
+  } catch (error) {
+    if (error instanceof RangeError) throw error;
+    result = { error: { line: 1, message: notCompiled(String((error as Error).message)) } };
+  }
   return result;
 }
 

@@ -35,8 +35,9 @@ type Trigger = Record<string, unknown>;
  */
 export function angularMarkup(template: string, offset: number): AngularTemplate | null {
   const c = angularCompiler();
-  const { nodes, errors } = c.parseTemplate(template, 'template.html', { preserveWhitespaces: false });
-  if (errors && errors.length > 0) return null;
+  const parsedTemplate = parsedOf(template);
+  if (!parsedTemplate) return null;
+  const { nodes } = parsedTemplate;
   const later = new Set<string>();
   const atOnce = new Set<string>();
   const spanOf = ({ sourceSpan }: Node): Span => ({
@@ -137,6 +138,17 @@ export function angularMarkup(template: string, offset: number): AngularTemplate
   }
 
   return { root: templateRoot(all(nodes, false), { start: offset, end: offset + template.length }), later, atOnce };
+}
+
+/** The template's nodes; null where the parser finds mistakes or fails on it. */
+function parsedOf(template: string) {
+  try {
+    const parsed = angularCompiler().parseTemplate(template, 'template.html', { preserveWhitespaces: false });
+    return parsed.errors && parsed.errors.length > 0 ? null : parsed;
+  } catch (error) {
+    if (error instanceof RangeError) throw error;
+    return null;
+  }
 }
 
 /** What draws a deferred block, as far as its triggers say; a test is laid around it apart. */

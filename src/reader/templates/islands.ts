@@ -80,8 +80,9 @@ interface Island {
 
 /** Components in the markup: those with a directive, and those of the same form, which may hold some. */
 function islandsOf(markup: string, written: readonly Written[]): Island[] {
+  const byName = new Map(written.flatMap((w) => w.names.map((name) => [name, w] as const)));
   return [...markup.matchAll(TAG)].flatMap((match) => {
-    const from = written.find((w) => w.names.includes(match[1]));
+    const from = byName.get(match[1]);
     const attributes = attributesFrom(markup, match.index + match[0].length);
     const directive =
       /\bclient:(load|idle|visible|media|only)(?:\s{0,9}=\s{0,9}(?:"([^"]{0,200})"|'([^']{0,200})'|\{["'`]([^}]{0,200})["'`]\}))?/.exec(
@@ -101,11 +102,15 @@ function whenOf(directive: string | undefined, value: string): DrawnWhen | null 
   return condition ? { kind: 'condition', condition } : null;
 }
 
+/** More than anybody writes into one tag. */
+const LONGEST_TAG = 4000;
+
 /** The attributes of a tag: up to its end, which a `>` inside of braces or quotes isn't. */
 function attributesFrom(text: string, from: number): string {
   let depth = 0;
   let quote = '';
-  for (let at = from; at < text.length; at++) {
+  const most = Math.min(text.length, from + LONGEST_TAG);
+  for (let at = from; at < most; at++) {
     const sign = text[at];
     if (quote !== '') {
       if (sign === quote) quote = '';
@@ -114,7 +119,7 @@ function attributesFrom(text: string, from: number): string {
     else if (sign === '}') depth--;
     else if (sign === '>' && depth <= 0) return text.slice(from, at);
   }
-  return text.slice(from);
+  return text.slice(from, most);
 }
 
 /** What stands between the dashes at the beginning. */
