@@ -150,6 +150,61 @@ describe('addresses that are computed or only named', () => {
   });
 });
 
+describe('files that only pass names on', () => {
+  const many = Object.fromEntries(
+    Array.from({ length: 30 }, (_, i) => [
+      `node_modules/kit/i${i}.js`,
+      `import './deep${i}.js';\nexport default ${i};`,
+    ]),
+  );
+  const passing = Array.from({ length: 30 }, (_, i) => `export { default as I${i} } from './i${i}.js';`).join('\n');
+  const kit = {
+    'node_modules/kit/package.json': '{ "name": "kit", "version": "1.0.0", "main": "index.js", "sideEffects": false }',
+    ...many,
+  };
+
+  it('have only read what is asked for, and nothing told of the rest', () => {
+    const snapshot = read({
+      ...kit,
+      'node_modules/kit/index.js': passing,
+      'main.ts': "import { I3 } from 'kit';\nimport { I4 as four } from './own';\nconsole.log(I3, four);",
+      'own.ts': "export { I4 } from 'kit';",
+    });
+    expect(paths(snapshot)).toEqual(['main.ts', 'node_modules/kit/i3.js', 'node_modules/kit/i4.js', 'own.ts']);
+    expect(snapshot.unresolved.map((u) => u.specifier).sort()).toEqual(['./deep3.js', './deep4.js']);
+  });
+
+  it('pass on what they import first, and what others pass on whole', () => {
+    const snapshot = read({
+      ...kit,
+      'node_modules/kit/index.js':
+        "import I1 from './i1.js';\nimport I2 from './i2.js';\nexport { I1, I2 };\nexport * from './more.js';",
+      'node_modules/kit/more.js': "export { default as I5 } from './i5.js';\nexport * from './most.js';",
+      'node_modules/kit/most.js': "export { default as I6 } from './i6.js';",
+      'main.ts': "import { I2, I6 } from 'kit';\nconsole.log(I2, I6);",
+    });
+    expect(paths(snapshot)).toEqual(['main.ts', 'node_modules/kit/i2.js', 'node_modules/kit/i6.js']);
+  });
+
+  it('are read whole where all of them is asked for', () => {
+    const snapshot = read({
+      ...kit,
+      'node_modules/kit/index.js': passing,
+      'main.ts': "import * as kit from 'kit';\nconsole.log(kit);",
+    });
+    expect(paths(snapshot)).toHaveLength(32);
+  });
+
+  it('lead a deferred import of one name to what defines it', () => {
+    const snapshot = read({
+      ...kit,
+      'node_modules/kit/index.js': passing,
+      'main.ts': "document.onclick = async () => { const { I7 } = await import('kit'); console.log(I7); };",
+    });
+    expect(edges(snapshot, 'main.ts')).toEqual(['~node_modules/kit/i7.js *']);
+  });
+});
+
 describe('single-file components', () => {
   const panel = `<template>
   <Button @click="open">Open the panel</Button>

@@ -71,6 +71,101 @@ describe('when a component is drawn', () => {
     ['once there is an answer', 'const { rows } = useQuery(); return rows ? <A /> : null;', 'drawn'],
     ['while there are rows', 'const { rows } = useQuery(); return rows.length > 0 ? <A /> : null;', 'drawn'],
     ['without a button that is known', `${STATE} return open && <A />;`, 'drawn'],
+    ['in a dialog that opens', `${STATE} return <><b onClick={toggle}>Go</b><Wrap open={open}><A /></Wrap></>;`, 'Go'],
+    [
+      'beside what opens a dialog',
+      `${STATE} return <Wrap open={open}><WrapTrigger><A /></WrapTrigger></Wrap>;`,
+      'drawn',
+    ],
+    ['as a dialog itself', `${STATE} return <><b onClick={toggle}>Go</b><A open={open} /></>;`, 'Go'],
+    [
+      'in a content with its trigger',
+      'return <Wrap><WrapTrigger>Go</WrapTrigger><WrapContent><A /></WrapContent></Wrap>;',
+      'Go',
+    ],
+    [
+      'in a content of an object',
+      'return <Wrap.Root><Wrap.Trigger>Go</Wrap.Trigger><Wrap.Content><A /></Wrap.Content></Wrap.Root>;',
+      'Go',
+    ],
+    [
+      'in a content that begins open',
+      'return <Wrap defaultOpen><WrapTrigger>Go</WrapTrigger><WrapContent><A /></WrapContent></Wrap>;',
+      'drawn',
+    ],
+    [
+      'on a tab',
+      'return <Tabs defaultValue="b"><TabsTrigger value="b">B</TabsTrigger><TabsTrigger value="a">See A</TabsTrigger><TabsContent value="a"><A /></TabsContent></Tabs>;',
+      'See A',
+    ],
+    [
+      'on the first tab',
+      'return <Tabs defaultValue="a"><TabsTrigger value="a">A</TabsTrigger><TabsContent value="a"><A /></TabsContent></Tabs>;',
+      'drawn',
+    ],
+    ['in a content without a trigger', 'return <WrapContent><A /></WrapContent>;', 'drawn'],
+    [
+      'by what follows from a state',
+      `${STATE} const shut = !open; return <><b onClick={toggle}>Go</b>{!shut && <A />}</>;`,
+      'Go',
+    ],
+    [
+      'by a function that is called',
+      `${STATE} const a = () => <A />; return <><b onClick={toggle}>Go</b>{open && a()}</>;`,
+      'Go',
+    ],
+    [
+      'by a component of its own',
+      `${STATE} const Own = () => <A />; return <><b onClick={toggle}>Go</b>{open && <Own />}</>;`,
+      'Go',
+    ],
+    [
+      'by its own component, plainly too',
+      `${STATE} const Own = () => <A />; return <><b onClick={toggle}>Go</b>{open && <Own />}<Own /></>;`,
+      'drawn',
+    ],
+    [
+      'by what a store keeps',
+      'const { sheet, openSheet } = useThing(); return <><b onClick={openSheet}>Go</b>{sheet && <A />}</>;',
+      'Go',
+    ],
+    [
+      'by what is dispatched',
+      'const sheet = useThing((s) => s.sheet); const dispatch = useThing(); return <><b onClick={() => dispatch(openSheet())}>Go</b>{sheet && <A />}</>;',
+      'Go',
+    ],
+    [
+      'by a listener',
+      `${STATE} node.addEventListener('keydown', () => toggle(true)); return open && <A />;`,
+      'keydown in node',
+    ],
+    ['in sight, by a hook', 'const [ref, inView] = useInView(); return <p ref={ref}>{inView && <A />}</p>;', 'seen'],
+    [
+      'in sight, by an observer',
+      `${STATE} new IntersectionObserver(() => toggle(true)); return open && <A />;`,
+      'seen',
+    ],
+    [
+      'by opening, not by closing',
+      `${STATE} return <><b onClick={() => toggle(false)}>Close</b><b onClick={() => toggle(true)}>Open</b>{open && <A />}</>;`,
+      'Open',
+    ],
+    [
+      'where an element decides',
+      `${STATE} return <><b onClick={toggle}>Go</b><Show when={open}><A /></Show></>;`,
+      'Go',
+    ],
+    [
+      'by a signal',
+      'const [open, toggle] = createSignal(false); return <><b onClick={() => toggle(true)}>Go</b>{open() && <A />}</>;',
+      'Go',
+    ],
+    ['unless a module says otherwise', 'const wide = useThing(); return !wide && <A />;', './b'],
+    [
+      'on narrow screens, in other units',
+      "return matchMedia('(max-width: 40em)').matches && <A />;",
+      { kind: 'media', maxWidth: 640 },
+    ],
     ['with a label for words', `${STATE} return <><b aria-label="Open" onClick={toggle} />{open && <A />}</>;`, 'Open'],
   ])('%s', (_, body, when) => {
     expect(drawn(body)).toEqual(when);
@@ -82,6 +177,29 @@ describe('when a component is drawn', () => {
       `const [at, go] = useState('${first}'); const View = VIEWS[at]; return <><b onClick={() => go('two')}>Second</b><View /></>;`;
     expect(drawn(view('one'), head)).toBe('Second');
     expect(drawn(view('two'), head)).toBe('drawn');
+  });
+
+  it('from a list, by what tells its items apart', () => {
+    const head = "const VIEWS = [{ key: 'one', View: B }, { key: 'two', View: A }] as const;";
+    const text = `import { A } from './a';\nimport { B } from './b';\n${head}\nexport function X() { const [at, go] = useState('one'); const View = VIEWS.find((v) => v.key === at)!.View; return <><b onClick={() => go('two')}>Second</b><View /></>; }`;
+    const { uses } = parseScript('x.tsx', text, { jsxImportSource: 'react' });
+    expect(uses.map((u) => [u.specifier, u.when.kind === 'action' ? u.when.action : u.when.kind])).toEqual([
+      ['./b', 'drawn'],
+      ['./a', 'Second'],
+    ]);
+  });
+
+  it('by a name that gets it later', () => {
+    const text =
+      "export function X() { const [Map, setMap] = useState(null); const open = () => import('./map').then((m) => setMap(() => m.Map)); return <><b onClick={open}>Map</b>{Map && <Map />}</>; }";
+    const { uses } = parseScript('x.jsx', text, { jsxImportSource: 'react' });
+    expect(uses.map((u) => [u.specifier, u.when])).toEqual([['./map', { kind: 'action', action: 'Map' }]]);
+  });
+
+  it('is none where only a route names it', () => {
+    const text =
+      "import { A } from './a';\nexport const routes = [{ path: '/', element: <A /> }];\nexport const more = <Route path=\"/a\" element={<A />} />;";
+    expect(parseScript('x.jsx', text, { jsxImportSource: 'react' }).uses).toEqual([]);
   });
 
   it('tells which components of other modules stand around it', () => {
