@@ -313,6 +313,22 @@ describe('yokeline', () => {
     expect(refused('choose', file, '--about', 'all').status).toBe(2);
   });
 
+  it('reads an app with the workspace around it where that is named', () => {
+    const folder = folderOf({
+      'apps/a/package.json': '{ "name": "a" }',
+      'apps/a/index.html': '<script type="module" src="/main.js"></script>',
+      'apps/a/main.js': "import '../../kit/near.js';",
+      'kit/near.js': 'console.log(1);',
+    });
+    const app = path.join(folder, 'apps/a');
+    const alone = run('read', app);
+    expect([alone.modules, alone.notices[0].kind]).toEqual([1, 'outside']);
+    expect(run('read', app, '--workspace', folder)).toMatchObject({ modules: 2, notices: [], unresolved: [] });
+    expect(refused('read', app, '--workspace', path.join(folder, 'kit')).error.title).toBe(
+      'Not the workspace of this app',
+    );
+  });
+
   it('hands over a patch, and checks the app against limits before and after an import that breaks them', () => {
     const folder = path.join(folderOf({}), 'app');
     fs.cpSync(SAMPLE, folder, { recursive: true });

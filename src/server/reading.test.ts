@@ -87,6 +87,23 @@ describe('folders', () => {
     expect(projectView(store, id).snapshotId).not.toBe(snapshotId);
   });
 
+  it('are read with the workspace around them once that is allowed, and from then on', async () => {
+    const { store } = fresh();
+    const workspace = folderOf({
+      'apps/a/index.html': html,
+      'apps/a/main.js': "import '../../kit/near.js';",
+      'kit/near.js': "import './far.js';",
+      'kit/far.js': '',
+    });
+    const id = await read(store, path.join(workspace, 'apps/a'));
+    const refused = await ended(startReadingAgain(() => store, id, '../../kit'));
+    expect(refused.problem?.title).toBe('Not the workspace of this app');
+    expect((await ended(startReadingAgain(() => store, id, null))).changes?.added).toEqual([]);
+    const allowed = await ended(startReadingAgain(() => store, id, '../..'));
+    expect(allowed.changes?.added).toEqual(['../../kit/far.js', '../../kit/near.js']);
+    expect((await ended(startReadingAgain(() => store, id, null))).changes?.removed).toEqual([]);
+  });
+
   it('that can’t be read leave everything as it was', async () => {
     const { store, id } = fresh();
     expect(() => startReading(() => store, 'relative/path', HOW)).toThrow('Not a whole path');
