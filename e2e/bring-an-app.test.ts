@@ -53,6 +53,23 @@ describe('bringing an app', () => {
     await page.close();
   });
 
+  it('from a folder of a workspace: what lies around it is asked for once, and comes', async () => {
+    const workspace = folderOf({
+      ...Object.fromEntries(Object.entries(APP).map(([name, text]) => [`apps/lamp/${name}`, text])),
+      'apps/lamp/src/page.js': "import '../../../kit/wick.js';\nexport const page = () => 'lamp';",
+      'kit/wick.js': `export const wick = '${'wick '.repeat(4000)}';`,
+    });
+    const page = await served.page('/p/saltmarsh/inventory');
+    await ask(page);
+    await reads(page, path.join(workspace, 'apps/lamp'));
+    await page.waitForURL(elsewhere);
+    await page.getByText('Imports lead out of the folder').waitFor();
+    await page.getByRole('button', { name: 'Read the workspace too' }).click();
+    await page.getByText(/1 modules and scripts added/).waitFor();
+    await settles(async () => expect(await page.getByText('Imports lead out of the folder').count()).toBe(0));
+    await page.close();
+  });
+
   it('as an archive, chosen or dropped, and refuses one that reaches outside', async () => {
     const bytes = (text: string) => new TextEncoder().encode(text);
     const files = Object.fromEntries(Object.entries(APP).map(([name, text]) => [name, bytes(text)]));

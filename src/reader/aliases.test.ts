@@ -13,6 +13,11 @@ describe('aliases of configuration files', () => {
       { '@': 'src' },
     ],
     [
+      'a package that is required on the way',
+      "module.exports = { alias: { '@': require('path').resolve(__dirname, 'src') } }",
+      { '@': 'src' },
+    ],
+    [
       'addresses',
       "export default { resolve: { alias: { reeds: fileURLToPath(new URL('./lib/reeds', import.meta.url)) } } }",
       { reeds: 'lib/reeds' },

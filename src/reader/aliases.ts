@@ -72,9 +72,10 @@ function pairsOf(value: SyntaxNode): [alias: string, folder: string][] {
 function pairOf(alias: string | null, folder: unknown): [string, string][] {
   if (alias === null || !isNode(folder)) return [];
   const pieces: string[] = [];
-  walk(folder, (node) => {
+  walk(folder, (node, above) => {
     const text = constantText(node);
-    if (text !== null) pieces.push(text);
+    const names = above.some((n) => n.type === 'CallExpression' && nameOf(n.callee) === 'require');
+    if (text !== null && !names) pieces.push(text);
   });
   const joined = path.posix.join(...pieces.map((p) => p.replace(/^\/+(?=.)/, '')));
   // A package under another name stays with packages.

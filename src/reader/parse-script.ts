@@ -135,7 +135,7 @@ function shipsAsWritten(path: string, text: string): boolean {
 
 /** What any script has that says something about routes, or holds a text that may be a path. */
 const MAY_SAY_ROUTES = /[rR]oute|[pP]ath|lazy|import\s*\(|["'`]\/|[vV]iew|[pP]age|[sS]creen|[cC]omponent|children/;
-const MAY_MOUNT = /createApp|createSSRApp|bootstrapApplication|\bmount\b|hydrate|\brender\b/;
+const MAY_MOUNT = /createApp|createSSRApp|bootstrapApplication|\bmount\b|hydrate|\brender\b|\btarget\b|\bel\b/;
 
 /** What a script of the app says about routes, elements and parts, and what it needs while it starts. */
 function noteOwn(

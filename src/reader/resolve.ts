@@ -14,7 +14,7 @@ export function onNetwork(address: string): boolean {
 /** Why something isn't read that is there: the folder around the app may be read only when a person says so. */
 export const OUTSIDE = 'it lies outside the folder that was read';
 
-const EXTENSIONS = ['.tsx', '.ts', '.jsx', '.js', '.mts', '.mjs', '.cjs', '.json', '.css'];
+const EXTENSIONS = ['.tsx', '.ts', '.jsx', '.js', '.mts', '.mjs', '.cjs', '.json', '.vue', '.svelte', '.css'];
 
 export interface ResolverOptions {
   root: string;
@@ -105,7 +105,7 @@ export class Resolver {
   private byAlias(specifier: string, kind: 'script' | 'style'): string | undefined {
     const named = this.aliases.find(([name]) => specifier === name || specifier.startsWith(`${name}/`));
     const habit = /^[@~]\//.test(specifier) ? HABITS.map((folder): [string, string] => [specifier[0], folder]) : [];
-    for (const [name, folder] of named ? [named] : habit) {
+    for (const [name, folder] of named ? [named, ...habit] : habit) {
       const found = this.lookUp(this.root, `./${path.posix.join(folder, specifier.slice(name.length))}`, kind).path;
       if (found && this.inside(found)) return found;
     }

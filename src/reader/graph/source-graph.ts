@@ -349,7 +349,9 @@ export class SourceGraph {
     read: ReadModule,
     names = found.taken ?? found.names,
   ): void {
-    const target = this.resolver.resolve(file, found.specifier, kind);
+    const written = this.resolver.resolve(file, found.specifier, kind);
+    const former = 'reason' in written && isAdded(found) ? formerRuntime(found.specifier) : null;
+    const target = former === null ? written : this.resolver.resolve(file, former, kind);
     if ('reason' in target) {
       // What compilers add is the same in every file: that it isn't there is told once.
       const lost = { from: read.path, specifier: found.specifier, line: found.line, ...target };
@@ -411,6 +413,11 @@ function weighed(m: ReadModule): void {
 /** An import that isn't written in the file: its compiler adds it. */
 function isAdded({ start, end }: FoundImport): boolean {
   return start === 0 && end === 0;
+}
+
+/** Where the runtime lies of the version before the one whose compiler is used here: Svelte 4 has one file for it. */
+function formerRuntime(specifier: string): string | null {
+  return specifier.startsWith('svelte/internal/') ? 'svelte/internal' : null;
 }
 
 /** Whether a module was installed. Packages of the same workspace are the app's own code. */

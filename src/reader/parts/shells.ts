@@ -15,8 +15,12 @@ export function mountedBy(program: SyntaxNode): string[] {
   const found = new Set<string>();
   let bindings: ReadonlyMap<string, string> | null = null;
   walk(program, (node) => {
-    if (node.type !== 'CallExpression' || !MOUNTS.test(calledName(node) ?? '')) return;
+    const isNew = node.type === 'NewExpression';
+    if (!isNew && (node.type !== 'CallExpression' || !MOUNTS.test(calledName(node) ?? ''))) return;
+    if (isNew && !givesPlace(node)) return;
     bindings ??= importedBindings(program);
+    const made = bindings.get(nameOf(node.callee) ?? '');
+    if (isNew && made !== undefined) found.add(made);
     for (const argument of node.arguments as SyntaxNode[])
       walk(argument, (inner, above) => {
         const names = inner === argument || above.at(-1)?.type === 'CallExpression' || inner.type === 'JSXIdentifier';
@@ -26,6 +30,13 @@ export function mountedBy(program: SyntaxNode): string[] {
       });
   });
   return [...found];
+}
+
+/** `new App({ target })` and `new Vue({ el, render })`: an app that is made is told where it stands, or how it is drawn. */
+function givesPlace({ arguments: given }: SyntaxNode): boolean {
+  const [first] = given as SyntaxNode[];
+  if (first?.type !== 'ObjectExpression') return false;
+  return (first.properties as SyntaxNode[]).some((p) => /^(target|el|render)$/.test(nameOf(p.key) ?? ''));
 }
 
 function calledName({ callee }: SyntaxNode): string | null {

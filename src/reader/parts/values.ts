@@ -52,7 +52,9 @@ export function readValues(trees: readonly Tree[], bindings: ReadonlyMap<string,
       if (node.type === 'VariableDeclarator') noteVariable(node, above.at(-1)!, text, bindings, values);
       else if (node.type === 'PropertyDefinition') noteField(node, text, bindings, values);
       else if (node.type === 'AssignmentExpression') noteAssigned(node, above, values, undeclared);
-      else if (node.type === 'Property' || node.type === 'ObjectProperty') {
+      else if (node.type === 'MethodDefinition' || node.type === 'FunctionDeclaration') noteGetter(node, text, values);
+      else if (node.type === 'Property') {
+        noteGetter(node, text, values);
         for (const [name, value] of dataFieldsOf(node)) {
           noteNamed(name, value, text, bindings, values);
           noteWritten(name, literal(value), values);
@@ -85,6 +87,26 @@ function noteVariable(
     noteNamed(id.name as string, init, text, bindings, values);
     if (changes) noteWritten(id.name as string, literal(init), values);
   } else if (id.type === 'ObjectPattern' && call) noteFields(id, call, bindings, values);
+}
+
+/** A function that only gives one expression stands for that: a computed property, a getter, a small helper. */
+function noteGetter(node: SyntaxNode, text: string, { media, derived }: Values): void {
+  const fn = node.type === 'FunctionDeclaration' ? node : node.value;
+  const name = nameOf(node.type === 'FunctionDeclaration' ? node.id : node.key);
+  const given = isNode(fn) && isFunction(fn) ? onlyGiven(fn) : null;
+  if (name === null || !given || !/^(Binary|Logical|Unary|Member|Call|Chain)Expression$/.test(given.type)) return;
+  const condition = mediaIn(text.slice(given.start, given.end));
+  if (condition) media.set(name, condition);
+  else if (given.type !== 'CallExpression') derived.set(name, given);
+}
+
+/** The expression that a function gives, where it does nothing else. */
+function onlyGiven(fn: SyntaxNode): SyntaxNode | null {
+  const body = fn.body as SyntaxNode;
+  if (body.type !== 'BlockStatement') return body;
+  const [only, ...more] = body.body as SyntaxNode[];
+  const given = more.length === 0 && only?.type === 'ReturnStatement' ? only.argument : null;
+  return isNode(given) ? given : null;
 }
 
 function noteWritten(name: string, initial: unknown, { states }: Values): void {

@@ -1,3 +1,4 @@
+import { html } from 'parse5';
 import type { DrawnWhen } from '../parts/drawn-when.ts';
 import { widthsIn } from '../parts/media.ts';
 import type { SyntaxNode } from '../syntax.ts';
@@ -39,6 +40,12 @@ interface Loc {
   start: { offset: number };
   end: { offset: number };
 }
+
+/** Elements of the platform, which stand for no component however one is called. */
+const OF_PLATFORM = new Set<string>([
+  ...Object.values(html.TAG_NAMES),
+  ...['circle', 'ellipse', 'g', 'line', 'path', 'polygon', 'polyline', 'rect', 'text', 'tspan', 'use', 'defs', 'mask'],
+]);
 
 /** Kinds of nodes and attributes, by the compiler's numbers. */
 const [ROOT, ELEMENT, TEXT, SHOWN, ATTRIBUTE, DIRECTIVE] = [0, 1, 2, 5, 6, 7];
@@ -99,7 +106,7 @@ function elementOf(node: VueNode, span: Span): SyntaxNode {
   if (tag === 'template' || tag === 'slot') return groupNode(children, span);
   const attributes = (node.props ?? []).flatMap((p) => attributesOf(p, tag));
   if (tag !== 'component') {
-    const name = tag.includes('-') || /^[A-Z]/.test(tag) ? pascal(tag) : tag;
+    const name = OF_PLATFORM.has(tag) ? tag : pascal(tag);
     const drawnWhen = hydratedWhen(node.props ?? [], tag);
     return elementNode(name, span, attributes, children, drawnWhen ? { drawnWhen } : {});
   }

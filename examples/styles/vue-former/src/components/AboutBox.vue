@@ -1,0 +1,2 @@
+<template><p>AboutBox</p></template>
+<script>export default {};</script>

@@ -1,0 +1,2 @@
+<template><p>Chart</p></template>
+<script>export default {};</script>

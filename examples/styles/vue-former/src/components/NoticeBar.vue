@@ -1,0 +1,2 @@
+<template><p>NoticeBar</p></template>
+<script>export default {};</script>

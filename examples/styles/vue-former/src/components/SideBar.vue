@@ -1,0 +1,2 @@
+<template><p>SideBar</p></template>
+<script>export default {};</script>

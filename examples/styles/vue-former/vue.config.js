@@ -1,0 +1,1 @@
+module.exports = { configureWebpack: { resolve: { alias: { '@': require('path').resolve(__dirname, 'src') } } } }
