@@ -31,6 +31,8 @@ export interface HtmlDocument {
   imports: Map<string, string>;
   /** The `href` of its `base` element. */
   base: string | null;
+  /** Elements in it that scripts define, by their names. */
+  elements: { name: string; line: number }[];
   /** Whether its body shows text before any script has run. */
   drawn: boolean;
   /** Addresses of scripts that only browsers without modules load. */
@@ -52,6 +54,7 @@ export function readHtml(text: string): HtmlDocument {
     links: [],
     imports: new Map(),
     base: null,
+    elements: [],
     drawn: false,
     forOldBrowsers: [],
     troubles: [],
@@ -81,6 +84,7 @@ function meet(node: DefaultTreeAdapterTypes.Element, inBody: boolean, found: Htm
   const offset = node.sourceCodeLocation?.startOffset ?? 0;
   if (node.tagName === 'base') found.base ??= attributes.get('href') ?? null;
   if (node.tagName === 'link') meetLink(attributes, line, offset, found);
+  if (inBody && node.tagName.includes('-')) found.elements.push({ name: node.tagName, line });
   if (node.tagName !== 'script') return;
   if (attributes.has('nomodule')) {
     found.forOldBrowsers.push(attributes.get('src') ?? '');

@@ -69,7 +69,11 @@ export function readSource(folder: string, { progress = () => {}, workspace }: S
   beginStep('finding routes and parts');
   const tables = findRoutes(graph.routeModules());
   const pages = new Set([...tables.routes, ...byFolders].map((r) => r.page));
-  const drawn = graph.drawn(entries, new Set(byFolders.flatMap((r) => r.layouts)), pages);
+  const inDocument = (realm: string) =>
+    found
+      .filter((e) => e.realm === realm)
+      .flatMap((e) => (e.html?.elements ?? []).map((element) => ({ ...element, path: e.document ?? '' })));
+  const drawn = graph.drawn(entries, new Set(byFolders.flatMap((r) => r.layouts)), pages, inDocument);
   const proposed = (r: Pick<Route, 'layouts' | 'page' | 'realm'>) => proposeParts(r, drawn);
   const routes = [
     ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', parts: proposed(r) }, notes)),

@@ -139,13 +139,19 @@ export class SourceGraph {
     }));
   }
 
-  /** The app as far as parts are looked for in it. `entries`: what starts each realm; `layouts`: what stands around routes by folders; `pages`: those of all routes. */
-  drawn(entries: readonly Entry[], layouts: ReadonlySet<string>, pages: ReadonlySet<string>): DrawnApp {
+  /** The app as far as parts are looked for in it. `entries`: what starts each realm; `layouts`: what stands around routes by folders; `pages`: those of all routes; `inDocument`: elements in the documents. */
+  drawn(
+    entries: readonly Entry[],
+    layouts: ReadonlySet<string>,
+    pages: ReadonlySet<string>,
+    inDocument: DrawnApp['inDocument'],
+  ): DrawnApp {
     const named = new Map<string, string[]>();
     for (const m of this.sorted()) for (const name of m.elements) named.set(name, [...(named.get(name) ?? []), m.path]);
     return {
       shells: shellsOf(entries, layouts, (path) => this.drawing(path)),
       moduleAt: (path) => this.drawing(path),
+      inDocument,
       isPage: (path) => pages.has(path),
       definerOf: (path, name) => definerOf(path, name, (at) => this.modules.get(at)?.reexports),
       elementAt: (name, from) => {

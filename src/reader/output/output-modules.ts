@@ -111,6 +111,7 @@ export class OutputModules {
     const moduleAt = (path: string) => this.drawing(path);
     return {
       moduleAt,
+      inDocument: () => [],
       isPage: (path) => pages.has(path),
       definerOf: (path, name) =>
         definerOf(path, name, (at) => {

@@ -15,7 +15,15 @@ export interface Settable {
   setters: ReadonlySet<string>;
   states: ReadonlyMap<string, { setter: string }>;
   objects: ReadonlySet<string>;
+  /** Names of imported components, which calls may be handed: `dialog.open(EditForm)`. */
+  components: ReadonlySet<string>;
 }
+
+/** What stands for the setter of a component that calls are handed. */
+export const handed = (component: string): string => `@${component}`;
+
+/** Calls that show what they are handed, by the names that several libraries use. */
+const SHOWS = /^(open|show|present|push|create|display|openDialog|openModal|showModal|openDrawer)$/;
 
 /** Makers of observers that tell when something is in sight. */
 const SEES = /^(IntersectionObserver|useIntersectionObserver|inView|whenVisible|onVisible|viewport)$/;
@@ -63,7 +71,7 @@ function setsIn(
 ): Omit<SetterCall, 'words'>[] {
   const sets: Omit<SetterCall, 'words'>[] = [];
   walk(node, (inner) => {
-    if (inner.type === 'CallExpression') sets.push(...setByCall(inner, settable));
+    if (inner.type === 'CallExpression') sets.push(...setByCall(inner, settable), ...handedTo(inner, settable));
     if (inner.type === 'AssignmentExpression' || inner.type === 'UpdateExpression')
       sets.push(...setByAssignment(inner, settable));
     if (inner.type !== 'Identifier') return;
@@ -76,17 +84,32 @@ function setsIn(
   return sets;
 }
 
+/** `dialog.open(EditForm, …)`: a component that a call is handed, which shows it. */
+function handedTo({ callee, arguments: given }: SyntaxNode, { components }: Settable): Omit<SetterCall, 'words'>[] {
+  const name = nameOf(callee) ?? nameOf((callee as SyntaxNode).property) ?? '';
+  const [first] = given as SyntaxNode[];
+  const component = SHOWS.test(name) && first?.type === 'Identifier' ? (first.name as string) : null;
+  return component !== null && components.has(component) ? [{ setter: handed(component), constants: [] }] : [];
+}
+
 /** `setOpen(true)`, `sheet.open()`, `open.set(true)`, `this.open.update(…)`. */
 function setByCall(call: SyntaxNode, { setters, states, objects }: Settable): Omit<SetterCall, 'words'>[] {
   const constants = () => constantsIn(call.arguments as SyntaxNode[]);
   const setter = nameOf(call.callee);
   if (setter !== null && (setters.has(setter) || objects.has(setter))) return [{ setter, constants: constants() }];
+  if (isSetState(call.callee)) return [{ setter: assigned('state'), constants: constants() }];
   const owner = ownerOf(call.callee);
   if (owner === null) return [];
   if (objects.has(owner)) return [{ setter: owner, constants: constants() }];
   const state = states.get(owner);
   const how = nameOf((call.callee as SyntaxNode).property) ?? '';
   return state && SETS.test(how) ? [{ setter: state.setter, constants: constants() }] : [];
+}
+
+/** `this.setState(…)` of a component that is a class. */
+function isSetState(callee: unknown): boolean {
+  if (!isNode(callee) || callee.type !== 'MemberExpression' || !isNode(callee.object)) return false;
+  return callee.object.type === 'ThisExpression' && nameOf(callee.property) === 'setState';
 }
 
 /** `open = true`, `open.value = !open.value`, `this.open = true`, `state.open = true`, `step++`. */
@@ -160,7 +183,12 @@ function constantsIn(nodes: readonly SyntaxNode[]): string[] {
   return constants;
 }
 
-function wordsOf(attribute: SyntaxNode, opening: SyntaxNode | undefined, element: SyntaxNode | undefined): string {
+/** What a person does at an element with a handler, in the words on it. */
+export function wordsOf(
+  attribute: SyntaxNode,
+  opening: SyntaxNode | undefined,
+  element: SyntaxNode | undefined,
+): string {
   const inside = element?.type === 'JSXElement' ? wordsIn(element) : '';
   if (inside !== '') return inside;
   for (const name of ['aria-label', 'title', 'label', 'placeholder']) {

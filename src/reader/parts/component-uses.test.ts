@@ -166,6 +166,9 @@ describe('when a component is drawn', () => {
       "return matchMedia('(max-width: 40em)').matches && <A />;",
       { kind: 'media', maxWidth: 640 },
     ],
+    ['handed to a call', 'return <b onClick={() => dialog.open(A, { wide: true })}>Go</b>;', 'Go'],
+    ['handed to a call, by a function', 'const go = () => dialog.open(A); return <b onClick={go}>Go</b>;', 'Go'],
+    ['drawn into a call', 'return <b onClick={() => dialog.show(<A />)}>Go</b>;', 'Go'],
     ['with a label for words', `${STATE} return <><b aria-label="Open" onClick={toggle} />{open && <A />}</>;`, 'Open'],
   ])('%s', (_, body, when) => {
     expect(drawn(body)).toEqual(when);
@@ -194,6 +197,20 @@ describe('when a component is drawn', () => {
       "export function X() { const [Map, setMap] = useState(null); const open = () => import('./map').then((m) => setMap(() => m.Map)); return <><b onClick={open}>Map</b>{Map && <Map />}</>; }";
     const { uses } = parseScript('x.jsx', text, { jsxImportSource: 'react' });
     expect(uses.map((u) => [u.specifier, u.when])).toEqual([['./map', { kind: 'action', action: 'Map' }]]);
+  });
+
+  it.each([
+    [
+      'a class',
+      "import { A } from './a';\nclass X extends Component { state = { open: false, other: false }; render() { return <><b onClick={() => this.setState({ other: true })}>No</b><b onClick={() => this.setState({ open: true })}>Go</b>{this.state.open && <A />}</>; } }",
+    ],
+    [
+      'an object that another module keeps',
+      "import { A } from './a';\nimport { ui } from './ui';\nexport const X = () => <><b onClick={() => { ui.open = true; }}>Go</b>{ui.open && <A />}</>;",
+    ],
+  ])('as %s says', (_, text) => {
+    const { uses } = parseScript('x.jsx', text, { jsxImportSource: 'react' });
+    expect(uses.map((u) => u.when)).toEqual([{ kind: 'action', action: 'Go' }]);
   });
 
   it('is none where only a route names it', () => {

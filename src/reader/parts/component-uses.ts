@@ -1,7 +1,7 @@
 import { importedBindings, importedNames, laterBindings, registeredComponents } from '../imported-bindings.ts';
 import type { SourceText } from '../source-text.ts';
 import { isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
-import { findActions } from './actions.ts';
+import { findActions, handed, type SetterCall } from './actions.ts';
 import { callSitesOf } from './call-sites.ts';
 import type { DrawnWhen } from './drawn-when.ts';
 import { componentAt } from './dynamic-components.ts';
@@ -57,16 +57,50 @@ export function findComponentUses(
   );
   const setters = new Set([...values.states.values()].map((s) => s.setter));
   const roots = trees.map((t) => t.root);
-  const actions = findActions(roots, { setters, states: values.states, objects: new Set(values.given.keys()) });
+  const components = new Set([...bindings.keys()].filter((name) => /^[A-Z]/.test(name)));
+  // What another module gives may be set there: a store, an object of states.
+  const elsewhere = [...bindings.keys()].filter((name) => !components.has(name));
+  const objects = new Set([...values.given.keys(), ...elsewhere]);
+  const actions = findActions(roots, { setters, states: values.states, objects, components });
   const scope: Omit<Scope, 'text'> = { values, actions, callSites: callSitesOf(roots), called: new Map() };
-  return trees.flatMap((tree) =>
-    usesIn(tree, bindings, { ...scope, text: tree.source.text }).map(({ local, ...use }) => {
+  const shown = handedUses(trees[0], bindings, actions);
+  return [...trees.flatMap((tree) => usesIn(tree, bindings, { ...scope, text: tree.source.text })), ...shown].map(
+    ({ local, ...use }) => {
       const name = names.get(local);
       return name === undefined || name === '*' ? use : { ...use, name };
-    }),
+    },
   );
 }
 
+/** Components that handlers hand to calls which show them: `onClick={() => dialog.open(EditForm)}`. */
+function handedUses(
+  { root, source }: DrawnTree,
+  bindings: ReadonlyMap<string, string>,
+  actions: readonly SetterCall[],
+): Drawn[] {
+  const words = new Map(
+    actions.flatMap((a) => (a.setter.startsWith('@') && a.words !== null ? [[a.setter, a.words]] : [])),
+  );
+  const uses: Drawn[] = [];
+  if (words.size === 0) return uses;
+  walk(root, (node) => {
+    if (node.type !== 'CallExpression') return;
+    for (const argument of node.arguments as SyntaxNode[]) {
+      const local = argument.type === 'Identifier' ? (argument.name as string) : '';
+      const [action, specifier] = [words.get(handed(local)), bindings.get(local)];
+      if (action === undefined || specifier === undefined) continue;
+      words.delete(handed(local));
+      uses.push({
+        specifier,
+        local,
+        line: source.place(node.start).line,
+        when: { kind: 'action', action },
+        inside: [],
+      });
+    }
+  });
+  return uses;
+}
 type Drawn = ComponentUse & { local: string };
 
 function usesIn({ root, source, file }: DrawnTree, bindings: ReadonlyMap<string, string>, scope: Scope): Drawn[] {

@@ -37,6 +37,13 @@ export function servicesOf(path: string, text: string): Services {
   };
 }
 
+/** An element of a document that a script defines. */
+export interface DocumentElement {
+  name: string;
+  path: string;
+  line: number;
+}
+
 /** The app as far as parts are looked for in it. */
 export interface DrawnApp {
   moduleAt: (path: string) => DrawingModule | undefined;
@@ -46,6 +53,8 @@ export interface DrawnApp {
   definerOf: (path: string, name: string) => string;
   /** Whether a module is the page of a route. */
   isPage: (path: string) => boolean;
+  /** Elements that stand in the document of a realm, whose modules are known by their names. */
+  inDocument: (realm: string) => readonly DocumentElement[];
   /** The module of an element that is known by its name. */
   elementAt: (name: string, from: string) => string | undefined;
 }
@@ -58,7 +67,7 @@ export interface DrawnApp {
  */
 export function proposeParts(
   route: Pick<Route, 'layouts' | 'page' | 'realm'>,
-  { moduleAt, elementAt, definerOf, shells, isPage }: DrawnApp,
+  { moduleAt, elementAt, definerOf, shells, isPage, inDocument }: DrawnApp,
 ): Part[] {
   const parts = new Map<string, Part>();
   const seen = new Set<string>();
@@ -71,7 +80,13 @@ export function proposeParts(
       const target = imported === undefined || use.name === undefined ? imported : definerOf(imported, use.name);
       if (target === undefined || target === path || moduleAt(target)?.package !== null) continue;
       // What stands around a route and its page are no parts of it, wherever they are drawn.
-      if (isPage(target) || route.layouts.includes(target) || shells(route.realm).includes(target)) continue;
+      if (
+        isPage(target) ||
+        target === route.page ||
+        route.layouts.includes(target) ||
+        shells(route.realm).includes(target)
+      )
+        continue;
       // What leads to pages shows what the address asks for, and is none either.
       if ([...(moduleAt(target)?.resolved.values() ?? [])].some(isPage)) continue;
       // What only waits for its content to be seen is no part itself.
@@ -87,6 +102,15 @@ export function proposeParts(
       if (when.kind === 'drawn' || when.kind === 'seen') visit(target, false);
     }
   };
+  const elements = inDocument(route.realm);
+  // One element alone is the app; of several each is a part of the document.
+  for (const { name, path, line } of elements) {
+    const module = elementAt(name, path);
+    if (module === undefined || moduleAt(module)?.package !== null) continue;
+    if (elements.length > 1 && module !== route.page && !parts.has(module))
+      parts.set(module, partOf(module, { kind: 'drawn' }, line, path));
+    visit(module, elements.length === 1);
+  }
   for (const shell of shells(route.realm)) visit(shell, true);
   for (const layout of route.layouts) visit(layout, true);
   visit(route.page, true);

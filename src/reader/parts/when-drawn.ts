@@ -1,5 +1,5 @@
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
-import type { SetterCall } from './actions.ts';
+import { type SetterCall, wordsOf } from './actions.ts';
 import { atFirst } from './at-first.ts';
 import { type CallSites, nameOfFunction } from './call-sites.ts';
 import type { DrawnWhen } from './drawn-when.ts';
@@ -29,6 +29,8 @@ export function whenDrawn(path: readonly SyntaxNode[], scope: Scope): DrawnWhen 
   for (let i = path.length - 1; i >= 0; i--) {
     const said = (path[i].drawnWhen as DrawnWhen | undefined) ?? openedBy(path, i);
     if (said) return said.kind === 'drawn' ? whenDrawn(path.slice(0, i), scope) : said;
+    if (path[i].type === 'JSXAttribute' && /^on[A-Z]/.test(nameOf(path[i].name) ?? ''))
+      return { kind: 'action', action: wordsOf(path[i], path[i - 1], path[i - 2]) };
     for (const test of testsOf(path[i], path[i + 1])) {
       const when = whenTest(test, scope);
       if (when) return when;
@@ -82,8 +84,12 @@ function whenTest({ test, holds }: Test, scope: Scope): DrawnWhen | null {
 /** What sets a name to what a test asks for. */
 function setBy(name: string, test: SyntaxNode, { values, actions }: Scope): DrawnWhen | null {
   const state = values.states.get(name);
+  const wanted = constantsOf(test, values);
+  // Of a state that is an object the field tells one handler from another.
+  if (typeof state?.initial === 'object' && state.initial !== null)
+    for (const field of Object.keys(state.initial)) if (namesIn(test, values).includes(field)) wanted.add(field);
   const action =
-    actionFor(state?.setter ?? name, constantsOf(test, values), state?.initial, actions) ??
+    actionFor(state?.setter ?? name, wanted, state?.initial, actions) ??
     (values.given.has(name) ? relatedAction(name, values, actions) : undefined);
   if (action === undefined) return null;
   return action.words === null ? { kind: 'seen' } : { kind: 'action', action: action.words };
