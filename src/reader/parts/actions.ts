@@ -44,10 +44,9 @@ export function findActions(roots: readonly SyntaxNode[], settable: Settable): S
   for (const root of roots)
     walk(root, (node, above) => {
       if (node.type === 'JSXAttribute' && /^on[A-Z]/.test(nameOf(node.name) ?? '')) {
-        const opening = above.at(-1);
-        take(node, wordsOf(node, opening, above.at(-2)));
-        for (const set of handedOver(node, settable))
-          found.push({ ...set, words: wordsOf(node, opening, above.at(-2)) });
+        const words = wordsOf(node, above);
+        take(node, words);
+        for (const set of handedOver(node, settable)) found.push({ ...set, words });
       }
       if (node.type !== 'CallExpression' && node.type !== 'NewExpression') return;
       const name = nameOf(node.callee) ?? (isNode(node.callee) ? nameOf(node.callee.property) : null) ?? '';
@@ -183,12 +182,9 @@ function constantsIn(nodes: readonly SyntaxNode[]): string[] {
   return constants;
 }
 
-/** What a person does at an element with a handler, in the words on it. */
-export function wordsOf(
-  attribute: SyntaxNode,
-  opening: SyntaxNode | undefined,
-  element: SyntaxNode | undefined,
-): string {
+/** What a person does at an element with a handler: the words in it, those that name it, or those of the label around it. */
+export function wordsOf(attribute: SyntaxNode, above: readonly SyntaxNode[]): string {
+  const [element, opening] = above.slice(-2);
   const inside = element?.type === 'JSXElement' ? wordsIn(element) : '';
   if (inside !== '') return inside;
   for (const name of ['aria-label', 'title', 'label', 'placeholder']) {
@@ -196,6 +192,11 @@ export function wordsOf(
     const words = constantText(labelled?.value);
     if (words) return words;
   }
+  const label = above.findLast(
+    (n) => n.type === 'JSXElement' && nameOf((n.openingElement as SyntaxNode).name) === 'label',
+  );
+  const around = label ? wordsIn(label) : '';
+  if (around !== '') return around;
   return `${nameOf(attribute.name)!.slice(2).toLowerCase()} in ${nameOf(opening?.name) ?? 'an element'}`;
 }
 

@@ -169,6 +169,11 @@ describe('when a component is drawn', () => {
     ['handed to a call', 'return <b onClick={() => dialog.open(A, { wide: true })}>Go</b>;', 'Go'],
     ['handed to a call, by a function', 'const go = () => dialog.open(A); return <b onClick={go}>Go</b>;', 'Go'],
     ['drawn into a call', 'return <b onClick={() => dialog.show(<A />)}>Go</b>;', 'Go'],
+    [
+      'with the words of the label around',
+      `${STATE} return <><label><input onChange={toggle} /> Wide</label>{open && <A />}</>;`,
+      'Wide',
+    ],
     ['with a label for words', `${STATE} return <><b aria-label="Open" onClick={toggle} />{open && <A />}</>;`, 'Open'],
   ])('%s', (_, body, when) => {
     expect(drawn(body)).toEqual(when);

@@ -27,10 +27,10 @@ const DRAWN: DrawnWhen = { kind: 'drawn' };
  */
 export function whenDrawn(path: readonly SyntaxNode[], scope: Scope): DrawnWhen {
   for (let i = path.length - 1; i >= 0; i--) {
-    const said = (path[i].drawnWhen as DrawnWhen | undefined) ?? openedBy(path, i);
+    const said = (path[i].drawnWhen as DrawnWhen | undefined) ?? (i < path.length - 1 ? openedBy(path, i) : null);
     if (said) return said.kind === 'drawn' ? whenDrawn(path.slice(0, i), scope) : said;
     if (path[i].type === 'JSXAttribute' && /^on[A-Z]/.test(nameOf(path[i].name) ?? ''))
-      return { kind: 'action', action: wordsOf(path[i], path[i - 1], path[i - 2]) };
+      return { kind: 'action', action: wordsOf(path[i], path.slice(0, i)) };
     for (const test of testsOf(path[i], path[i + 1])) {
       const when = whenTest(test, scope);
       if (when) return when;

@@ -1,0 +1,2 @@
+'use client';
+export default function Search(p: { onClose: () => void }) { return <input onBlur={p.onClose} />; }

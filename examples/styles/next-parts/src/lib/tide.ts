@@ -1,0 +1,2 @@
+import 'server-only';
+export async function getTide() { return { high: true }; }

@@ -1,0 +1,3 @@
+import App from './App.svelte';
+const app = new App({ target: document.getElementById('app') });
+export default app;

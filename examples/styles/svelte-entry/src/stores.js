@@ -1,0 +1,2 @@
+import { writable } from 'svelte/store';
+export const modal = writable(null);
