@@ -248,6 +248,23 @@ export default { components: { Button }, open: () => import('./later.vue'), shap
   });
 });
 
+describe('branches of other builds', () => {
+  it('are left out with what they import', () => {
+    const snapshot = read({
+      'main.ts': `if (import.meta.env.DEV) import('./tools');
+if (!import.meta.env.PROD) import('./tools');
+if (process.env.NODE_ENV !== 'production') import('./tools');
+if (import.meta.env.SSR) import('./tools');
+if (import.meta.env.PROD) import('./live');
+if (import.meta.env.VITE_FLAG) import('./maybe');`,
+      'tools.ts': '',
+      'live.ts': '',
+      'maybe.ts': '',
+    });
+    expect(paths(snapshot)).toEqual(['live.ts', 'main.ts', 'maybe.ts']);
+  });
+});
+
 describe('what leads nowhere or is left out', () => {
   it('is told apart, with the reason', () => {
     const snapshot = read({

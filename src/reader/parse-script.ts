@@ -69,7 +69,19 @@ export interface FoundGlob {
 const NO_EXPORTS: ScriptExports = { named: [], stars: [], own: [] };
 
 /** Read as it ships: branches for development are gone before requires are followed. */
-const PRODUCTION = { 'process.env.NODE_ENV': '"production"' };
+const PRODUCTION = {
+  'process.env.NODE_ENV': '"production"',
+  'import.meta.env.DEV': 'false',
+  'import.meta.env.PROD': 'true',
+  'import.meta.env.SSR': 'false',
+  'import.meta.env.MODE': '"production"',
+  'import.meta.client': 'true',
+  'import.meta.server': 'false',
+  'import.meta.dev': 'false',
+};
+
+/** What asks in which kind of build it runs, by the conventions that several builds share. */
+const ASKS_ENVIRONMENT = /process\.env\.|import\.meta\.(env|client|server|dev)\b/;
 
 type Language = 'ts' | 'tsx' | 'js' | 'jsx';
 
@@ -121,7 +133,7 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
     collectCalls(program(), source, result);
   // Routes, elements and parts are those of the app; packages are not the app's to change.
   if (own) noteOwn(program(), source, text, options, angular, parsed.module, result);
-  if (text.includes('require') && text.includes('process.env.')) dropDeadRequires(result);
+  if (ASKS_ENVIRONMENT.test(text) && /\brequire\b|\bimport\s*\(/.test(text)) dropDeadImports(result);
   result.exports = exportsOf(live);
   result.imports.sort((a, b) => a.start - b.start);
   return result;
@@ -130,7 +142,7 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
 /** Whether a script is plain JavaScript that no build changes before it is made small. */
 function shipsAsWritten(path: string, text: string): boolean {
   if (!/\.[cm]?js$/.test(path)) return false;
-  return !text.includes('process.env.') && !/<[A-Za-z/>]/.test(text);
+  return !ASKS_ENVIRONMENT.test(text) && !/<[A-Za-z/>]/.test(text);
 }
 
 /** What any script has that says something about routes, or holds a text that may be a path. */
@@ -302,7 +314,7 @@ function emptyScript(code: string): ParsedScript {
 
 /** Types and markup syntax compiled away; where the build kind is asked for, as the production build answers. */
 function shippedCode(path: string, text: string, lang: Language, importSource: string, usedElsewhere: boolean): string {
-  const define = text.includes('process.env.') ? { define: environmentOf(path, text) } : {};
+  const define = ASKS_ENVIRONMENT.test(text) ? { define: environmentOf(path, text) } : {};
   const typescript = { onlyRemoveTypeImports: usedElsewhere };
   return transformSync(path, text, { lang, jsx: { runtime: 'automatic', importSource }, typescript, ...define }).code;
 }
@@ -314,16 +326,12 @@ function environmentOf(path: string, text: string): Record<string, string> {
   return { ...Object.fromEntries(names.map((name) => [name, 'undefined'])), ...PRODUCTION };
 }
 
-/** Leaves out requires that only a development branch makes. */
-function dropDeadRequires(result: ParsedScript): void {
+/** Leaves out requires and deferred imports that only a branch for development or the server makes. */
+function dropDeadImports(result: ParsedScript): void {
   const { code } = minifySync('out.js', result.code, { compress: true, mangle: false });
-  result.imports = result.imports.filter(
-    (i) =>
-      !i.required ||
-      code.includes(JSON.stringify(i.specifier)) ||
-      code.includes(`'${i.specifier}'`) ||
-      code.includes(`\`${i.specifier}\``),
-  );
+  const isThere = (specifier: string) =>
+    code.includes(JSON.stringify(specifier)) || code.includes(`'${specifier}'`) || code.includes(`\`${specifier}\``);
+  result.imports = result.imports.filter((i) => (i.kind === 'static' && !i.required) || isThere(i.specifier));
 }
 
 function exportsOf(module: EcmaScriptModule): ScriptExports {
