@@ -126,6 +126,7 @@ export function readSource(folder: string, { progress = () => {}, workspace }: S
 function startOf(found: FoundEntry, graph: SourceGraph, unresolved: Unresolved[]): Entry {
   const { realm, document, ships, components } = found;
   if (components) graph.takeComponents(components);
+  if (found.bringsAlong) graph.bringAlong(found.bringsAlong);
   if (found.autoImports) graph.takeAutoImports(found.autoImports);
   const begin = (start: FoundStart) => {
     const module = graph.start(start);

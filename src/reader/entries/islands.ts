@@ -7,6 +7,15 @@ import type { FoundEntry, PackageDescription } from './types.ts';
 
 const FOLDER = 'src/pages';
 
+/** Packages that draw islands in the browser, by the files that each draws. */
+const RENDERERS = [
+  { name: '@astrojs/react', ends: /\.[jt]sx$/ },
+  { name: '@astrojs/preact', ends: /\.[jt]sx$/ },
+  { name: '@astrojs/solid-js', ends: /\.[jt]sx$/ },
+  { name: '@astrojs/vue', ends: /\.vue$/ },
+  { name: '@astrojs/svelte', ends: /\.svelte$/ },
+];
+
 /**
  * Apps of islands, whose routes are files in a folder of pages (public conventions of Astro): pages are drawn on the server, and only
  * what a directive names is sent to the browser. A name that begins with `_` is no route, nor is an endpoint.
@@ -29,6 +38,9 @@ export function islandEntries(root: string, description: PackageDescription): Fo
     {
       ...{ realm: 'site', document: null, html: null, routes, starts: [], rendering: 'server', ships: 'everything' },
       ...{ aliases, filledIn: /^astro:/ },
+      bringsAlong: RENDERERS.filter(({ name }) => hasDependency(description, name)).map(({ name, ends }) => ({
+        ...{ ends, specifier: `${name}/client.js` },
+      })),
     },
   ];
 }

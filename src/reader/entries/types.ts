@@ -29,6 +29,8 @@ export interface FoundEntry {
   aliases?: ReadonlyMap<string, string>;
   /** Specifiers that the framework's build fills in by itself. */
   filledIn?: RegExp;
+  /** What the framework brings along with a component that a page of its own sends, by the component's file. */
+  bringsAlong?: readonly { ends: RegExp; specifier: string }[];
   /** Files whose exports scripts and templates use by name, without an import. */
   autoImports?: readonly string[];
   /** Components that templates use without an import, by the name that their folder gives them. */

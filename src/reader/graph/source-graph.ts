@@ -2,7 +2,7 @@ import path from 'node:path';
 import type { Entry, Import, Module, Package } from '../../core/snapshot/module-types.ts';
 import type { Unresolved } from '../../core/snapshot/types.ts';
 import { namesOfFiles } from '../auto-imports.ts';
-import type { FoundStart } from '../entries/types.ts';
+import type { FoundEntry, FoundStart } from '../entries/types.ts';
 import { readInside, reasonOf, Unreadable } from '../folder-files.ts';
 import type { FoundImport } from '../found-import.ts';
 import { Packages } from '../packages.ts';
@@ -39,6 +39,9 @@ export class SourceGraph {
   private readonly components = new Map<string, string>();
   /** The same as imports would name them. */
   private readonly componentBindings = new Map<string, string>();
+  /** What comes along with components that pages on the server send, and those components. */
+  private readonly brought: NonNullable<FoundEntry['bringsAlong']>[number][] = [];
+  private readonly sent = new Set<string>();
   /** Names that may be used without an import, with their files. */
   private readonly autoImports = new Map<string, string>();
   /** Exports that aren't shipped, by module. */
@@ -101,6 +104,11 @@ export class SourceGraph {
       this.componentBindings.set(name, `/${file}`);
       this.componentBindings.set(`Lazy${name}`, `/${file}`);
     }
+  }
+
+  /** Has what a page on the server sends come with what draws it in the browser. */
+  bringAlong(rules: NonNullable<FoundEntry['bringsAlong']>): void {
+    this.brought.push(...rules);
   }
 
   /** Takes files whose exports may be used by name. */
@@ -175,6 +183,13 @@ export class SourceGraph {
    * are drawn later, as their compiler does.
    */
   settle(): void {
+    for (const path of this.sent) {
+      const rule = this.brought.find(({ ends }) => ends.test(path));
+      const module = this.modules.get(path);
+      if (rule && module) this.link(this.absolute(path), addedImport(rule.specifier), 'script', module);
+    }
+    const [first] = this.sent;
+    if (first !== undefined) this.follow(this.modules.get(first)?.realm ?? 'site');
     for (const m of this.modules.values()) if (m.exports) m.reexports = reexportsOf(m.exports, m.resolved);
     for (const m of this.modules.values()) {
       const { later } = m;
@@ -368,6 +383,7 @@ export class SourceGraph {
     }
     if (this.takenOtherwise(target.path, found, read)) return;
     const to = this.enqueue(target.path);
+    if (read.path.endsWith('.astro')) this.sent.add(to);
     read.imports.push({ found, to });
     read.resolved.set(found.specifier, to);
     if (isInstalled(to)) this.want(to, found.required ? [ALL] : names);
@@ -414,6 +430,11 @@ function weighed(m: ReadModule): void {
   }
   // A file without anything in it is none.
   if (m.minified !== '') m.module.bytes = { ...weigh(m.module.bytes.source, m.minified), marginal: 0 };
+}
+
+/** An import that a framework adds to a file. */
+function addedImport(specifier: string): FoundImport {
+  return { kind: 'static', specifier, names: ['default'], line: 1, column: 1, start: 0, end: 0 };
 }
 
 /** An import that isn't written in the file: its compiler adds it. */
