@@ -15,7 +15,7 @@ import { syncUses } from './sync-uses.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
 import { takenNames } from './taken-names.ts';
 import { type AngularScript, angularScript, type ResourceReader } from './templates/angular.ts';
-import { definedElements, markupOfTaggedTemplates } from './templates/tagged-markup.ts';
+import { definedElements, MAY_HOLD_MARKUP, markupOfTaggedTemplates } from './templates/tagged-markup.ts';
 
 export interface ParsedScript {
   imports: FoundImport[];
@@ -178,9 +178,9 @@ function drawnBy(
   const trees: DrawnTree[] = [{ root: program, source }];
   if (drawn) trees.push({ root: drawn, source });
   for (const { template } of angular?.components ?? []) if (template) trees.push(template);
-  const tagged = /\b(html|svg)`/.test(text);
+  const tagged = MAY_HOLD_MARKUP.test(text);
   if (tagged) markupOfTaggedTemplates(program, text);
-  if (trees.length === 1 && !tagged && !/<[A-Za-z]/.test(text)) return [];
+  if (trees.length === 1 && !tagged && !/<[A-Za-z]|createElement/.test(text)) return [];
   return findComponentUses(trees, bindings);
 }
 

@@ -1,6 +1,6 @@
 import { importedBindings, importedNames, laterBindings, registeredComponents } from '../imported-bindings.ts';
 import type { SourceText } from '../source-text.ts';
-import { isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { constantText, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { findActions, handed, type SetterCall } from './actions.ts';
 import { callSitesOf } from './call-sites.ts';
 import type { DrawnWhen } from './drawn-when.ts';
@@ -106,6 +106,12 @@ type Drawn = ComponentUse & { local: string };
 function usesIn({ root, source, file }: DrawnTree, bindings: ReadonlyMap<string, string>, scope: Scope): Drawn[] {
   const uses: Drawn[] = [];
   walk(root, (node, above) => {
+    const made = createdElement(node);
+    if (made !== null) {
+      const when = whenDrawn([...above, node], scope);
+      const { line } = source.place(node.start);
+      uses.push({ specifier: null, local: made, element: made, line, when, inside: [] });
+    }
     if (node.type !== 'JSXElement' || isOfRoutes(above)) return;
     const place = { line: source.place(node.start).line, ...(file === undefined ? {} : { file }) };
     const inside = above
@@ -134,4 +140,11 @@ export function tagOf(element: SyntaxNode): string | null {
   let name = (element.openingElement as SyntaxNode).name;
   while (isNode(name) && name.type === 'JSXMemberExpression') name = name.object;
   return nameOf(name);
+}
+
+/** The name of an element of its own that a script makes: `document.createElement('tide-map')`. */
+function createdElement(node: SyntaxNode): string | null {
+  if (node.type !== 'CallExpression' || nameOf((node.callee as SyntaxNode).property) !== 'createElement') return null;
+  const name = constantText((node.arguments as SyntaxNode[])[0]);
+  return name?.includes('-') ? name : null;
 }

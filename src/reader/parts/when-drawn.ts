@@ -31,6 +31,8 @@ export function whenDrawn(path: readonly SyntaxNode[], scope: Scope): DrawnWhen 
     if (said) return said.kind === 'drawn' ? whenDrawn(path.slice(0, i), scope) : said;
     if (path[i].type === 'JSXAttribute' && /^on[A-Z]/.test(nameOf(path[i].name) ?? ''))
       return { kind: 'action', action: wordsOf(path[i], path.slice(0, i)) };
+    const listened = listenedTo(path[i], path[i + 1]);
+    if (listened) return listened;
     for (const test of testsOf(path[i], path[i + 1])) {
       const when = whenTest(test, scope);
       if (when) return when;
@@ -40,6 +42,18 @@ export function whenDrawn(path: readonly SyntaxNode[], scope: Scope): DrawnWhen 
     if (when.kind !== 'drawn') return when;
   }
   return DRAWN;
+}
+
+/** What is done in a listener happens by what a person does, and what an observer does once something is in sight. */
+function listenedTo(call: SyntaxNode, child: SyntaxNode | undefined): DrawnWhen | null {
+  if (!child || (call.type !== 'CallExpression' && call.type !== 'NewExpression')) return null;
+  if (!(call.arguments as unknown[]).includes(child)) return null;
+  const name = nameOf(call.callee) ?? nameOf((call.callee as SyntaxNode).property);
+  if (name === 'IntersectionObserver') return { kind: 'seen' };
+  const event = name === 'addEventListener' ? constantText((call.arguments as SyntaxNode[])[0]) : null;
+  if (event === null || /^(load|DOMContentLoaded|readystatechange|pageshow)$/.test(event)) return null;
+  const on = nameOf((call.callee as SyntaxNode).object) ?? 'an element';
+  return { kind: 'action', action: `${event} in ${on}` };
 }
 
 /** When a function of the module draws: as the places do that call it, unless one of them plainly does. */

@@ -11,11 +11,37 @@ const FILLER = '\u0001';
  */
 export function markupOfTaggedTemplates(program: SyntaxNode, text: string): void {
   walk(program, (node) => {
-    if (node.type !== 'TaggedTemplateExpression' || !/^(html|svg|mathml)$/.test(nameOf(node.tag) ?? '')) return;
-    const quasi = node.quasi as SyntaxNode;
-    node.drawn = markupOf(quasi, text);
-    node.quasi = null;
+    if (node.type === 'TaggedTemplateExpression' && /^(html|svg|mathml)$/.test(nameOf(node.tag) ?? '')) {
+      node.drawn = markupOf(node.quasi as SyntaxNode, text);
+      node.quasi = null;
+    } else if (node.type === 'AssignmentExpression' && /^(inner|outer)HTML$/.test(propertyOf(node.left))) {
+      node.drawn = markupOfText(node.right, text);
+      if (node.drawn) node.right = null;
+    } else if (
+      node.type === 'CallExpression' &&
+      /^(insertAdjacentHTML|setHTMLUnsafe|setHTML)$/.test(propertyOf(node.callee))
+    ) {
+      node.drawn = markupOfText((node.arguments as SyntaxNode[]).at(-1), text);
+      if (node.drawn) node.arguments = [];
+    }
   });
+}
+
+/** Whether a script may hold markup in texts. */
+export const MAY_HOLD_MARKUP = /\b(html|svg|mathml)`|(inner|outer)HTML|insertAdjacentHTML|setHTML/;
+
+function propertyOf(node: unknown): string {
+  return (isNode(node) && node.type === 'MemberExpression' && nameOf(node.property)) || '';
+}
+
+/** Markup that a script puts into the document as a text; undefined for what is no text. */
+function markupOfText(value: unknown, text: string): SyntaxNode | undefined {
+  if (!isNode(value)) return undefined;
+  if (value.type === 'TemplateLiteral') return markupOf(value, text);
+  if (value.type !== 'Literal' || typeof value.value !== 'string') return undefined;
+  const { start, end } = value;
+  const piece = { type: 'TemplateElement', start: start + 1, end: end - 1 };
+  return markupOf({ type: 'TemplateLiteral', start, end, quasis: [piece], expressions: [] }, text);
 }
 
 function markupOf(quasi: SyntaxNode, text: string): SyntaxNode {

@@ -1,0 +1,1 @@
+customElements.define('sea-chart', class extends HTMLElement {});

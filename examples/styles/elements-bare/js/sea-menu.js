@@ -1,0 +1,1 @@
+customElements.define('sea-menu', class extends HTMLElement {});

@@ -1,0 +1,1 @@
+customElements.define('sea-tail', class extends HTMLElement {});
