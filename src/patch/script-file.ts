@@ -1,5 +1,5 @@
-import { parse } from '../reader/parse.ts';
-import { languageOf } from '../reader/parse-script.ts';
+import { parse } from '../reader/script/parse.ts';
+import { languageOf } from '../reader/script/shipped-code.ts';
 import { SourceText } from '../reader/source-text.ts';
 import { constantText, nameOf, type SyntaxNode, walk } from '../reader/syntax.ts';
 

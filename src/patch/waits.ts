@@ -1,4 +1,4 @@
-import { attributeOf, handedTo, ownName } from '../reader/handed-off.ts';
+import { attributeOf, handedTo, ownName } from '../reader/script/handed-off.ts';
 import { isFunction, nameOf, type SyntaxNode } from '../reader/syntax.ts';
 import type { FileEdits } from './file-edits.ts';
 import type { Reference, ScriptFile } from './script-file.ts';

@@ -2,7 +2,7 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { textIfThere } from './folder-files.ts';
 import { nestsTooDeep } from './nesting.ts';
-import { parse } from './parse.ts';
+import { parse } from './script/parse.ts';
 import { constantText, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
 
 /**

@@ -1,7 +1,7 @@
 import { textIfThere } from './folder-files.ts';
 import type { FoundImport } from './found-import.ts';
 import { nestsTooDeep } from './nesting.ts';
-import { parse } from './parse.ts';
+import { parse } from './script/parse.ts';
 
 /** Names that files export, with the file of each: what scripts may use without an import, by the convention of their folder. */
 export function namesOfFiles(bounds: string, root: string, files: readonly string[]): Map<string, string> {

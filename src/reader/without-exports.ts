@@ -1,4 +1,4 @@
-import { parse } from './parse.ts';
+import { parse } from './script/parse.ts';
 import { isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
 
 /**

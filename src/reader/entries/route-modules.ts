@@ -2,10 +2,10 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { filesBelow } from '../files-below.ts';
 import { textIfThere } from '../folder-files.ts';
-import { parseScript } from '../parse-script.ts';
 import type { DirectoryRoute } from '../routes/directory-routes.ts';
 import { findRoutes } from '../routes/find-routes.ts';
 import type { RouteModule } from '../routes/names.ts';
+import { parseScript } from '../script/parse-script.ts';
 import { hasDependency } from './conventions.ts';
 import type { FoundEntry, PackageDescription } from './types.ts';
 

@@ -1,5 +1,5 @@
 import type { FoundImport } from '../found-import.ts';
-import type { ScriptExports } from '../parse-script.ts';
+import { type ScriptExports } from '../script/parsed-script.ts';
 
 /** Everything that a module exports. */
 export const ALL = '*';

@@ -1,9 +1,9 @@
 import type { Module, ModuleKind } from '../../core/snapshot/module-types.ts';
 import type { FoundImport } from '../found-import.ts';
-import type { ParsedScript, ScriptExports } from '../parse-script.ts';
 import type { ComponentUse } from '../parts/component-uses.ts';
 import type { Services } from '../parts/find-parts.ts';
 import type { RouteSheet } from '../routes/expressions.ts';
+import { type ParsedScript, type ScriptExports } from '../script/parsed-script.ts';
 import type { Reexports } from './reexports.ts';
 
 /** A module as read, with its imports resolved to paths. */

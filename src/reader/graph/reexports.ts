@@ -1,4 +1,4 @@
-import type { ScriptExports } from '../parse-script.ts';
+import { type ScriptExports } from '../script/parsed-script.ts';
 
 /** What a module passes on from others. */
 export interface Reexports {

@@ -3,7 +3,7 @@ import path from 'node:path';
 import type { Failed } from '../../core/snapshot/types.ts';
 import { withoutQuery } from '../../core/text/address.ts';
 import { reasonOf, textInside, Unreadable } from '../folder-files.ts';
-import { parse } from '../parse.ts';
+import { parse } from '../script/parse.ts';
 import { SourceText } from '../source-text.ts';
 import { beginFile, leftAside } from '../watch.ts';
 import { weigh } from '../weigh.ts';

@@ -1,4 +1,4 @@
-import { parseScript } from '../parse-script.ts';
+import { parseScript } from '../script/parse-script.ts';
 
 /** When a component `A` is drawn by the body of a function. */
 function drawn(body: string, head = ''): unknown {

@@ -1,4 +1,4 @@
-import { importedBindings, importedNames, laterBindings, registeredComponents } from '../imported-bindings.ts';
+import { importedBindings, importedNames, laterBindings, registeredComponents } from '../script/imported-bindings.ts';
 import type { SourceText } from '../source-text.ts';
 import { constantText, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { findActions, handed, type SetterCall } from './actions.ts';

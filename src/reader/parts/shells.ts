@@ -1,5 +1,5 @@
 import type { Entry } from '../../core/snapshot/module-types.ts';
-import { importedBindings } from '../imported-bindings.ts';
+import { importedBindings } from '../script/imported-bindings.ts';
 import { nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import type { DrawingModule } from './find-parts.ts';
 import { isOfRoutes } from './of-routes.ts';

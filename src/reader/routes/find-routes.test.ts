@@ -1,5 +1,5 @@
 import { reexportsOf } from '../graph/reexports.ts';
-import { parseScript } from '../parse-script.ts';
+import { parseScript } from '../script/parse-script.ts';
 import { findRoutes } from './find-routes.ts';
 import type { RouteModule } from './names.ts';
 

@@ -1,4 +1,4 @@
-import { parse } from '../parse.ts';
+import { parse } from '../script/parse.ts';
 import { bare, type SyntaxNode, walk } from '../syntax.ts';
 
 const MOST = 20_000;

@@ -1,4 +1,4 @@
-import { nameOf, type SyntaxNode } from './syntax.ts';
+import { nameOf, type SyntaxNode } from '../syntax.ts';
 
 /** The attribute of an element or component that a node is the value of; null for any other place. `at`: as below. */
 export function attributeOf(above: readonly SyntaxNode[], at: number): { name: string; element: SyntaxNode } | null {

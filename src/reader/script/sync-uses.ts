@@ -1,6 +1,6 @@
+import type { SourceText } from '../source-text.ts';
+import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { importedBindings } from './imported-bindings.ts';
-import type { SourceText } from './source-text.ts';
-import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
 
 /** Why an import can't simply be deferred: what the module needs of it while it starts. */
 export interface SyncUse {

@@ -1,6 +1,6 @@
 import type { EcmaScriptModule, OxcError, ParserOptions } from 'oxc-parser';
 import { parseSync } from 'oxc-parser/src-js/bindings';
-import type { SyntaxNode } from './syntax.ts';
+import type { SyntaxNode } from '../syntax.ts';
 
 export interface Parsed {
   module: EcmaScriptModule;

@@ -1,4 +1,4 @@
-import { isFunction, isNode, nameOf, type SyntaxNode, walk } from './syntax.ts';
+import { isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 
 /**
  * Names that are taken of a deferred import where it is made, so that nothing else of it is used: `const { debounce } = await import('kit')`,

@@ -1,6 +1,6 @@
+import { isFunction, type SyntaxNode, walk } from '../syntax.ts';
 import { attributeOf, handedTo, ownName } from './handed-off.ts';
 import { importedBindings } from './imported-bindings.ts';
-import { isFunction, type SyntaxNode, walk } from './syntax.ts';
 
 /** Handlers of what happens by itself, soon after something is drawn. */
 const BY_ITSELF = /^on(Load|Loaded|Ready|Mount|Mounted|Init|Error)/;

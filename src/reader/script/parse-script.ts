@@ -1,0 +1,187 @@
+import type { EcmaScriptModule } from 'oxc-parser';
+import type { FoundImport } from '../found-import.ts';
+import { type ComponentUse, type DrawnTree, findComponentUses } from '../parts/component-uses.ts';
+import { mountedBy } from '../parts/shells.ts';
+import { collectRoutes } from '../routes/collect.ts';
+import { SourceText } from '../source-text.ts';
+import { constantText, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { type AngularScript, angularScript, type ResourceReader } from '../templates/angular.ts';
+import { definedElements, MAY_HOLD_MARKUP, markupOfTaggedTemplates } from '../templates/tagged-markup.ts';
+import { actUses } from './act-uses.ts';
+import { collectCalls, waitsAtStart } from './calls.ts';
+import { parse } from './parse.ts';
+import type { ParsedScript, ScriptExports } from './parsed-script.ts';
+import { exportsOf, liveNamesOf, staticImportsOf } from './records.ts';
+import { asksEnvironment, languageOf, shippedCode, shipsAsWritten, withoutDeadImports } from './shipped-code.ts';
+import { syncUses } from './sync-uses.ts';
+
+const NO_EXPORTS: ScriptExports = { named: [], stars: [], own: [] };
+
+export interface ParseOptions {
+  /** Where compiled markup gets its functions from. */
+  jsxImportSource: string;
+  /** A template outside of the script may use any import, so that only those marked as types go. */
+  usedElsewhere?: boolean;
+  /** What a compiler makes of script and template, in the script's language. */
+  compiled?: string | null;
+  /** The template, as parsed markup of the same file. */
+  drawn?: SyntaxNode | null;
+  /** Names that stand for components in the template, with where they come from. */
+  bindings?: ReadonlyMap<string, string>;
+  /** Files that a component's description names. */
+  resource?: ResourceReader;
+}
+
+/**
+ * Parses one script: its imports with their places, as far as they exist at run time. Imports that only serve types
+ * are left out, and those that a compiler adds for markup syntax or a template are put in.
+ */
+export function parseScript(path: string, text: string, options: ParseOptions): ParsedScript {
+  const { jsxImportSource, usedElsewhere = false } = options;
+  const lang = languageOf(path);
+  const parsed = parse(path, text, { lang });
+  const source = new SourceText(text);
+  const broken = parsed.errors.find((e) => e.severity === 'Error');
+  if (broken) {
+    const at = broken.labels[0]?.start ?? 0;
+    const error = { line: source.place(at).line, message: broken.message };
+    return { ...emptyScript(text), error };
+  }
+  const own = !path.includes('node_modules/');
+  const { program } = parsed;
+  const describes = own && options.resource && /@Component\s*\(/.test(text);
+  const angular = describes ? angularScript(program(), source, options.resource!) : null;
+  const compiled = options.compiled ?? angular?.code ?? null;
+  const plain = compiled === null && shipsAsWritten(path, text);
+  const code = plain
+    ? text
+    : shippedCode(path, compiled ?? text, lang, jsxImportSource, usedElsewhere && compiled === null);
+  const live = plain ? parsed.module : parse('out.js', code).module;
+  const result = emptyScript(code);
+  result.imports = staticImportsOf(parsed.module, liveNamesOf(live), source);
+  result.commonJs = !parsed.module.hasModuleSyntax && /\b(require|exports|module)\b/.test(text);
+  if (live.hasModuleSyntax && /\bawait\b/.test(text)) result.waits = waitsAtStart(program(), source);
+  if (/import\s*\(|import\.meta\.glob|require\.context|require\s*\(|new\s+URL\s*\(/.test(text))
+    collectCalls(program(), source, result);
+  // Routes, elements and parts are those of the app; packages are not the app's to change.
+  if (own) noteOwn(program(), source, text, options, angular, parsed.module, result);
+  if (asksEnvironment(text) && /\brequire\b|\bimport\s*\(/.test(text))
+    result.imports = withoutDeadImports(result.code, result.imports);
+  result.exports = exportsOf(live);
+  result.imports.sort((a, b) => a.start - b.start);
+  return result;
+}
+
+/** What any script has that says something about routes, or holds a text that may be a path. */
+const MAY_SAY_ROUTES = /[rR]oute|[pP]ath|lazy|import\s*\(|["'`]\/|[vV]iew|[pP]age|[sS]creen|[cC]omponent|children/;
+const MAY_MOUNT = /createApp|createSSRApp|bootstrapApplication|\bmount\b|hydrate|\brender\b|\btarget\b|\bel\b/;
+
+/** What a script of the app says about routes, elements and parts, and what it needs while it starts. */
+function noteOwn(
+  program: SyntaxNode,
+  source: SourceText,
+  text: string,
+  options: ParseOptions,
+  angular: AngularScript | null,
+  module: EcmaScriptModule,
+  result: ParsedScript,
+): void {
+  if (angular) noteAngular(angular, module, program, result);
+  if (MAY_SAY_ROUTES.test(text)) result.routes = collectRoutes(program, source);
+  if (MAY_MOUNT.test(text)) result.mounts = mountedBy(program);
+  if (/customElement/.test(text)) result.elements.push(...definedElements(program));
+  noteUses(result.imports, program, source, text);
+  result.uses = drawnBy(program, source, text, options, angular);
+}
+
+/** Components that a script and its templates draw. */
+function drawnBy(
+  program: SyntaxNode,
+  source: SourceText,
+  text: string,
+  { drawn, bindings }: ParseOptions,
+  angular: AngularScript | null,
+): ComponentUse[] {
+  const trees: DrawnTree[] = [{ root: program, source }];
+  if (drawn) trees.push({ root: drawn, source });
+  for (const { template } of angular?.components ?? []) if (template) trees.push(template);
+  const tagged = MAY_HOLD_MARKUP.test(text);
+  if (tagged) markupOfTaggedTemplates(program, text);
+  if (trees.length === 1 && !tagged && !/<[A-Za-z]|createElement/.test(text)) return [];
+  return findComponentUses(trees, bindings);
+}
+
+/** What the decorators of components say: files that belong to them, elements, and what only blocks ask for that are drawn later. */
+function noteAngular(
+  angular: AngularScript,
+  module: EcmaScriptModule,
+  program: SyntaxNode,
+  result: ParsedScript,
+): void {
+  result.resources = resourcesOf(program);
+  result.told.push(...angular.told);
+  const specifiers = new Set<string>();
+  for (const { moduleRequest, entries } of module.staticImports)
+    if (entries.length > 0 && entries.every((e) => angular.onlyDescribed.has(e.localName.value)))
+      specifiers.add(moduleRequest.value);
+  const later = new Set<string>();
+  const atOnce = new Set<string>();
+  for (const { elements, template } of angular.components) {
+    result.elements.push(...elements);
+    for (const e of template?.later ?? []) later.add(e);
+    for (const e of template?.atOnce ?? []) atOnce.add(e);
+  }
+  if (later.size > 0) result.later = { specifiers, elements: later, atOnce };
+}
+
+/** Style sheets that the decorators of components name: `styleUrl` and `styleUrls` (public form of Angular's). */
+function resourcesOf(program: SyntaxNode): { specifier: string }[] {
+  const found: { specifier: string }[] = [];
+  walk(program, (node) => {
+    if (node.type !== 'Decorator' || !isNode(node.expression) || node.expression.type !== 'CallExpression') return;
+    const { callee, arguments: given } = node.expression as SyntaxNode & { arguments: SyntaxNode[] };
+    if (nameOf(callee) !== 'Component' || given[0]?.type !== 'ObjectExpression') return;
+    for (const { key, value } of given[0].properties as SyntaxNode[]) {
+      if (!/^styleUrls?$/.test(nameOf(key) ?? '') || !isNode(value)) continue;
+      const values = value.type === 'ArrayExpression' ? (value.elements as unknown[]) : [value];
+      for (const specifier of values.map(constantText)) if (specifier !== null) found.push({ specifier });
+    }
+  });
+  return found;
+}
+
+/** Notes of static imports whether the module needs them while it starts, or only when somebody acts. */
+function noteUses(imports: FoundImport[], program: SyntaxNode, source: SourceText, text: string): void {
+  if (imports.length === 0) return;
+  const needed = syncUses(program, source);
+  const acted = /\bon[A-Z]|addEventListener/.test(text) ? actUses(program) : new Set();
+  for (const item of imports) {
+    if (item.kind !== 'static' || item.start === item.end) continue;
+    const sync = needed.get(item.specifier);
+    if (sync) item.sync = sync;
+    else if (acted.has(item.specifier)) item.onActs = true;
+  }
+}
+
+function emptyScript(code: string): ParsedScript {
+  return {
+    waits: [],
+    imports: [],
+    workers: [],
+    unclear: [],
+    routes: null,
+    uses: [],
+    mounts: [],
+    elements: [],
+    later: null,
+    told: [],
+    exports: NO_EXPORTS,
+    assets: [],
+    globs: [],
+    fileGlobs: [],
+    resources: [],
+    commonJs: false,
+    code,
+    error: null,
+  };
+}

@@ -1,0 +1,66 @@
+import { minifySync } from 'oxc-minify';
+import { transformSync } from 'oxc-transform';
+import type { FoundImport } from '../found-import.ts';
+
+export type Language = 'ts' | 'tsx' | 'js' | 'jsx';
+
+/** Read as it ships: branches for development are gone before requires are followed. */
+const PRODUCTION = {
+  'process.env.NODE_ENV': '"production"',
+  'import.meta.env.DEV': 'false',
+  'import.meta.env.PROD': 'true',
+  'import.meta.env.SSR': 'false',
+  'import.meta.env.MODE': '"production"',
+  'import.meta.client': 'true',
+  'import.meta.server': 'false',
+  'import.meta.dev': 'false',
+};
+
+/** What asks in which kind of build it runs, by the conventions that several builds share. */
+const ASKS_ENVIRONMENT = /process\.env\.|import\.meta\.(env|client|server|dev)\b/;
+
+/** Whether a script asks in which kind of build it runs. */
+export function asksEnvironment(text: string): boolean {
+  return ASKS_ENVIRONMENT.test(text);
+}
+
+/** Whether a script is plain JavaScript that no build changes before it is made small. */
+export function shipsAsWritten(path: string, text: string): boolean {
+  if (!/\.[cm]?js$/.test(path)) return false;
+  return !ASKS_ENVIRONMENT.test(text) && !/<[A-Za-z/>]/.test(text);
+}
+
+/** Types and markup syntax compiled away; where the build kind is asked for, as the production build answers. */
+export function shippedCode(
+  path: string,
+  text: string,
+  lang: Language,
+  importSource: string,
+  usedElsewhere: boolean,
+): string {
+  const define = ASKS_ENVIRONMENT.test(text) ? { define: environmentOf(path, text) } : {};
+  const typescript = { onlyRemoveTypeImports: usedElsewhere };
+  return transformSync(path, text, { lang, jsx: { runtime: 'automatic', importSource }, typescript, ...define }).code;
+}
+
+/** What is asked of the environment, as a production build answers; whatever else a package asks isn't set in a browser. */
+function environmentOf(path: string, text: string): Record<string, string> {
+  if (!path.includes('node_modules/')) return PRODUCTION;
+  const names = [...text.matchAll(/process\.env\.\w+/g)].map(([name]) => name);
+  return { ...Object.fromEntries(names.map((name) => [name, 'undefined'])), ...PRODUCTION };
+}
+
+/** Imports without the requires and deferred ones that only a branch for development or the server makes. */
+export function withoutDeadImports(written: string, imports: readonly FoundImport[]): FoundImport[] {
+  const { code } = minifySync('out.js', written, { compress: true, mangle: false });
+  const isThere = (specifier: string) =>
+    code.includes(JSON.stringify(specifier)) || code.includes(`'${specifier}'`) || code.includes(`\`${specifier}\``);
+  return imports.filter((i) => (i.kind === 'static' && !i.required) || isThere(i.specifier));
+}
+
+/** The language of a script by the ending of its name. */
+export function languageOf(path: string): Language {
+  if (/\.[mc]?ts$/.test(path)) return 'ts';
+  if (path.endsWith('.tsx')) return 'tsx';
+  return 'jsx';
+}
