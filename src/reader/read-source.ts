@@ -4,21 +4,17 @@ import { InputError } from '../core/errors.ts';
 import { type AppNotes, NO_NOTES, NOTES_FILE, parseNotes } from '../core/formats/app-notes.ts';
 import { checkBase } from '../core/snapshot/base.ts';
 import type { Entry } from '../core/snapshot/module-types.ts';
-import type { Route } from '../core/snapshot/route-types.ts';
 import type { Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
 import { parseJson } from '../core/text/json.ts';
 import { configuredAliases } from './aliases.ts';
-import { annotate } from './app-notes.ts';
+import { routesOf } from './app-routes.ts';
 import { documentExtras } from './document-extras.ts';
 import { hasDependency } from './entries/conventions.ts';
 import { describedEntries } from './entries/described.ts';
 import { findEntries } from './entries/find-entries.ts';
 import type { FoundEntry, FoundStart, PackageDescription } from './entries/types.ts';
 import { textInside, Unreadable } from './folder-files.ts';
-import { kindOf } from './graph/kinds.ts';
 import { type ReadProgress, SourceGraph } from './graph/source-graph.ts';
-import { proposeParts } from './parts/find-parts.ts';
-import { findRoutes } from './routes/find-routes.ts';
 import { sheetUsers } from './sheet-users.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
 import { beginStep } from './watch.ts';
@@ -67,37 +63,7 @@ export function readSource(folder: string, { progress = () => {}, workspace }: S
   );
   graph.settle();
   beginStep('finding routes and parts');
-  const tables = findRoutes(graph.routeModules());
-  const pages = new Set([...tables.routes, ...byFolders].map((r) => r.page));
-  const inDocument = (realm: string) =>
-    found
-      .filter((e) => e.realm === realm)
-      .flatMap((e) => (e.html?.elements ?? []).map((element) => ({ ...element, path: e.document ?? '' })));
-  const drawn = graph.drawn(entries, new Set(byFolders.flatMap((r) => r.layouts)), pages, inDocument);
-  const proposed = (r: Pick<Route, 'layouts' | 'page' | 'realm'>) => proposeParts(r, drawn);
-  const routes = [
-    ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', parts: proposed(r) }, notes)),
-    ...firstOfEach(byFolders).map((r) =>
-      annotate({ ...without(r), evidence: { path: r.page, line: 1 }, parts: proposed(r) }, notes),
-    ),
-  ];
-  routes.push(...documentRoutes(found, entries, routes).map((r) => annotate({ ...r, parts: proposed(r) }, notes)));
-  for (const [pattern, { page, layouts = [] }] of notes.routes) {
-    if (routes.some((r) => r.pattern === pattern)) continue;
-    if (page !== undefined) {
-      if (!described.has(pattern)) continue;
-      const given = { pattern, layouts, page, realm: found[0].realm, rendering: found[0].rendering };
-      const evidence = { path: NOTES_FILE, line: 1 };
-      routes.push(annotate({ ...given, evidence, parts: proposed(given) }, notes));
-      continue;
-    }
-    const known = routes.map((r) => r.pattern).join(', ') || 'none';
-    failed.push({
-      path: NOTES_FILE,
-      line: 1,
-      message: `routes["${pattern}"] names a route that no table has (found: ${known})`,
-    });
-  }
+  const { routes, failed: unclear } = routesOf({ found, byFolders, entries, described, graph, notes });
   const built = graph.finish();
   beginStep('looking for unused style rules');
   const snapshot: Snapshot = {
@@ -112,7 +78,7 @@ export function readSource(folder: string, { progress = () => {}, workspace }: S
     links: extras.flatMap((e) => e.links),
     base: baseOf(found, failed),
     unresolved: [...unresolved, ...built.unresolved],
-    failed: [...built.failed, ...tables.failed, ...extras.flatMap((e) => e.failed), ...twins(byFolders), ...failed],
+    failed: [...built.failed, ...unclear, ...extras.flatMap((e) => e.failed), ...failed],
     notices: built.notices,
     unusedRules: unusedIn(root, graph.sheets, built),
     sheetUses: sheetUsers(graph.sheets, scriptsOf(built)),
@@ -271,48 +237,4 @@ function baseOf(entries: FoundEntry[], failed: Failed[]): string {
     }
   }
   return '/';
-}
-
-/** Documents whose scripts hold no routes: each is a route of its own, and what it starts last is its page. */
-function documentRoutes(
-  found: readonly FoundEntry[],
-  entries: readonly Entry[],
-  routes: readonly { realm: string }[],
-): Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence' | 'rendering'>[] {
-  return found.flatMap(({ realm, document, html }, at) => {
-    const page = entries[at].modules.findLast((m) => kindOf(m) === 'script');
-    if (document === null || page === undefined || routes.some((r) => r.realm === realm)) return [];
-    const rendering = html?.drawn ? 'server' : 'client';
-    return [
-      { pattern: addressOf(document), realm, layouts: [], page, evidence: { path: document, line: 1 }, rendering },
-    ];
-  });
-}
-
-/** The address of a document: that of its folder, or its own name. */
-function addressOf(document: string): string {
-  return `/${document.replace(/(^|\/)index\.html?$/, '$1').replace(/\/$/, '')}`;
-}
-
-/** A route of folders, without what only the reading of modules needs. */
-function without<T extends { beside: string[] }>({ beside: _, ...route }: T): Omit<T, 'beside'> {
-  return route;
-}
-
-function firstOfEach<T extends { pattern: string }>(routes: T[]): T[] {
-  return routes.filter((r, at) => routes.findIndex((o) => o.pattern === r.pattern) === at);
-}
-
-/** Folders that stand for one address twice: the first one counts. */
-function twins(routes: { pattern: string; page: string }[]): Failed[] {
-  const first = new Map<string, string>();
-  return routes.flatMap(({ pattern, page }) => {
-    const other = first.get(pattern);
-    if (other === undefined) {
-      first.set(pattern, page);
-      return [];
-    }
-    const message = `the route ${pattern} is there twice, here and in ${other}; the first one counts`;
-    return [{ path: page, line: 1, message }];
-  });
 }

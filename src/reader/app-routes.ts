@@ -1,0 +1,118 @@
+import { type AppNotes, NOTES_FILE } from '../core/formats/app-notes.ts';
+import type { Entry } from '../core/snapshot/module-types.ts';
+import type { Rendering, Route } from '../core/snapshot/route-types.ts';
+import type { Failed } from '../core/snapshot/types.ts';
+import { annotate } from './app-notes.ts';
+import type { FoundEntry } from './entries/types.ts';
+import { kindOf } from './graph/kinds.ts';
+import type { SourceGraph } from './graph/source-graph.ts';
+import { type DocumentElement, proposeParts } from './parts/find-parts.ts';
+import type { DirectoryRoute } from './routes/directory-routes.ts';
+import { findRoutes } from './routes/find-routes.ts';
+
+/** A route that a folder or a file stands for, with the realm that it belongs to. */
+export type FolderRoute = DirectoryRoute & { realm: string; rendering: Rendering };
+
+/** What the routes of an app are put together from. */
+export interface RouteSources {
+  found: readonly FoundEntry[];
+  byFolders: readonly FolderRoute[];
+  entries: readonly Entry[];
+  /** Patterns of routes that notes give, whose files are all there. */
+  described: ReadonlySet<string>;
+  graph: SourceGraph;
+  notes: AppNotes;
+}
+
+/** All routes of an app with the parts that are proposed for them: from tables and elements, from folders, of documents, and those that notes give. */
+export function routesOf(sources: RouteSources): { routes: Route[]; failed: Failed[] } {
+  const { found, byFolders, entries, graph, notes } = sources;
+  const tables = findRoutes(graph.routeModules());
+  const pages = new Set([...tables.routes, ...byFolders].map((r) => r.page));
+  const layouts = new Set(byFolders.flatMap((r) => r.layouts));
+  const drawn = graph.drawn(entries, layouts, pages, (realm) => elementsOf(found, realm));
+  const proposed = (r: Pick<Route, 'layouts' | 'page' | 'realm'>) => proposeParts(r, drawn);
+  const routes = [
+    ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', parts: proposed(r) }, notes)),
+    ...firstOfEach(byFolders).map((r) =>
+      annotate({ ...without(r), evidence: { path: r.page, line: 1 }, parts: proposed(r) }, notes),
+    ),
+  ];
+  routes.push(...documentRoutes(found, entries, routes).map((r) => annotate({ ...r, parts: proposed(r) }, notes)));
+  const failed: Failed[] = [...tables.failed, ...twins(byFolders)];
+  for (const route of givenRoutes(sources, routes, failed))
+    routes.push(annotate({ ...route, parts: proposed(route) }, notes));
+  return { routes, failed };
+}
+
+/** Elements in the documents of a realm that scripts define. */
+function elementsOf(found: readonly FoundEntry[], realm: string): DocumentElement[] {
+  return found
+    .filter((e) => e.realm === realm)
+    .flatMap((e) => (e.html?.elements ?? []).map((element) => ({ ...element, path: e.document ?? '' })));
+}
+
+/** Routes that only notes give; a name in them that no route has is listed. */
+function givenRoutes(
+  { found, described, notes }: RouteSources,
+  routes: readonly Route[],
+  failed: Failed[],
+): Omit<Parameters<typeof annotate>[0], 'parts'>[] {
+  const known = routes.map((r) => r.pattern);
+  return [...notes.routes].flatMap(([pattern, { page, layouts = [] }]) => {
+    if (known.includes(pattern)) return [];
+    if (page !== undefined) {
+      const { realm, rendering } = found[0];
+      const evidence = { path: NOTES_FILE, line: 1 };
+      return described.has(pattern) ? [{ pattern, layouts, page, realm, rendering, evidence }] : [];
+    }
+    const names = known.join(', ') || 'none';
+    const message = `routes["${pattern}"] names a route that no table has (found: ${names})`;
+    failed.push({ path: NOTES_FILE, line: 1, message });
+    return [];
+  });
+}
+
+/** Documents whose scripts hold no routes: each is a route of its own, and what it starts last is its page. */
+function documentRoutes(
+  found: readonly FoundEntry[],
+  entries: readonly Entry[],
+  routes: readonly { realm: string }[],
+): Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence' | 'rendering'>[] {
+  return found.flatMap(({ realm, document, html }, at) => {
+    const page = entries[at].modules.findLast((m) => kindOf(m) === 'script');
+    if (document === null || page === undefined || routes.some((r) => r.realm === realm)) return [];
+    const rendering = html?.drawn ? 'server' : 'client';
+    return [
+      { pattern: addressOf(document), realm, layouts: [], page, evidence: { path: document, line: 1 }, rendering },
+    ];
+  });
+}
+
+/** The address of a document: that of its folder, or its own name. */
+function addressOf(document: string): string {
+  return `/${document.replace(/(^|\/)index\.html?$/, '$1').replace(/\/$/, '')}`;
+}
+
+/** A route of folders, without what only the reading of modules needs. */
+function without<T extends { beside: string[] }>({ beside: _, ...route }: T): Omit<T, 'beside'> {
+  return route;
+}
+
+function firstOfEach<T extends { pattern: string }>(routes: readonly T[]): T[] {
+  return routes.filter((r, at) => routes.findIndex((o) => o.pattern === r.pattern) === at);
+}
+
+/** Folders that stand for one address twice: the first one counts. */
+function twins(routes: readonly { pattern: string; page: string }[]): Failed[] {
+  const first = new Map<string, string>();
+  return routes.flatMap(({ pattern, page }) => {
+    const other = first.get(pattern);
+    if (other === undefined) {
+      first.set(pattern, page);
+      return [];
+    }
+    const message = `the route ${pattern} is there twice, here and in ${other}; the first one counts`;
+    return [{ path: page, line: 1, message }];
+  });
+}
