@@ -12,7 +12,14 @@ import { collectCalls, waitsAtStart } from './calls.ts';
 import { parse } from './parse.ts';
 import type { ParsedScript, ScriptExports } from './parsed-script.ts';
 import { exportsOf, liveNamesOf, staticImportsOf } from './records.ts';
-import { asksEnvironment, languageOf, shippedCode, shipsAsWritten, withoutDeadImports } from './shipped-code.ts';
+import {
+  asksEnvironment,
+  type Language,
+  languageOf,
+  shippedCode,
+  shipsAsWritten,
+  withoutDeadImports,
+} from './shipped-code.ts';
 import { syncUses } from './sync-uses.ts';
 
 const NO_EXPORTS: ScriptExports = { named: [], stars: [], own: [] };
@@ -64,7 +71,7 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
   if (/import\s*\(|import\.meta\.glob|require\.context|require\s*\(|new\s+URL\s*\(/.test(text))
     collectCalls(program(), source, result);
   // Routes, elements and parts are those of the app; packages are not the app's to change.
-  if (own) noteOwn(program(), source, text, options, angular, parsed.module, result);
+  if (own) noteOwn(program(), source, text, options, angular, parsed.module, lang, result);
   if (asksEnvironment(text) && /\brequire\b|\bimport\s*\(/.test(text))
     result.imports = withoutDeadImports(result.code, result.imports);
   result.exports = exportsOf(live);
@@ -84,6 +91,7 @@ function noteOwn(
   options: ParseOptions,
   angular: AngularScript | null,
   module: EcmaScriptModule,
+  lang: Language,
   result: ParsedScript,
 ): void {
   if (angular) noteAngular(angular, module, program, result);
@@ -91,7 +99,8 @@ function noteOwn(
   if (MAY_MOUNT.test(text)) result.mounts = mountedBy(program);
   if (/customElement/.test(text)) result.elements.push(...definedElements(program));
   noteUses(result.imports, program, source, text);
-  result.uses = drawnBy(program, source, text, options, angular);
+  // Without markup syntax `<` only compares, or begins a type.
+  result.uses = drawnBy(program, source, text, options, angular, lang !== 'ts');
 }
 
 /** Components that a script and its templates draw. */
@@ -101,13 +110,15 @@ function drawnBy(
   text: string,
   { drawn, bindings }: ParseOptions,
   angular: AngularScript | null,
+  mayHoldElements: boolean,
 ): ComponentUse[] {
   const trees: DrawnTree[] = [{ root: program, source }];
   if (drawn) trees.push({ root: drawn, source });
   for (const { template } of angular?.components ?? []) if (template) trees.push(template);
   const tagged = MAY_HOLD_MARKUP.test(text);
   if (tagged) markupOfTaggedTemplates(program, text);
-  if (trees.length === 1 && !tagged && !/<[A-Za-z]|createElement/.test(text)) return [];
+  const marked = mayHoldElements && /<[A-Za-z]/.test(text);
+  if (trees.length === 1 && !tagged && !marked && !text.includes('createElement')) return [];
   return findComponentUses(trees, bindings);
 }
 
