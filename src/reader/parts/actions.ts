@@ -200,6 +200,11 @@ export function wordsOf(attribute: SyntaxNode, above: readonly SyntaxNode[]): st
   return `${nameOf(attribute.name)!.slice(2).toLowerCase()} in ${nameOf(opening?.name) ?? 'an element'}`;
 }
 
+/** A name as words: `make ticket` of `makeTicket`. */
+export function inWords(name: string): string {
+  return name.replace(/([A-Z])/g, ' $1').toLowerCase();
+}
+
 /** The text in an element, or the last name of what it shows, as in `{messages.makeTicket}`. */
 export function wordsIn(element: SyntaxNode): string {
   const words: string[] = [];
@@ -210,7 +215,7 @@ export function wordsIn(element: SyntaxNode): string {
       const { expression } = node;
       const constant = constantText(expression);
       const shown = expression.type === 'MemberExpression' ? nameOf(expression.property) : null;
-      words.push(constant ?? (shown ? shown.replace(/([A-Z])/g, ' $1').toLowerCase() : ''));
+      words.push(constant ?? (shown ? inWords(shown) : ''));
     }
   });
   return words

@@ -187,9 +187,10 @@ describe('when a component is drawn', () => {
     expect(drawn(view('two'), head)).toBe('drawn');
   });
 
-  it('from a list, by what tells its items apart', () => {
-    const head = "const VIEWS = [{ key: 'one', View: B }, { key: 'two', View: A }] as const;";
-    const text = `import { A } from './a';\nimport { B } from './b';\n${head}\nexport function X() { const [at, go] = useState('one'); const View = VIEWS.find((v) => v.key === at)!.View; return <><b onClick={() => go('two')}>Second</b><View /></>; }`;
+  it('from a list, by what tells its items apart, with the words on their buttons', () => {
+    const head =
+      "const VIEWS = [{ key: 'one', label: 'First', View: B }, { key: 'two', label: 'Second', View: A }] as const;";
+    const text = `import { A } from './a';\nimport { B } from './b';\n${head}\nexport function X() { const [at, go] = useState('one'); const View = VIEWS.find((v) => v.key === at)!.View; return <>{VIEWS.map((v) => <b onClick={() => go(v.key)}>{v.label}</b>)}<View /></>; }`;
     const { uses } = parseScript('x.tsx', text, { jsxImportSource: 'react' });
     expect(uses.map((u) => [u.specifier, u.when.kind === 'action' ? u.when.action : u.when.kind])).toEqual([
       ['./b', 'drawn'],

@@ -124,11 +124,12 @@ function usesIn({ root, source, file }: DrawnTree, bindings: ReadonlyMap<string,
     if (specifier !== undefined) uses.push({ specifier, local: name!, ...place, when: whenDrawn(path, scope), inside });
     else if (name !== null && /^[a-z]\w*-[\w-]*$/.test(name))
       uses.push({ specifier: null, local: name, element: name, ...place, when: whenDrawn(path, scope), inside });
-    for (const { component, by, key } of componentAt(node, name, scope.values)) {
+    for (const possible of componentAt(node, name, scope.values)) {
+      const { component, by } = possible;
       const from = bindings.get(component);
       if (from === undefined) continue;
       const around = whenDrawn(path, scope);
-      const when = around.kind === 'drawn' && by ? whenLookedUp(by, key, component, scope) : around;
+      const when = around.kind === 'drawn' && by ? whenLookedUp({ ...possible, by }, scope) : around;
       uses.push({ specifier: from, local: component, ...place, when, inside });
     }
   });

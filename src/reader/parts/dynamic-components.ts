@@ -6,6 +6,8 @@ export interface Possible {
   component: string;
   by: SyntaxNode | null;
   key: string;
+  /** What the table says of it besides. */
+  texts?: ReadonlyMap<string, string>;
 }
 
 /**
@@ -39,6 +41,7 @@ function possible(is: SyntaxNode, values: Values): Possible[] {
   return [{ component: name, by: null, key: '' }];
 }
 
-function fromTable(table: string, by: SyntaxNode, { tables }: Values): Possible[] {
-  return [...(tables.get(table) ?? [])].map(([key, component]) => ({ component, by, key }));
+function fromTable(table: string, by: SyntaxNode, { tables, tableTexts }: Values): Possible[] {
+  const texts = tableTexts.get(table);
+  return [...(tables.get(table) ?? [])].map(([key, component]) => ({ component, by, key, texts: texts?.get(key) }));
 }

@@ -19,6 +19,8 @@ export interface Values {
   derived: Map<string, SyntaxNode>;
   /** Names of tables of components: `{ map: ShelfMap, list: ShelfList }`; in a list the keys are its places. */
   tables: Map<string, Map<string, string>>;
+  /** What else the objects of such a table say, by table and key: `{ key: 'map', label: 'The map', Panel: ShelfMap }`. */
+  tableTexts: Map<string, Map<string, Map<string, string>>>;
   /** Names that are looked up in such a table: the table's name and what is looked up. */
   lookups: Map<string, Lookup>;
 }
@@ -44,6 +46,7 @@ export function readValues(trees: readonly Tree[], bindings: ReadonlyMap<string,
     sights: new Set(),
     derived: new Map(),
     tables: new Map(),
+    tableTexts: new Map(),
     lookups: new Map(),
   };
   const undeclared = new Set<string>();
@@ -159,7 +162,7 @@ function noteNamed(
   init: SyntaxNode,
   text: string,
   bindings: ReadonlyMap<string, string>,
-  { media, given, answers, tables, lookups, states, derived, sights }: Values,
+  { media, given, answers, tables, tableTexts, lookups, states, derived, sights }: Values,
 ): void {
   const call = calledIn(init);
   const condition = mediaIn(text.slice(init.start, init.end));
@@ -170,8 +173,10 @@ function noteNamed(
   if (condition && !isFunction(init)) media.set(name, condition);
   else if (state) states.set(name, state);
   else if (call && isForSight(call)) sights.add(name);
-  else if (table.size > 0) tables.set(name, table);
-  else if (lookup) lookups.set(name, lookup);
+  else if (table.size > 0) {
+    tables.set(name, table);
+    tableTexts.set(name, textsOf(init));
+  } else if (lookup) lookups.set(name, lookup);
   else if (from) given.set(name, from);
   const follows = followsFrom(init);
   if (follows) derived.set(name, follows);
@@ -248,6 +253,25 @@ function componentIn(value: unknown, bindings: ReadonlyMap<string, string>): str
     if (component) return component;
   }
   return null;
+}
+
+/** The constant fields of the objects in a table, by their keys. */
+function textsOf(init: SyntaxNode): Map<string, Map<string, string>> {
+  const texts = new Map<string, Map<string, string>>();
+  const note = (key: string, item: unknown) => {
+    if (!isNode(item) || item.type !== 'ObjectExpression') return;
+    const fields = (item.properties as SyntaxNode[]).flatMap((p): [string, string][] => {
+      const [name, text] = [nameOf(p.key), constantText(p.value)];
+      return name !== null && text !== null ? [[name, text]] : [];
+    });
+    texts.set(key, new Map(fields));
+  };
+  if (init.type === 'ArrayExpression')
+    (init.elements as unknown[]).forEach((item, at) => {
+      note(isNode(item) && item.type === 'ObjectExpression' ? (keyIn(item) ?? String(at)) : String(at), item);
+    });
+  else for (const p of init.properties as SyntaxNode[]) note(nameOf(p.key) ?? '', p.value);
+  return texts;
 }
 
 /** What the objects of a list are told apart by. */

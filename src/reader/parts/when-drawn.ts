@@ -1,8 +1,9 @@
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
-import { type SetterCall, wordsOf } from './actions.ts';
+import { inWords, type SetterCall, wordsOf } from './actions.ts';
 import { atFirst } from './at-first.ts';
 import { type CallSites, nameOfFunction } from './call-sites.ts';
 import type { DrawnWhen } from './drawn-when.ts';
+import type { Possible } from './dynamic-components.ts';
 import { UNKNOWN } from './literals.ts';
 import { mediaIn, opposite } from './media.ts';
 import { openedBy } from './opened-by.ts';
@@ -201,13 +202,17 @@ function constantsOf(test: SyntaxNode, values: Values): Set<string> {
 }
 
 /** A component from a table, looked up by a state; or the one that a state holds. */
-export function whenLookedUp(by: SyntaxNode, key: string, component: string, scope: Scope): DrawnWhen {
+export function whenLookedUp({ by, key, component, texts }: Possible & { by: SyntaxNode }, scope: Scope): DrawnWhen {
   const first = atFirst(by, scope.values);
   if (first === UNKNOWN || String(first) === key) return DRAWN;
   for (const name of namesIn(by, scope.values)) {
     const state = scope.values.states.get(name);
     const action = state && actionFor(state.setter, new Set([key, component]), state.initial, scope.actions);
-    if (action) return action.words === null ? { kind: 'seen' } : { kind: 'action', action: action.words };
+    if (!action) continue;
+    if (action.words === null) return { kind: 'seen' };
+    // A button of a list shows a field of the item that it stands for.
+    const field = [...(texts ?? [])].find(([name]) => inWords(name) === action.words);
+    return { kind: 'action', action: field?.[1] ?? action.words };
   }
   return DRAWN;
 }
