@@ -1,7 +1,7 @@
 import { parseScript } from './parse-script.ts';
 
 function onActs(code: string): boolean {
-  const { imports, error } = parseScript('src/x.tsx', `import a, { b } from '../a';\n${code}`, {
+  const { imports, error } = parseScript('src/x.tsx', `import a, { b } from './a';\n${code}`, {
     jsxImportSource: 'react',
   });
   expect(error).toBeNull();

@@ -1,7 +1,7 @@
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 
 /**
- * local name → specifier: for imports, for names that stand for a deferred import (`lazy(() => import('../map'))`, or what one gives
+ * local name → specifier: for imports, for names that stand for a deferred import (`lazy(() => import('./map'))`, or what one gives
  * once it is there), and for the components that a description registers under a name.
  */
 export function importedBindings(program: SyntaxNode): Map<string, string> {
@@ -39,7 +39,7 @@ export function importedNames(program: SyntaxNode): Map<string, string> {
   return names;
 }
 
-/** Names that get a component once a deferred import gave it: `Map = (await import('../map')).default`, `import('../map').then((m) => setMap(m.Map))`. */
+/** Names that get a component once a deferred import gave it: `Map = (await import('./map')).default`, `import('./map').then((m) => setMap(m.Map))`. */
 export function laterBindings(program: SyntaxNode): Map<string, string> {
   const bindings = new Map<string, string>();
   const setters = new Map<string, string>();
@@ -93,7 +93,7 @@ function targetOf(left: unknown): string | null {
   return ofThis ? nameOf(left.property) : nameOf(left.property) === 'value' ? nameOf(left.object) : null;
 }
 
-/** Components that a description registers: `components: { Chart, 'tar-list': TarList, Map: defineAsyncComponent(() => import('../map')) }`. */
+/** Components that a description registers: `components: { Chart, 'tar-list': TarList, Map: defineAsyncComponent(() => import('./map')) }`. */
 export function registeredComponents(program: SyntaxNode, bindings: ReadonlyMap<string, string>): Map<string, string> {
   const found = new Map<string, string>();
   walk(program, (node) => {

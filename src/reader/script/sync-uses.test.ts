@@ -1,7 +1,7 @@
 import { parseScript } from './parse-script.ts';
 
 function reason(code: string): string | null {
-  const { imports, error } = parseScript('src/x.tsx', `import a, { b } from '../a';\n${code}`, {
+  const { imports, error } = parseScript('src/x.tsx', `import a, { b } from './a';\n${code}`, {
     jsxImportSource: 'react',
   });
   expect(error).toBeNull();
@@ -32,7 +32,7 @@ describe('an import that a module needs while it starts', () => {
   it('may only pass it on, or want what it does by itself', () => {
     const of = (text: string) =>
       parseScript('src/x.ts', text, { jsxImportSource: 'react' }).imports.map((i) => [i.specifier, i.sync?.line ?? 0]);
-    expect(of("\nexport { a } from '../a';\nexport * from '../b';\nimport '../c.css';\nimport '../d';")).toEqual([
+    expect(of("\nexport { a } from './a';\nexport * from './b';\nimport './c.css';\nimport './d';")).toEqual([
       ['./a', 2],
       ['./b', 3],
       ['./c.css', 4],
