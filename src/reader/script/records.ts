@@ -59,7 +59,7 @@ export function staticImportsOf(
 /** Names that a module exports: its own, those that it passes on by name, and modules that it passes on whole. */
 export function exportsOf(module: EcmaScriptModule): ScriptExports {
   const exports: ScriptExports = { named: [], stars: [], own: [] };
-  // `import { a } from '../a'; export { a };` passes a name on as well.
+  // `import { a } from './a'; export { a };` passes a name on as well.
   const passed = new Map<number, { specifier: string; imported: string }>();
   for (const { entries, moduleRequest } of module.staticImports)
     for (const e of entries)
