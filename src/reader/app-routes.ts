@@ -6,6 +6,7 @@ import { annotate } from './app-notes.ts';
 import type { FoundEntry } from './entries/types.ts';
 import { kindOf } from './graph/kinds.ts';
 import type { SourceGraph } from './graph/source-graph.ts';
+import { drawnApp } from './parts/drawn-app.ts';
 import { type DocumentElement, proposeParts } from './parts/find-parts.ts';
 import type { DirectoryRoute } from './routes/directory-routes.ts';
 import { findRoutes } from './routes/find-routes.ts';
@@ -30,7 +31,8 @@ export function routesOf(sources: RouteSources): { routes: Route[]; failed: Fail
   const tables = findRoutes(graph.routeModules());
   const pages = new Set([...tables.routes, ...byFolders].map((r) => r.page));
   const layouts = new Set(byFolders.flatMap((r) => r.layouts));
-  const drawn = graph.drawn(entries, layouts, pages, (realm) => elementsOf(found, realm));
+  const inDocument = (realm: string) => elementsOf(found, realm);
+  const drawn = drawnApp({ ...graph.drawn(), entries, layouts, pages, inDocument });
   const proposed = (r: Pick<Route, 'layouts' | 'page' | 'realm'>) => proposeParts(r, drawn);
   const routes = [
     ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', parts: proposed(r) }, notes)),

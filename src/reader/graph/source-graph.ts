@@ -1,13 +1,13 @@
 import path from 'node:path';
-import type { Entry, Import, Module, Package } from '../../core/snapshot/module-types.ts';
+import type { Import, Module, Package } from '../../core/snapshot/module-types.ts';
 import type { Unresolved } from '../../core/snapshot/types.ts';
 import { namesOfFiles } from '../auto-imports.ts';
 import type { FoundEntry, FoundStart } from '../entries/types.ts';
 import { readInside, reasonOf, Unreadable } from '../folder-files.ts';
 import type { FoundImport } from '../found-import.ts';
 import { Packages } from '../packages.ts';
-import type { DrawingModule, DrawnApp } from '../parts/find-parts.ts';
-import { shellsOf } from '../parts/shells.ts';
+import type { DrawnModules } from '../parts/drawn-app.ts';
+import type { DrawingModule } from '../parts/find-parts.ts';
 import { type Resolution, Resolver, type ResolverOptions } from '../resolve.ts';
 import type { RouteModule } from '../routes/names.ts';
 import { type ParsedScript } from '../script/parsed-script.ts';
@@ -19,7 +19,7 @@ import type { Findings } from './findings.ts';
 import { kindOf } from './kinds.ts';
 import { missingPackages, otherVersions, outsideOf } from './lacks.ts';
 import { ModuleReader } from './module-reader.ts';
-import { definerOf, prunedLinks } from './prune.ts';
+import { prunedLinks } from './prune.ts';
 import { emptyModule, type ReadModule } from './read-module.ts';
 import { reexportsOf } from './reexports.ts';
 import { StyleReader } from './style-reader.ts';
@@ -147,27 +147,15 @@ export class SourceGraph {
     }));
   }
 
-  /** The app as far as parts are looked for in it. `entries`: what starts each realm; `layouts`: what stands around routes by folders; `pages`: those of all routes; `inDocument`: elements in the documents. */
-  drawn(
-    entries: readonly Entry[],
-    layouts: ReadonlySet<string>,
-    pages: ReadonlySet<string>,
-    inDocument: DrawnApp['inDocument'],
-  ): DrawnApp {
-    const named = new Map<string, string[]>();
-    for (const m of this.sorted()) for (const name of m.elements) named.set(name, [...(named.get(name) ?? []), m.path]);
+  /** What is known of the modules where parts are looked for. */
+  drawn(): Pick<DrawnModules, 'moduleAt' | 'reexportsAt' | 'elements'> {
+    const elements = new Map<string, string[]>();
+    for (const m of this.sorted())
+      for (const name of m.elements) elements.set(name, [...(elements.get(name) ?? []), m.path]);
     return {
-      shells: shellsOf(entries, layouts, (path) => this.drawing(path)),
+      elements,
       moduleAt: (path) => this.drawing(path),
-      inDocument,
-      isPage: (path) => pages.has(path),
-      definerOf: (path, name) => definerOf(path, name, (at) => this.modules.get(at)?.reexports),
-      elementAt: (name, from) => {
-        const all = named.get(name) ?? [];
-        // One name may stand for several components: what a module imports comes first.
-        const near = this.modules.get(from)?.imports.find(({ to }) => all.includes(to));
-        return near?.to ?? all[0];
-      },
+      reexportsAt: (path) => this.modules.get(path)?.reexports,
     };
   }
 

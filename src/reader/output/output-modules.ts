@@ -1,10 +1,9 @@
 import type { Entry, Import, Module, ModuleKind, Package } from '../../core/snapshot/module-types.ts';
 import type { Failed, Unresolved } from '../../core/snapshot/types.ts';
 import { kindOf } from '../graph/kinds.ts';
-import { definerOf } from '../graph/prune.ts';
 import { reexportsOf } from '../graph/reexports.ts';
+import { drawnApp } from '../parts/drawn-app.ts';
 import { type DrawingModule, type DrawnApp, type Services, servicesOf } from '../parts/find-parts.ts';
-import { shellsOf } from '../parts/shells.ts';
 import type { RouteModule } from '../routes/names.ts';
 import { parseScript } from '../script/parse-script.ts';
 import { type ParsedScript } from '../script/parsed-script.ts';
@@ -106,22 +105,17 @@ export class OutputModules {
 
   /** The app as far as parts are looked for in it. */
   drawn(entries: readonly Entry[], pages: ReadonlySet<string>): DrawnApp {
-    const named = new Map(
-      [...this.parsed].flatMap(([path, { script }]) => script.elements.map((e) => [e, path] as const)),
+    const elements = new Map(
+      [...this.parsed].flatMap(([path, { script }]) => script.elements.map((e) => [e, [path]] as const)),
     );
-    const moduleAt = (path: string) => this.drawing(path);
-    return {
-      moduleAt,
-      inDocument: () => [],
-      isPage: (path) => pages.has(path),
-      definerOf: (path, name) =>
-        definerOf(path, name, (at) => {
-          const read = this.parsed.get(at);
-          return read && reexportsOf(read.script.exports, read.resolved);
-        }),
-      elementAt: (name) => named.get(name),
-      shells: shellsOf(entries, new Set(), moduleAt),
-    };
+    return drawnApp({
+      ...{ elements, entries, pages, layouts: new Set<string>(), inDocument: () => [] },
+      moduleAt: (path) => this.drawing(path),
+      reexportsAt: (path) => {
+        const read = this.parsed.get(path);
+        return read && reexportsOf(read.script.exports, read.resolved);
+      },
+    });
   }
 
   /** Modules by name, in canonical order. */

@@ -122,4 +122,28 @@ describe('parts proposed from code', () => {
       ['wide', 'conditional', { kind: 'media', minWidth: 900 }],
     ]);
   });
+
+  it('are what leads to a page as well, and what stands behind it; what draws pages is none', () => {
+    const { snapshot } = readSource(
+      folderOf({
+        'index.html': '<script type="module" src="/main.jsx"></script>',
+        'main.jsx': "import { App } from './app';\ncreateRoot(document.body).render(<App />);",
+        'app.jsx':
+          "import { Nav } from './nav';\nimport { Pages } from './pages';\nexport const App = () => <><Nav /><Pages /></>;",
+        'nav.jsx':
+          "import { Help } from './help';\nexport const Nav = () => { const [open, toggle] = useState(false); return <><b onMouseEnter={() => import('./tides')}>Tides</b><b onClick={toggle}>Help</b>{open && <Help />}</>; };",
+        'pages.jsx':
+          "import { Tides } from './tides';\nimport { Foot } from './foot';\nexport const Pages = () => <><Routes><Route path=\"/tides\" element={<Tides />} /></Routes><Tides /><Foot /></>;",
+        'tides.jsx': 'export const Tides = () => <p>tides</p>;',
+        'help.jsx': 'export const Help = () => <p>help</p>;',
+        'foot.jsx': 'export const Foot = () => <p>foot</p>;',
+      }),
+    );
+    expect(snapshot.routes.map((r) => r.page)).toEqual(['tides.jsx']);
+    expect(snapshot.routes[0].parts.map((p) => [p.module, p.place])).toEqual([
+      ['nav.jsx', 'first screen'],
+      ['help.jsx', 'action'],
+      ['foot.jsx', 'first screen'],
+    ]);
+  });
 });

@@ -87,11 +87,11 @@ export function proposeParts(
         shells(route.realm).includes(target)
       )
         continue;
-      // What leads to pages shows what the address asks for, and is none either.
-      if ([...(moduleAt(target)?.resolved.values() ?? [])].some(isPage)) continue;
+      const drawn = moduleAt(target)!;
       // What only waits for its content to be seen is no part itself.
-      if (moduleAt(target)?.serves.whenSeen && use.specifier !== null) continue;
-      if (moduleAt(target)?.serves.onServer) {
+      if (drawn.serves.whenSeen && use.specifier !== null) continue;
+      // Nor is what draws pages, as the address asks for them, or what is drawn on the server; what these draw besides is.
+      if (drawn.serves.onServer || drawn.uses.some((u) => isPage(drawn.resolved.get(u.specifier ?? '') ?? ''))) {
         visit(target, direct);
         continue;
       }

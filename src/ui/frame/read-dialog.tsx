@@ -122,10 +122,10 @@ export function ReadDialog({
             </label>
             {as === 'output' || dropped ? null : (
               <label className="block text-soft">
-                Workspace around it that may be read too
+                Workspace around it, read too
                 <input
                   value={workspace}
-                  placeholder="none; asked when imports lead there"
+                  placeholder="asked for if needed"
                   spellCheck={false}
                   onChange={(event) => setWorkspace(event.target.value)}
                   className={`${FIELD} text-ink`}
