@@ -1,5 +1,6 @@
 import type { ChunkGraph } from '../chunks/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { addressOfFile } from '../text/address.ts';
 import { FreeNames } from '../text/free-names.ts';
 import { oneLine } from '../text/one-line.ts';
 
@@ -26,7 +27,7 @@ export class Addresses {
     const cached = this.cache.get(chunk);
     if (cached !== undefined) return cached;
     const file = this.fileOf(chunk);
-    const address = file === null ? this.standIn(chunk) : `${this.snapshot.base}${file}`;
+    const address = file === null ? this.standIn(chunk) : `${this.snapshot.base}${addressOfFile(file)}`;
     this.cache.set(chunk, address);
     return address;
   }

@@ -5,6 +5,7 @@ import type { ClassicScript, DocumentLink } from '../snapshot/document-types.ts'
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { ContentItem, DataCall, Route, Submit } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { addressOfFile, fileOfAddress } from '../text/address.ts';
 import type { FirstScreen } from './first-screen.ts';
 import type { LandedRoot } from './landing.ts';
 import type { Effect, Group, LinkHint, LoadProgram, Resource, Screens } from './types.ts';
@@ -172,7 +173,7 @@ export class Files {
   /** What a link in the document names: one of the known files, or a file that only the link knows of. */
   linked(link: DocumentLink, realm: string): number {
     const path = link.address.startsWith(this.snapshot.base) ? link.address.slice(this.snapshot.base.length) : '';
-    const chunk = this.chunkNamed(path, realm);
+    const chunk = this.chunkNamed(fileOfAddress(path), realm);
     if (chunk >= 0) return this.chunk(chunk, 'later');
     return this.addressed(link.address, () => ({
       ...emptyResource(),
@@ -289,7 +290,7 @@ function chunkFile(
   const slug = slugOf(chunk);
   return {
     ...placed(
-      `${base}${chunk.file ?? `assets/${slug}-${chunk.id.slice(chunk.id.lastIndexOf('/') + 1)}.${chunk.kind === 'style' ? 'css' : 'js'}`}`,
+      `${base}${chunk.file !== undefined ? addressOfFile(chunk.file) : `assets/${slug}-${chunk.id.slice(chunk.id.lastIndexOf('/') + 1)}.${chunk.kind === 'style' ? 'css' : 'js'}`}`,
     ),
     name: chunk.name,
     type: chunk.kind,

@@ -3,3 +3,22 @@ export function withoutQuery(address: string): string {
   const at = address.search(/[?#]/);
   return at < 0 ? address : address.slice(0, at);
 }
+
+/**
+ * The address under which a server gives a file, below its folder: what may not stand in a path is percent-encoded (RFC 3986, 3.3:
+ * brackets, spaces, quotes), as builds write it for folders such as `[id]`.
+ */
+export function addressOfFile(path: string): string {
+  const written = path.replace(/\p{Surrogate}/gu, '\uFFFD');
+  return written.replace(/[^A-Za-z0-9\-._~!$&'()*+,;=:@/]/gu, (c) => encodeURIComponent(c));
+}
+
+/** What a percent-encoded address means as a file; one that isn't encoded well stays as written. */
+export function fileOfAddress(address: string): string {
+  if (!address.includes('%')) return address;
+  try {
+    return decodeURIComponent(address);
+  } catch {
+    return address;
+  }
+}

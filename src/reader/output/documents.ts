@@ -1,10 +1,11 @@
 import path from 'node:path';
 import zlib from 'node:zlib';
 import type { Notice } from '../../core/snapshot/types.ts';
-import { withoutQuery } from '../../core/text/address.ts';
+import { fileOfAddress, withoutQuery } from '../../core/text/address.ts';
 import { textIfThere } from '../folder-files.ts';
 import { type HtmlDocument, readHtml } from '../html-document.ts';
 import { onNetwork } from '../resolve.ts';
+import { segmentOf } from '../routes/directory-routes.ts';
 import { beginFile } from '../watch.ts';
 
 /** An HTML file of an output. */
@@ -59,12 +60,13 @@ function withBaseElement(html: HtmlDocument): HtmlDocument {
 /** Stands for the app's own origin. */
 const HERE = 'http://own.invalid';
 
-/** `server/app/about.html` → `/about` where `server/app/index.html` stands for `/`. */
+/** `server/app/about.html` → `/about` where `server/app/index.html` stands for `/`; `birds/[id].html` → `/birds/:id`. */
 function patternOf(file: string, tops: string[]): string {
   const top = tops.filter((t) => t === '.' || file.startsWith(`${t}/`)).sort((a, b) => a.length - b.length)[0];
   const inside = top === undefined || top === '.' ? file : file.slice(top.length + 1);
   const bare = inside.replace(/\.html?$/, '').replace(/(^|\/)index$/, '');
-  return `/${bare}`;
+  const segments = bare.split('/').filter((piece) => piece !== '');
+  return `/${segments.flatMap((piece) => segmentOf(piece) ?? []).join('/')}`;
 }
 
 /**
@@ -125,5 +127,5 @@ export function strayAddresses(documents: OutputDocument[], base: string, files:
 }
 
 function plain(address: string): string {
-  return withoutQuery(address);
+  return fileOfAddress(withoutQuery(address));
 }

@@ -1,12 +1,11 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import type { Failed } from '../../core/snapshot/types.ts';
-import { withoutQuery } from '../../core/text/address.ts';
+import { fileOfAddress } from '../../core/text/address.ts';
 import { reasonOf, textInside, Unreadable } from '../folder-files.ts';
-import { parse } from '../script/parse.ts';
-import { SourceText } from '../source-text.ts';
 import { beginFile, leftAside } from '../watch.ts';
 import { weigh } from '../weigh.ts';
+import { type AskedFiles, type AskingScript, askingScript } from './asked-files.ts';
 import { inlineMap, type MapReading, mapAddress, readMap } from './source-map.ts';
 
 /** A script or style file of an output, read. */
@@ -18,9 +17,14 @@ export interface OutputFile {
   map: MapReading | null;
   /** Bytes of a map inside of the file; they travel with it. */
   inlineMapBytes: number;
-  /** Where it asks for other files, by path. */
-  imports: { to: string; kind: 'static' | 'dynamic'; line: number }[];
+  asked: AskedFiles;
 }
+
+/** A file before it is known which others there are. */
+export type ReadFile = Omit<OutputFile, 'asked'> & {
+  /** How it asks for others; null for what is no script. */
+  script: AskingScript | null;
+};
 
 /** The text of a file; one that can't be read counts as empty and is listed. */
 function textOf(root: string, file: string, failed: Failed[]): string {
@@ -34,8 +38,8 @@ function textOf(root: string, file: string, failed: Failed[]): string {
   }
 }
 
-/** Reads one file with its map and the files that it names. */
-export function readOutputFile(root: string, file: string, byName: NamedFiles, failed: Failed[]): OutputFile {
+/** Reads one file with its map. */
+export function readOutputFile(root: string, file: string, failed: Failed[]): ReadFile {
   beginFile(file);
   const whole = textOf(root, file, failed);
   const kind = file.endsWith('.css') ? 'style' : 'script';
@@ -43,8 +47,20 @@ export function readOutputFile(root: string, file: string, byName: NamedFiles, f
   const { map, inlineMapBytes } = mapOf(root, file, whole, address, failed);
   const { minified, gzip, brotli } = weigh(0, whole);
   const code = address === null ? whole : whole.slice(0, whole.lastIndexOf('sourceMappingURL='));
-  const imports = kind === 'script' ? importsOf(file, code, byName) : [];
-  return { path: file, kind, text: whole, bytes: { minified, gzip, brotli }, map, inlineMapBytes, imports };
+  const script = /\.m?js$/.test(file) ? scriptOf(file, code, failed) : null;
+  return { path: file, kind, text: whole, bytes: { minified, gzip, brotli }, map, inlineMapBytes, script };
+}
+
+/** Walkers go down a tree by calling themselves: what a script asks for that is too deep for them isn't known. */
+function scriptOf(file: string, code: string, failed: Failed[]): AskingScript | null {
+  try {
+    return askingScript(file, code);
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    const message = 'it is nested too deeply to be followed; what it asks for is not known';
+    failed.push({ path: file, line: 1, message });
+    return null;
+  }
 }
 
 function mapOf(
@@ -65,7 +81,7 @@ function mapOf(
     const beside = path.join(
       root,
       path.dirname(file),
-      address === null ? `${path.basename(file)}.map` : decodeURI(address),
+      address === null ? `${path.basename(file)}.map` : fileOfAddress(address),
     );
     if (!beside.startsWith(root + path.sep))
       return trouble(`its map ${named(address)} lies outside of the folder; it is left aside`);
@@ -91,57 +107,4 @@ function checked(map: MapReading, file: string, failed: Failed[]): MapReading {
     failed.push({ path: file, line: 1, message });
   }
   return map;
-}
-
-/** Finds the file that a text inside another file means. */
-export class NamedFiles {
-  private readonly byName = new Map<string, string[]>();
-
-  constructor(files: readonly string[]) {
-    for (const file of files) {
-      const name = path.posix.basename(file);
-      this.byName.set(name, [...(this.byName.get(name) ?? []), file]);
-    }
-  }
-
-  /** Relative specifiers are resolved; anything else has to end like the path of exactly one file, or hold it. */
-  find(written: string, from: string): string | null {
-    const bare = withoutQuery(written);
-    const candidates = this.byName.get(path.posix.basename(bare)) ?? [];
-    if (/^\.{1,2}\//.test(bare)) {
-      const target = path.posix.join(path.posix.dirname(from), bare);
-      return candidates.includes(target) ? target : null;
-    }
-    const own = bare.replace(/^\/+/, '');
-    const fits = candidates.filter((c) => c !== from && (`/${c}`.endsWith(`/${own}`) || `/${own}`.endsWith(`/${c}`)));
-    return fits.length === 1 ? fits[0] : null;
-  }
-}
-
-const NAMED = /["'`]([^"'`\s]{1,300}\.(?:m?js|css))["'`]/g;
-
-/**
- * What a script asks for: imports where it is an ES module, else every file that a text in it names, since a loader of
- * another kind has to name what it loads.
- */
-function importsOf(file: string, code: string, byName: NamedFiles): OutputFile['imports'] {
-  const found: OutputFile['imports'] = [];
-  const source = new SourceText(code);
-  const add = (written: string, kind: 'static' | 'dynamic', at: number) => {
-    const to = byName.find(written, file);
-    if (to !== null && to !== file && !found.some((f) => f.to === to && f.kind === kind))
-      found.push({ to, kind, line: source.place(at).line });
-  };
-  const { module } = parse(file, code, { lang: 'js' });
-  for (const item of module.staticImports) add(item.moduleRequest.value, 'static', item.start);
-  for (const item of module.staticExports)
-    for (const e of item.entries) if (e.moduleRequest) add(e.moduleRequest.value, 'static', item.start);
-  for (const item of module.dynamicImports) {
-    const { start, end } = item.moduleRequest;
-    const constant = /^(["'`])([^"'`$]*)\1$/.exec(code.slice(start, end));
-    if (constant) add(constant[2], 'dynamic', item.start);
-  }
-  if (module.staticImports.length + module.dynamicImports.length === 0)
-    for (const named of code.matchAll(NAMED)) add(named[1], 'dynamic', named.index);
-  return found;
 }

@@ -132,7 +132,7 @@ export class OutputModules {
           cached.inFile.set(f, (cached.inFile.get(f) ?? 0) + bytes);
           if (text.length > cached.text.length) cached.text = text;
         } else {
-          const kind = file.kind === 'style' ? 'style' : whole ? 'script' : scriptKind(path);
+          const kind = file.kind === 'style' ? 'style' : whole ? wholeKind(path) : scriptKind(path);
           drafts.set(path, { path, kind, content, text, inFile: new Map([[f, bytes]]) });
         }
       }
@@ -187,17 +187,31 @@ export class OutputModules {
     }
   }
 
-  /** Files without known insides ask for others as they are. */
+  /**
+   * Files without known insides ask for others as they are. What a build lists beside an import is needed with its
+   * target; where sources are known only files that no source leads to are, such as sheets without maps.
+   */
   private linkFiles(): void {
+    const numbered = new Map(this.files.map((file, f) => [file.path, f]));
+    const lastIn = (path: string) => this.inside[numbered.get(path) ?? -1]?.at(-1)?.module;
+    const isUnknown = (path: string) => this.knowledge[numbered.get(path) ?? -1] !== 'sources';
+    const linked = new Set<string>();
     this.files.forEach((file, f) => {
-      if (this.knowledge[f] === 'sources') return;
-      const from = this.at.get(file.path)!;
-      for (const [ordinal, { to, kind, line }] of file.imports.entries()) {
-        const target = this.inside[this.files.findIndex((o) => o.path === to)]?.at(-1)?.module;
+      for (const [ordinal, { to, kind, line, besides }] of file.asked.imports.entries()) {
+        const target = lastIn(to);
         if (target === undefined) continue;
         const place = { line, column: 1, start: ordinal, end: ordinal };
+        const found = { specifier: to, ordinal: 0, names: [], ...place };
         const context = kind === 'dynamic' ? { context: 'function' as const } : {};
-        this.imports.push({ from, to: target, kind, specifier: to, ordinal: 0, names: [], ...place, ...context });
+        if (this.knowledge[f] !== 'sources')
+          this.imports.push({ from: this.at.get(file.path)!, to: target, kind, ...found, ...context });
+        for (const other of besides) {
+          const needed = lastIn(other);
+          if (needed === undefined || needed === target || (!isUnknown(to) && !isUnknown(other))) continue;
+          if (linked.has(`${to}\n${other}`)) continue;
+          linked.add(`${to}\n${other}`);
+          this.imports.push({ ...{ from: target, to: needed, kind: 'static' }, ...found, specifier: other, line: 1 });
+        }
       }
     });
   }
@@ -214,6 +228,10 @@ function knowledgeOf({ map }: OutputFile): 'sources' | 'names' | 'none' {
 function moduleName(file: OutputFile, source: string): string {
   const path = sourcePath(source);
   return file.kind === 'script' && path.endsWith('.css') ? `${path} (names)` : path;
+}
+
+function wholeKind(path: string): ModuleKind {
+  return path.endsWith('.json') ? 'json' : 'script';
 }
 
 function scriptKind(path: string): ModuleKind {

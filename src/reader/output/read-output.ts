@@ -4,6 +4,7 @@ import type { Entry } from '../../core/snapshot/module-types.ts';
 import type { BuiltOutput, BuiltStart } from '../../core/snapshot/output-types.ts';
 import type { Route } from '../../core/snapshot/route-types.ts';
 import type { Failed, Notice, Snapshot, StyleRule } from '../../core/snapshot/types.ts';
+import { FreeNames } from '../../core/text/free-names.ts';
 import { annotate } from '../app-notes.ts';
 import { documentExtras } from '../document-extras.ts';
 import { filesBelow } from '../files-below.ts';
@@ -12,9 +13,11 @@ import { proposeParts } from '../parts/find-parts.ts';
 import type { Reading } from '../read-source.ts';
 import { findRoutes } from '../routes/find-routes.ts';
 import { addTemplates, Mentions, unusedRules } from '../unused-rules.ts';
+import { type AskedFiles, askedFiles } from './asked-files.ts';
 import { fileOf, type OutputDocument, outputDocuments, proposeBase, strayAddresses } from './documents.ts';
+import { NamedFiles } from './named-files.ts';
 import { noticesOf } from './notices.ts';
-import { NamedFiles, type OutputFile, readOutputFile } from './output-files.ts';
+import { type OutputFile, type ReadFile, readOutputFile } from './output-files.ts';
 import { OutputModules } from './output-modules.ts';
 
 /**
@@ -33,45 +36,18 @@ export function readOutput(
   const present = new Set(all);
   const documents = outputDocuments(root, all);
   const base = givenBase ?? proposeBase(documents, present);
-  const asked = documents.flatMap((d) => d.html.tags.flatMap((t) => fileOf(t.address, d.path, base, present) ?? []));
-  if (asked.length === 0) {
-    throw new InputError(
-      'No documents',
-      documents.length === 0
-        ? 'A production output needs HTML files that ask for its scripts. Name the folder that is deployed.'
-        : `The HTML files ask for no file of this folder under the base address ${base}. Name the folder that is deployed, or another base address.`,
-      name,
-    );
-  }
+  const asked = askedByDocuments(documents, base, present, name);
   const failed: Failed[] = [];
   const files = readFiles(root, all, asked, failed, progress);
-  const numbered = new Map(files.map((f, at) => [f.path, at]));
   const inside = new OutputModules(files);
-  const output: BuiltOutput = {
-    files: files.map((file, f) => ({
-      path: file.path,
-      kind: file.kind,
-      bytes: file.bytes,
-      inside: inside.knowledge[f],
-      modules: inside.inside[f],
-      contents: inside.knowledge[f] === 'names' ? contentsOf(file) : [],
-      imports: file.imports.flatMap(({ to, kind, line }) => {
-        const at = numbered.get(to);
-        return at === undefined ? [] : [{ to: at, kind, line }];
-      }),
-    })),
-    starts: documents.map((d) => startOf(d, base, present, numbered)),
-  };
-  const entries = output.starts.map((start, d): Entry => {
-    const { realm, path } = documents[d];
+  const output = builtOutput(files, inside, documents, base, present);
+  const entries = output.starts.map((start, at): Entry => {
+    const document = documents.at(at)?.path ?? null;
     const modules = inside.startsOf(closure(output, start));
-    return { realm, kind: 'document', document: path, modules };
+    return { realm: start.realm, kind: document === null ? 'worker' : 'document', document, modules };
   });
-  const notices: Notice[] = [
-    ...strayAddresses(documents, base, present),
-    ...noticesOf(files, present),
-    ...unnamed(output, inside, base, documents),
-  ];
+  const isForeign = ({ address }: { address: string }) =>
+    documents.every((d) => fileOf(address, d.path, base, present) === null);
   const extras = documents.map((d) =>
     documentExtras(root, d.path, d.realm, { ...d.html, tags: d.html.tags.filter(isForeign) }, notes),
   );
@@ -88,19 +64,81 @@ export function readOutput(
     base,
     unresolved: inside.unresolved,
     failed: [...inside.failed, ...failed, ...extras.flatMap((e) => e.failed)],
-    notices,
+    notices: [
+      ...strayAddresses(documents, base, present),
+      ...noticesOf(files, present),
+      ...unnamed(output, inside, base, documents),
+    ],
     unusedRules: unusedIn(root, files),
     sheetUses: [],
     output,
   };
   return { snapshot, texts: inside.texts, sources: {} };
-
-  function isForeign(tag: { address: string }): boolean {
-    return documents.every((d) => fileOf(tag.address, d.path, base, present) === null);
-  }
 }
 
-/** Scripts and styles in the folders from which documents ask for files, with their maps. */
+/** The files of the folder that documents ask for; InputError where there is none. */
+function askedByDocuments(
+  documents: OutputDocument[],
+  base: string,
+  present: ReadonlySet<string>,
+  name: string,
+): string[] {
+  const asked = documents.flatMap((d) => d.html.tags.flatMap((t) => fileOf(t.address, d.path, base, present) ?? []));
+  if (asked.length > 0) return asked;
+  throw new InputError(
+    'No documents',
+    documents.length === 0
+      ? 'A production output needs HTML files that ask for its scripts. Name the folder that is deployed.'
+      : `The HTML files ask for no file of this folder under the base address ${base}. Name the folder that is deployed, or another base address.`,
+    name,
+  );
+}
+
+/** The files as they lie in the folder, and what starts from documents, in their order, then workers. */
+function builtOutput(
+  files: OutputFile[],
+  inside: OutputModules,
+  documents: OutputDocument[],
+  base: string,
+  present: ReadonlySet<string>,
+): BuiltOutput {
+  const numbered = new Map(files.map((f, at) => [f.path, at]));
+  const workers = files.flatMap((f) =>
+    f.asked.workers.map(({ to, besides }) => [to, ...besides].flatMap((path) => numbered.get(path) ?? [])),
+  );
+  return {
+    files: files.map((file, f) => ({
+      path: file.path,
+      kind: file.kind,
+      bytes: file.bytes,
+      inside: inside.knowledge[f],
+      modules: inside.inside[f],
+      contents: inside.knowledge[f] === 'names' ? contentsOf(file) : [],
+      imports: file.asked.imports.flatMap(({ to, kind, line, besides }) =>
+        [to, ...besides].flatMap((one, at) => {
+          const target = numbered.get(one);
+          return target === undefined ? [] : [{ to: target, kind: at === 0 ? kind : ('dynamic' as const), line }];
+        }),
+      ),
+    })),
+    starts: [...documents.map((d) => startOf(d, base, present, numbered)), ...workerStarts(workers, files)],
+  };
+}
+
+/** What starts each worker; several that begin with the same script, and take in others, are told apart by a number. */
+function workerStarts(started: number[][], files: OutputFile[]): BuiltStart[] {
+  const once = new Map(started.map((list) => [list.join(' '), list]));
+  const names = new FreeNames();
+  return [...once.values()].map((list) => ({
+    realm: names.give(`worker ${files[list[0]].path}`, (n) => `worker ${files[list[0]].path} ${n}`),
+    tags: list.map((file, offset) => ({ file, placement: 'module', offset })),
+  }));
+}
+
+/**
+ * Scripts and styles, with their maps, in the folders from which documents ask for files; from other folders of the
+ * output, and of JSON files, those that scripts ask for.
+ */
 function readFiles(
   root: string,
   all: string[],
@@ -109,13 +147,30 @@ function readFiles(
   progress: ReadProgress,
 ): OutputFile[] {
   const tops = new Set(asked.map(topOf));
-  const wanted = all.filter((f) => /\.(m?js|css)$/.test(f) && (tops.has(topOf(f)) || asked.includes(f)));
-  const byName = new NamedFiles(wanted);
-  return wanted.map((file, at) => {
-    const read = readOutputFile(root, file, byName, failed);
-    progress(at + 1, wanted.length);
-    return read;
-  });
+  const known = new Set(all.filter((f) => /\.(m?js|css)$/.test(f) && (tops.has(topOf(f)) || asked.includes(f))));
+  const byName = new NamedFiles(all.filter((f) => /\.(m?js|css|json)$/.test(f)));
+  const read = new Map<string, ReadFile>();
+  const asks = new Map<string, AskedFiles>();
+  while (read.size < known.size) {
+    for (const file of known) {
+      if (read.has(file)) continue;
+      read.set(file, readOutputFile(root, file, failed));
+      progress(read.size, known.size);
+    }
+    const namers = [...read.values()].flatMap((f) => f.script?.namers ?? []);
+    const workerScripts = new Set(
+      [...read.values()].flatMap((f) => (f.script?.takesInScripts && !asked.includes(f.path) ? [f.path] : [])),
+    );
+    for (const { path, script } of read.values()) {
+      const found = script ? askedFiles(script, namers, byName, workerScripts) : { imports: [], workers: [] };
+      asks.set(path, found);
+      for (const { to, besides } of found.imports) for (const file of [to, ...besides]) known.add(file);
+      for (const { to, besides } of found.workers) for (const file of [to, ...besides]) known.add(file);
+    }
+  }
+  return [...read.values()]
+    .sort((a, b) => (a.path < b.path ? -1 : 1))
+    .map(({ script: _, ...file }) => ({ ...file, asked: asks.get(file.path)! }));
 }
 
 /** The outermost folder of a file; files that lie in none stand together. */
