@@ -250,3 +250,12 @@ describe('formChunks', () => {
     ]);
   });
 });
+
+describe('names of chunks', () => {
+  it('are those that the code gives where it imports, else those of the modules', () => {
+    const app = sketch({ main: { imports: ['~pages/tide', '~pages/map'] }, 'pages/tide': {}, 'pages/map': {} });
+    const imports = app.imports.map((i) => (i.specifier === 'pages/tide' ? { ...i, named: 'water' } : i));
+    const { graph } = planned({ ...app, imports }, BASELINE);
+    expect(graph.chunks.map((c) => c.name).sort()).toEqual(['entry', 'map', 'water']);
+  });
+});

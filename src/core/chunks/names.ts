@@ -28,9 +28,23 @@ export function chunkName(snapshot: Snapshot, drafts: RootDraft[], { roots, modu
   return names.length <= 3 ? names.join(' + ') : `${names[0]} + ${names.length - 1} more`;
 }
 
-/** The name of a root: the entry's, or that of the module it stands for. */
+/** The name of a root: the entry's, what the code calls it where it is imported, or that of the module it stands for. */
 export function rootName(snapshot: Snapshot, root: Pick<RootDraft, 'kind' | 'target'>): string {
-  return root.kind === 'entry' ? 'entry' : shortName(snapshot.modules[root.target[0]].path);
+  if (root.kind === 'entry') return 'entry';
+  const [target] = root.target;
+  return namesInCode(snapshot).get(target) ?? shortName(snapshot.modules[target].path);
+}
+
+const cached = new WeakMap<Snapshot['imports'], Map<number, string>>();
+
+/** What deferred imports call their targets; of several names the first. */
+function namesInCode({ imports }: Snapshot): Map<number, string> {
+  const known = cached.get(imports);
+  if (known) return known;
+  const names = new Map<number, string>();
+  for (const { to, named } of imports) if (named !== undefined && !names.has(to)) names.set(to, named);
+  cached.set(imports, names);
+  return names;
 }
 
 /** Makes names unique by numbering repeats, in the order given. */

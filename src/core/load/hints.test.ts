@@ -51,6 +51,29 @@ const withHint = (hint: Partial<Hint> & Pick<Hint, 'kind' | 'target'>): Plan => 
 const program = (plan: Plan, pattern = '/') => compileLoad(planned(app, plan), pattern);
 const documentOf = (plan: Plan) => new VisitCompiler(planned(app, plan)).document('/');
 
+describe('hints that comments in the code give', () => {
+  const commented = (from: string, to: string, ahead: 'prefetch' | 'preload') => ({
+    ...app,
+    imports: app.imports.map((i) =>
+      app.modules[i.from].path === from && app.modules[i.to].path === to ? { ...i, ahead } : i,
+    ),
+  });
+  const linked = (snapshot: typeof app, pattern: string) => {
+    const { requests } = simulate(compileLoad(planned(snapshot, BASELINE), pattern), DEFAULT_CONDITIONS);
+    return requests.filter((r) => r.hint).map((r) => r.name);
+  };
+
+  it('fetch what is imported once the module that asks has run', () => {
+    expect(linked(commented('home', 'dialog', 'prefetch'), '/')).toEqual(['dialog']);
+    expect(linked(commented('home', 'dialog', 'preload'), '/')).toEqual(['dialog']);
+  });
+
+  it('fetch another page ahead, from where its import stands, and nothing where that doesn’t run', () => {
+    expect(linked(commented('main', 'list', 'prefetch'), '/')).toEqual(['list']);
+    expect(linked(commented('home', 'dialog', 'prefetch'), '/list')).toEqual([]);
+  });
+});
+
 describe('hints that a script adds', () => {
   const dialog = { kind: 'split point', module: 'dialog' } as const;
 

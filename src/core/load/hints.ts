@@ -12,10 +12,11 @@ import type { Action, Effect, InteractionAction, LinkHint, RuleEffect } from './
 /** How long the pointer rests on a link before rules of moderate eagerness begin, as recorded. In ms. */
 const RESTING_MS = 200;
 
-/** Decides what a plan's hints mean on a landing; their files join those of the landing. */
+/** Decides what a plan's hints, and those in the code, mean on a landing; their files join those of the landing. */
 export function decideHints(c: Uncompiled): LandingHints {
   const { pattern } = c.landing.route;
-  const carried = c.plan.hints.filter((h) => h.routes.length === 0 || h.routes.includes(pattern));
+  const decided = c.plan.hints.filter((h) => h.routes.length === 0 || h.routes.includes(pattern));
+  const carried = [...decided, ...hintsInCode(c)];
   const aimed = carried.flatMap((hint) => {
     if (isDocumentHint(hint.kind)) return [];
     const found = aim(c, hint);
@@ -33,6 +34,21 @@ export function decideHints(c: Uncompiled): LandingHints {
       ),
     ),
   };
+}
+
+/**
+ * What comments in the code's own imports ask for ahead, from modules that take part in this landing: links that are added once the
+ * module which asks has run.
+ */
+function hintsInCode({ snapshot, landing, graph, plan }: Uncompiled): Hint[] {
+  const asked = snapshot.imports.flatMap((i, at) => (i.ahead && plan.deferred[at] ? [{ ...i, ahead: i.ahead }] : []));
+  const takesPart = (m: number) => landing.roots.some(({ root }) => graph.roots[root].need.includes(m));
+  const { pattern } = landing.route;
+  return asked.flatMap(({ from, to, ahead }) => {
+    if (!takesPart(from)) return [];
+    const target = { kind: 'split point' as const, module: snapshot.modules[to].path };
+    return [{ kind: ahead, place: 'script', target, routes: [pattern], on: { on: 'at once' } }];
+  });
 }
 
 function aim(c: Uncompiled, hint: Hint): AimedHint {

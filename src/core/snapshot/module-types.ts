@@ -38,6 +38,9 @@ export type DeferredContext = (typeof DEFERRED_CONTEXTS)[number];
 
 export const IMPORT_KINDS = ['static', 'dynamic'] as const;
 
+/** Ways in which a comment in a deferred import asks for its chunk ahead. */
+export const ASKED_AHEAD = ['prefetch', 'preload'] as const;
+
 export const IMPORT = named(
   'import',
   record({
@@ -59,6 +62,10 @@ export const IMPORT = named(
     context: optional(choice(DEFERRED_CONTEXTS)),
     /** Only for dynamic imports: the module itself waits for it while it starts, and so do those that import it. */
     awaited: MARK,
+    /** Only for dynamic imports: what a comment in it calls the chunk. */
+    named: optional(TEXT),
+    /** Only for dynamic imports: how a comment in it asks for the chunk ahead. */
+    ahead: optional(choice(ASKED_AHEAD)),
     /** Only for static imports that the module needs while it starts: detaching alone would break it. */
     sync: optional(record({ reason: TEXT, line: AMOUNT })),
     /** Only for static imports that the module uses in handlers of what people do, and nowhere else. */

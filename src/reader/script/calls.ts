@@ -2,6 +2,7 @@ import type { DeferredContext } from '../../core/snapshot/module-types.ts';
 import { fileGlobOf } from '../file-globs.ts';
 import type { SourceText } from '../source-text.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { importComments } from './import-comments.ts';
 import type { ParsedScript } from './parsed-script.ts';
 import { takenNames } from './taken-names.ts';
 
@@ -11,8 +12,8 @@ export function collectCalls(program: SyntaxNode, source: SourceText, result: Pa
     if (node.type === 'ImportExpression') {
       const specifier = constantText(node.source);
       const place = source.place(node.start);
-      const said = source.text.slice(node.start, (node.source as SyntaxNode).start);
-      if (/\w[iI]gnore\b/.test(said)) {
+      const { isLeftAlone, ...said } = importComments(source.text, node);
+      if (isLeftAlone) {
         const written = specifier ?? source.text.slice(node.start, Math.min(node.end, node.start + 80));
         const reason = 'a comment leaves it to the browser';
         result.unclear.push({ specifier: written, line: place.line, reason, leftOut: true });
@@ -28,6 +29,7 @@ export function collectCalls(program: SyntaxNode, source: SourceText, result: Pa
             specifier: `${glob.prefix}*${glob.suffix}`,
             names: ['*'],
             context,
+            ...said,
             ...place,
             start: node.start,
             end: node.end,
@@ -51,6 +53,7 @@ export function collectCalls(program: SyntaxNode, source: SourceText, result: Pa
         context,
         ...(waits ? { awaited: true } : {}),
         ...(taken ? { taken } : {}),
+        ...said,
         ...place,
         start: node.start,
         end: node.end,
