@@ -70,6 +70,28 @@ describe('bringing an app', () => {
     await page.close();
   });
 
+  it('from a file that a person picks where nothing says what starts it, or an app of a workspace', async () => {
+    const within = (folder: string) =>
+      Object.fromEntries(Object.entries(APP).map(([name, text]) => [`${folder}/${name}`, text]));
+    const odd = folderOf({ 'code/boot.js': "import './oil.js';", 'code/oil.js': 'export const oil = 1;' });
+    const page = await served.page('/p/saltmarsh/inventory');
+    await ask(page);
+    await reads(page, odd);
+    await page.getByRole('button', { name: 'code/boot.js' }).click();
+    await page.waitForURL(elsewhere);
+    await page.getByText('No route was found').waitFor();
+    await ask(page);
+    const url = page.url();
+    await reads(
+      page,
+      folderOf({ ...within('apps/lamp'), ...within('apps/oil'), 'package.json': '{ "workspaces": [] }' }),
+    );
+    await page.getByRole('region', { name: 'Read one of its apps' }).waitFor();
+    await page.getByRole('button', { name: 'apps/oil' }).click();
+    await page.waitForURL((to) => to.href !== url && elsewhere.test(to.href));
+    await page.close();
+  });
+
   it('as an archive, chosen or dropped, and refuses one that reaches outside', async () => {
     const bytes = (text: string) => new TextEncoder().encode(text);
     const files = Object.fromEntries(Object.entries(APP).map(([name, text]) => [name, bytes(text)]));

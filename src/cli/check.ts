@@ -4,7 +4,7 @@ import { InputError } from '../core/errors.ts';
 import { amountWords } from '../core/limits/words.ts';
 import { planNamed, readProject } from './files.ts';
 import { print } from './output.ts';
-import { readFolder, WORKSPACE, workspaceFrom } from './reading.ts';
+import { readFolder, STARTS, WORKSPACE, workspaceFrom } from './reading.ts';
 
 const LIMITS_BROKEN = 1;
 const LIMITS_MISSING = 2;
@@ -19,6 +19,7 @@ export function addCheck(program: Command): void {
     .requiredOption('--project <file>', 'project file with limits')
     .option('--plan <name>', 'check under this plan, in place of those that the limits were set for')
     .option(...WORKSPACE)
+    .option(...STARTS)
     .option('--markdown', 'print Markdown for a pull request')
     .addHelpText(
       'after',
@@ -27,7 +28,7 @@ export function addCheck(program: Command): void {
     .action(
       async (
         folder: string,
-        options: { project: string; plan?: string; markdown?: boolean; workspace?: string },
+        options: { project: string; plan?: string; markdown?: boolean; workspace?: string; start?: string[] },
         command: Command,
       ) => {
         const project = readProject(options.project);
@@ -39,7 +40,7 @@ export function addCheck(program: Command): void {
           );
         const as = project.snapshot.origin === 'source' ? 'sources' : 'output';
         process.stderr.write(`reading ${folder}\n`);
-        const { snapshot } = await readFolder(folder, { as, ...workspaceFrom(options) });
+        const { snapshot } = await readFolder(folder, { as, ...workspaceFrom(options), starts: options.start });
         const plan = options.plan === undefined ? undefined : planNamed(project, options.plan);
         const report = checkReport(project, snapshot, plan);
         if (options.markdown) process.stdout.write(checkMarkdown(report));

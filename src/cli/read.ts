@@ -6,7 +6,7 @@ import { READ_AS, type ReadAs } from '../core/snapshot/read-as.ts';
 import { alignedKilobytes } from '../core/text/amounts.ts';
 import { saveProject } from './files.ts';
 import { print } from './output.ts';
-import { readFolder, WORKSPACE, workspaceFrom } from './reading.ts';
+import { readFolder, STARTS, WORKSPACE, workspaceFrom } from './reading.ts';
 
 export function addRead(program: Command): void {
   program
@@ -17,10 +17,11 @@ export function addRead(program: Command): void {
     .addOption(new Option('--as <what>', 'what the folder holds').choices(READ_AS).default(READ_AS[0]))
     .option('--base <address>', 'base address of an output, where the proposed one is wrong')
     .option(...WORKSPACE)
+    .option(...STARTS)
     .action(
       async (
         folder: string,
-        options: { out?: string; as: ReadAs; base?: string; workspace?: string },
+        options: { out?: string; as: ReadAs; base?: string; workspace?: string; start?: string[] },
         command: Command,
       ) => {
         const base = options.base === undefined ? {} : { base: checkBase(options.base, '--base') };
@@ -28,6 +29,7 @@ export function addRead(program: Command): void {
           as: options.as,
           ...base,
           ...workspaceFrom(options),
+          starts: options.start,
         });
         if (options.out) {
           const head = { format: PROJECT_FORMAT, version: PROJECT_VERSION } as const;

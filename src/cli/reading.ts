@@ -9,10 +9,10 @@ const SCRIPT = fileURLToPath(new URL('../reader/process/reading-process.js', imp
 /** Reads a folder in a process of its own, so that nothing in it can end this one. */
 export function readFolder(
   folder: string,
-  how: { as?: ReadAs; base?: string; workspace?: string } = {},
+  how: { as?: ReadAs; base?: string; workspace?: string; starts?: string[] } = {},
 ): Promise<Read> {
-  const { as = 'tell by content', base = null, workspace = null } = how;
-  return runReading({ folder: path.resolve(folder), as, base, workspace }, SCRIPT).done;
+  const { as = 'tell by content', base = null, workspace = null, starts = [] } = how;
+  return runReading({ folder: path.resolve(folder), as, base, workspace, starts }, SCRIPT).done;
 }
 
 /** The option that allows to read around the app's folder. */
@@ -20,6 +20,9 @@ export const WORKSPACE = [
   '--workspace <folder>',
   'folder around the app whose files may be read too: packages that it shares with other apps',
 ] as const;
+
+/** The option that names what starts the app. */
+export const STARTS = ['--start <file...>', 'files of the folder that start the app, where they aren’t found'] as const;
 
 /** The workspace as a whole path: on the command line it is meant from where the command runs. */
 export function workspaceFrom({ workspace }: { workspace?: string }): { workspace?: string } {

@@ -14,16 +14,18 @@ export interface ReadOptions {
   progress?: ReadProgress;
   /** The folder around an app whose files may be read too. */
   workspace?: string;
+  /** Files of the folder that start the app, where what is found is wrong or nothing. */
+  starts?: readonly string[];
 }
 
 /** Reads a folder, be it an app's sources or what a production build made of them. */
 export function readApp(
   folder: string,
-  { as = 'tell by content', base, progress, workspace }: ReadOptions = {},
+  { as = 'tell by content', base, progress, workspace, starts = [] }: ReadOptions = {},
 ): Reading {
   const root = realFolder(folder);
-  if (as === 'sources' || (as === 'tell by content' && !looksBuilt(root)))
-    return readSource(folder, { progress, workspace });
+  if (as === 'sources' || (as === 'tell by content' && (starts.length > 0 || !looksBuilt(root))))
+    return readSource(folder, { progress, workspace, starts });
   const began = performance.now();
   const read = readOutput(root, outputName(root), readNotes(root), progress, base);
   return { ...read, ms: performance.now() - began };
@@ -37,9 +39,13 @@ function outputName(root: string): string {
 
 const ENOUGH = 40;
 
+/** What only the description of a package or workspace of sources says. */
+const OF_SOURCES = ['name', 'workspaces', 'scripts', 'dependencies', 'devDependencies'];
+
 /** Whether a folder holds a production output: no description of a package, but documents and scripts with maps or as only builds write them. */
 function looksBuilt(root: string): boolean {
-  if ('name' in JSON.parse(description(root))) return false;
+  const described = JSON.parse(description(root));
+  if (OF_SOURCES.some((key) => key in described)) return false;
   const files = filesBelow(root);
   const scripts = files.filter((f) => /\.m?js$/.test(f));
   if (!files.some((f) => /\.html?$/.test(f)) || scripts.length === 0) return false;

@@ -5,15 +5,15 @@ import { type AppNotes, NO_NOTES, NOTES_FILE, parseNotes } from '../core/formats
 import { checkBase } from '../core/snapshot/base.ts';
 import type { Entry } from '../core/snapshot/module-types.ts';
 import type { Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
-import { parseJson } from '../core/text/json.ts';
 import { configuredAliases } from './aliases.ts';
 import { routesOf } from './app-routes.ts';
+import { describedIn, packageDescription } from './described-in.ts';
 import { documentExtras } from './document-extras.ts';
 import { hasDependency } from './entries/conventions.ts';
 import { describedEntries } from './entries/described.ts';
 import { findEntries } from './entries/find-entries.ts';
+import { givenEntries } from './entries/given.ts';
 import type { FoundEntry, FoundStart, PackageDescription } from './entries/types.ts';
-import { textInside, Unreadable } from './folder-files.ts';
 import { type ReadProgress, SourceGraph } from './graph/source-graph.ts';
 import { sheetUsers } from './sheet-users.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
@@ -32,6 +32,8 @@ export interface SourceOptions {
   progress?: ReadProgress;
   /** The folder around the app whose files may be read too: a workspace with packages that the app uses. */
   workspace?: string;
+  /** Files of the folder that start the app, in place of those that would be found. */
+  starts?: readonly string[];
 }
 
 /**
@@ -39,13 +41,16 @@ export interface SourceOptions {
  * leaves the folder. A module with a syntax error, an import that leads nowhere or a route without a page are listed
  * in the snapshot; InputError only when there is nothing to read or the notes are broken.
  */
-export function readSource(folder: string, { progress = () => {}, workspace }: SourceOptions = {}): Reading {
+export function readSource(
+  folder: string,
+  { progress = () => {}, workspace, starts = [] }: SourceOptions = {},
+): Reading {
   const began = performance.now();
   const root = realFolder(folder);
   const bounds = workspace === undefined ? root : workspaceOf(root, workspace);
   const notes = readNotes(root);
   const description = packageDescription(root);
-  const found = notes.entries.length > 0 ? describedEntries(root, notes) : findEntries(root, description);
+  const found = entriesFor(root, { starts, notes, description });
   const byFolders = found.flatMap((e) => e.routes.map((r) => ({ ...r, realm: e.realm, rendering: e.rendering })));
   const importMap = new Map(found.flatMap((e) => [...(e.html?.imports ?? [])]));
   const aliases = new Map([...found.flatMap((e) => [...(e.aliases ?? [])]), ...configuredAliases(root)]);
@@ -86,6 +91,15 @@ export function readSource(folder: string, { progress = () => {}, workspace }: S
     output: null,
   };
   return { snapshot, texts: built.texts, sources: built.sources, ms: performance.now() - began };
+}
+
+/** What starts the app: the files that a person named, else those of the notes, else what is found. */
+function entriesFor(
+  root: string,
+  { starts, notes, description }: { starts: readonly string[]; notes: AppNotes; description: PackageDescription },
+): FoundEntry[] {
+  if (starts.length > 0) return givenEntries(root, starts);
+  return notes.entries.length > 0 ? describedEntries(root, notes) : findEntries(root, description);
 }
 
 /** Starts an entry in the graph, with the routes that its folders are, and reads all that it leads to. */
@@ -164,34 +178,6 @@ export function readNotes(root: string): AppNotes {
 export function appName(root: string): string {
   const { name } = packageDescription(root);
   return typeof name === 'string' ? name : path.basename(root);
-}
-
-function packageDescription(root: string): PackageDescription {
-  const described = describedIn(root, 'package.json');
-  if (described === null) return {};
-  const value = parseJson(described, 'package.json');
-  if (typeof value !== 'object' || value === null || Array.isArray(value))
-    throw new InputError(
-      'Not a package description',
-      'It must hold one object, as in { "name": "…" }.',
-      'package.json',
-    );
-  return value;
-}
-
-/** The text of a file that says something about the app; null without one. Throws InputError for one that can't be read. */
-function describedIn(root: string, name: string): string | null {
-  if (!fs.existsSync(path.join(root, name))) return null;
-  try {
-    return textInside(root, name);
-  } catch (error) {
-    if (!(error instanceof Unreadable)) throw error;
-    throw new InputError(
-      'A file that can’t be read',
-      `It says something about the whole app, but ${error.reason}.`,
-      name,
-    );
-  }
 }
 
 /** Libraries that markup in scripts may be compiled for. */

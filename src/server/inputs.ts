@@ -92,6 +92,11 @@ class HowInput {
   @IsString()
   @MaxLength(4000)
   workspace?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(20_000)
+  starts?: string;
 }
 
 /** A folder to be read, or the project whose folder is to be read again. */

@@ -46,7 +46,10 @@ function storeProblem(error: unknown): Problem | null {
 export function problemOf(error: unknown): Problem {
   if (error instanceof Problem) return error;
   if (error instanceof InputError)
-    return new Problem('unreadable-input', error.title, error.detail, error.at === undefined ? {} : { at: error.at });
+    return new Problem('unreadable-input', error.title, error.detail, {
+      ...(error.at === undefined ? {} : { at: error.at }),
+      ...(error.offers === undefined ? {} : { offers: error.offers }),
+    });
   if (error instanceof StoreTrouble) return troubleProblem(error);
   const stored = storeProblem(error);
   if (stored) return stored;

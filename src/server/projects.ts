@@ -57,6 +57,7 @@ export interface ProjectOrigin {
   readAs?: string;
   givenBase?: string | null;
   workspace?: string | null;
+  starts?: string[];
   amendments?: Amendments;
   id?: string;
 }
@@ -70,6 +71,7 @@ export function addProject(store: Store, snapshot: Snapshot, plans: Plan[], orig
     readAs = READ_AS[0],
     givenBase = null,
     workspace = null,
+    starts = [],
     amendments,
     id = randomUUID(),
   } = origin;
@@ -77,7 +79,8 @@ export function addProject(store: Store, snapshot: Snapshot, plans: Plan[], orig
   const packed = packSnapshot(snapshot, texts, sources);
   store
     .transaction(() => {
-      insertProject(store, { id, name: titleOf(snapshot.name), createdAt: now, folder, readAs, givenBase, workspace });
+      const from = { folder, readAs, givenBase, workspace, starts };
+      insertProject(store, { id, name: titleOf(snapshot.name), createdAt: now, ...from });
       if (amendments) updateAmendments(store, id, 1, amendments);
       insertSnapshot(store, { id: randomUUID(), projectId: id, readAt: now, packed });
       const own = plans.length > 0 ? plans : [{ name: FIRST_PLAN, description: '', decisions: [] }];

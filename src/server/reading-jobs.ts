@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import fs from 'node:fs';
 import path from 'node:path';
+import type { ReadingOffers } from '../core/errors.ts';
 import type { FileMap } from '../core/handoff/addresses.ts';
 import type { Reconciliation } from '../core/reconcile/types.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
@@ -24,7 +25,7 @@ export interface ReadingState {
   known: number;
   projectId: string | null;
   changes: ReadAgain | null;
-  problem: { title: string; detail: string; at?: unknown } | null;
+  problem: { title: string; detail: string; at?: unknown; offers?: ReadingOffers } | null;
   /** For a production build that was read to be compared. */
   build?: ComparedBuild;
 }
@@ -72,7 +73,14 @@ type OpenStore = () => Store;
 export function startReading(store: OpenStore, folder: string, how: HowToRead): ReadingState {
   const full = absoluteFolder(folder);
   return start({ folder: full, ...how }, ({ snapshot, ...texts }) => {
-    const origin = { ...texts, folder: full, readAs: how.as, givenBase: how.base, workspace: how.workspace };
+    const origin = {
+      ...texts,
+      folder: full,
+      readAs: how.as,
+      givenBase: how.base,
+      workspace: how.workspace,
+      starts: how.starts,
+    };
     return { projectId: addProject(store(), snapshot, [], origin), changes: null };
   });
 }
@@ -167,7 +175,7 @@ function start(work: ReadWork, keep: Keep, after: () => void = () => {}): Readin
   };
   const fail = (error: unknown) => {
     const { title, detail, more } = problemOf(error);
-    end({ state: 'failed', problem: { title, detail, at: more.at } });
+    end({ state: 'failed', problem: { title, detail, at: more.at, offers: more.offers as ReadingOffers | undefined } });
   };
   const script = path.join(home(), 'dist', 'reader', 'process', 'reading-process.js');
   const job: Job = {

@@ -16,20 +16,30 @@ import { noProject, snapshotBody } from './projects.ts';
 
 /**
  * What a folder or archive is to be read as; `base`: the base address that a person gave for an output; `workspace`: the folder around
- * it whose files may be read too.
+ * it whose files may be read too; `starts`: files that a person named as what starts it.
  */
 export interface HowToRead {
   as: ReadAs;
   base: string | null;
   workspace: string | null;
+  starts: string[];
+}
+
+/** How it is sent: files that start the app one per line, or with commas between. */
+export interface SentHow {
+  as?: ReadAs;
+  base?: string;
+  workspace?: string;
+  starts?: string;
 }
 
 /** The same from what somebody sent; refuses a base address that can't be one. */
-export function howToRead({ as, base, workspace }: { as?: ReadAs; base?: string; workspace?: string }): HowToRead {
+export function howToRead({ as, base, workspace, starts }: SentHow): HowToRead {
   return {
     as: as ?? READ_AS[0],
     base: base === undefined || base === '' ? null : checkBase(base, 'base'),
     workspace: workspace === undefined || workspace === '' ? null : workspace,
+    starts: (starts ?? '').split(/[\n,]/).flatMap((file) => file.trim() || []),
   };
 }
 
@@ -55,7 +65,12 @@ export function rereadable(store: Store, projectId: string): { folder: string; h
     );
   return {
     folder: project.folder,
-    how: { as: project.readAs as ReadAs, base: project.givenBase, workspace: project.workspace },
+    how: {
+      as: project.readAs as ReadAs,
+      base: project.givenBase,
+      workspace: project.workspace,
+      starts: project.starts,
+    },
   };
 }
 

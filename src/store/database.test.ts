@@ -10,7 +10,7 @@ import { deletePlan, findPlan, insertPlan, listPlans, updatePlan } from './plans
 import { amendmentsOf, findProject, insertProject, listProjects, updateAmendments } from './projects.ts';
 import { insertSnapshot, newestSnapshot, packSnapshot, sourcesOf, textsOf } from './snapshots.ts';
 
-const FROM_CONTENT = { readAs: 'tell by content', givenBase: null, workspace: null };
+const FROM_CONTENT = { readAs: 'tell by content', givenBase: null, workspace: null, starts: [] };
 const migrations = path.resolve('src/store/migrations');
 const steps = fs.readdirSync(migrations).sort();
 
@@ -130,8 +130,13 @@ describe('queries', () => {
 
   it('keep corrections beside a project, and write them only over the version that was seen', () => {
     const store = fresh();
-    insertProject(store, { ...project('p'), readAs: 'output', givenBase: '/app/', workspace: '../..' });
-    expect(findProject(store, 'p')).toMatchObject({ readAs: 'output', givenBase: '/app/', workspace: '../..' });
+    insertProject(store, { ...project('p'), readAs: 'output', givenBase: '/app/', workspace: '../..', starts: [] });
+    expect(findProject(store, 'p')).toMatchObject({
+      readAs: 'output',
+      givenBase: '/app/',
+      workspace: '../..',
+      starts: [],
+    });
     expect(amendmentsOf(store, 'p')).toEqual({ version: 1, amendments: NO_AMENDMENTS });
     const next = { ...NO_AMENDMENTS, keep: ['x-*'] };
     expect(updateAmendments(store, 'p', 1, next)).toBe(true);

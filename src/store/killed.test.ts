@@ -23,6 +23,7 @@ function withPlan(file: string): void {
     readAs: 'sources',
     givenBase: null,
     workspace: null,
+    starts: [],
   });
   insertSnapshot(store, {
     id: 's',

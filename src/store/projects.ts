@@ -13,25 +13,36 @@ export interface ProjectRow {
   givenBase: string | null;
   /** The folder around it whose files may be read too, where a person allowed it. */
   workspace: string | null;
+  /** Files that a person named as what starts the app; none where that was found. */
+  starts: string[];
 }
 
-const COLUMNS = 'id, name, created_at AS createdAt, folder, read_as AS readAs, given_base AS givenBase, workspace';
+const COLUMNS =
+  'id, name, created_at AS createdAt, folder, read_as AS readAs, given_base AS givenBase, workspace, starts';
+
+type Stored = Omit<ProjectRow, 'starts'> & { starts: string };
+
+function rowOf(stored: Stored): ProjectRow {
+  return { ...stored, starts: JSON.parse(stored.starts) as string[] };
+}
 
 /** Projects, newest first. */
 export function listProjects(store: Store): ProjectRow[] {
-  return store.prepare(`SELECT ${COLUMNS} FROM projects ORDER BY created_at DESC, id`).all() as ProjectRow[];
+  const rows = store.prepare(`SELECT ${COLUMNS} FROM projects ORDER BY created_at DESC, id`).all() as Stored[];
+  return rows.map(rowOf);
 }
 
 export function findProject(store: Store, id: string): ProjectRow | undefined {
-  return store.prepare(`SELECT ${COLUMNS} FROM projects WHERE id = ?`).get(id) as ProjectRow | undefined;
+  const row = store.prepare(`SELECT ${COLUMNS} FROM projects WHERE id = ?`).get(id) as Stored | undefined;
+  return row && rowOf(row);
 }
 
 export function insertProject(store: Store, row: ProjectRow): void {
   store
     .prepare(
-      'INSERT INTO projects (id, name, created_at, folder, read_as, given_base, workspace) VALUES (@id, @name, @createdAt, @folder, @readAs, @givenBase, @workspace)',
+      'INSERT INTO projects (id, name, created_at, folder, read_as, given_base, workspace, starts) VALUES (@id, @name, @createdAt, @folder, @readAs, @givenBase, @workspace, @starts)',
     )
-    .run(row);
+    .run({ ...row, starts: JSON.stringify(row.starts) });
 }
 
 /** Keeps the workspace that a person allowed to be read. */

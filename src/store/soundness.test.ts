@@ -25,6 +25,7 @@ function filled(): string {
     readAs: 'output',
     givenBase: null,
     workspace: null,
+    starts: [],
   });
   for (let i = 0; i < 300; i++)
     insertPlan(store, {

@@ -2,21 +2,19 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { InputError } from '../../core/errors.ts';
 import { NOTES_FILE } from '../../core/formats/app-notes.ts';
+import { packageDescription } from '../described-in.ts';
 import { entriesOf, filesBelow } from '../files-below.ts';
-import { textInside, Unreadable } from '../folder-files.ts';
-import { readHtml, realmOf } from '../html-document.ts';
-import { nestsTooDeep } from '../nesting.ts';
-import { onNetwork } from '../resolve.ts';
-import { parse } from '../script/parse.ts';
-import { SourceText } from '../source-text.ts';
-import { beginFile } from '../watch.ts';
 import { angularEntries } from './angular.ts';
+import { fromHtml } from './documents.ts';
 import { islandEntries } from './islands.ts';
 import { nextEntries } from './next.ts';
 import { nuxtEntries } from './nuxt.ts';
+import { appsBelow, likelyStarts } from './offers.ts';
 import { routeModuleEntries } from './route-modules.ts';
 import { svelteEntries } from './svelte.ts';
 import type { FoundEntry, FoundStart, PackageDescription } from './types.ts';
+
+const MOST_TOLD = 3;
 
 const ALL_OF_IT = { rendering: 'client', ships: 'everything' } as const;
 
@@ -26,15 +24,10 @@ const USUAL = ['main', 'index', 'app', 'client', 'entry'].flatMap((name) =>
 
 /** Finds what starts an app: HTML files with scripts, else the described or usual entry module. */
 export function findEntries(root: string, description: PackageDescription): FoundEntry[] {
-  const described = angularEntries(root);
-  if (described.length > 0) return described;
-  const html = htmlFiles(root).map((file) => fromHtml(root, file));
-  const started = html.filter((e) => e.starts.length > 0);
-  if (started.length > 0) return started;
-  for (const find of [routeModuleEntries, islandEntries, svelteEntries, nuxtEntries, nextEntries]) {
-    const byFolders = find(root, description);
-    if (byFolders.length > 0) return byFolders;
-  }
+  const known = knownEntries(root, description);
+  if (known.length > 0) return known;
+  const apps = holdsPackages(root, description) ? appsBelow(root, isApp) : [];
+  if (apps.length > 0) throw severalApps(root, apps);
   const named = [description.module, description.main].filter((m): m is string => typeof m === 'string');
   const file = [...named, ...USUAL].find(
     (f) => fs.existsSync(path.join(root, f)) && fs.statSync(path.join(root, f)).isFile(),
@@ -50,67 +43,69 @@ export function findEntries(root: string, description: PackageDescription): Foun
       'The folder has no HTML, script or style files. Name the folder that holds package.json or index.html.',
       path.basename(root),
     );
+  const below = appsBelow(root, isApp);
+  const starts = likelyStarts(root, sources);
   const pages = sources.filter((f) => /(^|\/)(pages?|views?|screens?|routes?)\/|[pP]age\.\w+$/.test(f));
-  const seen =
-    pages.length > 0 ? ` ${pages.length} files look like pages, such as ${pages.slice(0, 2).join(' and ')}.` : '';
+  const seen = [
+    below.length > 0 ? `Below it lie apps: ${some(below)}; name the folder of one.` : '',
+    starts.length > 0 ? `Nothing imports ${some(starts)}: one of these may start it.` : '',
+    pages.length > 0
+      ? `${pages.length === 1 ? '1 file looks like a page' : `${pages.length} files look like pages`}, such as ${pages.slice(0, 2).join(' and ')}.`
+      : '',
+  ].filter((told) => told !== '');
   throw new InputError(
     'No entry',
-    `There are sources, but no HTML file with a module script, no folder of routes that is known, and none of ${USUAL.slice(0, 4).join(', ')} …${seen} Say in ${NOTES_FILE} what starts the app: { "entries": [{ "modules": ["src/main.ts"] }] }`,
+    `There are sources, but no HTML file with a module script, no folder of routes that is known, and none of ${USUAL.slice(0, 4).join(', ')} … ${[...seen, ''].join(' ')}Name what starts the app where you read it, or in ${NOTES_FILE}: { "entries": [{ "modules": ["src/main.ts"] }] }`,
     path.basename(root),
+    { apps: below, starts },
   );
 }
 
-function fromHtml(root: string, file: string): FoundEntry {
-  beginFile(file);
-  const html = readHtml(textOf(root, file));
-  const own = html.tags.filter((t) => !onNetwork(t.address));
-  return {
-    realm: realmOf(file),
-    document: file,
-    starts: [
-      ...own.filter((t) => t.kind === 'style'),
-      ...own.filter((t) => t.kind === 'script' && t.placement === 'module'),
-    ]
-      .map(({ address, line, kind }): FoundStart => ({ address, line, kind }))
-      .concat(html.inline.filter((i) => i.module).flatMap((i) => inlineImports(i.text, i.line)))
-      .map((start) => (html.base === null ? fromDocument(file, start) : start)),
-    html,
-    routes: [],
-    ...ALL_OF_IT,
-  };
+/** What starts an app by its documents or by the convention of a framework. */
+function knownEntries(root: string, description: PackageDescription): FoundEntry[] {
+  const described = angularEntries(root);
+  if (described.length > 0) return described;
+  const html = htmlFiles(root).map((file) => fromHtml(root, file));
+  const started = html.filter((e) => e.starts.length > 0);
+  if (started.length > 0) return started;
+  for (const find of [routeModuleEntries, islandEntries, svelteEntries, nuxtEntries, nextEntries]) {
+    const byFolders = find(root, description);
+    if (byFolders.length > 0) return byFolders;
+  }
+  return [];
 }
 
-/** A start with its address from the folder that is read: relative ones are meant from the document. */
-function fromDocument(document: string, start: FoundStart): FoundStart {
-  const folder = path.posix.dirname(document);
-  const isRelative = start.imported ? start.address.startsWith('.') : !/^[/\\]|^[a-z][\w+.-]*:/i.test(start.address);
-  return folder === '.' || !isRelative ? start : { ...start, address: `/${path.posix.join(folder, start.address)}` };
-}
-
-/** The text of an HTML file that may start an app. Throws InputError for one that can't be read. */
-function textOf(root: string, file: string): string {
+/** Whether a folder is an app, and no package that apps share; what can't be read is none. */
+function isApp(folder: string): boolean {
   try {
-    return textInside(root, file);
-  } catch (error) {
-    if (!(error instanceof Unreadable)) throw error;
-    throw new InputError(
-      'An HTML file that can’t be read',
-      `It may start the app, but ${error.reason}. Take it out, or mend it.`,
-      file,
+    return (
+      knownEntries(folder, packageDescription(folder)).length > 0 ||
+      USUAL.some((f) => f.startsWith('src/main.') && fs.existsSync(path.join(folder, f)))
     );
+  } catch (error) {
+    if (error instanceof InputError) return false;
+    throw error;
   }
 }
 
-/** What a module script written into the document imports; nothing where it can't be parsed. */
-function inlineImports(text: string, line: number): FoundStart[] {
-  if (nestsTooDeep(text)) return [];
-  const source = new SourceText(text);
-  return parse('inline.js', text).module.staticImports.map((found) => ({
-    address: found.moduleRequest.value,
-    line: line + source.place(found.end).line - 1,
-    kind: 'script',
-    imported: true,
-  }));
+/** Whether a folder is the top of a workspace: packages below it that are described there (public forms of package managers). */
+function holdsPackages(root: string, { workspaces }: PackageDescription): boolean {
+  return workspaces !== undefined || fs.existsSync(path.join(root, 'pnpm-workspace.yaml'));
+}
+
+/** A workspace is no app, and which of its apps is meant only a person can say. */
+function severalApps(root: string, apps: string[]): InputError {
+  const detail =
+    apps.length === 1
+      ? `It holds one app, ${apps[0]}. Read that folder, with this one as the workspace around it.`
+      : `It holds ${apps.length} apps: ${some(apps)}. Read the folder of one of them, with this one as the workspace around it.`;
+  return new InputError('A workspace of apps', detail, path.basename(root), { apps, starts: [] });
+}
+
+/** The first of some paths, in words. */
+function some(paths: readonly string[]): string {
+  const shown = paths.slice(0, MOST_TOLD).join(', ');
+  return paths.length > MOST_TOLD ? `${shown} and ${paths.length - MOST_TOLD} more` : shown;
 }
 
 /** Folders whose documents other programs have written. */

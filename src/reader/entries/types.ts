@@ -44,4 +44,5 @@ export interface PackageDescription {
   module?: unknown;
   dependencies?: unknown;
   devDependencies?: unknown;
+  workspaces?: unknown;
 }

@@ -33,6 +33,7 @@ async function read(): Promise<Read> {
     as: work.as,
     ...(work.base === null ? {} : { base: work.base }),
     ...(work.workspace === null ? {} : { workspace: work.workspace }),
+    starts: work.starts,
     progress: (done, known) => {
       const now = performance.now();
       if (now - told < EVERY_MS) return;

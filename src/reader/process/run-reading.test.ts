@@ -17,8 +17,12 @@ const APP = {
   'good.js': 'console.log("good");\n',
 };
 const read = (files: Record<string, string>, limits = readLimits()) =>
-  runReading({ folder: folderOf(files), as: 'tell by content', base: null, workspace: null }, SCRIPT, () => {}, limits)
-    .done;
+  runReading(
+    { folder: folderOf(files), as: 'tell by content', base: null, workspace: null, starts: [] },
+    SCRIPT,
+    () => {},
+    limits,
+  ).done;
 
 const N = 100_000;
 const DEEP: [string, string, string][] = [
@@ -86,17 +90,23 @@ describe('a reading', () => {
     fs.symlinkSync(path.join(secret, 'secret.js'), path.join(folder, 'out.js'));
     fs.symlinkSync(path.join(secret, 'secret.js'), path.join(folder, 'tsconfig.json'));
     fs.mkdirSync(path.join(folder, 'page.html'));
-    const tried = runReading({ folder, as: 'sources', base: null, workspace: null }, SCRIPT).done;
+    const tried = runReading({ folder, as: 'sources', base: null, workspace: null, starts: [] }, SCRIPT).done;
     await expect(tried).rejects.toMatchObject({ at: 'tsconfig.json', detail: expect.stringContaining('leads out of') });
     fs.rmSync(path.join(folder, 'tsconfig.json'));
-    const { snapshot, texts } = await runReading({ folder, as: 'sources', base: null, workspace: null }, SCRIPT).done;
+    const { snapshot, texts } = await runReading(
+      { folder, as: 'sources', base: null, workspace: null, starts: [] },
+      SCRIPT,
+    ).done;
     expect(JSON.stringify([snapshot, texts])).not.toContain('the key of the harbour');
     expect(snapshot.unresolved.map((u) => u.specifier)).toContain('./out.js');
     expect(JSON.stringify(snapshot)).not.toContain(folder);
   });
 
   it('ends when it is stopped', async () => {
-    const reading = runReading({ folder: folderOf(APP), as: 'sources', base: null, workspace: null }, SCRIPT);
+    const reading = runReading(
+      { folder: folderOf(APP), as: 'sources', base: null, workspace: null, starts: [] },
+      SCRIPT,
+    );
     reading.stop();
     const first = await Promise.race([
       reading.done.then(() => 'read'),

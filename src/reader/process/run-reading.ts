@@ -38,7 +38,7 @@ export function runReading(
     if (stopped) return new Promise(() => {});
     if (end.left?.kind === 'read') return end.left.read;
     if (end.left?.kind === 'refused')
-      throw new InputError(end.left.error.title, end.left.error.detail, end.left.error.at);
+      throw new InputError(end.left.error.title, end.left.error.detail, end.left.error.at, end.left.error.offers);
     const { begun, why } = end;
     const canGoOn = begun?.isFile && !skip.has(begun.what) && skip.size < MOST_LEFT_ASIDE && why.ofFile !== null;
     if (begun && canGoOn) {

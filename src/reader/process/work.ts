@@ -1,3 +1,4 @@
+import type { InputError } from '../../core/errors.ts';
 import type { ReadAs } from '../../core/snapshot/read-as.ts';
 import type { Snapshot } from '../../core/snapshot/types.ts';
 
@@ -11,9 +12,9 @@ export interface Archive {
 
 /**
  * What a reading is about. `base`: the base address that a person gave for an output; `workspace`: the folder around an app whose files may be
- * read too, whole or from the app's folder (`../..`).
+ * read too, whole or from the app's folder (`../..`); `starts`: files that a person named as what starts it.
  */
-export type ReadWork = { as: ReadAs; base: string | null; workspace: string | null } & (
+export type ReadWork = { as: ReadAs; base: string | null; workspace: string | null; starts: string[] } & (
   | { folder: string }
   | { archive: Archive }
 );
@@ -36,7 +37,7 @@ export interface Handed {
 /** What the process leaves in a file: what it read, or why not. */
 export type Left =
   | { kind: 'read'; read: Read }
-  | { kind: 'refused'; error: { title: string; detail: string; at?: string } }
+  | { kind: 'refused'; error: ReturnType<InputError['toJSON']> }
   | { kind: 'broke'; message: string };
 
 /** What was begun last: written at the beginning of a file, always as long. */

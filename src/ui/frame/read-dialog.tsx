@@ -6,6 +6,7 @@ import { Modal, ModalButtons } from '../parts/modal.tsx';
 import { api, type How } from '../state/api.ts';
 import { type Dropped, packFolder } from '../state/dropped.ts';
 import { useReadDialog } from './drop.ts';
+import { ReadingOffer } from './reading-offer.tsx';
 import { type Started, type Told, useReading } from './use-reading.ts';
 
 const WHAT: Record<ReadAs, string> = {
@@ -30,6 +31,7 @@ export function ReadDialog({
   const [as, setAs] = useState<ReadAs>(READ_AS[0]);
   const [base, setBase] = useState('');
   const [workspace, setWorkspace] = useState('');
+  const [starts, setStarts] = useState('');
   const { words, share, trouble, run, stop } = useReading((id) => {
     onClose();
     onRead(id);
@@ -39,6 +41,11 @@ export function ReadDialog({
     as,
     ...(base.trim() === '' ? {} : { base: base.trim() }),
     ...(workspace.trim() === '' || dropped ? {} : { workspace: workspace.trim() }),
+    ...(starts.trim() === '' ? {} : { starts: starts.trim() }),
+  };
+  const read = (from: string, wanted: How) => {
+    if (dropped) void run((told) => readDropped(dropped, wanted, told));
+    else void run(() => api.startReading({ folder: from, ...wanted }));
   };
   return (
     <Modal
@@ -53,8 +60,7 @@ export function ReadDialog({
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          if (dropped) void run((told) => readDropped(dropped, how, told));
-          else void run(() => api.startReading({ folder: folder.trim(), ...how }));
+          read(folder.trim(), how);
         }}
       >
         {dropped ? (
@@ -132,6 +138,18 @@ export function ReadDialog({
                 />
               </label>
             )}
+            {as === 'output' ? null : (
+              <label className="block text-soft">
+                Files that start it
+                <input
+                  value={starts}
+                  placeholder="found by the reading"
+                  spellCheck={false}
+                  onChange={(event) => setStarts(event.target.value)}
+                  className={`${FIELD} text-ink`}
+                />
+              </label>
+            )}
             {as === 'sources' ? null : (
               <label className="block text-soft">
                 Base address of an output
@@ -156,8 +174,27 @@ export function ReadDialog({
         ) : null}
         {trouble ? (
           <p role="alert" className="mt-2 text-worse">
-            {trouble}
+            {trouble.words}
           </p>
+        ) : null}
+        {trouble?.offers ? (
+          <ReadingOffer
+            offers={trouble.offers}
+            onApp={
+              dropped
+                ? null
+                : (app) => {
+                    const whole = folder.trim().replace(/\/+$/, '');
+                    setFolder(`${whole}/${app}`);
+                    setWorkspace(whole);
+                    read(`${whole}/${app}`, { ...how, workspace: whole });
+                  }
+            }
+            onStart={(file) => {
+              setStarts(file);
+              read(folder.trim(), { ...how, starts: file });
+            }}
+          />
         ) : null}
         <ModalButtons
           stop={busy ? 'Stop' : 'Cancel'}

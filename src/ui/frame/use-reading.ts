@@ -1,19 +1,25 @@
 'use client';
 
 import { useRef, useState } from 'react';
+import type { ReadingOffers } from '../../core/errors.ts';
 import type { ReadingState } from '../../server/reading-jobs.ts';
 import { api } from '../state/api.ts';
 import { follow, progressWords, troubleWords } from '../state/reading.ts';
 
 /** A reading that goes on, or a project that is there at once. */
 export type Started = ReadingState | { id: string; project: true };
+/** What was wrong, and what could be read in its place. */
+export interface ReadingTrouble {
+  words: string;
+  offers?: ReadingOffers;
+}
 export type Told = (words: string, share: number) => void;
 
 /** One reading at a time: how far it is, what was wrong, and a way to stop it. */
 export function useReading(onRead: (id: string) => void) {
   const [words, setWords] = useState<string | null>(null);
   const [share, setShare] = useState(0);
-  const [trouble, setTrouble] = useState<string | null>(null);
+  const [trouble, setTrouble] = useState<ReadingTrouble | null>(null);
   const running = useRef<string | null>(null);
   /** Stopped while there was nothing to stop at the server yet. */
   const dropped = useRef(false);
@@ -37,9 +43,10 @@ export function useReading(onRead: (id: string) => void) {
         tell(progressWords(state), state.read / Math.max(1, state.known)),
       );
       if (end.state === 'done' && end.projectId) onRead(end.projectId);
-      else setTrouble(end.state === 'stopped' ? 'Stopped. Nothing was kept.' : troubleWords(end));
+      else if (end.state === 'stopped') setTrouble({ words: 'Stopped. Nothing was kept.' });
+      else setTrouble({ words: troubleWords(end) ?? '', offers: end.problem?.offers });
     } catch (error) {
-      setTrouble(error instanceof Error ? error.message : String(error));
+      setTrouble({ words: error instanceof Error ? error.message : String(error) });
     }
     running.current = null;
     setWords(null);

@@ -55,7 +55,7 @@ async function ask<T>(address: string, init: RequestInit): Promise<T> {
 }
 
 /** What a folder or archive is to be read as, and its base address where the proposed one is wrong. */
-export type How = { as?: ReadAs; base?: string; workspace?: string };
+export type How = { as?: ReadAs; base?: string; workspace?: string; starts?: string };
 
 export const api = {
   search: (projectId: string, phrase: string) =>

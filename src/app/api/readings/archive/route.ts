@@ -9,9 +9,9 @@ import { receiveArchive } from '../../../../server/uploads.ts';
 export function POST(request: Request): Promise<Response> {
   return handle(request, async () => {
     const asked = Object.fromEntries(new URL(request.url).searchParams);
-    const { name, as, base } = checkInput(asked, ArchiveInput);
+    const { name, as, base, starts } = checkInput(asked, ArchiveInput);
     // Around an archive there is nothing that belongs to it.
-    const wanted = howToRead({ as, base });
+    const wanted = howToRead({ as, base, starts });
     const archive = await receiveArchive(request, name);
     return Response.json(startReadingArchive(store, archive, wanted), { status: 202 });
   });
