@@ -4,14 +4,16 @@ import type { Route } from '../core/snapshot/route-types.ts';
 
 const DEFAULT_DOCUMENT = { bytes: 4000, serverMs: 60 };
 
-/** Adds what the notes know to a route that the code names; parts proposed from the code give way to noted ones. */
+/** Adds what the notes know to a route that the code names; parts and calls proposed from the code give way to noted ones. */
 export function annotate(
-  route: Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence' | 'rendering' | 'parts'>,
+  route: Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence' | 'rendering' | 'parts' | 'data'>,
   { defaults, shell, routes }: AppNotes,
 ): Route {
   const own = routes.get(route.pattern);
   const noted = own !== undefined || shell.parts.length > 0 || defaults.parts.length > 0;
   const parts = noted ? [...shell.parts, ...(own?.parts ?? defaults.parts)] : route.parts;
+  // Whoever writes down calls anywhere knows them all.
+  const saysData = [defaults, ...routes.values()].some((r) => r.data.length > 0);
   const landings = own?.landings ?? defaults.landings;
   const ids = new Set<string>();
   for (const part of parts) {
@@ -29,7 +31,7 @@ export function annotate(
     rendering: own?.rendering ?? defaults.rendering ?? route.rendering,
     document: own?.document ?? defaults.document ?? DEFAULT_DOCUMENT,
     content: own?.content ?? defaults.content,
-    data: own?.data ?? defaults.data,
+    data: saysData ? (own?.data ?? defaults.data) : route.data,
     parts,
     links: own?.links ?? defaults.links,
     ...(landings === undefined ? {} : { landings }),

@@ -3,11 +3,12 @@ import type { Entry } from '../core/snapshot/module-types.ts';
 import type { Rendering, Route } from '../core/snapshot/route-types.ts';
 import type { Failed } from '../core/snapshot/types.ts';
 import { annotate } from './app-notes.ts';
+import { type ProposedContent, proposeContent } from './data/propose-data.ts';
 import type { FoundEntry } from './entries/types.ts';
 import { kindOf } from './graph/kinds.ts';
 import type { SourceGraph } from './graph/source-graph.ts';
 import { drawnApp } from './parts/drawn-app.ts';
-import { type DocumentElement, proposeParts } from './parts/find-parts.ts';
+import type { DocumentElement, DrawnRoute } from './parts/find-parts.ts';
 import type { DirectoryRoute } from './routes/directory-routes.ts';
 import { findRoutes } from './routes/find-routes.ts';
 
@@ -33,17 +34,17 @@ export function routesOf(sources: RouteSources): { routes: Route[]; failed: Fail
   const layouts = new Set(byFolders.flatMap((r) => r.layouts));
   const inDocument = (realm: string) => elementsOf(found, realm);
   const drawn = drawnApp({ ...graph.drawn(), entries, layouts, pages, inDocument });
-  const proposed = (r: Pick<Route, 'layouts' | 'page' | 'realm'>) => proposeParts(r, drawn);
+  const proposed = (r: DrawnRoute) => proposeContent(r, drawn);
   const routes = [
-    ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', parts: proposed(r) }, notes)),
+    ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', ...proposed(r) }, notes)),
     ...firstOfEach(byFolders).map((r) =>
-      annotate({ ...without(r), evidence: { path: r.page, line: 1 }, parts: proposed(r) }, notes),
+      annotate({ ...without(r), evidence: { path: r.page, line: 1 }, ...proposed(r) }, notes),
     ),
   ];
-  routes.push(...documentRoutes(found, entries, routes).map((r) => annotate({ ...r, parts: proposed(r) }, notes)));
+  routes.push(...documentRoutes(found, entries, routes).map((r) => annotate({ ...r, ...proposed(r) }, notes)));
   const failed: Failed[] = [...tables.failed, ...twins(byFolders)];
   for (const route of givenRoutes(sources, routes, failed))
-    routes.push(annotate({ ...route, parts: proposed(route) }, notes));
+    routes.push(annotate({ ...route, ...proposed(route) }, notes));
   return { routes, failed };
 }
 
@@ -59,7 +60,7 @@ function givenRoutes(
   { found, described, notes }: RouteSources,
   routes: readonly Route[],
   failed: Failed[],
-): Omit<Parameters<typeof annotate>[0], 'parts'>[] {
+): Omit<Parameters<typeof annotate>[0], keyof ProposedContent>[] {
   const known = routes.map((r) => r.pattern);
   return [...notes.routes].flatMap(([pattern, { page, layouts = [] }]) => {
     if (known.includes(pattern)) return [];

@@ -67,6 +67,7 @@ describe('app notes', () => {
     page: 'a.tsx',
     evidence: null,
     rendering: 'client' as const,
+    data: [],
     parts: [
       {
         id: 'found',

@@ -98,9 +98,14 @@ export const DATA_CALL = named(
     serverMs: MILLIS,
     /** The module whose evaluation starts the call. */
     module: TEXT,
+    /** The line of code where it begins, where the call was proposed from code. */
+    evidence: optionalOrNull(EVIDENCE),
   }),
 );
 export type DataCall = Of<typeof DATA_CALL>;
+
+/** Assumed of an answer until somebody says how large it is and how long the server takes for it: code tells neither. */
+export const ASSUMED_ANSWER = { bytes: 2000, serverMs: 60 };
 
 const PATTERN = /^\/[^\s?#]*$/;
 

@@ -23,6 +23,7 @@ export interface ReadModule {
   routes: RouteSheet | null;
   realm: string;
   uses: ComponentUse[];
+  asks: ParsedScript['asks'];
   /** Specifiers of what it mounts as a whole app. */
   mounts: string[];
   /** Names of elements that stand for a component of it. */
@@ -44,6 +45,7 @@ export function emptyModule(path: string, kind: ModuleKind, realm: string, modul
       routes: null,
       uses: [],
       mounts: [],
+      asks: null,
       elements: [],
       later: null,
       serves: { media: null, whenSeen: false, onServer: false },

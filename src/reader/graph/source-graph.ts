@@ -163,7 +163,8 @@ export class SourceGraph {
     const m = this.modules.get(path);
     if (!m) return undefined;
     const deferred = new Set(m.imports.filter((i) => i.found.kind === 'dynamic').map((i) => i.to));
-    return { uses: m.uses, mounts: m.mounts, resolved: m.resolved, deferred, package: installed(m), serves: m.serves };
+    const { uses, mounts, resolved, serves, asks } = m;
+    return { uses, mounts, resolved, deferred, package: installed(m), serves, asks };
   }
 
   /**

@@ -6,10 +6,10 @@ import type { Route } from '../../core/snapshot/route-types.ts';
 import type { Failed, Notice, Snapshot, StyleRule } from '../../core/snapshot/types.ts';
 import { FreeNames } from '../../core/text/free-names.ts';
 import { annotate } from '../app-notes.ts';
+import { proposeContent } from '../data/propose-data.ts';
 import { documentExtras } from '../document-extras.ts';
 import { filesBelow } from '../files-below.ts';
 import type { ReadProgress } from '../graph/source-graph.ts';
-import { proposeParts } from '../parts/find-parts.ts';
 import type { Reading } from '../read-source.ts';
 import { findRoutes } from '../routes/find-routes.ts';
 import { addTemplates, Mentions, unusedRules } from '../unused-rules.ts';
@@ -219,14 +219,14 @@ function routesOf(
   // A page of its own per document needs no table; one document for all is what tables are for.
   const tables = pattern === '/' ? findRoutes(inside.routeModules(entry.realm)) : { routes: [], failed: [] };
   const drawn = inside.drawn([entry], new Set(tables.routes.map((r) => r.page)));
-  const parts = (r: { layouts: string[]; page: string }) => proposeParts({ ...r, realm: entry.realm }, drawn);
+  const content = (r: { layouts: string[]; page: string }) => proposeContent({ ...r, realm: entry.realm }, drawn);
   if (tables.routes.length > 0 && !html.drawn) {
     failed.push(...tables.failed);
-    return tables.routes.map((r) => sized(annotate({ ...r, rendering, parts: parts(r) }, notes)));
+    return tables.routes.map((r) => sized(annotate({ ...r, rendering, ...content(r) }, notes)));
   }
   const layouts = own.filter((m) => m !== page);
   const route = { pattern, realm: entry.realm, layouts: [], page, evidence: { path, line: 1 }, rendering };
-  return [sized(annotate({ ...route, parts: parts({ layouts, page }) }, notes))];
+  return [sized(annotate({ ...route, ...content({ layouts, page }) }, notes))];
 }
 
 function unusedIn(root: string, files: OutputFile[]): StyleRule[] {

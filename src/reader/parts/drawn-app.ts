@@ -1,4 +1,5 @@
 import type { Entry } from '../../core/snapshot/module-types.ts';
+import { DataCalls } from '../data/data-calls.ts';
 import { definerOf } from '../graph/prune.ts';
 import type { Reexports } from '../graph/reexports.ts';
 import type { DrawingModule, DrawnApp } from './find-parts.ts';
@@ -22,12 +23,22 @@ export interface DrawnModules {
 export function drawnApp({ elements, entries, layouts, pages, inDocument, ...modules }: DrawnModules): DrawnApp {
   const moduleAt = remembered(modules.moduleAt);
   const reexportsAt = remembered(modules.reexportsAt);
+  const defines = (path: string, name: string) => definerOf(path, name, reexportsAt);
+  const calls = new DataCalls({
+    sheetAt: (path) => moduleAt(path)?.asks ?? null,
+    moduleOf: (from, specifier, name) => {
+      const to = moduleAt(from)?.resolved.get(specifier);
+      if (to === undefined || moduleAt(to)?.package !== null) return null;
+      return name === '*' || name === 'default' ? to : defines(to, name);
+    },
+  });
   return {
     moduleAt,
+    callsOf: (path) => calls.of(path),
     inDocument,
     shells: shellsOf(entries, layouts, moduleAt),
     isPage: (path) => pages.has(path),
-    definerOf: (path, name) => definerOf(path, name, reexportsAt),
+    definerOf: defines,
     elementAt: (name, from) => {
       const all = elements.get(name) ?? [];
       // One name may stand for several components: what a module leads to comes first.

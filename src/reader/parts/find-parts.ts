@@ -1,5 +1,7 @@
 import type { Part, PartCondition, Route } from '../../core/snapshot/route-types.ts';
 import { shortName } from '../../core/text/short-name.ts';
+import type { AskSheet } from '../data/ask-sheet.ts';
+import type { FoundCall } from '../data/data-calls.ts';
 import type { ComponentUse } from './component-uses.ts';
 import type { DrawnWhen } from './drawn-when.ts';
 import { mediaIn, opposite } from './media.ts';
@@ -16,7 +18,12 @@ export interface DrawingModule {
   package: string | null;
   /** What it does for components of other modules. */
   serves: Services;
+  /** What it says about calls for data. */
+  asks: AskSheet | null;
 }
+
+/** A route as far as it is drawn; `beside`: modules that its folder starts besides its page. */
+export type DrawnRoute = Pick<Route, 'layouts' | 'page' | 'realm'> & { beside?: readonly string[] };
 
 /** What a module offers that decides when others are drawn. */
 export interface Services {
@@ -51,6 +58,8 @@ export interface DrawnApp {
   shells: (realm: string) => readonly string[];
   /** The module that defines a name which another one may only pass on. */
   definerOf: (path: string, name: string) => string;
+  /** The calls for data that a module makes. */
+  callsOf: (path: string) => readonly FoundCall[];
   /** Whether a module is the page of a route. */
   isPage: (path: string) => boolean;
   /** Elements that stand in the document of a realm, whose modules are known by their names. */
@@ -63,12 +72,12 @@ export interface DrawnApp {
  * Proposes the parts of a route from the code: what its layouts and page draw themselves, whatever is deferred, and
  * whatever stands behind an action or a condition, at any depth. What a part behind an action draws belongs to it.
  * Whether something plainly drawn lies below the first screen can't be read off code unless a component around it waits
- * for it to be seen; it is proposed as on it.
+ * for it to be seen; it is proposed as on it. `drawn`: modules that are drawn at first, the route's own among them.
  */
 export function proposeParts(
-  route: Pick<Route, 'layouts' | 'page' | 'realm'>,
+  route: DrawnRoute,
   { moduleAt, elementAt, definerOf, shells, isPage, inDocument }: DrawnApp,
-): Part[] {
+): { parts: Part[]; drawn: ReadonlySet<string> } {
   const parts = new Map<string, Part>();
   const seen = new Set<string>();
   const visit = (path: string, direct: boolean) => {
@@ -114,7 +123,8 @@ export function proposeParts(
   for (const shell of shells(route.realm)) visit(shell, true);
   for (const layout of route.layouts) visit(layout, true);
   visit(route.page, true);
-  return withIds([...parts.values()]);
+  for (const path of route.beside ?? []) if (moduleAt(path)?.package === null) seen.add(path);
+  return { parts: withIds([...parts.values()]), drawn: seen };
 }
 
 type Settled = Exclude<DrawnWhen, { kind: 'given' }>;

@@ -1,4 +1,5 @@
 import type { EcmaScriptModule } from 'oxc-parser';
+import { readAsks } from '../data/read-asks.ts';
 import type { FoundImport } from '../found-import.ts';
 import { type ComponentUse, type DrawnTree, findComponentUses } from '../parts/component-uses.ts';
 import { mountedBy } from '../parts/shells.ts';
@@ -96,6 +97,7 @@ function noteOwn(
 ): void {
   if (angular) noteAngular(angular, module, program, result);
   if (MAY_SAY_ROUTES.test(text)) result.routes = collectRoutes(program, source);
+  result.asks = readAsks(program, source);
   if (MAY_MOUNT.test(text)) result.mounts = mountedBy(program);
   if (/customElement/.test(text)) result.elements.push(...definedElements(program));
   noteUses(result.imports, program, source, text);
@@ -183,6 +185,7 @@ function emptyScript(code: string): ParsedScript {
     routes: null,
     uses: [],
     mounts: [],
+    asks: null,
     elements: [],
     later: null,
     told: [],

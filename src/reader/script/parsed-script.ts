@@ -1,3 +1,4 @@
+import type { AskSheet } from '../data/ask-sheet.ts';
 import type { FileGlob } from '../file-globs.ts';
 import type { FoundImport } from '../found-import.ts';
 import type { ComponentUse } from '../parts/component-uses.ts';
@@ -14,6 +15,8 @@ export interface ParsedScript {
   routes: RouteSheet | null;
   /** Components that it draws. */
   uses: ComponentUse[];
+  /** What it says about calls for data; null where that is nothing. */
+  asks: AskSheet | null;
   /** Specifiers of what it mounts as a whole app. */
   mounts: string[];
   /** Names of elements that stand for a component of it. */

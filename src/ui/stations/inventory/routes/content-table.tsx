@@ -2,7 +2,7 @@
 
 import { Plus, X } from 'lucide-react';
 import type { ReactNode } from 'react';
-import type { ContentItem, DataCall, Route } from '../../../../core/snapshot/route-types.ts';
+import { ASSUMED_ANSWER, type ContentItem, type DataCall, type Route } from '../../../../core/snapshot/route-types.ts';
 import { NumberField, PickField, TextField } from '../../../parts/field.tsx';
 import { useModules } from './use-modules.ts';
 
@@ -95,14 +95,25 @@ export function DataTable({ route, onChange }: { route: Route; onChange: (data: 
             onTake={(address) => put(at, { ...call, address })}
           />
           <Kilobytes name={call.id} bytes={call.bytes} onTake={(bytes) => put(at, { ...call, bytes })} />
-          <TextField
-            bare
-            label={`module that makes ${call.id}`}
-            value={call.module}
-            check={modules.trouble}
-            suggestions={modules.like}
-            onTake={(module) => put(at, { ...call, module })}
-          />
+          <div className="min-w-0">
+            <TextField
+              bare
+              label={`module that makes ${call.id}`}
+              value={call.module}
+              check={modules.trouble}
+              suggestions={modules.like}
+              onTake={(module) => put(at, { ...call, module })}
+            />
+            {call.evidence ? (
+              <p
+                className="truncate px-1.5 text-[11px] text-soft"
+                title={`${call.evidence.path}:${call.evidence.line}`}
+              >
+                line {call.evidence.line}
+                {isAssumed(call) ? '; size and time are assumed' : ''}
+              </p>
+            ) : null}
+          </div>
           <NumberField
             bare
             label={`time at the server for ${call.id}`}
@@ -183,6 +194,11 @@ function Row({ name, onRemove, children }: { name: string; onRemove: () => void;
       </button>
     </li>
   );
+}
+
+/** Whether nobody has said yet what the code doesn't tell of a call. */
+function isAssumed({ bytes, serverMs }: DataCall): boolean {
+  return bytes === ASSUMED_ANSWER.bytes && serverMs === ASSUMED_ANSWER.serverMs;
 }
 
 function freeId(what: string, items: { id: string }[]): string {
