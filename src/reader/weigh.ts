@@ -31,19 +31,42 @@ export interface StyleLink {
   line: number;
 }
 
-/** Minifies a style sheet and lists what it imports, with lines. Throws on broken style text, with its line. */
+/** Sheets whose class names are their own, by the name of their file (CSS modules: a convention that builds share). */
+const HAS_OWN_NAMES = /\.module\.\w+$/;
+
+/**
+ * Minifies a style sheet and lists what it imports, with lines; a sheet with class names of its own ships these made unlike all others, and
+ * imports those of which it composes its own. Throws on broken style text, with its line.
+ */
 export function minifyStyle(path: string, text: string): { code: string; imports: StyleLink[]; urls: StyleLink[] } {
-  const { code, dependencies } = transformStyle({
+  const hasOwnNames = HAS_OWN_NAMES.test(path);
+  const { code, dependencies, exports } = transformStyle({
     filename: path,
     code: Buffer.from(text),
     minify: true,
     analyzeDependencies: { preserveImports: true },
     errorRecovery: false,
+    ...(hasOwnNames ? { cssModules: { pattern: '[local]_[hash]', pure: false } } : {}),
   });
+  const composed = Object.values(exports ?? {}).flatMap(({ composes }) =>
+    composes.flatMap((c) => (c.type === 'dependency' ? [c.specifier] : [])),
+  );
   const links = (kind: 'import' | 'url') =>
     (dependencies ?? []).flatMap((d) => (d.type === kind ? [{ specifier: d.url, line: d.loc.start.line }] : []));
   const small = Buffer.from(code).toString('utf8');
-  return { code: withoutImports(small), imports: links('import'), urls: links('url') };
+  return {
+    code: withoutImports(small),
+    imports: [...links('import'), ...composedOf(text, composed)],
+    urls: links('url'),
+  };
+}
+
+/** The sheets of which names are composed, each with the line where it is named first. */
+function composedOf(text: string, specifiers: readonly string[]): StyleLink[] {
+  return [...new Set(specifiers)].map((specifier) => {
+    const named = [`"${specifier}"`, `'${specifier}'`].map((q) => text.indexOf(q)).filter((at) => at >= 0);
+    return { specifier, line: text.slice(0, Math.min(...named, text.length)).split('\n').length };
+  });
 }
 
 /** Sizes of one text alone. */
