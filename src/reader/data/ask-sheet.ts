@@ -1,0 +1,40 @@
+/** A piece of an address: written, a parameter of the function around it, a constant of the module, or what only running code knows. */
+export type AddressPiece = { text: string } | { parameter: number } | { constant: string } | { gap: string };
+
+/** An address as far as code tells it; empty where it says nothing of it. */
+export type Address = readonly AddressPiece[];
+
+/** A call that may ask a server, or lead to one that does. */
+export interface Ask {
+  /** What is called, as a dotted name: `fetch`, `api.get`, `TideService.load`. */
+  callee: string;
+  /** Addresses that its arguments may be, in their places. */
+  args: Address[];
+  line: number;
+  /** Made when a person acts, and not while the module or function runs. */
+  onAct: boolean;
+  /** It is handed functions that may do the asking in its place. */
+  hands?: true;
+}
+
+/** A function that may ask a server. */
+export interface AskingFunction {
+  parameters: string[];
+  /** It stands at the top of its module, and not inside of another function. */
+  isTop: boolean;
+  asks: Ask[];
+}
+
+/** What a module says about calls for data. */
+export interface AskSheet {
+  /** By name: `load`, `default`, of objects and classes `api.tides`, `TideService.load`. */
+  functions: Map<string, AskingFunction>;
+  /** What runs as the module does. */
+  top: Ask[];
+  /** Addresses that stand under a name of the module: `BASE`, `PATHS.tides`. */
+  constants: Map<string, Address>;
+  /** Names that stand for what another name gives: an instance for its class, `const { load } = useTides()` for `useTides`. */
+  stands: Map<string, string>;
+  /** local name → specifier and name there (`*` for all). */
+  imports: Map<string, { specifier: string; name: string }>;
+}

@@ -1,0 +1,198 @@
+import type { Address, AddressPiece, Ask, AskSheet } from './ask-sheet.ts';
+
+/** A call for data that a module makes: where it leads, and the line of the module in which it begins. */
+export interface FoundCall {
+  address: string;
+  line: number;
+  /** Made when a person acts. */
+  onAct: boolean;
+}
+
+/** What is known of the app's modules where calls for data are followed. */
+export interface AskingModules {
+  sheetAt: (path: string) => AskSheet | null;
+  /** The module of the app that an import of a module leads to; null for a package, or nothing. */
+  moduleOf: (from: string, specifier: string, name: string) => string | null;
+}
+
+/** How many functions are gone through from where a call begins. */
+const DEEPEST = 8;
+const MOST = 40;
+const MOST_STEPS = 2000;
+
+interface Followed {
+  address: Address;
+  onAct: boolean;
+  anyAddress: boolean;
+}
+
+/** Functions that run when their module's component is drawn: components by their names, and what frameworks call as they draw. */
+const DRAWN =
+  /^(default|[A-Z]\w*)$|^(load|loader|clientLoader|setup)$|\.(setup|data|created|beforeMount|mounted|asyncData|fetch|constructor|ngOnInit|ngAfterViewInit|connectedCallback|firstUpdated|componentDidMount|willUpdate)$/;
+
+/** What asks a server by itself: of the browser, and of packages by the usual names of their functions. */
+const OF_BROWSER = /^((window|self|globalThis)\.)?fetch$|^new EventSource$|^(\$fetch|useFetch|useLazyFetch)$/;
+const OF_PACKAGE = /(^|\.)(get|post|json|fetch|request|query|graphql|ofetch|axios|ky|useSWR|useFetch)$/i;
+
+/** Follows calls for data through hooks, clients and services to what asks a server. */
+export class DataCalls {
+  private readonly known = new Map<string, FoundCall[]>();
+  /** Taken for one call so far: code may lead from everywhere to everywhere. */
+  private steps = 0;
+
+  constructor(private readonly modules: AskingModules) {}
+
+  /** The calls that a module makes as it runs and draws, and those that it makes when somebody acts, each address once. */
+  of(path: string): FoundCall[] {
+    const known = this.known.get(path);
+    if (known) return known;
+    const sheet = this.modules.sheetAt(path);
+    const found: FoundCall[] = [];
+    this.known.set(path, found);
+    if (!sheet) return found;
+    const drawn = [...sheet.functions].filter(([name, f]) => f.isTop && DRAWN.test(name)).flatMap(([, f]) => f.asks);
+    for (const ask of [...sheet.top, ...drawn]) {
+      this.steps = 0;
+      for (const { address, onAct, anyAddress } of this.follow(path, sheet, ask)) {
+        const written = this.written(path, sheet, address, anyAddress);
+        if (written === null || found.length >= MOST) continue;
+        const other = found.find((f) => f.address === written);
+        if (other) other.onAct &&= onAct;
+        else found.push({ address: written, line: ask.line, onAct });
+      }
+    }
+    return found;
+  }
+
+  /** Where a call leads: addresses in terms of the function in which it stands. */
+  private follow(path: string, sheet: AskSheet, ask: Ask, through: ReadonlySet<string> = new Set()): Followed[] {
+    if (through.size === DEEPEST || this.steps++ > MOST_STEPS) return [];
+    const { callee, args, onAct } = ask;
+    const aim = this.aim(path, sheet, callee);
+    if (aim.kind === 'asks') {
+      if (ask.hands && !aim.anyAddress) return [];
+      const asked = /(^|\.)open$/.test(callee) ? args[1] : args.find((a) => a.length > 0);
+      if (!asked) return [];
+      const address = [...aim.base, ...asked];
+      return [{ address, onAct, anyAddress: aim.anyAddress || aim.base.length > 0 }];
+    }
+    if (aim.kind === 'nothing') return [];
+    const inner = this.modules.sheetAt(aim.path);
+    const fn = inner?.functions.get(aim.name);
+    const key = `${aim.path} ${aim.name}`;
+    if (!inner || !fn || through.has(key)) return [];
+    const further = new Set([...through, key]);
+    return fn.asks.slice(0, MOST).flatMap((next) => {
+      return this.follow(aim.path, inner, next, further).map((found) => ({
+        address: filledIn(this.settled(aim.path, inner, found.address), args),
+        onAct: onAct || found.onAct,
+        anyAddress: found.anyAddress,
+      }));
+    });
+  }
+
+  /** What a dotted name means in a module: what asks a server by itself, or a function of the app. */
+  private aim(path: string, sheet: AskSheet, callee: string, depth = DEEPEST): Aim {
+    if (depth === 0) return NOTHING;
+    if (sheet.functions.has(callee)) return { kind: 'function', path, name: callee };
+    const [first, ...rest] = callee.replace(/^new /, '').split('.');
+    for (let length = rest.length + 1; length > 0; length--) {
+      const head = [first, ...rest].slice(0, length).join('.');
+      const stood = sheet.stands.get(head);
+      if (stood === undefined || stood === head) continue;
+      const tail = [first, ...rest].slice(length);
+      const base = sheet.constants.get(`${head}.`) ?? [];
+      const aim = this.through(path, sheet, stood, tail, depth);
+      return aim.kind === 'asks' ? { ...aim, base: [...base, ...aim.base] } : aim;
+    }
+    const imported = sheet.imports.get(first);
+    if (!imported)
+      return OF_BROWSER.test(callee) || isOpened(callee) ? { kind: 'asks', base: [], anyAddress: true } : NOTHING;
+    const to = this.modules.moduleOf(path, imported.specifier, imported.name);
+    if (to === null)
+      return isOfPackage(imported.specifier) && OF_PACKAGE.test(callee)
+        ? { kind: 'asks', base: [], anyAddress: false }
+        : NOTHING;
+    const target = this.modules.sheetAt(to);
+    if (!target) return NOTHING;
+    const name = [...(imported.name === '*' ? [] : [imported.name]), ...rest].join('.');
+    return this.aim(to, target, name, depth - 1);
+  }
+
+  /** `stood` gives an object, and the rest of a name is what of it is called: a function of the module that makes it. */
+  private through(path: string, sheet: AskSheet, stood: string, tail: string[], depth: number): Aim {
+    const whole = this.aim(path, sheet, [stood, ...tail].join('.'), depth - 1);
+    if (whole.kind !== 'nothing') return whole;
+    const last = tail.at(-1) ?? stood.split('.').at(-1)!;
+    const maker = this.aim(path, sheet, tail.length > 0 ? stood : stood.split('.').slice(0, -1).join('.'), depth - 1);
+    if (maker.kind === 'asks' && OF_PACKAGE.test(last)) return maker;
+    if (maker.kind !== 'function') {
+      // A client of a package: `axios.create()` gives what asks as the package itself does.
+      const imported = sheet.imports.get(stood.split('.')[0]);
+      const isClient =
+        imported &&
+        isOfPackage(imported.specifier) &&
+        this.modules.moduleOf(path, imported.specifier, imported.name) === null;
+      return isClient && OF_PACKAGE.test(last) ? { kind: 'asks', base: [], anyAddress: false } : NOTHING;
+    }
+    const made = this.modules.sheetAt(maker.path);
+    return made?.functions.has(last) ? { kind: 'function', path: maker.path, name: last } : NOTHING;
+  }
+
+  /** An address with the constants of its module filled in, those of other modules too. */
+  private settled(path: string, sheet: AskSheet, address: Address, depth = DEEPEST): Address {
+    return address.flatMap((piece): Address => {
+      if (!('constant' in piece) || depth === 0) return [piece];
+      const own = sheet.constants.get(piece.constant);
+      if (own) return this.settled(path, sheet, own, depth - 1);
+      const [first, ...rest] = piece.constant.split('.');
+      const imported = sheet.imports.get(first);
+      const to = imported && this.modules.moduleOf(path, imported.specifier, imported.name);
+      const target = to ? this.modules.sheetAt(to) : null;
+      const name = [...(imported?.name === '*' ? [] : [imported?.name]), ...rest].join('.');
+      const there = target?.constants.get(name);
+      return there ? this.settled(to!, target!, there, depth - 1) : [{ gap: piece.constant.split('.').at(-1)! }];
+    });
+  }
+
+  /** The address as written in a pattern, variables by their names; null where nothing of it is known. */
+  private written(path: string, sheet: AskSheet, address: Address, anyAddress: boolean): string | null {
+    const pieces = this.settled(path, sheet, address);
+    const from = pieces.findIndex((p) => 'text' in p);
+    if (from < 0) return null;
+    const first = pieces[from];
+    if (!anyAddress && 'text' in first && !/^(\/|https?:)/.test(first.text)) return null;
+    // What stands before the first text is the address of a server, which only the running app knows.
+    const known = pieces.slice(from).map(textOf).join('');
+    const bareOfQuery = known.replace(/[?#].*$/, '').replace(/([^:/])\/{2,}/g, '$1/');
+    if (/^https?:\/\/./.test(bareOfQuery)) return bareOfQuery;
+    const whole = bareOfQuery.startsWith('/') ? bareOfQuery : bareOfQuery.replace(/^(\.\.?\/)*/, '/');
+    return /^\/[\w:@.~%/-]+$/.test(whole) && /[A-Za-z]/.test(whole) ? whole : null;
+  }
+}
+
+/** `anyAddress`: whatever it is called with is an address; else only what looks like one. */
+type Aim =
+  | { kind: 'asks'; base: Address; anyAddress: boolean }
+  | { kind: 'function'; path: string; name: string }
+  | { kind: 'nothing' };
+const NOTHING: Aim = { kind: 'nothing' };
+
+/** `request.open('GET', address)` of the browser's older request. */
+function isOpened(callee: string): boolean {
+  return /^(xhr|req|request|http)\.open$/i.test(callee);
+}
+
+function isOfPackage(specifier: string): boolean {
+  return !/^[./]/.test(specifier);
+}
+
+/** An address with a call's arguments in the places of parameters. */
+function filledIn(address: Address, args: readonly Address[]): Address {
+  return address.flatMap((piece) => ('parameter' in piece ? (args[piece.parameter] ?? [{ gap: 'value' }]) : [piece]));
+}
+
+function textOf(piece: AddressPiece): string {
+  if ('text' in piece) return piece.text;
+  return `:${'gap' in piece ? piece.gap : 'constant' in piece ? piece.constant.split('.').at(-1) : 'value'}`;
+}

@@ -1,0 +1,73 @@
+import { ASSUMED_ANSWER, type DataCall, type Part, type Route } from '../../core/snapshot/route-types.ts';
+import { FreeNames } from '../../core/text/free-names.ts';
+import { type DrawnApp, type DrawnRoute, proposeParts } from '../parts/find-parts.ts';
+import type { FoundCall } from './data-calls.ts';
+
+/** What a route draws and asks for, as the code tells. */
+export type ProposedContent = Pick<Route, 'parts' | 'data'>;
+
+/**
+ * Proposes the parts of a route, and the calls for data that its modules make: those of what is drawn at first, those of a part
+ * behind an action or a condition, which needs them, and those that an action makes which opens the only part of its module.
+ */
+export function proposeContent(route: DrawnRoute, app: DrawnApp): ProposedContent {
+  const { parts, drawn } = proposeParts(route, app);
+  const calls = new RouteCalls(app.callsOf);
+  for (const path of drawn) calls.add(path, (c) => !c.onAct);
+  const filled = parts.map((part): Part => {
+    const isLater = part.place === 'action' || part.place === 'conditional';
+    const own = isLater ? drawnBy(part.module, app, drawn) : [part.module];
+    const needs = own.flatMap((path) => calls.add(path, (c) => !c.onAct));
+    const opened = part.evidence && part.place === 'action' ? openedIn(parts, part.evidence.path) : [];
+    if (opened.length === 1) needs.push(...calls.add(part.evidence!.path, (c) => c.onAct));
+    return { ...part, needs: [...new Set([...part.needs, ...needs])] };
+  });
+  return { parts: filled, data: calls.list };
+}
+
+/** The calls of a route under ids that a person knows them by: what several modules ask for counts where it is asked for first. */
+class RouteCalls {
+  readonly list: DataCall[] = [];
+  private readonly ids = new Map<string, string>();
+  private readonly names = new FreeNames();
+
+  constructor(private readonly callsOf: (path: string) => readonly FoundCall[]) {}
+
+  /** Adds calls of a module, and gives their ids. */
+  add(module: string, isMeant: (call: FoundCall) => boolean): string[] {
+    return this.callsOf(module)
+      .filter(isMeant)
+      .map(({ address, line }) => {
+        const known = this.ids.get(address);
+        if (known !== undefined) return known;
+        const wished = nameOf(address);
+        const id = this.names.give(wished, (n) => `${wished} ${n}`);
+        this.ids.set(address, id);
+        this.list.push({ id, address, ...ASSUMED_ANSWER, module, evidence: { path: module, line } });
+        return id;
+      });
+  }
+}
+
+/** The last word of an address: `/api/tides/:id` is known as tides. */
+function nameOf(address: string): string {
+  const words = address.replace(/^https?:\/\/[^/]+/, '').split('/');
+  return words.findLast((w) => w !== '' && !w.startsWith(':') && w !== '.') ?? 'answer';
+}
+
+function openedIn(parts: readonly Part[], path: string): Part[] {
+  return parts.filter((p) => p.place === 'action' && p.evidence?.path === path);
+}
+
+/** What a part brings with it: the modules that it draws at once, without what is there already. */
+function drawnBy(module: string, app: DrawnApp, there: ReadonlySet<string>): string[] {
+  const found = new Set([module]);
+  for (const path of found) {
+    const { uses = [], resolved } = app.moduleAt(path) ?? {};
+    for (const { specifier, when } of uses) {
+      const to = when.kind === 'drawn' ? resolved?.get(specifier ?? '') : undefined;
+      if (to !== undefined && !there.has(to) && app.moduleAt(to)?.package === null) found.add(to);
+    }
+  }
+  return [...found];
+}

@@ -1,0 +1,262 @@
+import type { SourceText } from '../source-text.ts';
+import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { addressOf } from './address-of.ts';
+import type { Address, Ask, AskSheet } from './ask-sheet.ts';
+
+/** Reads what a module of the app says about calls for data; null where that is nothing. */
+export function readAsks(program: SyntaxNode, source: SourceText): AskSheet | null {
+  const sheet: AskSheet = {
+    ...{ functions: new Map(), top: [], constants: new Map(), stands: new Map(), imports: new Map() },
+  };
+  noteImports(program, sheet);
+  walk(program, (node, above) => {
+    noteNames(node, above, sheet);
+    if (isFunction(node)) {
+      const name = nameOfFunction(node, above);
+      if (name !== null && !sheet.functions.has(name))
+        sheet.functions.set(name, { parameters: parametersOf(node), isTop: !above.some(isFunction), asks: [] });
+    }
+    // Functions around a call have been met before it.
+    if (node.type === 'CallExpression' || node.type === 'NewExpression') noteCall(node, above, source, sheet);
+  });
+  const asks = sheet.top.length > 0 || [...sheet.functions.values()].some((f) => f.asks.length > 0);
+  return asks || sheet.constants.size > 0 ? sheet : null;
+}
+
+function noteImports(program: SyntaxNode, { imports }: AskSheet): void {
+  for (const statement of program.body as SyntaxNode[]) {
+    if (statement.type !== 'ImportDeclaration') continue;
+    const specifier = constantText(statement.source);
+    for (const item of statement.specifiers as SyntaxNode[]) {
+      const local = nameOf(item.local);
+      const name = item.type === 'ImportDefaultSpecifier' ? 'default' : (nameOf(item.imported) ?? '*');
+      if (local && specifier !== null) imports.set(local, { specifier, name });
+    }
+  }
+}
+
+/** Constants, and names that stand for others. */
+function noteNames(node: SyntaxNode, above: readonly SyntaxNode[], { constants, stands }: AskSheet): void {
+  if (node.type === 'VariableDeclarator' && isNode(node.init)) {
+    const init = bare(node.init);
+    const id = node.id as SyntaxNode;
+    const name = id.type === 'Identifier' ? nameOf(id) : null;
+    const isOfModule = !above.some(isFunction);
+    if (name !== null && isOfModule) noteConstant(name, init, constants);
+    const called = init.type === 'CallExpression' || init.type === 'NewExpression' ? dotted(init.callee) : null;
+    if (called === null) return;
+    const stood = /^(inject|new)$/.test(called) ? nameOf((init.arguments as SyntaxNode[])[0]) : called;
+    if (stood === null) return;
+    if (name !== null) {
+      stands.set(name, stood);
+      noteBase(name, init, constants);
+    }
+    if (id.type === 'ObjectPattern')
+      for (const p of id.properties as SyntaxNode[]) {
+        const [key, local] = [nameOf(p.key), nameOf(p.value)];
+        if (key !== null && local !== null) stands.set(local, `${stood}.${key}`);
+      }
+  } else if (node.type === 'ExportDefaultDeclaration') {
+    const name = isNode(node.declaration) ? nameOf(node.declaration) : null;
+    if (name !== null) stands.set('default', name);
+  } else noteField(node, above, stands);
+}
+
+/** Fields of classes that hold an instance: `tides = inject(TideService)`, `constructor(private tides: TideService)`. */
+function noteField(node: SyntaxNode, above: readonly SyntaxNode[], stands: Map<string, string>): void {
+  const owner = classAround(above);
+  if (owner === null) return;
+  if (node.type === 'PropertyDefinition' && isNode(node.value)) {
+    const value = bare(node.value);
+    const called = value.type === 'CallExpression' || value.type === 'NewExpression' ? dotted(value.callee) : null;
+    const name = nameOf(node.key);
+    const of = called === 'inject' ? nameOf((value.arguments as SyntaxNode[])[0]) : called;
+    if (name !== null && of !== null) stands.set(`${owner}.${name}`, of);
+  } else if (node.type === 'TSParameterProperty' && isNode(node.parameter)) {
+    const name = nameOf(node.parameter);
+    const type = (node.parameter.typeAnnotation as SyntaxNode | null)?.typeAnnotation as SyntaxNode | undefined;
+    const of = type?.type === 'TSTypeReference' ? nameOf(type.typeName) : null;
+    if (name !== null && of !== null) stands.set(`${owner}.${name}`, of);
+  }
+}
+
+function noteConstant(name: string, init: SyntaxNode, constants: Map<string, Address>): void {
+  if (init.type === 'ObjectExpression') {
+    for (const p of init.properties as SyntaxNode[]) {
+      const key = nameOf(p.key);
+      if (key !== null && isNode(p.value)) noteConstant(`${name}.${key}`, bare(p.value), constants);
+    }
+    return;
+  }
+  const address = addressOf(init, []);
+  if (address.some((piece) => 'text' in piece)) constants.set(name, address);
+}
+
+/** What an instance of a client puts before each address: `create({ baseURL: '/api' })`. */
+function noteBase(name: string, { arguments: given }: SyntaxNode, constants: Map<string, Address>): void {
+  for (const argument of given as SyntaxNode[]) {
+    if (argument.type !== 'ObjectExpression') continue;
+    for (const p of argument.properties as SyntaxNode[])
+      if (/^(baseU(RL|rl)|prefixUrl|prefix|base)$/.test(nameOf(p.key) ?? '') && isNode(p.value))
+        constants.set(`${name}.`, addressOf(bare(p.value), []));
+  }
+}
+
+function noteCall(node: SyntaxNode, above: readonly SyntaxNode[], source: SourceText, sheet: AskSheet): void {
+  const place = placeOf(above, sheet);
+  const callee = calledAs(node.callee, above);
+  if (callee === null) return;
+  const { line } = source.place(node.start);
+  const given = node.arguments as SyntaxNode[];
+  const args = given.map((a) => addressOf(a, place.parameters));
+  const isMade = node.type === 'NewExpression';
+  const handed = given.flatMap(handedIn).flatMap((h) => calledAs(h, above) ?? []);
+  const ask = { callee: isMade ? `new ${callee}` : callee, args, line, onAct: place.onAct };
+  place.asks.push(handed.length > 0 ? { ...ask, hands: true } : ask);
+  // A function that is handed on is called by whoever takes it: an effect, a query, a life-cycle hook.
+  for (const name of handed) place.asks.push({ callee: name, args: args.slice(0, 1), line, onAct: place.onAct });
+}
+
+/** Functions by name among what a call is given, also in an object of options. */
+function handedIn(argument: SyntaxNode): SyntaxNode[] {
+  if (argument.type === 'Identifier' || argument.type === 'MemberExpression') return [argument];
+  if (argument.type !== 'ObjectExpression') return [];
+  return (argument.properties as SyntaxNode[]).flatMap(({ key, value }) =>
+    /^(queryFn|fetcher|loader|fn|request|load)$/.test(nameOf(key) ?? '') && isNode(value) && !isFunction(value)
+      ? [value]
+      : [],
+  );
+}
+
+/** Where a call is made. */
+interface Place {
+  /** Those of the function with a name around it, or of the module as it runs. */
+  asks: Ask[];
+  parameters: readonly string[];
+  /** It is made when somebody acts. */
+  onAct: boolean;
+}
+
+/** Where a call is made; in a function that is only defined there, without a name, it is made nowhere that is known. */
+function placeOf(above: readonly SyntaxNode[], sheet: AskSheet): Place {
+  let onAct = false;
+  for (let at = above.length - 1; at >= 0; at--) {
+    if (!isFunction(above[at])) continue;
+    const around = above.slice(0, at);
+    const name = nameOfFunction(above[at], around);
+    const own = name === null ? undefined : sheet.functions.get(name);
+    if (own) return { asks: own.asks, parameters: own.parameters, onAct };
+    const role = roleOf(above[at], around);
+    if (role === 'defined') return { asks: [], parameters: [], onAct };
+    if (role === 'handler') onAct = true;
+  }
+  return { asks: sheet.top, parameters: [], onAct };
+}
+
+/** Keys of options under which a library is handed what it calls by itself. */
+const CALLED_KEYS = /^(queryFn|fetcher|loader|fn|request|load|source|handler|get|effect)$/;
+
+/** What becomes of a function without a name: it runs where it stands, or when somebody acts, or it is only defined. */
+function roleOf(fn: SyntaxNode, above: readonly SyntaxNode[]): 'runs' | 'handler' | 'defined' {
+  const parent = above.at(-1);
+  const holder = parent?.type === 'JSXExpressionContainer' ? above.at(-2) : parent;
+  if (holder?.type === 'JSXAttribute') return /^on[A-Z]/.test(nameOf(holder.name) ?? '') ? 'handler' : 'defined';
+  if (holder?.type === 'Property') {
+    const key = nameOf(holder.key) ?? '';
+    return /^on[A-Z]/.test(key) ? 'handler' : CALLED_KEYS.test(key) ? 'runs' : 'defined';
+  }
+  if (holder?.type !== 'CallExpression' && holder?.type !== 'NewExpression') {
+    // `(async () => { … })()` and `await (…)`.
+    return holder?.type === 'ParenthesizedExpression' && above.at(-2)?.type === 'CallExpression' ? 'runs' : 'defined';
+  }
+  if (holder.callee === fn || !/(^|\.)addEventListener$/.test(dotted(holder.callee) ?? '')) return 'runs';
+  const event = constantText((holder.arguments as SyntaxNode[])[0]) ?? '';
+  return /^(load|DOMContentLoaded|pageshow)$/.test(event) ? 'runs' : 'handler';
+}
+
+/** The name under which a function is called from elsewhere: its own, with that of its object or class before. */
+function nameOfFunction(fn: SyntaxNode, above: readonly SyntaxNode[]): string | null {
+  const parent = above.at(-1);
+  if (fn.type === 'FunctionDeclaration') {
+    const isDefault = parent?.type === 'ExportDefaultDeclaration';
+    return nameOf(fn.id) ?? (isDefault ? 'default' : null);
+  }
+  if (parent?.type === 'ExportDefaultDeclaration') return 'default';
+  if (parent?.type === 'VariableDeclarator') return nameOf(parent.id);
+  if (parent?.type === 'MethodDefinition' || parent?.type === 'PropertyDefinition') {
+    const owner = classAround(above);
+    const name = nameOf(parent.key);
+    return owner === null || name === null ? null : `${owner}.${name}`;
+  }
+  if (parent?.type === 'Property') {
+    const key = nameOf(parent.key) ?? '';
+    const isOption = /^on[A-Z]/.test(key) || (CALLED_KEYS.test(key) && isArgument(above));
+    return nameInObject(above) ?? (isOption || key === '' ? null : key);
+  }
+  // `memo(function …)`, `defineStore('x', () => …)`, `defineComponent({ … })` under a name.
+  if (parent?.type === 'CallExpression' && (parent.arguments as unknown[]).includes(fn)) {
+    const holder = above.at(-2);
+    if (holder?.type === 'VariableDeclarator') return nameOf(holder.id);
+    if (holder?.type === 'ExportDefaultDeclaration') return 'default';
+  }
+  return null;
+}
+
+/** Whether the object around a property is handed to a call. */
+function isArgument(above: readonly SyntaxNode[]): boolean {
+  const call = above.at(-3);
+  return call?.type === 'CallExpression' && (call.arguments as unknown[]).includes(above.at(-2));
+}
+
+/** `api.tides`, `default.methods.save`: the keys that lead to a function, behind the name of the object, or that of what is made of it. */
+function nameInObject(above: readonly SyntaxNode[]): string | null {
+  const keys: string[] = [];
+  let at = above.length - 1;
+  for (; above[at]?.type === 'Property' || above[at]?.type === 'ObjectExpression'; at--) {
+    if (above[at].type !== 'Property') continue;
+    const key = nameOf(above[at].key);
+    if (key === null) return null;
+    keys.unshift(key);
+  }
+  if (above[at]?.type === 'CallExpression') at--;
+  const holder = above[at];
+  const owner =
+    holder?.type === 'ExportDefaultDeclaration'
+      ? 'default'
+      : holder?.type === 'VariableDeclarator'
+        ? nameOf(holder.id)
+        : null;
+  return owner === null ? null : [owner, ...keys].join('.');
+}
+
+function classAround(above: readonly SyntaxNode[]): string | null {
+  const owner = above.findLast((n) => n.type === 'ClassDeclaration' || n.type === 'ClassExpression');
+  return owner ? (nameOf(owner.id) ?? 'default') : null;
+}
+
+function parametersOf(fn: SyntaxNode): string[] {
+  return (fn.params as SyntaxNode[]).map((p) => {
+    const inner = p.type === 'TSParameterProperty' ? (p.parameter as SyntaxNode) : p;
+    return nameOf(inner.type === 'AssignmentPattern' ? inner.left : inner) ?? '';
+  });
+}
+
+/** What is called, as a dotted name; `this` is the class around, or the methods of a component that is described by an object. */
+function calledAs(callee: unknown, above: readonly SyntaxNode[]): string | null {
+  const name = dotted(callee);
+  if (name === null || !name.startsWith('this.')) return name;
+  const isDescribed = above.some((n) => n.type === 'ExportDefaultDeclaration');
+  const owner = classAround(above) ?? (isDescribed ? 'default.methods' : null);
+  return owner === null ? null : `${owner}.${name.slice('this.'.length)}`;
+}
+
+function dotted(node: unknown): string | null {
+  if (!isNode(node)) return null;
+  const plain = bare(node);
+  if (plain.type === 'Identifier') return nameOf(plain);
+  if (plain.type === 'ThisExpression') return 'this';
+  if (plain.type === 'ChainExpression') return dotted(plain.expression);
+  if (plain.type !== 'MemberExpression' || plain.computed) return null;
+  const [object, property] = [dotted(plain.object), nameOf(plain.property)];
+  return object === null || property === null ? null : `${object}.${property}`;
+}
