@@ -4,9 +4,9 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { parseLoadCase, predictionOf } from '../dist/core/formats/load-case.js';
+import { parseLoadCase } from '../dist/core/formats/load-case.js';
+import { playCase } from '../dist/core/formats/play-case.js';
 import { REFERENCE_COSTS } from '../dist/core/sim/conditions.js';
-import { simulate } from '../dist/core/sim/simulate.js';
 
 const { values: options, positionals } = parseArgs({
   allowPositionals: true,
@@ -29,8 +29,8 @@ const recorded = names.map((name) => JSON.parse(fs.readFileSync(path.join(folder
 const cases = recorded.map((recording) => ({ recording, translated: parseLoadCase(recording) }));
 
 const predict = ({ translated }, costs = REFERENCE_COSTS) => {
-  const { program, conditions } = translated;
-  return predictionOf(translated, simulate(program, { ...conditions, device: { ...conditions.device, costs } }));
+  const { conditions } = translated;
+  return playCase({ ...translated, conditions: { ...conditions, device: { ...conditions.device, costs } } });
 };
 
 if (options.folds) crossCheck();

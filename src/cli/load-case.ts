@@ -1,8 +1,8 @@
 import fs from 'node:fs';
 import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
-import { parseLoadCase, predictionOf } from '../core/formats/load-case.ts';
-import { simulate } from '../core/sim/simulate.ts';
+import { parseLoadCase } from '../core/formats/load-case.ts';
+import { playCase } from '../core/formats/play-case.ts';
 import { parseJson } from '../core/text/json.ts';
 import { print } from './output.ts';
 
@@ -14,7 +14,7 @@ export function addLoadCase(program: Command): void {
     .action((file: string, _options: unknown, command: Command) => {
       if (!fs.existsSync(file)) throw new InputError('No such file', 'Check the path.', file);
       const found = parseLoadCase(parseJson(fs.readFileSync(file, 'utf8'), file));
-      const prediction = predictionOf(found, simulate(found.program, found.conditions));
+      const prediction = playCase(found);
       print(command, prediction, () => [
         `first content ${Math.round(prediction.firstContentfulPaint ?? 0)} ms, load ${Math.round(prediction.load ?? 0)} ms`,
         ...Object.entries(prediction.resources).map(

@@ -1,4 +1,4 @@
-import { seeded } from '../core/mix/random.ts';
+import { seeded } from '../core/sim/random.ts';
 import type { Part, Route } from '../core/snapshot/route-types.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import { part, route, type Sketch, sketch } from './snapshots.ts';

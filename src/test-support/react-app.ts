@@ -1,4 +1,4 @@
-import { seeded } from '../core/mix/random.ts';
+import { seeded } from '../core/sim/random.ts';
 
 /** Code that compresses like code: words by chance, of about so many bytes. */
 function body(next: () => number, bytes: number): string {

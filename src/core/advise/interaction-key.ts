@@ -6,6 +6,7 @@ import type {
   LinkHint,
   LoadProgram,
   Need,
+  PartFont,
   Resource,
   ScreenPart,
 } from '../load/types.ts';
@@ -25,6 +26,7 @@ type Holds =
   | 'need'
   | 'actions'
   | 'moment'
+  | 'font'
   | 'nothing that counts';
 
 const RESOURCE: Record<keyof Resource, Holds> = {
@@ -38,6 +40,7 @@ const RESOURCE: Record<keyof Resource, Holds> = {
   cache: 'value',
   cpuMs: 'value',
   estimatedBytes: 'value',
+  codeBytes: 'value',
   imports: 'resources',
   follow: 'actions',
   awaits: 'groups',
@@ -62,6 +65,7 @@ const PART: Record<keyof ScreenPart, Holds> = {
   after: 'parts',
   fill: 'resources',
   renderMs: 'value',
+  font: 'font',
   answerNeeds: 'needs',
   tellsFailure: 'value',
   fallback: 'value',
@@ -182,6 +186,10 @@ class Walk {
       case 'moment': {
         const { target, ...moment } = value as { target?: number };
         return [moment, target === undefined ? null : this.part(target)];
+      }
+      case 'font': {
+        const { resource, declaredBy, display } = value as PartFont;
+        return [display, this.resource(resource), this.resource(declaredBy)];
       }
       case 'nothing that counts':
         return null;

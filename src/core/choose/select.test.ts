@@ -1,4 +1,4 @@
-import { seeded } from '../mix/random.ts';
+import { seeded } from '../sim/random.ts';
 import { finish } from '../steps.ts';
 import { FEW, type Problem, select, stepwise } from './select.ts';
 

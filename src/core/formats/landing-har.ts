@@ -3,6 +3,9 @@ import type { Conditions } from '../sim/conditions.ts';
 import { VERSION } from '../version.ts';
 import { writeHar } from './har.ts';
 
+/** Versions as the archive writes them; where a load begins with one and goes on with another, the first. */
+const HTTP_VERSIONS = { h1: 'HTTP/1.1', h2: 'h2', h3: 'h3', 'h2-h3': 'h2' } as const;
+
 /** A predicted landing as the text of an HTTP Archive (HAR 1.2). `startedAt`: an ISO date that its times count from. */
 export function landingHar(
   app: string,
@@ -16,7 +19,7 @@ export function landingHar(
     title: `${app} ${route}`,
     startedAt,
     version: VERSION,
-    httpVersion: protocol === 'h1' ? ('HTTP/1.1' as const) : protocol,
+    httpVersion: HTTP_VERSIONS[protocol],
   };
   return JSON.stringify(writeHar(timeline, reading, frame), null, 1);
 }

@@ -1,5 +1,6 @@
 import { simulate } from '../sim/simulate.ts';
-import { parseLoadCase, predictionOf } from './load-case.ts';
+import { parseLoadCase } from './load-case.ts';
+import { predictionOf } from './play-case.ts';
 
 /** A made-up page that uses everything a load case can say. */
 const everything = {

@@ -8,33 +8,26 @@ import type {
   LinkHint,
   LoadProgram,
   MarkupItem,
+  PartFont,
   Resource,
   ScreenPart,
   ScriptMode,
   Step,
 } from '../load/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
-import type { Timeline } from '../sim/types.ts';
 import { amount, bytesOf, type Fields, list, millisOf, object, oneOf, text } from '../text/fields.ts';
+import { CASE_VIEWPORT, caseConditions } from './case-conditions.ts';
 
 /** A page load written down with its conditions: document, resources with what they set off, and steps of a visitor. */
 export interface LoadCase {
   id: string;
   program: LoadProgram;
   conditions: Conditions;
+  /** The page before, and when it is left for this one, in ms of its own. */
+  from: { program: LoadProgram; navigateAtMs: number } | null;
+  /** Whether chance decides: what is predicted is a distribution then. */
+  isRandom: boolean;
 }
-
-/** What is predicted of a load case, by href; in ms from the start of the navigation (steps: from the click to ready). */
-export interface CasePrediction {
-  id: string;
-  firstContentfulPaint: number | null;
-  load: number | null;
-  resources: Record<string, { requestStart: number; responseEnd: number }>;
-  evalEnd: Record<string, number>;
-  steps: Record<string, number>;
-}
-
-const VIEWPORT = { width: 1280, height: 800 };
 
 /** Translates a load case; throws InputError naming the field where it isn't one. */
 export function parseLoadCase(value: unknown): LoadCase {
@@ -52,6 +45,7 @@ const WRITTEN_EFFECTS: Record<WrittenEffect, true> = {
   preload: true,
   modulepreload: true,
   preconnect: true,
+  'dns-prefetch': true,
   stylesheet: true,
   img: true,
   cpu: true,
@@ -59,118 +53,98 @@ const WRITTEN_EFFECTS: Record<WrittenEffect, true> = {
   render: true,
 };
 
-/** Reads the measures of a case off its timeline. */
-export function predictionOf({ id, program }: LoadCase, timeline: Timeline): CasePrediction {
-  const known = (ms: number) => (Number.isFinite(ms) ? ms : null);
-  const prediction: CasePrediction = {
-    id,
-    firstContentfulPaint: known(timeline.moments.firstContent),
-    load: known(timeline.moments.load),
-    resources: {},
-    evalEnd: {},
-    steps: {},
-  };
-  for (const request of timeline.requests) {
-    if (request.resource < 0) continue;
-    const { address } = program.resources[request.resource];
-    prediction.resources[address] = { requestStart: request.sent, responseEnd: request.end };
-    if (Number.isFinite(request.evaluated)) prediction.evalEnd[address] = request.evaluated;
-  }
-  for (const task of timeline.tasks) {
-    if (task.kind === 'evaluate' && task.request === 0) prediction.evalEnd[task.name] = task.end;
-  }
-  for (const step of timeline.steps) prediction.steps[step.id] = step.ready - step.at;
-  return prediction;
-}
-
 class Translator {
   private readonly at = new Map<string, number>();
   private readonly resources: Resource[] = [];
   private readonly groups: Group[] = [];
   private readonly groupOf = new Map<string, number>();
   private readonly parts: ScreenPart[] = [];
+  private readonly fonts = new Map<string, PartFont>();
   private readonly partOf = new Map<string, number>();
 
   constructor(private readonly item: Fields) {}
 
   translate(): LoadCase {
-    const described = object(this.item.resources ?? {}, 'resources');
-    for (const [href, value] of Object.entries(described))
-      this.addResource(href, object(value, `resources["${href}"]`));
-    for (const [href, value] of Object.entries(described)) this.addFollow(href, object(value, `resources["${href}"]`));
+    const conditions = caseConditions(this.item);
+    const { from } = this.item;
+    return {
+      id: text(this.item.id, 'id'),
+      program: this.page(object(this.item.document, 'document'), 'document'),
+      conditions,
+      from: from === undefined ? null : new Translator(this.item).before(object(from, 'from')),
+      isRandom: (conditions.link.lossPercent ?? 0) > 0,
+    };
+  }
+
+  /** The page that this one is come from: it may fetch this one's document ahead. */
+  private before(from: Fields): LoadCase['from'] {
     const document = object(this.item.document, 'document');
-    const markup = list(document.markup, 'document.markup').flatMap((m, i) =>
-      this.markup(object(m, `document.markup[${i}]`), `document.markup[${i}]`),
+    this.at.set(text(document.url, 'document.url'), this.resources.length);
+    this.addResource(text(document.url, 'document.url'), { ...document, type: 'fetch' }, 'document');
+    this.resources[0].document = true;
+    const program = this.page({ serverMs: 0, ...from }, 'from', false);
+    return { program, navigateAtMs: millisOf(from.navigateAtMs, 'from.navigateAtMs') };
+  }
+
+  private page(document: Fields, where: string, hasSteps = true): LoadProgram {
+    const described = object(this.item.resources ?? {}, 'resources');
+    for (const [href, value] of Object.entries(described)) {
+      const at = `resources["${href}"]`;
+      this.addResource(href, object(value, at), at);
+    }
+    for (const [href, value] of Object.entries(described)) this.addFollow(href, object(value, `resources["${href}"]`));
+    for (const [href, value] of Object.entries(described)) this.addFonts(href, object(value, `resources["${href}"]`));
+    const markup = list(document.markup, `${where}.markup`).flatMap((m, i) =>
+      this.markup(object(m, `${where}.markup[${i}]`), `${where}.markup[${i}]`),
     );
-    const hints = (field: 'earlyHints' | 'linkHeader') =>
-      list(document[field] ?? [], `document.${field}`).map((h, i) =>
-        this.hint(object(h, `document.${field}[${i}]`), `document.${field}[${i}]`),
-      );
-    const program: LoadProgram = {
-      document: {
-        address: text(document.url, 'document.url'),
-        bytes: bytesOf(document.bytes, 'document.bytes'),
-        serverMs: millisOf(document.serverMs, 'document.serverMs'),
-        cache: oneOf(document.cache ?? 'no-store', ['immutable', 'revalidate', 'no-store'] as const, 'document.cache'),
-        earlyHints: hints('earlyHints'),
-        linkHeader: hints('linkHeader'),
-        flush: list(document.flush ?? [], 'document.flush').map((f, i) => {
-          const piece = object(f, `document.flush[${i}]`);
-          return {
-            upTo: bytesOf(piece.upTo, `document.flush[${i}].upTo`),
-            atMs: millisOf(piece.atMs, `document.flush[${i}].atMs`),
-          };
-        }),
-        markup: withBody(markup),
-      },
+    const steps = hasSteps ? list(this.item.steps ?? [], 'steps') : [];
+    return {
+      document: this.document(document, markup, where),
       resources: this.resources,
       groups: this.groups,
       parts: this.parts,
-      steps: list(this.item.steps ?? [], 'steps').map((s, i) => this.step(object(s, `steps[${i}]`), `steps[${i}]`)),
+      steps: steps.map((s, i) => this.step(object(s, `steps[${i}]`), `steps[${i}]`)),
     };
-    return { id: text(this.item.id, 'id'), program, conditions: this.conditions() };
   }
 
-  private conditions(): Conditions {
-    const c = object(this.item.conditions, 'conditions');
+  private document(document: Fields, markup: MarkupItem[], where: string): LoadProgram['document'] {
+    const hints = (field: 'earlyHints' | 'linkHeader') =>
+      list(document[field] ?? [], `${where}.${field}`).map((h, i) =>
+        this.hint(object(h, `${where}.${field}[${i}]`), `${where}.${field}[${i}]`),
+      );
+    const redirects = list(document.redirects ?? [], `${where}.redirects`).map((r, i) => {
+      const one = object(r, `${where}.redirects[${i}]`);
+      return {
+        origin: originOf(text(one.url, `${where}.redirects[${i}].url`)),
+        serverMs: millisOf(one.serverMs ?? 0, `${where}.redirects[${i}].serverMs`),
+      };
+    });
     return {
-      link: {
-        id: 'case',
-        name: 'as in the case',
-        protocol: oneOf(c.protocol, ['h1', 'h2', 'h3'] as const, 'conditions.protocol'),
-        tls: c.tls === false ? 'none' : '1.3',
-        rttMs: millisOf(c.rttMs, 'conditions.rttMs'),
-        downKbps: amount(c.downKbps, 'conditions.downKbps'),
-        upKbps: amount(c.upKbps, 'conditions.upKbps'),
-        dnsMs: 0,
-        serverScheduling: oneOf(
-          c.serverScheduling ?? 'fifo',
-          ['fifo', 'urgency'] as const,
-          'conditions.serverScheduling',
-        ),
-        queuePackets: c.queuePackets === undefined ? usualQueue(c) : amount(c.queuePackets, 'conditions.queuePackets'),
-      },
-      device: {
-        id: 'reference',
-        name: 'Reference machine',
-        cpuFactor: amount(c.cpuSlowdown ?? 1, 'conditions.cpuSlowdown'),
-        browserFactor: 1,
-        viewport: VIEWPORT,
-        touch: false,
-        dataSaver: false,
-      },
-      cache: this.item.visit === 'repeat' ? 'returning' : 'empty',
+      address: text(document.url, `${where}.url`),
+      bytes: bytesOf(document.bytes, `${where}.bytes`),
+      serverMs: millisOf(document.serverMs, `${where}.serverMs`),
+      ...(redirects.length > 0 ? { redirects } : {}),
+      cache: oneOf(document.cache ?? 'no-store', ['immutable', 'revalidate', 'no-store'] as const, `${where}.cache`),
+      earlyHints: hints('earlyHints'),
+      linkHeader: hints('linkHeader'),
+      flush: list(document.flush ?? [], `${where}.flush`).map((f, i) => {
+        const piece = object(f, `${where}.flush[${i}]`);
+        return {
+          upTo: bytesOf(piece.upTo, `${where}.flush[${i}].upTo`),
+          atMs: millisOf(piece.atMs, `${where}.flush[${i}].atMs`),
+        };
+      }),
+      markup: withBody(markup),
     };
   }
 
-  private addResource(href: string, r: Fields): void {
-    const at = `resources["${href}"]`;
+  private addResource(href: string, r: Fields, at: string): void {
     const type = oneOf(r.type, ['script', 'style', 'image', 'font', 'fetch'] as const, `${at}.type`);
     this.at.set(href, this.resources.length);
     this.resources.push({
       address: href,
       name: href,
-      origin: /^https?:\/\/[^/]+/.exec(href)?.[0] ?? '',
+      origin: originOf(href),
       type,
       bytes: bytesOf(r.bytes, `${at}.bytes`),
       serverMs: millisOf(r.serverMs, `${at}.serverMs`),
@@ -181,6 +155,7 @@ class Translator {
       ),
       cpuMs: millisOf(r.cpuMs ?? 0, `${at}.cpuMs`),
       estimatedBytes: 0,
+      ...(r.code === undefined ? {} : { codeBytes: bytesOf(r.decodedBytes ?? r.bytes, `${at}.decodedBytes`) }),
       imports: [],
       follow: [],
       purpose: type === 'script' || type === 'style' ? 'start' : 'content',
@@ -192,6 +167,27 @@ class Translator {
     const resource = this.resources[this.at.get(href)!];
     resource.imports = list(r.imports ?? [], `${at}.imports`).map((i, n) => this.find(i, `${at}.imports[${n}]`));
     resource.follow = this.actions(r.then, `${at}.then`);
+  }
+
+  /** Fonts that a style sheet declares, by their family. */
+  private addFonts(href: string, r: Fields): void {
+    const where = `resources["${href}"].fontFaces`;
+    for (const [i, value] of list(r.fontFaces ?? [], where).entries()) {
+      const face = object(value, `${where}[${i}]`);
+      this.fonts.set(text(face.family, `${where}[${i}].family`), {
+        resource: this.find(face.href, `${where}[${i}].href`),
+        declaredBy: this.find(href, where),
+        display: oneOf(face.display ?? 'auto', FONT_DISPLAYS, `${where}[${i}].display`),
+      });
+    }
+  }
+
+  private fontOf(value: unknown, at: string): Pick<ScreenPart, 'font'> {
+    if (value === undefined) return {};
+    const family = text(value, at);
+    const font = this.fonts.get(family);
+    if (!font) throw new InputError('Unknown font', `No style sheet of the case declares ${family}.`, at);
+    return { font };
   }
 
   private find(value: unknown, at: string): number {
@@ -306,14 +302,15 @@ class Translator {
   private hint(h: Fields, at: string): LinkHint {
     const rel = oneOf(
       h.rel ?? 'preload',
-      ['preload', 'modulepreload', 'prefetch', 'preconnect', 'stylesheet'] as const,
+      ['preload', 'modulepreload', 'prefetch', 'preconnect', 'dns-prefetch', 'stylesheet'] as const,
       `${at}.rel`,
     );
     const href = text(h.href, `${at}.href`);
+    const connects = rel === 'preconnect' || rel === 'dns-prefetch';
     return {
       rel,
-      resource: rel === 'preconnect' ? -1 : this.find(href, `${at}.href`),
-      ...(rel === 'preconnect' ? { origin: /^https?:\/\/[^/]+/.exec(href)?.[0] ?? '' } : {}),
+      resource: connects ? -1 : this.find(href, `${at}.href`),
+      ...(connects ? { origin: originOf(href) } : {}),
       ...(h.as === undefined ? {} : { as: text(h.as, `${at}.as`) }),
       ...(h.crossorigin === undefined ? {} : { crossorigin: h.crossorigin !== false }),
       ...(h.fetchpriority === undefined ? {} : { fetchpriority: this.priority(h.fetchpriority, at) }),
@@ -329,7 +326,7 @@ class Translator {
     const at = amount(m.actualAt ?? m.at, `${where}.at`);
     const tag = oneOf(m.tag, ['link', 'script', 'text', 'img', 'body'] as const, `${where}.tag`);
     const fetchpriority = m.fetchpriority === undefined ? {} : { fetchpriority: this.priority(m.fetchpriority, where) };
-    const below = amount(m.top ?? 0, `${where}.top`) >= VIEWPORT.height;
+    const below = amount(m.top ?? 0, `${where}.top`) >= CASE_VIEWPORT.height;
     switch (tag) {
       case 'link':
         return [{ at, tag, ...this.hint(m, where) }];
@@ -354,13 +351,14 @@ class Translator {
             part: this.part(String(m.id ?? `text at ${at}`), {
               drawnBy: 'document',
               place: below ? 'below' : 'first screen',
+              ...this.fontOf(m.font, `${where}.font`),
             }),
           },
         ];
       case 'script': {
         const mode = oneOf(
           m.mode,
-          ['blocking', 'async', 'defer', 'module', 'module-async', 'inline'] as const,
+          ['blocking', 'async', 'defer', 'module', 'module-async', 'inline', 'speculationrules'] as const,
           `${where}.mode`,
         );
         if (mode === 'inline') {
@@ -374,9 +372,23 @@ class Translator {
             },
           ];
         }
+        if (mode === 'speculationrules') return [{ at, tag: 'rules', do: this.rules(m.rules, `${where}.rules`) }];
         return [{ at, tag, group: this.group(m.src, `${where}.src`), mode: mode as ScriptMode, ...fetchpriority }];
       }
     }
+  }
+
+  /** Documents that a list of rules fetches ahead at once; what a case doesn't describe costs nothing. */
+  private rules(value: unknown, at: string): Effect[] {
+    const { prefetch = [] } = object(value, at);
+    return list(prefetch, `${at}.prefetch`).flatMap((rule, i) =>
+      list(object(rule, `${at}.prefetch[${i}]`).urls ?? [], `${at}.prefetch[${i}].urls`).flatMap((url): Effect[] => {
+        const address = text(url, `${at}.prefetch[${i}].urls`);
+        const resource = this.at.get(address);
+        if (resource === undefined) return [];
+        return [{ kind: 'rule', does: 'fetch', address, instead: [{ kind: 'fetch', resource, ahead: true }] }];
+      }),
+    );
   }
 
   private step(s: Fields, at: string): Step {
@@ -400,9 +412,11 @@ class Translator {
   }
 }
 
-/** Packets that the recorded link lets wait where nothing is said: 64, or twice what it holds. */
-function usualQueue(c: Fields): number {
-  return Math.max(64, Math.ceil((2 * Number(c.rttMs) * Number(c.downKbps)) / 8 / 1500));
+const FONT_DISPLAYS = ['auto', 'block', 'swap', 'fallback', 'optional'] as const;
+
+/** The origin of an address; empty for one of the page's own. */
+function originOf(address: string): string {
+  return /^https?:\/\/[^/]+/.exec(address)?.[0] ?? '';
 }
 
 /** The end of the head stands before the first thing that shows, unless the case says where. */

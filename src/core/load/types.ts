@@ -20,6 +20,8 @@ export interface DocumentLoad {
   address: string;
   bytes: number;
   serverMs: number;
+  /** Answers that only name the next address, the first of which is navigated to; the last leads to the document. */
+  redirects?: Redirect[];
   cache: CacheRule;
   /** Sent as soon as the request is read, during server time. */
   earlyHints: LinkHint[];
@@ -29,6 +31,12 @@ export interface DocumentLoad {
   flush: { upTo: number; atMs: number }[];
   /** In document order. */
   markup: MarkupItem[];
+}
+
+export interface Redirect {
+  /** Empty for the page's own origin. */
+  origin: string;
+  serverMs: number;
 }
 
 export type CacheRule = 'immutable' | 'revalidate' | 'no-store';
@@ -47,6 +55,8 @@ export interface Resource {
   cpuMs: number;
   /** Minified bytes whose evaluation cost is estimated from the device's rate. */
   estimatedBytes: number;
+  /** Bytes of script as it is written, before compression, where what it takes to compile and run them is told apart from `cpuMs`. */
+  codeBytes?: number;
   /** Static imports that the browser finds in it, for the `discovered` loader. */
   imports: number[];
   follow: Action[];
@@ -69,6 +79,16 @@ export interface Resource {
   changes?: true;
 }
 
+/** How text shows while its font is on its way (CSS Fonts, `font-display`); `auto` is `block` in browsers. */
+export type FontDisplay = 'auto' | 'block' | 'swap' | 'fallback' | 'optional';
+
+/** The font that a text is written in: its file, and the style sheet that names it. */
+export interface PartFont {
+  resource: number;
+  declaredBy: number;
+  display: FontDisplay;
+}
+
 /** Files that are asked for and evaluated together. */
 export interface Group {
   name: string;
@@ -88,7 +108,7 @@ export interface Screens {
 export type FetchPriority = 'high' | 'low' | 'auto';
 
 export interface LinkHint {
-  rel: 'preload' | 'modulepreload' | 'prefetch' | 'preconnect' | 'stylesheet';
+  rel: 'preload' | 'modulepreload' | 'prefetch' | 'preconnect' | 'dns-prefetch' | 'stylesheet';
   /** Resource index; −1 when only an origin is meant. */
   resource: number;
   origin?: string;
@@ -179,6 +199,8 @@ export interface ScreenPart {
   /** Images and data that fill it; it counts as complete when they are there. */
   fill: number[];
   renderMs: number;
+  /** The font that its text is written in, where that has to be fetched. */
+  font?: PartFont;
   /** What has to be there before it answers, for a part that is drawn without it by script. */
   answerNeeds?: Need[];
   /** Whether the person is told, if what it needs can't be loaded. */
@@ -265,6 +287,8 @@ export interface CompiledStep {
   conditions: number[];
   /** From the end of the moment before to the approach, and from there to the act. */
   dwellMs: number;
+  /** The approach is at this instant of the page, where the dwell doesn't decide. In ms from its navigation. */
+  atMs?: number;
   leadMs: number;
   size?: { width: number; height: number };
 }

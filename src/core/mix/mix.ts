@@ -2,8 +2,8 @@ import { InputError } from '../errors.ts';
 import type { LoadProgram } from '../load/types.ts';
 import { type Milestones, type Readout, readTimeline } from '../metrics/readout.ts';
 import type { Conditions, Device, Link } from '../sim/conditions.ts';
+import { normal, seeded } from '../sim/random.ts';
 import { simulate } from '../sim/simulate.ts';
-import { normal, seeded } from './random.ts';
 
 /** Who comes: links and devices with their weights (in any unit), and how much single visits differ from them. */
 export interface Mix {

@@ -6,20 +6,35 @@ export interface Conditions {
   cache: CacheState;
 }
 
-export interface Link {
+/** How a server sends answers that are ready. */
+export interface Sending {
+  /** In which order: as they became ready, by urgency (RFC 9218), or all in equal shares. */
+  serverScheduling: 'fifo' | 'urgency' | 'shared';
+  /** Size of the pieces in which it writes, of which nothing is seen before all of one is there; the usual one of its order unless said. */
+  recordBytes?: number;
+}
+
+export interface Link extends Sending {
   id: string;
   name: string;
-  protocol: 'h1' | 'h2' | 'h3';
+  /** `h2-h3`: HTTP/2 until the browser has learned that the origin speaks HTTP/3 too (Alt-Svc, RFC 7838). */
+  protocol: 'h1' | 'h2' | 'h3' | 'h2-h3';
   /** TLS version; HTTP/3 always uses 1.3. */
   tls: 'none' | '1.2' | '1.3';
   rttMs: number;
   downKbps: number;
   upKbps: number;
+  /** What a lookup of a name takes in all, where the name server is near. */
   dnsMs: number;
-  /** In which order the server sends what is ready: as it became ready, or by urgency (RFC 9218). */
-  serverScheduling: 'fifo' | 'urgency';
+  /** Where the name server is at the far end of the link: what it takes for an answer. A lookup goes over the link then, and `dnsMs` says nothing. */
+  resolverMs?: number;
+  /** How it sends over HTTP/3, where that differs. */
+  overHttp3?: Sending;
   /** Packets that wait at the bottleneck at most before more are dropped; without end unless said. */
   queuePackets?: number;
+  /** Share of the packets to the browser that the link loses after it has carried them, in percent; and where the row of chances begins. */
+  lossPercent?: number;
+  lossSeed?: number;
 }
 
 export interface Device {
@@ -34,6 +49,8 @@ export interface Device {
   dataSaver: boolean;
   /** What the browser costs by itself, where that is known of the device; the reference machine's otherwise. */
   costs?: BrowserCosts;
+  /** How many times slower threads other than the page's are; the CPU factor unless the two were told apart. */
+  backgroundFactor?: number;
   /** ms per byte of minified script at CPU factor 1, where somebody measured it; an assumption otherwise. */
   evaluationRate?: number;
 }
@@ -71,6 +88,14 @@ export const REFERENCE_COSTS = {
   /** First content → callbacks that wait for it. */
   paintCallback: 15,
   idle: 20,
+  /** Styles are there → the font of a text is asked for, and what its request takes longer than others. */
+  findFont: 5,
+  dispatchFont: 12,
+  /** A font has come → text that waited for it shows, or changes to it; besides a frame. */
+  fontPaint: 22,
+  fontSwap: 2,
+  /** An answer names another address → that is asked for. */
+  redirect: 12,
   /** A document that was fetched ahead → its first bytes are there. */
   openAhead: 7,
   diskRead: 4,
@@ -80,6 +105,13 @@ export type BrowserCosts = typeof REFERENCE_COSTS;
 
 /** Estimated cost of compiling and evaluating script on the reference machine, in ms per byte of minified text. */
 export const EVALUATION_RATE = { low: 0.00008, likely: 0.00014, high: 0.00022 } as const;
+
+/**
+ * Of script whose text is known, in ms per byte before compression: what is left to compile in the background when its last byte has come, and
+ * its evaluation on the page's thread, mostly of definitions (facts 64, 65); and the share of that where its compiled code was kept
+ * (fact 66: the third visit).
+ */
+export const CODE_RATE = { compile: 0.00002, run: 0.00006, keptShare: 0.36 } as const;
 
 export const LINKS: readonly Link[] = [
   link('crowded-4g', 'Crowded 4G', 150, 1600, 750, 40),

@@ -2,7 +2,7 @@ import { Congestion } from './congestion.ts';
 
 /** A window that has just been used up, as it is while there is more to send. */
 function busy(window = 10): Congestion {
-  const c = new Congestion();
+  const c = new Congestion(10, true);
   c.sample(100);
   c.window = window;
   c.used(window, true, window, 0);
@@ -14,13 +14,13 @@ describe('the congestion window', () => {
     const used = busy();
     used.acknowledged(4, 4, 10, 100);
     expect(used.window).toBe(14);
-    const idle = new Congestion();
+    const idle = new Congestion(10, true);
     idle.sample(100);
     idle.used(3, false, 3, 0);
     idle.acknowledged(3, 3, 3, 100);
     expect(idle.window).toBe(10);
     // More than half of it in use counts as used.
-    const half = new Congestion();
+    const half = new Congestion(10, true);
     half.sample(100);
     half.used(6, false, 6, 0);
     half.acknowledged(6, 6, 6, 100);

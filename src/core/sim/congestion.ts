@@ -1,5 +1,3 @@
-/** The window that a connection begins with, in packets (RFC 6928). */
-export const INITIAL_WINDOW = 10;
 /** Cubic (RFC 9438): what stays of the window after a loss, and how steeply it grows back, per second cubed. */
 const BETA = 0.7;
 const STEEPNESS = 0.4;
@@ -13,7 +11,7 @@ const HYBRID_SAMPLES = 8;
 
 /** How many packets may fly: slow start with hybrid exit (delay), cubic growth, reduction after losses. */
 export class Congestion {
-  window = INITIAL_WINDOW;
+  window: number;
   rttMs = 0;
   private threshold = Number.POSITIVE_INFINITY;
   private variation = 0;
@@ -32,6 +30,14 @@ export class Congestion {
   private before = 0;
   private delivered = 0;
   private sentAgain = 0;
+
+  /** `initial`: the window that a connection begins with, in packets (RFC 6928: ten). */
+  constructor(
+    private readonly initial: number,
+    private readonly forgets: boolean,
+  ) {
+    this.window = initial;
+  }
 
   get timeoutMs(): number {
     return this.rttMs + Math.max(200, 4 * this.variation);
@@ -64,10 +70,10 @@ export class Congestion {
 
   /** A connection that has rested begins again with a small window: half for every timeout that has passed. */
   idle(ms: number): void {
-    if (!(ms > this.timeoutMs) || !Number.isFinite(ms)) return;
+    if (!this.forgets || !(ms > this.timeoutMs) || !Number.isFinite(ms)) return;
     this.threshold = Math.max(this.threshold, this.window * 0.75);
-    for (let left = ms - this.timeoutMs; left > 0 && this.window > INITIAL_WINDOW; left -= this.timeoutMs)
-      this.window = Math.max(INITIAL_WINDOW, this.window / 2);
+    for (let left = ms - this.timeoutMs; left > 0 && this.window > this.initial; left -= this.timeoutMs)
+      this.window = Math.max(this.initial, this.window / 2);
     this.epoch = null;
   }
 

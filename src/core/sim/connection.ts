@@ -1,13 +1,18 @@
-import type { Link } from './conditions.ts';
-import { INITIAL_WINDOW } from './congestion.ts';
+import type { Link, Sending } from './conditions.ts';
 import type { EventQueue } from './event-queue.ts';
 import type { LinkQueue } from './link-queue.ts';
 import type { Stream } from './stream.ts';
-import { type Load, PACKET_OVERHEAD, SEGMENT, TcpSender } from './tcp.ts';
+import { type Load, TcpSender } from './tcp.ts';
+import { type Spoken, type Transport, transportOf } from './transport.ts';
 
 /** Handshake sizes on the link, as counted in recorded loads. */
 const HELLO_UP = [1500, 552];
 const HELLO_DOWN = 837;
+/** QUIC fills its first packets up (RFC 9000, 14.1). */
+const QUIC_HELLO_DOWN = 2500;
+/** A lost answer to the first packet is sent again after a second (RFC 6298, 2.1), one of the handshake after a round trip and this long. */
+const CONNECT_AGAIN_MS = 1000;
+const FLIGHT_AGAIN_MS = 200;
 /** What the server sends by itself once it is connected: two session tickets, and settings on HTTP/2 (payloads). */
 const FINISHED = 132;
 const TICKETS = [614, 574];
@@ -43,7 +48,10 @@ export class Connection {
   private bundle = 1;
   private streams: Stream[] = [];
   private record: OutRecord | null = null;
-  private upWindow = INITIAL_WINDOW;
+  private upWindow: number;
+  private readonly transport: Transport;
+  /** How the server sends over it. */
+  readonly sending: Sending;
   private upInFlight = 0;
   private readonly upQueue: { bytes: number; arrived: () => void }[] = [];
   private readonly waiting: (() => void)[] = [];
@@ -54,12 +62,17 @@ export class Connection {
     private readonly up: LinkQueue,
     private readonly down: LinkQueue,
     private readonly link: Link,
+    readonly protocol: Spoken,
   ) {
+    this.transport = transportOf(protocol);
+    this.sending = (protocol === 'h3' && link.overHttp3) || link;
+    this.upWindow = this.transport.window;
     this.server = new TcpSender(
       clock,
       down,
       up,
       link.rttMs,
+      this.transport,
       () => this.nextLoad(),
       (arrival, bytes) => this.leaves(arrival, bytes),
     );
@@ -76,28 +89,38 @@ export class Connection {
 
   private open(): void {
     this.state = 'opening';
-    const { protocol, tls } = this.link;
+    const { protocol } = this;
+    const { tls } = this.link;
+    const helloDown = protocol === 'h3' ? QUIC_HELLO_DOWN : HELLO_DOWN;
     const hello = (again: number) => {
       for (const bytes of HELLO_UP.slice(0, -1)) this.up.send(this.clock.now, bytes);
-      this.roundTrip(HELLO_UP[HELLO_UP.length - 1], HELLO_DOWN, () => (again > 0 ? hello(again - 1) : this.opened()));
+      this.roundTrip(HELLO_UP[HELLO_UP.length - 1], helloDown, this.link.rttMs + FLIGHT_AGAIN_MS, () =>
+        again > 0 ? hello(again - 1) : this.opened(),
+      );
     };
     if (protocol === 'h3') hello(0);
     else
-      this.roundTrip(60, 60, () => {
+      this.roundTrip(60, 60, CONNECT_AGAIN_MS, () => {
         this.reached = true;
         if (tls === 'none') this.opened();
         else hello(tls === '1.2' ? 1 : 0);
       });
   }
 
-  private roundTrip(upBytes: number, downBytes: number, then: () => void): void {
-    this.clock.at(this.up.send(this.clock.now, upBytes), () => {
-      this.clock.at(this.down.send(this.clock.now, downBytes), then);
-    });
+  /** One question of the handshake and its answer, which is sent again `againMs` later where the link loses it. */
+  private roundTrip(upBytes: number, downBytes: number, againMs: number, then: () => void): void {
+    const { clock, down } = this;
+    const answer = () => {
+      const arrival = down.carry(clock.now, downBytes);
+      if (arrival === null) clock.at(clock.now + againMs, answer);
+      else clock.at(arrival, then);
+    };
+    clock.at(this.up.send(clock.now, upBytes), answer);
   }
 
   private opened(): void {
-    const { protocol, tls } = this.link;
+    const { protocol } = this;
+    const { tls } = this.link;
     this.state = 'open';
     this.greeting = [...(tls === 'none' ? [] : TICKETS), ...(protocol === 'h1' ? [] : SETTINGS)];
     this.clock.at(this.up.send(this.clock.now, FINISHED), () => {
@@ -117,7 +140,7 @@ export class Connection {
     while (this.upInFlight < this.upWindow && this.upQueue.length > 0) {
       const { bytes, arrived } = this.upQueue.shift()!;
       this.upInFlight++;
-      const at = this.up.send(this.clock.now, bytes + PACKET_OVERHEAD);
+      const at = this.up.send(this.clock.now, bytes + this.transport.overhead);
       this.server.acknowledgeAlong();
       this.clock.at(at, arrived);
       this.clock.at(at + this.down.delayMs, () => {
@@ -133,7 +156,7 @@ export class Connection {
     if (!this.streams.includes(stream)) {
       stream.readyAt = this.clock.now;
       this.streams.push(stream);
-      this.bundle = Math.max(1, Math.floor(stream.largest / (SEGMENT * MOST_PACKETS)));
+      this.bundle = Math.max(1, Math.floor(stream.largest / (this.transport.segment * MOST_PACKETS)));
     }
     // What becomes ready meanwhile goes into the same record.
     this.clock.at(this.clock.now + FLUSH_MS, () => this.server.pump());
@@ -146,7 +169,7 @@ export class Connection {
     const begun: OutRecord[] = [];
     const done: OutRecord[] = [];
     let payload = 0;
-    const most = SEGMENT * this.bundle;
+    const most = this.transport.segment * this.bundle;
     while (payload < most) {
       this.record ??= this.nextRecord();
       if (!this.record) break;
@@ -188,7 +211,7 @@ export class Connection {
     const parts = [{ stream: first, bytes: first.take(record) }];
     let left = parts[0].bytes;
     this.settle(first);
-    while (this.link.serverScheduling === 'fifo' && left < record) {
+    while (this.sending.serverScheduling === 'fifo' && left < record) {
       const next = this.firstWaiting((s) => s !== first && Math.abs(s.readyAt - readyAt) < TOGETHER_MS);
       if (next === null) break;
       const bytes = next.take(record - left);
@@ -209,13 +232,14 @@ export class Connection {
 
   /** A stream that has had its turn goes, or stands behind those of its kind. */
   private settle(stream: Stream): void {
-    if (stream.waiting && !stream.incremental) return;
+    if (stream.waiting && !stream.incremental && this.sending.serverScheduling !== 'shared') return;
     this.streams.splice(this.streams.indexOf(stream), 1);
     if (stream.waiting) this.streams.push(stream);
   }
 
   private precedes(a: Stream, b: Stream): boolean {
-    if (this.link.serverScheduling === 'urgency') return a.priority < b.priority;
+    if (this.sending.serverScheduling === 'shared') return false;
+    if (this.sending.serverScheduling === 'urgency') return a.priority < b.priority;
     if (Math.abs(a.readyAt - b.readyAt) >= TOGETHER_MS) return a.readyAt < b.readyAt;
     return a.priority < b.priority;
   }

@@ -243,7 +243,7 @@ export class Fetcher implements Fetching {
     const urgency = ({ index }: { index: number }) => this.flights[index].record.priority;
     batch.sort((a, b) => urgency(a) - urgency(b));
     for (const { index, from } of batch) {
-      const usual = from === 'markup' ? costs.dispatchMarkup : costs.dispatchScript;
+      const usual = { markup: costs.dispatchMarkup, script: costs.dispatchScript, font: costs.dispatchFont }[from];
       const ms = usual + Math.min(this.dispatching * costs.burstStep, costs.burstMost);
       this.dispatching++;
       clock.at(clock.now + browserMs(this.page, ms), () => {

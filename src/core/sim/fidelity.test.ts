@@ -1,7 +1,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
-import { parseLoadCase, predictionOf } from '../formats/load-case.ts';
-import { simulate } from './simulate.ts';
+import { parseLoadCase } from '../formats/load-case.ts';
+import { playCase } from '../formats/play-case.ts';
 
 type Spread = [number, number, number] | number;
 interface Measured {
@@ -27,7 +27,7 @@ function errors(): Record<'firstContent' | 'responseEnd' | 'evalEnd' | 'steps', 
   for (const name of fs.readdirSync(folder)) {
     const recorded = JSON.parse(fs.readFileSync(path.join(folder, name), 'utf8')) as { measured: Measured };
     const translated = parseLoadCase(recorded);
-    const predicted = predictionOf(translated, simulate(translated.program, translated.conditions));
+    const predicted = playCase(translated);
     const note = (measure: keyof typeof found, is: number | null | undefined, truth: number | undefined, floor = 1) => {
       if (truth !== undefined && is != null) found[measure].push(Math.abs(is - truth) / Math.max(truth, floor));
     };

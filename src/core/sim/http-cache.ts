@@ -39,6 +39,7 @@ function leftBy(cache: CacheState, item: Resource): 'fresh' | 'stale' | 'nothing
 const LEFT: Record<CacheState, { gone: (item: Resource) => boolean; asked: boolean }> = {
   empty: { gone: () => true, asked: false },
   returning: { gone: () => false, asked: false },
+  frequent: { gone: () => false, asked: false },
   stale: { gone: () => false, asked: true },
   deployed: { gone: (item) => item.changes === true, asked: false },
   rebuilt: { gone: (item) => item.chunk !== undefined, asked: false },

@@ -2,7 +2,10 @@ import type { Link } from './conditions.ts';
 import { Connection } from './connection.ts';
 import type { EventQueue } from './event-queue.ts';
 import { LinkQueue } from './link-queue.ts';
+import { Names } from './names.ts';
+import { seeded } from './random.ts';
 import { Stream } from './stream.ts';
+import type { Spoken } from './transport.ts';
 import type { Priority } from './types.ts';
 
 const HEADER_BYTES = 300;
@@ -36,19 +39,24 @@ export interface Exchange {
 }
 
 interface Pool {
+  protocol: Spoken;
   connections: Connection[];
   /** h1: exchanges that wait for a free connection. */
   queue: { exchange: Exchange; released: () => void }[];
-  /** When the origin's name has been looked up. */
-  resolved: number;
   /** Another connection was tried as well as one that took long. */
   backedUp: boolean;
+  /** Over HTTP/3, once the origin has told that it speaks it too. */
+  newer: Connection | null;
 }
+
+/** Who a connection serves: requests with credentials, those without, or (where the browser lets none use it) nobody. */
+type Kind = 'usual' | 'anonymous' | 'unused';
 
 /** Connections to origins over one shared link. */
 export class Network {
   private readonly up: LinkQueue;
   private readonly down: LinkQueue;
+  private readonly names: Names;
   private readonly pools = new Map<string, Pool>();
   private opened = 0;
   private firstRequest = true;
@@ -58,55 +66,81 @@ export class Network {
     private readonly link: Link,
     private readonly firstVisit: boolean,
   ) {
+    const { lossPercent = 0, lossSeed = 1 } = link;
+    const next = seeded(lossSeed);
     this.up = new LinkQueue(link.upKbps, link.rttMs / 2);
-    this.down = new LinkQueue(link.downKbps, link.rttMs / 2, link.queuePackets);
+    this.down = new LinkQueue(
+      link.downKbps,
+      link.rttMs / 2,
+      link.queuePackets,
+      lossPercent > 0 ? () => next() * 100 < lossPercent : undefined,
+    );
+    this.names = new Names(clock, link, this.up, this.down);
   }
 
-  /** Connects ahead of any request. */
-  preconnect(origin: string, anonymous: boolean): void {
-    const pool = this.pool(origin, anonymous);
-    this.clock.at(pool.resolved, () => {
+  /** Looks a name up ahead of any request. */
+  lookUp(origin: string): void {
+    this.names.whenKnown(origin, () => {});
+  }
+
+  /**
+   * Connects ahead of any request. What an early answer's hint connects to another origin serves nobody: only the name is known then
+   * (fact 35).
+   */
+  preconnect(origin: string, anonymous: boolean, byEarlyHint = false): void {
+    this.whenPool(origin, byEarlyHint && origin !== '' ? 'unused' : anonymous ? 'anonymous' : 'usual', (pool) => {
       if (pool.connections.length === 0) this.addConnection(pool).whenOpen(() => this.serveQueue(pool));
     });
   }
 
   exchange(exchange: Exchange): void {
-    const pool = this.pool(exchange.origin, exchange.anonymous);
-    this.clock.at(pool.resolved, () => {
-      if (this.link.protocol === 'h1') this.exchangeAlone(pool, exchange);
+    this.whenPool(exchange.origin, exchange.anonymous ? 'anonymous' : 'usual', (pool) => {
+      if (pool.protocol === 'h1') this.exchangeAlone(pool, exchange);
       else this.exchangeShared(pool, exchange);
     });
   }
 
-  private pool(origin: string, anonymous: boolean): Pool {
-    const key = `${origin} ${anonymous && origin !== '' ? 'anonymous' : ''}`;
+  private whenPool(origin: string, kind: Kind, then: (pool: Pool) => void): void {
+    this.names.whenKnown(origin, () => then(this.pool(origin, kind)));
+  }
+
+  private pool(origin: string, kind: Kind): Pool {
+    const key = `${origin} ${origin === '' ? 'usual' : kind}`;
     let pool = this.pools.get(key);
     if (!pool) {
-      const twin = this.pools.get(`${origin} `) ?? this.pools.get(`${origin} anonymous`);
-      const resolved = twin ? twin.resolved : this.clock.now + this.link.dnsMs;
-      pool = { connections: [], queue: [], resolved, backedUp: false };
+      pool = { protocol: this.firstSpoken(), connections: [], queue: [], backedUp: false, newer: null };
       this.pools.set(key, pool);
       if (origin === '' && this.firstVisit) this.openExtra(pool);
     }
     return pool;
   }
 
+  /** What an origin is spoken to in at first: it is known from an earlier visit where it speaks HTTP/3 (fact 54). */
+  private firstSpoken(): Spoken {
+    const { protocol } = this.link;
+    return protocol === 'h2-h3' ? (this.firstVisit ? 'h2' : 'h3') : protocol;
+  }
+
   private openExtra(pool: Pool): void {
-    this.clock.at(pool.resolved + EXTRA_AFTER, () => this.openAnother(pool));
+    if (pool.protocol !== 'h3') this.clock.at(this.clock.now + EXTRA_AFTER, () => this.openAnother(pool));
+  }
+
+  private make(protocol: Spoken): Connection {
+    return new Connection(this.opened++, this.clock, this.up, this.down, this.link, protocol);
   }
 
   /** A connection that nobody asked for: over HTTP/1.1 it serves like any other, else it only takes its handshake. */
   private openAnother(pool: Pool): void {
-    if (this.link.protocol === 'h1' && pool.connections.length >= H1_CONNECTIONS) return;
-    const made = new Connection(this.opened++, this.clock, this.up, this.down, this.link);
-    if (this.link.protocol === 'h1') pool.connections.push(made);
+    if (pool.protocol === 'h1' && pool.connections.length >= H1_CONNECTIONS) return;
+    const made = this.make(pool.protocol);
+    if (pool.protocol === 'h1') pool.connections.push(made);
     made.whenOpen(() => this.serveQueue(pool));
   }
 
   private addConnection(pool: Pool): Connection {
-    const made = new Connection(this.opened++, this.clock, this.up, this.down, this.link);
+    const made = this.make(pool.protocol);
     pool.connections.push(made);
-    if (!pool.backedUp && this.link.protocol !== 'h3') {
+    if (!pool.backedUp && pool.protocol !== 'h3') {
       pool.backedUp = true;
       this.clock.at(this.clock.now + BACKUP_AFTER, () => {
         if (!made.reached) this.openAnother(pool);
@@ -116,8 +150,23 @@ export class Network {
   }
 
   private exchangeShared(pool: Pool, exchange: Exchange): void {
-    const connection = pool.connections[0] ?? this.addConnection(pool);
-    connection.whenOpen(() => this.send(connection, exchange, () => {}));
+    const newer = pool.newer?.state === 'open' ? pool.newer : null;
+    const connection = newer ?? pool.connections[0] ?? this.addConnection(pool);
+    connection.whenOpen(() =>
+      this.send(
+        connection,
+        exchange,
+        () => {},
+        () => this.learn(pool),
+      ),
+    );
+  }
+
+  /** An answer's headers have told of HTTP/3: a connection is made beside the one that serves, and serves once it is there. */
+  private learn(pool: Pool): void {
+    if (this.link.protocol !== 'h2-h3' || pool.protocol === 'h3' || pool.newer) return;
+    pool.newer = this.make('h3');
+    pool.newer.whenOpen(() => {});
   }
 
   private exchangeAlone(pool: Pool, exchange: Exchange): void {
@@ -147,26 +196,29 @@ export class Network {
     }
   }
 
-  private send(connection: Connection, exchange: Exchange, over: () => void): void {
-    const { clock, link } = this;
+  /** `answered`: called with the first of the answer. */
+  private send(connection: Connection, exchange: Exchange, over: () => void, answered: () => void = () => {}): void {
+    const { clock } = this;
+    const { protocol } = connection;
     const body = exchange.pieces.reduce((sum, p) => sum + p.bytes, 0);
-    const size = this.firstRequest ? FIRST_REQUEST_BYTES : link.protocol === 'h1' ? H1_REQUEST_BYTES : REQUEST_BYTES;
+    const size = this.firstRequest ? FIRST_REQUEST_BYTES : protocol === 'h1' ? H1_REQUEST_BYTES : REQUEST_BYTES;
     this.firstRequest = false;
     let arrivedWire = 0;
     let ahead = exchange.early ? HEADER_BYTES : 0;
     const total = body + HEADER_BYTES;
-    const dropped = link.protocol === 'h1' ? undefined : exchange.dropped;
+    const dropped = protocol === 'h1' ? undefined : exchange.dropped;
     const received = (bytes: number, from: number) => {
       if (ahead > 0) {
         ahead = 0;
         exchange.early?.();
         return;
       }
+      if (arrivedWire === 0) answered();
       arrivedWire += bytes;
       exchange.progress(Math.max(0, Math.min(body, arrivedWire - HEADER_BYTES)), { from, to: clock.now, bytes });
       if (arrivedWire >= total - 0.5) over();
     };
-    const stream = new Stream(exchange.priority, exchange.incremental, link.serverScheduling, received, dropped);
+    const stream = new Stream(exchange.priority, exchange.incremental, connection.sending, received, dropped);
     exchange.sent(connection.id);
     connection.request(size, () => {
       exchange.reached();

@@ -1,7 +1,7 @@
 import { file, page, ROUND } from '../../test-support/programs.ts';
 import type { LoadProgram, MarkupItem } from '../load/types.ts';
-import { seeded } from '../mix/random.ts';
 import type { Conditions } from './conditions.ts';
+import { seeded } from './random.ts';
 import { simulate } from './simulate.ts';
 
 const started = (resources: ReturnType<typeof file>[]) =>

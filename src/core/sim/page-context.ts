@@ -34,7 +34,8 @@ export interface PageContext extends PageEnvironment {
 /** The network as one page sees it. */
 export interface PageNetwork {
   exchange(exchange: Exchange): void;
-  preconnect(origin: string, anonymous: boolean): void;
+  lookUp(origin: string): void;
+  preconnect(origin: string, anonymous: boolean, byEarlyHint?: boolean): void;
 }
 
 /** A cost of the browser itself on this device, in ms; `ms` is what it costs on the reference machine. */

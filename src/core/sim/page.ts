@@ -2,6 +2,7 @@ import type { LoadProgram } from '../load/types.ts';
 import { type BrowserCosts, type Conditions, REFERENCE_COSTS } from './conditions.ts';
 import type { Timer } from './event-queue.ts';
 import { Fetcher } from './fetcher.ts';
+import { Fonts } from './fonts.ts';
 import type { HttpCache } from './http-cache.ts';
 import { MainThread } from './main-thread.ts';
 import { notWanted } from './not-wanted.ts';
@@ -24,6 +25,7 @@ export class Page implements PageContext {
   readonly fetcher: Fetcher;
   readonly scripts: Scripts;
   readonly parser: Parser;
+  readonly fonts: Fonts;
   readonly renderer: Renderer;
   readonly triggers: Triggers;
   readonly reveals: Reveal[] = [];
@@ -54,6 +56,7 @@ export class Page implements PageContext {
     this.fetcher = new Fetcher(this);
     this.scripts = new Scripts(this);
     this.parser = new Parser(this);
+    this.fonts = new Fonts(this);
     this.renderer = new Renderer(this);
     this.triggers = new Triggers(this);
   }

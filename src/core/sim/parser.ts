@@ -103,7 +103,31 @@ export class Parser implements Parsing {
         },
         progress: (total, piece) => this.arrived(record, total, piece),
       });
-    page.clock.at(browserMs(page, page.costs.navigate), ask);
+    page.clock.at(browserMs(page, page.costs.navigate), () => this.followRedirects(record, 0, ask));
+  }
+
+  /** Goes from one address to the next until the document's own, which asks then. */
+  private followRedirects(record: RequestRecord, at: number, ask: () => void): void {
+    const { page } = this;
+    const redirect = page.program.document.redirects?.[at];
+    if (!redirect) {
+      ask();
+      return;
+    }
+    page.network.exchange({
+      ...{ origin: redirect.origin, anonymous: false, priority: 0, incremental: true },
+      serverMs: redirect.serverMs,
+      pieces: [{ bytes: 0, atMs: 0 }],
+      sent: () => {},
+      reached: () => {},
+      served: () => {},
+      progress: () => {
+        record.redirectedAt = page.clock.now;
+        page.clock.at(page.clock.now + browserMs(page, page.costs.redirect), () =>
+          this.followRedirects(record, at + 1, ask),
+        );
+      },
+    });
   }
 
   /** The document was fetched ahead: all of it is there, and nothing travels. */
@@ -121,7 +145,7 @@ export class Parser implements Parsing {
 
   private hints(hints: LinkHint[], what: string): void {
     const cause = byRequest(this.page, 'header', what, this.document);
-    for (const hint of hints) this.page.triggers.link(hint, cause, 'markup');
+    for (const hint of hints) this.page.triggers.link(hint, cause, 'early hint');
   }
 
   private arrived(record: RequestRecord, total: number, piece: RequestRecord['pieces'][number]): void {
@@ -217,7 +241,8 @@ export class Parser implements Parsing {
     this.page.renderer.tryPaint();
   }
 
-  private afterStyles(then: () => void): void {
+  /** Calls back once the styles that block rendering are there. */
+  whenStyled(then: () => void): void {
     if (this.pendingStyles.size === 0) then();
     else this.styleWaiters.push(then);
   }
@@ -252,7 +277,7 @@ export class Parser implements Parsing {
         return;
       case 'inline':
         this.parsing = 'blocked';
-        this.afterStyles(() => {
+        this.whenStyled(() => {
           const cause = this.lastBlocker ?? byRequest(page, 'parser', 'document', this.document);
           const ms = item.cpuMs * page.conditions.device.cpuFactor;
           const task = page.mainThread.add('evaluate', item.name, ms, cause, this.document, () => {
@@ -268,11 +293,14 @@ export class Parser implements Parsing {
     const { page } = this;
     this.parsing = 'blocked';
     page.scripts.whenReady(group, (arrival) => {
-      this.afterStyles(() => {
+      this.whenStyled(() => {
         const cause = this.lastBlocker && this.lastBlocker.at > arrival.at ? this.lastBlocker : arrival;
-        page.clock.at(page.clock.now + browserMs(page, page.costs.startBlocking), () => {
-          page.scripts.evaluateNow(group, cause, (by) => this.resume(by));
-        });
+        page.clock.at(
+          page.clock.now + browserMs(page, page.costs.startBlocking) + page.scripts.compileMs(group),
+          () => {
+            page.scripts.evaluateNow(group, cause, (by) => this.resume(by));
+          },
+        );
       });
     });
   }
@@ -311,9 +339,9 @@ export class Parser implements Parsing {
       return;
     }
     page.scripts.whenReady(group, (arrival) => {
-      this.afterStyles(() => {
+      this.whenStyled(() => {
         const cause = this.lastBlocker && this.lastBlocker.at > arrival.at ? this.lastBlocker : arrival;
-        page.clock.at(page.clock.now + browserMs(page, page.costs.startDefer), () => {
+        page.clock.at(page.clock.now + browserMs(page, page.costs.startDefer) + page.scripts.compileMs(group), () => {
           page.scripts.evaluateNow(group, cause, () => this.runDeferred());
         });
       });

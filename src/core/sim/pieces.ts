@@ -1,4 +1,4 @@
-import type { Action, Effect, FetchPriority, LinkHint } from '../load/types.ts';
+import type { Action, Effect, FetchPriority, LinkHint, PartFont } from '../load/types.ts';
 import type { Cause, Priority, RequestRecord } from './types.ts';
 
 /** Calls back with the cause of what was waited for. */
@@ -14,7 +14,7 @@ export interface FetchRequest {
   incremental?: boolean;
   anonymous?: boolean;
   /** From markup or from a running script: the way to the network differs. */
-  from: 'markup' | 'script';
+  from: 'markup' | 'script' | 'font';
   /** A hint only fetches; whoever really uses the file asks without it. */
   hint?: LinkHint;
   /** For a user of the file: whether it belongs to the start or to a later moment. */
@@ -43,6 +43,7 @@ export interface Fetching {
 export interface Evaluating {
   request(group: number, how: FetchRequest): void;
   whenReady(group: number, then: Then): void;
+  compileMs(group: number): number;
   hasRun(resource: number): boolean;
   onEvaluated(resource: number, then: Then): void;
   evaluateWhenReady(group: number, delay: number, then?: Then): void;
@@ -55,6 +56,8 @@ export interface Parsing {
   readonly renderBlocked: boolean;
   /** What was the last to stop blocking rendering. */
   readonly lastBlocker: Cause | null;
+  /** Calls back once the styles that block rendering are there. */
+  whenStyled(then: () => void): void;
   holdLoad(resources: number[]): void;
 }
 
@@ -65,12 +68,27 @@ export interface Rendering {
   tryPaint(): void;
 }
 
+/** How a text shows: in its font or another one, from when on. */
+export interface TextShown {
+  /** Now, or once the font or its time has come; with the cause of that. */
+  shown: Then;
+  /** It changes to its own font after it showed in another one. */
+  inFont: Then;
+}
+
+/** What the renderer uses of fonts (`fonts.ts`). */
+export interface TextFonts {
+  laidOut(font: PartFont): void;
+  show(font: PartFont, how: TextShown, by: Cause): void;
+  whenPaintMay(then: (cause: Cause | null) => void): void;
+}
+
 /** What the other pieces use of moments and effects (`triggers.ts`). */
 export interface Triggering {
   start(action: Action, cause: Cause, what: string, during?: During): void;
   await(moment: Pick<Action, 'when' | 'delayMs' | 'target'>, then: () => void): void;
   perform(effect: Effect, cause: Cause, moment: 'start' | 'later', early?: boolean): void;
-  link(hint: LinkHint, cause: Cause, from: 'markup' | 'script'): void;
+  link(hint: LinkHint, cause: Cause, from: 'markup' | 'script' | 'early hint'): void;
   painted(): void;
   loaded(): void;
   seen(part: number): void;

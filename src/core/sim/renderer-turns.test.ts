@@ -28,13 +28,14 @@ function rendererOf() {
     conditions: ROUND,
     costs: REFERENCE_COSTS,
     mainThread: new MainThread(clock),
-    network: { exchange: nothing, preconnect: nothing },
+    network: { exchange: nothing, lookUp: nothing, preconnect: nothing },
     httpCache: new HttpCache('empty'),
     outdated: false,
     viewport: ROUND.device.viewport,
     fetcher: { onArrival: nothing, onFailure: nothing },
     scripts: { onEvaluated: nothing },
     parser: { bodyInserted: true, renderBlocked: false, lastBlocker: null },
+    fonts: { laidOut: nothing, show: nothing, whenPaintMay: (then) => then(null) },
     triggers: { await: nothing, painted: nothing, seen: nothing, unseen: nothing },
   });
   return { clock, renderer, states: () => reveals.map((r) => [r.state, r.at]) };

@@ -1,7 +1,7 @@
 import { fits } from '../load/places.ts';
 import type { Need } from '../load/types.ts';
 import { browserMs, byTask, type PageContext } from './page-context.ts';
-import type { Evaluating, Fetching, Parsing, Rendering, Then, Triggering } from './pieces.ts';
+import type { Evaluating, Fetching, Parsing, Rendering, TextFonts, Then, Triggering } from './pieces.ts';
 import type { Cause, RevealState } from './types.ts';
 import { afterAll } from './waits.ts';
 
@@ -10,6 +10,7 @@ interface Needs extends PageContext {
   fetcher: Pick<Fetching, 'onArrival' | 'onFailure'>;
   scripts: Pick<Evaluating, 'onEvaluated'>;
   parser: Pick<Parsing, 'bodyInserted' | 'renderBlocked' | 'lastBlocker'>;
+  fonts: TextFonts;
   triggers: Pick<Triggering, 'await' | 'painted' | 'seen' | 'unseen'>;
 }
 
@@ -235,6 +236,7 @@ export class Renderer implements Rendering {
     const part = page.program.parts[at];
     const turn = this.turns[at];
     this.drawn[at] = cause;
+    if (part.font) page.fonts.laidOut(part.font);
     for (const then of this.drawWaiters[at].splice(0)) then(cause);
     this.hasContent ??= cause;
     this.whenPainted((paint) => {
@@ -248,8 +250,17 @@ export class Renderer implements Rendering {
         const waits = part.fill.map((r) => (next: Then) => this.whenNeed({ resource: r, state: 'arrived' }, next));
         if (waits.length > 0) afterAll(page, waits, (last) => this.reveal(at, 'filled', last.at > by.at ? last : by));
       };
-      if (late) page.clock.at(page.clock.now + page.costs.frameWait, () => show(cause));
-      else show(paint);
+      const visible = (by: Cause) => {
+        if (!part.font) show(by);
+        else
+          page.fonts.show(
+            part.font,
+            { shown: show, inFont: (font) => this.turns[at] === turn && this.reveal(at, 'in font', font) },
+            by,
+          );
+      };
+      if (late) page.clock.at(page.clock.now + page.costs.frameWait, () => visible(cause));
+      else visible(paint);
     });
     this.tryPaint();
   }
@@ -302,13 +313,18 @@ export class Renderer implements Rendering {
         this.painting = false;
         return;
       }
-      const task = page.mainThread.add('paint', 'first paint', browserMs(page, page.costs.paint), cause, -1, () => {
-        page.moments.firstContent = page.clock.now;
-        const by = byTask(page, 'task', 'first paint', task);
-        page.moments.firstContentCause = by;
-        for (const then of this.atPaint.splice(0)) then(by);
-        page.triggers.painted();
-      });
+      page.fonts.whenPaintMay((font) => this.paint(font ?? cause));
+    });
+  }
+
+  private paint(cause: Cause): void {
+    const { page } = this;
+    const task = page.mainThread.add('paint', 'first paint', browserMs(page, page.costs.paint), cause, -1, () => {
+      page.moments.firstContent = page.clock.now;
+      const by = byTask(page, 'task', 'first paint', task);
+      page.moments.firstContentCause = by;
+      for (const then of this.atPaint.splice(0)) then(by);
+      page.triggers.painted();
     });
   }
 }

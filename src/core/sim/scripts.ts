@@ -1,5 +1,6 @@
-import type { Action } from '../load/types.ts';
-import { EVALUATION_RATE } from './conditions.ts';
+import type { Action, Resource } from '../load/types.ts';
+import { CACHES } from '../vocabulary/cache-states.ts';
+import { CODE_RATE, EVALUATION_RATE } from './conditions.ts';
 import { browserMs, byTask, type PageContext } from './page-context.ts';
 import type { Evaluating, Fetching, FetchRequest, Then, Triggering } from './pieces.ts';
 import type { Cause } from './types.ts';
@@ -99,8 +100,29 @@ export class Scripts implements Evaluating {
   /** Waits until the group is ready, then evaluates what of it hasn't run, in one go. */
   evaluateWhenReady(group: number, delay: number, then?: Then): void {
     this.whenReady(group, (cause) => {
-      this.page.clock.at(this.page.clock.now + browserMs(this.page, delay), () => this.evaluateNow(group, cause, then));
+      this.page.clock.at(this.page.clock.now + browserMs(this.page, delay) + this.compileMs(group), () =>
+        this.evaluateNow(group, cause, then),
+      );
     });
+  }
+
+  /** What is left to compile of a group in the background once its last byte is there; nothing where its compiled code was kept. */
+  compileMs(group: number): number {
+    const { program, conditions } = this.page;
+    const { cpuFactor, backgroundFactor = cpuFactor } = conditions.device;
+    if (CACHES[conditions.cache].code === 'compiled') return 0;
+    const bytes = program.groups[group].resources.reduce((sum, r) => sum + (program.resources[r].codeBytes ?? 0), 0);
+    return bytes * CODE_RATE.compile * backgroundFactor;
+  }
+
+  /** What a file costs the page's thread. */
+  private runMs({ cpuMs, estimatedBytes, codeBytes = 0 }: Resource): number {
+    const { device, cache } = this.page.conditions;
+    const { cpuFactor, evaluationRate = EVALUATION_RATE.likely } = device;
+    const isKept = CACHES[cache].code === 'compiled';
+    const run = CODE_RATE.run * (isKept ? CODE_RATE.keptShare : 1);
+    const kept = isKept ? CODE_RATE.run * (1 - CODE_RATE.keptShare) : 0;
+    return (cpuMs + estimatedBytes * Math.max(0, evaluationRate - kept) + codeBytes * run) * cpuFactor;
   }
 
   /** Files run in their order; one that waits for others while it starts holds up those after it. */
@@ -128,8 +150,7 @@ export class Scripts implements Evaluating {
   private addTask(resource: number, cause: Cause): void {
     const { page } = this;
     const item = page.program.resources[resource];
-    const { cpuFactor, evaluationRate = EVALUATION_RATE.likely } = page.conditions.device;
-    const ms = (item.cpuMs + item.estimatedBytes * evaluationRate) * cpuFactor;
+    const ms = this.runMs(item);
     const request = page.fetcher.requestOf(resource);
     const task = page.mainThread.add('evaluate', item.name, ms, cause, request, () => {
       const by = byTask(page, 'evaluation', `${item.name} ran`, task);

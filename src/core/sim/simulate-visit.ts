@@ -165,7 +165,11 @@ class PageLink implements PageNetwork {
     });
   }
 
-  preconnect(origin: string, anonymous: boolean): void {
-    this.network.preconnect(origin, anonymous);
+  lookUp(origin: string): void {
+    this.network.lookUp(origin);
+  }
+
+  preconnect(origin: string, anonymous: boolean, byEarlyHint?: boolean): void {
+    this.network.preconnect(origin, anonymous, byEarlyHint);
   }
 }

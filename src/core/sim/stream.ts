@@ -1,7 +1,8 @@
+import type { Sending } from './conditions.ts';
 import type { Priority } from './types.ts';
 
-/** How much the server writes as one TLS record: nothing of it is seen before it is complete. */
-const RECORD = { fifo: 16_000, urgency: 4_000 } as const;
+/** How much the server writes as one piece (a TLS record, a QUIC packet): nothing of it is seen before it is complete. */
+const RECORD = { fifo: 16_000, urgency: 4_000, shared: 1_200 } as const;
 
 /** An answer on its way: the server writes, the transport takes it record by record. */
 export class Stream {
@@ -15,7 +16,7 @@ export class Stream {
     readonly priority: Priority,
     /** Whether it takes turns with others of its priority. */
     readonly incremental: boolean,
-    private readonly scheduling: 'fifo' | 'urgency',
+    private readonly sending: Sending,
     /** Called when a record has arrived: its size, and when its first bit was on the link. */
     readonly onRecord: (bytes: number, from: number) => void,
     private readonly dropped?: () => boolean,
@@ -27,7 +28,8 @@ export class Stream {
 
   /** Most that goes into one record; more for answers that would need very many. */
   get record(): number {
-    return Math.max(RECORD[this.scheduling], this.largest / 4096);
+    const { serverScheduling, recordBytes = RECORD[serverScheduling] } = this.sending;
+    return Math.max(recordBytes, this.largest / 4096);
   }
 
   /** The server writes so many bytes at once. */

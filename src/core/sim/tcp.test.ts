@@ -1,6 +1,7 @@
 import { EventQueue } from './event-queue.ts';
 import { LinkQueue } from './link-queue.ts';
-import { SEGMENT, TcpSender } from './tcp.ts';
+import { TcpSender } from './tcp.ts';
+import { transportOf } from './transport.ts';
 
 /** Sends so many full packets over a link; counts what is put on it, and when all of it had arrived. */
 function send(packets: number, { kbps = 2000, rttMs = 100, queue = Number.POSITIVE_INFINITY } = {}) {
@@ -16,11 +17,12 @@ function send(packets: number, { kbps = 2000, rttMs = 100, queue = Number.POSITI
     down,
     up,
     rttMs,
+    transportOf('h2'),
     () => {
       if (left === 0) return null;
       const own = packets - left--;
       return {
-        bytes: SEGMENT,
+        bytes: transportOf('h2').segment,
         arrived: () => {
           arrived++;
           order.push(own);

@@ -1,14 +1,14 @@
 import { Congestion } from './congestion.ts';
 import type { EventQueue } from './event-queue.ts';
 import type { LinkQueue } from './link-queue.ts';
+import type { Transport } from './transport.ts';
 
-/** Payload and overhead of a full packet, in bytes. */
-export const SEGMENT = 1448;
-export const PACKET_OVERHEAD = 52;
 const ACK = 52;
-/** A receiver acknowledges every second packet, and a lone one after this long. */
+/** A receiver acknowledges every second packet. */
 const ACK_EVERY = 2;
-const DELAYED_ACK_MS = 40;
+/** Of a connection that paces: packets that leave at once before that, and by how much faster than the window alone would. */
+const BURST = 10;
+const PACE = 1.25;
 /** From so many overtakers on, a packet that was overtaken is lost at once; before, only after a while (RFC 8985). */
 const OVERTAKERS = 3;
 
@@ -42,7 +42,10 @@ const ACKED: Packet = {
  */
 export class TcpSender {
   private readonly packets: Packet[] = [];
-  private readonly congestion = new Congestion();
+  private readonly congestion: Congestion;
+  /** When the next packet may leave, where they are paced. */
+  private paceAt = 0;
+  private paceWaits = false;
   /** First packet that isn't acknowledged, and the first that the receiver still waits for. */
   private una = 0;
   private expected = 0;
@@ -68,11 +71,13 @@ export class TcpSender {
     private readonly down: LinkQueue,
     private readonly up: LinkQueue,
     rttMs: number,
+    private readonly transport: Transport,
     /** Gives the next packet's load; null when there is nothing to send. */
     private readonly next: () => Load | null,
     /** Called when a packet of fresh data leaves, with the instant at which it will arrive. */
     private readonly left: (arrival: number, bytes: number) => void,
   ) {
+    this.congestion = new Congestion(transport.window, transport.forgets);
     this.congestion.sample(rttMs);
   }
 
@@ -91,6 +96,7 @@ export class TcpSender {
         congestion.used(this.flying, true, this.packets.length, this.una);
         return;
       }
+      if (this.transport.paced && this.isTooEarly()) return;
       const again = this.lost.shift();
       if (again !== undefined) {
         if (this.packets[again].state === 'lost') this.transmit(again, true);
@@ -98,12 +104,32 @@ export class TcpSender {
       }
       const load = this.next();
       if (!load) {
+        if (this.transport.paced) this.paceAt -= congestion.rttMs / (PACE * congestion.window);
         congestion.used(this.flying, false, this.packets.length, this.una);
         return;
       }
       const at = this.packets.push({ load, sentAt: 0, turn: 0, again: false, state: 'flying' }) - 1;
       this.transmit(at, false);
     }
+  }
+
+  /** Whether pacing holds the next packet back; it goes on by itself when its time has come. */
+  private isTooEarly(): boolean {
+    const { clock, congestion } = this;
+    const gap = congestion.rttMs / (PACE * congestion.window);
+    this.paceAt = Math.max(this.paceAt, clock.now - BURST * gap);
+    if (this.paceAt <= clock.now) {
+      this.paceAt += gap;
+      return false;
+    }
+    if (!this.paceWaits) {
+      this.paceWaits = true;
+      clock.at(this.paceAt, () => {
+        this.paceWaits = false;
+        this.pump();
+      });
+    }
+    return true;
   }
 
   private transmit(at: number, again: boolean): void {
@@ -116,7 +142,8 @@ export class TcpSender {
     this.flying++;
     this.lastSent = clock.now;
     const { bytes } = packet.load;
-    const arrival = this.down.offer(clock.now, bytes + PACKET_OVERHEAD * Math.ceil(bytes / SEGMENT));
+    const { segment, overhead } = this.transport;
+    const arrival = this.down.offer(clock.now, bytes + overhead * Math.ceil(bytes / segment));
     if (!again) this.left(arrival ?? Number.NaN, bytes);
     if (arrival !== null) clock.at(arrival, () => this.arrives(at));
     if (this.flying === 1) this.setTimer();
@@ -131,7 +158,7 @@ export class TcpSender {
     this.unacknowledged++;
     if (!inOrder || gap || this.unacknowledged >= ACK_EVERY) this.acknowledge(at);
     else {
-      this.ackDue = this.clock.now + DELAYED_ACK_MS;
+      this.ackDue = this.clock.now + this.transport.delayedAckMs;
       this.waitToAcknowledge();
     }
   }
@@ -236,7 +263,7 @@ export class TcpSender {
     const { congestion } = this;
     const wait = this.probed
       ? congestion.timeoutMs
-      : Math.min(congestion.timeoutMs, 2 * congestion.rttMs + 2 * DELAYED_ACK_MS);
+      : Math.min(congestion.timeoutMs, 2 * congestion.rttMs + 2 * this.transport.delayedAckMs);
     this.due = this.clock.now + wait;
     this.waitForNews();
   }

@@ -201,11 +201,17 @@ export class Triggers implements Triggering {
   }
 
   /** A link element or header field: fetches ahead, connects ahead, or brings a style sheet. */
-  link(hint: LinkHint, cause: Cause, from: 'markup' | 'script'): void {
+  link(hint: LinkHint, cause: Cause, by: 'markup' | 'script' | 'early hint'): void {
     const { page } = this;
+    const from = by === 'script' ? by : 'markup';
     if ((hint.notForDataSaver && page.conditions.device.dataSaver) || !this.screenFits(hint)) return;
+    if (hint.rel === 'dns-prefetch') {
+      if (hint.origin !== undefined) page.network.lookUp(hint.origin);
+      return;
+    }
     if (hint.rel === 'preconnect' || hint.resource < 0) {
-      if (hint.origin !== undefined) page.network.preconnect(hint.origin, hint.crossorigin ?? false);
+      if (hint.origin !== undefined)
+        page.network.preconnect(hint.origin, hint.crossorigin ?? false, by === 'early hint');
       return;
     }
     const { type } = page.program.resources[hint.resource];

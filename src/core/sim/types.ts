@@ -46,6 +46,8 @@ export interface RequestRecord {
   /** Pieces as they arrived: how long the piece was on the link, and its size there. */
   pieces: { from: number; to: number; bytes: number }[];
   evaluated: number;
+  /** Of a document: when the last answer that led on to another address was there. */
+  redirectedAt?: number;
   /** Asked for by a trigger before anybody wanted it, and not wanted since. */
   early?: true;
   /** It came from what the browser has kept: nothing travelled. */
@@ -83,9 +85,9 @@ export interface Cause {
 
 /**
  * `shown`: drawn; `filled`: its images and data are there too; `answering`: its script has run; `failed`: what it needs
- * can't be loaded; `gone`: it has left the screen.
+ * can't be loaded; `gone`: it has left the screen; `in font`: its text, which showed in another font, shows in its own.
  */
-export type RevealState = 'stand-in' | 'shown' | 'filled' | 'answering' | 'failed' | 'gone';
+export type RevealState = 'stand-in' | 'shown' | 'in font' | 'filled' | 'answering' | 'failed' | 'gone';
 
 export interface Reveal {
   part: number;

@@ -62,7 +62,7 @@ export class Visitor {
     if (!step) return;
     const { clock, conditions } = this.page;
     const interaction = this.interactions[step.interaction];
-    clock.at(clock.now + step.dwellMs, () => {
+    clock.at(step.atMs ?? clock.now + step.dwellMs, () => {
       const approach = conditions.device.touch || !interaction ? Number.NaN : clock.now;
       if (Number.isFinite(approach)) this.set(interaction.approach, 'approach', interaction.name, 'ahead');
       clock.at(clock.now + step.leadMs, () => this.act(step, at, approach));

@@ -1,4 +1,4 @@
-import { normal, seeded } from '../mix/random.ts';
+import { normal, seeded } from '../sim/random.ts';
 import type { Habits, Spread, VisitorModel } from '../snapshot/visitor-types.ts';
 import type { Visit, VisitStep } from '../visits/types.ts';
 
