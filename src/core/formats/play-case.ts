@@ -1,4 +1,5 @@
-import type { Conditions } from '../sim/conditions.ts';
+import type { LoadProgram } from '../load/types.ts';
+import { type Conditions, REFERENCE_COSTS } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import { simulateVisit } from '../sim/simulate-visit.ts';
 import type { Timeline } from '../sim/types.ts';
@@ -83,9 +84,19 @@ export function predictionOf({ id, program }: Pick<LoadCase, 'id' | 'program'>, 
   for (const { part, state, at } of timeline.reveals) {
     const { id: name } = program.parts[part];
     if (state === 'shown') prediction.textPaint[name] ??= at;
-    if (state === 'in font') prediction.textInFont[name] ??= at;
   }
+  for (const [name, at] of fontChanges(program, timeline)) prediction.textInFont[name] = at;
   return prediction;
+}
+
+/** Texts that change to their font once it is there, having been laid out without it, whether they showed or not. */
+function fontChanges({ parts }: LoadProgram, { requests, moments }: Timeline): [string, number][] {
+  const { frameWait, fontSwap } = REFERENCE_COSTS;
+  return parts.flatMap(({ id, font }): [string, number][] => {
+    const end = font && requests.find((r) => r.resource === font.resource)?.end;
+    const isLate = end !== undefined && end > moments.firstContent && font?.display !== 'optional';
+    return isLate ? [[id, end + frameWait + fontSwap]] : [];
+  });
 }
 
 /** The middle of each measure over many loads, and how the main ones are distributed. */

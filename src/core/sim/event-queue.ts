@@ -6,11 +6,16 @@ export interface Timer {
 
 /** Event queue over continuous time: a binary heap, ties in the order of scheduling. */
 export class EventQueue implements Timer {
-  now = 0;
+  now: number;
   private readonly times: number[] = [];
   private readonly order: number[] = [];
   private readonly tasks: (() => void)[] = [];
   private scheduled = 0;
+
+  /** `begins`: the first instant, which may lie before that from which a page counts. */
+  constructor(begins = 0) {
+    this.now = begins;
+  }
 
   /** Schedules something at an instant; never before now. */
   at(time: number, run: () => void): void {

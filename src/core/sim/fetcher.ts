@@ -1,6 +1,6 @@
 import type { LinkHint, Resource, ResourceType } from '../load/types.ts';
 import type { Exchange } from './network.ts';
-import { browserMs, byRequest, type PageContext } from './page-context.ts';
+import { backgroundMs, byRequest, type PageContext } from './page-context.ts';
 import type { Fetching, FetchRequest, Parsing } from './pieces.ts';
 import type { Cause, RequestRecord } from './types.ts';
 
@@ -216,7 +216,9 @@ export class Fetcher implements Fetching {
     const kept = this.page.httpCache.of(item);
     if (kept === 'fresh') {
       flight.record.fromCache = true;
-      clock.at(clock.now + browserMs(this.page, this.page.costs.diskRead), () => this.finish(index));
+      const { diskRead, diskReadPerKb } = this.page.costs;
+      const ms = diskRead + (diskReadPerKb * item.bytes) / 1000;
+      clock.at(clock.now + backgroundMs(this.page, ms), () => this.finish(index));
       return;
     }
     const gone = this.page.outdated && item.changes === true && kept === 'nothing';
@@ -246,7 +248,7 @@ export class Fetcher implements Fetching {
       const usual = { markup: costs.dispatchMarkup, script: costs.dispatchScript, font: costs.dispatchFont }[from];
       const ms = usual + Math.min(this.dispatching * costs.burstStep, costs.burstMost);
       this.dispatching++;
-      clock.at(clock.now + browserMs(this.page, ms), () => {
+      clock.at(clock.now + backgroundMs(this.page, ms), () => {
         this.dispatching--;
         this.flights[index].record.queued = clock.now;
         if (!this.tryRelease(index)) this.throttled.push(index);

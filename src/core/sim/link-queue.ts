@@ -5,7 +5,7 @@ const FORGET_AFTER = 1000;
  * packet that finds the queue full is dropped; one may be lost on its way, after it has taken its time on the link.
  */
 export class LinkQueue {
-  private free = 0;
+  private free = Number.NEGATIVE_INFINITY;
   /** When each queued packet has left; the first of them that may still be there. */
   private readonly leaves: number[] = [];
   private head = 0;

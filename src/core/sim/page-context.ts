@@ -13,6 +13,8 @@ export interface PageEnvironment {
   readonly httpCache: HttpCache;
   /** Calls back once the document that was fetched ahead has arrived; missing where none was asked for. */
   readonly documentAhead?: (then: () => void) => void;
+  /** It is opened from another page of the visit, by a link. */
+  readonly fromPage?: boolean;
   /** Opens a document unseen; false where nobody goes there next. */
   readonly prepare?: (address: string) => boolean;
 }
@@ -41,6 +43,12 @@ export interface PageNetwork {
 /** A cost of the browser itself on this device, in ms; `ms` is what it costs on the reference machine. */
 export function browserMs({ conditions }: Pick<PageContext, 'conditions'>, ms: number): number {
   return ms * conditions.device.browserFactor;
+}
+
+/** A cost of the browser outside of the page's thread, in the same way. */
+export function backgroundMs({ conditions }: Pick<PageContext, 'conditions'>, ms: number): number {
+  const { browserFactor, backgroundFactor = browserFactor } = conditions.device;
+  return ms * backgroundFactor;
 }
 
 /** The progress of a request at this instant, as a cause. */

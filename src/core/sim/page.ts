@@ -20,6 +20,7 @@ export class Page implements PageContext {
   readonly httpCache: HttpCache;
   readonly documentAhead: PageEnvironment['documentAhead'];
   readonly prepare: PageEnvironment['prepare'];
+  readonly fromPage: boolean;
   readonly costs: BrowserCosts;
   readonly mainThread: MainThread;
   readonly fetcher: Fetcher;
@@ -50,6 +51,7 @@ export class Page implements PageContext {
     this.httpCache = environment.httpCache;
     this.documentAhead = environment.documentAhead;
     this.prepare = environment.prepare;
+    this.fromPage = environment.fromPage ?? false;
     this.costs = conditions.device.costs ?? REFERENCE_COSTS;
     this.viewport = conditions.device.viewport;
     this.mainThread = new MainThread(this.clock);

@@ -1,5 +1,5 @@
 import type { LinkHint, MarkupItem } from '../load/types.ts';
-import { browserMs, byRequest, byTask, type PageContext } from './page-context.ts';
+import { backgroundMs, browserMs, byRequest, byTask, type PageContext } from './page-context.ts';
 import {
   type Evaluating,
   type Fetching,
@@ -27,6 +27,8 @@ export class Parser implements Parsing {
   lastBlocker: Cause | null = null;
   private document = -1;
   private seenBytes = 0;
+  /** When the page begins to read what has come of the document. */
+  private openedAt = 0;
   private complete = false;
   private scanned = 0;
   private images = 0;
@@ -90,6 +92,7 @@ export class Parser implements Parsing {
         incremental: true,
         serverMs: document.serverMs,
         pieces,
+        ...(document.flush.length > 0 ? { streams: true } : {}),
         ...(early ? { early: () => this.hints(document.earlyHints, 'early hint') } : {}),
         sent: (connection) => {
           record.sent = page.clock.now;
@@ -103,7 +106,8 @@ export class Parser implements Parsing {
         },
         progress: (total, piece) => this.arrived(record, total, piece),
       });
-    page.clock.at(browserMs(page, page.costs.navigate), () => this.followRedirects(record, 0, ask));
+    const begins = page.fromPage ? browserMs(page, page.costs.followLink) : -page.costs.headStart;
+    page.clock.at(begins, () => this.followRedirects(record, 0, ask));
   }
 
   /** Goes from one address to the next until the document's own, which asks then. */
@@ -134,7 +138,7 @@ export class Parser implements Parsing {
   private openAhead(record: RequestRecord): void {
     const { page } = this;
     const { bytes } = page.program.document;
-    page.clock.at(page.clock.now + browserMs(page, page.costs.navigate + page.costs.openAhead), () => {
+    page.clock.at(page.clock.now + browserMs(page, page.costs.openAhead), () => {
       const { now } = page.clock;
       record.sent = record.reached = record.served = now;
       this.arrived(record, bytes, { from: now, to: now, bytes: 0 });
@@ -159,12 +163,19 @@ export class Parser implements Parsing {
     if (this.complete) record.end = page.clock.now;
     const cause = byRequest(page, 'parser', 'document', this.document);
     if (!first) {
-      this.scan(cause);
-      this.parse();
+      const read = page.clock.now + browserMs(page, page.costs.readPiece);
+      page.clock.at(Math.max(read, this.openedAt), () => {
+        this.scan(cause);
+        // The look-ahead scanner has a thread of its own, the parser hasn't.
+        page.mainThread.onIdle(() => this.parse());
+      });
       return;
     }
+    const { commit, discover, leavePage } = page.costs;
+    const takesOver = page.fromPage && !page.documentAhead ? leavePage : 0;
+    this.openedAt = page.clock.now + backgroundMs(page, commit) + browserMs(page, discover + takesOver);
     const { linkHeader } = page.program.document;
-    page.clock.at(page.clock.now + browserMs(page, page.costs.discover), () => {
+    page.clock.at(this.openedAt, () => {
       for (const hint of linkHeader)
         page.triggers.link(hint, { ...cause, kind: 'header', what: 'Link header' }, 'markup');
       this.scan(cause);
@@ -215,7 +226,10 @@ export class Parser implements Parsing {
         return;
       }
       case 'rules':
-        for (const effect of item.do) page.triggers.perform(effect, { ...cause, what: 'speculation rules' }, 'later');
+        this.whenStyled(() => {
+          for (const effect of item.do)
+            page.triggers.perform(effect, { ...cause, at: page.clock.now, what: 'speculation rules' }, 'later');
+        });
         return;
       case 'img': {
         if (item.lazy && !item.inView) return;

@@ -1,5 +1,5 @@
 import type { VisitProgram } from '../load/types.ts';
-import type { Conditions } from './conditions.ts';
+import { type Conditions, REFERENCE_COSTS } from './conditions.ts';
 import { EventQueue, type Timer } from './event-queue.ts';
 import { HttpCache } from './http-cache.ts';
 import { Network } from './network.ts';
@@ -23,7 +23,8 @@ export interface VisitTimeline {
  */
 export function simulateVisit(visit: VisitProgram, conditions: Conditions): VisitTimeline {
   checkConditions(conditions);
-  const clock = new EventQueue();
+  const { headStart } = conditions.device.costs ?? REFERENCE_COSTS;
+  const clock = new EventQueue(-headStart);
   const httpCache = new HttpCache(conditions.cache);
   const moments: Moment[] = [];
   const pages: OpenPage[] = [];
@@ -34,7 +35,8 @@ export function simulateVisit(visit: VisitProgram, conditions: Conditions): Visi
   const begin = (at: number, unseen: boolean) => {
     const { program } = visit.documents[at];
     const before = pages.at(-1);
-    const time = new PageClock(clock);
+    const fromPage = visit.documents[at].begins === 'link';
+    const time = new PageClock(clock, clock.now + (fromPage ? 0 : headStart));
     const leave = () => before && !unseen && leavePage(before);
     const seen = new PageLink(network, time, leave);
     const ahead = before?.page.fetcher.documentAhead(program.document.address) ?? -1;
@@ -50,7 +52,10 @@ export function simulateVisit(visit: VisitProgram, conditions: Conditions): Visi
       prepared.add(at + 1);
       return true;
     };
-    const environment = { clock: time, network: seen, httpCache, prepare, ...(ahead < 0 ? {} : { documentAhead }) };
+    const environment = {
+      ...{ clock: time, network: seen, httpCache, prepare, fromPage },
+      ...(ahead < 0 ? {} : { documentAhead }),
+    };
     const page = new Page(program, conditions, environment);
     pages.push({ page, time });
     page.begin();
@@ -111,12 +116,13 @@ function creditLater(timelines: Timeline[]): void {
 
 /** Time as one page knows it: from its navigation on, and only until it is closed. */
 class PageClock implements Timer {
-  readonly begun: number;
   closed = false;
 
-  constructor(private readonly clock: EventQueue) {
-    this.begun = clock.now;
-  }
+  constructor(
+    private readonly clock: EventQueue,
+    /** The instant from which the page counts. */
+    readonly begun: number,
+  ) {}
 
   get now(): number {
     return this.clock.now - this.begun;

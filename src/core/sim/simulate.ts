@@ -1,6 +1,6 @@
 import { InputError } from '../errors.ts';
 import type { LoadProgram } from '../load/types.ts';
-import type { Conditions } from './conditions.ts';
+import { type Conditions, REFERENCE_COSTS } from './conditions.ts';
 import { EventQueue } from './event-queue.ts';
 import { HttpCache } from './http-cache.ts';
 import { Network } from './network.ts';
@@ -17,7 +17,7 @@ export const EVENT_LIMIT = 1_000_000;
  */
 export function simulate(program: LoadProgram, conditions: Conditions): Timeline {
   checkConditions(conditions);
-  const clock = new EventQueue();
+  const clock = new EventQueue(-(conditions.device.costs ?? REFERENCE_COSTS).headStart);
   const network = new Network(clock, conditions.link, conditions.cache === 'empty');
   const page = new Page(program, conditions, { clock, network, httpCache: new HttpCache(conditions.cache) });
   page.begin();

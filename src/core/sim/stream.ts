@@ -7,6 +7,8 @@ const RECORD = { fifo: 16_000, urgency: 4_000, shared: 1_200 } as const;
 /** An answer on its way: the server writes, the transport takes it record by record. */
 export class Stream {
   private unsent = 0;
+  /** Of that, what makes a piece by itself: headers that are sent before there is more. */
+  private apart = 0;
   /** The largest piece that the server has written at once. */
   largest = 0;
   /** When the server had something to send: decides the turn where the order is that of readiness. */
@@ -38,9 +40,16 @@ export class Stream {
     this.largest = Math.max(this.largest, bytes);
   }
 
+  /** The server writes headers, and sends them without waiting for more. */
+  writeApart(bytes: number): void {
+    this.write(bytes);
+    this.apart = bytes;
+  }
+
   /** Takes at most so many of the bytes that wait. */
   take(most: number): number {
-    const bytes = Math.min(most, this.unsent);
+    const bytes = this.apart > 0 ? this.apart : Math.min(most, this.unsent);
+    this.apart = 0;
     this.unsent -= bytes;
     if (this.unsent < 0.001) this.unsent = 0;
     return bytes;
