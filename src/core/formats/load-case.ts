@@ -65,11 +65,12 @@ class Translator {
   constructor(private readonly item: Fields) {}
 
   translate(): LoadCase {
+    const program = this.page(object(this.item.document, 'document'), 'document');
     const conditions = caseConditions(this.item);
     const { from } = this.item;
     return {
       id: text(this.item.id, 'id'),
-      program: this.page(object(this.item.document, 'document'), 'document'),
+      program,
       conditions,
       from: from === undefined ? null : new Translator(this.item).before(object(from, 'from')),
       isRandom: (conditions.link.lossPercent ?? 0) > 0,

@@ -1,8 +1,9 @@
 import type { LoadProgram } from '../load/types.ts';
-import { type Conditions, EVALUATION_RATE } from '../sim/conditions.ts';
+import { CODE_RATE, type Conditions, EVALUATION_RATE, REFERENCE_COSTS } from '../sim/conditions.ts';
 import type { Timeline } from '../sim/types.ts';
 import type { Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { CACHES } from '../vocabulary/cache-states.ts';
 
 /**
  * What no plan can beat for this landing, in ms until interactive: the larger of (connect + round trip + server time
@@ -42,8 +43,9 @@ export function filesBound(program: LoadProgram, timeline: Timeline, conditions:
   return bound(program.document, bytes, Number.isFinite(last) ? last : 0, conditions);
 }
 
-function rateOf({ device }: Conditions): number {
-  return device.evaluationRate ?? EVALUATION_RATE.likely;
+function rateOf({ device, cache }: Conditions): number {
+  const kept = CACHES[cache].code === 'compiled' ? CODE_RATE.run * (1 - CODE_RATE.keptShare) : 0;
+  return Math.max(0, (device.evaluationRate ?? EVALUATION_RATE.likely) - kept);
 }
 
 function bound(
@@ -54,8 +56,11 @@ function bound(
 ): number {
   const { link, device, cache } = conditions;
   const perByte = 8 / link.downKbps;
-  const handshakes = link.protocol === 'h3' || link.tls === 'none' ? 1 : link.tls === '1.2' ? 3 : 2;
-  const connected = link.dnsMs + handshakes * link.rttMs + link.rttMs;
+  const speaksH3 = link.protocol === 'h3' || (link.protocol === 'h2-h3' && cache !== 'empty');
+  const handshakes = speaksH3 || link.tls === 'none' ? 1 : link.tls === '1.2' ? 3 : 2;
+  const lookUp = link.resolverMs === undefined ? link.dnsMs : link.resolverMs + link.rttMs;
+  const { headStart } = device.costs ?? REFERENCE_COSTS;
+  const connected = Math.max(0, lookUp + handshakes * link.rttMs - headStart) + link.rttMs;
   const byDocument = document.serverMs + document.bytes * perByte;
   const byTransfer = (document.bytes + (['empty', 'deployed', 'rebuilt'].includes(cache) ? bytes : 0)) * perByte;
   return connected + Math.max(byDocument, byTransfer) + lastMs * device.cpuFactor;

@@ -13,8 +13,8 @@ export interface PageEnvironment {
   readonly httpCache: HttpCache;
   /** Calls back once the document that was fetched ahead has arrived; missing where none was asked for. */
   readonly documentAhead?: (then: () => void) => void;
-  /** It is opened from another page of the visit, by a link. */
-  readonly fromPage?: boolean;
+  /** How it is opened: anew, by a link of another page, or unseen before somebody follows one; a landing where nothing is said. */
+  readonly begins?: 'landing' | 'link' | 'unseen';
   /** Opens a document unseen; false where nobody goes there next. */
   readonly prepare?: (address: string) => boolean;
 }

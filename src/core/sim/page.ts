@@ -20,7 +20,7 @@ export class Page implements PageContext {
   readonly httpCache: HttpCache;
   readonly documentAhead: PageEnvironment['documentAhead'];
   readonly prepare: PageEnvironment['prepare'];
-  readonly fromPage: boolean;
+  readonly begins: 'landing' | 'link' | 'unseen';
   readonly costs: BrowserCosts;
   readonly mainThread: MainThread;
   readonly fetcher: Fetcher;
@@ -51,7 +51,7 @@ export class Page implements PageContext {
     this.httpCache = environment.httpCache;
     this.documentAhead = environment.documentAhead;
     this.prepare = environment.prepare;
-    this.fromPage = environment.fromPage ?? false;
+    this.begins = environment.begins ?? 'landing';
     this.costs = conditions.device.costs ?? REFERENCE_COSTS;
     this.viewport = conditions.device.viewport;
     this.mainThread = new MainThread(this.clock);

@@ -106,8 +106,17 @@ export class Parser implements Parsing {
         },
         progress: (total, piece) => this.arrived(record, total, piece),
       });
-    const begins = page.fromPage ? browserMs(page, page.costs.followLink) : -page.costs.headStart;
-    page.clock.at(begins, () => this.followRedirects(record, 0, ask));
+    this.connectFirst();
+    const asks = page.begins === 'link' ? browserMs(page, page.costs.followLink) : 0;
+    page.clock.at(asks, () => this.followRedirects(record, 0, ask));
+  }
+
+  /** On a new page the browser connects before the instant from which the page counts. */
+  private connectFirst(): void {
+    const { page } = this;
+    if (page.begins !== 'landing') return;
+    const origin = page.program.document.redirects?.[0]?.origin ?? '';
+    page.clock.at(-page.costs.headStart, () => page.network.preconnect(origin, false));
   }
 
   /** Goes from one address to the next until the document's own, which asks then. */
@@ -172,7 +181,7 @@ export class Parser implements Parsing {
       return;
     }
     const { commit, discover, leavePage } = page.costs;
-    const takesOver = page.fromPage && !page.documentAhead ? leavePage : 0;
+    const takesOver = page.begins === 'link' && !page.documentAhead ? leavePage : 0;
     this.openedAt = page.clock.now + backgroundMs(page, commit) + browserMs(page, discover + takesOver);
     const { linkHeader } = page.program.document;
     page.clock.at(this.openedAt, () => {

@@ -173,8 +173,8 @@ describe('a next document', () => {
     const [first, second] = timeline.pages;
     expect(second.startedAt).toBeGreaterThan(3000);
     expect(second.timeline.requests.find((r) => r.address === '/entry.js')).toMatchObject({ bytes: 0 });
-    // Three round trips less: two for the connection, one for the script.
-    expect(moments[0].wait - moments[1].wait).toBeGreaterThan(280);
+    // Three round trips less: two for the connection, one for the script; the open page gives way in some 40 ms.
+    expect(moments[0].wait - moments[1].wait).toBeGreaterThan(240);
     expect(first.timeline.requests.every((r) => !r.cut)).toBe(true);
   });
 

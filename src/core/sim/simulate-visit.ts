@@ -35,8 +35,8 @@ export function simulateVisit(visit: VisitProgram, conditions: Conditions): Visi
   const begin = (at: number, unseen: boolean) => {
     const { program } = visit.documents[at];
     const before = pages.at(-1);
-    const fromPage = visit.documents[at].begins === 'link';
-    const time = new PageClock(clock, clock.now + (fromPage ? 0 : headStart));
+    const begins = unseen ? 'unseen' : visit.documents[at].begins === 'link' ? 'link' : 'landing';
+    const time = new PageClock(clock, clock.now + (begins === 'landing' ? headStart : 0));
     const leave = () => before && !unseen && leavePage(before);
     const seen = new PageLink(network, time, leave);
     const ahead = before?.page.fetcher.documentAhead(program.document.address) ?? -1;
@@ -53,7 +53,7 @@ export function simulateVisit(visit: VisitProgram, conditions: Conditions): Visi
       return true;
     };
     const environment = {
-      ...{ clock: time, network: seen, httpCache, prepare, fromPage },
+      ...({ clock: time, network: seen, httpCache, prepare, begins } as const),
       ...(ahead < 0 ? {} : { documentAhead }),
     };
     const page = new Page(program, conditions, environment);

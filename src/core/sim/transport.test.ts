@@ -68,7 +68,7 @@ describe('a connection', () => {
   it('takes one round trip for TCP, one for TLS 1.3, one for a small answer', () => {
     const [end] = run([1000]);
     expect(end).toBeGreaterThan(300);
-    expect(end).toBeLessThan(307);
+    expect(end).toBeLessThan(311);
   });
 
   it.each([
@@ -78,7 +78,7 @@ describe('a connection', () => {
   ] as const)('with TLS %s over %s takes %d ms for the same', (tls, protocol, ms) => {
     const [end] = run([1000], { tls, protocol });
     expect(end).toBeGreaterThan(ms);
-    expect(end).toBeLessThan(ms + 9);
+    expect(end).toBeLessThan(ms + 14);
   });
 
   it('opens its window by doubling: ten packets, then over twenty, one round trip apart', () => {
@@ -87,10 +87,10 @@ describe('a connection', () => {
     const [eleven] = run([11 * 1448 - 300], fast);
     const [thirty] = run([30 * 1448 - 300], fast);
     const [more] = run([60 * 1448 - 300], fast);
-    expect(eleven - ten).toBeGreaterThan(98);
+    expect(eleven - ten).toBeGreaterThan(96);
     expect(eleven - ten).toBeLessThan(102);
     expect(thirty - ten).toBeLessThan(102);
-    expect(more - thirty).toBeGreaterThan(97);
+    expect(more - thirty).toBeGreaterThan(95);
   });
 
   it('comes down to the line rate for a long answer', () => {
@@ -211,5 +211,159 @@ describe('connecting', () => {
     expect(sentAt(true, 150, 0)).toBeCloseTo(sentAt(true, 0, 0) + 150, 6);
     expect(sentAt(true, 150, 300)).toBeCloseTo(sentAt(true, 150, 0), 6);
     expect(sentAt(true, 150, 1000)).toBe(1000);
+  });
+});
+
+describe('names over the link', () => {
+  /** When a request for another origin leaves that is asked for at 0, with what goes before it. */
+  const sentAt = (over: Partial<Link>, before: (network: Network) => void = () => {}, asked = 0, busy = 0) => {
+    const clock = new EventQueue();
+    const network = new Network(clock, { ...link, ...over }, false);
+    let at = Number.NaN;
+    const ask = (origin: string, bytes: number, sent: () => void) =>
+      network.exchange({
+        ...{ origin, anonymous: false, priority: 1, incremental: false, serverMs: 0, pieces: [{ bytes, atMs: 0 }] },
+        sent,
+        reached: () => {},
+        served: () => {},
+        progress: () => {},
+      });
+    if (busy > 0) ask('', busy, () => {});
+    before(network);
+    clock.at(asked, () =>
+      ask('https://cdn.example', 100, () => {
+        at = clock.now;
+      }),
+    );
+    clock.run(1_000_000);
+    return at;
+  };
+  const named = { resolverMs: 40 };
+
+  it('take a round trip and the time of the name server, once for each name', () => {
+    expect(sentAt(named) - sentAt({})).toBeCloseTo(140, 0);
+    // Connections with and without credentials are two, of one name.
+    const both = (network: Network) => network.preconnect('https://cdn.example', true);
+    expect(Math.abs(sentAt(named, both) - sentAt(named))).toBeLessThan(5);
+  });
+
+  it('are ready where they were looked up ahead', () => {
+    const ahead = (network: Network) => network.lookUp('https://cdn.example');
+    expect(sentAt(named, ahead, 500)).toBeCloseTo(
+      sentAt({}, () => {}, 500),
+      6,
+    );
+  });
+
+  it('wait behind what the link is busy with', () => {
+    const slow = { ...named, downKbps: 400 };
+    const idle = sentAt(slow, () => {}, 320);
+    expect(sentAt(slow, () => {}, 320, 30_000)).toBeGreaterThan(idle + 100);
+  });
+
+  it('are all that an early hint’s connection to another origin leaves', () => {
+    const early = (network: Network) => network.preconnect('https://cdn.example', false, true);
+    expect(sentAt(named, early, 1000)).toBeCloseTo(
+      sentAt({}, () => {}, 1000),
+      0,
+    );
+    const usual = (network: Network) => network.preconnect('https://cdn.example', false);
+    expect(sentAt(named, usual, 1000)).toBe(1000);
+  });
+});
+
+describe('HTTP/3', () => {
+  it('takes one round trip to connect, and a window of thirty-two packets', () => {
+    const fast = { downKbps: 1_000_000, upKbps: 1_000_000 };
+    const [h2] = run([30_000], fast);
+    const [h3] = run([30_000], { ...fast, protocol: 'h3' });
+    // A round trip less to connect, another one less for what doesn't fit into ten packets; but they leave spread over a round trip.
+    expect(h2 - h3).toBeGreaterThan(140);
+    expect(h2 - h3).toBeLessThan(205);
+  });
+
+  it('lets requests go without a window of ten', () => {
+    const many = Array.from({ length: 25 }, () => 500);
+    const last = (protocol: Link['protocol']) => Math.max(...run(many, { protocol, serverScheduling: 'shared' }));
+    const alone = (protocol: Link['protocol']) => run([500], { protocol, serverScheduling: 'shared' })[0];
+    expect(last('h2') - alone('h2')).toBeGreaterThan(last('h3') - alone('h3'));
+  });
+
+  it('is gone over to once an answer has told of it, and known on the next visit', () => {
+    const used = (firstVisit: boolean) => {
+      const clock = new EventQueue();
+      const network = new Network(clock, { ...link, protocol: 'h2-h3' }, firstVisit);
+      const sent: [number, number][] = [];
+      for (const at of [0, 1000])
+        clock.at(at, () =>
+          network.exchange({
+            ...{ origin: '', anonymous: false, priority: 1, incremental: false, serverMs: 0 },
+            pieces: [{ bytes: 100, atMs: 0 }],
+            sent: (connection) => sent.push([connection, clock.now]),
+            reached: () => {},
+            served: () => {},
+            progress: () => {},
+          }),
+        );
+      clock.run(100_000);
+      return sent;
+    };
+    const [[first, begun], [second]] = used(true);
+    expect(second).not.toBe(first);
+    expect(begun).toBeGreaterThan(200);
+    const [[known, soon], [same]] = used(false);
+    expect(same).toBe(known);
+    expect(soon).toBeLessThan(begun - 90);
+  });
+
+  it('shares the link among answers where its server does', () => {
+    const sizes = [60_000, 60_000];
+    const [first, second] = run(sizes, {
+      protocol: 'h3',
+      serverScheduling: 'fifo',
+      overHttp3: { serverScheduling: 'shared' },
+    });
+    expect(second - first).toBeLessThan(10);
+    const [one, other] = run(sizes, { protocol: 'h3', serverScheduling: 'fifo' }, [{}, { serverMs: 5 }]);
+    expect(other - one).toBeGreaterThan(30);
+  });
+});
+
+describe('random loss', () => {
+  const lossy = { lossPercent: 3, lossSeed: 7 };
+
+  it('is the same for the same seed, and makes loads later, the worst ones by much', () => {
+    const ends = (seed: number, percent = 3) => run([250_000], { lossPercent: percent, lossSeed: seed })[0];
+    expect(ends(7)).toBe(ends(7));
+    const all = Array.from({ length: 60 }, (_, seed) => ends(seed)).sort((a, b) => a - b);
+    const [none] = run([250_000]);
+    expect(all[30]).toBeGreaterThan(none);
+    expect(all[54]).toBeGreaterThan(all[30]);
+    expect(ends(7, 0)).toBe(none);
+  });
+
+  it('still brings every byte, over all protocols', () => {
+    for (const protocol of ['h1', 'h2', 'h3'] as const)
+      for (let seed = 0; seed < 20; seed++)
+        expect(run([40_000, 90_000, 500], { ...lossy, lossSeed: seed, protocol }).every(Number.isFinite)).toBe(true);
+  });
+});
+
+describe('requests that waited for a connection', () => {
+  it('reach the server together', () => {
+    const reached: number[] = [];
+    const clock = new EventQueue();
+    const network = new Network(clock, { ...link, upKbps: 100 }, false);
+    for (let n = 0; n < 3; n++)
+      network.exchange({
+        ...{ origin: '', anonymous: false, priority: 1, incremental: false, serverMs: 0 },
+        pieces: [{ bytes: 100, atMs: 0 }],
+        sent: () => {},
+        reached: () => reached.push(clock.now),
+        served: () => {},
+        progress: () => {},
+      });
+    clock.run(100_000);
+    expect(new Set(reached).size).toBe(1);
   });
 });
