@@ -7,6 +7,7 @@ import {
   deviceOf,
   LINK_LIMITS,
   linkOf,
+  ORDERS,
   ownDeviceId,
   ownLinkId,
   PROTOCOLS,
@@ -24,6 +25,8 @@ export interface ConditionOptions {
   dns?: string;
   protocol?: string;
   tls?: string;
+  order?: string;
+  loss?: string;
   cpu?: string;
   viewport?: string;
   touch?: boolean;
@@ -43,6 +46,8 @@ export function withConditionOptions(command: Command): Command {
     .option('--dns <ms>', `lookup of a name in place of the link's, ${range(LINK_LIMITS.dnsMs)}`)
     .option('--protocol <version>', `one of ${PROTOCOLS.join(', ')}`)
     .option('--tls <version>', `one of ${TLS_VERSIONS.join(', ')}`)
+    .option('--order <order>', `in which the server sends what is ready: ${ORDERS.join(', ')}`)
+    .option('--loss <percent>', `packets to the browser that are lost at random, ${range(LINK_LIMITS.lossPercent)}`)
     .option('--cpu <factor>', `times slower than the reference machine, ${range(DEVICE_LIMITS.cpuFactor)}`)
     .option('--viewport <WxH>', 'size of the screen in CSS pixels, as in 390x844')
     .option('--touch', 'a touch screen: no approach before an act')
@@ -100,8 +105,8 @@ function oneOf<T extends string>(option: string, said: string | undefined, other
 }
 
 /** The named link, with what of it was given by its value. */
-function ownLink(link: Link, { rtt, down, up, dns, protocol, tls }: ConditionOptions): Link {
-  if ([rtt, down, up, dns, protocol, tls].every((given) => given === undefined)) return link;
+function ownLink(link: Link, { rtt, down, up, dns, protocol, tls, order, loss }: ConditionOptions): Link {
+  if ([rtt, down, up, dns, protocol, tls, order, loss].every((given) => given === undefined)) return link;
   return linkOf(
     ownLinkId({
       ...link,
@@ -111,6 +116,8 @@ function ownLink(link: Link, { rtt, down, up, dns, protocol, tls }: ConditionOpt
       dnsMs: amount('dns', dns, link.dnsMs, LINK_LIMITS.dnsMs),
       protocol: oneOf('protocol', protocol, link.protocol, PROTOCOLS),
       tls: oneOf('tls', tls, link.tls, TLS_VERSIONS),
+      serverScheduling: oneOf('order', order, link.serverScheduling, ORDERS),
+      lossPercent: amount('loss', loss, 0, LINK_LIMITS.lossPercent),
     }),
   );
 }

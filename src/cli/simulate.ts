@@ -38,6 +38,9 @@ export function addSimulate(program: Command): void {
     const result = {
       conditions,
       milestones: mapped(milestones),
+      ...(predicted.spread
+        ? { spread: { median: mapped(predicted.spread.median), p90: mapped(predicted.spread.p90) } }
+        : {}),
       readout: mapped(readout, 3),
       // The files of the three sums, and what their figures don't know.
       sums: Object.fromEntries(
@@ -78,6 +81,11 @@ export function addSimulate(program: Command): void {
     print(command, result, () => [
       ...(timeline.stopped ? [`cut off: ${timeline.stopped}`] : []),
       `first content ${said(milestones.firstContent)}, interactive ${said(milestones.interactive)} (no plan gets below ${said(lowerBound)})`,
+      ...(predicted.spread
+        ? [
+            `packets are lost at random: nine of ten loads have first content by ${said(predicted.spread.p90.firstContent)}, are interactive by ${said(predicted.spread.p90.interactive)}`,
+          ]
+        : []),
       `${readout.requests} requests in ${readout.hops + 1} hops, ${alignedKilobytes(readout.startBytes)} at start (${alignedKilobytes(readout.unusedAtStart)} of it not used there)`,
       `other scripts ${alignedKilobytes(readout.otherScripts)}, also fetched ${alignedKilobytes(readout.alsoFetched)}`,
       ...(reading.unknown.length > 0 ? [`at least: the size of ${reading.unknown.join(', ')} isn't known`] : []),

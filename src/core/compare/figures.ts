@@ -2,6 +2,7 @@ import type { PlannedApp } from '../chunks/planned.ts';
 import { planned } from '../chunks/planned.ts';
 import { compileLoad } from '../load/compile.ts';
 import type { LoadProgram } from '../load/types.ts';
+import { lossSpread, withSeed } from '../metrics/loss-spread.ts';
 import { type Reading, readTimeline } from '../metrics/readout.ts';
 import type { Plan } from '../plan/types.ts';
 import { shipped } from '../ship/shipped.ts';
@@ -67,7 +68,9 @@ export class PlanFigures {
     let reading = this.readings.get(key);
     if (!reading) {
       const program = this.program(route);
-      reading = readTimeline(program, simulate(program, conditions), conditions);
+      const spread = lossSpread(program, conditions);
+      const under = spread ? withSeed(conditions, spread.seed) : conditions;
+      reading = readTimeline(program, simulate(program, under), under);
       this.readings.set(key, reading);
     }
     return reading;

@@ -31,14 +31,18 @@ export function drawConditions(mix: Mix, count: number, seed: number): Condition
     return of[of.length - 1];
   };
   const next = seeded(seed);
-  return Array.from({ length: count }, (): Conditions => {
+  return Array.from({ length: count }, (_, n): Conditions => {
     const { link } = pick(mix.links, 'links', next());
     const { device } = pick(mix.devices, 'devices', next());
     const vary = (value: number) => value * Math.exp(mix.spread * normal(next));
     const rate = vary(1);
     const factor = vary(1);
     return {
-      link: { ...link, rttMs: vary(link.rttMs), downKbps: link.downKbps * rate, upKbps: link.upKbps * rate },
+      link: {
+        ...link,
+        ...{ rttMs: vary(link.rttMs), downKbps: link.downKbps * rate, upKbps: link.upKbps * rate },
+        ...(link.lossPercent ? { lossSeed: n } : {}),
+      },
       device: { ...device, cpuFactor: device.cpuFactor * factor, browserFactor: device.browserFactor * factor },
       cache: next() < mix.returning ? 'returning' : 'empty',
     };

@@ -3,6 +3,7 @@ import type { ChunkGraph } from '../chunks/types.ts';
 import { compileLoad } from '../load/compile.ts';
 import type { LoadProgram } from '../load/types.ts';
 import { type ChainLink, criticalChain } from '../metrics/critical-chain.ts';
+import { type LossSpread, lossSpread, withSeed } from '../metrics/loss-spread.ts';
 import { filesBound, lowerBound } from '../metrics/lower-bound.ts';
 import { type Reading, readTimeline } from '../metrics/readout.ts';
 import type { Plan } from '../plan/types.ts';
@@ -17,6 +18,8 @@ export interface Prediction {
   program: LoadProgram;
   timeline: Timeline;
   reading: Reading;
+  /** Where the link loses packets at random: what becomes of many loads; the timeline is that of the one in the middle. */
+  spread: LossSpread | null;
   /** What leads to interactive; adds up to it. */
   chain: ChainLink[];
   /** What no plan can beat, in ms until interactive. */
@@ -26,9 +29,11 @@ export interface Prediction {
 }
 
 /** The whole pipeline for one landing: form chunks, compile the load, simulate it, read it off. */
-export function predict(snapshot: Snapshot, plan: Plan, route: string, conditions: Conditions): Prediction {
+export function predict(snapshot: Snapshot, plan: Plan, route: string, given: Conditions): Prediction {
   const app = planned(snapshot, plan);
   const program = compileLoad(app, route);
+  const spread = lossSpread(program, given);
+  const conditions = spread ? withSeed(given, spread.seed) : given;
   const timeline = simulate(program, conditions);
   const reading = readTimeline(program, timeline, conditions);
   const chain = criticalChain(
@@ -43,6 +48,7 @@ export function predict(snapshot: Snapshot, plan: Plan, route: string, condition
     program,
     timeline,
     reading,
+    spread,
     chain,
     lowerBound: lowerBound(snapshot, landed, conditions),
     filesBound: filesBound(program, timeline, conditions),

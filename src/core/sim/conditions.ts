@@ -32,8 +32,9 @@ export interface Link extends Sending {
   overHttp3?: Sending;
   /** Packets that wait at the bottleneck at most before more are dropped; without end unless said. */
   queuePackets?: number;
-  /** Share of the packets to the browser that the link loses after it has carried them, in percent; and where the row of chances begins. */
+  /** Share of the packets to the browser that the link loses after it has carried them, in percent. */
   lossPercent?: number;
+  /** Where the row of chances begins. Without one a simulation loses nothing: what is compared must not differ by chance. */
   lossSeed?: number;
 }
 

@@ -71,14 +71,14 @@ export class Network {
     private readonly link: Link,
     private readonly firstVisit: boolean,
   ) {
-    const { lossPercent = 0, lossSeed = 1 } = link;
-    const next = seeded(lossSeed);
+    const { lossPercent = 0, lossSeed } = link;
+    const next = seeded(lossSeed ?? 0);
     this.up = new LinkQueue(link.upKbps, link.rttMs / 2);
     this.down = new LinkQueue(
       link.downKbps,
       link.rttMs / 2,
       link.queuePackets,
-      lossPercent > 0 ? () => next() * 100 < lossPercent : undefined,
+      lossPercent > 0 && lossSeed !== undefined ? () => next() * 100 < lossPercent : undefined,
     );
     this.names = new Names(clock, link, this.up, this.down);
   }

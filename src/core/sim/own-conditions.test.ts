@@ -10,8 +10,14 @@ describe('conditions of own values', () => {
       protocol: 'h1' as const,
       serverScheduling: 'urgency' as const,
     };
-    const { id, name } = linkOf(ownLinkId(link));
-    expect(linkOf(ownLinkId(link))).toEqual({ ...link, id, name });
+    for (const more of [
+      {},
+      { lossPercent: 1.5 },
+      { protocol: 'h2-h3' as const, serverScheduling: 'shared' as const },
+    ]) {
+      const { id, name } = linkOf(ownLinkId({ ...link, ...more }));
+      expect(linkOf(id)).toEqual({ ...link, ...more, id, name });
+    }
     const device = { ...DEVICES[0], cpuFactor: 3.2, browserFactor: 3.2, dataSaver: true, evaluationRate: 0.0002 };
     expect(deviceOf(ownDeviceId(device))).toMatchObject({
       cpuFactor: 3.2,

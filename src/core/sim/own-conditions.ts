@@ -9,28 +9,35 @@ export const LINK_LIMITS = {
   downKbps: [10, 10_000_000],
   upKbps: [10, 10_000_000],
   dnsMs: [0, 5000],
+  lossPercent: [0, 20],
 } as const;
 
 export const DEVICE_LIMITS = { cpuFactor: [0.1, 50], width: [200, 8000], height: [200, 8000] } as const;
 
-export const PROTOCOLS = ['h1', 'h2', 'h3'] as const;
+export const PROTOCOLS = ['h1', 'h2', 'h3', 'h2-h3'] as const;
 export const TLS_VERSIONS = ['none', '1.2', '1.3'] as const;
-const ORDERS = ['fifo', 'urgency'] as const;
+export const ORDERS = ['fifo', 'urgency', 'shared'] as const;
 
 /** The link of an id: a named one, or one of own values (which its id spells out); the first named one otherwise. */
 export function linkOf(id: string): Link {
   const named = LINKS.find((l) => l.id === id);
   if (named) return named;
-  const [own, rtt, down, up, dns, protocol, tls, order] = id.split(BETWEEN);
+  const [own, rtt, down, up, dns, protocol, tls, order, loss = '0'] = id.split(BETWEEN);
   const numbers = within(
-    { rttMs: Number(rtt), downKbps: Number(down), upKbps: Number(up), dnsMs: Number(dns) },
+    {
+      ...{ rttMs: Number(rtt), downKbps: Number(down), upKbps: Number(up), dnsMs: Number(dns) },
+      lossPercent: Number(loss),
+    },
     LINK_LIMITS,
   );
   if (own !== OWN || !numbers) return LINKS[0];
+  const { lossPercent, ...values } = numbers;
+  const loses = lossPercent > 0;
   return {
     id,
-    name: `${numbers.rttMs} ms, ${numbers.downKbps / 1000} Mbit/s`,
-    ...numbers,
+    name: `${values.rttMs} ms, ${values.downKbps / 1000} Mbit/s${loses ? `, ${lossPercent} % lost` : ''}`,
+    ...values,
+    ...(loses ? { lossPercent } : {}),
     protocol: oneOf(PROTOCOLS, protocol, 'h2'),
     tls: oneOf(TLS_VERSIONS, tls, '1.3'),
     serverScheduling: oneOf(ORDERS, order, 'fifo'),
@@ -39,8 +46,9 @@ export function linkOf(id: string): Link {
 
 /** The id that spells out a link's values. */
 export function ownLinkId(link: Omit<Link, 'id' | 'name'>): string {
-  const { rttMs, downKbps, upKbps, dnsMs, protocol, tls, serverScheduling } = link;
-  return [OWN, rttMs, downKbps, upKbps, dnsMs, protocol, tls, serverScheduling].join(BETWEEN);
+  const { rttMs, downKbps, upKbps, dnsMs, protocol, tls, serverScheduling, lossPercent = 0 } = link;
+  const values = [OWN, rttMs, downKbps, upKbps, dnsMs, protocol, tls, serverScheduling];
+  return [...values, ...(lossPercent > 0 ? [lossPercent] : [])].join(BETWEEN);
 }
 
 /** The device of an id, in the same way. */

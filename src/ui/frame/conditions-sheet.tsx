@@ -16,7 +16,8 @@ export const useConditionsSheet = create<{ open: boolean }>()(() => ({ open: fal
 const PROTOCOLS = [
   { value: 'h2', label: 'HTTP/2' },
   { value: 'h1', label: 'HTTP/1.1' },
-  { value: 'h3', label: 'HTTP/3 (unchecked)' },
+  { value: 'h3', label: 'HTTP/3' },
+  { value: 'h2-h3', label: 'HTTP/2, then HTTP/3' },
 ] as const;
 const TLS = [
   { value: '1.3', label: '1.3' },
@@ -26,6 +27,7 @@ const TLS = [
 const ORDERS = [
   { value: 'fifo', label: 'as answers become ready' },
   { value: 'urgency', label: 'by urgency' },
+  { value: 'shared', label: 'all of it in equal shares' },
 ] as const;
 
 /** Link and device by their values. A change makes them own ones; the address of the page spells them out. */
@@ -71,14 +73,19 @@ export function ConditionsSheet() {
           onTake={(protocol) => setLink({ protocol })}
         />
         <PickField label="TLS" value={link.tls} options={TLS} onTake={(tls) => setLink({ tls })} />
-        <div className="col-span-2">
-          <PickField
-            label="The server sends"
-            value={link.serverScheduling}
-            options={ORDERS}
-            onTake={(serverScheduling) => setLink({ serverScheduling })}
-          />
-        </div>
+        <PickField
+          label="The server sends"
+          value={link.serverScheduling}
+          options={ORDERS}
+          onTake={(serverScheduling) => setLink({ serverScheduling })}
+        />
+        <NumberField
+          label="Packets lost at random"
+          unit="%"
+          most={LINK_LIMITS.lossPercent[1]}
+          value={link.lossPercent ?? 0}
+          onTake={(lossPercent) => setLink({ lossPercent })}
+        />
       </div>
       <h3 className="mt-5 mb-1.5 font-semibold">Device</h3>
       <div className="grid grid-cols-2 gap-x-4 gap-y-2">

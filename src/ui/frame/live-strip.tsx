@@ -207,7 +207,14 @@ function Figures({ now, ghost }: { now: LandingView; ghost: LandingView }) {
             sum={sum ? { view: now, of: sum } : null}
           >
             <Change value={read(now) - read(ghost)} format={write} />
-            {milestone && now.range ? (
+            {milestone && now.nineInTen ? (
+              <span
+                className="block text-[11px] text-soft"
+                title="packets are lost at random: nine of ten loads are no later; the figure is of the load in the middle"
+              >
+                9 in 10 by {time(now.nineInTen[milestone])}
+              </span>
+            ) : milestone && now.range ? (
               <span
                 className="block text-[11px] text-soft"
                 title="if script costs as little, or as much, as is believable"

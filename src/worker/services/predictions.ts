@@ -50,6 +50,7 @@ export class Predictions {
       lowerBound: made.lowerBound,
       filesBound: made.filesBound,
       range: this.rangeOf(made, conditions),
+      nineInTen: made.spread?.p90 ?? null,
       contents: made.timeline.requests.map((r) => this.contentsOf(made, r.resource)),
       brings: made.timeline.requests.map((r) => this.bringsOf(made, r.resource)),
     };
