@@ -6,7 +6,7 @@ const DEFAULT_DOCUMENT = { bytes: 4000, serverMs: 60 };
 
 /** Adds what the notes know to a route that the code names; parts and calls proposed from the code give way to noted ones. */
 export function annotate(
-  route: Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence' | 'rendering' | 'parts' | 'data'>,
+  route: Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence' | 'rendering' | 'parts' | 'data' | 'fonts'>,
   { defaults, shell, routes }: AppNotes,
 ): Route {
   const own = routes.get(route.pattern);
@@ -14,6 +14,7 @@ export function annotate(
   const parts = noted ? [...shell.parts, ...(own?.parts ?? defaults.parts)] : route.parts;
   // Whoever writes down calls anywhere knows them all.
   const saysData = [defaults, ...routes.values()].some((r) => r.data.length > 0);
+  const fonts = own?.fonts ?? defaults.fonts ?? route.fonts;
   const landings = own?.landings ?? defaults.landings;
   const ids = new Set<string>();
   for (const part of parts) {
@@ -34,6 +35,7 @@ export function annotate(
     data: saysData ? (own?.data ?? defaults.data) : route.data,
     parts,
     links: own?.links ?? defaults.links,
+    ...(fonts === undefined ? {} : { fonts }),
     ...(landings === undefined ? {} : { landings }),
   };
 }

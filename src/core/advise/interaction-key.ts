@@ -26,7 +26,7 @@ type Holds =
   | 'need'
   | 'actions'
   | 'moment'
-  | 'font'
+  | 'fonts'
   | 'nothing that counts';
 
 const RESOURCE: Record<keyof Resource, Holds> = {
@@ -65,7 +65,7 @@ const PART: Record<keyof ScreenPart, Holds> = {
   after: 'parts',
   fill: 'resources',
   renderMs: 'value',
-  font: 'font',
+  fonts: 'fonts',
   answerNeeds: 'needs',
   tellsFailure: 'value',
   fallback: 'value',
@@ -187,10 +187,8 @@ class Walk {
         const { target, ...moment } = value as { target?: number };
         return [moment, target === undefined ? null : this.part(target)];
       }
-      case 'font': {
-        const { resource, declaredBy, display } = value as PartFont;
-        return [display, this.resource(resource), this.resource(declaredBy)];
-      }
+      case 'fonts':
+        return (value as PartFont[]).map((f) => [f.display, this.resource(f.resource), this.resource(f.declaredBy)]);
       case 'nothing that counts':
         return null;
     }

@@ -1,4 +1,5 @@
 import type { AnalysisContext } from '../advise/detect/analysis-context.ts';
+import { firstScreenFiles } from '../advise/detect/late.ts';
 import { partInteraction } from '../load/types.ts';
 import { subjectOf } from '../plan/decisions.ts';
 import { hintWords } from '../plan/hints.ts';
@@ -126,7 +127,7 @@ function lateInStart(analysis: AnalysisContext, route: Route): Late[] {
       given: NOW,
       why: `the start of ${route.pattern} needs ${shortName(module)}, and code has to run before it is asked for`,
     });
-  const first = new Set(program.parts.filter((p) => p.place === 'first screen').flatMap((p) => p.fill));
+  const first = new Set(program.parts.filter((p) => p.place === 'first screen').flatMap(firstScreenFiles));
   for (const r of timeline.requests) {
     if (!first.has(r.resource) || r.hint || !(r.discovered < until)) continue;
     const why = `${r.name} belongs to the first screen of ${route.pattern}`;

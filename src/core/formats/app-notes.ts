@@ -2,7 +2,7 @@ import { InputError } from '../errors.ts';
 import { converted, type Of } from '../form/form.ts';
 import { assumed, optional, partial, record } from '../form/records.ts';
 import { AMOUNT, BYTES, listOf, MILLIS, mapOf, orNull, TEXT } from '../form/values.ts';
-import { CONTENT, DATA_CALL, PART, RENDERING, ROUTE_DOCUMENT } from '../snapshot/route-types.ts';
+import { CONTENT, DATA_CALL, PART, RENDERING, ROUTE_DOCUMENT, ROUTE_FONT } from '../snapshot/route-types.ts';
 import { VISITOR_NOTES } from '../snapshot/visitor-types.ts';
 import { object } from '../text/fields.ts';
 import { parseJson } from '../text/json.ts';
@@ -13,6 +13,7 @@ const ROUTE_NOTES = record({
   rendering: optional(RENDERING),
   document: optional(ROUTE_DOCUMENT),
   content: assumed(listOf(CONTENT), []),
+  fonts: optional(listOf(ROUTE_FONT)),
   data: assumed(listOf(DATA_CALL), []),
   parts: assumed(listOf(PART), []),
   links: assumed(listOf(TEXT), []),

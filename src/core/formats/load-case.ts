@@ -183,12 +183,12 @@ class Translator {
     }
   }
 
-  private fontOf(value: unknown, at: string): Pick<ScreenPart, 'font'> {
+  private fontOf(value: unknown, at: string): Pick<ScreenPart, 'fonts'> {
     if (value === undefined) return {};
     const family = text(value, at);
     const font = this.fonts.get(family);
     if (!font) throw new InputError('Unknown font', `No style sheet of the case declares ${family}.`, at);
-    return { font };
+    return { fonts: [font] };
   }
 
   private find(value: unknown, at: string): number {

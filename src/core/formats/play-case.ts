@@ -92,7 +92,8 @@ export function predictionOf({ id, program }: Pick<LoadCase, 'id' | 'program'>, 
 /** Texts that change to their font once it is there, having been laid out without it, whether they showed or not. */
 function fontChanges({ parts }: LoadProgram, { requests, moments }: Timeline): [string, number][] {
   const { frameWait, fontSwap } = REFERENCE_COSTS;
-  return parts.flatMap(({ id, font }): [string, number][] => {
+  return parts.flatMap(({ id, fonts }): [string, number][] => {
+    const font = fonts?.[0];
     const end = font && requests.find((r) => r.resource === font.resource)?.end;
     const isLate = end !== undefined && end > moments.firstContent && font?.display !== 'optional';
     return isLate ? [[id, end + frameWait + fontSwap]] : [];

@@ -3,7 +3,7 @@ import type { Chunk, ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import type { ClassicScript, DocumentLink } from '../snapshot/document-types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { ContentItem, DataCall, Route, Submit } from '../snapshot/route-types.ts';
+import type { ContentItem, DataCall, Route, RouteFont, Submit } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { addressOfFile, fileOfAddress } from '../text/address.ts';
 import type { FirstScreen } from './first-screen.ts';
@@ -87,6 +87,18 @@ export class Files {
       type: 'image',
       bytes: item.bytes,
       serverMs: item.serverMs,
+      purpose: 'content',
+    }));
+  }
+
+  font(font: RouteFont): number {
+    return this.addressed(font.address, () => ({
+      ...emptyResource(),
+      ...placed(font.address),
+      name: font.id,
+      type: 'font',
+      bytes: font.bytes,
+      serverMs: font.serverMs,
       purpose: 'content',
     }));
   }
@@ -313,6 +325,8 @@ function placed(address: string): { address: string; origin: string } {
 export function preloadOf(program: Pick<LoadProgram, 'resources'>, resource: number, rel: LinkHint['rel']): LinkHint {
   const { type, chunk } = program.resources[resource];
   const real = rel === 'modulepreload' && type !== 'script' ? 'preload' : rel;
-  const crossorigin = type === 'fetch' || (type === 'script' && real === 'preload' && chunk !== undefined);
+  // A font is always asked for without credentials (CSS Fonts).
+  const crossorigin =
+    type === 'fetch' || type === 'font' || (type === 'script' && real === 'preload' && chunk !== undefined);
   return { rel: real, resource, as: type, chosen: true, ...(crossorigin ? { crossorigin } : {}) };
 }

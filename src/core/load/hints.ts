@@ -83,6 +83,8 @@ function filesOf(c: Uncompiled, hint: Hint): number[] {
   const { target } = hint;
   if (target.kind === 'asset') {
     const item = landing.route.content.find((i) => i.address === target.address);
+    const font = landing.route.fonts?.find((f) => f.address === target.address);
+    if (font) return [files.font(font)];
     const call = landing.route.data.find((d) => d.address === target.address);
     const script = snapshot.scripts.find((s) => s.address === target.address);
     return item ? [files.content(item)] : call ? [files.data(call)] : script ? [files.script(script)] : [];

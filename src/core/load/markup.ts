@@ -66,7 +66,8 @@ export function documentOf(c: Compilation, rules: Effect[]): DocumentLoad {
     cache: 'no-store',
     earlyHints: links.early,
     linkHeader: links.header,
-    flush: [],
+    ...(route.document.redirects?.length ? { redirects: route.document.redirects } : {}),
+    flush: route.document.flushes ?? [],
     markup: [
       ...head.map((item, i) => ({ at: HEAD_START + i * TAG_BYTES, ...item })),
       ...body.map((item, i) => ({ at: headBytes + i * step, ...item })),

@@ -11,7 +11,7 @@ import type { Files } from './files.ts';
 import { chunkOf, type LandedRoot, type Landing } from './landing.ts';
 import { placeOf, screensOf } from './places.ts';
 import { comesWithCode, firesOnLanding, momentOf } from './trigger-rules.ts';
-import type { Need, ScreenPart } from './types.ts';
+import type { Need, PartFont, ScreenPart } from './types.ts';
 
 /** Cost of drawing or hooking up a part, in ms on the reference device. An assumption, the same for all parts. */
 const RENDER_MS = 4;
@@ -55,11 +55,12 @@ class ScreenOf {
   addShellAndPage(): void {
     const { route, files } = this;
     const [shell] = route.layouts;
-    if (shell) this.add('shell', 'shell', shell, 'first screen', {});
+    if (shell) this.add('shell', 'shell', shell, 'first screen', this.fonts());
     const claimed = new Set(route.parts.flatMap((p) => p.needs));
     const images = this.imagesAmong((c) => c.place === 'first screen' && !claimed.has(c.id));
     const calls = this.callsAmong((d) => !claimed.has(d.id));
     this.add('page', shortName(route.page), route.page, 'first screen', {
+      ...this.fonts(),
       after: shell ? [0] : [],
       fill: [...images.map((c) => files.content(c)), ...calls.map((d) => files.data(d))],
     });
@@ -116,6 +117,18 @@ class ScreenOf {
     // On the first screen, what nothing asks for is missed; elsewhere nobody has come to it yet.
     const held = place === 'first screen' && home && !landing.roots.includes(home) ? { held: home.trigger } : {};
     this.parts.push({ ...drawnPart(id, name, place), drawnBy, needs, ...held, ...more });
+  }
+
+  /** Fonts whose sheets the landing loads, for the text of the shell and the page. */
+  private fonts(): Pick<ScreenPart, 'fonts'> {
+    const { route, files, graph, landing, snapshot } = this;
+    const fonts = (route.fonts ?? []).flatMap((font): PartFont[] => {
+      const module = graphIndex(snapshot).moduleAt.get(font.declaredBy);
+      const chunk = module === undefined ? -1 : chunkOf(graph, landing.roots, module);
+      if (chunk < 0) return [];
+      return [{ resource: files.font(font), declaredBy: files.chunk(chunk, 'later'), display: font.display }];
+    });
+    return fonts.length > 0 ? { fonts } : {};
   }
 
   private comes(path: string): boolean {

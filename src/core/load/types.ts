@@ -1,4 +1,5 @@
 import type { Fallback } from '../plan/types.ts';
+import type { FontDisplay } from '../snapshot/route-types.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
 
 /**
@@ -78,9 +79,6 @@ export interface Resource {
   /** Its address changes whenever the app's own code does. */
   changes?: true;
 }
-
-/** How text shows while its font is on its way (CSS Fonts, `font-display`); `auto` is `block` in browsers. */
-export type FontDisplay = 'auto' | 'block' | 'swap' | 'fallback' | 'optional';
 
 /** The font that a text is written in: its file, and the style sheet that names it. */
 export interface PartFont {
@@ -199,8 +197,8 @@ export interface ScreenPart {
   /** Images and data that fill it; it counts as complete when they are there. */
   fill: number[];
   renderMs: number;
-  /** The font that its text is written in, where that has to be fetched. */
-  font?: PartFont;
+  /** The fonts that its text is written in, where they have to be fetched. */
+  fonts?: PartFont[];
   /** What has to be there before it answers, for a part that is drawn without it by script. */
   answerNeeds?: Need[];
   /** Whether the person is told, if what it needs can't be loaded. */

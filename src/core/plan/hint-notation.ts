@@ -70,9 +70,10 @@ function optionsOf(options: string[], text: string): Record<string, unknown> {
 function parseTarget(snapshot: Snapshot, name: string, text: string): HintTarget {
   if (graphIndex(snapshot).moduleAt.has(name)) return { kind: 'split point', module: name };
   if (snapshot.routes.some((r) => r.pattern === name)) return { kind: 'route', pattern: name };
-  const addresses = [...snapshot.routes.flatMap((r) => [...r.content, ...r.data]), ...snapshot.scripts].map(
-    (item) => item.address,
-  );
+  const addresses = [
+    ...snapshot.routes.flatMap((r) => [...r.content, ...(r.fonts ?? []), ...r.data]),
+    ...snapshot.scripts,
+  ].map((item) => item.address);
   if (addresses.includes(name)) return { kind: 'asset', address: name };
   if (/^https?:\/\/[^/]+$/.test(name)) return { kind: 'origin', origin: name };
   throw new InputError(

@@ -97,7 +97,9 @@ function splitPointTrouble(snapshot: Snapshot, path: string, deferred: Uint8Arra
 }
 
 function assetTrouble(snapshot: Snapshot, kind: HintKind, address: string): string | null {
-  const known = snapshot.routes.some((r) => [...r.content, ...r.data].some((c) => c.address === address));
+  const known = snapshot.routes.some((r) =>
+    [...r.content, ...(r.fonts ?? []), ...r.data].some((c) => c.address === address),
+  );
   if (kind === 'fetch priority') {
     const tagged =
       snapshot.scripts.some((s) => s.address === address) ||

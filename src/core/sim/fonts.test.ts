@@ -1,5 +1,6 @@
 import { file, page, ROUND, screenPart } from '../../test-support/programs.ts';
-import type { FontDisplay, LinkHint, MarkupItem } from '../load/types.ts';
+import type { LinkHint, MarkupItem } from '../load/types.ts';
+import type { FontDisplay } from '../snapshot/route-types.ts';
 import { simulate } from './simulate.ts';
 
 const STYLE = 0;
@@ -17,7 +18,7 @@ function load(display: FontDisplay, head: LinkHint[] = [], font = 24_000) {
   const text = screenPart('lead', {
     drawnBy: 'document',
     interactive: false,
-    font: { resource: FONT, declaredBy: STYLE, display },
+    fonts: [{ resource: FONT, declaredBy: STYLE, display }],
   });
   const program = page(
     markup,

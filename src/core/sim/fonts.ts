@@ -36,8 +36,24 @@ export class Fonts implements TextFonts {
     });
   }
 
-  /** Shows a text that could be painted now. */
-  show({ resource, display }: PartFont, { shown, inFont }: TextShown, by: Cause): void {
+  /** Shows a text that could be painted now: when all of it can be seen, in whatever font; and when all of it is in its own. */
+  show(fonts: readonly PartFont[], { shown, inFont }: TextShown, by: Cause): void {
+    let hidden = fonts.length;
+    let foreign = 0;
+    const seen: Then = (cause) => {
+      if (--hidden === 0) shown(cause);
+    };
+    const own: Then = (cause) => {
+      if (--foreign === 0 && hidden <= 0) inFont(cause);
+    };
+    if (fonts.length === 0) shown(by);
+    for (const font of fonts) {
+      foreign++;
+      this.showIn(font, { shown: seen, inFont: own }, by);
+    }
+  }
+
+  private showIn({ resource, display }: PartFont, { shown, inFont }: TextShown, by: Cause): void {
     const { page } = this;
     const since = page.clock.now;
     const drawn = (ms: number, then: Then) => (cause: Cause) =>

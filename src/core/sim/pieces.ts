@@ -79,7 +79,7 @@ export interface TextShown {
 /** What the renderer uses of fonts (`fonts.ts`). */
 export interface TextFonts {
   laidOut(font: PartFont): void;
-  show(font: PartFont, how: TextShown, by: Cause): void;
+  show(fonts: readonly PartFont[], how: TextShown, by: Cause): void;
   whenPaintMay(then: (cause: Cause | null) => void): void;
 }
 

@@ -35,7 +35,7 @@ function rendererOf() {
     fetcher: { onArrival: nothing, onFailure: nothing },
     scripts: { onEvaluated: nothing },
     parser: { bodyInserted: true, renderBlocked: false, lastBlocker: null },
-    fonts: { laidOut: nothing, show: nothing, whenPaintMay: (then) => then(null) },
+    fonts: { laidOut: nothing, show: (_fonts, { shown }, by) => shown(by), whenPaintMay: (then) => then(null) },
     triggers: { await: nothing, painted: nothing, seen: nothing, unseen: nothing },
   });
   return { clock, renderer, states: () => reveals.map((r) => [r.state, r.at]) };

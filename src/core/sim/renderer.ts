@@ -236,7 +236,7 @@ export class Renderer implements Rendering {
     const part = page.program.parts[at];
     const turn = this.turns[at];
     this.drawn[at] = cause;
-    if (part.font) page.fonts.laidOut(part.font);
+    for (const font of part.fonts ?? []) page.fonts.laidOut(font);
     for (const then of this.drawWaiters[at].splice(0)) then(cause);
     this.hasContent ??= cause;
     this.whenPainted((paint) => {
@@ -250,15 +250,8 @@ export class Renderer implements Rendering {
         const waits = part.fill.map((r) => (next: Then) => this.whenNeed({ resource: r, state: 'arrived' }, next));
         if (waits.length > 0) afterAll(page, waits, (last) => this.reveal(at, 'filled', last.at > by.at ? last : by));
       };
-      const visible = (by: Cause) => {
-        if (!part.font) show(by);
-        else
-          page.fonts.show(
-            part.font,
-            { shown: show, inFont: (font) => this.turns[at] === turn && this.reveal(at, 'in font', font) },
-            by,
-          );
-      };
+      const inFont = (font: Cause) => this.turns[at] === turn && this.reveal(at, 'in font', font);
+      const visible = (by: Cause) => page.fonts.show(part.fonts ?? [], { shown: show, inFont }, by);
       if (late) page.clock.at(page.clock.now + page.costs.frameWait, () => visible(cause));
       else visible(paint);
     });

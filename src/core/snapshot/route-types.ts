@@ -89,6 +89,24 @@ export const CONTENT = named(
 );
 export type ContentItem = Of<typeof CONTENT>;
 
+/** How text shows while its font is on its way (CSS Fonts, `font-display`); browsers take `auto` for `block`. */
+export const FONT_DISPLAYS = ['auto', 'block', 'swap', 'fallback', 'optional'] as const;
+export type FontDisplay = (typeof FONT_DISPLAYS)[number];
+
+export const ROUTE_FONT = named(
+  'font',
+  record({
+    id: TEXT,
+    address: TEXT,
+    bytes: BYTES,
+    serverMs: assumed(MILLIS, DEFAULT_SERVER_MS),
+    /** The style sheet that names it: its text can be laid out once that is there. */
+    declaredBy: TEXT,
+    display: assumedOrNull(choice(FONT_DISPLAYS), 'auto'),
+  }),
+);
+export type RouteFont = Of<typeof ROUTE_FONT>;
+
 export const DATA_CALL = named(
   'data',
   record({
@@ -126,7 +144,14 @@ export const ADDRESS_PATTERN = refined(
 export const RENDERING = choice(['server', 'client']);
 export type Rendering = Of<typeof RENDERING>;
 
-export const ROUTE_DOCUMENT = record({ bytes: BYTES, serverMs: MILLIS });
+export const ROUTE_DOCUMENT = record({
+  bytes: BYTES,
+  serverMs: MILLIS,
+  /** Answers that only name the next address, the first of which people come by; each from its origin, an empty one for the app's own. */
+  redirects: optional(listOf(record({ origin: TEXT, serverMs: MILLIS }))),
+  /** Streamed: all up to so many bytes is sent so long after the first. */
+  flushes: optional(listOf(record({ upTo: BYTES, atMs: MILLIS }))),
+});
 
 const ROUTE_FIELDS = {
   pattern: ADDRESS_PATTERN,
@@ -139,6 +164,8 @@ const ROUTE_FIELDS = {
   rendering: RENDERING,
   document: ROUTE_DOCUMENT,
   content: listOf(CONTENT),
+  /** Fonts that the text of the first screen is written in. */
+  fonts: listOf(ROUTE_FONT),
   data: listOf(DATA_CALL),
   parts: listOf(PART),
   links: listOf(TEXT),
@@ -146,7 +173,10 @@ const ROUTE_FIELDS = {
   landings: AMOUNT,
 };
 
-export const ROUTE = named('route', record({ ...ROUTE_FIELDS, landings: optional(ROUTE_FIELDS.landings) }));
+export const ROUTE = named(
+  'route',
+  record({ ...ROUTE_FIELDS, fonts: optional(ROUTE_FIELDS.fonts), landings: optional(ROUTE_FIELDS.landings) }),
+);
 export interface Route extends Omit<Of<typeof ROUTE>, 'parts'> {
   parts: Part[];
 }

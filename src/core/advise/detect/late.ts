@@ -1,13 +1,14 @@
+import type { ScreenPart } from '../../load/types.ts';
 import type { Decision } from '../../plan/types.ts';
 import type { Hint } from '../../vocabulary/hints.ts';
 import type { CandidateFinding } from '../types.ts';
 import type { AnalysisContext } from './analysis-context.ts';
 
-/** Images and data of the first screen that only running code asks for. */
+/** Images and data of the first screen that only running code asks for, and fonts that are found when its text is laid out. */
 export function foundLate(analysis: AnalysisContext): CandidateFinding[] {
   return analysis.starts.starts.flatMap(({ route }): CandidateFinding[] => {
     const { timeline, program } = analysis.prediction(route.pattern);
-    const first = new Set(program.parts.filter((p) => p.place === 'first screen').flatMap((p) => p.fill));
+    const first = new Set(program.parts.filter((p) => p.place === 'first screen').flatMap(firstScreenFiles));
     return timeline.requests.flatMap((r): CandidateFinding[] => {
       if (r.resource < 0 || !first.has(r.resource) || r.hop < 2 || r.hint) return [];
       const hint: Hint = {
@@ -21,7 +22,10 @@ export function foundLate(analysis: AnalysisContext): CandidateFinding[] {
           id: `late ${route.pattern} ${r.address}`,
           kind: 'found late',
           what: `${r.name} of ${route.pattern} is found late`,
-          why: `It belongs to the first screen, but ${r.cause.what.replace(' ran', '')} has to run before anybody asks for it.`,
+          why:
+            r.type === 'font'
+              ? 'The text of the first screen is written in it, but a browser asks for a font only once the styles are there and the text is laid out.'
+              : `It belongs to the first screen, but ${r.cause.what.replace(' ran', '')} has to run before anybody asks for it.`,
           evidence: [],
           routes: [route.pattern],
           remedies: (['markup', 'header', 'early'] as const).map((place) => ({
@@ -32,6 +36,11 @@ export function foundLate(analysis: AnalysisContext): CandidateFinding[] {
       ];
     });
   });
+}
+
+/** What a part of the first screen shows besides its script: images, data and fonts. */
+export function firstScreenFiles({ fill, fonts = [] }: ScreenPart): number[] {
+  return [...fill, ...fonts.map((f) => f.resource)];
 }
 
 /** Second origins on whose connection the start waits. */
