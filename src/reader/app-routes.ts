@@ -34,7 +34,8 @@ export function routesOf(sources: RouteSources): { routes: Route[]; failed: Fail
   const layouts = new Set(byFolders.flatMap((r) => r.layouts));
   const inDocument = (realm: string) => elementsOf(found, realm);
   const drawn = drawnApp({ ...graph.drawn(), entries, layouts, pages, inDocument });
-  const proposed = (r: DrawnRoute) => proposeContent(r, drawn);
+  const fonts = graph.fonts();
+  const proposed = (r: DrawnRoute) => ({ ...proposeContent(r, drawn), ...(fonts.length > 0 ? { fonts } : {}) });
   const routes = [
     ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', ...proposed(r) }, notes)),
     ...firstOfEach(byFolders).map((r) =>
@@ -60,7 +61,7 @@ function givenRoutes(
   { found, described, notes }: RouteSources,
   routes: readonly Route[],
   failed: Failed[],
-): Omit<Parameters<typeof annotate>[0], keyof ProposedContent>[] {
+): Omit<Parameters<typeof annotate>[0], keyof ProposedContent | 'fonts'>[] {
   const known = routes.map((r) => r.pattern);
   return [...notes.routes].flatMap(([pattern, { page, layouts = [] }]) => {
     if (known.includes(pattern)) return [];

@@ -16,6 +16,7 @@ export class Addresses {
   readonly standIns = new Set<string>();
   private readonly names = new FreeNames();
   private readonly cache = new Map<number, string>();
+  private readonly ofModules = new Map<string, string>();
 
   constructor(
     private readonly snapshot: Snapshot,
@@ -32,6 +33,15 @@ export class Addresses {
     return address;
   }
 
+  /** The address of a file that is no chunk, by the module that it is: of the real file where a map tells it. */
+  ofFile(module: string): string {
+    if (this.files && Object.hasOwn(this.files, module))
+      return `${this.snapshot.base}${addressOfFile(this.files[module].replace(/^\//, ''))}`;
+    const known = this.ofModules.get(module) ?? this.given(module.slice(module.lastIndexOf('/') + 1), (name) => name);
+    this.ofModules.set(module, known);
+    return known;
+  }
+
   private fileOf(chunk: number): string | null {
     const { file, modules } = this.graph.chunks[chunk];
     if (file !== undefined) return file;
@@ -44,9 +54,12 @@ export class Addresses {
 
   private standIn(chunk: number): string {
     const { name, kind } = this.graph.chunks[chunk];
+    return this.given(name, (clean) => (kind === 'style' && !clean.endsWith('styles') ? `${clean} styles` : clean));
+  }
+
+  private given(name: string, called: (clean: string) => string): string {
     // What it is made of must neither end it nor be read as anything else where it stands.
-    const clean = oneLine(name).replace(/[{}<>"'`&\\]/g, '-');
-    const bare = kind === 'style' && !clean.endsWith('styles') ? `${clean} styles` : clean;
+    const bare = called(oneLine(name).replace(/[{}<>"'`&\\]/g, '-'));
     const given = this.names.give(`{{${bare}}}`, (n) => `{{${bare} ${n}}}`);
     this.standIns.add(given);
     return given;

@@ -32,7 +32,7 @@ export interface RoutePlan {
 /** The hints of a plan for every route whose document carries any. */
 export function plannedLinks(app: PlannedApp, addresses: Addresses): RoutePlan[] {
   return app.snapshot.routes
-    .map(({ pattern }): RoutePlan => {
+    .map(({ pattern, fonts }): RoutePlan => {
       const { hints, resources } = compileHints(app, pattern);
       return {
         pattern,
@@ -41,12 +41,18 @@ export function plannedLinks(app: PlannedApp, addresses: Addresses): RoutePlan[]
             const file = resources[link.resource];
             const { rel, as, crossorigin = false, fetchpriority } = link;
             const chunk = file?.chunk;
-            const href = chunk === undefined ? (file?.address ?? link.origin ?? '') : addresses.of(chunk);
+            const font = fonts?.find((f) => f.address === file?.address && f.module !== undefined);
+            const href =
+              chunk !== undefined
+                ? addresses.of(chunk)
+                : font
+                  ? addresses.ofFile(font.module!)
+                  : (file?.address ?? link.origin ?? '');
             return {
               hint,
               rel,
               href,
-              standIn: chunk !== undefined && addresses.standIns.has(href),
+              standIn: addresses.standIns.has(href),
               // What a prefetch or a module preload is for goes without saying.
               as: rel === 'preload' ? (as ?? null) : null,
               crossorigin: rel !== 'prefetch' && rel !== 'modulepreload' && crossorigin,

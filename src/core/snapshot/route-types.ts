@@ -102,6 +102,8 @@ export const ROUTE_FONT = named(
     serverMs: assumed(MILLIS, DEFAULT_SERVER_MS),
     /** The style sheet that names it: its text can be laid out once that is there. */
     declaredBy: TEXT,
+    /** Its file as a module of the app, where the build decides about the address. */
+    module: optional(TEXT),
     display: assumedOrNull(choice(FONT_DISPLAYS), 'auto'),
   }),
 );

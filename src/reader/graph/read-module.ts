@@ -4,6 +4,7 @@ import type { ComponentUse } from '../parts/component-uses.ts';
 import type { Services } from '../parts/find-parts.ts';
 import type { RouteSheet } from '../routes/expressions.ts';
 import { type ParsedScript, type ScriptExports } from '../script/parsed-script.ts';
+import type { SheetFonts } from '../sheets/font-faces.ts';
 import type { Reexports } from './reexports.ts';
 
 /** A module as read, with its imports resolved to paths. */
@@ -28,6 +29,8 @@ export interface ReadModule {
   mounts: string[];
   /** Names of elements that stand for a component of it. */
   elements: string[];
+  /** What it says of fonts, of a style sheet. */
+  fonts: SheetFonts | null;
   /** What only blocks of its templates ask for that are drawn later. */
   later: ParsedScript['later'];
   serves: Services;
@@ -47,6 +50,7 @@ export function emptyModule(path: string, kind: ModuleKind, realm: string, modul
       mounts: [],
       asks: null,
       elements: [],
+      fonts: null,
       later: null,
       serves: { media: null, whenSeen: false, onServer: false },
     },

@@ -1,6 +1,8 @@
 import path from 'node:path';
 import type { Import, Module, Package } from '../../core/snapshot/module-types.ts';
+import type { RouteFont } from '../../core/snapshot/route-types.ts';
 import type { Unresolved } from '../../core/snapshot/types.ts';
+import { appFonts } from '../app-fonts.ts';
 import { namesOfFiles } from '../auto-imports.ts';
 import type { FoundEntry, FoundStart } from '../entries/types.ts';
 import { readInside, reasonOf, Unreadable } from '../folder-files.ts';
@@ -157,6 +159,12 @@ export class SourceGraph {
       moduleAt: (path) => this.drawing(path),
       reexportsAt: (path) => this.modules.get(path)?.reexports,
     };
+  }
+
+  /** Fonts in which the text of pages is written. */
+  fonts(): RouteFont[] {
+    const styles = this.sorted().filter((m) => m.kind === 'style');
+    return appFonts(this.root, styles, (path) => this.modules.get(path));
   }
 
   private drawing(path: string): DrawingModule | undefined {

@@ -3,6 +3,7 @@ import { textIfThere } from '../folder-files.ts';
 import type { FoundImport } from '../found-import.ts';
 import type { Resolver } from '../resolve.ts';
 import { compileSheet, type SheetFiles } from '../sheets/compile-sheet.ts';
+import { fontsIn } from '../sheets/font-faces.ts';
 import { minifyStyle } from '../weigh.ts';
 import type { Findings } from './findings.ts';
 import type { ReadModule } from './read-module.ts';
@@ -44,6 +45,11 @@ export class StyleReader {
       into.minified += withoutSpace(text);
       return;
     }
+    const fonts = fontsIn(compiled.css);
+    if (fonts)
+      into.fonts = into.fonts
+        ? { faces: [...into.fonts.faces, ...fonts.faces], ofText: [...into.fonts.ofText, ...fonts.ofText] }
+        : fonts;
     try {
       const { code, imports, urls } = minifyStyle(file, compiled.css);
       into.minified += code;
