@@ -152,7 +152,7 @@ function crossCheck() {
   for (const [kind, of] of Object.entries(groupings)) {
     const left = noErrors();
     for (const group of new Set(cases.map(of))) {
-      const costs = fitted(cases.filter((c) => of(c) !== group));
+      const costs = fitted(cases.filter((c) => of(c) !== group && !c.translated.isRandom));
       for (const [k, v] of Object.entries(
         pooled(
           cases.filter((c) => of(c) === group),

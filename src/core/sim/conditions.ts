@@ -71,7 +71,7 @@ export const REFERENCE_COSTS = {
   /** What a document's first bytes cost besides where they take the place of an open page. */
   leavePage: 14,
   /** Document's first bytes → the page has them; not on its thread. */
-  commit: 6,
+  commit: 7,
   /** From then on: first subresource requests. */
   discover: 14,
   /** A further piece of the document has come → it is read. */
@@ -83,7 +83,7 @@ export const REFERENCE_COSTS = {
   dispatchScript: 2.7,
   /** What each further request of a burst takes longer, and the most that this adds. */
   burstStep: 4.2,
-  burstMost: 37,
+  burstMost: 42,
   /** End of a script → its deferred import is asked for. */
   importDelay: 1.5,
   /** A module arrived → its static imports are known: by itself, and for each of them. */
@@ -107,7 +107,7 @@ export const REFERENCE_COSTS = {
   fontPaint: 22,
   fontSwap: 2,
   /** An answer names another address → that is asked for. */
-  redirect: 12,
+  redirect: 17,
   /** A link is followed to a document that was fetched ahead → its first bytes are there. */
   openAhead: 15,
   /** A file is read from what the browser has kept: by itself, and for each kB. */

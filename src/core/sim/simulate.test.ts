@@ -37,7 +37,7 @@ describe('simulate', () => {
     expect(document.firstByte - document.sent).toBeGreaterThan(150);
     expect(document.firstByte - document.sent).toBeLessThan(161);
     const { firstContent, domInteractive, load } = timeline.moments;
-    expect(domInteractive - document.firstByte).toBeCloseTo(43, 0);
+    expect(domInteractive - document.firstByte).toBeCloseTo(44, 0);
     expect(firstContent - domInteractive).toBeCloseTo(24, 0);
     expect(load).toBeGreaterThan(domInteractive);
     expect(timeline.stopped).toBeUndefined();

@@ -2,7 +2,14 @@
 
 import { Plus, X } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { ASSUMED_ANSWER, type ContentItem, type DataCall, type Route } from '../../../../core/snapshot/route-types.ts';
+import {
+  ASSUMED_ANSWER,
+  type ContentItem,
+  type DataCall,
+  FONT_DISPLAYS,
+  type Route,
+  type RouteFont,
+} from '../../../../core/snapshot/route-types.ts';
 import { NumberField, PickField, TextField } from '../../../parts/field.tsx';
 import { useModules } from './use-modules.ts';
 
@@ -73,6 +80,56 @@ export function ContentTable({
     </Listed>
   );
 }
+
+/** Fonts that the text of the first screen is written in. */
+export function FontTable({ route, onChange }: { route: Route; onChange: (fonts: RouteFont[], what: string) => void }) {
+  const modules = useModules();
+  const fonts = route.fonts ?? [];
+  const put = (at: number, font: RouteFont) => onChange(fonts.with(at, font), `font ${font.id}`);
+  const add = () => {
+    const id = freeId('font', fonts);
+    const font: RouteFont = {
+      ...{ id, address: `/fonts/${id.replace(/ /g, '-')}.woff2`, bytes: 25_000, serverMs: 5 },
+      ...{ declaredBy: modules.like('.css')[0] ?? route.page, display: 'auto' },
+    };
+    onChange([...fonts, font], 'one font more');
+  };
+  return (
+    <Listed title="Fonts" what="font" empty="No fonts are known." count={fonts.length} onAdd={add}>
+      {fonts.map((font, at) => (
+        <Row key={font.id} name={font.id} onRemove={() => onChange(fonts.toSpliced(at, 1), `without ${font.id}`)}>
+          <TextField
+            bare
+            label={`address of ${font.id}`}
+            value={font.address}
+            check={addressTrouble}
+            onTake={(address) => put(at, { ...font, address })}
+          />
+          <Kilobytes name={font.id} bytes={font.bytes} onTake={(bytes) => put(at, { ...font, bytes })} />
+          <TextField
+            bare
+            label={`style sheet that names ${font.id}`}
+            value={font.declaredBy}
+            check={modules.trouble}
+            suggestions={modules.like}
+            onTake={(declaredBy) => put(at, { ...font, declaredBy })}
+          />
+          <PickField
+            bare
+            label={`how text shows while ${font.id} comes`}
+            value={font.display}
+            options={DISPLAYS}
+            onTake={(display) => put(at, { ...font, display })}
+          />
+          <span />
+        </Row>
+      ))}
+    </Listed>
+  );
+}
+
+/** Values of `font-display`, as style sheets write them. */
+const DISPLAYS = FONT_DISPLAYS.map((value) => ({ value, label: value }));
 
 /** Calls for data that a route makes. */
 export function DataTable({ route, onChange }: { route: Route; onChange: (data: DataCall[], what: string) => void }) {

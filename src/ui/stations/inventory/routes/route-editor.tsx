@@ -5,7 +5,8 @@ import type { Route } from '../../../../core/snapshot/route-types.ts';
 import { NumberField, PickField, TextField } from '../../../parts/field.tsx';
 import { percent } from '../../../parts/format.ts';
 import { useWorkbench } from '../../../state/workbench.ts';
-import { ContentTable, DataTable } from './content-table.tsx';
+import { ContentTable, DataTable, FontTable } from './content-table.tsx';
+import { FLUSHES_HOW, flushesOf, flushesText, REDIRECTS_HOW, redirectsOf, redirectsText } from './document-fields.ts';
 import { PartsTable } from './parts-table.tsx';
 import { patternTrouble, useEditor } from './use-editor.ts';
 import { useModules } from './use-modules.ts';
@@ -105,6 +106,34 @@ export function RouteEditor({ route }: { route: Route }) {
             value={route.document.serverMs}
             onTake={(serverMs) => change({ document: { ...route.document, serverMs } }, `${serverMs} ms at the server`)}
           />
+          <div className="w-44">
+            <TextField
+              label="Redirects before it"
+              placeholder="none"
+              value={redirectsText(route.document)}
+              check={(text) => (redirectsOf(text) === null ? REDIRECTS_HOW : null)}
+              onTake={(text) =>
+                change(
+                  { document: { ...route.document, redirects: redirectsOf(text) ?? [] } },
+                  `redirects ${text || 'none'}`,
+                )
+              }
+            />
+          </div>
+          <div className="w-44">
+            <TextField
+              label="Streamed in pieces"
+              placeholder="at once"
+              value={flushesText(route.document)}
+              check={(text) => (flushesOf(text) === null ? FLUSHES_HOW : null)}
+              onTake={(text) =>
+                change(
+                  { document: { ...route.document, flushes: flushesOf(text) ?? [] } },
+                  `streamed ${text || 'at once'}`,
+                )
+              }
+            />
+          </div>
           <div className="flex items-end gap-1">
             <div className="w-28">
               <TextField
@@ -134,6 +163,7 @@ export function RouteEditor({ route }: { route: Route }) {
       </section>
       <PartsTable route={route} onChange={(parts, what) => change({ parts }, what)} />
       <ContentTable route={route} onChange={(content, what) => change({ content }, what)} />
+      <FontTable route={route} onChange={(fonts, what) => change({ fonts }, what)} />
       <DataTable route={route} onChange={(data, what) => change({ data }, what)} />
       <section>
         <h2 className="mb-1 font-semibold">Links to other routes</h2>
