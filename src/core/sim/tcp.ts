@@ -6,6 +6,8 @@ import type { Transport } from './transport.ts';
 const ACK = 52;
 /** A receiver acknowledges every second packet. */
 const ACK_EVERY = 2;
+/** What a lone packet is given besides two round trips before it is probed for. */
+const LONE_MS = 200;
 /** Of a connection that paces: packets that leave at once before that, and by how much faster than the window alone would. */
 const BURST = 10;
 const PACE = 1.25;
@@ -61,6 +63,8 @@ export class TcpSender {
   private due = 0;
   private waits = false;
   private probed = false;
+  /** Timeouts one after the other without news: each doubles the next (RFC 6298, 5.5). */
+  private timeouts = 0;
   /** Of the packets that have arrived, the one sent last. */
   private newest = { turn: -1, rtt: 0 };
   private patienceTimer = 0;
@@ -212,6 +216,7 @@ export class TcpSender {
     if (newest) congestion.sample(clock.now - newest.sentAt);
     if (delivered > 0) {
       this.probed = false;
+      this.timeouts = 0;
       this.setTimer();
     }
     if (last.turn >= this.newest.turn) this.newest = { turn: last.turn, rtt: clock.now - last.sentAt };
@@ -261,9 +266,11 @@ export class TcpSender {
   /** First a probe after two round trips without news, then everything that flies counts as lost. */
   private setTimer(): void {
     const { congestion } = this;
+    // A lone packet may wait for an acknowledgement that is held back (RFC 8985, 7.2).
+    const patience = this.flying === 1 ? LONE_MS : 2 * this.transport.delayedAckMs;
     const wait = this.probed
-      ? congestion.timeoutMs
-      : Math.min(congestion.timeoutMs, 2 * congestion.rttMs + 2 * this.transport.delayedAckMs);
+      ? congestion.timeoutMs * 2 ** this.timeouts
+      : Math.min(congestion.timeoutMs, 2 * congestion.rttMs + patience);
     this.due = this.clock.now + wait;
     this.waitForNews();
   }
@@ -292,6 +299,7 @@ export class TcpSender {
       this.lost.sort((a, b) => a - b);
       this.recoverUntil = -1;
       congestion.timedOut();
+      this.timeouts++;
       this.pump();
     }
     this.setTimer();
