@@ -7,7 +7,7 @@ const STYLE = 0;
 const FONT = 1;
 
 /** A page whose text is written in a font that its style sheet names. */
-function load(display: FontDisplay, head: LinkHint[] = [], font = 24_000) {
+function load(display: FontDisplay, head: LinkHint[] = [], font = 24_000, second: FontDisplay | null = null) {
   const markup: MarkupItem[] = [
     ...head.map((hint): MarkupItem => ({ at: 100, tag: 'link', ...hint })),
     { at: 200, tag: 'link', rel: 'stylesheet', resource: STYLE, chosen: false },
@@ -18,7 +18,10 @@ function load(display: FontDisplay, head: LinkHint[] = [], font = 24_000) {
   const text = screenPart('lead', {
     drawnBy: 'document',
     interactive: false,
-    fonts: [{ resource: FONT, declaredBy: STYLE, display }],
+    fonts: [
+      { resource: FONT, declaredBy: STYLE, display },
+      ...(second ? [{ resource: 3, declaredBy: STYLE, display: second }] : []),
+    ],
   });
   const program = page(
     markup,
@@ -26,6 +29,7 @@ function load(display: FontDisplay, head: LinkHint[] = [], font = 24_000) {
       file('/a.css', { type: 'style', bytes: 12_000, serverMs: 5 }),
       file('/f.woff2', { type: 'font', bytes: font, serverMs: 5, purpose: 'content' }),
       file('/a.js', { bytes: 40_000 }),
+      file('/g.woff2', { type: 'font', bytes: 90_000, serverMs: 5, purpose: 'content' }),
     ],
     { parts: [text], groups: [{ name: 'a', resources: [2], after: [], loader: 'listed' }] },
   );
@@ -72,6 +76,20 @@ describe('a font that a style sheet names', () => {
     expect(inFont).toBeGreaterThan(font.end);
     const short = load('fallback', [], 400_000);
     expect(short.shown - short.firstContent).toBeCloseTo(100, 0);
+  });
+});
+
+describe('text in two fonts', () => {
+  it('shows when all of it can be seen, and is in its fonts when the last of them is there', () => {
+    const both = load('auto', [], 24_000, 'auto');
+    expect(both.shown).toBeGreaterThan(both.font.end + 60);
+    expect(both.inFont).toBeNaN();
+    const swapped = load('swap', [], 24_000, 'swap');
+    expect(swapped.shown).toBeCloseTo(swapped.firstContent, 6);
+    expect(swapped.inFont).toBeGreaterThan(swapped.font.end + 60);
+    // One is there with the first frame, the other one takes the place of another font.
+    const one = load('swap', [ahead(true)], 24_000, 'swap');
+    expect(one.inFont).toBeGreaterThan(one.shown);
   });
 });
 

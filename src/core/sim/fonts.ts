@@ -43,17 +43,23 @@ export class Fonts implements TextFonts {
     const seen: Then = (cause) => {
       if (--hidden === 0) shown(cause);
     };
+    const inOther = (cause: Cause) => {
+      foreign++;
+      seen(cause);
+    };
     const own: Then = (cause) => {
-      if (--foreign === 0 && hidden <= 0) inFont(cause);
+      if (--foreign === 0 && hidden === 0) inFont(cause);
     };
     if (fonts.length === 0) shown(by);
-    for (const font of fonts) {
-      foreign++;
-      this.showIn(font, { shown: seen, inFont: own }, by);
-    }
+    for (const font of fonts) this.showIn(font, { shown: seen, inOther, inFont: own }, by);
   }
 
-  private showIn({ resource, display }: PartFont, { shown, inFont }: TextShown, by: Cause): void {
+  /** `inOther`: it shows, but in another font. */
+  private showIn(
+    { resource, display }: PartFont,
+    { shown, inOther, inFont }: TextShown & { inOther: Then },
+    by: Cause,
+  ): void {
     const { page } = this;
     const since = page.clock.now;
     const drawn = (ms: number, then: Then) => (cause: Cause) =>
@@ -63,12 +69,12 @@ export class Fonts implements TextFonts {
       return;
     }
     let visible = BLOCKED_MS[display] === 0;
-    if (visible) shown(by);
+    if (visible) inOther(by);
     else
       page.clock.at(since + BLOCKED_MS[display], () => {
         if (visible) return;
         visible = true;
-        shown(by);
+        inOther(by);
       });
     page.fetcher.onArrival(resource, (cause) => {
       if (!visible) {
