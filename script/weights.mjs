@@ -8,28 +8,28 @@ import path from 'node:path';
 
 const { minifyScript } = await import('../dist/reader/weigh.js');
 
-/** Package and version, its file as written, and the same as shipped minified. */
+/** Package and version, its file as written, and the same as shipped minified; without `.js`. */
 const PACKAGES = [
-  ['lodash@4.17.21', 'lodash.js', 'lodash.min.js'],
-  ['moment@2.30.1', 'moment.js', 'min/moment.min.js'],
-  ['d3@7.9.0', 'dist/d3.js', 'dist/d3.min.js'],
-  ['jquery@3.7.1', 'dist/jquery.js', 'dist/jquery.min.js'],
-  ['bootstrap@5.3.3', 'dist/js/bootstrap.js', 'dist/js/bootstrap.min.js'],
-  ['rxjs@7.8.1', 'dist/bundles/rxjs.umd.js', 'dist/bundles/rxjs.umd.min.js'],
-  ['immutable@4.3.7', 'dist/immutable.js', 'dist/immutable.min.js'],
-  ['underscore@1.13.7', 'underscore-umd.js', 'underscore-umd-min.js'],
-  ['luxon@3.5.0', 'build/global/luxon.js', 'build/global/luxon.min.js'],
-  ['axios@1.7.7', 'dist/axios.js', 'dist/axios.min.js'],
-  ['dompurify@3.1.7', 'dist/purify.js', 'dist/purify.min.js'],
-  ['fuse.js@7.0.0', 'dist/fuse.js', 'dist/fuse.min.js'],
-  ['leaflet@1.9.4', 'dist/leaflet-src.js', 'dist/leaflet.js'],
-  ['sortablejs@1.15.3', 'Sortable.js', 'Sortable.min.js'],
-  ['@popperjs/core@2.11.8', 'dist/umd/popper.js', 'dist/umd/popper.min.js'],
-  ['handlebars@4.7.8', 'dist/handlebars.js', 'dist/handlebars.min.js'],
-  ['chart.js@2.9.4', 'dist/Chart.js', 'dist/Chart.min.js'],
-  ['clipboard@2.0.11', 'dist/clipboard.js', 'dist/clipboard.min.js'],
-  ['flatpickr@4.6.13', 'dist/flatpickr.js', 'dist/flatpickr.min.js'],
-  ['swiper@11.1.14', 'swiper-bundle.js', 'swiper-bundle.min.js'],
+  ['lodash@4.17.21', 'lodash', 'lodash.min'],
+  ['moment@2.30.1', 'moment', 'min/moment.min'],
+  ['d3@7.9.0', 'dist/d3', 'dist/d3.min'],
+  ['jquery@3.7.1', 'dist/jquery', 'dist/jquery.min'],
+  ['bootstrap@5.3.3', 'dist/js/bootstrap', 'dist/js/bootstrap.min'],
+  ['rxjs@7.8.1', 'dist/bundles/rxjs.umd', 'dist/bundles/rxjs.umd.min'],
+  ['immutable@4.3.7', 'dist/immutable', 'dist/immutable.min'],
+  ['underscore@1.13.7', 'underscore-umd', 'underscore-umd-min'],
+  ['luxon@3.5.0', 'build/global/luxon', 'build/global/luxon.min'],
+  ['axios@1.7.7', 'dist/axios', 'dist/axios.min'],
+  ['dompurify@3.1.7', 'dist/purify', 'dist/purify.min'],
+  ['fuse.js@7.0.0', 'dist/fuse', 'dist/fuse.min'],
+  ['leaflet@1.9.4', 'dist/leaflet-src', 'dist/leaflet'],
+  ['sortablejs@1.15.3', 'Sortable', 'Sortable.min'],
+  ['@popperjs/core@2.11.8', 'dist/umd/popper', 'dist/umd/popper.min'],
+  ['handlebars@4.7.8', 'dist/handlebars', 'dist/handlebars.min'],
+  ['chart.js@2.9.4', 'dist/Chart', 'dist/Chart.min'],
+  ['clipboard@2.0.11', 'dist/clipboard', 'dist/clipboard.min'],
+  ['flatpickr@4.6.13', 'dist/flatpickr', 'dist/flatpickr.min'],
+  ['swiper@11.1.14', 'swiper-bundle', 'swiper-bundle.min'],
 ];
 const AIMS = { median: 2, worst: 6 };
 
@@ -42,7 +42,7 @@ execFileSync('npm', ['install', '--ignore-scripts', '--no-audit', '--no-fund', .
 /** Without the notes on licences and maps, which differ from file to file. */
 const plain = (text) => text.replace(/^\s*(\/\*[\s\S]*?\*\/\s*)+/, '').replace(/\/\/# sourceMappingURL=.*\s*$/, '');
 const rows = PACKAGES.map(([name, written, shipped]) => {
-  const at = (file) => path.join(folder, 'node_modules', name.slice(0, name.lastIndexOf('@')), file);
+  const at = (file) => path.join(folder, 'node_modules', name.slice(0, name.lastIndexOf('@')), `${file}.js`);
   const own = Buffer.byteLength(minifyScript('x.js', fs.readFileSync(at(written), 'utf8')));
   const theirs = Buffer.byteLength(plain(fs.readFileSync(at(shipped), 'utf8')));
   return { package: name, ours: own, shipped: theirs, 'off by %': Number((100 * (own / theirs - 1)).toFixed(1)) };
