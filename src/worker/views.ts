@@ -32,6 +32,8 @@ export interface LandingView {
   contents: (ChunkContents | null)[];
   /** Milestones if script costs as little, or as much, as is believable; null where its cost was measured. */
   range: { low: Milestones; high: Milestones } | null;
+  /** The longest wait of somebody who acts on a part as soon as it shows; null where nobody waits. In ms. */
+  earlyInput: { name: string; waitMs: number } | null;
   /** Where the link loses packets at random: when nine of ten loads have come so far. All other figures are of the load in the middle. */
   nineInTen: Milestones | null;
   /** Per request: the chunk that it brings, and the split points that need it. */

@@ -1,5 +1,6 @@
 import { splitPointsOf } from '../../core/chunks/split-points.ts';
 import type { Chunk } from '../../core/chunks/types.ts';
+import { earlyInput } from '../../core/metrics/early-input.ts';
 import { rangeOf } from '../../core/metrics/range.ts';
 import type { Plan } from '../../core/plan/types.ts';
 import { type Prediction, predict } from '../../core/predict/predict.ts';
@@ -18,6 +19,11 @@ export function missingParts({ program, reading }: Pick<Prediction, 'program' | 
     const { name, held } = program.parts[part];
     return { name, state, waits: held ? triggerWords(held) : null };
   });
+}
+
+function earlyInputIn({ program, timeline }: Prediction): LandingView['earlyInput'] {
+  const found = earlyInput(program, timeline);
+  return found && { name: program.parts[found.part].name, waitMs: found.waitMs };
 }
 
 /** Predicts landings, and makes of them what the interface shows. */
@@ -50,6 +56,7 @@ export class Predictions {
       lowerBound: made.lowerBound,
       filesBound: made.filesBound,
       range: this.rangeOf(made, conditions),
+      earlyInput: earlyInputIn(made),
       nineInTen: made.spread?.p90 ?? null,
       contents: made.timeline.requests.map((r) => this.contentsOf(made, r.resource)),
       brings: made.timeline.requests.map((r) => this.bringsOf(made, r.resource)),

@@ -34,6 +34,12 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
         <Term of="lower bound">bound</Term>, <Bound ms={view.lowerBound} />: connecting, a round trip, and the bare
         modules of the first screen at line rate.
       </p>
+      {view.earlyInput ? (
+        <p className="mt-2 text-soft">
+          Answers early input after <span className="font-medium text-ink">{time(view.earlyInput.waitMs)}</span>: who
+          acts on {view.earlyInput.name} as soon as it shows waits that long for its script.
+        </p>
+      ) : null}
       {view.range ? <Range range={view.range} /> : null}
     </section>
   );
