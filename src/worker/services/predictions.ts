@@ -55,7 +55,8 @@ export class Predictions {
       chain: made.chain,
       lowerBound: made.lowerBound,
       filesBound: made.filesBound,
-      range: this.rangeOf(made, conditions),
+      // Where packets are lost at random, chance decides more than what script costs.
+      range: made.spread ? null : this.rangeOf(made, conditions),
       earlyInput: earlyInputIn(made),
       nineInTen: made.spread?.p90 ?? null,
       contents: made.timeline.requests.map((r) => this.contentsOf(made, r.resource)),

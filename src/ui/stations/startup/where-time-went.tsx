@@ -40,6 +40,14 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
           acts on {view.earlyInput.name} as soon as it shows waits that long for its script.
         </p>
       ) : null}
+      {view.nineInTen ? (
+        <p className="mt-2 text-soft">
+          Packets are lost at random: this is the load in the middle of many. Nine of ten have first content by{' '}
+          <span className="font-medium whitespace-nowrap text-ink">{time(view.nineInTen.firstContent)}</span> and are
+          interactive by{' '}
+          <span className="font-medium whitespace-nowrap text-ink">{time(view.nineInTen.interactive)}</span>.
+        </p>
+      ) : null}
       {view.range ? <Range range={view.range} /> : null}
     </section>
   );
