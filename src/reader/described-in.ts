@@ -3,7 +3,7 @@ import path from 'node:path';
 import { InputError } from '../core/errors.ts';
 import { parseJson } from '../core/text/json.ts';
 import type { PackageDescription } from './entries/types.ts';
-import { textInside, Unreadable } from './folder-files.ts';
+import { textNeeded } from './folder-files.ts';
 
 /** What a folder's `package.json` says; nothing without one. InputError for one that holds something else. */
 export function packageDescription(root: string): PackageDescription {
@@ -22,14 +22,5 @@ export function packageDescription(root: string): PackageDescription {
 /** The text of a file that says something about the app; null without one. Throws InputError for one that can't be read. */
 export function describedIn(root: string, name: string): string | null {
   if (!fs.existsSync(path.join(root, name))) return null;
-  try {
-    return textInside(root, name);
-  } catch (error) {
-    if (!(error instanceof Unreadable)) throw error;
-    throw new InputError(
-      'A file that can’t be read',
-      `It says something about the whole app, but ${error.reason}.`,
-      name,
-    );
-  }
+  return textNeeded(root, name, 'A file that can’t be read', 'It says something about the whole app');
 }

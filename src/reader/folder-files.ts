@@ -1,5 +1,6 @@
 import fs from 'node:fs';
 import path from 'node:path';
+import { InputError } from '../core/errors.ts';
 import { readLimits } from './limits.ts';
 
 /** Why a file isn't read, in words without a path of this machine. */
@@ -63,6 +64,16 @@ function statOf(handle: number): { size: number; isFile: boolean } {
 /** The text of a file; see readInside. */
 export function textInside(root: string, file: string): string {
   return readInside(root, file).toString('utf8');
+}
+
+/** The text of a file without which the app isn't known. Throws InputError with `title`, and with what it is for, where it can't be read. */
+export function textNeeded(root: string, file: string, title: string, role: string, advice = ''): string {
+  try {
+    return textInside(root, file);
+  } catch (error) {
+    if (!(error instanceof Unreadable)) throw error;
+    throw new InputError(title, `${role}, but ${error.reason}.${advice}`, file);
+  }
 }
 
 /** The text of a file that need not be there; null where it isn't, or can't be read. */

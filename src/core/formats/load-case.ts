@@ -15,6 +15,7 @@ import type {
   Step,
 } from '../load/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
+import { originOf } from '../text/address.ts';
 import { amount, bytesOf, type Fields, list, millisOf, object, oneOf, text } from '../text/fields.ts';
 import { CASE_VIEWPORT, caseConditions } from './case-conditions.ts';
 
@@ -414,11 +415,6 @@ class Translator {
 }
 
 const FONT_DISPLAYS = ['auto', 'block', 'swap', 'fallback', 'optional'] as const;
-
-/** The origin of an address; empty for one of the page's own. */
-function originOf(address: string): string {
-  return /^https?:\/\/[^/]+/.exec(address)?.[0] ?? '';
-}
 
 /** The end of the head stands before the first thing that shows, unless the case says where. */
 function withBody(markup: MarkupItem[]): MarkupItem[] {

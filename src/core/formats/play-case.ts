@@ -1,4 +1,5 @@
 import type { LoadProgram } from '../load/types.ts';
+import { percentile } from '../mix/percentile.ts';
 import { type Conditions, REFERENCE_COSTS } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import { simulateVisit } from '../sim/simulate-visit.ts';
@@ -103,16 +104,12 @@ function fontChanges({ parts }: LoadProgram, { requests, moments }: Timeline): [
 /** The middle of each measure over many loads, and how the main ones are distributed. */
 function middleOf(all: CasePrediction[]): CasePrediction {
   const [first] = all;
-  const quantile = (values: number[], share: number) => {
-    const sorted = values.filter((v) => Number.isFinite(v)).sort((a, b) => a - b);
-    return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))];
-  };
   const over = (of: (one: CasePrediction) => number | null | undefined) => all.map((p) => of(p) ?? Number.NaN);
   const middles = (field: 'evalEnd' | 'steps' | 'textPaint' | 'textInFont') =>
     Object.fromEntries(
       Object.keys(first[field]).map((key) => [
         key,
-        quantile(
+        percentile(
           over((p) => p[field][key]),
           0.5,
         ),
@@ -125,17 +122,17 @@ function middleOf(all: CasePrediction[]): CasePrediction {
   };
   return {
     id: first.id,
-    firstContentfulPaint: quantile(measures.firstContentfulPaint, 0.5),
-    load: quantile(measures.load, 0.5),
+    firstContentfulPaint: percentile(measures.firstContentfulPaint, 0.5),
+    load: percentile(measures.load, 0.5),
     resources: Object.fromEntries(
       Object.keys(first.resources).map((href) => [
         href,
         {
-          requestStart: quantile(
+          requestStart: percentile(
             over((p) => p.resources[href]?.requestStart),
             0.5,
           ),
-          responseEnd: quantile(
+          responseEnd: percentile(
             over((p) => p.resources[href]?.responseEnd),
             0.5,
           ),
@@ -149,7 +146,7 @@ function middleOf(all: CasePrediction[]): CasePrediction {
     distribution: Object.fromEntries(
       Object.entries(measures).map(([key, values]) => [
         key,
-        { p50: quantile(values, 0.5), p90: quantile(values, 0.9) },
+        { p50: percentile(values, 0.5), p90: percentile(values, 0.9) },
       ]),
     ),
   };

@@ -3,9 +3,16 @@ import type { Chunk, ChunkGraph } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import type { ClassicScript, DocumentLink } from '../snapshot/document-types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { ContentItem, DataCall, Route, RouteFont, Submit } from '../snapshot/route-types.ts';
+import {
+  type ContentItem,
+  type DataCall,
+  DEFAULT_SERVER_MS,
+  type Route,
+  type RouteFont,
+  type Submit,
+} from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { addressOfFile, fileOfAddress } from '../text/address.ts';
+import { addressOfFile, fileOfAddress, originOf } from '../text/address.ts';
 import type { FirstScreen } from './first-screen.ts';
 import type { LandedRoot } from './landing.ts';
 import type { Effect, Group, LinkHint, LoadProgram, Resource, Screens } from './types.ts';
@@ -80,39 +87,27 @@ export class Files {
   }
 
   content(item: ContentItem): number {
-    return this.addressed(item.address, () => ({
-      ...emptyResource(),
-      ...placed(item.address),
-      name: item.id,
-      type: 'image',
-      bytes: item.bytes,
-      serverMs: item.serverMs,
-      purpose: 'content',
-    }));
+    return this.shown(item, 'image');
   }
 
   font(font: RouteFont): number {
-    return this.addressed(font.address, () => ({
-      ...emptyResource(),
-      ...placed(font.address),
-      name: font.id,
-      type: 'font',
-      bytes: font.bytes,
-      serverMs: font.serverMs,
-      purpose: 'content',
-    }));
+    return this.shown(font, 'font');
   }
 
   data(call: DataCall): number {
-    return this.addressed(call.address, () => ({
+    return this.shown(call, 'fetch', 'no-store');
+  }
+
+  /** What a route shows besides its chunks, under its own address. */
+  private shown(
+    { id, address, bytes, serverMs }: ContentItem | RouteFont | DataCall,
+    type: Resource['type'],
+    cache: Resource['cache'] = 'immutable',
+  ): number {
+    return this.addressed(address, () => ({
       ...emptyResource(),
-      ...placed(call.address),
-      name: call.id,
-      type: 'fetch',
-      bytes: call.bytes,
-      serverMs: call.serverMs,
-      cache: 'no-store',
-      purpose: 'content',
+      ...placed(address),
+      ...{ name: id, type, bytes, serverMs, cache, purpose: 'content' },
     }));
   }
 
@@ -263,7 +258,7 @@ function emptyResource(): Resource {
     origin: '',
     type: 'script',
     bytes: 0,
-    serverMs: 5,
+    serverMs: DEFAULT_SERVER_MS,
     cache: 'immutable',
     cpuMs: 0,
     estimatedBytes: 0,
@@ -317,8 +312,7 @@ function sized(bytes: number | null): Pick<Resource, 'bytes' | 'unknownSize'> {
 }
 
 function placed(address: string): { address: string; origin: string } {
-  const origin = /^https?:\/\/[^/]+/.exec(address)?.[0] ?? '';
-  return { address, origin };
+  return { address, origin: originOf(address) };
 }
 
 /** How a file is asked for ahead, by its type. */

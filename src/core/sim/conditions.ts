@@ -74,10 +74,10 @@ export const REFERENCE_COSTS = {
   commit: 7,
   /** From then on: first subresource requests. */
   discover: 14,
+  /** From then on too: the parser inserts the body, when nothing blocks. */
+  body: 37,
   /** A further piece of the document has come → it is read. */
   readPiece: 10,
-  /** From then on: the parser inserts the body, when nothing blocks. */
-  body: 37,
   /** Decision to fetch → request sent: from markup, from a running script. */
   dispatchMarkup: 4,
   dispatchScript: 2.7,

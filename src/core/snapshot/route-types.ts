@@ -19,7 +19,7 @@ import {
 } from '../form/values.ts';
 
 /** Assumed of a server of which nothing is said, in ms. */
-const DEFAULT_SERVER_MS = 5;
+export const DEFAULT_SERVER_MS = 5;
 
 /** Where something was found. */
 export const EVIDENCE = named('evidence', record({ path: TEXT, line: AMOUNT }));

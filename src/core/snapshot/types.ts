@@ -35,6 +35,7 @@ export const NOTICE_KINDS = [
   'missing package',
   'outside',
   'other version',
+  'font',
 ] as const;
 export type NoticeKind = (typeof NOTICE_KINDS)[number];
 

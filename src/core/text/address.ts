@@ -4,6 +4,11 @@ export function withoutQuery(address: string): string {
   return at < 0 ? address : address.slice(0, at);
 }
 
+/** The origin of an address; empty for one of the page's own. */
+export function originOf(address: string): string {
+  return /^https?:\/\/[^/]+/.exec(address)?.[0] ?? '';
+}
+
 /**
  * The address under which a server gives a file, below its folder: what may not stand in a path is percent-encoded (RFC 3986, 3.3:
  * brackets, spaces, quotes), as builds write it for folders such as `[id]`.

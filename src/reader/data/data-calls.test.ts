@@ -91,7 +91,11 @@ describe('calls through other modules', () => {
     [from('* as client'), "client.getJson('/far');", '/api/far'],
     [from('{ getJson }') + from('useSWR', 'kit-swr'), "useSWR('/wind', getJson);", '/api/wind'],
     [from('http', 'kit-http'), "http.get('/wind'); http.get('wind'); http.create('/x');", '/wind'],
-    [`${from('kit', 'kit-http')}const http = kit.create({ baseURL: '/v3' });`, "http.get('wind');", '/v3wind'],
+    [
+      `${from('kit', 'kit-http')}const http = kit.create({ baseURL: '/v3' });`,
+      "http.get('wind'); http.get('/mist'); http.get('https://far.example/x');",
+      '/v3/wind /v3/mist https://far.example/x',
+    ],
   ])('%s %s', (head, body, addresses) => {
     const found = callsOf({ ...client, ...page(body, head) });
     expect(found.map((f) => f.split(' ')[0])).toEqual(addresses.split(' '));
@@ -172,6 +176,18 @@ describe('calls of parts', () => {
       ['list.tsx', 'first screen', ['list']],
       ['notes.tsx', 'action', ['inner', 'notes']],
     ]);
+  });
+
+  it('are found where a file passes on what it draws, without those of what else that file passes on', () => {
+    const through = {
+      ...files,
+      'notes.tsx': "import { Inner } from './all';\nexport default function Notes() { return <Inner />; }",
+      'all.ts': "export { default as Inner } from './inner'; export { default as Other } from './other';",
+      'other.tsx': "export default function Other() { useEffect(() => { fetch('/api/other'); }, []); return <p />; }",
+    };
+    const [{ parts, data }] = readSource(folderOf(through)).snapshot.routes;
+    expect(data.map((d) => d.id)).toEqual(['list', 'inner', 'notes']);
+    expect(parts[1]).toMatchObject({ module: 'notes.tsx', needs: ['inner', 'notes'] });
   });
 
   it('give way to those that notes know of', () => {

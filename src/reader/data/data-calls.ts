@@ -73,7 +73,7 @@ export class DataCalls {
       if (ask.hands && !aim.anyAddress) return [];
       const asked = /(^|\.)open$/.test(callee) ? args[1] : args.find((a) => a.length > 0);
       if (!asked) return [];
-      const address = [...aim.base, ...asked];
+      const address = behind(aim.base, asked);
       return [{ address, onAct, anyAddress: aim.anyAddress || aim.base.length > 0 }];
     }
     if (aim.kind === 'nothing') return [];
@@ -185,6 +185,15 @@ function isOpened(callee: string): boolean {
 
 function isOfPackage(specifier: string): boolean {
   return !/^[./]/.test(specifier);
+}
+
+/** An address behind the base of a client, which puts one slash between them and leaves whole addresses as they are. */
+function behind(base: Address, asked: Address): Address {
+  const [first] = asked;
+  const isWhole = first !== undefined && 'text' in first && /^https?:/.test(first.text);
+  if (base.length === 0 || isWhole) return asked;
+  const isKnown = [...base, ...asked].some((piece) => 'text' in piece);
+  return [...base, ...(isKnown ? [{ text: '/' }] : []), ...asked];
 }
 
 /** An address with a call's arguments in the places of parameters. */

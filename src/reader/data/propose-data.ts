@@ -1,6 +1,6 @@
 import { ASSUMED_ANSWER, type DataCall, type Part, type Route } from '../../core/snapshot/route-types.ts';
 import { FreeNames } from '../../core/text/free-names.ts';
-import { type DrawnApp, type DrawnRoute, proposeParts } from '../parts/find-parts.ts';
+import { type DrawnApp, type DrawnRoute, proposeParts, usedBy } from '../parts/find-parts.ts';
 import type { FoundCall } from './data-calls.ts';
 
 /** What a route draws and asks for, as the code tells. */
@@ -63,9 +63,8 @@ function openedIn(parts: readonly Part[], path: string): Part[] {
 function drawnBy(module: string, app: DrawnApp, there: ReadonlySet<string>): string[] {
   const found = new Set([module]);
   for (const path of found) {
-    const { uses = [], resolved } = app.moduleAt(path) ?? {};
-    for (const { specifier, when } of uses) {
-      const to = when.kind === 'drawn' ? resolved?.get(specifier ?? '') : undefined;
+    for (const use of app.moduleAt(path)?.uses ?? []) {
+      const to = use.when.kind === 'drawn' ? usedBy(path, use, app).target : undefined;
       if (to !== undefined && !there.has(to) && app.moduleAt(to)?.package === null) found.add(to);
     }
   }

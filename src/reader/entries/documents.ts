@@ -1,6 +1,5 @@
 import path from 'node:path';
-import { InputError } from '../../core/errors.ts';
-import { textInside, Unreadable } from '../folder-files.ts';
+import { textNeeded } from '../folder-files.ts';
 import { readHtml, realmOf } from '../html-document.ts';
 import { nestsTooDeep } from '../nesting.ts';
 import { onNetwork } from '../resolve.ts';
@@ -40,16 +39,8 @@ function fromDocument(document: string, start: FoundStart): FoundStart {
 
 /** The text of an HTML file that may start an app. Throws InputError for one that can't be read. */
 function textOf(root: string, file: string): string {
-  try {
-    return textInside(root, file);
-  } catch (error) {
-    if (!(error instanceof Unreadable)) throw error;
-    throw new InputError(
-      'An HTML file that can’t be read',
-      `It may start the app, but ${error.reason}. Take it out, or mend it.`,
-      file,
-    );
-  }
+  const role = 'It may start the app';
+  return textNeeded(root, file, 'An HTML file that can’t be read', role, ' Take it out, or mend it.');
 }
 
 /** What a module script written into the document imports; nothing where it can't be parsed. */

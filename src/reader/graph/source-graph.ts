@@ -4,6 +4,7 @@ import type { RouteFont } from '../../core/snapshot/route-types.ts';
 import type { Unresolved } from '../../core/snapshot/types.ts';
 import { appFonts } from '../app-fonts.ts';
 import { namesOfFiles } from '../auto-imports.ts';
+import { builtAddress } from '../built-address.ts';
 import type { FoundEntry, FoundStart } from '../entries/types.ts';
 import { readInside, reasonOf, Unreadable } from '../folder-files.ts';
 import type { FoundImport } from '../found-import.ts';
@@ -161,10 +162,12 @@ export class SourceGraph {
     };
   }
 
-  /** Fonts in which the text of pages is written. */
+  /** Fonts in which the text of pages is written; those that nobody can weigh are told with what was found. */
   fonts(): RouteFont[] {
     const styles = this.sorted().filter((m) => m.kind === 'style');
-    return appFonts(this.root, styles, (path) => this.modules.get(path));
+    const { fonts, notices } = appFonts(this.root, styles, (path) => this.modules.get(path));
+    this.findings.notices.push(...notices);
+    return fonts;
   }
 
   private drawing(path: string): DrawingModule | undefined {
@@ -317,7 +320,7 @@ export class SourceGraph {
     if (kind !== 'asset') this.reader.readText(file, raw.toString('utf8'), read);
     else {
       read.module.fileBytes = raw.length;
-      read.minified = `export default "/assets/${path.basename(file)}";`;
+      read.minified = `export default "${builtAddress(file)}";`;
     }
   }
 

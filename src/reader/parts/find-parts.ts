@@ -74,10 +74,8 @@ export interface DrawnApp {
  * Whether something plainly drawn lies below the first screen can't be read off code unless a component around it waits
  * for it to be seen; it is proposed as on it. `drawn`: modules that are drawn at first, the route's own among them.
  */
-export function proposeParts(
-  route: DrawnRoute,
-  { moduleAt, elementAt, definerOf, shells, isPage, inDocument }: DrawnApp,
-): { parts: Part[]; drawn: ReadonlySet<string> } {
+export function proposeParts(route: DrawnRoute, app: DrawnApp): { parts: Part[]; drawn: ReadonlySet<string> } {
+  const { moduleAt, elementAt, shells, isPage, inDocument } = app;
   const parts = new Map<string, Part>();
   const seen = new Set<string>();
   const visit = (path: string, direct: boolean) => {
@@ -85,8 +83,7 @@ export function proposeParts(
     if (!module || seen.has(path) || module.package !== null) return;
     seen.add(path);
     for (const use of module.uses) {
-      const imported = use.specifier === null ? elementAt(use.element ?? '', path) : module.resolved.get(use.specifier);
-      const target = imported === undefined || use.name === undefined ? imported : definerOf(imported, use.name);
+      const { imported, target } = usedBy(path, use, app);
       if (target === undefined || target === path || moduleAt(target)?.package !== null) continue;
       // What stands around a route and its page are no parts of it, wherever they are drawn.
       if (
@@ -125,6 +122,16 @@ export function proposeParts(
   visit(route.page, true);
   for (const path of route.beside ?? []) if (moduleAt(path)?.package === null) seen.add(path);
   return { parts: withIds([...parts.values()]), drawn: seen };
+}
+
+/** The module that a use leads to, as it is imported (or as an element's name tells), and the one behind it that defines what is drawn. */
+export function usedBy(
+  path: string,
+  { specifier, element, name }: ComponentUse,
+  { moduleAt, elementAt, definerOf }: Pick<DrawnApp, 'moduleAt' | 'elementAt' | 'definerOf'>,
+): { imported?: string; target?: string } {
+  const imported = specifier === null ? elementAt(element ?? '', path) : moduleAt(path)?.resolved.get(specifier);
+  return { imported, target: imported === undefined || name === undefined ? imported : definerOf(imported, name) };
 }
 
 type Settled = Exclude<DrawnWhen, { kind: 'given' }>;

@@ -58,7 +58,7 @@ describe('an app with fonts', () => {
     ]);
   });
 
-  it('knows those that are served as they are, and leaves out those of other hosts', () => {
+  it('knows those that are served as they are, and tells of those that nobody can weigh', () => {
     const served = read({
       'base.css': `${face('').replace('a.woff2', '/fonts/a.woff2')} body { font-family: Reed }`,
       'public/fonts/a.woff2': 'x'.repeat(70),
@@ -68,6 +68,14 @@ describe('an app with fonts', () => {
       'base.css': `${face('').replace('a.woff2', 'https://far.example/a.woff2')} body { font-family: Reed }`,
     });
     expect(far.routes[0].fonts).toBeUndefined();
+    expect([served, far].map((app) => app.notices.map((n) => `${n.kind} ${n.path} ${n.message}`))).toEqual([
+      [],
+      [expect.stringMatching(/^font base\.css .*Reed at https:\/\/far\.example\/a\.woff2/)],
+    ]);
+    const inSheet = read({
+      'base.css': `${face('').replace('a.woff2', 'data:font/woff2;base64,AAAA')} body { font-family: Reed }`,
+    });
+    expect([inSheet.routes[0].fonts, inSheet.notices]).toEqual([undefined, []]);
   });
 
   it('takes those of notes in their place', () => {

@@ -15,6 +15,7 @@ const WORDS: Record<NoticeKind, string> = {
   'missing package': 'Packages that aren’t there',
   outside: 'Outside of the folder',
   'other version': 'Compiled by another version',
+  font: 'Fonts of unknown size',
 };
 const ORDER: NoticeKind[] = [
   'missing package',
@@ -25,6 +26,7 @@ const ORDER: NoticeKind[] = [
   'inline map',
   'uncompressed',
   'other version',
+  'font',
   'unnamed file',
   'style order',
   'waiting module',

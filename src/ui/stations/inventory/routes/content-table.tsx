@@ -6,6 +6,7 @@ import {
   ASSUMED_ANSWER,
   type ContentItem,
   type DataCall,
+  DEFAULT_SERVER_MS,
   FONT_DISPLAYS,
   type Route,
   type RouteFont,
@@ -33,7 +34,7 @@ export function ContentTable({
       kind: 'image',
       address: `/images/${id.replace(' ', '-')}.jpg`,
       bytes: 50_000,
-      serverMs: 5,
+      serverMs: DEFAULT_SERVER_MS,
       foundIn: 'document',
       place: 'first screen',
       lazy: false,
@@ -89,7 +90,7 @@ export function FontTable({ route, onChange }: { route: Route; onChange: (fonts:
   const add = () => {
     const id = freeId('font', fonts);
     const font: RouteFont = {
-      ...{ id, address: `/fonts/${id.replace(/ /g, '-')}.woff2`, bytes: 25_000, serverMs: 5 },
+      ...{ id, address: `/fonts/${id.replace(/ /g, '-')}.woff2`, bytes: 25_000, serverMs: DEFAULT_SERVER_MS },
       ...{ declaredBy: modules.like('.css')[0] ?? route.page, display: 'auto' },
     };
     onChange([...fonts, font], 'one font more');
