@@ -49,7 +49,7 @@ export function NoticeList({ notices }: { notices: Notice[] }) {
         return (
           <div key={kind} className="grid grid-cols-[170px_minmax(0,1fr)] gap-3 py-0.5">
             <span className={WRONG.has(kind) ? 'font-semibold text-worse' : 'font-medium'}>{WORDS[kind]}</span>
-            <span className="min-w-0">
+            <span className="min-w-0 [overflow-wrap:anywhere]">
               {shown.map((n) => (
                 <span key={`${n.path} ${n.message}`} className="block">
                   {n.path ? <span className="break-all">{n.path} </span> : null}
