@@ -117,8 +117,12 @@ describe('one visit', () => {
 
   it('says what is wrong with an address, or with a step that can’t be taken, and goes on', async () => {
     const page = await served.page('/p/saltmarsh/visits?route=/&visit=nonsense+%3E+jump');
-    await page.getByText(/The visit in the address can’t be read/).waitFor();
+    // However long the page takes to draw: such a notice stays until it is closed.
+    const notice = page.getByText(/The visit in the address can’t be read/);
+    await notice.waitFor();
     await moment(page, /goes to \/timetable/).waitFor();
+    await page.getByRole('button', { name: 'Close the notice' }).click();
+    await notice.waitFor({ state: 'detached' });
     await page.close();
     const lost = await served.page(`/p/saltmarsh/visits?route=/&visit=${encodeURIComponent('/ > act deck @9')}`);
     await lost.getByText(/has no part deck at that moment/).waitFor();

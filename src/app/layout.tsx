@@ -6,8 +6,8 @@ import './globals.css';
 import type { Metadata } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
-import { Toaster } from 'sonner';
 import { THEME_SCRIPT } from '../ui/frame/theme.ts';
+import { Notices } from '../ui/parts/notices.tsx';
 
 export const metadata: Metadata = {
   title: 'Yokeline',
@@ -25,7 +25,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
       </head>
       <body>
         {children}
-        <Toaster position="top-center" toastOptions={{ style: { fontFamily: 'inherit', borderRadius: 4 } }} />
+        <Notices />
       </body>
     </html>
   );

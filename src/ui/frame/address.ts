@@ -8,6 +8,7 @@ import { useCompareChoice } from '../state/compare.ts';
 import { useHandoffPage } from '../state/handoff-page.ts';
 import { useStations } from '../state/stations.ts';
 import { useVisitChoice } from '../state/visit.ts';
+import { telling } from '../state/workbench/notices.ts';
 import type { Selection } from '../state/workbench/types.ts';
 import { useWorkbench } from '../state/workbench.ts';
 
@@ -131,9 +132,9 @@ function takeVisitWish(wishes: URLSearchParams): void {
     useVisitChoice.setState({ script: said === null ? null : readVisit(said), step, page });
   } catch (error) {
     useVisitChoice.setState({ script: null, step: null, page });
-    useWorkbench.setState({
-      notice: `The visit in the address can’t be read. ${error instanceof Error ? error.message : ''}`,
-    });
+    useWorkbench.setState((s) =>
+      telling(s, `The visit in the address can’t be read. ${error instanceof Error ? error.message : ''}`),
+    );
   }
 }
 

@@ -121,12 +121,13 @@ function Background({ projectId, at, loaded }: { projectId: string; at: StationI
 
 /** Tells what happened without the person doing it. */
 function useNotices(): void {
-  const notice = useWorkbench((s) => s.notice);
+  const notices = useWorkbench((s) => s.notices);
   useEffect(() => {
-    if (notice === null) return;
-    toast(notice, { duration: 10_000 });
-    useWorkbench.setState({ notice: null });
-  }, [notice]);
+    if (notices.length === 0) return;
+    for (const { words, stays } of notices)
+      toast(words, stays ? { id: words, duration: Number.POSITIVE_INFINITY, closeButton: true } : { duration: 10_000 });
+    useWorkbench.setState({ notices: [] });
+  }, [notices]);
   // What somebody began and nobody waits for must not fail in silence.
   useEffect(() => {
     const onLost = ({ reason }: PromiseRejectionEvent) =>

@@ -5,6 +5,7 @@ import { sameApp } from '../../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../../core/amend/types.ts';
 import { alone } from '../../worker/client.ts';
 import { useWork } from './work.ts';
+import { telling } from './workbench/notices.ts';
 import { useWorkbench } from './workbench.ts';
 
 /** What the person corrected on what was read. */
@@ -37,10 +38,13 @@ export function useAmendmentUpdates(): void {
         const words = next
           ? `There is no route ${route} any more; ${next} is shown.`
           : `There is no route ${route} any more.`;
-        useWorkbench.setState({ app, ...(kept ? {} : { route: next, ...(route ? { notice: words } : {}) }) });
+        useWorkbench.setState({
+          app,
+          ...(kept ? {} : { route: next, ...(route ? telling(useWorkbench.getState(), words) : {}) }),
+        });
       });
     },
-    (error) => useWorkbench.setState({ notice: `The correction could not be laid over: ${error.message}` }),
+    (error) => useWorkbench.setState((s) => telling(s, `The correction could not be laid over: ${error.message}`)),
     [projectId, snapshotId, amendments],
   );
 }

@@ -1,3 +1,4 @@
+import { telling } from './workbench/notices.ts';
 import type { Selection } from './workbench/types.ts';
 import { useWorkbench } from './workbench.ts';
 
@@ -6,5 +7,7 @@ export function chooseOn(route: string, selection: Selection): void {
   const { route: before, choose } = useWorkbench.getState();
   choose({ route, selection });
   if (route !== before)
-    useWorkbench.setState({ notice: `It is on ${route}: that route is looked at now, not ${before}.` });
+    useWorkbench.setState((s) =>
+      telling(s, `It is on ${route}: that route is looked at now, not ${before}.`, { stays: false }),
+    );
 }

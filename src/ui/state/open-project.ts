@@ -2,6 +2,7 @@ import { alone } from '../../worker/client.ts';
 import { api } from './api.ts';
 import { forgetLongWork } from './long-work.ts';
 import { useStartupView } from './startup-view.ts';
+import { telling } from './workbench/notices.ts';
 import { useWorkbench } from './workbench.ts';
 
 /** Begins again what broke down, with all that is open. */
@@ -9,8 +10,8 @@ export function beginAnew(): void {
   const { project } = useWorkbench.getState();
   forgetLongWork();
   if (!project) return;
-  useWorkbench.setState({ notice: 'A computation broke down and is begun again.' });
-  reload(project.id).catch((error: Error) => useWorkbench.setState({ notice: error.message }));
+  useWorkbench.setState((s) => telling(s, 'A computation broke down and is begun again.'));
+  reload(project.id).catch((error: Error) => useWorkbench.setState((s) => telling(s, error.message)));
 }
 
 type Wishes = Parameters<ReturnType<typeof useWorkbench.getState>['open']>[2];

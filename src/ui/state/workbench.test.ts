@@ -58,6 +58,10 @@ const app: AppView = {
   stale: [],
 };
 const state = () => useWorkbench.getState();
+const told = () =>
+  state()
+    .notices.map(({ words }) => words)
+    .join('\n');
 const detach = (name: string) => ({ kind: 'detach' as const, import: `main::${name}` });
 
 /** Waits until everything is saved, or can't be. */
@@ -194,7 +198,7 @@ describe('the workbench', () => {
     state().choosePlan(second);
     await settled();
     expect(state()).toMatchObject({ saving: 'failed', conflict: null });
-    expect(state().notice).toContain('“First plan” was changed elsewhere too');
+    expect(told()).toContain('“First plan” was changed elsewhere too');
     state().choosePlan(first.id);
     await until(() => state().conflict !== null);
     expect(state().conflict).toMatchObject({ decisions: [detach('b')] });
@@ -216,7 +220,9 @@ describe('the workbench', () => {
       const second = state().planId!;
       kept.set(`yokeline:unsaved:${first}`, JSON.stringify({ version, decisions: [detach('a')] }));
       await api.savePlan(first, version, { decisions: [detach('b')] });
-      state().open(await api.project(id), app, { planId: first });
+      useWorkbench.setState({ notices: [] });
+      state().open(await api.project(id), app, { planId: first, route: '/gone' });
+      expect(told()).toMatch(/no route \/gone.*\n.*never saved/);
       expect(state().conflict).toMatchObject({ decisions: [detach('b')] });
       state().choosePlan(second);
       state().choosePlan(first);
@@ -275,7 +281,7 @@ describe('the workbench', () => {
     state().amend({ ...NO_AMENDMENTS, base: '/mine/' }, 'base');
     await settled();
     expect(state().project?.amended).toEqual({ version: 2, amendments: theirs });
-    expect(state().notice).toContain('another tab');
+    expect(told()).toContain('another tab');
     expect(state().done).toEqual([]);
     reachable = false;
     state().amend({ ...theirs, confirmed: true }, 'confirm');
@@ -384,9 +390,9 @@ describe('the workbench', () => {
     const id = addProject(store(), snapshot, []);
     state().open(await api.project(id), app, { route: '/gone' });
     expect(state().route).toBe('/');
-    expect(state().notice).toContain('has no route /gone');
-    useWorkbench.setState({ notice: null });
+    expect(told()).toContain('has no route /gone');
+    useWorkbench.setState({ notices: [] });
     state().open(await api.project(id), app, { route: '/b' });
-    expect(state()).toMatchObject({ route: '/b', notice: null });
+    expect(state()).toMatchObject({ route: '/b', notices: [] });
   });
 });

@@ -10,6 +10,7 @@ import { AmendmentSaver } from './workbench/amendment-saver.ts';
 import { storedPlan } from './workbench/bench.ts';
 import { decisionActions } from './workbench/decision-actions.ts';
 import { NO_HISTORY } from './workbench/history.ts';
+import { telling } from './workbench/notices.ts';
 import { planActions } from './workbench/plan-actions.ts';
 import { PlanSaver } from './workbench/plan-saver.ts';
 import type { Workbench } from './workbench/types.ts';
@@ -32,7 +33,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
     saving: 'saved',
     savingAmendments: 'saved',
     troubled: false,
-    notice: null,
+    notices: [],
 
     close() {
       set(CLOSED);
@@ -56,7 +57,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
         savingAmendments: 'saved',
       });
       if (wished.route && app.routes.length > 0 && !app.routes.some((r) => r.pattern === wished.route))
-        set({ notice: `${project.name} has no route ${wished.route}; ${get().route} is shown.` });
+        set(telling(get(), `${project.name} has no route ${wished.route}; ${get().route} is shown.`));
       plans.takeUp();
     },
     choose(values) {

@@ -4,6 +4,7 @@ import { api, Refusal } from '../api.ts';
 import { oneAtATime } from '../one-at-a-time.ts';
 import type { Bench } from './bench.ts';
 import { isAboutReading, keeping } from './history.ts';
+import { telling } from './notices.ts';
 import { comesBack, Retry } from './retry.ts';
 
 type Amended = ProjectView['amended'];
@@ -37,12 +38,13 @@ export class AmendmentSaver {
       if (error instanceof Refusal && error.status === 409) {
         this.put(project.id, () => error.current as Amended);
         const history = keeping(bench.get(), (step) => !isAboutReading(step));
-        bench.set({ savingAmendments: 'saved', ...history, notice: error.detail });
+        bench.set({ savingAmendments: 'saved', ...history, ...telling(bench.get(), error.detail) });
         return;
       }
       bench.set({ savingAmendments: 'failed' });
       if (!comesBack(error)) return;
-      if (!bench.get().troubled) bench.set({ troubled: true, notice: `${error.title}. ${error.detail}` });
+      if (!bench.get().troubled)
+        bench.set({ troubled: true, ...telling(bench.get(), `${error.title}. ${error.detail}`) });
       this.retry.later();
     }
   }

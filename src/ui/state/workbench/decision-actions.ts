@@ -3,6 +3,7 @@ import type { Decision, Plan } from '../../../core/plan/types.ts';
 import type { AmendmentSaver } from './amendment-saver.ts';
 import { type Bench, storedPlan } from './bench.ts';
 import { taken, takenAgain, takenBack } from './history.ts';
+import { telling } from './notices.ts';
 import type { PlanSaver } from './plan-saver.ts';
 import type { Step, Workbench } from './types.ts';
 
@@ -26,7 +27,7 @@ export function decisionActions(bench: Bench, plans: PlanSaver, amendments: Amen
         amendments.change(step[to]);
         return;
       case 'description':
-        plans.describe(step.planId, step[to]).catch((error: Error) => set({ notice: error.message }));
+        plans.describe(step.planId, step[to]).catch((error: Error) => set(telling(get(), error.message)));
     }
   };
 

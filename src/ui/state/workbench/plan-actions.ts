@@ -2,6 +2,7 @@ import { freePlanName } from '../../../core/formats/plan-file.ts';
 import { api } from '../api.ts';
 import { type Bench, followOrigin, planOf, putPlan, storedPlan } from './bench.ts';
 import { isAboutReading, keeping, NO_HISTORY, taken } from './history.ts';
+import { telling } from './notices.ts';
 import type { PlanSaver } from './plan-saver.ts';
 import type { Workbench } from './types.ts';
 
@@ -53,7 +54,7 @@ export function planActions(bench: Bench, saver: PlanSaver): Actions {
       if (!mine || mine.version >= plan.version || get().saving !== 'saved') return;
       putPlan(bench, plan);
       if (get().planId !== plan.id) return;
-      set({ ...keeping(get(), isAboutReading), notice: `“${plan.name}” was changed in another tab.` });
+      set({ ...keeping(get(), isAboutReading), ...telling(get(), `“${plan.name}” was changed in another tab.`) });
     },
     takeTheirs() {
       const { conflict } = get();

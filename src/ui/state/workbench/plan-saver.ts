@@ -5,6 +5,7 @@ import { oneAtATime } from '../one-at-a-time.ts';
 import { tellTabs } from '../tabs.ts';
 import { forgetUnsaved, keepUnsaved, unsavedOf } from '../unsaved.ts';
 import { type Bench, followOrigin, planOf, putPlan, storedPlan } from './bench.ts';
+import { telling } from './notices.ts';
 import { comesBack, Retry } from './retry.ts';
 import { after, overall, type SaveEvent, type Saves } from './saves.ts';
 import type { Description } from './types.ts';
@@ -73,7 +74,7 @@ export class PlanSaver {
     this.bench.set({
       saving: overall(this.saves),
       conflict: theirs,
-      notice: 'Decisions that were never saved are here again.',
+      ...telling(this.bench.get(), 'Decisions that were never saved are here again.'),
     });
     if (!theirs) void this.save();
   }
@@ -102,7 +103,7 @@ export class PlanSaver {
     this.bench.set({
       saving,
       ...(saving === 'saved' ? { troubled: false } : {}),
-      ...(again ? { notice: 'The server answers again; everything is saved.' } : {}),
+      ...(again ? telling(this.bench.get(), 'The server answers again; everything is saved.', { stays: false }) : {}),
     });
   }
 
@@ -124,7 +125,8 @@ export class PlanSaver {
       if (error instanceof Refusal && error.status === 409) this.refused(sent, error.current as StoredPlan);
       else this.on(sent.id, 'failed');
       if (!comesBack(error)) return;
-      if (!bench.get().troubled) bench.set({ troubled: true, notice: `${error.title}. ${error.detail}` });
+      if (!bench.get().troubled)
+        bench.set({ troubled: true, ...telling(bench.get(), `${error.title}. ${error.detail}`) });
       this.retry.later();
     }
   }
@@ -135,7 +137,9 @@ export class PlanSaver {
     if (sent.id === this.bench.get().planId) this.bench.set({ conflict: theirs });
     else if (!this.told.has(sent.id)) {
       this.told.add(sent.id);
-      this.bench.set({ notice: `“${sent.name}” was changed elsewhere too. Open it to choose what stays.` });
+      this.bench.set(
+        telling(this.bench.get(), `“${sent.name}” was changed elsewhere too. Open it to choose what stays.`),
+      );
     }
   }
 }

@@ -4,6 +4,7 @@ import type { CacheState } from '../../../core/vocabulary/cache-states.ts';
 import type { ProjectView } from '../../../server/projects.ts';
 import type { StoredPlan } from '../../../store/plans.ts';
 import type { AppView } from '../../../worker/views.ts';
+import type { Notice } from './notices.ts';
 
 /** What is chosen anywhere and marked everywhere. */
 export type Selection =
@@ -40,8 +41,8 @@ export interface Workbench {
   savingAmendments: Saving;
   /** Something couldn't be saved, and is tried again until it can. */
   troubled: boolean;
-  /** Something that happened without the person doing it, to be told once. */
-  notice: string | null;
+  /** What is to be told and isn’t yet. */
+  notices: readonly Notice[];
   /** The plan as somebody else left it, while ours differs. */
   conflict: StoredPlan | null;
 
