@@ -50,51 +50,15 @@ export function* choose(
   const all = circumstances.reduce((sum, c) => sum + c.share, 0);
   const shared = circumstances.filter((c) => c.share > 0).map((c) => ({ ...c, share: c.share / all }));
   checkWanted(wanted.limits, shared, model);
-  const pools: ('split' | 'hint')[] =
-    wanted.about === 'hints' ? ['hint'] : wanted.about === 'splits' ? ['split'] : ['split', 'hint'];
-  let now = plan;
-  let turns: Turn[] = [];
-  let candidates: Candidate[] = [];
-  let exhaustive = true;
-  let measured = 0;
+  const pools: Pool[] = wanted.about === 'hints' ? ['hint'] : wanted.about === 'splits' ? ['split'] : ['split', 'hint'];
   const reference = new SetEvaluator(app, plan, model, shared, [], wanted);
   const before = reference.measure([]);
-  for (const pool of pools) {
-    for (let round = 0; round < (pool === 'split' ? ROUNDS : 1); round++) {
-      const left = wanted.limits.changes - turns.length;
-      if (left < 1) break;
-      const pooled = candidatesFor(app, now, model, shared, pool);
-      const begun = turns;
-      const evaluator = new SetEvaluator(app, now, model, shared, pooled, wanted, reference);
-      const base = evaluator.measure([]);
-      const limits = limitsLeft(wanted.limits, left, before, base);
-      const ahead = (sets: number[][]): Ahead => ({
-        plan: evaluator.plan,
-        circumstances: shared,
-        candidates: pooled,
-        sets,
-      });
-      const { problem, few, useful } = yield* problemOf(evaluator, pooled, limits, base, begun, ahead);
-      const steps = select(problem);
-      let step = steps.next();
-      while (!step.done) {
-        const wanted = step.value.ahead?.map((set) => set.map((i) => useful[i]));
-        const given = yield {
-          ...told(step.value, few, begun, base),
-          ...(wanted ? { ahead: ahead(wanted) } : {}),
-        };
-        evaluator.learn(given ?? []);
-        step = steps.next();
-      }
-      const added = turnsOf(step.value.chosen, few, begun, base);
-      exhaustive &&= step.value.exhaustive;
-      measured += evaluator.measured;
-      candidates = [...candidates, ...pooled.filter((c) => !candidates.some((k) => k.id === c.id))];
-      if (added.length === 0) break;
-      turns = [...turns, ...added];
-      now = evaluator.planOf(added.map((t) => pooled.indexOf(t.candidate)));
-    }
-  }
+  const asked: Asked = { app, model, circumstances: shared, wanted, reference, before };
+  const sofar: SoFar = { plan, turns: [], candidates: [], exhaustive: true, measured: 0 };
+  for (const pool of pools)
+    for (let round = 0; round < (pool === 'split' ? ROUNDS : 1); round++)
+      if (!(yield* roundOf(asked, sofar, pool))) break;
+  const { turns, candidates, exhaustive, measured } = sofar;
   const final = new SetEvaluator(
     app,
     plan,
@@ -118,12 +82,63 @@ export function* choose(
   };
 }
 
+type Pool = 'split' | 'hint';
+
+/** What is asked, the same in every round. */
+interface Asked {
+  app: Snapshot;
+  model: VisitorModel;
+  circumstances: Circumstance[];
+  wanted: Wanted;
+  reference: SetEvaluator;
+  /** The plan before any change. */
+  before: Measured;
+}
+
+/** What the rounds have chosen so far. */
+interface SoFar {
+  plan: Plan;
+  turns: Turn[];
+  candidates: Candidate[];
+  exhaustive: boolean;
+  measured: number;
+}
+
+/** Selects among the candidates of one pool, and adds what it chose; gives whether that was anything. */
+function* roundOf(asked: Asked, sofar: SoFar, pool: Pool): Shared<ChoiceProgress, boolean, Ahead, MeasuredShares> {
+  const { app, model, circumstances, wanted, reference, before } = asked;
+  const { plan, turns: begun } = sofar;
+  const left = wanted.limits.changes - begun.length;
+  if (left < 1) return false;
+  const pooled = candidatesFor(app, plan, model, circumstances, pool);
+  const evaluator = new SetEvaluator(app, plan, model, circumstances, pooled, wanted, reference);
+  const base = evaluator.measure([]);
+  const limits = limitsLeft(wanted.limits, left, before, base);
+  const ahead = (sets: number[][]): Ahead => ({ plan: evaluator.plan, circumstances, candidates: pooled, sets });
+  const { problem, few, useful } = yield* problemOf(evaluator, pooled, limits, base, begun, ahead);
+  const steps = select(problem);
+  let step = steps.next();
+  while (!step.done) {
+    const next = step.value.ahead?.map((set) => set.map((i) => useful[i]));
+    const given = yield { ...told(step.value, few, begun, base), ...(next ? { ahead: ahead(next) } : {}) };
+    evaluator.learn(given ?? []);
+    step = steps.next();
+  }
+  const added = turnsOf(step.value.chosen, few, begun, base);
+  sofar.exhaustive &&= step.value.exhaustive;
+  sofar.measured += evaluator.measured;
+  sofar.candidates.push(...pooled.filter((c) => !sofar.candidates.some((k) => k.id === c.id)));
+  sofar.turns = [...begun, ...added];
+  if (added.length > 0) sofar.plan = evaluator.planOf(added.map((t) => pooled.indexOf(t.candidate)));
+  return added.length > 0;
+}
+
 function candidatesFor(
   app: Snapshot,
   plan: Plan,
   model: VisitorModel,
   circumstances: readonly Circumstance[],
-  pool: 'split' | 'hint',
+  pool: Pool,
 ): Candidate[] {
   // What is late on one link is late on the others; where hints differ is measured.
   const analysis = new AnalysisContext(shipped(app, plan).snapshot, plan, circumstances[0].conditions);

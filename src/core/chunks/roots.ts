@@ -1,5 +1,6 @@
 import type { GraphIndex } from '../snapshot/graph-index.ts';
 import type { Entry } from '../snapshot/module-types.ts';
+import type { Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { AllReach } from './all-reach.ts';
 import { type Bits, has } from './bits.ts';
@@ -88,10 +89,16 @@ export function collectRoots(
   for (const m of new Set(named.filter((m) => !reached(m)))) ask(m, 0, -1);
   follow();
 
+  nameRoutes(drafts, routes, (path) => draftOf.get(index.moduleAt.get(path) ?? -1) ?? 0);
+  return canonical(drafts);
+}
+
+/** Says of roots which routes they belong to, and which are pages or layouts; what a page also is counts as a page. */
+function nameRoutes(drafts: RootDraft[], routes: readonly Route[], draftAt: (path: string) => number): void {
   for (const route of routes) {
     drafts[0].routes.push(route.pattern);
     for (const [at, path] of [...route.layouts, route.page].entries()) {
-      const draft = drafts[draftOf.get(index.moduleAt.get(path) ?? -1) ?? 0];
+      const draft = drafts[draftAt(path)];
       if (draft === drafts[0]) continue;
       const isPage = at === route.layouts.length;
       if (isPage) draft.kind = 'page';
@@ -99,7 +106,6 @@ export function collectRoots(
       if (!draft.routes.includes(route.pattern)) draft.routes.push(route.pattern);
     }
   }
-  return canonical(drafts);
 }
 
 /** Modules that make deferred imports. */

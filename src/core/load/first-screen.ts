@@ -41,29 +41,8 @@ export function firstScreenOf(
   const drawn = partsByModule(snapshot, route);
   const landed = landedTargets(graph, landing, drawn);
   for (const m of begin) drawn.delete(m);
-  const sized: { module: number; screens: Screens }[] = [];
-
-  /** Marks what modules bring along, as long as `isNew` says that it wasn't marked yet. */
-  const follow = (from: readonly number[], isNew: (m: number) => boolean) => {
-    const open = from.filter(isNew);
-    for (let next = 0; next < open.length; next++) {
-      const m = open[next];
-      for (let e = index.outStart[m]; e < index.outStart[m + 1]; e++) {
-        const i = index.outgoing[e];
-        const { to, onActs } = snapshot.imports[i];
-        const root = landed.get(to);
-        if (closed.has(to) || (plan.deferred[i] ? root === undefined : onActs === true)) continue;
-        const parts = drawn.get(to);
-        if (parts?.every((p) => placeOf(p) === 'later' || placeOf(p) === 'below')) continue;
-        if (parts?.every((p) => screensOf(p) !== null)) {
-          sized.push(...parts.map((p) => ({ module: to, screens: screensOf(p)! })));
-          continue;
-        }
-        if (plan.deferred[i]) roots.add(root!);
-        if (isNew(to)) open.push(to);
-      }
-    }
-  };
+  const sized: Sized[] = [];
+  const follow = followerOf({ snapshot, plan, closed, drawn, landed, roots, sized });
   follow(begin, (m) => {
     if (always[m]) return false;
     always[m] = 1;
@@ -85,6 +64,48 @@ export function firstScreenOf(
     });
   }
   return { roots, always, onScreens };
+}
+
+/** A module that only some screens need. */
+interface Sized {
+  module: number;
+  screens: Screens;
+}
+
+/** Marks what modules bring along, as long as `isNew` says that it wasn't marked yet. */
+function followerOf(within: {
+  snapshot: Snapshot;
+  plan: EffectivePlan;
+  closed: ReadonlySet<number>;
+  drawn: ReadonlyMap<number, readonly Part[]>;
+  landed: ReadonlyMap<number, number>;
+  /** Roots that are met are added to these. */
+  roots: Set<number>;
+  /** What stands on some screens only is noted here, and not followed. */
+  sized: Sized[];
+}): (from: readonly number[], isNew: (m: number) => boolean) => void {
+  const { snapshot, plan, closed, drawn, landed, roots, sized } = within;
+  const index = graphIndex(snapshot);
+  return (from, isNew) => {
+    const open = from.filter(isNew);
+    for (let next = 0; next < open.length; next++) {
+      const m = open[next];
+      for (let e = index.outStart[m]; e < index.outStart[m + 1]; e++) {
+        const i = index.outgoing[e];
+        const { to, onActs } = snapshot.imports[i];
+        const root = landed.get(to);
+        if (closed.has(to) || (plan.deferred[i] ? root === undefined : onActs === true)) continue;
+        const parts = drawn.get(to);
+        if (parts?.every((p) => placeOf(p) === 'later' || placeOf(p) === 'below')) continue;
+        if (parts?.every((p) => screensOf(p) !== null)) {
+          sized.push(...parts.map((p) => ({ module: to, screens: screensOf(p)! })));
+          continue;
+        }
+        if (plan.deferred[i]) roots.add(root!);
+        if (isNew(to)) open.push(to);
+      }
+    }
+  };
 }
 
 /** Split points that the landing asks for because its first screen draws them, each with its root. */

@@ -13,46 +13,13 @@ const TAG_BYTES = 90;
 
 /** The landing's document: what stands in its head and body, in order, with the hints that the plan adds. */
 export function documentOf(c: Compilation, rules: Effect[]): DocumentLoad {
-  const { snapshot, plan, landing, files, parts, hints } = c;
-  const { links, priorities } = hints;
+  const { snapshot, plan, landing, files, hints } = c;
+  const { links } = hints;
   const { route } = landing;
   const scripts = snapshot.scripts.map((s) => ({ ...s, placement: plan.placements.get(s.id) ?? s.placement }));
-  const priority = (resource: number) => {
-    const given = priorities.get(resource);
-    return given ? { fetchpriority: given } : {};
-  };
-
-  const head: Draft[] = [];
-  for (const link of links.markup) head.push({ tag: 'link', ...link });
-  for (const link of snapshot.links)
-    if (link.realm === route.realm && !plan.dropped.has(linkKey(link))) head.push(documentLink(files, link));
-  const entry = files.groupOf(landing.entry);
   const built = snapshot.output ? builtTags(snapshot.output, landing, files) : null;
-  if (built) head.push(...built.head);
-  else for (const r of files.groups[entry]?.resources ?? []) head.push(...styleLink(files, r));
-  if (route.rendering === 'server' && !built) head.push(...listedFiles(plan, landing, files));
-  for (const s of scripts) if (!BODY_PLACES.includes(s.placement)) head.push(...scriptTag(files, s, priority));
-  if (entry >= 0 && !built) head.push({ tag: 'script', group: entry, mode: 'module' });
-  if (!files.groups[entry]?.resources.length) {
-    for (const landed of landing.roots) {
-      if (landed.askedBy < 0 && landed.root !== landing.entry)
-        head.push({ tag: 'script', group: files.groupOf(landed.root), mode: 'module' });
-    }
-  }
-
-  const body: Draft[] = [{ tag: 'body' }];
-  parts.forEach((part, at) => {
-    if (part.drawnBy === 'document') body.push({ tag: 'text', part: at });
-  });
-  for (const item of route.content) {
-    if (item.foundIn !== 'document') continue;
-    const resource = files.content(item);
-    const inView = item.place === 'first screen';
-    body.push({ tag: 'img', resource, lazy: item.lazy, inView, ...priority(resource) });
-  }
-  if (built) body.push(...built.body);
-  for (const s of scripts) if (BODY_PLACES.includes(s.placement)) body.push(...scriptTag(files, s, priority));
-
+  const head = headOf(c, scripts, built?.head ?? null);
+  const body = bodyOf(c, scripts, built?.body ?? []);
   if (rules.length > 0) head.push({ tag: 'rules', do: rules });
 
   const inlined = scripts.filter((s) => s.placement === 'inlined').reduce((sum, s) => sum + (s.bytes ?? 0), 0);
@@ -73,6 +40,53 @@ export function documentOf(c: Compilation, rules: Effect[]): DocumentLoad {
       ...body.map((item, i) => ({ at: headBytes + i * step, ...item })),
     ] as MarkupItem[],
   };
+}
+
+/** What stands in the head: links of plan and document, styles, scripts. `built`: the tags that a build wrote there. */
+function headOf(c: Compilation, scripts: readonly ClassicScript[], built: readonly Draft[] | null): Draft[] {
+  const { snapshot, plan, landing, files, hints } = c;
+  const { route } = landing;
+  const head: Draft[] = [];
+  for (const link of hints.links.markup) head.push({ tag: 'link', ...link });
+  for (const link of snapshot.links)
+    if (link.realm === route.realm && !plan.dropped.has(linkKey(link))) head.push(documentLink(files, link));
+  const entry = files.groupOf(landing.entry);
+  if (built) head.push(...built);
+  else for (const r of files.groups[entry]?.resources ?? []) head.push(...styleLink(files, r));
+  if (route.rendering === 'server' && !built) head.push(...listedFiles(plan, landing, files));
+  for (const s of scripts) if (!BODY_PLACES.includes(s.placement)) head.push(...scriptTag(c, s));
+  if (entry >= 0 && !built) head.push({ tag: 'script', group: entry, mode: 'module' });
+  if (!files.groups[entry]?.resources.length) {
+    for (const landed of landing.roots) {
+      if (landed.askedBy < 0 && landed.root !== landing.entry)
+        head.push({ tag: 'script', group: files.groupOf(landed.root), mode: 'module' });
+    }
+  }
+  return head;
+}
+
+/** What stands in the body: the text of parts that the document draws, its images, the tags that a build wrote, scripts. */
+function bodyOf(c: Compilation, scripts: readonly ClassicScript[], built: readonly Draft[]): Draft[] {
+  const { landing, files, parts } = c;
+  const body: Draft[] = [{ tag: 'body' }];
+  parts.forEach((part, at) => {
+    if (part.drawnBy === 'document') body.push({ tag: 'text', part: at });
+  });
+  for (const item of landing.route.content) {
+    if (item.foundIn !== 'document') continue;
+    const resource = files.content(item);
+    const inView = item.place === 'first screen';
+    body.push({ tag: 'img', resource, lazy: item.lazy, inView, ...priorityOf(c, resource) });
+  }
+  body.push(...built);
+  for (const s of scripts) if (BODY_PLACES.includes(s.placement)) body.push(...scriptTag(c, s));
+  return body;
+}
+
+/** The priority that the plan gives a resource, as a tag says it. */
+function priorityOf({ hints }: Compilation, resource: number): { fetchpriority?: FetchPriority } {
+  const given = hints.priorities.get(resource);
+  return given ? { fetchpriority: given } : {};
 }
 
 const BODY_PLACES: readonly string[] = ['end of body', 'after load'];
@@ -100,11 +114,8 @@ function listedFiles(plan: EffectivePlan, landing: Landing, files: Files): Draft
   return listed;
 }
 
-function scriptTag(
-  files: Files,
-  script: ClassicScript,
-  priority: (resource: number) => { fetchpriority?: FetchPriority },
-): Draft[] {
+function scriptTag(c: Compilation, script: ClassicScript): Draft[] {
+  const { files } = c;
   const resource = files.script(script);
   switch (script.placement) {
     case 'inlined':
@@ -116,8 +127,8 @@ function scriptTag(
       return [{ tag: 'inline', name: `${script.name}, after load`, cpuMs: 0, follow }];
     }
     case 'end of body':
-      return [{ tag: 'script', group: files.single(resource), mode: 'blocking', ...priority(resource) }];
+      return [{ tag: 'script', group: files.single(resource), mode: 'blocking', ...priorityOf(c, resource) }];
     default:
-      return [{ tag: 'script', group: files.single(resource), mode: script.placement, ...priority(resource) }];
+      return [{ tag: 'script', group: files.single(resource), mode: script.placement, ...priorityOf(c, resource) }];
   }
 }

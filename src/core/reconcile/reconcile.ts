@@ -1,8 +1,9 @@
 import { planned } from '../chunks/planned.ts';
+import type { ChunkGraph } from '../chunks/types.ts';
 import { InputError } from '../errors.ts';
 import { Addresses } from '../handoff/addresses.ts';
 import { needsScript, plannedLinks } from '../handoff/planned-links.ts';
-import { startsOf } from '../inventory/starts.ts';
+import { type Start, startsOf } from '../inventory/starts.ts';
 import { decisionWords, shipsBy } from '../plan/decisions.ts';
 import { chosenImports, effectivePlan } from '../plan/effective.ts';
 import { hintWords } from '../plan/hints.ts';
@@ -19,49 +20,11 @@ const MOST_EXTRA = 8;
  * can tell, and each hint that should stand in a document. `built`: the production output, read with its maps.
  */
 export function reconcile(app: Snapshot, plan: Plan, built: Snapshot): Reconciliation {
-  if (!built.output)
-    throw new InputError(
-      'Not a build',
-      'Read the folder that the production build wrote, not the sources.',
-      built.name,
-    );
-  if (!built.output.files.some((f) => f.inside === 'sources'))
-    throw new InputError(
-      'No sources in the maps',
-      'The build’s source maps don’t hold the sources, so what is in its files can’t be told. Build with them.',
-      built.name,
-    );
+  checkBuilt(built);
   const files = new BuiltFiles(built);
   const ships = shipped(app, plan).snapshot;
   const { graph, starts } = startsOf(ships, plan);
-  const routes = starts.map((start): RouteDelivered => {
-    const chunks = [...start.chunks].map((c) => graph.chunks[c]);
-    const bytes = chunks.reduce((sum, c) => sum + c.bytes.gzip, 0);
-    const targets = start.landing.roots.flatMap((l) => graph.roots[l.root].target.map((m) => ships.modules[m].path));
-    const promised = { bytes: Math.round(bytes), files: chunks.length };
-    const { pattern, page } = start.route;
-    if (files.holding(page).length === 0) return { pattern, promised, delivered: null, extra: [], more: 0 };
-    const tags = built.output!.starts.flatMap((s) => s.tags.map((t) => t.file));
-    const got = files.closure([...tags, ...targets.flatMap((t) => files.holding(t).slice(0, 1))]);
-    const wanted = new Set([...start.modules].map((m) => files.pathOf(ships.modules[m].path)));
-    const extra = [...got].flatMap((file) =>
-      files.output.files[file].modules
-        .filter(({ module }) => !wanted.has(built.modules[module].path))
-        .map(({ module, bytes }) => ({ path: built.modules[module].path, bytes, file: files.output.files[file].path })),
-    );
-    extra.sort((a, b) => b.bytes - a.bytes);
-    const delivered = {
-      bytes: [...got].reduce((sum, f) => sum + files.output.files[f].bytes.gzip, 0),
-      files: [...got].map((f) => files.output.files[f].path),
-    };
-    return {
-      pattern,
-      promised,
-      delivered,
-      extra: extra.slice(0, MOST_EXTRA),
-      more: Math.max(0, extra.length - MOST_EXTRA),
-    };
-  });
+  const routes = starts.map((start) => routeDelivered(ships, graph, start, built, files));
   const { stale } = effectivePlan(ships, plan);
   const decisions = plan.decisions.flatMap((decision, at): DecisionDelivered[] => {
     if (decision.kind === 'hint' || shipsBy(decision) === 'nothing to ship') return [];
@@ -80,6 +43,58 @@ export function reconcile(app: Snapshot, plan: Plan, built: Snapshot): Reconcili
   return { routes, decisions, hints, unknown, ok };
 }
 
+/** Refuses what isn't a build, or one whose files can't be told apart. */
+function checkBuilt(built: Snapshot): void {
+  if (!built.output)
+    throw new InputError(
+      'Not a build',
+      'Read the folder that the production build wrote, not the sources.',
+      built.name,
+    );
+  if (!built.output.files.some((f) => f.inside === 'sources'))
+    throw new InputError(
+      'No sources in the maps',
+      'The build’s source maps don’t hold the sources, so what is in its files can’t be told. Build with them.',
+      built.name,
+    );
+}
+
+/** The start of a route as it was promised, and as the build's files make it; gzip bytes. */
+function routeDelivered(
+  ships: Snapshot,
+  graph: ChunkGraph,
+  start: Start,
+  built: Snapshot,
+  files: BuiltFiles,
+): RouteDelivered {
+  const chunks = [...start.chunks].map((c) => graph.chunks[c]);
+  const bytes = chunks.reduce((sum, c) => sum + c.bytes.gzip, 0);
+  const targets = start.landing.roots.flatMap((l) => graph.roots[l.root].target.map((m) => ships.modules[m].path));
+  const promised = { bytes: Math.round(bytes), files: chunks.length };
+  const { pattern, page } = start.route;
+  if (files.holding(page).length === 0) return { pattern, promised, delivered: null, extra: [], more: 0 };
+  const tags = built.output!.starts.flatMap((s) => s.tags.map((t) => t.file));
+  const got = files.closure([...tags, ...targets.flatMap((t) => files.holding(t).slice(0, 1))]);
+  const wanted = new Set([...start.modules].map((m) => files.pathOf(ships.modules[m].path)));
+  const extra = [...got].flatMap((file) =>
+    files.output.files[file].modules
+      .filter(({ module }) => !wanted.has(built.modules[module].path))
+      .map(({ module, bytes }) => ({ path: built.modules[module].path, bytes, file: files.output.files[file].path })),
+  );
+  extra.sort((a, b) => b.bytes - a.bytes);
+  const delivered = {
+    bytes: [...got].reduce((sum, f) => sum + files.output.files[f].bytes.gzip, 0),
+    files: [...got].map((f) => files.output.files[f].path),
+  };
+  return {
+    pattern,
+    promised,
+    delivered,
+    extra: extra.slice(0, MOST_EXTRA),
+    more: Math.max(0, extra.length - MOST_EXTRA),
+  };
+}
+
 type Told = Pick<DecisionDelivered, 'state' | 'why'>;
 
 /** What the files tell of one decision. */
@@ -90,13 +105,8 @@ function toldOf(app: Snapshot, built: Snapshot, files: BuiltFiles, decision: Dec
       return toldOfImports(app, built, files, decision);
     case 'move':
       return toldOfMove(app, built, files, decision);
-    case 'script': {
-      const script = app.scripts.find((s) => s.id === decision.script);
-      const there = built.scripts.find((s) => s.address === script?.address || s.id === decision.script);
-      if (!there) return { state: 'untold', why: 'the documents have no such script' };
-      if (there.placement === decision.placement) return { state: 'delivered', why: `it is placed ${there.placement}` };
-      return { state: 'not delivered', why: `it is placed ${there.placement}` };
-    }
+    case 'script':
+      return toldOfScript(app, built, decision);
     case 'drop link': {
       const there = built.links.some((l) => l.rel === decision.rel && l.address === decision.address);
       return there
@@ -134,6 +144,15 @@ function toldOf(app: Snapshot, built: Snapshot, files: BuiltFiles, decision: Dec
     case 'chunk name':
       return { state: 'untold', why: 'the files don’t tell' };
   }
+}
+
+/** A third-party script is delivered when the documents place it as decided. */
+function toldOfScript(app: Snapshot, built: Snapshot, decision: Extract<Decision, { kind: 'script' }>): Told {
+  const script = app.scripts.find((s) => s.id === decision.script);
+  const there = built.scripts.find((s) => s.address === script?.address || s.id === decision.script);
+  if (!there) return { state: 'untold', why: 'the documents have no such script' };
+  if (there.placement === decision.placement) return { state: 'delivered', why: `it is placed ${there.placement}` };
+  return { state: 'not delivered', why: `it is placed ${there.placement}` };
 }
 
 /** A moved import is delivered when the build's own sources make it in the one module, and no longer in the other. */

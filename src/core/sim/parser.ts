@@ -1,4 +1,4 @@
-import type { LinkHint, MarkupItem } from '../load/types.ts';
+import type { DocumentLoad, LinkHint, MarkupItem } from '../load/types.ts';
 import { backgroundMs, browserMs, byRequest, byTask, type PageContext } from './page-context.ts';
 import {
   type Evaluating,
@@ -50,35 +50,9 @@ export class Parser implements Parsing {
   start(): void {
     const { page } = this;
     const { document } = page.program;
-    const record: RequestRecord = {
-      resource: -1,
-      address: document.address,
-      name: 'document',
-      origin: '',
-      type: 'document',
-      role: 'content',
-      hop: 0,
-      cause: { kind: 'navigation', what: 'navigation', at: 0, request: -1, task: -1 },
-      discovered: 0,
-      queued: 0,
-      released: 0,
-      sent: 0,
-      reached: 0,
-      served: 0,
-      firstByte: 0,
-      end: 0,
-      bytes: 0,
-      priority: 0,
-      connection: 0,
-      hint: false,
-      pieces: [],
-      evaluated: Number.NaN,
-    };
+    const record = navigation(document.address);
     this.document = page.fetcher.addDocument(record);
-    const cuts = document.flush.length > 0 ? document.flush : [{ upTo: document.bytes, atMs: 0 }];
-    const pieces = cuts.map((cut, i) => ({ bytes: cut.upTo - (i > 0 ? cuts[i - 1].upTo : 0), atMs: cut.atMs }));
-    const rest = document.bytes - cuts[cuts.length - 1].upTo;
-    if (rest > 0) pieces.push({ bytes: rest, atMs: cuts[cuts.length - 1].atMs });
+    const pieces = piecesOf(document);
     if (page.documentAhead) {
       page.documentAhead(() => this.openAhead(record));
       return;
@@ -397,4 +371,41 @@ export class Parser implements Parsing {
       page.triggers.loaded();
     });
   }
+}
+
+/** The request of a navigation, before anything has come of it. */
+function navigation(address: string): RequestRecord {
+  return {
+    resource: -1,
+    address,
+    name: 'document',
+    origin: '',
+    type: 'document',
+    role: 'content',
+    hop: 0,
+    cause: { kind: 'navigation', what: 'navigation', at: 0, request: -1, task: -1 },
+    discovered: 0,
+    queued: 0,
+    released: 0,
+    sent: 0,
+    reached: 0,
+    served: 0,
+    firstByte: 0,
+    end: 0,
+    bytes: 0,
+    priority: 0,
+    connection: 0,
+    hint: false,
+    pieces: [],
+    evaluated: Number.NaN,
+  };
+}
+
+/** What the server hands over of a document, piece by piece, each so long after the request was served. */
+function piecesOf({ flush, bytes }: DocumentLoad): { bytes: number; atMs: number }[] {
+  const cuts = flush.length > 0 ? flush : [{ upTo: bytes, atMs: 0 }];
+  const pieces = cuts.map((cut, i) => ({ bytes: cut.upTo - (i > 0 ? cuts[i - 1].upTo : 0), atMs: cut.atMs }));
+  const last = cuts[cuts.length - 1];
+  if (bytes > last.upTo) pieces.push({ bytes: bytes - last.upTo, atMs: last.atMs });
+  return pieces;
 }

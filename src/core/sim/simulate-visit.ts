@@ -23,75 +23,95 @@ export interface VisitTimeline {
  */
 export function simulateVisit(visit: VisitProgram, conditions: Conditions): VisitTimeline {
   checkConditions(conditions);
-  const { headStart } = conditions.device.costs ?? REFERENCE_COSTS;
-  const clock = new EventQueue(-headStart);
-  const httpCache = new HttpCache(conditions.cache);
-  const moments: Moment[] = [];
-  const pages: OpenPage[] = [];
-  const prepared = new Set<number>();
-  let network = new Network(clock, conditions.link, conditions.cache === 'empty');
-  const deploy = () => httpCache.deploy(visit.documents.flatMap((d) => d.program.resources));
+  const played = new PlayedVisit(visit, conditions);
+  played.open(0, -1, Number.NaN);
+  const ended = played.clock.run(EVENT_LIMIT);
+  const pages = played.pages.map(({ page, time }) => ({ startedAt: time.begun, timeline: page.timeline() }));
+  creditLater(pages.map((d) => d.timeline));
+  return { pages, moments: played.moments, ...(ended ? {} : { stopped: tooLong(played.clock.now) }) };
+}
+
+/** The pages of a visit one after another, with the link and the cache that they share. */
+class PlayedVisit {
+  readonly clock: EventQueue;
+  readonly moments: Moment[] = [];
+  readonly pages: OpenPage[] = [];
+  private readonly headStart: number;
+  private readonly httpCache: HttpCache;
+  /** Documents that were prepared before anybody went there. */
+  private readonly prepared = new Set<number>();
+  private network: Network;
+
+  constructor(
+    private readonly visit: VisitProgram,
+    private readonly conditions: Conditions,
+  ) {
+    this.headStart = (conditions.device.costs ?? REFERENCE_COSTS).headStart;
+    this.clock = new EventQueue(-this.headStart);
+    this.httpCache = new HttpCache(conditions.cache);
+    this.network = new Network(this.clock, conditions.link, conditions.cache === 'empty');
+  }
+
+  /** Goes to a page, and has its visitor take the steps there. `approach`: when the person came near what leads there. */
+  open(at: number, step: number, approach: number): void {
+    const { visit, pages, prepared } = this;
+    if (prepared.has(at)) leavePage(pages[at - 1]);
+    else this.begin(at, false);
+    const { page, time } = pages[at];
+    const goOn = (step: { index: number }, since: number) => this.goOn(at, step.index, since);
+    const deploy = () => this.httpCache.deploy(visit.documents.flatMap((d) => d.program.resources));
+    const visitor = new Visitor(page, visit.documents[at], this.moments, at, goOn, deploy);
+    visitor.start(step, approach, prepared.has(at) ? time.now : 0);
+  }
+
+  /** From one page to the next, at once or after the person was away. */
+  private goOn(at: number, step: number, since: number): void {
+    const next = this.visit.documents[at + 1];
+    if (!next) return;
+    if (next.begins !== 'return') {
+      this.open(at + 1, step, since);
+      return;
+    }
+    leavePage(this.pages[at]);
+    this.clock.at(this.clock.now + next.awayMs, () => {
+      this.network = new Network(this.clock, this.conditions.link, false);
+      this.open(at + 1, step, Number.NaN);
+    });
+  }
+
   /** Begins with a page; the one before it stays until this one has its first bytes, or is shown if it came unseen. */
-  const begin = (at: number, unseen: boolean) => {
+  private begin(at: number, unseen: boolean): void {
+    const { visit, clock, httpCache, pages } = this;
     const { program } = visit.documents[at];
     const before = pages.at(-1);
     const begins = unseen ? 'unseen' : visit.documents[at].begins === 'link' ? 'link' : 'landing';
-    const time = new PageClock(clock, clock.now + (begins === 'landing' ? headStart : 0));
+    const time = new PageClock(clock, clock.now + (begins === 'landing' ? this.headStart : 0));
     const leave = () => before && !unseen && leavePage(before);
-    const seen = new PageLink(network, time, leave);
+    const seen = new PageLink(this.network, time, leave);
     const ahead = before?.page.fetcher.documentAhead(program.document.address) ?? -1;
     const documentAhead = (then: () => void) =>
       before!.page.fetcher.onArrival(ahead, () => {
         leave();
         then();
       });
-    const prepare = (address: string) => {
-      const next = visit.documents[at + 1];
-      if (next?.begins !== 'link' || next.program.document.address !== address) return false;
-      if (!prepared.has(at + 1)) begin(at + 1, true);
-      prepared.add(at + 1);
-      return true;
-    };
     const environment = {
-      ...({ clock: time, network: seen, httpCache, prepare, begins } as const),
+      ...({ clock: time, network: seen, httpCache, begins } as const),
+      prepare: (address: string) => this.prepare(at + 1, address),
       ...(ahead < 0 ? {} : { documentAhead }),
     };
-    const page = new Page(program, conditions, environment);
+    const page = new Page(program, this.conditions, environment);
     pages.push({ page, time });
     page.begin();
-  };
-  const open = (at: number, step: number, approach: number) => {
-    const document = visit.documents[at];
-    if (prepared.has(at)) leavePage(pages[at - 1]);
-    else begin(at, false);
-    const { page, time } = pages[at];
-    const visitor = new Visitor(
-      page,
-      document,
-      moments,
-      at,
-      (step, since) => {
-        const next = visit.documents[at + 1];
-        if (!next) return;
-        if (next.begins !== 'return') {
-          open(at + 1, step.index, since);
-          return;
-        }
-        leavePage({ page, time });
-        clock.at(clock.now + next.awayMs, () => {
-          network = new Network(clock, conditions.link, false);
-          open(at + 1, step.index, Number.NaN);
-        });
-      },
-      deploy,
-    );
-    visitor.start(step, approach, prepared.has(at) ? time.now : 0);
-  };
-  open(0, -1, Number.NaN);
-  const ended = clock.run(EVENT_LIMIT);
-  const done = pages.map(({ page, time }) => ({ startedAt: time.begun, timeline: page.timeline() }));
-  creditLater(done.map((d) => d.timeline));
-  return { pages: done, moments, ...(ended ? {} : { stopped: tooLong(clock.now) }) };
+  }
+
+  /** Begins unseen with a page that a link leads to, if it is the one at the address; gives whether it is. */
+  private prepare(at: number, address: string): boolean {
+    const next = this.visit.documents[at];
+    if (next?.begins !== 'link' || next.program.document.address !== address) return false;
+    if (!this.prepared.has(at)) this.begin(at, true);
+    this.prepared.add(at);
+    return true;
+  }
 }
 
 interface OpenPage {

@@ -75,7 +75,7 @@ export interface DrawnApp {
  * for it to be seen; it is proposed as on it. `drawn`: modules that are drawn at first, the route's own among them.
  */
 export function proposeParts(route: DrawnRoute, app: DrawnApp): { parts: Part[]; drawn: ReadonlySet<string> } {
-  const { moduleAt, elementAt, shells, isPage, inDocument } = app;
+  const { moduleAt, shells, isPage } = app;
   const parts = new Map<string, Part>();
   const seen = new Set<string>();
   const visit = (path: string, direct: boolean) => {
@@ -85,14 +85,7 @@ export function proposeParts(route: DrawnRoute, app: DrawnApp): { parts: Part[];
     for (const use of module.uses) {
       const { imported, target } = usedBy(path, use, app);
       if (target === undefined || target === path || moduleAt(target)?.package !== null) continue;
-      // What stands around a route and its page are no parts of it, wherever they are drawn.
-      if (
-        isPage(target) ||
-        target === route.page ||
-        route.layouts.includes(target) ||
-        shells(route.realm).includes(target)
-      )
-        continue;
+      if (isFrameOf(route, target, app)) continue;
       const drawn = moduleAt(target)!;
       // What only waits for its content to be seen is no part itself.
       if (drawn.serves.whenSeen && use.specifier !== null) continue;
@@ -108,20 +101,36 @@ export function proposeParts(route: DrawnRoute, app: DrawnApp): { parts: Part[];
       if (when.kind === 'drawn' || when.kind === 'seen') visit(target, false);
     }
   };
-  const elements = inDocument(route.realm);
-  // One element alone is the app; of several each is a part of the document.
-  for (const { name, path, line } of elements) {
-    const module = elementAt(name, path);
-    if (module === undefined || moduleAt(module)?.package !== null) continue;
-    if (elements.length > 1 && module !== route.page && !parts.has(module))
+  for (const { module, line, path, alone } of elementsOf(route, app)) {
+    if (!alone && module !== route.page && !parts.has(module))
       parts.set(module, partOf(module, { kind: 'drawn' }, line, path));
-    visit(module, elements.length === 1);
+    visit(module, alone);
   }
   for (const shell of shells(route.realm)) visit(shell, true);
   for (const layout of route.layouts) visit(layout, true);
   visit(route.page, true);
   for (const path of route.beside ?? []) if (moduleAt(path)?.package === null) seen.add(path);
   return { parts: withIds([...parts.values()]), drawn: seen };
+}
+
+/** What stands around a route, and any page, is no part of it, wherever it is drawn. */
+function isFrameOf(route: DrawnRoute, module: string, { isPage, shells }: DrawnApp): boolean {
+  return (
+    isPage(module) || module === route.page || route.layouts.includes(module) || shells(route.realm).includes(module)
+  );
+}
+
+/** The elements that stand in the document: one alone is the app, of several each is a part of the document. */
+function elementsOf(
+  route: DrawnRoute,
+  { inDocument, elementAt, moduleAt }: DrawnApp,
+): { module: string; line: number; path: string; alone: boolean }[] {
+  const elements = inDocument(route.realm);
+  return elements.flatMap(({ name, path, line }) => {
+    const module = elementAt(name, path);
+    if (module === undefined || moduleAt(module)?.package !== null) return [];
+    return { module, line, path, alone: elements.length === 1 };
+  });
 }
 
 /** The module that a use leads to, as it is imported (or as an element's name tells), and the one behind it that defines what is drawn. */

@@ -9,84 +9,79 @@ import { takenNames } from './taken-names.ts';
 /** Notes what a script asks for by calls: deferred imports, requires, workers, files by address or by pattern. */
 export function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScript): void {
   walk(program, (node, above) => {
-    if (node.type === 'ImportExpression') {
-      const specifier = constantText(node.source);
-      const place = source.place(node.start);
-      const { isLeftAlone, ...said } = importComments(source.text, node);
-      if (isLeftAlone) {
-        const written = specifier ?? source.text.slice(node.start, Math.min(node.end, node.start + 80));
-        const reason = 'a comment leaves it to the browser';
-        result.unclear.push({ specifier: written, line: place.line, reason, leftOut: true });
-        return;
-      }
-      const glob = specifier === null ? globOf(node.source) : null;
-      if (glob) {
-        const context = contextOf(node, above);
-        result.globs.push({
-          ...glob,
-          found: {
-            kind: 'dynamic',
-            specifier: `${glob.prefix}*${glob.suffix}`,
-            names: ['*'],
-            context,
-            ...said,
-            ...place,
-            start: node.start,
-            end: node.end,
-          },
-        });
-        return;
-      }
-      if (specifier === null) {
-        const written = source.text.slice(node.start, Math.min(node.end, node.start + 80));
-        const reason = 'the address is not a constant';
-        result.unclear.push({ specifier: written, line: place.line, reason, leftOut: false });
-        return;
-      }
-      const context = contextOf(node, above);
-      const waits = context === 'module' && above.at(-1)?.type === 'AwaitExpression';
-      const taken = takenNames(above);
-      result.imports.push({
-        kind: 'dynamic',
-        specifier,
-        names: ['*'],
-        context,
-        ...(waits ? { awaited: true } : {}),
-        ...(taken ? { taken } : {}),
-        ...said,
-        ...place,
-        start: node.start,
-        end: node.end,
-      });
-    } else if (node.type === 'CallExpression' && nameOf(node.callee) === 'require') {
-      const specifier = constantText((node.arguments as unknown[])[0]);
-      if (specifier !== null) {
-        result.imports.push({
-          kind: 'static',
-          specifier,
-          names: ['*'],
-          required: true,
-          ...source.place(node.start),
-          start: node.start,
-          end: node.end,
-        });
-      }
-    } else if (node.type === 'CallExpression') {
-      const glob = fileGlobOf(node, source);
-      if (glob) result.fileGlobs.push(glob);
-    } else if (node.type === 'NewExpression' && nameOf(node.callee) === 'URL') {
-      const [first, base] = node.arguments as SyntaxNode[];
-      const address = constantText(first);
-      // An address is relative, with a dot at its beginning or without.
-      const specifier = address !== null && /^[\w@-][^:]*$/.test(address) ? `./${address}` : address;
-      if (specifier === null || !base || !source.text.slice(base.start, base.end).includes('import.meta.url')) return;
-      const { line } = source.place(node.start);
-      const parent = above[above.length - 1];
-      if (parent?.type === 'NewExpression' && /Worker$/.test(calledName(parent)))
-        result.workers.push({ specifier, line });
-      else result.assets.push({ specifier, line, start: node.start, end: node.end });
-    }
+    if (node.type === 'ImportExpression') noteDeferred(node, above, source, result);
+    else if (node.type === 'CallExpression') noteCall(node, source, result);
+    else if (node.type === 'NewExpression' && nameOf(node.callee) === 'URL') noteAddress(node, above, source, result);
   });
+}
+
+/** So much of a text that can't be followed is told. */
+const MOST_WRITTEN = 80;
+
+function noteDeferred(
+  node: SyntaxNode,
+  above: readonly SyntaxNode[],
+  source: SourceText,
+  { unclear, globs, imports }: ParsedScript,
+): void {
+  const specifier = constantText(node.source);
+  const place = source.place(node.start);
+  const { start, end } = node;
+  const { isLeftAlone, ...said } = importComments(source.text, node);
+  const written = specifier ?? source.text.slice(start, Math.min(end, start + MOST_WRITTEN));
+  if (isLeftAlone) {
+    const reason = 'a comment leaves it to the browser';
+    unclear.push({ specifier: written, line: place.line, reason, leftOut: true });
+    return;
+  }
+  const context = contextOf(node, above);
+  const found = { kind: 'dynamic', names: ['*'], context, ...said, ...place, start, end } as const;
+  const glob = specifier === null ? globOf(node.source) : null;
+  if (glob) globs.push({ ...glob, found: { ...found, names: ['*'], specifier: `${glob.prefix}*${glob.suffix}` } });
+  else if (specifier === null)
+    unclear.push({ specifier: written, line: place.line, reason: 'the address is not a constant', leftOut: false });
+  else {
+    const waits = context === 'module' && above.at(-1)?.type === 'AwaitExpression';
+    const taken = takenNames(above);
+    imports.push({
+      ...found,
+      names: ['*'],
+      specifier,
+      ...(waits ? { awaited: true } : {}),
+      ...(taken ? { taken } : {}),
+    });
+  }
+}
+
+/** `require`, and whatever stands for files of a pattern. */
+function noteCall(node: SyntaxNode, source: SourceText, { imports, fileGlobs }: ParsedScript): void {
+  if (nameOf(node.callee) !== 'require') {
+    const glob = fileGlobOf(node, source);
+    if (glob) fileGlobs.push(glob);
+    return;
+  }
+  const specifier = constantText((node.arguments as unknown[])[0]);
+  if (specifier === null) return;
+  const { start, end } = node;
+  imports.push({ kind: 'static', specifier, names: ['*'], required: true, ...source.place(start), start, end });
+}
+
+/** `new URL('…', import.meta.url)`: the file of a worker, or any other. */
+function noteAddress(
+  node: SyntaxNode,
+  above: readonly SyntaxNode[],
+  source: SourceText,
+  { workers, assets }: ParsedScript,
+): void {
+  const [first, base] = node.arguments as SyntaxNode[];
+  const address = constantText(first);
+  // An address is relative, with a dot at its beginning or without.
+  const specifier = address !== null && /^[\w@-][^:]*$/.test(address) ? `./${address}` : address;
+  if (specifier === null || !base || !source.text.slice(base.start, base.end).includes('import.meta.url')) return;
+  const { line } = source.place(node.start);
+  const parent = above[above.length - 1];
+  if (parent?.type === 'NewExpression' && /Worker$/.test(calledName(parent))) workers.push({ specifier, line });
+  else assets.push({ specifier, line, start: node.start, end: node.end });
 }
 
 /** The name of what is called, be it a global or one of `window`, `self` and the like. */

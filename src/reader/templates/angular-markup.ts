@@ -34,58 +34,88 @@ type Trigger = Record<string, unknown>;
  * triggers it: in sight, by what a person does with what holds its place, when a test holds, else by itself. Null where it can't be parsed.
  */
 export function angularMarkup(template: string, offset: number): AngularTemplate | null {
-  const c = angularCompiler();
   const parsedTemplate = parsedOf(template);
   if (!parsedTemplate) return null;
-  const { nodes } = parsedTemplate;
-  const later = new Set<string>();
-  const atOnce = new Set<string>();
-  const spanOf = ({ sourceSpan }: Node): Span => ({
-    start: sourceSpan.start.offset + offset,
-    end: sourceSpan.end.offset + offset,
-  });
-  const parsed = (value: Expression) => expressionOf(value, offset);
+  const markup = new Markup(offset);
+  const span = { start: offset, end: offset + template.length };
+  const root = templateRoot(markup.all(parsedTemplate.nodes, false), span);
+  return { root, later: markup.later, atOnce: markup.atOnce };
+}
 
-  const all = (list: readonly unknown[], deferred: boolean) => list.map((n) => nodeOf(n as Node, deferred));
-  const group = (node: (Node & { children: readonly unknown[] }) | null | undefined, deferred: boolean) =>
-    node ? groupNode(all(node.children, deferred), spanOf(node)) : null;
+type Compiler = ReturnType<typeof angularCompiler>;
+type Of<K extends keyof Compiler> = Compiler[K] extends abstract new (...args: never) => infer T ? T : never;
 
-  function nodeOf(node: Node, deferred: boolean): SyntaxNode {
-    const span = spanOf(node);
+/** Nodes of a template as parsed markup. `deferred`: whether they stand in a deferred block. */
+class Markup {
+  readonly later = new Set<string>();
+  readonly atOnce = new Set<string>();
+  private readonly c = angularCompiler();
+
+  constructor(private readonly offset: number) {}
+
+  all(list: readonly unknown[], deferred: boolean): SyntaxNode[] {
+    return list.map((n) => this.nodeOf(n as Node, deferred));
+  }
+
+  private group(
+    node: (Node & { children: readonly unknown[] }) | null | undefined,
+    deferred: boolean,
+  ): SyntaxNode | null {
+    return node ? groupNode(this.all(node.children, deferred), this.spanOf(node)) : null;
+  }
+
+  private spanOf({ sourceSpan }: Node): Span {
+    return { start: sourceSpan.start.offset + this.offset, end: sourceSpan.end.offset + this.offset };
+  }
+
+  private parsed(value: Expression): SyntaxNode | null {
+    return expressionOf(value, this.offset);
+  }
+
+  private nodeOf(node: Node, deferred: boolean): SyntaxNode {
+    const { c } = this;
+    const span = this.spanOf(node);
     if (node instanceof c.TmplAstText) return textNode(node.value, span);
     if (node instanceof c.TmplAstBoundText) {
       const said = boundText(node.value as Expression);
-      return said === null ? textNode('', span) : (shown(said.source, said.start + offset) ?? textNode('', span));
+      return said === null ? textNode('', span) : (shown(said.source, said.start + this.offset) ?? textNode('', span));
     }
-    if (node instanceof c.TmplAstElement) return elementOf(node, node.name, deferred);
-    if (node instanceof c.TmplAstTemplate) return templateOf(node, deferred);
-    if (node instanceof c.TmplAstContent) return groupNode(all(node.children ?? [], deferred), span);
-    if (node instanceof c.TmplAstIfBlock)
-      return node.branches.reduceRight<SyntaxNode | null>((no, branch) => {
-        const yes = group(branch, deferred)!;
-        return branch.expression ? conditionalNode(parsed(branch.expression as Expression), yes, no, span) : yes;
-      }, null)!;
+    if (node instanceof c.TmplAstElement) return this.elementOf(node, node.name, deferred);
+    if (node instanceof c.TmplAstTemplate) return this.templateOf(node, deferred);
+    if (node instanceof c.TmplAstContent) return groupNode(this.all(node.children ?? [], deferred), span);
+    if (node instanceof c.TmplAstIfBlock) return this.ifOf(node, deferred);
     if (node instanceof c.TmplAstForLoopBlock)
       return groupNode(
-        [...all(node.children, deferred), ...(node.empty ? all(node.empty.children, deferred) : [])],
+        [...this.all(node.children, deferred), ...(node.empty ? this.all(node.empty.children, deferred) : [])],
         span,
       );
-    if (node instanceof c.TmplAstSwitchBlock) {
-      const on = parsed(node.expression as Expression);
-      return groupNode(
-        node.groups.map((g) => {
-          const tests = g.cases.flatMap((one) => (on && parsed(one.expression as Expression)) ?? []);
-          const yes = group(g, deferred)!;
-          return tests.length === 1 ? conditionalNode(equalNode(on!, tests[0], span), yes, null, span) : yes;
-        }),
-        span,
-      );
-    }
-    if (node instanceof c.TmplAstDeferredBlock) return deferredOf(node, deferred);
+    if (node instanceof c.TmplAstSwitchBlock) return this.switchOf(node, deferred);
+    if (node instanceof c.TmplAstDeferredBlock) return this.deferredOf(node, deferred);
     return textNode('', span);
   }
 
-  function elementOf(
+  private ifOf(node: Of<'TmplAstIfBlock'>, deferred: boolean): SyntaxNode {
+    return node.branches.reduceRight<SyntaxNode | null>((no, branch) => {
+      const yes = this.group(branch, deferred)!;
+      if (!branch.expression) return yes;
+      return conditionalNode(this.parsed(branch.expression as Expression), yes, no, this.spanOf(node));
+    }, null)!;
+  }
+
+  private switchOf(node: Of<'TmplAstSwitchBlock'>, deferred: boolean): SyntaxNode {
+    const span = this.spanOf(node);
+    const on = this.parsed(node.expression as Expression);
+    return groupNode(
+      node.groups.map((g) => {
+        const tests = g.cases.flatMap((one) => (on && this.parsed(one.expression as Expression)) ?? []);
+        const yes = this.group(g, deferred)!;
+        return tests.length === 1 ? conditionalNode(equalNode(on!, tests[0], span), yes, null, span) : yes;
+      }),
+      span,
+    );
+  }
+
+  private elementOf(
     node: Node & {
       attributes: readonly unknown[];
       inputs: readonly unknown[];
@@ -95,49 +125,49 @@ export function angularMarkup(template: string, offset: number): AngularTemplate
     name: string,
     deferred: boolean,
   ): SyntaxNode {
-    (deferred ? later : atOnce).add(name);
+    (deferred ? this.later : this.atOnce).add(name);
     const attributes = [
       ...(node.attributes as (Node & { name: string; value: string })[]).map((a) =>
-        attributeNode(a.name, a.value, spanOf(a)),
+        attributeNode(a.name, a.value, this.spanOf(a)),
       ),
       ...(node.inputs as (Node & { name: string; value: Expression })[]).flatMap((a) => {
-        const value = parsed(a.value);
-        return value ? [attributeNode(a.name, value, spanOf(a))] : [];
+        const value = this.parsed(a.value);
+        return value ? [attributeNode(a.name, value, this.spanOf(a))] : [];
       }),
-      ...(node.outputs as (Node & { name: string; handler: Expression })[]).flatMap((a) => handlerOf(a)),
+      ...(node.outputs as (Node & { name: string; handler: Expression })[]).flatMap((a) => this.handlerOf(a)),
     ];
-    return elementNode(name, spanOf(node), attributes, all(node.children, deferred));
+    return elementNode(name, this.spanOf(node), attributes, this.all(node.children, deferred));
   }
 
-  function handlerOf(event: Node & { name: string; handler: Expression }): SyntaxNode[] {
-    const span = spanOf(event);
-    const does = handlerNode(event.handler?.source ?? '', (event.handler?.sourceSpan?.start ?? 0) + offset);
+  private handlerOf(event: Node & { name: string; handler: Expression }): SyntaxNode[] {
+    const span = this.spanOf(event);
+    const does = handlerNode(event.handler?.source ?? '', (event.handler?.sourceSpan?.start ?? 0) + this.offset);
     if (!does) return [];
     // `[(open)]="open"`: what it is bound to gets what comes.
     const twoWay = event.name.endsWith('Change') && does.type === 'Identifier';
     return [attributeNode(handlerName(event.name), twoWay ? assignmentNode(does, span) : does, span)];
   }
 
-  function templateOf(node: InstanceType<typeof c.TmplAstTemplate>, deferred: boolean): SyntaxNode {
-    const span = spanOf(node);
-    const inside = groupNode(all(node.children, deferred), span);
+  private templateOf(node: Of<'TmplAstTemplate'>, deferred: boolean): SyntaxNode {
+    const span = this.spanOf(node);
+    const inside = groupNode(this.all(node.children, deferred), span);
     const test = node.templateAttrs.find((a) => a.name === 'ngIf' || a.name === 'ngSwitchCase');
-    const value = test && typeof test.value === 'object' ? parsed(test.value as Expression) : null;
+    const value = test && typeof test.value === 'object' ? this.parsed(test.value as Expression) : null;
     return value ? conditionalNode(value, inside, null, span) : inside;
   }
 
-  function deferredOf(node: InstanceType<typeof c.TmplAstDeferredBlock>, deferred: boolean): SyntaxNode {
-    const span = spanOf(node);
-    const place = group(node.placeholder, deferred);
-    const inside = groupNode(all(node.children, true), span, blockWhen(node.triggers as Trigger, place));
+  private deferredOf(node: Of<'TmplAstDeferredBlock'>, deferred: boolean): SyntaxNode {
+    const span = this.spanOf(node);
+    const place = this.group(node.placeholder, deferred);
+    const inside = groupNode(this.all(node.children, true), span, blockWhen(node.triggers as Trigger, place));
     const when = (node.triggers as { when?: { value: Expression } }).when;
-    const test = when ? parsed(when.value) : null;
+    const test = when ? this.parsed(when.value) : null;
     const drawn = test ? conditionalNode(test, inside, null, span) : inside;
-    const others = [place, group(node.loading, deferred), group(node.error, deferred)].filter((g) => g !== null);
+    const others = [place, this.group(node.loading, deferred), this.group(node.error, deferred)].filter(
+      (g) => g !== null,
+    );
     return groupNode([drawn, ...others], span);
   }
-
-  return { root: templateRoot(all(nodes, false), { start: offset, end: offset + template.length }), later, atOnce };
 }
 
 /** The template's nodes; null where the parser finds mistakes or fails on it. */
