@@ -69,7 +69,7 @@ export function readSource(
   graph.settle();
   beginStep('finding routes and parts');
   const { routes, failed: unclear } = routesOf({ found, byFolders, entries, described, graph, notes });
-  const built = graph.finish();
+  const built = graph.finish(routes.flatMap((r) => [...r.layouts, r.page]));
   beginStep('looking for unused style rules');
   const snapshot: Snapshot = {
     name: appName(root),

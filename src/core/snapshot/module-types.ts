@@ -68,8 +68,10 @@ export const IMPORT = named(
     ahead: optional(choice(ASKED_AHEAD)),
     /** Only for static imports that the module needs while it starts: detaching alone would break it. */
     sync: optional(record({ reason: TEXT, line: AMOUNT })),
-    /** Only for static imports that the module uses in handlers of what people do, and nowhere else. */
+    /** Only for static imports that are used in handlers of what people do and what these call, and nowhere else. */
     onActs: MARK,
+    /** Only for static imports that are used once something was drawn (in effects, or in handlers as well), and nowhere else. */
+    onEffects: MARK,
   }),
 );
 export type Import = Of<typeof IMPORT>;

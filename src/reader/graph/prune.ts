@@ -36,11 +36,20 @@ export function definerOf(
   name: string,
   reexportsAt: (path: string) => Reexports | null | undefined,
 ): string {
+  return definitionOf(path, name, reexportsAt).path;
+}
+
+/** The module that defines a name, as above, and the name that it has there. */
+export function definitionOf(
+  path: string,
+  name: string,
+  reexportsAt: (path: string) => Reexports | null | undefined,
+): { path: string; name: string } {
   const moduleAt = (at: string) => {
     const reexports = reexportsAt(at);
     return reexports ? { sideEffects: false, reexports } : undefined;
   };
-  return definer(path, name, moduleAt, new Map()).path;
+  return definer(path, name, moduleAt, new Map());
 }
 
 /** Where a deferred import of which only some names are taken leads: to the module that defines them all, if one does. */

@@ -25,6 +25,7 @@ export interface ReadModule {
   realm: string;
   uses: ComponentUse[];
   asks: ParsedScript['asks'];
+  runs: ParsedScript['runs'];
   /** Specifiers of what it mounts as a whole app. */
   mounts: string[];
   /** Names of elements that stand for a component of it. */
@@ -49,6 +50,7 @@ export function emptyModule(path: string, kind: ModuleKind, realm: string, modul
       uses: [],
       mounts: [],
       asks: null,
+      runs: null,
       elements: [],
       fonts: null,
       later: null,

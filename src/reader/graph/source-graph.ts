@@ -26,6 +26,7 @@ import { prunedLinks } from './prune.ts';
 import { emptyModule, type ReadModule } from './read-module.ts';
 import { reexportsOf } from './reexports.ts';
 import { StyleReader } from './style-reader.ts';
+import { timesOfUses } from './times-of-uses.ts';
 
 /** Called as modules are read: how many so far, and how many are known to come. */
 export type ReadProgress = (read: number, known: number) => void;
@@ -209,8 +210,8 @@ export class SourceGraph {
     return this.modules.get(path)?.elements ?? [];
   }
 
-  /** The columns of the snapshot, in canonical order. */
-  finish(): Findings & {
+  /** The columns of the snapshot, in canonical order. `asked`: modules whose exports the framework uses, such as pages. */
+  finish(asked: readonly string[]): Findings & {
     modules: Module[];
     imports: Import[];
     packages: Package[];
@@ -230,6 +231,7 @@ export class SourceGraph {
         alike[i].module.bytes.marginal = size;
       });
     }
+    const timed = timesOfUses(this.modules, [...this.starts, ...this.workers, ...asked]);
     const imports: Import[] = [];
     sorted.forEach((m, from) => {
       const seen = new Map<string, number>();
@@ -237,7 +239,7 @@ export class SourceGraph {
         const ordinal = seen.get(found.specifier) ?? 0;
         seen.set(found.specifier, ordinal + 1);
         const { required: _, taken: __, passesAll: ___, ...item } = found;
-        imports.push({ from, to: at.get(to)!, ordinal, ...item });
+        imports.push({ from, to: at.get(to)!, ordinal, ...item, ...timed(m, found, to) });
       }
     });
     // Of files that only were looked into for names nothing is told.

@@ -4,11 +4,11 @@ import type { FoundImport } from '../found-import.ts';
 import { type ComponentUse, type DrawnTree, findComponentUses } from '../parts/component-uses.ts';
 import { mountedBy } from '../parts/shells.ts';
 import { collectRoutes } from '../routes/collect.ts';
+import { readRuns } from '../runs/read-runs.ts';
 import { SourceText } from '../source-text.ts';
 import { constantText, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { type AngularScript, angularScript, type ResourceReader } from '../templates/angular.ts';
 import { definedElements, MAY_HOLD_MARKUP, markupOfTaggedTemplates } from '../templates/tagged-markup.ts';
-import { actUses } from './act-uses.ts';
 import { collectCalls, waitsAtStart } from './calls.ts';
 import { parse } from './parse.ts';
 import type { ParsedScript, ScriptExports } from './parsed-script.ts';
@@ -95,12 +95,15 @@ function noteOwn(
   lang: Language,
   result: ParsedScript,
 ): void {
+  const { drawn } = options;
   if (angular) noteAngular(angular, module, program, result);
   if (MAY_SAY_ROUTES.test(text)) result.routes = collectRoutes(program, source);
   result.asks = readAsks(program, source);
   if (MAY_MOUNT.test(text)) result.mounts = mountedBy(program);
   if (/customElement/.test(text)) result.elements.push(...definedElements(program));
-  noteUses(result.imports, program, source, text);
+  noteUses(result.imports, program, source);
+  const templates = [drawn, ...(angular?.components ?? []).map((c) => c.template?.root)].filter((t) => t != null);
+  result.runs = readRuns(program, [program, ...templates]);
   // Without markup syntax `<` only compares, or begins a type.
   result.uses = drawnBy(program, source, text, options, angular, lang !== 'ts');
 }
@@ -163,16 +166,14 @@ function resourcesOf(program: SyntaxNode): { specifier: string }[] {
   return found;
 }
 
-/** Notes of static imports whether the module needs them while it starts, or only when somebody acts. */
-function noteUses(imports: FoundImport[], program: SyntaxNode, source: SourceText, text: string): void {
+/** Notes of static imports whether the module needs them while it starts. */
+function noteUses(imports: FoundImport[], program: SyntaxNode, source: SourceText): void {
   if (imports.length === 0) return;
   const needed = syncUses(program, source);
-  const acted = /\bon[A-Z]|addEventListener/.test(text) ? actUses(program) : new Set();
   for (const item of imports) {
     if (item.kind !== 'static' || item.start === item.end) continue;
     const sync = needed.get(item.specifier);
     if (sync) item.sync = sync;
-    else if (acted.has(item.specifier)) item.onActs = true;
   }
 }
 
@@ -189,6 +190,7 @@ function emptyScript(code: string): ParsedScript {
     elements: [],
     later: null,
     told: [],
+    runs: null,
     exports: NO_EXPORTS,
     assets: [],
     globs: [],

@@ -3,6 +3,7 @@ import type { FileGlob } from '../file-globs.ts';
 import type { FoundImport } from '../found-import.ts';
 import type { ComponentUse } from '../parts/component-uses.ts';
 import type { RouteSheet } from '../routes/expressions.ts';
+import type { RunSheet } from '../runs/run-sheet.ts';
 
 /** What a script says, as far as a reading asks. */
 export interface ParsedScript {
@@ -19,6 +20,8 @@ export interface ParsedScript {
   asks: AskSheet | null;
   /** Specifiers of what it mounts as a whole app. */
   mounts: string[];
+  /** When its code runs, as far as it says so; null for what is installed. */
+  runs: RunSheet | null;
   /** Names of elements that stand for a component of it. */
   elements: string[];
   /** Specifiers of components that only blocks of a template ask for which are drawn later, with the elements that others ask for. */

@@ -1,0 +1,24 @@
+/**
+ * How soon code can run, the latest first: when somebody acts, soon after something was drawn, or while a module starts or
+ * something is drawn. `never`: nothing was found that runs it.
+ */
+export const RUNS = ['never', 'act', 'effect', 'now'] as const;
+export type Runs = (typeof RUNS)[number];
+
+/** Where something is used: in code that runs at that time, or in a function of the module, as soon as that is called. */
+export type UsePlace = Exclude<Runs, 'never'> | { fn: string };
+
+/** What a module says of when its code runs. */
+export interface RunSheet {
+  /** Imported names, where each is used. */
+  imported: { specifier: string; name: string; at: UsePlace }[];
+  /** Functions of the module by name, each with the places that call it, or hand it on. */
+  functions: ReadonlyMap<string, UsePlace[]>;
+  /** Exported name → the function of the module that it is. */
+  exported: ReadonlyMap<string, string>;
+}
+
+/** The sooner of two. */
+export function sooner(a: Runs, b: Runs): Runs {
+  return RUNS.indexOf(a) >= RUNS.indexOf(b) ? a : b;
+}

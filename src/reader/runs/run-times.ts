@@ -1,0 +1,87 @@
+import { type RunSheet, type Runs, sooner, type UsePlace } from './run-sheet.ts';
+
+/** What is asked of modules to find out when their code runs. */
+export interface RunModules {
+  sheetAt(path: string): RunSheet | null;
+  /** Where an imported name of a module is defined; null where that isn't known. */
+  definer(from: string, specifier: string, name: string): { path: string; name: string } | null;
+  /** Whether something else than imports may use what a module exports: its framework, the document, a deferred import. */
+  isAskedOtherwise(path: string): boolean;
+}
+
+interface Spot {
+  path: string;
+  at: UsePlace;
+}
+
+/**
+ * When imported names are used: through functions of the module itself, and of others that import them. A name that is only
+ * used in functions which are called by handlers of what people do, in whatever module, is used when somebody acts.
+ */
+export class RunTimes {
+  /** What is used from outside of a module, by path and name, with the places. */
+  private readonly outside = new Map<string, Map<string, Spot[]>>();
+  private readonly known = new Map<string, Runs>();
+
+  constructor(
+    paths: Iterable<string>,
+    private readonly modules: RunModules,
+  ) {
+    for (const path of paths)
+      for (const { specifier, name, at } of modules.sheetAt(path)?.imported ?? []) {
+        const home = modules.definer(path, specifier, name);
+        if (!home) continue;
+        const names = this.outside.get(home.path) ?? new Map<string, Spot[]>();
+        this.outside.set(home.path, names);
+        names.set(home.name, [...(names.get(home.name) ?? []), { path, at }]);
+      }
+  }
+
+  /** How soon a module uses what it imports by a specifier, of the names that count. */
+  of(path: string, specifier: string, counts: (name: string) => boolean = () => true): Runs {
+    let runs: Runs = 'never';
+    for (const use of this.modules.sheetAt(path)?.imported ?? [])
+      if (use.specifier === specifier && counts(use.name)) runs = sooner(runs, this.spot({ path, at: use.at }));
+    return runs;
+  }
+
+  private spot({ path, at }: Spot): Runs {
+    return typeof at === 'string' ? at : this.function(path, at.fn);
+  }
+
+  /** The soonest of all places from which a function is reached: walked once, so that circles of calls end. */
+  private function(path: string, fn: string): Runs {
+    const keyOf = (spot: { path: string; fn: string }) => `${spot.path}\n${spot.fn}`;
+    const known = this.known.get(keyOf({ path, fn }));
+    if (known) return known;
+    let runs: Runs = 'never';
+    const seen = new Set([keyOf({ path, fn })]);
+    const open = [{ path, fn }];
+    for (let next = open.pop(); next && runs !== 'now'; next = open.pop())
+      for (const { path: where, at } of this.callers(next.path, next.fn)) {
+        if (typeof at === 'string') {
+          runs = sooner(runs, at);
+          continue;
+        }
+        const caller = { path: where, fn: at.fn };
+        if (!seen.has(keyOf(caller))) open.push(caller);
+        seen.add(keyOf(caller));
+      }
+    this.known.set(keyOf({ path, fn }), runs);
+    return runs;
+  }
+
+  /** The places that use a function: of its own module, and of those that import it. */
+  private callers(path: string, fn: string): Spot[] {
+    const sheet = this.modules.sheetAt(path);
+    if (!sheet) return [{ path, at: 'now' }];
+    const own = (sheet.functions.get(fn) ?? []).map((at): Spot => ({ path, at }));
+    const outside = this.outside.get(path);
+    const others = [...sheet.exported].flatMap(([name, local]): Spot[] => {
+      if (local !== fn) return [];
+      if (this.modules.isAskedOtherwise(path)) return [{ path, at: 'now' }];
+      return [...(outside?.get(name) ?? []), ...(outside?.get('*') ?? [])];
+    });
+    return [...own, ...others];
+  }
+}
