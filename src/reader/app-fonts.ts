@@ -23,12 +23,19 @@ export function appFonts(
   const fonts: RouteFont[] = [];
   const notices: Notice[] = [];
   for (const sheet of styles) {
-    for (const { family, url, display } of sheet.fonts?.faces ?? []) {
+    for (const { family, url, display, line } of sheet.fonts?.faces ?? []) {
       if (!wanted.has(family) || /^data:/i.test(url)) continue;
       const file = fileOf(root, sheet, url, moduleAt);
       if (file) {
         const id = names.give(family, (n) => `${family} ${n}`);
-        fonts.push({ id, ...file, serverMs: DEFAULT_SERVER_MS, declaredBy: sheet.path, display });
+        fonts.push({
+          id,
+          ...file,
+          serverMs: DEFAULT_SERVER_MS,
+          declaredBy: sheet.path,
+          display,
+          evidence: { path: sheet.path, line },
+        });
       } else {
         const message = `names the font ${family} at ${url}, whose size isn’t known; add it to the fonts of the routes, or no prediction counts it`;
         notices.push({ kind: 'font', path: sheet.path, message });

@@ -7,6 +7,7 @@ import type { Entry } from '../core/snapshot/module-types.ts';
 import type { Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
 import { configuredAliases } from './aliases.ts';
 import { routesOf } from './app-routes.ts';
+import { caughtImports } from './caught.ts';
 import { describedIn, packageDescription } from './described-in.ts';
 import { documentExtras } from './document-extras.ts';
 import { hasDependency } from './entries/conventions.ts';
@@ -71,6 +72,10 @@ export function readSource(
   const { routes, failed: unclear } = routesOf({ found, byFolders, entries, described, graph, notes });
   const built = graph.finish(routes.flatMap((r) => [...r.layouts, r.page]));
   beginStep('looking for unused style rules');
+  const { moduleAt } = graph.drawn();
+  const from = entries.flatMap((e) => e.modules);
+  const caught = caughtImports({ ...built, routes, starts: from, moduleAt, files: Object.keys(built.texts) });
+  for (const at of caught) built.imports[at].caught = true;
   const snapshot: Snapshot = {
     name: appName(root),
     origin: 'source',

@@ -33,26 +33,31 @@ const LEAST_PAGE = 500;
 const MOSTLY = 0.6;
 
 /**
- * Finds two kinds of leaks: a page or layout that is imported at the start of routes that don't use it, and an import
- * in what all routes share that mostly brings code which the page of some routes needs by itself. Heaviest first.
+ * Finds two kinds of leaks: a page or layout that is imported at the start of routes that don't use it (by what all share, or
+ * by another page), and an import in what all routes share that mostly brings code which the page of some routes needs by
+ * itself. Heaviest first.
  */
 export function findLeaks(snapshot: Snapshot, effective: EffectivePlan, starts: Start[]): Leak[] {
   const routes = new RoutesOfModules(snapshot, effective, starts);
   const index = graphIndex(snapshot);
-  const carried = carriedWeights(snapshot, index, effective.deferred, [...routes.entries, ...routes.shared]);
-  const leaks: Leak[] = [];
-  for (const from of carried.modules) {
-    const seen = new Set<number>();
-    for (let e = index.outStart[from]; e < index.outStart[from + 1]; e++) {
-      const i = index.outgoing[e];
-      const { to } = snapshot.imports[i];
-      if (effective.deferred[i] || seen.has(to)) continue;
-      seen.add(to);
-      const leak = leakBy(snapshot, snapshot.imports[i], carried.ofImport(from, to), routes, starts);
-      if (leak) leaks.push(leak);
+  const leaks = new Map<string, Leak>();
+  const lookFrom = (roots: number[]) => {
+    const carried = carriedWeights(snapshot, index, effective.deferred, roots);
+    for (const from of carried.modules) {
+      const seen = new Set<number>();
+      for (let e = index.outStart[from]; e < index.outStart[from + 1]; e++) {
+        const i = index.outgoing[e];
+        const { to } = snapshot.imports[i];
+        if (effective.deferred[i] || seen.has(to)) continue;
+        seen.add(to);
+        const leak = leakBy(snapshot, snapshot.imports[i], carried.ofImport(from, to), routes, starts);
+        if (leak && !leaks.has(leak.import)) leaks.set(leak.import, leak);
+      }
     }
-  }
-  return leaks.sort((a, b) => b.weight.minified - a.weight.minified);
+  };
+  lookFrom([...routes.entries, ...routes.shared]);
+  for (const page of routes.withOthersPages()) lookFrom([...routes.entries, ...routes.shared, page]);
+  return [...leaks.values()].sort((a, b) => b.weight.minified - a.weight.minified);
 }
 
 /** What leaks by one import that carries so much; null where nothing does that is worth a line. */
@@ -112,6 +117,16 @@ class RoutesOfModules {
   /** Routes of which a module is the page or a layout. */
   withPage(m: number): Route[] {
     return this.pages.get(m) ?? [];
+  }
+
+  /** Pages and layouts of some routes that import, through whatever modules, those of others. */
+  withOthersPages(): number[] {
+    return [...this.pages].flatMap(([page, routes]) => {
+      if (this.isShared(page)) return [];
+      const isOthers = (m: number) =>
+        m !== page && this.withPage(m).length > 0 && !this.withPage(m).some((r) => routes.includes(r));
+      return [...this.reach.get(page)!].some(isOthers) ? [page] : [];
+    });
   }
 
   /** The entry, a layout of every route, or what only they import: not another route's page. */

@@ -1,5 +1,5 @@
 import { has } from '../chunks/bits.ts';
-import type { EffectivePlan } from '../plan/effective.ts';
+import { type EffectivePlan, tellsFailure } from '../plan/effective.ts';
 import type { SplitSettings } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Part, Route } from '../snapshot/route-types.ts';
@@ -318,7 +318,7 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
       onItsOwn: false,
       ...(settings.fallback ? { fallback: settings.fallback } : {}),
       ...(settings.show ? { showWhen: momentOf(settings.show) } : {}),
-      ...(settings.onError && settings.onError !== 'nothing' ? { tellsFailure: true } : {}),
+      ...(tellsFailure(c.plan, part.module) ? { tellsFailure: true } : {}),
     }) - 1;
   stage.all.push(at);
   const shows = [at, ...nestedParts(c, stage, opened.slice(1), at)];

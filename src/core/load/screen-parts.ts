@@ -1,6 +1,6 @@
 import { has } from '../chunks/bits.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
-import type { EffectivePlan } from '../plan/effective.ts';
+import { type EffectivePlan, tellsFailure } from '../plan/effective.ts';
 import type { SplitSettings } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Part, Route } from '../snapshot/route-types.ts';
@@ -116,7 +116,8 @@ class ScreenOf {
     const needs = home === undefined ? [] : needsOf(files, files.root(home, []));
     // On the first screen, what nothing asks for is missed; elsewhere nobody has come to it yet.
     const held = place === 'first screen' && home && !landing.roots.includes(home) ? { held: home.trigger } : {};
-    this.parts.push({ ...drawnPart(id, name, place), drawnBy, needs, ...held, ...more });
+    const tells = tellsFailure(plan, path) ? { tellsFailure: true } : {};
+    this.parts.push({ ...drawnPart(id, name, place), drawnBy, needs, ...held, ...tells, ...more });
   }
 
   /** Fonts whose sheets the landing loads, for the text of the shell and the page. */
@@ -151,7 +152,7 @@ class ScreenOf {
 
 /** How a part shows, as its split point's settings say; `waits`: the trigger that doesn't fire on the landing. */
 function shownAs(
-  { show, fallback, together, clientOnly, onError }: SplitSettings,
+  { show, fallback, together, clientOnly }: SplitSettings,
   waits: Trigger | undefined,
   page: number,
 ): Partial<ScreenPart> {
@@ -162,7 +163,6 @@ function shownAs(
     ...(fallback ? { fallback } : {}),
     ...(waits ? { held: waits } : show ? { showWhen: shownAt(show, page) } : {}),
     ...(together ? { together } : {}),
-    ...(onError && onError !== 'nothing' ? { tellsFailure: true } : {}),
   };
 }
 

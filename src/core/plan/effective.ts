@@ -15,6 +15,8 @@ export interface EffectivePlan {
   triggers: ReadonlyMap<string, Trigger>;
   /** By the path of a split point's target. */
   settings: ReadonlyMap<string, SplitSettings>;
+  /** Split points of which the code itself says so if they can’t be loaded. */
+  caught: ReadonlySet<string>;
   hints: Hint[];
   /** Links of documents that are left out (see linkKey). */
   dropped: ReadonlySet<string>;
@@ -133,8 +135,23 @@ class LaidPlan {
       if (reason !== null) stale.push({ decision, reason });
       return reason === null ? [hint] : [];
     });
-    return { deferred, triggers, settings, hints, dropped, placements, loader, shaping, blocked, stale };
+    const caught = caughtIn(this.snapshot);
+    return { deferred, triggers, settings, caught, hints, dropped, placements, loader, shaping, blocked, stale };
   }
+}
+
+/** Modules all of whose deferred imports are caught. */
+function caughtIn({ modules, imports }: Snapshot): Set<string> {
+  const caught = new Set<string>();
+  const silent = new Set<string>();
+  for (const i of imports) if (i.kind === 'dynamic') (i.caught ? caught : silent).add(modules[i.to].path);
+  return new Set([...caught].filter((path) => !silent.has(path)));
+}
+
+/** Whether the person is told if a split point can’t be loaded: as the plan says, else as the code does. */
+export function tellsFailure({ settings, caught }: EffectivePlan, module: string): boolean {
+  const { onError } = settings.get(module) ?? {};
+  return onError === undefined ? caught.has(module) : onError !== 'nothing';
 }
 
 export const linkKey = ({ rel, address }: { rel: string; address: string }): string => `${rel} ${address}`;

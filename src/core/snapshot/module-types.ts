@@ -66,6 +66,8 @@ export const IMPORT = named(
     named: optional(TEXT),
     /** Only for dynamic imports: how a comment in it asks for the chunk ahead. */
     ahead: optional(choice(ASKED_AHEAD)),
+    /** Only for dynamic imports: if it fails, the code says so to whoever waits for it. */
+    caught: MARK,
     /** Only for static imports that the module needs while it starts: detaching alone would break it. */
     sync: optional(record({ reason: TEXT, line: AMOUNT })),
     /** Only for static imports that are used in handlers of what people do and what these call, and nowhere else. */

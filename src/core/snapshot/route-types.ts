@@ -105,6 +105,8 @@ export const ROUTE_FONT = named(
     /** Its file as a module of the app, where the build decides about the address. */
     module: optional(TEXT),
     display: assumedOrNull(choice(FONT_DISPLAYS), 'auto'),
+    /** The line of the sheet that names it, where it was read from one. */
+    evidence: optionalOrNull(EVIDENCE),
   }),
 );
 export type RouteFont = Of<typeof ROUTE_FONT>;

@@ -54,7 +54,7 @@ export function emptyModule(path: string, kind: ModuleKind, realm: string, modul
       elements: [],
       fonts: null,
       later: null,
-      serves: { media: null, whenSeen: false, onServer: false },
+      serves: { media: null, whenSeen: false, onServer: false, failures: { catches: false, tells: false } },
     },
     ...{ exports: null, reexports: null, marked: null },
   };

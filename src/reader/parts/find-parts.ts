@@ -1,5 +1,6 @@
 import type { Part, PartCondition, Route } from '../../core/snapshot/route-types.ts';
 import { shortName } from '../../core/text/short-name.ts';
+import { type Failures, failuresOf } from '../caught.ts';
 import type { AskSheet } from '../data/ask-sheet.ts';
 import type { FoundCall } from '../data/data-calls.ts';
 import type { ComponentUse } from './component-uses.ts';
@@ -33,6 +34,7 @@ export interface Services {
   whenSeen: boolean;
   /** Its markup is drawn on the server, and only what is in there is sent as a component. */
   onServer: boolean;
+  failures: Failures;
 }
 
 export function servicesOf(path: string, text: string): Services {
@@ -41,6 +43,7 @@ export function servicesOf(path: string, text: string): Services {
     media: exported ? mediaIn(text) : null,
     whenSeen: exported && /\bIntersectionObserver\b/.test(text),
     onServer: path.endsWith('.astro'),
+    failures: failuresOf(text),
   };
 }
 

@@ -43,14 +43,29 @@ function noteDeferred(
   else {
     const waits = context === 'module' && above.at(-1)?.type === 'AwaitExpression';
     const taken = takenNames(above);
+    const caught = isCaught(above);
     imports.push({
       ...found,
       names: ['*'],
       specifier,
       ...(waits ? { awaited: true } : {}),
       ...(taken ? { taken } : {}),
+      ...(caught ? { caught } : {}),
     });
   }
+}
+
+/** Whether a failed import is caught where it is made: by `.catch(…)`, a second function of `.then(…)`, or `try` around an `await`. */
+function isCaught(above: readonly SyntaxNode[]): boolean {
+  for (let at = above.length - 1; at >= 0 && !isFunction(above[at]); at--) {
+    const [node, call] = [above[at], above[at - 1]];
+    if (node.type === 'TryStatement' && above[at + 1] === node.block && node.handler)
+      return above.slice(at).some((n) => n.type === 'AwaitExpression');
+    if (node.type !== 'MemberExpression' || call?.type !== 'CallExpression' || call.callee !== node) continue;
+    const name = nameOf(node.property);
+    if (name === 'catch' || (name === 'then' && (call.arguments as unknown[]).length > 1)) return true;
+  }
+  return false;
 }
 
 /** `require`, and whatever stands for files of a pattern. */

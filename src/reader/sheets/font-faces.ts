@@ -1,11 +1,13 @@
 import type { FontDisplay } from '../../core/snapshot/route-types.ts';
 import { FONT_DISPLAYS } from '../../core/snapshot/route-types.ts';
+import { SourceText } from '../source-text.ts';
 
 /** A font that a sheet names, by the file that browsers take. */
 export interface FontFace {
   family: string;
   url: string;
   display: FontDisplay;
+  line: number;
 }
 
 /** What a sheet says of fonts. */
@@ -22,11 +24,13 @@ export interface SheetFonts {
  */
 export function fontsIn(css: string): SheetFonts | null {
   if (!/font/i.test(css)) return null;
-  const plain = css.replace(/\/\*[\s\S]*?\*\//g, '');
+  // Comments leave their lines behind, so that those after them keep theirs.
+  const plain = css.replace(/\/\*[\s\S]*?\*\//g, (comment) => comment.replace(/[^\n]/g, ' '));
+  const lines = new SourceText(plain);
   const faces = new Map<string, FontFace>();
-  for (const [, body] of plain.matchAll(/@font-face\s*\{([^{}]*)\}/gi)) {
+  for (const { 1: body, index } of plain.matchAll(/@font-face\s*\{([^{}]*)\}/gi)) {
     const face = faceOf(body);
-    if (face && !faces.has(face.family)) faces.set(face.family, face);
+    if (face && !faces.has(face.family)) faces.set(face.family, { ...face, line: lines.place(index).line });
   }
   const variables = new Map([...plain.matchAll(/(--[\w-]+)\s*:\s*([^;{}]*)/g)].map(([, name, value]) => [name, value]));
   const ofText = [...plain.matchAll(/([^{}]*)\{([^{}]*)\}/g)].flatMap(([, selectors, body]) =>
@@ -35,7 +39,7 @@ export function fontsIn(css: string): SheetFonts | null {
   return faces.size + ofText.length === 0 ? null : { faces: [...faces.values()], ofText };
 }
 
-function faceOf(body: string): FontFace | null {
+function faceOf(body: string): Omit<FontFace, 'line'> | null {
   const value = (name: string) => new RegExp(`(?:^|[;\\s])${name}\\s*:\\s*([^;]*)`, 'i').exec(body)?.[1].trim();
   const family = value('font-family');
   const url = /url\(\s*(?:"([^"]*)"|'([^']*)'|([^)"'\s]*))\s*\)/i

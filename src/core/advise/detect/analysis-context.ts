@@ -47,6 +47,19 @@ export class AnalysisContext {
     return found;
   }
 
+  /** The first import of each of some modules by one that isn't among them, in order of the modules. */
+  bringing(modules: readonly number[]): Evidence[] {
+    const { imports, modules: all } = this.snapshot;
+    const own = new Set(modules);
+    return modules.flatMap((module) => {
+      for (let e = this.index.inStart[module]; e < this.index.inStart[module + 1]; e++) {
+        const { from, line } = imports[this.index.incoming[e]];
+        if (!own.has(from)) return [{ from: all[from].path, to: all[module].path, line }];
+      }
+      return [];
+    });
+  }
+
   /** Deferred imports that lead to a module, with their keys. */
   deferredTo(module: number): { key: number; evidence: Evidence }[] {
     const { imports, modules } = this.snapshot;

@@ -1,5 +1,7 @@
 import type { ScriptPlacement } from '../../snapshot/document-types.ts';
-import type { CandidateFinding } from '../types.ts';
+import type { Snapshot } from '../../snapshot/types.ts';
+import { shortName } from '../../text/short-name.ts';
+import type { CandidateFinding, Evidence } from '../types.ts';
 import type { AnalysisContext } from './analysis-context.ts';
 
 const PLACEMENTS = ['async', 'defer', 'after load'] as const satisfies readonly ScriptPlacement[];
@@ -52,7 +54,7 @@ export function unusedStyles({ snapshot, plan, starts }: AnalysisContext): Candi
         kind: 'unused styles',
         what: `${share} % of ${module} can’t be used by anything`,
         why: 'No source or template mentions the names in these rules. Names that are put together while the app runs belong on the keep list.',
-        evidence: [],
+        evidence: linesOf(snapshot, module),
         routes,
         remedies: [{ words: 'leave those rules out', decisions: [{ kind: 'trim', module }] }],
       },
@@ -60,24 +62,36 @@ export function unusedStyles({ snapshot, plan, starts }: AnalysisContext): Candi
   });
 }
 
+/** So many rules are named. */
+const MOST_LINES = 4;
+
+function linesOf({ unusedRules }: Snapshot, module: string): Evidence[] {
+  const own = unusedRules.filter((r) => r.module === module).sort((a, b) => a.line - b.line);
+  return own.slice(0, MOST_LINES).map(({ line, selector }) => ({ from: module, to: selector, line }));
+}
+
 /** Below this a file is hardly worth its request, in minified bytes. */
 const SMALL = 2500;
 
 /** Chunks so small that a request costs more than they save. */
-export function smallFiles({ snapshot, plan, starts }: AnalysisContext): CandidateFinding[] {
+export function smallFiles(analysis: AnalysisContext): CandidateFinding[] {
+  const { snapshot, plan, starts } = analysis;
   if (plan.decisions.some((d) => d.kind === 'floor')) return [];
   const small = starts.graph.chunks.filter(
     (c) => c.kind === 'script' && c.bytes.minified < SMALL && c.roots.length > 1,
   );
   if (small.length === 0) return [];
   const floors = [2000, 4000, 8000];
+  const named = small
+    .slice(0, MOST_LINES)
+    .map((c) => `${c.name} with ${shortName(snapshot.modules[c.modules[0]].path)}`);
   return [
     {
       id: 'small files',
       kind: 'small files',
       what: `${small.length} shared ${small.length === 1 ? 'file is' : 'files are'} smaller than ${SMALL / 1000} kB`,
-      why: 'A request costs more than what such a file saves others.',
-      evidence: [],
+      why: `${named.join(', ')}${small.length > named.length ? ' and others' : ''}: each is a request of its own, for code that would hardly be noticed in the files beside it.`,
+      evidence: small.slice(0, MOST_LINES).flatMap((c) => analysis.bringing(c.modules).slice(0, 1)),
       routes: snapshot.routes.map((r) => r.pattern),
       remedies: floors.map((bytes) => ({
         words: `no file below ${bytes / 1000} kB`,

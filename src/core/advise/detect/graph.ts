@@ -56,7 +56,8 @@ export function nestedSplits(analysis: AnalysisContext): CandidateFinding[] {
 }
 
 /** Packages that are there in more than one version: each of them is tried alone. */
-export function twoVersions({ snapshot, starts }: AnalysisContext): CandidateFinding[] {
+export function twoVersions(analysis: AnalysisContext): CandidateFinding[] {
+  const { snapshot, starts } = analysis;
   const folders = new Map<string, { folder: string; version: string | null }[]>();
   for (const { name, folder, version } of snapshot.packages) {
     const own = folders.get(name) ?? [];
@@ -66,6 +67,11 @@ export function twoVersions({ snapshot, starts }: AnalysisContext): CandidateFin
   }
   return [...folders].flatMap(([name, versions]): CandidateFinding[] => {
     if (versions.length < 2) return [];
+    // Who brings the one that is installed inside of another package stands first: that is the one too many, mostly.
+    const deepFirst = [...versions].sort((a, b) => b.folder.length - a.folder.length);
+    const brings = deepFirst.flatMap(({ folder }) =>
+      analysis.bringing(snapshot.modules.flatMap((m, at) => (m.path.startsWith(`${folder}/`) ? [at] : []))).slice(0, 1),
+    );
     const has = new Set(snapshot.modules.flatMap((m, at) => (m.package === name ? [at] : [])));
     return [
       {
@@ -73,7 +79,7 @@ export function twoVersions({ snapshot, starts }: AnalysisContext): CandidateFin
         kind: 'two versions',
         what: `${name} is there ${versions.length} times`,
         why: `${versions.map((v) => `${v.version ?? 'no version'} in ${v.folder}`).join('; ')}. Who uses both carries both.`,
-        evidence: [],
+        evidence: brings,
         routes: starts.starts.filter((s) => [...has].some((m) => s.modules.has(m))).map((s) => s.route.pattern),
         remedies: versions.map((v) => ({
           words: `use only ${v.version ?? v.folder}`,
@@ -106,7 +112,8 @@ const MOST_APART = 5;
 const LEAST_APART = 8000;
 
 /** Packages that share files with the app's own code: every deploy makes people who return fetch them again. */
-export function mixedByDeploys({ snapshot, plan, starts }: AnalysisContext): CandidateFinding[] {
+export function mixedByDeploys(analysis: AnalysisContext): CandidateFinding[] {
+  const { snapshot, plan, starts } = analysis;
   const weights = new Map<string, number>();
   for (const { modules } of starts.graph.chunks) {
     if (!modules.some((m) => snapshot.modules[m].package === null)) continue;
@@ -133,7 +140,9 @@ export function mixedByDeploys({ snapshot, plan, starts }: AnalysisContext): Can
       kind: 'mixed by deploys',
       what: `${heavy.length} ${heavy.length === 1 ? 'package shares' : 'packages share'} files with code that changes at every deploy`,
       why: `${heavy.join(', ')}: who returns after a deploy fetches them again, though they are as they were.`,
-      evidence: [],
+      evidence: heavy.flatMap((name) =>
+        analysis.bringing(snapshot.modules.flatMap((m, at) => (m.package === name ? [at] : []))).slice(0, 1),
+      ),
       routes: snapshot.routes.map((r) => r.pattern),
       remedies: [
         { words: `keep ${heavy[0]} apart`, decisions: keep(heavy.slice(0, 1)) },

@@ -1,7 +1,10 @@
 import type { ScreenPart } from '../../load/types.ts';
 import type { Decision } from '../../plan/types.ts';
+import type { RequestRecord } from '../../sim/types.ts';
+import type { Route } from '../../snapshot/route-types.ts';
+import type { Snapshot } from '../../snapshot/types.ts';
 import type { Hint } from '../../vocabulary/hints.ts';
-import type { CandidateFinding } from '../types.ts';
+import type { CandidateFinding, Evidence } from '../types.ts';
 import type { AnalysisContext } from './analysis-context.ts';
 
 /** Images and data of the first screen that only running code asks for, and fonts that are found when its text is laid out. */
@@ -26,7 +29,7 @@ export function foundLate(analysis: AnalysisContext): CandidateFinding[] {
             r.type === 'font'
               ? 'The text of the first screen is written in it, but a browser asks for a font only once the styles are there and the text is laid out.'
               : `It belongs to the first screen, but ${r.cause.what.replace(' ran', '')} has to run before anybody asks for it.`,
-          evidence: [],
+          evidence: lineOf(route, r),
           routes: [route.pattern],
           remedies: (['markup', 'header', 'early'] as const).map((place) => ({
             words: `preload it (${place})`,
@@ -36,6 +39,12 @@ export function foundLate(analysis: AnalysisContext): CandidateFinding[] {
       ];
     });
   });
+}
+
+/** The line of code, or of a style sheet, that names a file or call, where it is known. */
+function lineOf({ data, fonts = [] }: Route, { address, name }: RequestRecord): Evidence[] {
+  const found = data.find((d) => d.address === address || d.id === name) ?? fonts.find((f) => f.address === address);
+  return found?.evidence ? [{ from: found.evidence.path, to: address, line: found.evidence.line }] : [];
 }
 
 /** What a part of the first screen shows besides its script: images, data and fonts. */
@@ -60,7 +69,7 @@ export function otherOrigins(analysis: AnalysisContext): CandidateFinding[] {
     kind: 'other origin',
     what: `the start connects to ${origin} when it needs it`,
     why: 'Connecting takes two round trips, which could pass while the document still comes.',
-    evidence: [],
+    evidence: askingOf(analysis.snapshot, origin),
     routes,
     remedies: [
       {
@@ -71,6 +80,14 @@ export function otherOrigins(analysis: AnalysisContext): CandidateFinding[] {
       },
     ],
   }));
+}
+
+/** Where documents and code name what comes from an origin. */
+function askingOf({ scripts, links, routes }: Snapshot, origin: string): Evidence[] {
+  const named = [...scripts, ...links, ...routes.flatMap((r) => [...r.data, ...(r.fonts ?? [])])];
+  return named.flatMap(({ address, evidence }) =>
+    evidence && address.startsWith(origin) ? [{ from: evidence.path, to: address, line: evidence.line }] : [],
+  );
 }
 
 /** Data of a part that begins only once the part's own code has run. */
@@ -91,7 +108,9 @@ export function dataAfterCode({ snapshot, starts }: AnalysisContext): CandidateF
         kind: 'data after code',
         what: `the data of ${part.name} is asked for only after its code has run`,
         why: `${calls.map((c) => c.id).join(', ')}: begun in the module that is fetched first.`,
-        evidence: [],
+        evidence: calls.flatMap(({ address, evidence }) =>
+          evidence ? [{ from: evidence.path, to: address, line: evidence.line }] : [],
+        ),
         routes: [route.pattern],
         remedies: [
           {

@@ -1,3 +1,4 @@
+import { startModules } from '../../chunks/start-modules.ts';
 import type { Decision } from '../../plan/types.ts';
 import { importKey } from '../../snapshot/graph-index.ts';
 import { shortName } from '../../text/short-name.ts';
@@ -7,57 +8,114 @@ import type { AnalysisContext } from './analysis-context.ts';
 /** Lighter code isn't worth a wait that nobody knows of, in minified bytes. */
 const LEAST = 8000;
 
-/** A set of modules that travel together, with the routes that fetch it. */
+/** A set of modules that travel together, with those that are asked for and the routes that fetch it. */
 interface Load {
   name: string;
+  roots: readonly number[];
   modules: ReadonlySet<number>;
   routes: string[];
 }
 
-interface Found {
-  name: string;
+/** Modules that leave a load if nothing asks for them at once, and the imports that bring them. */
+interface Freed {
+  imports: number[];
+  modules: number[];
   weight: number;
-  imports: Set<number>;
+}
+
+interface Found extends Freed {
   loads: Load[];
 }
 
+/** Which imports can wait, and for what. */
+const KINDS = [
+  {
+    waits: 'acts',
+    later: ({ onActs }: { onActs?: true }) => onActs === true,
+    only: 'only acts use it',
+    where: 'in handlers of what people do',
+    fetch: { on: 'idle' },
+    words: 'when idle',
+  },
+  {
+    waits: 'effects',
+    later: ({ onActs, onEffects }: { onActs?: true; onEffects?: true }) => onActs === true || onEffects === true,
+    only: 'it is used only once something is drawn',
+    where: 'in effects, after something was drawn',
+    fetch: { on: 'after first paint' },
+    words: 'once the screen is drawn',
+  },
+] as const;
+type Kind = (typeof KINDS)[number];
+
 /**
- * Packages and modules that come with a start or a split point though all that imports them there uses them in handlers
- * of what people do. As nobody knows how often, or how soon, only fetching them when idle is offered.
+ * What comes with a start or a split point though all that needs it there runs when somebody acts, or once something was
+ * drawn: with each import that brings it, all that this carries. As nobody knows how often, or how soon, it is wanted, it is
+ * fetched when idle, or once the screen is drawn.
  */
 export function onlyOnActs(analysis: AnalysisContext): CandidateFinding[] {
-  const { snapshot } = analysis;
+  const loads = loadsOf(analysis);
+  const acted = foundIn(analysis, loads, KINDS[0]);
+  const drawn = foundIn(analysis, loads, KINDS[1]).filter(({ imports }) => !isKnown(acted, imports));
+  return [...acted.map((f) => findingOf(analysis, f, KINDS[0])), ...drawn.map((f) => findingOf(analysis, f, KINDS[1]))];
+}
+
+function isKnown(known: readonly Found[], imports: readonly number[]): boolean {
+  return known.some((k) => k.imports.length === imports.length && k.imports.every((i) => imports.includes(i)));
+}
+
+function foundIn(analysis: AnalysisContext, loads: readonly Load[], kind: Kind): Found[] {
   const found = new Map<string, Found>();
-  for (const load of loadsOf(analysis)) {
-    for (const [name, { imports, weight }] of actedOn(analysis, load)) {
-      if (weight < LEAST) continue;
-      const known = found.get(name) ?? { name, weight, imports: new Set(), loads: [] };
-      for (const i of imports) known.imports.add(i);
+  for (const load of loads)
+    for (const freed of freedBy(analysis, load, kind)) {
+      if (freed.weight < LEAST) continue;
+      const key = headOf(analysis, freed);
+      const known = found.get(key) ?? { ...freed, loads: [] };
+      known.imports = [...new Set([...known.imports, ...freed.imports])];
       known.loads.push(load);
-      found.set(name, known);
+      found.set(key, known);
     }
+  return [...found.values()];
+}
+
+/** What a finding is called by: the package that weighs most in it, where that is most of it; else the module that is imported. */
+function headOf({ snapshot }: AnalysisContext, { imports, modules, weight }: Freed): string {
+  const packages = new Map<string, number>();
+  for (const m of modules) {
+    const { package: name, bytes } = snapshot.modules[m];
+    if (name !== null) packages.set(name, (packages.get(name) ?? 0) + bytes.minified);
   }
-  return [...found.values()].map(({ name, imports, loads }): CandidateFinding => {
-    const edges = [...imports].map((i) => snapshot.imports[i]);
-    const [first] = edges;
-    const detach = edges.map((e): Decision => ({ kind: 'detach', import: importKey(snapshot, e) }));
-    const targets = [...new Set(edges.map((e) => snapshot.modules[e.to].path))];
-    const wait = targets.map((splitPoint): Decision => ({ kind: 'trigger', splitPoint, fetch: { on: 'idle' } }));
-    const said = loads.length === 1 ? loads[0].name : `${loads.length} starts and split points`;
-    return {
-      id: `acts ${name}`,
-      kind: 'only on acts',
-      what: `${name} comes with ${said}, though only acts use it`,
-      why: `${shortName(snapshot.modules[first.from].path)} uses it in handlers of what people do, and nowhere else.`,
-      evidence: edges.map((e) => ({
-        from: snapshot.modules[e.from].path,
-        to: snapshot.modules[e.to].path,
-        line: e.line,
-      })),
-      routes: [...new Set(loads.flatMap((l) => l.routes))],
-      remedies: [{ words: `detach ${name}, fetch it when idle`, decisions: [...detach, ...wait] }],
-    };
-  });
+  const [heaviest] = [...packages].sort((a, b) => b[1] - a[1]);
+  return heaviest && heaviest[1] * 2 > weight ? heaviest[0] : snapshot.modules[snapshot.imports[imports[0]].to].path;
+}
+
+function findingOf(
+  analysis: AnalysisContext,
+  found: Found,
+  { waits, only, where, fetch, words }: Kind,
+): CandidateFinding {
+  const { snapshot } = analysis;
+  const { imports, loads } = found;
+  const head = headOf(analysis, found);
+  const name = snapshot.modules.some((m) => m.path === head) ? shortName(head) : head;
+  const edges = imports.map((i) => snapshot.imports[i]);
+  const detach = edges.map((e): Decision => ({ kind: 'detach', import: importKey(snapshot, e) }));
+  const targets = [...new Set(edges.map((e) => snapshot.modules[e.to].path))];
+  const later = targets.map((splitPoint): Decision => ({ kind: 'trigger', splitPoint, fetch }));
+  const said = loads.length === 1 ? loads[0].name : `${loads.length} starts and split points`;
+  return {
+    id: `${waits} ${head}`,
+    kind: 'only on acts',
+    what: `${name} comes with ${said}, though ${only}`,
+    why: `${shortName(snapshot.modules[edges[0].from].path)} uses it ${where}, and nowhere else.`,
+    evidence: edges.map((e) => ({
+      from: snapshot.modules[e.from].path,
+      to: snapshot.modules[e.to].path,
+      line: e.line,
+    })),
+    routes: [...new Set(loads.flatMap((l) => l.routes))],
+    remedies: [{ words: `detach ${name}, fetch it ${words}`, decisions: [...detach, ...later] }],
+  };
 }
 
 /** What travels together: the starts of routes, and what split points add to them. */
@@ -67,40 +125,52 @@ function loadsOf({ snapshot, starts }: AnalysisContext): Load[] {
     for (const { root } of landing.later) {
       const { target, need } = starts.graph.roots[root];
       const name = shortName(snapshot.modules[target[0]].path);
-      const known = later.get(root) ?? { name, modules: new Set(need), routes: [] };
+      const known = later.get(root) ?? { name, roots: target, modules: new Set(need), routes: [] };
       known.routes.push(route.pattern);
       later.set(root, known);
     }
   }
-  const first = starts.starts.map(
-    ({ route, modules }): Load => ({ name: `the start of ${route.pattern}`, modules, routes: [route.pattern] }),
-  );
+  const first = starts.starts.map(({ route, landing, modules }): Load => {
+    const asked = landing.roots.flatMap(({ root }) => starts.graph.roots[root].target);
+    const roots = [...startModules(snapshot, route), ...asked];
+    return { name: `the start of ${route.pattern}`, roots, modules, routes: [route.pattern] };
+  });
   return [...first, ...later.values()];
 }
 
-/** What a load holds and only acts use: packages by their name, the app's own modules by theirs. */
-function actedOn(
-  { snapshot, index, starts }: AnalysisContext,
-  { modules }: Load,
-): Map<string, { imports: number[]; weight: number }> {
-  const nameOf = (m: number) => snapshot.modules[m].package ?? snapshot.modules[m].path;
-  const found = new Map<string, { imports: number[]; weight: number }>();
-  const kept = new Set<string>();
-  const weights = new Map<string, number>();
-  for (const to of modules) {
-    const name = nameOf(to);
-    weights.set(name, (weights.get(name) ?? 0) + snapshot.modules[to].bytes.minified);
-    for (let e = index.inStart[to]; e < index.inStart[to + 1]; e++) {
-      const i = index.incoming[e];
-      const { from, onActs } = snapshot.imports[i];
-      if (starts.plan.deferred[i] || !modules.has(from) || nameOf(from) === name) continue;
-      if (!onActs) kept.add(name);
-      else found.set(name, { imports: [...(found.get(name)?.imports ?? []), i], weight: 0 });
+/**
+ * What a load would be rid of if nothing in it were brought by imports that can wait, in pieces that have nothing in common;
+ * each with the imports, from what stays, that bring it.
+ */
+function freedBy({ snapshot, index, starts }: AnalysisContext, { roots, modules }: Load, kind: Kind): Freed[] {
+  const { imports } = snapshot;
+  const staticFrom = function* (m: number) {
+    for (let e = index.outStart[m]; e < index.outStart[m + 1]; e++) {
+      const i = index.outgoing[e];
+      if (!starts.plan.deferred[i] && modules.has(imports[i].to)) yield i;
     }
+  };
+  const stays = new Set(roots.filter((m) => modules.has(m)));
+  const waiting: number[] = [];
+  for (const m of stays)
+    for (const i of staticFrom(m))
+      if (kind.later(imports[i])) waiting.push(i);
+      else stays.add(imports[i].to);
+  const pieces: { imports: number[]; modules: Set<number> }[] = [];
+  for (const i of waiting) {
+    if (stays.has(imports[i].to)) continue;
+    const own = new Set([imports[i].to]);
+    for (const m of own) for (const k of staticFrom(m)) if (!stays.has(imports[k].to)) own.add(imports[k].to);
+    const alike = pieces.filter((p) => [...own].some((m) => p.modules.has(m)));
+    for (const p of alike) pieces.splice(pieces.indexOf(p), 1);
+    pieces.push({
+      imports: [...alike.flatMap((p) => p.imports), i],
+      modules: new Set([...alike.flatMap((p) => [...p.modules]), ...own]),
+    });
   }
-  for (const [name, own] of found) {
-    if (kept.has(name)) found.delete(name);
-    else own.weight = weights.get(name)!;
-  }
-  return found;
+  return pieces.map((p) => ({
+    imports: p.imports,
+    modules: [...p.modules],
+    weight: [...p.modules].reduce((sum, m) => sum + snapshot.modules[m].bytes.minified, 0),
+  }));
 }

@@ -7,7 +7,8 @@ import type { CandidateFinding, Score } from '../types.ts';
 import type { AnalysisContext } from './analysis-context.ts';
 
 /** Deferred parts and pages of which the plan doesn't say what shows if their code can't be loaded; all in one. */
-export function failsSilently({ snapshot, starts }: AnalysisContext): CandidateFinding[] {
+export function failsSilently(analysis: AnalysisContext): CandidateFinding[] {
+  const { snapshot, starts } = analysis;
   const visits = new VisitCompiler(starts);
   const asked = new Map<string, string[]>();
   for (const { route } of starts.starts) {
@@ -40,8 +41,13 @@ export function failsSilently({ snapshot, starts }: AnalysisContext): CandidateF
       id: 'fails silently',
       kind: 'fails silently',
       what: `${names.length} deferred ${names.length === 1 ? 'piece says' : 'pieces say'} nothing if their code can’t be loaded`,
-      why: `A broken connection, or a deploy while the page is open, leaves nothing to see of ${names.slice(0, 6).join(', ')}${names.length > 6 ? ' and others' : ''}: the plan names no error state.`,
-      evidence: [],
+      why: `A broken connection, or a deploy while the page is open, leaves nothing to see of ${names.slice(0, 6).join(', ')}${names.length > 6 ? ' and others' : ''}: neither the code nor the plan names an error state.`,
+      evidence: [...asked.keys()].flatMap((path) =>
+        analysis
+          .deferredTo(analysis.module(path))
+          .map((d) => d.evidence)
+          .slice(0, 1),
+      ),
       routes: [...new Set([...asked.values()].flat())],
       remedies: [{ words: 'show a way to try again', decisions }],
       seen: true,
@@ -50,7 +56,8 @@ export function failsSilently({ snapshot, starts }: AnalysisContext): CandidateF
 }
 
 /** Parts that come late where no room is kept, and stand-ins that only flash, as the present score shows. */
-export function unsteadyScreen({ snapshot, starts }: AnalysisContext, score: Score): CandidateFinding[] {
+export function unsteadyScreen(analysis: AnalysisContext, score: Score): CandidateFinding[] {
+  const { snapshot, starts } = analysis;
   const { settings } = starts.plan;
   const flashing = new Set(score.waits.filter((w) => w.flashes).map((w) => w.key));
   const moving = new Set(score.routes.filter((r) => r.moves > 0).map((r) => r.pattern));
@@ -69,7 +76,7 @@ export function unsteadyScreen({ snapshot, starts }: AnalysisContext, score: Sco
         kind: 'unsteady screen',
         what: moves ? `${name} moves what stands around it when it comes` : `the stand-in of ${name} only flashes`,
         why: 'What appears for a moment, or pushes other things aside, disturbs more than a short wait.',
-        evidence: [],
+        evidence: analysis.deferredTo(analysis.module(module)).map((d) => d.evidence),
         routes: snapshot.routes.filter((r) => r.parts.some((p) => p.module === module)).map((r) => r.pattern),
         remedies: remedies.map(([words, fallback]) => ({
           words,

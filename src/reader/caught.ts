@@ -1,0 +1,102 @@
+import type { Import, Module } from '../core/snapshot/module-types.ts';
+import type { Route } from '../core/snapshot/route-types.ts';
+import type { DrawingModule } from './parts/find-parts.ts';
+
+/** A component that catches what goes wrong in what it draws, by the public conventions of component systems. */
+const CATCHES = /\b(getDerivedStateFromError|componentDidCatch|onErrorCaptured|errorCaptured)\b|<svelte:boundary\b/;
+/** Components of packages that do so are called alike. */
+const CATCHING_NAME = /error-?boundary/i;
+/** What routes show when something goes wrong in them, as tables and route files of routers say it. */
+const TABLE_TELLS = /\b(errorElement|errorComponent|ErrorBoundary)\b/;
+/** A file beside a page that a framework shows in its place. */
+const ERROR_FILE = /\/(global-)?error\.[jt]sx?$/;
+
+/** What the text of a module says of failures. */
+export interface Failures {
+  /** It defines a component that catches what goes wrong inside. */
+  catches: boolean;
+  /** It says what routes show when they fail. */
+  tells: boolean;
+}
+
+export function failuresOf(text: string): Failures {
+  return { catches: CATCHES.test(text), tells: TABLE_TELLS.test(text) };
+}
+
+/** The app as far as it is asked who tells a person that code couldn't be loaded. */
+export interface FailingApp {
+  modules: readonly Pick<Module, 'path'>[];
+  imports: readonly Import[];
+  routes: readonly Pick<Route, 'layouts' | 'page' | 'evidence'>[];
+  /** Entries, which everything is drawn by. */
+  starts: readonly string[];
+  moduleAt(path: string): DrawingModule | undefined;
+  /** All files that were met. */
+  files: readonly string[];
+}
+
+/**
+ * Deferred imports whose failure a person is told of: caught where they are made, drawn inside a component that catches, or
+ * on routes all of which are drawn so. Gives their places among the imports.
+ */
+export function caughtImports(app: FailingApp): Set<number> {
+  const { modules, imports, routes, moduleAt } = app;
+  const leads = leadsOf(app);
+  const covered = routes.map((route) => isCovered(route, app));
+  /** Routes that each module belongs to; those of an entry are all. */
+  const routesOf = new Map<string, number[]>();
+  routes.forEach((route, r) => {
+    const open = [...route.layouts, route.page];
+    const seen = new Set(open);
+    for (const path of seen) {
+      routesOf.set(path, [...(routesOf.get(path) ?? []), r]);
+      for (const to of leads.get(path) ?? []) seen.add(to);
+    }
+  });
+  const caught = new Set<number>();
+  imports.forEach(({ kind, from, to }, i) => {
+    if (kind !== 'dynamic') return;
+    const [asking, asked] = [modules[from].path, modules[to].path];
+    const own = routes.flatMap((r, at) => (r.page === asked || r.layouts.includes(asked) ? [at] : []));
+    const of = own.length > 0 ? own : (routesOf.get(asking) ?? []);
+    if ((of.length > 0 && of.every((r) => covered[r])) || isInside(asking, asked, moduleAt)) caught.add(i);
+  });
+  return caught;
+}
+
+function leadsOf({ modules, imports }: FailingApp): Map<string, string[]> {
+  const leads = new Map<string, string[]>();
+  for (const { from, to } of imports) {
+    const path = modules[from].path;
+    const all = leads.get(path) ?? [];
+    all.push(modules[to].path);
+    leads.set(path, all);
+  }
+  return leads;
+}
+
+/** Whether something around a route catches: its table, what draws its table, a layout, an entry, or a file beside its page. */
+function isCovered({ layouts, page, evidence }: FailingApp['routes'][number], app: FailingApp): boolean {
+  const { moduleAt, starts, files } = app;
+  if (evidence && moduleAt(evidence.path)?.serves.failures.tells) return true;
+  const around = [...layouts, ...starts, ...(evidence ? [evidence.path] : [])];
+  if (around.some((path) => drawsBoundary(path, moduleAt))) return true;
+  return files.some((f) => ERROR_FILE.test(f) && page.startsWith(f.replace(/[^/]*$/, '')));
+}
+
+function drawsBoundary(path: string, moduleAt: FailingApp['moduleAt']): boolean {
+  return (moduleAt(path)?.uses ?? []).some(({ specifier }) => catches(path, specifier, moduleAt));
+}
+
+function catches(path: string, specifier: string | null, moduleAt: FailingApp['moduleAt']): boolean {
+  if (specifier === null) return false;
+  const target = moduleAt(path)?.resolved.get(specifier);
+  return CATCHING_NAME.test(specifier) || (target !== undefined && moduleAt(target)?.serves.failures.catches === true);
+}
+
+/** Whether a module draws what it defers only inside of components that catch. */
+function isInside(asking: string, asked: string, moduleAt: FailingApp['moduleAt']): boolean {
+  const module = moduleAt(asking);
+  const own = module?.uses.filter((u) => module.resolved.get(u.specifier ?? '') === asked) ?? [];
+  return own.length > 0 && own.every(({ inside }) => inside.some((s) => catches(asking, s, moduleAt)));
+}
