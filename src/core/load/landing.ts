@@ -225,14 +225,28 @@ function findRouteModules(snapshot: Snapshot, realm: string): ReadonlySet<number
   return modules;
 }
 
+const begunOf = new WeakMap<Snapshot, ReadonlyMap<number, Trigger>>();
+
+/** Modules whose deferred import the code begins by itself, each with its moment. */
+function begunIn(snapshot: Snapshot): ReadonlyMap<number, Trigger> {
+  let begun = begunOf.get(snapshot);
+  if (!begun) {
+    begun = new Map(snapshot.imports.flatMap((i) => (i.begun ? [[i.to, i.begun]] : [])));
+    begunOf.set(snapshot, begun);
+  }
+  return begun;
+}
+
 /**
- * When a split point's code is fetched on a route: as the plan says; else as the part's place implies; else as the
- * code shows (in an event handler: on the action; wrapped for rendering: at once).
+ * When a split point's code is fetched on a route: as the plan says; else when the code begins it by itself; else as the
+ * part's place implies; else as the code shows (in an event handler: on the action; wrapped for rendering: at once).
  */
 export function triggerOf(snapshot: Snapshot, plan: EffectivePlan, route: Route, target: number, via: number): Trigger {
   const { path } = snapshot.modules[target];
   const planned = plan.triggers.get(path);
   if (planned) return planned;
+  const begun = begunIn(snapshot).get(target);
+  if (begun) return begun;
   const part = route.parts.find((p) => p.module === path);
   if (part) return placeTrigger(part);
   const context = via < 0 ? 'wrapper' : contextOf(snapshot.imports[via]);

@@ -1,6 +1,7 @@
 import { named, type Of } from '../form/form.ts';
 import { MARK, optional, record } from '../form/records.ts';
 import { AMOUNT, BYTES, choice, FLAG, listOf, MILLIS, orNull, TEXT, WHOLE } from '../form/values.ts';
+import { TRIGGER } from '../vocabulary/triggers.ts';
 
 export const MODULE_KINDS = ['script', 'style', 'json', 'asset'] as const;
 export type ModuleKind = (typeof MODULE_KINDS)[number];
@@ -66,6 +67,8 @@ export const IMPORT = named(
     named: optional(TEXT),
     /** Only for dynamic imports: how a comment in it asks for the chunk ahead. */
     ahead: optional(choice(ASKED_AHEAD)),
+    /** Only for dynamic imports: when the code begins it by itself, before anybody needs what it brings. */
+    begun: optional(TRIGGER),
     /** Only for dynamic imports: if it fails, the code says so to whoever waits for it. */
     caught: MARK,
     /** Only for static imports that the module needs while it starts: detaching alone would break it. */

@@ -2,6 +2,7 @@ import type { DeferredContext } from '../../core/snapshot/module-types.ts';
 import { fileGlobOf } from '../file-globs.ts';
 import type { SourceText } from '../source-text.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { begunAt } from './begun.ts';
 import { importComments } from './import-comments.ts';
 import type { ParsedScript } from './parsed-script.ts';
 import { takenNames } from './taken-names.ts';
@@ -9,7 +10,7 @@ import { takenNames } from './taken-names.ts';
 /** Notes what a script asks for by calls: deferred imports, requires, workers, files by address or by pattern. */
 export function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScript): void {
   walk(program, (node, above) => {
-    if (node.type === 'ImportExpression') noteDeferred(node, above, source, result);
+    if (node.type === 'ImportExpression') noteDeferred(node, above, program, source, result);
     else if (node.type === 'CallExpression') noteCall(node, source, result);
     else if (node.type === 'NewExpression' && nameOf(node.callee) === 'URL') noteAddress(node, above, source, result);
   });
@@ -21,6 +22,7 @@ const MOST_WRITTEN = 80;
 function noteDeferred(
   node: SyntaxNode,
   above: readonly SyntaxNode[],
+  program: SyntaxNode,
   source: SourceText,
   { unclear, globs, imports }: ParsedScript,
 ): void {
@@ -44,6 +46,7 @@ function noteDeferred(
     const waits = context === 'module' && above.at(-1)?.type === 'AwaitExpression';
     const taken = takenNames(above);
     const caught = isCaught(above);
+    const begun = begunAt(program, above);
     imports.push({
       ...found,
       names: ['*'],
@@ -51,6 +54,7 @@ function noteDeferred(
       ...(waits ? { awaited: true } : {}),
       ...(taken ? { taken } : {}),
       ...(caught ? { caught } : {}),
+      ...(begun ? { begun } : {}),
     });
   }
 }

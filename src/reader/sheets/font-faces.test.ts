@@ -53,7 +53,7 @@ describe('an app with fonts', () => {
     expect(routes[0].fonts).toEqual([
       {
         ...{ id: 'Reed', address: '/assets/a.woff2', bytes: 500, module: 'fonts/a.woff2', serverMs: 5 },
-        ...{ declaredBy: 'base.css', display: 'swap' },
+        ...{ declaredBy: 'base.css', display: 'swap', evidence: { path: 'base.css', line: 1 } },
       },
     ]);
   });
