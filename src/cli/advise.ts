@@ -53,6 +53,7 @@ export function addAdvise(program: Command): void {
         waits: f.effect.waits.map((w) => ({ key: w.key, change: ms(w.change) })),
         ...(over ? { mix: mixOf(over[at]) } : {}),
         ...(f.whose ? { whose: f.whose } : {}),
+        together: f.together === null ? null : ms(f.together),
         cautions: f.cautions,
         decision: { words: f.remedy.words, decisions: f.remedy.decisions, withdraw: f.remedy.withdraw ?? [] },
       })),

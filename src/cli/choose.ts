@@ -17,6 +17,8 @@ interface Options extends ConditionOptions {
   worst?: boolean;
   changes: string;
   later: string;
+  answerLater?: string;
+  worth?: string;
   waste?: string;
   spareDataSavers?: boolean;
   keep?: string;
@@ -38,6 +40,8 @@ export function addChoose(program: Command): void {
     .option('--worst', 'best where a visit costs most, not on average')
     .option('--changes <n>', 'at most so many changes', '20')
     .option('--later <ms>', 'no first content later by more than this', '50')
+    .option('--answer-later <ms>', 'no page answers later by more than this', '50')
+    .option('--worth <ms>', 'each change has to save so much per visit', '5')
     .option('--waste <kB>', 'at most so many kB more fetched for nothing per visit')
     .option('--spare-data-savers', 'hints that fetch in case are not for visitors who save data')
     .option('--keep <name>', 'write the choice into the project as a plan of that name')
@@ -109,10 +113,14 @@ function shape(choice: Choice): object {
 function wantedOf(options: Options): Wanted {
   const about = ABOUT.find((a) => a === options.about);
   if (!about) throw new InputError('Nothing to choose from', `Choose one of ${ABOUT.join(', ')}.`, '--about');
-  const number = (name: 'changes' | 'later' | 'waste'): number => {
+  const number = (name: 'changes' | 'later' | 'answerLater' | 'worth' | 'waste'): number => {
     const n = Number(options[name]);
     if (options[name] === '' || !Number.isFinite(n))
-      throw new InputError('Not a number', 'Give a number.', `--${name} ${options[name]}`);
+      throw new InputError(
+        'Not a number',
+        'Give a number.',
+        `--${name === 'answerLater' ? 'answer-later' : name} ${options[name]}`,
+      );
     return n;
   };
   return {
@@ -121,6 +129,8 @@ function wantedOf(options: Options): Wanted {
     limits: {
       changes: number('changes'),
       firstContentMs: number('later'),
+      interactiveMs: number('answerLater'),
+      changeMs: number('worth'),
       wasteBytes: options.waste === undefined ? null : number('waste') * 1000,
       spareDataSavers: options.spareDataSavers === true,
     },

@@ -142,13 +142,38 @@ export function* advise(
       const effect = small ? { ...own, cost: around(best.remedy, own.cost) } : own;
       const helps = seen ? seenSum(effect) <= -LEAST_SEEN && effect.cost < SMALL_LOSS : effect.cost <= -LEAST_GAIN;
       if (helps)
-        measured.push({ ...candidate, remedy: best.remedy, effect, cautions: cautionsOf(app, plan, best.remedy) });
+        measured.push({
+          ...candidate,
+          remedy: best.remedy,
+          effect,
+          cautions: cautionsOf(app, plan, best.remedy),
+          together: null,
+        });
       else noGain.push({ id: candidate.id, kind: candidate.kind, what: candidate.what, cost: effect.cost });
     }
     yield { done: done + 1, of: candidates.length };
   }
   measured.sort((a, b) => a.effect.cost - b.effect.cost || (a.id < b.id ? -1 : 1));
-  return { findings: withoutTwins(app, plan, measured), facts: factsOf(app, plan), noGain, before };
+  const findings = withoutTwins(app, plan, measured);
+  yield* addUp(findings, plan, candidates.length, (tried) => scorer.score(tried).cost - before.cost);
+  return { findings, facts: factsOf(app, plan), noGain, before };
+}
+
+/** Says of each finding what it saves together with those before it. `cost`: what a plan changes for all visits. */
+function* addUp(
+  findings: Finding[],
+  plan: Plan,
+  of: number,
+  cost: (tried: Plan) => number,
+): Generator<{ done: number; of: number }, void> {
+  const aside = new Set(plan.decisions.flatMap((d) => (d.kind === 'put aside' ? [d.finding] : [])));
+  let taken = plan;
+  for (const finding of findings) {
+    if (finding.seen || finding.cautions.length > 0 || aside.has(finding.id)) continue;
+    taken = planWith(taken, finding.remedy);
+    finding.together = cost(taken);
+    yield { done: of, of };
+  }
 }
 
 /** Part of the visits: what a change does for them, weighed into what it does for all. */
@@ -194,8 +219,7 @@ class Part {
 
 /** Detachments of a way that take more than detaching, in words. */
 function cautionsOf(app: Snapshot, plan: Plan, remedy: Remedy): string[] {
-  const blockedBy = (p: Plan) =>
-    troublesOf(app, p).blocked.map((b) => `${b.import} needs it while it starts: ${b.reason} (line ${b.line})`);
+  const blockedBy = (p: Plan) => troublesOf(app, p).blocked.map((b) => `${b.import}: ${b.reason} (line ${b.line})`);
   const before = new Set(blockedBy(plan));
   return [...new Set(blockedBy(planWith(plan, remedy)))].filter((words) => !before.has(words));
 }

@@ -109,8 +109,13 @@ export interface Effect {
 export interface Finding extends Omit<CandidateFinding, 'remedies'> {
   remedy: Remedy;
   effect: Effect;
-  /** What has to be done in the code beside the decisions, since detaching alone would break it. */
+  /** What has to be done in the code first, by hand: without that the decisions would break it. */
   cautions: string[];
+  /**
+   * Change of the expected cost, in ms per visit, if this and all that stand before it are taken: measured together, since
+   * one often saves a part of what another does. Null for what isn't to be taken as it is, and what is about being seen.
+   */
+  together: number | null;
 }
 
 export interface Fact {

@@ -15,7 +15,14 @@ const CABLE: Circumstance = {
   conditions: { link: LINKS[4], device: DEVICES[3], cache: 'empty' },
   share: 1,
 };
-const LIMITS: Limits = { changes: 30, firstContentMs: 200, wasteBytes: null, spareDataSavers: false };
+const LIMITS: Limits = {
+  changes: 30,
+  firstContentMs: 200,
+  interactiveMs: 1000,
+  changeMs: 0,
+  wasteBytes: null,
+  spareDataSavers: false,
+};
 
 function chosen(
   snapshot: Snapshot,

@@ -191,10 +191,12 @@ function* problemOf(
     count: few.length,
     instead: (i) => few[i].instead,
     bundles: bundled.map((pair) => pair.map((at) => useful.indexOf(at))),
+    price: limits.changeMs,
     measure: (set) => evaluator.measure(set.map((i) => useful[i])),
     keeps: (m, set) =>
       set.length <= limits.changes &&
       m.firstContentLater <= limits.firstContentMs + 1e-9 &&
+      m.interactiveLater <= limits.interactiveMs + 1e-9 &&
       (limits.wasteBytes === null || m.waste - base.waste <= limits.wasteBytes),
     weight: limits.wasteBytes === null ? null : (m) => m.waste,
     touches: (a, b) => {

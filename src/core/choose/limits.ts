@@ -4,7 +4,7 @@ import type { Circumstance, Limits } from './types.ts';
 
 /** Throws InputError that names the field for limits that nothing can keep, and for nobody to choose for. */
 export function checkWanted(limits: Limits, circumstances: readonly Circumstance[], model: VisitorModel): void {
-  const { changes, firstContentMs, wasteBytes } = limits;
+  const { changes, firstContentMs, interactiveMs, changeMs, wasteBytes } = limits;
   if (!(Number.isInteger(changes) && changes >= 1))
     throw new InputError(
       'Limits that contradict',
@@ -16,6 +16,18 @@ export function checkWanted(limits: Limits, circumstances: readonly Circumstance
       'Limits that contradict',
       'First content later by less than nothing can’t be kept by leaving all as it is: allow 0 ms or more.',
       'firstContentMs',
+    );
+  if (!(interactiveMs >= 0))
+    throw new InputError(
+      'Limits that contradict',
+      'An answer later by less than nothing can’t be kept by leaving all as it is: allow 0 ms or more.',
+      'interactiveMs',
+    );
+  if (!(changeMs >= 0))
+    throw new InputError(
+      'Limits that contradict',
+      'A change can’t cost less than nothing: give 0 ms or more.',
+      'changeMs',
     );
   if (wasteBytes !== null && !(wasteBytes >= 0))
     throw new InputError(

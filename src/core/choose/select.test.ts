@@ -9,7 +9,7 @@ type Measured = { cost: number; waste: number };
  * candidates that bring some of that earlier and hold up something else; waste with a limit; candidates that exclude
  * each other.
  */
-function problemOf(seed: number, count: number): Problem<Measured> & { least(): number } {
+function problemOf(seed: number, count: number, price = 0): Problem<Measured> & { least(): number } {
   const next = seeded(seed);
   const pick = (most: number) => Math.floor(next() * most);
   const gates = Array.from({ length: 10 }, () => 200 + next() * 1500);
@@ -44,6 +44,7 @@ function problemOf(seed: number, count: number): Problem<Measured> & { least(): 
     instead: (i) => instead[i],
     bundles,
     measure,
+    price,
     keeps: (m) => m.waste <= most,
     weight: (m) => m.waste,
     touches: () => true,
@@ -54,7 +55,7 @@ function problemOf(seed: number, count: number): Problem<Measured> & { least(): 
       const set = Array.from({ length: count }, (_, i) => i).filter((i) => bits & (1 << i));
       if (new Set(set.map((i) => instead[i])).size < set.length) continue;
       const m = measure(set);
-      if (m.waste <= most) best = Math.min(best, m.cost);
+      if (m.waste <= most) best = Math.min(best, m.cost + price * set.length);
     }
     return best;
   };
@@ -65,20 +66,25 @@ const costOf = (p: Problem<Measured>, chosen: { candidates: number[] }[]): Measu
   p.measure(chosen.flatMap((c) => c.candidates).sort((a, b) => a - b));
 
 describe('selecting', () => {
-  it('step by step finds the best of 12 in nearly all made-up cases, and never much less', () => {
-    const gaps = Array.from({ length: 50 }, (_, seed) => {
-      const p = problemOf(seed + 1, FEW);
-      const saved = p.measure([]).cost - p.least();
-      const { chosen, exhaustive } = finish(stepwise(p));
-      const measured = costOf(p, chosen);
-      expect(exhaustive).toBe(false);
-      expect(p.keeps(measured, [])).toBe(true);
-      return saved === 0 ? 0 : (measured.cost - p.least()) / saved;
-    });
-    const equal = gaps.filter((g) => g < 0.002).length;
-    expect(equal / gaps.length).toBeGreaterThanOrEqual(0.95);
-    expect(Math.max(...gaps)).toBeLessThan(0.02);
-  });
+  it.each([0, 40])(
+    'step by step finds the best of 12 in nearly all made-up cases, and never much less (price %d)',
+    (price) => {
+      const gaps = Array.from({ length: 40 }, (_, seed) => {
+        const p = problemOf(seed + 1, FEW, price);
+        const { cost: before } = p.measure([]);
+        const saved = before - p.least();
+        const { chosen, exhaustive } = finish(stepwise(p));
+        const measured = costOf(p, chosen);
+        expect(exhaustive).toBe(false);
+        expect(p.keeps(measured, [])).toBe(true);
+        const { length } = chosen.flatMap((c) => c.candidates);
+        return saved < 1 ? 0 : (measured.cost + price * length - p.least()) / saved;
+      });
+      const equal = gaps.filter((g) => g < 0.002).length;
+      expect(equal / gaps.length).toBeGreaterThanOrEqual(0.975);
+      expect(Math.max(...gaps)).toBeLessThan(0.02);
+    },
+  );
 
   it('tries every set where there are few', () => {
     for (const seed of [3, 9, 27]) {
@@ -107,6 +113,19 @@ describe('selecting', () => {
     }
   });
 
+  it('takes no change that saves less than it is worth, and fewer of them the more each has to save', () => {
+    const counts = [0, 20, 60, 200].map((price) => {
+      const p = problemOf(7, 20, price);
+      const { chosen } = finish(select(p));
+      let last = p.measure([]).cost;
+      const gains = chosen.map((c) => last - (last = c.measured.cost));
+      expect(gains.reduce((sum, g) => sum + g, 0)).toBeGreaterThanOrEqual(price * chosen.length);
+      return chosen.length;
+    });
+    expect([...counts].sort((a, b) => b - a)).toEqual(counts);
+    expect(counts[3]).toBeLessThan(counts[0]);
+  });
+
   it('takes nothing where nothing helps', () => {
     const idle = { ...problemOf(1, 14), measure: (set: readonly number[]) => ({ cost: 100 + set.length, waste: 0 }) };
     expect(finish(select(idle)).chosen).toEqual([]);
@@ -118,6 +137,7 @@ describe('a search by steps', () => {
     count: saves.length,
     instead: String,
     bundles: [],
+    price: 0,
     measure: (set) => ({
       cost: 1000 - set.reduce((sum, i) => sum + saves[i], 0),
       waste: set.reduce((sum, i) => sum + waste[i], 0),

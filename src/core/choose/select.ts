@@ -6,6 +6,8 @@ export interface Problem<M extends { cost: number }> {
   /** Candidates that are tried together with each of them, since they may help only jointly. */
   bundles: readonly (readonly number[])[];
   measure(set: readonly number[]): M;
+  /** What a set has to save for each of its candidates before it is worth having, in the measure's unit. */
+  price: number;
   /** Whether a set keeps all limits. */
   keeps(measured: M, set: readonly number[]): boolean;
   /** How much of what is limited a set takes up; null where nothing is. */
@@ -42,8 +44,13 @@ const MOST_ROUNDS = 12;
 /** Beside those that exclude it, so many are tried in the place of each. */
 const MOST_SWAPS = 8;
 
+/** What a set comes to with the price of its candidates. */
+function objective<M extends { cost: number }>(p: Problem<M>, set: readonly number[], measured: M): number {
+  return measured.cost + p.price * set.length;
+}
+
 /**
- * Selects the set of candidates with the least cost that keeps the limits. With few candidates every set is tried.
+ * Selects the set of candidates with the least cost (and price) that keeps the limits. With few candidates every set is tried.
  * Otherwise: each alone; then forward, turn by turn the one (or bundle) that saves most as the set is by then; then
  * leaving out, swapping one for another, and adding, as long as that saves anything. Yields after every measured set.
  */
@@ -70,7 +77,8 @@ function* exhaustively<M extends { cost: number }>(p: Problem<M>): Generator<Sel
     const set = setOf(bits);
     if (!fits(set)) continue;
     const measured = p.measure(set);
-    if (measured.cost < best.measured.cost - LEAST && p.keeps(measured, set)) best = { set, measured };
+    const saves = objective(p, best.set, best.measured) - objective(p, set, measured);
+    if (saves > LEAST && p.keeps(measured, set)) best = { set, measured };
     yield { phase: 'all sets', done: bits, of, soFar: [{ candidates: best.set, measured: best.measured }] };
   }
   return { chosen: yield* inOrder(p, best.set), exhaustive: true };
@@ -100,8 +108,44 @@ class Search<M extends { cost: number }> {
     this.now = p.measure([]);
   }
 
+  /** What the set comes to now, with its price. */
+  get cost(): number {
+    return objective(this.p, this.set, this.now);
+  }
+
   told(done: number, of: number): SelectProgress<M> {
     return { phase: this.phase, done, of, soFar: this.soFar };
+  }
+
+  /**
+   * Begins with all candidates, of those that exclude each other the best alone; where that breaks a limit, without those
+   * that take up most of it for what they save. Tells whether any set is left.
+   */
+  *begin(): Generator<SelectProgress<M>, boolean> {
+    const { p } = this;
+    const empty = p.measure([]);
+    const alone: { at: number; saves: number; takes: number }[] = [];
+    for (let at = 0; at < p.count; at++) {
+      const measured = p.measure([at]);
+      const takes = p.weight ? p.weight(measured) - p.weight(empty) : 0;
+      alone.push({ at, saves: empty.cost - measured.cost, takes });
+      yield this.told(at, p.count);
+    }
+    alone.sort((a, b) => b.saves - a.saves || a.at - b.at);
+    const keys = new Set<string>();
+    let all = alone.filter(({ at }) => !keys.has(p.instead(at)) && keys.add(p.instead(at)));
+    for (;;) {
+      const set = all.map(({ at }) => at).sort((a, b) => a - b);
+      if (set.length === 0) return false;
+      if (p.keeps(p.measure(set), set)) {
+        this.take(set);
+        this.soFar = [{ candidates: set, measured: this.now }];
+        return true;
+      }
+      yield this.told(p.count - set.length, p.count);
+      const dearest = all.reduce((a, b) => (b.saves - b.takes < a.saves - a.takes ? b : a));
+      all = all.filter((one) => one !== dearest);
+    }
   }
 
   /** Adds, turn by turn, what saves most; tells whether anything did. */
@@ -112,7 +156,7 @@ class Search<M extends { cost: number }> {
       if (best < 0) return added;
       const next = joined(this.p, this.set, this.moves[best]);
       // Found for a smaller set, it may break a limit now.
-      if (this.costOf(next) > this.now.cost - LEAST) {
+      if (this.costOf(next) > this.cost - LEAST) {
         this.gains.set(best, { saves: Number.NEGATIVE_INFINITY, rank: Number.NEGATIVE_INFINITY, fresh: true });
         continue;
       }
@@ -147,7 +191,7 @@ class Search<M extends { cost: number }> {
     const measured = this.p.measure(set);
     if (!this.p.keeps(measured, set))
       return { saves: Number.NEGATIVE_INFINITY, rank: Number.NEGATIVE_INFINITY, fresh: true };
-    const saves = this.now.cost - measured.cost;
+    const saves = this.cost - objective(this.p, set, measured);
     const { weight } = this.p;
     const more = this.frugal && weight ? Math.max(1, weight(measured) - weight(this.now)) : 1;
     return { saves, rank: saves > 0 ? saves / more : saves, fresh: true };
@@ -175,10 +219,10 @@ class Search<M extends { cost: number }> {
         yield { ...this.told(at, this.set.length), ahead: next };
       }
       // What hardly saves anything goes even so.
-      consider(rest, this.now.cost + LEAST);
+      consider(rest, this.cost + LEAST);
       yield this.told(at, this.set.length);
       for (const set of swapped) {
-        consider(set, this.now.cost - LEAST);
+        consider(set, this.cost - LEAST);
         yield this.told(at, this.set.length);
       }
     }
@@ -207,7 +251,7 @@ class Search<M extends { cost: number }> {
 
   private costOf(set: readonly number[]): number {
     const measured = this.p.measure(set);
-    return this.p.keeps(measured, set) ? measured.cost : Number.POSITIVE_INFINITY;
+    return this.p.keeps(measured, set) ? objective(this.p, set, measured) : Number.POSITIVE_INFINITY;
   }
 
   private take(next: number[]): void {
@@ -231,7 +275,13 @@ export function* stepwise<M extends { cost: number }>(p: Problem<M>): Generator<
   for (const frugal of p.weight ? [false, true] : [false]) {
     const search = new Search(p, frugal);
     yield* settled(search);
-    if (!best || search.now.cost < best.now.cost) best = search;
+    if (!best || search.cost < best.cost) best = search;
+  }
+  // What pays only when many are there together is found from the other end: with all of them, leaving out.
+  const whole = new Search(p, false);
+  if (yield* whole.begin()) {
+    yield* settled(whole);
+    if (whole.cost < best!.cost) best = whole;
   }
   return { chosen: yield* inOrder(p, best!.set), exhaustive: false };
 }

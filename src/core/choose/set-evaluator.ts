@@ -15,7 +15,8 @@ export class SetEvaluator {
   private readonly scorers: { scorer: Scorer; circumstance: Circumstance }[];
   private readonly cache = new Map<string, RouteShare[]>();
   private readonly patterns: string[];
-  private readonly first = new Map<string, number[]>();
+  /** First content and answer of each route before any change, per circumstance. */
+  private readonly first = new Map<string, { content: number[]; answer: number[] }>();
   /** Sets and routes that were really simulated. */
   measured = 0;
 
@@ -37,8 +38,9 @@ export class SetEvaluator {
     this.patterns = app.routes.map((r) => r.pattern);
     this.measure([]);
     for (const pattern of this.patterns) {
-      const own = this.cache.get(keyOf(pattern, []))!.map((s) => s.firstContent);
-      this.first.set(pattern, reference?.first.get(pattern) ?? own);
+      const own = this.cache.get(keyOf(pattern, []))!;
+      const first = { content: own.map((s) => s.firstContent), answer: own.map((s) => s.interactive) };
+      this.first.set(pattern, reference?.first.get(pattern) ?? first);
     }
   }
 
@@ -100,11 +102,15 @@ export class SetEvaluator {
   }
 
   private sum(routes: { pattern: string; shares: RouteShare[] }[]): Measured {
-    let later = 0;
+    let firstContentLater = 0;
+    let interactiveLater = 0;
     for (const { pattern, shares } of routes) {
       const before = this.first.get(pattern);
-      for (const [at, { firstContent }] of shares.entries())
-        later = Math.max(later, before ? firstContent - before[at] : 0);
+      if (!before) continue;
+      for (const [at, { firstContent, interactive }] of shares.entries()) {
+        firstContentLater = Math.max(firstContentLater, firstContent - before.content[at]);
+        interactiveLater = Math.max(interactiveLater, interactive - before.answer[at]);
+      }
     }
     const costs = this.scorers.map((_, at) => routes.reduce((sum, { shares }) => sum + shares[at].cost, 0));
     const wastes = this.scorers.map((_, at) => routes.reduce((sum, { shares }) => sum + shares[at].waste, 0));
@@ -112,7 +118,8 @@ export class SetEvaluator {
     return {
       cost: this.wanted.aim === 'worst' ? Math.max(...costs) : mean,
       waste: Math.max(...wastes),
-      firstContentLater: later,
+      firstContentLater,
+      interactiveLater,
       costs,
     };
   }
@@ -130,5 +137,5 @@ function keyOf(pattern: string, touching: readonly number[]): string {
 function shareOf(score: Score, pattern: string, scorer: Scorer): RouteShare {
   const { cost, waste } = scorer.partOf(score, pattern);
   const route = score.routes.find((r) => r.pattern === pattern)!;
-  return { cost, waste, firstContent: route.firstContent };
+  return { cost, waste, firstContent: route.firstContent, interactive: route.interactive };
 }

@@ -1,6 +1,8 @@
 import { candidatesOf } from '../advise/advise.ts';
 import type { AnalysisContext } from '../advise/detect/analysis-context.ts';
-import { decisionWords, subjectOf } from '../plan/decisions.ts';
+import type { Remedy } from '../advise/types.ts';
+import { decisionWords, planWith, subjectOf } from '../plan/decisions.ts';
+import { effectivePlan } from '../plan/effective.ts';
 import type { Decision } from '../plan/types.ts';
 import type { VisitorModel } from '../snapshot/visitor-types.ts';
 import { wishesOf } from '../visitors/reckon.ts';
@@ -32,7 +34,7 @@ export function splitCandidates(analysis: AnalysisContext, model: VisitorModel):
     remedies.flatMap((remedy): Candidate[] => {
       const hints = remedy.decisions.length > 0 && remedy.decisions.every((d) => d.kind === 'hint');
       // What is taken back can't be weighed beside what is added.
-      if (hints || remedy.decisions.length === 0 || aside.has(id)) return [];
+      if (hints || remedy.decisions.length === 0 || aside.has(id) || !isSafe(analysis, remedy)) return [];
       const of = `${id} · ${remedy.decisions.map(subjectOf).join(' · ')} · ${remedy.words}`;
       return [
         { id: of, about: 'split', words: remedy.words, why: what, remedy, routes: null, instead: id, together: null },
@@ -40,6 +42,12 @@ export function splitCandidates(analysis: AnalysisContext, model: VisitorModel):
     }),
   );
   return [...detected, ...otherTriggers(analysis, model)];
+}
+
+/** Whether the code stays as it is but for the decisions: none of them has to be prepared by hand. */
+function isSafe({ snapshot, plan, starts }: AnalysisContext, remedy: Remedy): boolean {
+  if (!remedy.decisions.some((d) => d.kind === 'detach')) return true;
+  return effectivePlan(snapshot, planWith(plan, remedy)).blocked.length <= starts.plan.blocked.length;
 }
 
 /** Other moments for what is fetched later. */

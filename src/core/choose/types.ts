@@ -32,6 +32,13 @@ export interface Limits {
   changes: number;
   /** No landing's first content may come later than before by more than this, in ms. */
   firstContentMs: number;
+  /** The same of when any page answers, in ms. */
+  interactiveMs: number;
+  /**
+   * What a change has to save to be worth having, in expected ms per visit: each has to be written, read and kept in step
+   * with the code.
+   */
+  changeMs: number;
   /** A visit may fetch so many bytes more for nothing, on average; null: as many as pay. */
   wasteBytes: number | null;
   /** Hints that fetch in case are left out for visitors who save data. */
@@ -53,6 +60,8 @@ export interface Measured {
   waste: number;
   /** How much later the first content of some landing comes at most, in ms. */
   firstContentLater: number;
+  /** The same of when it answers. */
+  interactiveLater: number;
   /** Per circumstance, in their order. */
   costs: number[];
 }
@@ -111,6 +120,7 @@ export interface RouteShare {
   cost: number;
   waste: number;
   firstContent: number;
+  interactive: number;
 }
 
 /** What was measured of sets: of each route, by the candidates that touch it, the shares under all circumstances. */

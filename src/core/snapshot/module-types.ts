@@ -71,7 +71,7 @@ export const IMPORT = named(
     begun: optional(TRIGGER),
     /** Only for dynamic imports: if it fails, the code says so to whoever waits for it. */
     caught: MARK,
-    /** Only for static imports that the module needs while it starts: detaching alone would break it. */
+    /** Only for static imports that the module needs at once, while it starts or draws: detaching alone would break it. */
     sync: optional(record({ reason: TEXT, line: AMOUNT })),
     /** Only for static imports that are used in handlers of what people do and what these call, and nowhere else. */
     onActs: MARK,

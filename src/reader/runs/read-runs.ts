@@ -2,7 +2,8 @@ import { nameOfFunction } from '../parts/call-sites.ts';
 import { attributeOf, handedTo } from '../script/handed-off.ts';
 import { importedBindings, importedNames } from '../script/imported-bindings.ts';
 import { isFunction, nameOf, type SyntaxNode, walk } from '../syntax.ts';
-import type { RunSheet, UsePlace } from './run-sheet.ts';
+import { canBeDeferred } from './can-wait.ts';
+import type { ImportedUse, RunSheet, UsePlace } from './run-sheet.ts';
 
 /** Handlers of what happens by itself, soon after something is drawn. */
 const BY_ITSELF = /^on(Load|Loaded|Ready|Mount|Mounted|Init|Error)/;
@@ -25,7 +26,7 @@ export function readRuns(program: SyntaxNode, roots: readonly SyntaxNode[]): Run
   const imports = importedBindings(program);
   const names = importedNames(program);
   const own = ownFunctions(roots);
-  const imported: RunSheet['imported'] = [];
+  const imported: ImportedUse[] = [];
   const functions = new Map([...own.values()].map(({ name }): [string, UsePlace[]] => [name, []]));
   for (const root of roots)
     walk(root, (node, above) => {
@@ -38,7 +39,8 @@ export function readRuns(program: SyntaxNode, roots: readonly SyntaxNode[]): Run
       calls?.push(at);
       if (specifier !== undefined) {
         const whole = names.get(name) ?? '*';
-        imported.push({ specifier, name: whole === '*' ? (memberOf(node, above) ?? '*') : whole, at });
+        const taken = whole === '*' ? (memberOf(node, above) ?? '*') : whole;
+        imported.push({ specifier, name: taken, at, atOnce: canBeDeferred(node, above) ? null : node.start });
       }
     });
   // What nobody in the class calls, its component system does.

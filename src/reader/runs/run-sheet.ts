@@ -8,10 +8,19 @@ export type Runs = (typeof RUNS)[number];
 /** Where something is used: in code that runs at that time, or in a function of the module, as soon as that is called. */
 export type UsePlace = Exclude<Runs, 'never'> | { fn: string };
 
+/** A place that uses an imported name. */
+export interface ImportedUse {
+  specifier: string;
+  name: string;
+  at: UsePlace;
+  /** Where it stands in the text, for one that an import which is deferred can't serve: its answer is used at once. */
+  atOnce: number | null;
+}
+
 /** What a module says of when its code runs. */
 export interface RunSheet {
   /** Imported names, where each is used. */
-  imported: { specifier: string; name: string; at: UsePlace }[];
+  imported: ImportedUse[];
   /** Functions of the module by name, each with the places that call it, or hand it on. */
   functions: ReadonlyMap<string, UsePlace[]>;
   /** Exported name → the function of the module that it is. */

@@ -45,6 +45,19 @@ export class RunTimes {
     return runs;
   }
 
+  /** The first place at which something that runs at once needs a name of an import; null where all can wait. */
+  neededAt(path: string, specifier: string, counts: (name: string) => boolean = () => true): number | null {
+    const uses = this.modules.sheetAt(path)?.imported ?? [];
+    const found = uses.find(
+      (use) =>
+        use.specifier === specifier &&
+        use.atOnce !== null &&
+        counts(use.name) &&
+        this.spot({ path, at: use.at }) === 'now',
+    );
+    return found?.atOnce ?? null;
+  }
+
   private spot({ path, at }: Spot): Runs {
     return typeof at === 'string' ? at : this.function(path, at.fn);
   }

@@ -126,4 +126,40 @@ describe('how soon a module uses an import', () => {
     expect(told).toContainEqual(['node_modules/kit/a.js', true]);
     expect(told).toContainEqual(['node_modules/kit/day.js', false]);
   });
+
+  /** What of `./a` can't be deferred: the reason and its line, or null. */
+  const needed = (code: string) => {
+    const files = { ...PLAIN, 'a.js': 'export default function a() {}\nexport class B {}\nexport const c = 1;' };
+    const { snapshot } = readSource(folderOf({ ...files, 'main.jsx': `import a, { B, c } from './a.js';\n${code}` }));
+    const found = snapshot.imports.find((i) => snapshot.modules[i.to].path === 'a.js')?.sync;
+    return found ? `${found.reason} (${found.line})` : null;
+  };
+  const DRAWS = 'its answer is used at once, by code that can’t wait (2)';
+  it.each([
+    ['a constant', 'function X() { return <p>{c}</p>; }', DRAWS],
+    ['a function', 'function X() { return <p>{a()}</p>; }', DRAWS],
+    ['a hook', 'function X() { const [one] = a(); return <p>{one}</p>; }', DRAWS],
+    ['a default of a parameter', 'function X({ size = c }) { return <p>{size}</p>; }', DRAWS],
+    ['a class that is thrown', 'function X({ bad }) { if (bad) throw new B(); return <p />; }', DRAWS],
+    ['a class that is compared', 'function X({ bad }) { return bad instanceof B ? <p /> : null; }', DRAWS],
+    ['a context', 'function X() { return <a.Provider value={1}><p /></a.Provider>; }', DRAWS],
+    ['a base class', 'class X extends B { render() { return <p />; } }', 'a class extends it (2)'],
+    ['a static field', 'class X { static size = c; }', 'it is read while the module starts (2)'],
+    ['a function called at once', 'const X = a();', 'it is called while the module starts (2)'],
+    ['a function in one called at once', '(() => { a(); })(); function X() {}', DRAWS],
+    ['a callback called at once', '[1].map((n) => a(n)); function X() {}', DRAWS],
+    ['a local function called at start', 'const twice = () => a(); twice(); function X() {}', DRAWS],
+    [
+      'an answer looked up in a table',
+      'const T = { one: a }; function X({ answer }) { return T[answer.kind](); }',
+      DRAWS,
+    ],
+    ['a component', 'function X() { return <B />; }', null],
+    ['a component in a table', "const T = [{ path: '/', component: B }]; function X() { return T; }", null],
+    ['a function that waits', 'async function X() { return (await a()).b; }', null],
+    ['a handler', 'function X() { return <p onClick={() => a()} />; }', null],
+    ['a timer', 'function X() { setTimeout(() => a(), 10); return <p />; }', null],
+  ])('knows that %s is needed at once, or isn’t', (_, code, expected) => {
+    expect(needed(`${code} export { X };`)).toBe(expected);
+  });
 });

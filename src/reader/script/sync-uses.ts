@@ -64,7 +64,8 @@ function reasonOf(node: SyntaxNode, above: readonly SyntaxNode[]): string | null
 
 function read(above: readonly SyntaxNode[]): string | null {
   // A default export of the name itself, or the bodies of classes, run nothing.
-  if (above.some((n) => n.type === 'ClassBody' || n.type === 'JSXOpeningElement')) return null;
+  const isField = above.some((n) => n.type === 'PropertyDefinition' && n.static === true);
+  if (above.some((n) => (n.type === 'ClassBody' && !isField) || n.type === 'JSXOpeningElement')) return null;
   return 'it is read while the module starts';
 }
 

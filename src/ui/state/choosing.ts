@@ -54,7 +54,14 @@ export const useWishes = create<Wishes>()(() => ({
   about: 'both',
   people: 'now',
   aim: 'mean',
-  limits: { changes: 15, firstContentMs: 50, wasteBytes: 100_000, spareDataSavers: true },
+  limits: {
+    changes: 15,
+    firstContentMs: 50,
+    interactiveMs: 50,
+    changeMs: 5,
+    wasteBytes: 100_000,
+    spareDataSavers: true,
+  },
 }));
 
 let run = 0;

@@ -32,7 +32,14 @@ it('comes to advice in steps, remembers it, and forgets it with the snapshot', (
 
 it('chooses in steps, from the beginning whenever it is asked to', () => {
   const adviser = new Adviser();
-  const limits = { changes: 2, firstContentMs: 100, wasteBytes: null, spareDataSavers: false };
+  const limits = {
+    changes: 2,
+    firstContentMs: 100,
+    interactiveMs: 1000,
+    changeMs: 0,
+    wasteBytes: null,
+    spareDataSavers: false,
+  };
   const here = [{ name: 'here', conditions: DEFAULT_CONDITIONS, share: 1 }];
   const choose = (begin: boolean) =>
     adviser.choose(snapshot, BASELINE, here, { about: 'both', aim: 'mean', limits }, begin);
@@ -89,7 +96,14 @@ describe('shared out among several', () => {
   });
 
   it('a choice is what it is when one works alone', () => {
-    const limits = { changes: 4, firstContentMs: 100, wasteBytes: null, spareDataSavers: false };
+    const limits = {
+      changes: 4,
+      firstContentMs: 100,
+      interactiveMs: 1000,
+      changeMs: 0,
+      wasteBytes: null,
+      spareDataSavers: false,
+    };
     const wanted: Wanted = { about: 'both', aim: 'mean', limits };
     const here = [{ name: 'here', conditions: DEFAULT_CONDITIONS, share: 1 }];
     const made = (help: boolean) => {

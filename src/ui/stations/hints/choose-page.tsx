@@ -131,6 +131,20 @@ function Wishes() {
         onTake={(n) => set({ firstContentMs: n })}
       />
       <NumberField
+        label="Answer, at most"
+        unit="ms later"
+        most={10_000}
+        value={limits.interactiveMs}
+        onTake={(n) => set({ interactiveMs: n })}
+      />
+      <NumberField
+        label="Each change saves"
+        unit="ms a visit or more"
+        most={10_000}
+        value={limits.changeMs}
+        onTake={(n) => set({ changeMs: n })}
+      />
+      <NumberField
         label="Wasted, at most"
         unit="kB more a visit"
         most={100_000}

@@ -36,10 +36,11 @@ export function FindingSheet({ finding, aside }: { finding: Finding; aside: stri
       ) : null}
       {cautions.map((c) => (
         <p key={c} className="mt-2 break-words text-worse">
-          Detaching alone breaks it: {c}. Move that use into a function first.
+          Not as it is: {c}. Move what is needed there into a module of its own, or have that code wait for it; then the
+          rest can be deferred.
         </p>
       ))}
-      <Take finding={finding} aside={aside} id={id} />
+      <Take finding={finding} aside={aside} id={id} isReady={cautions.length === 0} />
       <h3 className="mt-5 mb-1 font-semibold">
         {remedy.words[0].toUpperCase()}
         {remedy.words.slice(1)}:{' '}
@@ -72,7 +73,18 @@ export function FindingSheet({ finding, aside }: { finding: Finding; aside: stri
   );
 }
 
-function Take({ finding: { remedy, what }, aside, id }: { finding: Finding; aside: string | null; id: string }) {
+/** `isReady`: it can be taken as it is; else the code has to be prepared first, and taking it is only planning ahead. */
+function Take({
+  finding: { remedy, what },
+  aside,
+  id,
+  isReady,
+}: {
+  finding: Finding;
+  aside: string | null;
+  id: string;
+  isReady: boolean;
+}) {
   const plan = useWorkbench((s) => storedPlan(s));
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
@@ -111,9 +123,13 @@ function Take({ finding: { remedy, what }, aside, id }: { finding: Finding; asid
           disabled={old}
           title={old ? 'It is measured again for the plan as it is now' : undefined}
           onClick={() => take(remedy)}
-          className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink disabled:opacity-40"
+          className={
+            isReady
+              ? 'rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink disabled:opacity-40'
+              : 'rounded border border-line px-2.5 py-1.5 hover:border-ink disabled:opacity-40'
+          }
         >
-          Take it
+          {isReady ? 'Take it' : 'Plan it all the same'}
         </button>
         <TryIt remedy={remedy} />
         <button

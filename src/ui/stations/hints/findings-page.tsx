@@ -166,7 +166,12 @@ function Rows({
                   className="h-2 shrink-0 bg-[var(--better)]"
                   style={{ width: Math.max(1, (-f.effect.cost / most) * BAR) }}
                 />
-                <span className="whitespace-nowrap">▾ {time(-f.effect.cost)}</span>
+                <span className="whitespace-nowrap">
+                  ▾ {time(-f.effect.cost)}
+                  <span className="block text-[11px] text-soft">
+                    {f.together === null ? 'not as it is' : f === findings[0] ? ' ' : `${time(-f.together)} together`}
+                  </span>
+                </span>
               </span>
             )}
           </button>
