@@ -1,17 +1,18 @@
 import { InputError } from '../core/errors.ts';
 import { type AppNotes, NOTES_FILE } from '../core/formats/app-notes.ts';
-import type { Route } from '../core/snapshot/route-types.ts';
+import type { Part, Route } from '../core/snapshot/route-types.ts';
 
 const DEFAULT_DOCUMENT = { bytes: 4000, serverMs: 60 };
 
-/** Adds what the notes know to a route that the code names; parts and calls proposed from the code give way to noted ones. */
+/** Adds what the notes know to a route that the code names; parts and calls proposed from the code give way to noted ones, and stay where none are noted. */
 export function annotate(
   route: Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence' | 'rendering' | 'parts' | 'data' | 'fonts'>,
   { defaults, shell, routes }: AppNotes,
 ): Route {
   const own = routes.get(route.pattern);
-  const noted = own !== undefined || shell.parts.length > 0 || defaults.parts.length > 0;
-  const parts = noted ? [...shell.parts, ...(own?.parts ?? defaults.parts)] : route.parts;
+  const isOfShell = (part: Part) => shell.parts.some((p) => p.id === part.id || p.module === part.module);
+  const said = own?.parts ?? defaults.parts;
+  const parts = [...shell.parts, ...(said ?? route.parts.filter((p) => !isOfShell(p)))];
   // Whoever writes down calls anywhere knows them all.
   const saysData = [defaults, ...routes.values()].some((r) => r.data.length > 0);
   const fonts = own?.fonts ?? defaults.fonts ?? route.fonts;

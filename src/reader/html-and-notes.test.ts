@@ -126,6 +126,18 @@ describe('app notes', () => {
     expect(annotate(bare, NO_NOTES)).toMatchObject({ rendering: 'client', parts: bare.parts, data: [], links: [] });
   });
 
+  it('keep proposed parts of a route that they say something else of, but for those of the shell', () => {
+    const [first] = bare.parts;
+    const partsBy = (notes: object) => annotate(bare, parseNotes(JSON.stringify(notes))).parts.map((p) => p.id);
+    expect(bare.parts.length).toBeGreaterThan(0);
+    expect(partsBy({ routes: { '/a': { landings: 5 } } })).toEqual(bare.parts.map((p) => p.id));
+    expect(partsBy({ shell: { parts: [{ ...first, id: 'frame' }] } })).toEqual([
+      'frame',
+      ...bare.parts.slice(1).map((p) => p.id),
+    ]);
+    expect(partsBy({ routes: { '/a': { parts: [] } } })).toEqual([]);
+  });
+
   it.each([
     [
       '{"routes": {"/a": {"parts": [{"id": "x", "name": "x", "module": "m", "place": "moon"}]}}}',

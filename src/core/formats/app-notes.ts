@@ -15,7 +15,8 @@ const ROUTE_NOTES = record({
   content: assumed(listOf(CONTENT), []),
   fonts: optional(listOf(ROUTE_FONT)),
   data: assumed(listOf(DATA_CALL), []),
-  parts: assumed(listOf(PART), []),
+  /** Left out, those that are proposed from the code stay. */
+  parts: optional(listOf(PART)),
   links: assumed(listOf(TEXT), []),
   landings: optional(AMOUNT),
   /** For a route that no table has: its page and layouts, outermost first. */
