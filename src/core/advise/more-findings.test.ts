@@ -69,6 +69,9 @@ describe('a package in two versions', () => {
     expect(others).toEqual([]);
     expect(found.effect.routes[0].startBytes).toBeLessThan(-10_000);
     const [decision] = found.remedy.decisions;
+    // The app's own code asks for the newer one too.
+    expect(decision).toMatchObject({ keep: 'b/dates' });
+    expect(found.evidence.map((e) => e.from)).toEqual(['main', 'home']);
     expect(only(snapshot, 'two versions', [decision])).toEqual([]);
   });
 });

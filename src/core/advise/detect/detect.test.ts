@@ -83,6 +83,68 @@ describe('code in the start', () => {
     expect(acted('a first')).toEqual([]);
   });
 
+  it('weighs all that an import carries, and tells what effects use from what acts use', () => {
+    const { snapshot } = new AnalysisContext(
+      sketch(
+        {
+          main: { imports: ['a', '~b'] },
+          a: { imports: ['save', 'tick'] },
+          // Light itself, and used at start by what it is used by; what it carries isn't.
+          save: { bytes: 200, imports: ['heavy', 'light'] },
+          heavy: { bytes: 70_000, package: 'heavy' },
+          tick: { bytes: 20_000, imports: ['light'] },
+          light: { bytes: 300 },
+          b: {},
+        },
+        { routes: [route('/a', 'a'), route('/b', 'b')] },
+      ),
+      BASELINE,
+      ROUND,
+    );
+    const marked = (marks: Record<string, 'onActs' | 'onEffects'>) =>
+      onlyOnActs(
+        new AnalysisContext(
+          {
+            ...snapshot,
+            imports: snapshot.imports.map((i) => {
+              const mark = marks[`${snapshot.modules[i.from].path} ${i.specifier}`];
+              return mark ? { ...i, [mark]: true } : i;
+            }),
+          },
+          BASELINE,
+          ROUND,
+        ),
+      ).map(({ id, evidence, remedies }) => [
+        id,
+        evidence.map((e) => `${e.from} ${e.to}`),
+        remedies[0].decisions.flatMap((d) => (d.kind === 'trigger' ? d.fetch.on : [])),
+      ]);
+    expect(marked({ 'a save': 'onActs' })).toEqual([['acts heavy', ['a save'], ['idle']]]);
+    // Two that share something leave together.
+    expect(marked({ 'a save': 'onActs', 'a tick': 'onActs' })).toEqual([
+      ['acts heavy', ['a save', 'a tick'], ['idle', 'idle']],
+    ]);
+    expect(marked({ 'a save': 'onActs', 'a tick': 'onEffects' })).toEqual([
+      ['acts heavy', ['a save'], ['idle']],
+      ['effects heavy', ['a save', 'a tick'], ['after first paint', 'after first paint']],
+    ]);
+    expect(marked({ 'a tick': 'onEffects' })).toEqual([['effects tick', ['a tick'], ['after first paint']]]);
+  });
+
+  it('finds a page that another page imports', () => {
+    const app: Record<string, Sketch> = {
+      main: { imports: ['~one', '~two', '~three'] },
+      one: { imports: ['words'] },
+      words: { imports: ['two'] },
+      two: { bytes: 40_000 },
+      three: {},
+    };
+    const [leak, ...none] = detect(routeLeaks, app, [route('/1', 'one'), route('/2', 'two'), route('/3', 'three')]);
+    expect(none).toEqual([]);
+    expect(leak).toMatchObject({ routes: ['/1'], evidence: [{ from: 'words', to: 'two', line: 1 }] });
+    expect(leak.why).toContain('Only /2 needs it');
+  });
+
   it('finds parts that nobody sees at first, with the import that brings them', () => {
     const [found, ...none] = detect(partsInStart, modules, [a, route('/b', 'b')]);
     expect(none).toEqual([]);
@@ -202,11 +264,15 @@ describe('what is found late', () => {
   });
 
   it('finds a second origin in the start', () => {
-    const found = detect(otherOrigins, modules, [home], { scripts: [chat] });
+    const late = { ...chat, placement: 'end of body' as const };
+    const found = detect(otherOrigins, modules, [home], { scripts: [late] });
+    expect(found[0]?.evidence).toEqual([{ from: 'index.html', to: chat.address, line: 4 }]);
     expect(found[0]?.remedies[0].decisions[0]).toMatchObject({
       hint: { kind: 'preconnect', target: { origin: 'https://talk.example' } },
     });
     expect(detect(otherOrigins, modules, [home])).toEqual([]);
+    // A tag in the head is met as early as a link that would connect ahead for it.
+    expect(detect(otherOrigins, modules, [home], { scripts: [chat] })).toEqual([]);
   });
 });
 

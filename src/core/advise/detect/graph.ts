@@ -72,6 +72,11 @@ export function twoVersions(analysis: AnalysisContext): CandidateFinding[] {
     const brings = deepFirst.flatMap(({ folder }) =>
       analysis.bringing(snapshot.modules.flatMap((m, at) => (m.path.startsWith(`${folder}/`) ? [at] : []))).slice(0, 1),
     );
+    const own = versions.filter(({ folder }) => isOwnChoice(analysis, folder));
+    const wanted = own.reduce<string | null>(
+      (newest, v) => (newest === null || isOlder(newest, v.version) ? v.version : newest),
+      null,
+    );
     const has = new Set(snapshot.modules.flatMap((m, at) => (m.package === name ? [at] : [])));
     return [
       {
@@ -81,13 +86,29 @@ export function twoVersions(analysis: AnalysisContext): CandidateFinding[] {
         why: `${versions.map((v) => `${v.version ?? 'no version'} in ${v.folder}`).join('; ')}. Who uses both carries both.`,
         evidence: brings,
         routes: starts.starts.filter((s) => [...has].some((m) => s.modules.has(m))).map((s) => s.route.pattern),
-        remedies: versions.map((v) => ({
-          words: `use only ${v.version ?? v.folder}`,
-          decisions: [{ kind: 'one version', package: name, keep: v.folder }],
-        })),
+        remedies: versions
+          .filter((v) => !isOlder(v.version, wanted))
+          .map((v) => ({
+            words: `use only ${v.version ?? v.folder}`,
+            decisions: [{ kind: 'one version', package: name, keep: v.folder }],
+          })),
       },
     ];
   });
+}
+
+/** Whether the app's own code imports a package from a folder. */
+function isOwnChoice({ snapshot }: AnalysisContext, folder: string): boolean {
+  const { modules, imports } = snapshot;
+  return imports.some((i) => modules[i.from].package === null && modules[i.to].path.startsWith(`${folder}/`));
+}
+
+/** Whether a version comes before another one (by its numbers, as in semantic versioning); what isn't known is no reason against it. */
+function isOlder(version: string | null, than: string | null): boolean {
+  if (version === null || than === null) return false;
+  const [a, b] = [version, than].map((v) => v.split(/[.+-]/).map(Number));
+  for (let at = 0; at < 3; at++) if (a[at] !== b[at]) return a[at] < b[at];
+  return false;
 }
 
 /** Shared code that the plan copies into every file that needs it. */

@@ -1,6 +1,7 @@
 import type { ScreenPart } from '../../load/types.ts';
 import type { Decision } from '../../plan/types.ts';
 import type { RequestRecord } from '../../sim/types.ts';
+import type { ScriptPlacement } from '../../snapshot/document-types.ts';
 import type { Route } from '../../snapshot/route-types.ts';
 import type { Snapshot } from '../../snapshot/types.ts';
 import type { Hint } from '../../vocabulary/hints.ts';
@@ -58,8 +59,8 @@ export function otherOrigins(analysis: AnalysisContext): CandidateFinding[] {
   for (const { route } of analysis.starts.starts) {
     const { timeline, chain } = analysis.prediction(route.pattern);
     const waits = chain.some((link) => link.kind === 'connecting');
-    for (const { origin, hop } of timeline.requests) {
-      if (origin === '' || hop < 1 || !waits) continue;
+    for (const { origin, hop, address } of timeline.requests) {
+      if (origin === '' || hop < 1 || !waits || isInHead(analysis, address)) continue;
       const routes = found.get(origin) ?? [];
       if (!routes.includes(route.pattern)) found.set(origin, [...routes, route.pattern]);
     }
@@ -80,6 +81,15 @@ export function otherOrigins(analysis: AnalysisContext): CandidateFinding[] {
       },
     ],
   }));
+}
+
+/** Placements of scripts in a head: a browser meets the tag as early as a link that would connect ahead for it. */
+const IN_HEAD: readonly ScriptPlacement[] = ['blocking', 'async', 'defer'];
+
+function isInHead({ snapshot, starts }: AnalysisContext, address: string): boolean {
+  return snapshot.scripts.some(
+    (s) => s.address === address && IN_HEAD.includes(starts.plan.placements.get(s.id) ?? s.placement),
+  );
 }
 
 /** Where documents and code name what comes from an origin. */
