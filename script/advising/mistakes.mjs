@@ -174,7 +174,9 @@ export const MISTAKES = {
   },
 
   'shell imports what one page needs'(app) {
+    // Of the page that all can go to next it would only be fetched ahead.
     const page = app.page();
+    if (page.path === '/') return false;
     const name = heavyPackage(app, ['tiles', 'legend']);
     const file = `src/parts/${page.name}-map.jsx`;
     const component = `${page.component.replace('Page', '')}Map`;

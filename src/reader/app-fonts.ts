@@ -1,13 +1,9 @@
-import fs from 'node:fs';
-import path from 'node:path';
 import { DEFAULT_SERVER_MS, type RouteFont } from '../core/snapshot/route-types.ts';
 import type { Notice } from '../core/snapshot/types.ts';
 import { FreeNames } from '../core/text/free-names.ts';
 import { builtAddress } from './built-address.ts';
 import type { ReadModule } from './graph/read-module.ts';
-
-/** Folders whose files are served as they are, under the address of their path in there (a convention of those that write and build apps). */
-const SERVED = ['public', 'static', '.'];
+import { servedFile } from './served-files.ts';
 
 /**
  * Fonts in which the text of the app's pages is written, as its style sheets say. One whose size nobody can find out (of another
@@ -54,12 +50,5 @@ function fileOf(
   const module = sheet.resolved.get(url);
   const bytes = module === undefined ? undefined : moduleAt(module)?.module.fileBytes;
   if (bytes !== undefined && module !== undefined) return { address: builtAddress(module), bytes, module };
-  if (!url.startsWith('/') || url.startsWith('//')) return null;
-  const address = url.replace(/[?#].*$/, '');
-  for (const folder of SERVED) {
-    const full = path.join(root, folder, address);
-    if (full.startsWith(root + path.sep) && fs.existsSync(full) && fs.statSync(full).isFile())
-      return { address, bytes: fs.statSync(full).size };
-  }
-  return null;
+  return servedFile(root, url);
 }

@@ -6,15 +6,19 @@ const DEFAULT_DOCUMENT = { bytes: 4000, serverMs: 60 };
 
 /** Adds what the notes know to a route that the code names; parts and calls proposed from the code give way to noted ones, and stay where none are noted. */
 export function annotate(
-  route: Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence' | 'rendering' | 'parts' | 'data' | 'fonts'>,
+  route: Pick<
+    Route,
+    'pattern' | 'realm' | 'layouts' | 'page' | 'evidence' | 'rendering' | 'parts' | 'data' | 'content' | 'fonts'
+  >,
   { defaults, shell, routes }: AppNotes,
 ): Route {
   const own = routes.get(route.pattern);
   const isOfShell = (part: Part) => shell.parts.some((p) => p.id === part.id || p.module === part.module);
   const said = own?.parts ?? defaults.parts;
   const parts = [...shell.parts, ...(said ?? route.parts.filter((p) => !isOfShell(p)))];
-  // Whoever writes down calls anywhere knows them all.
+  // Whoever writes down calls, or images, anywhere knows them all.
   const saysData = [defaults, ...routes.values()].some((r) => r.data.length > 0);
+  const saysContent = [defaults, ...routes.values()].some((r) => r.content.length > 0);
   const fonts = own?.fonts ?? defaults.fonts ?? route.fonts;
   const landings = own?.landings ?? defaults.landings;
   const ids = new Set<string>();
@@ -32,7 +36,7 @@ export function annotate(
     ...route,
     rendering: own?.rendering ?? defaults.rendering ?? route.rendering,
     document: own?.document ?? defaults.document ?? DEFAULT_DOCUMENT,
-    content: own?.content ?? defaults.content,
+    content: saysContent ? (own?.content ?? defaults.content) : route.content,
     data: saysData ? (own?.data ?? defaults.data) : route.data,
     parts,
     links: own?.links ?? defaults.links,

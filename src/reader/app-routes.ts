@@ -35,7 +35,10 @@ export function routesOf(sources: RouteSources): { routes: Route[]; failed: Fail
   const inDocument = (realm: string) => elementsOf(found, realm);
   const drawn = drawnApp({ ...graph.drawn(), entries, layouts, pages, inDocument });
   const fonts = graph.fonts();
-  const proposed = (r: DrawnRoute) => ({ ...proposeContent(r, drawn), ...(fonts.length > 0 ? { fonts } : {}) });
+  const proposed = (r: DrawnRoute) => ({
+    ...proposeContent(r, drawn, graph.imageAt),
+    ...(fonts.length > 0 ? { fonts } : {}),
+  });
   const routes = [
     ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', ...proposed(r) }, notes)),
     ...firstOfEach(byFolders).map((r) =>

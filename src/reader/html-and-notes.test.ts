@@ -68,6 +68,7 @@ describe('app notes', () => {
     evidence: null,
     rendering: 'client' as const,
     data: [],
+    content: [],
     parts: [
       {
         id: 'found',

@@ -155,8 +155,11 @@ export function* advise(
   }
   measured.sort((a, b) => a.effect.cost - b.effect.cost || (a.id < b.id ? -1 : 1));
   const findings = withoutTwins(app, plan, measured);
-  yield* addUp(findings, plan, candidates.length, (tried) => scorer.score(tried).cost - before.cost);
-  return { findings, facts: factsOf(app, plan), noGain, before };
+  const taken = yield* addUp(findings, plan, candidates.length, (tried) => scorer.score(tried).cost - before.cost);
+  const late = yield* payingAfter(app, taken, candidates, noGain, scorer);
+  yield* addUp(late, taken, candidates.length, (tried) => scorer.score(tried).cost - before.cost);
+  const idle = noGain.filter((n) => !late.some((f) => f.id === n.id));
+  return { findings: [...findings, ...late], facts: factsOf(app, plan), noGain: idle, before };
 }
 
 /** Says of each finding what it saves together with those before it. `cost`: what a plan changes for all visits. */
@@ -165,7 +168,7 @@ function* addUp(
   plan: Plan,
   of: number,
   cost: (tried: Plan) => number,
-): Generator<{ done: number; of: number }, void> {
+): Generator<{ done: number; of: number }, Plan> {
   const aside = new Set(plan.decisions.flatMap((d) => (d.kind === 'put aside' ? [d.finding] : [])));
   let taken = plan;
   for (const finding of findings) {
@@ -174,6 +177,41 @@ function* addUp(
     finding.together = cost(taken);
     yield { done: of, of };
   }
+  return taken;
+}
+
+/** What saves nothing alone has to save so much once all else is taken, in expected ms per visit, before it is told. */
+const LEAST_AFTER = 5;
+
+/**
+ * What saves nothing as the plan is, but once the findings are taken: what it works at stood behind something else until then.
+ * `taken`: the plan with all of them.
+ */
+function* payingAfter(
+  app: Snapshot,
+  taken: Plan,
+  candidates: readonly CandidateFinding[],
+  noGain: Advice['noGain'],
+  scorer: Scorer,
+): Generator<{ done: number; of: number }, Finding[]> {
+  const found: Finding[] = [];
+  const before = scorer.score(taken);
+  for (const { remedies, ...candidate } of candidates) {
+    const isOpen = noGain.some((n) => n.id === candidate.id) && !candidate.seen && !candidate.whose;
+    if (!isOpen || remedies.some((r) => r.withdraw && r.withdraw.length > 0)) continue;
+    for (const remedy of remedies) {
+      const effect = effectOf(before, scorer.score(planWith(taken, remedy)));
+      const known = found.findIndex((f) => f.id === candidate.id);
+      if (effect.cost > -LEAST_AFTER || (known >= 0 && found[known].effect.cost <= effect.cost)) continue;
+      const cautions = cautionsOf(app, taken, remedy);
+      if (cautions.length > 0) continue;
+      if (known >= 0) found.splice(known, 1);
+      const why = `${candidate.why} It pays once what stands above is taken.`;
+      found.push({ ...candidate, why, remedy, effect, cautions, together: null });
+      yield { done: candidates.length, of: candidates.length };
+    }
+  }
+  return found.sort((a, b) => a.effect.cost - b.effect.cost || (a.id < b.id ? -1 : 1));
 }
 
 /** Part of the visits: what a change does for them, weighed into what it does for all. */

@@ -85,6 +85,8 @@ export const CONTENT = named(
     foundIn: textOr('document', record({ module: TEXT })),
     place: assumedOrNull(choice(['first screen', 'below']), 'first screen'),
     lazy: assumed(FLAG, false),
+    /** The line of code that draws it, where it was read from there. */
+    evidence: optionalOrNull(EVIDENCE),
   }),
 );
 export type ContentItem = Of<typeof CONTENT>;

@@ -36,6 +36,7 @@ export const NOTICE_KINDS = [
   'outside',
   'other version',
   'font',
+  'image',
 ] as const;
 export type NoticeKind = (typeof NOTICE_KINDS)[number];
 

@@ -1,16 +1,17 @@
 import { ASSUMED_ANSWER, type DataCall, type Part, type Route } from '../../core/snapshot/route-types.ts';
 import { FreeNames } from '../../core/text/free-names.ts';
+import { type ImageAt, routeImages } from '../app-images.ts';
 import { type DrawnApp, type DrawnRoute, proposeParts, usedBy } from '../parts/find-parts.ts';
 import type { FoundCall } from './data-calls.ts';
 
 /** What a route draws and asks for, as the code tells. */
-export type ProposedContent = Pick<Route, 'parts' | 'data'>;
+export type ProposedContent = Pick<Route, 'parts' | 'data' | 'content'>;
 
 /**
- * Proposes the parts of a route, and the calls for data that its modules make: those of what is drawn at first, those of a part
+ * Proposes the parts of a route, its images, and the calls for data that its modules make: those of what is drawn at first, those of a part
  * behind an action or a condition, which needs them, and those that an action makes which opens the only part of its module.
  */
-export function proposeContent(route: DrawnRoute, app: DrawnApp): ProposedContent {
+export function proposeContent(route: DrawnRoute, app: DrawnApp, imageAt: ImageAt): ProposedContent {
   const { parts, drawn } = proposeParts(route, app);
   const calls = new RouteCalls(app.callsOf);
   for (const path of drawn) calls.add(path, (c) => !c.onAct);
@@ -22,7 +23,7 @@ export function proposeContent(route: DrawnRoute, app: DrawnApp): ProposedConten
     if (opened.length === 1) needs.push(...calls.add(part.evidence!.path, (c) => c.onAct));
     return { ...part, needs: [...new Set([...part.needs, ...needs])] };
   });
-  return { parts: filled, data: calls.list };
+  return { data: calls.list, ...routeImages(filled, drawn, app.moduleAt, imageAt) };
 }
 
 /** The calls of a route under ids that a person knows them by: what several modules ask for counts where it is asked for first. */

@@ -77,11 +77,12 @@ export class ModuleReader {
     }
     read.code = { text: parsed.code, commonJs: parsed.commonJs };
     if (component?.rest) read.minified = JSON.stringify(component.rest);
-    const { routes, uses, asks, runs, mounts, elements, later } = parsed;
+    const { routes, uses, asks, images, runs, mounts, elements, later } = parsed;
     Object.assign(read, {
       routes,
       uses,
       asks,
+      images,
       runs,
       mounts,
       elements,

@@ -25,6 +25,7 @@ export interface ReadModule {
   realm: string;
   uses: ComponentUse[];
   asks: ParsedScript['asks'];
+  images: ParsedScript['images'];
   runs: ParsedScript['runs'];
   /** Specifiers of what it mounts as a whole app. */
   mounts: string[];
@@ -50,6 +51,7 @@ export function emptyModule(path: string, kind: ModuleKind, realm: string, modul
       uses: [],
       mounts: [],
       asks: null,
+      images: [],
       runs: null,
       elements: [],
       fonts: null,

@@ -3,6 +3,7 @@ import type { Import, Module, Package } from '../../core/snapshot/module-types.t
 import type { RouteFont } from '../../core/snapshot/route-types.ts';
 import type { Unresolved } from '../../core/snapshot/types.ts';
 import { appFonts } from '../app-fonts.ts';
+import type { ImageAt } from '../app-images.ts';
 import { namesOfFiles } from '../auto-imports.ts';
 import { builtAddress } from '../built-address.ts';
 import type { FoundEntry, FoundStart } from '../entries/types.ts';
@@ -14,6 +15,7 @@ import type { DrawingModule } from '../parts/find-parts.ts';
 import { type Resolution, Resolver, type ResolverOptions } from '../resolve.ts';
 import type { RouteModule } from '../routes/names.ts';
 import { type ParsedScript } from '../script/parsed-script.ts';
+import { servedFile } from '../served-files.ts';
 import { shippedModules, withoutWeight } from '../server-only.ts';
 import { beginFile, beginStep, leftAside } from '../watch.ts';
 import { marginalSizes, minifyCommonJs, minifyScript, weigh } from '../weigh.ts';
@@ -171,12 +173,26 @@ export class SourceGraph {
     return fonts;
   }
 
+  /** Where an image that a module draws lies; one whose size nobody can find out is told with what was found. */
+  readonly imageAt: ImageAt = (path, { source, imported }) => {
+    const module = imported ? this.modules.get(this.modules.get(path)?.resolved.get(source) ?? '') : undefined;
+    const bytes = module?.module.fileBytes;
+    if (module && bytes !== undefined) return { address: builtAddress(module.path), bytes };
+    if (imported || /^(data|blob):/i.test(source)) return null;
+    const file = servedFile(this.root, source);
+    const message = `draws ${source}, whose size isn’t known; add it to the images of its routes, or no prediction counts it`;
+    const { notices } = this.findings;
+    if (!file && !notices.some((n) => n.path === path && n.message === message))
+      notices.push({ kind: 'image', path, message });
+    return file;
+  };
+
   private drawing(path: string): DrawingModule | undefined {
     const m = this.modules.get(path);
     if (!m) return undefined;
     const deferred = new Set(m.imports.filter((i) => i.found.kind === 'dynamic').map((i) => i.to));
-    const { uses, mounts, resolved, serves, asks } = m;
-    return { uses, mounts, resolved, deferred, package: installed(m), serves, asks };
+    const { uses, images, mounts, resolved, serves, asks } = m;
+    return { uses, images, mounts, resolved, deferred, package: installed(m), serves, asks };
   }
 
   /**

@@ -219,7 +219,8 @@ function routesOf(
   // A page of its own per document needs no table; one document for all is what tables are for.
   const tables = pattern === '/' ? findRoutes(inside.routeModules(entry.realm)) : { routes: [], failed: [] };
   const drawn = inside.drawn([entry], new Set(tables.routes.map((r) => r.page)));
-  const content = (r: { layouts: string[]; page: string }) => proposeContent({ ...r, realm: entry.realm }, drawn);
+  const content = (r: { layouts: string[]; page: string }) =>
+    proposeContent({ ...r, realm: entry.realm }, drawn, () => null);
   if (tables.routes.length > 0 && !html.drawn) {
     failed.push(...tables.failed);
     return tables.routes.map((r) => sized(annotate({ ...r, rendering, ...content(r) }, notes)));

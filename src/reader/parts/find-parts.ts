@@ -5,11 +5,13 @@ import type { AskSheet } from '../data/ask-sheet.ts';
 import type { FoundCall } from '../data/data-calls.ts';
 import type { ComponentUse } from './component-uses.ts';
 import type { DrawnWhen } from './drawn-when.ts';
+import type { DrawnImage } from './images.ts';
 import { mediaIn, opposite } from './media.ts';
 
 /** What a module draws, with the components' specifiers resolved to paths. */
 export interface DrawingModule {
   uses: ComponentUse[];
+  images: readonly DrawnImage[];
   /** Specifiers of what it mounts as a whole app. */
   mounts: readonly string[];
   resolved: ReadonlyMap<string, string>;

@@ -2,6 +2,7 @@ import type { EcmaScriptModule } from 'oxc-parser';
 import { readAsks } from '../data/read-asks.ts';
 import type { FoundImport } from '../found-import.ts';
 import { type ComponentUse, type DrawnTree, findComponentUses } from '../parts/component-uses.ts';
+import { drawnImages } from '../parts/images.ts';
 import { mountedBy } from '../parts/shells.ts';
 import { collectRoutes } from '../routes/collect.ts';
 import { readRuns } from '../runs/read-runs.ts';
@@ -103,7 +104,9 @@ function noteOwn(
   if (/customElement/.test(text)) result.elements.push(...definedElements(program));
   noteUses(result.imports, program, source);
   const templates = [drawn, ...(angular?.components ?? []).map((c) => c.template?.root)].filter((t) => t != null);
-  result.runs = readRuns(program, [program, ...templates]);
+  const roots = [program, ...templates];
+  result.runs = readRuns(program, roots);
+  if (/<img\b/.test(text)) result.images = roots.flatMap((root) => drawnImages(program, root, source));
   // Without markup syntax `<` only compares, or begins a type.
   result.uses = drawnBy(program, source, text, options, angular, lang !== 'ts');
 }
@@ -190,6 +193,7 @@ function emptyScript(code: string): ParsedScript {
     elements: [],
     later: null,
     told: [],
+    images: [],
     runs: null,
     exports: NO_EXPORTS,
     assets: [],

@@ -2,6 +2,7 @@ import type { AskSheet } from '../data/ask-sheet.ts';
 import type { FileGlob } from '../file-globs.ts';
 import type { FoundImport } from '../found-import.ts';
 import type { ComponentUse } from '../parts/component-uses.ts';
+import type { DrawnImage } from '../parts/images.ts';
 import type { RouteSheet } from '../routes/expressions.ts';
 import type { RunSheet } from '../runs/run-sheet.ts';
 
@@ -20,6 +21,8 @@ export interface ParsedScript {
   asks: AskSheet | null;
   /** Specifiers of what it mounts as a whole app. */
   mounts: string[];
+  /** Images that it draws whenever it is drawn. */
+  images: DrawnImage[];
   /** When its code runs, as far as it says so; null for what is installed. */
   runs: RunSheet | null;
   /** Names of elements that stand for a component of it. */

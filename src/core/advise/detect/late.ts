@@ -43,8 +43,10 @@ export function foundLate(analysis: AnalysisContext): CandidateFinding[] {
 }
 
 /** The line of code, or of a style sheet, that names a file or call, where it is known. */
-function lineOf({ data, fonts = [] }: Route, { address, name }: RequestRecord): Evidence[] {
-  const found = data.find((d) => d.address === address || d.id === name) ?? fonts.find((f) => f.address === address);
+function lineOf({ data, content, fonts = [] }: Route, { address, name }: RequestRecord): Evidence[] {
+  const found =
+    data.find((d) => d.address === address || d.id === name) ??
+    [...fonts, ...content].find((f) => f.address === address);
   return found?.evidence ? [{ from: found.evidence.path, to: address, line: found.evidence.line }] : [];
 }
 

@@ -16,6 +16,7 @@ const WORDS: Record<NoticeKind, string> = {
   outside: 'Outside of the folder',
   'other version': 'Compiled by another version',
   font: 'Fonts of unknown size',
+  image: 'Images of unknown size',
 };
 const ORDER: NoticeKind[] = [
   'missing package',
@@ -27,6 +28,7 @@ const ORDER: NoticeKind[] = [
   'uncompressed',
   'other version',
   'font',
+  'image',
   'unnamed file',
   'style order',
   'waiting module',
