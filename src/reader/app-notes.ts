@@ -4,6 +4,11 @@ import type { Part, Route } from '../core/snapshot/route-types.ts';
 
 const DEFAULT_DOCUMENT = { bytes: 4000, serverMs: 60 };
 
+/** Whether notes name images: whoever writes some of them down knows them all. */
+export function namesImages({ defaults, routes }: Pick<AppNotes, 'defaults' | 'routes'>): boolean {
+  return [defaults, ...routes.values()].some((r) => r.content.length > 0);
+}
+
 /** Adds what the notes know to a route that the code names; parts and calls proposed from the code give way to noted ones, and stay where none are noted. */
 export function annotate(
   route: Pick<
@@ -16,9 +21,8 @@ export function annotate(
   const isOfShell = (part: Part) => shell.parts.some((p) => p.id === part.id || p.module === part.module);
   const said = own?.parts ?? defaults.parts;
   const parts = [...shell.parts, ...(said ?? route.parts.filter((p) => !isOfShell(p)))];
-  // Whoever writes down calls, or images, anywhere knows them all.
+  // Whoever writes down calls anywhere knows them all.
   const saysData = [defaults, ...routes.values()].some((r) => r.data.length > 0);
-  const saysContent = [defaults, ...routes.values()].some((r) => r.content.length > 0);
   const fonts = own?.fonts ?? defaults.fonts ?? route.fonts;
   const landings = own?.landings ?? defaults.landings;
   const ids = new Set<string>();
@@ -36,7 +40,7 @@ export function annotate(
     ...route,
     rendering: own?.rendering ?? defaults.rendering ?? route.rendering,
     document: own?.document ?? defaults.document ?? DEFAULT_DOCUMENT,
-    content: saysContent ? (own?.content ?? defaults.content) : route.content,
+    content: namesImages({ defaults, routes }) ? (own?.content ?? defaults.content) : route.content,
     data: saysData ? (own?.data ?? defaults.data) : route.data,
     parts,
     links: own?.links ?? defaults.links,

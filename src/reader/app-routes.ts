@@ -2,7 +2,8 @@ import { type AppNotes, NOTES_FILE } from '../core/formats/app-notes.ts';
 import type { Entry } from '../core/snapshot/module-types.ts';
 import type { Rendering, Route } from '../core/snapshot/route-types.ts';
 import type { Failed } from '../core/snapshot/types.ts';
-import { annotate } from './app-notes.ts';
+import type { ImageAt } from './app-images.ts';
+import { annotate, namesImages } from './app-notes.ts';
 import { type ProposedContent, proposeContent } from './data/propose-data.ts';
 import type { FoundEntry } from './entries/types.ts';
 import { kindOf } from './graph/kinds.ts';
@@ -35,8 +36,9 @@ export function routesOf(sources: RouteSources): { routes: Route[]; failed: Fail
   const inDocument = (realm: string) => elementsOf(found, realm);
   const drawn = drawnApp({ ...graph.drawn(), entries, layouts, pages, inDocument });
   const fonts = graph.fonts();
+  const imageAt: ImageAt = namesImages(notes) ? () => null : graph.imageAt;
   const proposed = (r: DrawnRoute) => ({
-    ...proposeContent(r, drawn, graph.imageAt),
+    ...proposeContent(r, drawn, imageAt),
     ...(fonts.length > 0 ? { fonts } : {}),
   });
   const routes = [

@@ -2,26 +2,10 @@ import type { Import, Module } from '../core/snapshot/module-types.ts';
 import type { Route } from '../core/snapshot/route-types.ts';
 import type { DrawingModule } from './parts/find-parts.ts';
 
-/** A component that catches what goes wrong in what it draws, by the public conventions of component systems. */
-const CATCHES = /\b(getDerivedStateFromError|componentDidCatch|onErrorCaptured|errorCaptured)\b|<svelte:boundary\b/;
 /** Components of packages that do so are called alike. */
 const CATCHING_NAME = /error-?boundary/i;
-/** What routes show when something goes wrong in them, as tables and route files of routers say it. */
-const TABLE_TELLS = /\b(errorElement|errorComponent|ErrorBoundary)\b/;
 /** A file beside a page that a framework shows in its place. */
 const ERROR_FILE = /\/(global-)?error\.[jt]sx?$/;
-
-/** What the text of a module says of failures. */
-export interface Failures {
-  /** It defines a component that catches what goes wrong inside. */
-  catches: boolean;
-  /** It says what routes show when they fail. */
-  tells: boolean;
-}
-
-export function failuresOf(text: string): Failures {
-  return { catches: CATCHES.test(text), tells: TABLE_TELLS.test(text) };
-}
 
 /** The app as far as it is asked who tells a person that code couldn't be loaded. */
 export interface FailingApp {

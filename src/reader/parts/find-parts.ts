@@ -1,8 +1,8 @@
 import type { Part, PartCondition, Route } from '../../core/snapshot/route-types.ts';
 import { shortName } from '../../core/text/short-name.ts';
-import { type Failures, failuresOf } from '../caught.ts';
 import type { AskSheet } from '../data/ask-sheet.ts';
 import type { FoundCall } from '../data/data-calls.ts';
+import { type Failures, failuresOf } from '../failures.ts';
 import type { ComponentUse } from './component-uses.ts';
 import type { DrawnWhen } from './drawn-when.ts';
 import type { DrawnImage } from './images.ts';

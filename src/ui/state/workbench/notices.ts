@@ -1,5 +1,3 @@
-import type { Workbench } from './types.ts';
-
 /** Something that happened without the person doing it. */
 export interface Notice {
   words: string;
@@ -9,9 +7,9 @@ export interface Notice {
 
 /** What tells something besides what is not told yet. */
 export function telling(
-  state: Pick<Workbench, 'notices'>,
+  state: { notices: readonly Notice[] },
   words: string,
   { stays = true }: Partial<Notice> = {},
-): Pick<Workbench, 'notices'> {
+): { notices: readonly Notice[] } {
   return { notices: [...state.notices, { words, stays }] };
 }
