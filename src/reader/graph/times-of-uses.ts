@@ -21,8 +21,26 @@ export function timesOfUses(
     for (const { found, to } of imports)
       if (found.kind === 'dynamic' || found.required || runs === null) otherwise.add(to);
   const reexportsAt = (path: string) => modules.get(path)?.reexports;
-  const homeOf = (to: string | undefined, name: string) =>
-    to === undefined ? null : name === '*' ? { path: to, name } : definitionOf(to, name, reexportsAt);
+  // What such a module passes on, something else may use as well.
+  for (const path of otherwise) {
+    const passed = reexportsAt(path);
+    for (const { to } of passed?.named.values() ?? []) otherwise.add(to);
+    for (const to of passed?.stars ?? []) otherwise.add(to);
+  }
+  const homes = new Map<string, { path: string; name: string }>();
+  const homeOf = (to: string | undefined, name: string) => {
+    if (to === undefined || name === '*') return to === undefined ? null : { path: to, name };
+    const key = `${to}\n${name}`;
+    const home = homes.get(key) ?? definitionOf(to, name, reexportsAt);
+    homes.set(key, home);
+    return home;
+  };
+  const texts = new Map<string, SourceText>();
+  const lineIn = (path: string, source: string, at: number) => {
+    const text = texts.get(path) ?? new SourceText(source);
+    texts.set(path, text);
+    return text.place(at).line;
+  };
   const times = new RunTimes(modules.keys(), {
     sheetAt: (path) => modules.get(path)?.runs ?? null,
     definer: (from, specifier, name) => homeOf(modules.get(from)?.resolved.get(specifier), name),
@@ -37,6 +55,6 @@ export function timesOfUses(
     if (runs === 'act') return { onActs: true };
     if (runs === 'effect') return { onEffects: true };
     const at = from.source === null ? null : times.neededAt(from.path, found.specifier, counts);
-    return at === null ? {} : { sync: { reason: DRAWING, line: new SourceText(from.source!).place(at).line } };
+    return at === null ? {} : { sync: { reason: DRAWING, line: lineIn(from.path, from.source!, at) } };
   };
 }

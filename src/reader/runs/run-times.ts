@@ -33,7 +33,9 @@ export class RunTimes {
         if (!home) continue;
         const names = this.outside.get(home.path) ?? new Map<string, Spot[]>();
         this.outside.set(home.path, names);
-        names.set(home.name, [...(names.get(home.name) ?? []), { path, at }]);
+        const places = names.get(home.name) ?? [];
+        places.push({ path, at });
+        names.set(home.name, places);
       }
   }
 

@@ -96,6 +96,12 @@ describe('how soon a module uses an import', () => {
       'act',
     ],
     ['that is handed on as a whole', "import * as lib from './lib.js';\nregister(lib);", {}, 'now'],
+    [
+      'that a route file passes on to its framework',
+      "import('./page.js');\nimport { save } from './lib.js';\nrender(() => <b onClick={save} />);",
+      { 'page.js': "export { save } from './lib.js';" },
+      'now',
+    ],
     ['that is deferred', "import('./lib.js').then((m) => m.save());", {}, 'now'],
     [
       'that two use, one of them at once',

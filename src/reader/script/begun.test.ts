@@ -19,6 +19,8 @@ describe('an import that code begins by itself', () => {
     ["export const X = () => <a onClick={() => import('./map')}>map</a>;", null],
     ["export const X = () => <a onClick={() => { requestIdleCallback(() => import('./map')); }}>map</a>;", null],
     ["export const later = () => requestIdleCallback(() => import('./map'));", null],
+    ["addEventListener('load', () => requestIdleCallback(() => import('./map')));", { on: 'idle' }],
+    ["bell.addEventListener('click', () => requestIdleCallback(() => import('./map')));", null],
     ["const Map = lazy(() => import('./map'));", null],
     ["import('./map');", null],
     [`${BEGIN} setTimeout(begin, wait);`, null],

@@ -1,12 +1,14 @@
 import type { Trigger } from '../../core/vocabulary/triggers.ts';
 import { widthsIn } from '../parts/media.ts';
-import { isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { attributeOf, handedTo, ownName } from './handed-off.ts';
 
 /** Attributes whose handlers run when a pointer or the focus comes near. */
 const APPROACHES = /^on(Mouse|Pointer)(Enter|Over)$|^onFocus(In)?$/;
 /** Functions whose argument runs once something was drawn. */
-const ONCE_DRAWN = new Set(['useEffect', 'onMounted', 'onMount', 'addEventListener']);
+const ONCE_DRAWN = new Set(['useEffect', 'onMounted', 'onMount']);
+/** Events that come to every page by themselves (HTML). */
+const BY_ITSELF = new Set(['load', 'DOMContentLoaded', 'pageshow']);
 
 /**
  * When code begins a deferred import by itself, before anybody uses what it brings: `requestIdleCallback(() => import('./map'))`, after a
@@ -66,16 +68,22 @@ function calledAt(around: readonly SyntaxNode[]): Trigger | null {
   return { on: 'media', ...width };
 }
 
-/** Whether a place is reached without anybody acting: outside of functions, or once something was drawn. */
+/** Whether a place is reached without anybody acting: outside of functions, or once something was drawn or is there. */
 function isReached(around: readonly SyntaxNode[]): boolean {
-  return around.every(
-    (node, at) => !isFunction(node) || ONCE_DRAWN.has(handedTo(node, around, at) ?? '') || isDrawing(around, at),
-  );
+  return around.every((node, at) => !isFunction(node) || comesByItself(around, at) || isDrawing(around, at));
+}
+
+function comesByItself(around: readonly SyntaxNode[], at: number): boolean {
+  const to = handedTo(around[at], around, at) ?? '';
+  if (to !== 'addEventListener') return ONCE_DRAWN.has(to);
+  const [event] = around[at - 1].arguments as unknown[];
+  return BY_ITSELF.has(constantText(event) ?? '');
 }
 
 /** A component is what is drawn: its effects stand in a function with a capital letter. */
 function isDrawing(around: readonly SyntaxNode[], at: number): boolean {
   const name = ownName(around[at], around[at - 1]);
-  const inEffect = around.some((n, i) => i > at && isFunction(n) && ONCE_DRAWN.has(handedTo(n, around, i) ?? ''));
-  return name !== null && /^[A-Z]/.test(name) && inEffect;
+  return (
+    name !== null && /^[A-Z]/.test(name) && around.some((n, i) => i > at && isFunction(n) && comesByItself(around, i))
+  );
 }
