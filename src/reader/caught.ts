@@ -26,26 +26,26 @@ export interface FailingApp {
 export function caughtImports(app: FailingApp): Set<number> {
   const { modules, imports, routes, moduleAt } = app;
   const leads = leadsOf(app);
-  const covered = routes.map((route) => isCovered(route, app));
-  /** Routes that each module belongs to; those of an entry are all. */
-  const routesOf = new Map<string, number[]>();
-  routes.forEach((route, r) => {
-    const open = [...route.layouts, route.page];
-    const seen = new Set(open);
-    for (const path of seen) {
-      routesOf.set(path, [...(routesOf.get(path) ?? []), r]);
-      for (const to of leads.get(path) ?? []) seen.add(to);
-    }
-  });
+  const isOpen = (route: FailingApp['routes'][number]) => !isCovered(route, app);
+  const open = new Set(routes.filter(isOpen));
+  const reached = reachOf(routes, leads);
+  const reachedOpen = reachOf([...open], leads);
   const caught = new Set<number>();
   imports.forEach(({ kind, from, to }, i) => {
     if (kind !== 'dynamic') return;
     const [asking, asked] = [modules[from].path, modules[to].path];
-    const own = routes.flatMap((r, at) => (r.page === asked || r.layouts.includes(asked) ? [at] : []));
-    const of = own.length > 0 ? own : (routesOf.get(asking) ?? []);
-    if ((of.length > 0 && of.every((r) => covered[r])) || isInside(asking, asked, moduleAt)) caught.add(i);
+    const own = routes.filter((r) => r.page === asked || r.layouts.includes(asked));
+    const covered = own.length > 0 ? own.every((r) => !open.has(r)) : reached.has(asking) && !reachedOpen.has(asking);
+    if (covered || isInside(asking, asked, moduleAt)) caught.add(i);
   });
   return caught;
+}
+
+/** Modules that layouts and pages of routes lead to, themselves among them. */
+function reachOf(routes: FailingApp['routes'], leads: ReadonlyMap<string, readonly string[]>): Set<string> {
+  const seen = new Set(routes.flatMap((r) => [...r.layouts, r.page]));
+  for (const path of seen) for (const to of leads.get(path) ?? []) seen.add(to);
+  return seen;
 }
 
 function leadsOf({ modules, imports }: FailingApp): Map<string, string[]> {

@@ -140,8 +140,16 @@ class LaidPlan {
   }
 }
 
-/** Modules all of whose deferred imports are caught. */
-function caughtIn({ modules, imports }: Snapshot): Set<string> {
+const caughtOf = new WeakMap<Snapshot, ReadonlySet<string>>();
+
+/** Modules all of whose deferred imports are caught; worked out once, as plans are laid over a snapshot with each decision. */
+function caughtIn(snapshot: Snapshot): ReadonlySet<string> {
+  const known = caughtOf.get(snapshot) ?? findCaught(snapshot);
+  caughtOf.set(snapshot, known);
+  return known;
+}
+
+function findCaught({ modules, imports }: Snapshot): Set<string> {
   const caught = new Set<string>();
   const silent = new Set<string>();
   for (const i of imports) if (i.kind === 'dynamic') (i.caught ? caught : silent).add(modules[i.to].path);
