@@ -16,9 +16,9 @@ export interface Cut {
 /**
  * How bad each import is to detach. Few imports come first; among as few, those of parts that are made to come later and
  * those that lead into a package, which leave the app's own code where it is.
- * An import that its module needs while it starts takes more than detaching, one inside of a package a change of it.
+ * An import that its module needs at once takes more than detaching, one inside of a package a change of it.
  */
-const COST = { good: 100, other: 101, neededAtOnce: 10_000, insidePackage: 100_000 } as const;
+const COST = { good: 100, other: 101, neededAtOnce: 9_900, insidePackage: 100_000 } as const;
 
 /**
  * The smallest set of detachments that frees modules from a route's start: a minimum cut over its static imports from
@@ -88,6 +88,6 @@ function reachedUntil(
 function costOf(snapshot: Snapshot, { from, to, sync }: Import, later: ReadonlySet<number>): number {
   const of = snapshot.modules[to].package;
   if (of !== null && of === snapshot.modules[from].package) return COST.insidePackage;
-  if (sync) return COST.neededAtOnce;
-  return later.has(to) || of !== null ? COST.good : COST.other;
+  const own = later.has(to) || of !== null ? COST.good : COST.other;
+  return sync ? COST.neededAtOnce + own : own;
 }
