@@ -102,7 +102,7 @@ describe('another app', () => {
     await name.fill('Renamed');
     await name.press('Enter');
     await page.getByRole('heading', { name: 'Renamed' }).waitFor();
-    await page.getByRole('button', { name: 'Close' }).click();
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
     await page.keyboard.press('Control+z');
     await page.getByRole('combobox', { name: /^plan/ }).getByText('First plan').waitFor();
     await page.close();

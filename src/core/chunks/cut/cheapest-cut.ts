@@ -22,8 +22,8 @@ const COST = { good: 100, other: 101, neededAtOnce: 9_900, insidePackage: 100_00
 
 /**
  * The smallest set of detachments that frees modules from a route's start: a minimum cut over its static imports from
- * entry, layouts and page. Imports of what is on the first screen, or of a start module, are never cut; those inside of
- * a package only when nothing else helps. Null when it can't be done that way; no imports when nothing holds them.
+ * entry, layouts and page. Imports of what is on the first screen, of a start module, or of what leads to one, are never
+ * cut; those inside of a package only when nothing else helps. Null when it can't be done that way; no imports when nothing holds them.
  */
 export function cheapestCut(snapshot: Snapshot, plan: Plan, route: Route, freed: readonly number[]): Cut | null {
   const index = graphIndex(snapshot);
@@ -36,6 +36,7 @@ export function cheapestCut(snapshot: Snapshot, plan: Plan, route: Route, freed:
   if (freed.some((m) => forbidden.has(m))) return null;
 
   const wanted = new Set(freed);
+  for (const m of leadingTo(snapshot, index, starts)) if (!wanted.has(m)) forbidden.add(m);
   const reached = reachedUntil(snapshot, deferred, starts, wanted);
   const node = new Map(reached.map((m, at) => [m, at + 2]));
   const [source, sink] = [0, 1];
@@ -62,6 +63,14 @@ export function cheapestCut(snapshot: Snapshot, plan: Plan, route: Route, freed:
     [...importsOf(index, from)].filter((i) => !deferred[i] && snapshot.imports[i].to === to),
   );
   return { imports: imports.map((i) => importKey(snapshot, snapshot.imports[i])).sort() };
+}
+
+/** Modules over whose imports, deferred ones too, some are reached: without them nobody comes there. */
+function leadingTo(snapshot: Snapshot, index: GraphIndex, targets: readonly number[]): Set<number> {
+  const leading = new Set(targets);
+  for (const m of leading)
+    for (let e = index.inStart[m]; e < index.inStart[m + 1]; e++) leading.add(snapshot.imports[index.incoming[e]].from);
+  return leading;
 }
 
 function importsOf(index: GraphIndex, from: number): Uint32Array {
