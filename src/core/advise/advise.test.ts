@@ -95,9 +95,9 @@ describe('advice on the sample', () => {
       f.remedy.decisions.some((d) => 'module' in d && d.module === 'src/tickets/ticket-dialog.tsx'),
     );
     expect(finding?.cautions[0]).toContain('it is called');
-    // The board asks for the word of the tide while it draws itself.
+    // The word of the tide is worked out while the board draws itself.
     expect(advice.findings.flatMap((f) => f.cautions)).toEqual([
-      expect.stringContaining('departure-board.tsx::../shared/tide-level: its answer is used at once'),
+      expect.stringContaining('src/shared/tide-level.ts::@saltmarsh/tidewright: its answer is used at once'),
     ]);
   });
 
