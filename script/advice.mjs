@@ -4,7 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { AppInTheMaking } from './advising/app.mjs';
-import { oneOf, randomOf } from './advising/code.mjs';
+import { oneOf } from './advising/code.mjs';
 import { MISTAKES } from './advising/mistakes.mjs';
 
 // Judges advice by made-up apps with planted mistakes: how many are found, at the right line, what else is advised, and
@@ -25,6 +25,7 @@ const { finish } = await import('../dist/core/steps.js');
 const { modelOf } = await import('../dist/core/visitors/model.js');
 const { planWith } = await import('../dist/core/plan/decisions.js');
 const { BASELINE } = await import('../dist/core/plan/types.js');
+const { seeded } = await import('../dist/core/sim/random.js');
 const { LINKS, DEVICES } = await import('../dist/core/sim/conditions.js');
 const { sourcePatch } = await import('../dist/patch/patch.js');
 const { Scorer } = await import('../dist/core/advise/score.js');
@@ -47,7 +48,7 @@ function written(files, name) {
 }
 
 function made(seed, mistakes) {
-  const random = randomOf(seed);
+  const random = seeded(seed);
   const app = new AppInTheMaking(random);
   const kinds = Object.keys(MISTAKES);
   const left = values.each ? [kinds[seed % kinds.length]] : kinds;

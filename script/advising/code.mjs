@@ -1,14 +1,3 @@
-/** Numbers from 0 to 1, always the same for a seed (mulberry32). */
-export function randomOf(seed) {
-  let state = seed | 0;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
 /** One of a list, drawn. */
 export const oneOf = (random, list) => list[Math.floor(random() * list.length)];
 

@@ -1,4 +1,4 @@
-import { attributeOf, handedTo, ownName } from '../reader/script/handed-off.ts';
+import { attributeOf, CALL_LATER, handedTo, ownName } from '../reader/script/handed-off.ts';
 import { isFunction, nameOf, type SyntaxNode } from '../reader/syntax.ts';
 import type { FileEdits } from './file-edits.ts';
 import type { Reference, ScriptFile } from './script-file.ts';
@@ -30,23 +30,12 @@ function givesNothing(file: ScriptFile, fn: SyntaxNode, above: readonly SyntaxNo
   return uses !== null && uses.length > 0 && uses.every((u) => isHandedOff(u.node, u.above, u.above.length));
 }
 
-/** Functions and methods that call what they are given, and drop what it gives back. */
-const CALLERS = new Set([
-  'addEventListener',
-  'setTimeout',
-  'requestIdleCallback',
-  'requestAnimationFrame',
-  'queueMicrotask',
-  'then',
-  'catch',
-]);
-
 /** Whether a node is given away as a handler; `at`: its place among the nodes around it. */
 function isHandedOff(node: SyntaxNode, above: readonly SyntaxNode[], at: number): boolean {
   const attribute = attributeOf(above, at);
   // What a component does with a handler's answer isn't known, an element of the page itself drops it.
   if (attribute) return /^on[A-Z]/.test(attribute.name) && /^[a-z]/.test(nameOf(attribute.element?.name) ?? '');
-  return CALLERS.has(handedTo(node, above, at) ?? '');
+  return CALL_LATER.has(handedTo(node, above, at) ?? '');
 }
 
 /** What of an event is gone, or comes too late, once a handler has waited. */

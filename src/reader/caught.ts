@@ -26,7 +26,8 @@ export interface FailingApp {
 export function caughtImports(app: FailingApp): Set<number> {
   const { modules, imports, routes, moduleAt } = app;
   const leads = leadsOf(app);
-  const isOpen = (route: FailingApp['routes'][number]) => !isCovered(route, app);
+  const errorFolders = app.files.filter((f) => ERROR_FILE.test(f)).map((f) => f.replace(/[^/]*$/, ''));
+  const isOpen = (route: FailingApp['routes'][number]) => !isCovered(route, app, errorFolders);
   const open = new Set(routes.filter(isOpen));
   const reached = reachOf(routes, leads);
   const reachedOpen = reachOf([...open], leads);
@@ -60,12 +61,16 @@ function leadsOf({ modules, imports }: FailingApp): Map<string, string[]> {
 }
 
 /** Whether something around a route catches: its table, what draws its table, a layout, an entry, or a file beside its page. */
-function isCovered({ layouts, page, evidence }: FailingApp['routes'][number], app: FailingApp): boolean {
-  const { moduleAt, starts, files } = app;
+function isCovered(
+  { layouts, page, evidence }: FailingApp['routes'][number],
+  app: FailingApp,
+  errorFolders: readonly string[],
+): boolean {
+  const { moduleAt, starts } = app;
   if (evidence && moduleAt(evidence.path)?.serves.failures.tells) return true;
   const around = [...layouts, ...starts, ...(evidence ? [evidence.path] : [])];
   if (around.some((path) => drawsBoundary(path, moduleAt))) return true;
-  return files.some((f) => ERROR_FILE.test(f) && page.startsWith(f.replace(/[^/]*$/, '')));
+  return errorFolders.some((folder) => page.startsWith(folder));
 }
 
 function drawsBoundary(path: string, moduleAt: FailingApp['moduleAt']): boolean {

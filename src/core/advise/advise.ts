@@ -201,6 +201,7 @@ function* payingAfter(
     if (!isOpen || remedies.some((r) => r.withdraw && r.withdraw.length > 0)) continue;
     for (const remedy of remedies) {
       const effect = effectOf(before, scorer.score(planWith(taken, remedy)));
+      yield { done: candidates.length, of: candidates.length };
       const known = found.findIndex((f) => f.id === candidate.id);
       if (effect.cost > -LEAST_AFTER || (known >= 0 && found[known].effect.cost <= effect.cost)) continue;
       const cautions = cautionsOf(app, taken, remedy);
@@ -208,7 +209,6 @@ function* payingAfter(
       if (known >= 0) found.splice(known, 1);
       const why = `${candidate.why} It pays once what stands above is taken.`;
       found.push({ ...candidate, why, remedy, effect, cautions, together: null });
-      yield { done: candidates.length, of: candidates.length };
     }
   }
   return found.sort((a, b) => a.effect.cost - b.effect.cost || (a.id < b.id ? -1 : 1));

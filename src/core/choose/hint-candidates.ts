@@ -1,5 +1,5 @@
 import type { AnalysisContext } from '../advise/detect/analysis-context.ts';
-import { firstScreenFiles } from '../advise/detect/late.ts';
+import { firstScreenFiles, isInHead } from '../advise/detect/late.ts';
 import { partInteraction } from '../load/types.ts';
 import { subjectOf } from '../plan/decisions.ts';
 import { hintWords } from '../plan/hints.ts';
@@ -26,6 +26,8 @@ const inEveryPlace = (kind: HintKind): Given[] =>
 const NOW = inEveryPlace('modulepreload');
 const ASSET = inEveryPlace('preload');
 const CONNECT = inEveryPlace('preconnect');
+/** What the head itself asks for is met as early as a link beside it. */
+const CONNECT_SOONER = CONNECT.filter((given) => given.place !== 'markup');
 const LATER: Given[] = [
   { kind: 'prefetch', place: 'markup' },
   { kind: 'prefetch', place: 'script', on: { on: 'idle' } },
@@ -137,10 +139,14 @@ function lateInStart(analysis: AnalysisContext, route: Route): Late[] {
     else if (tagged)
       late.push({ target, given: [{ kind: 'fetch priority', place: 'markup', priority: 'high' }, ...ASSET], why });
   }
+  const beyondHead = otherOrigins(
+    timeline.requests.filter((r) => !isInHead(analysis, r.address)),
+    until,
+  );
   for (const origin of otherOrigins(timeline.requests, until))
     late.push({
       target: { kind: 'origin', origin },
-      given: CONNECT,
+      given: beyondHead.has(origin) ? CONNECT : CONNECT_SOONER,
       why: `the start of ${route.pattern} connects to ${origin}`,
     });
   return late;

@@ -1,18 +1,5 @@
-import { attributeOf, handedTo } from '../script/handed-off.ts';
+import { attributeOf, CALL_LATER, handedTo } from '../script/handed-off.ts';
 import { isFunction, type SyntaxNode } from '../syntax.ts';
-
-/** Functions and methods that call what they are given later, and drop what it gives back. */
-const CALL_LATER = new Set([
-  ...[
-    'addEventListener',
-    'setTimeout',
-    'requestIdleCallback',
-    'requestAnimationFrame',
-    'queueMicrotask',
-    'then',
-    'catch',
-  ],
-]);
 
 /**
  * Whether a use of an imported name can be served by an import that is deferred: it is drawn as a component, named for

@@ -1,5 +1,5 @@
 import { nameOfFunction } from '../parts/call-sites.ts';
-import { attributeOf, handedTo } from '../script/handed-off.ts';
+import { attributeOf, CALL_ONCE_DRAWN, handedTo } from '../script/handed-off.ts';
 import { importedBindings, importedNames } from '../script/imported-bindings.ts';
 import { isFunction, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { canBeDeferred } from './can-wait.ts';
@@ -7,8 +7,6 @@ import type { ImportedUse, RunSheet, UsePlace } from './run-sheet.ts';
 
 /** Handlers of what happens by itself, soon after something is drawn. */
 const BY_ITSELF = /^on(Load|Loaded|Ready|Mount|Mounted|Init|Error)/;
-/** Functions whose argument runs once something was drawn, by the public conventions of component systems. */
-const EFFECTS = new Set(['useEffect', 'onMounted', 'onMount', 'afterNextRender', 'afterRender']);
 /** Methods of components that run once it was drawn, or later. */
 const AFTER_DRAWING = new Set([
   ...['componentDidMount', 'componentDidUpdate', 'componentWillUnmount', 'ngAfterViewInit', 'ngOnDestroy'],
@@ -67,7 +65,7 @@ function ownFunctions(roots: readonly SyntaxNode[]): Map<SyntaxNode, OwnFunction
         if (name !== null) note(name);
         if (name !== null && (!isMethod || isOwnMethod(name, above))) found.set(node, { name, isMethod });
         for (const p of node.params as SyntaxNode[]) note(nameOf(p));
-      } else if (node.type === 'VariableDeclarator' && !found.has(node)) {
+      } else if (node.type === 'VariableDeclarator') {
         const value = node.init as SyntaxNode | null;
         if (!value || !(isFunction(value) || isKept(value))) note(nameOf(node.id));
       }
@@ -189,7 +187,7 @@ function timeOf(node: SyntaxNode, above: readonly SyntaxNode[], at: number): 'ac
   if (/^on[A-Z]/.test(attribute)) return BY_ITSELF.test(attribute) ? 'effect' : 'act';
   const to = handedTo(node, above, at);
   if (to === 'addEventListener') return 'act';
-  return to !== null && EFFECTS.has(to) ? 'effect' : null;
+  return to !== null && CALL_ONCE_DRAWN.has(to) ? 'effect' : null;
 }
 
 /** Which functions a module exports, under which names; methods and functions inside of others are nobody else's. */

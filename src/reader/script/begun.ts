@@ -1,12 +1,10 @@
 import type { Trigger } from '../../core/vocabulary/triggers.ts';
 import { widthsIn } from '../parts/media.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
-import { attributeOf, handedTo, ownName } from './handed-off.ts';
+import { attributeOf, CALL_ONCE_DRAWN, handedTo, ownName } from './handed-off.ts';
 
 /** Attributes whose handlers run when a pointer or the focus comes near. */
 const APPROACHES = /^on(Mouse|Pointer)(Enter|Over)$|^onFocus(In)?$/;
-/** Functions whose argument runs once something was drawn. */
-const ONCE_DRAWN = new Set(['useEffect', 'onMounted', 'onMount']);
 /** Events that come to every page by themselves (HTML). */
 const BY_ITSELF = new Set(['load', 'DOMContentLoaded', 'pageshow']);
 
@@ -75,7 +73,7 @@ function isReached(around: readonly SyntaxNode[]): boolean {
 
 function comesByItself(around: readonly SyntaxNode[], at: number): boolean {
   const to = handedTo(around[at], around, at) ?? '';
-  if (to !== 'addEventListener') return ONCE_DRAWN.has(to);
+  if (to !== 'addEventListener') return CALL_ONCE_DRAWN.has(to);
   const [event] = around[at - 1].arguments as unknown[];
   return BY_ITSELF.has(constantText(event) ?? '');
 }

@@ -1,5 +1,16 @@
 import { nameOf, type SyntaxNode } from '../syntax.ts';
 
+/** Functions and methods that call what they are given later, and drop what it gives back. */
+export const CALL_LATER: ReadonlySet<string> = new Set([
+  ...['addEventListener', 'then', 'catch'],
+  ...['setTimeout', 'requestIdleCallback', 'requestAnimationFrame', 'queueMicrotask'],
+]);
+
+/** Functions whose argument runs once something was drawn, by the public conventions of component systems. */
+export const CALL_ONCE_DRAWN: ReadonlySet<string> = new Set([
+  ...['useEffect', 'onMounted', 'onMount', 'afterNextRender', 'afterRender'],
+]);
+
 /** The attribute of an element or component that a node is the value of; null for any other place. `at`: as below. */
 export function attributeOf(above: readonly SyntaxNode[], at: number): { name: string; element: SyntaxNode } | null {
   const attribute = above[at - 2];

@@ -88,7 +88,8 @@ export function otherOrigins(analysis: AnalysisContext): CandidateFinding[] {
 /** Placements of scripts in a head: a browser meets the tag as early as a link that would connect ahead for it. */
 const IN_HEAD: readonly ScriptPlacement[] = ['blocking', 'async', 'defer'];
 
-function isInHead({ snapshot, starts }: AnalysisContext, address: string): boolean {
+/** Whether an address is that of a script in the head, so that connecting ahead for it in the markup says nothing new. */
+export function isInHead({ snapshot, starts }: AnalysisContext, address: string): boolean {
   return snapshot.scripts.some(
     (s) => s.address === address && IN_HEAD.includes(starts.plan.placements.get(s.id) ?? s.placement),
   );

@@ -44,7 +44,7 @@ export class AmendmentSaver {
       bench.set({ savingAmendments: 'failed' });
       if (!comesBack(error)) return;
       if (!bench.get().troubled)
-        bench.set({ troubled: true, ...telling(bench.get(), `${error.title}. ${error.detail}`) });
+        bench.set({ troubled: true, ...telling(bench.get(), `${error.title}. ${error.detail}`, { stays: false }) });
       this.retry.later();
     }
   }

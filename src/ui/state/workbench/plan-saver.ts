@@ -126,7 +126,7 @@ export class PlanSaver {
       else this.on(sent.id, 'failed');
       if (!comesBack(error)) return;
       if (!bench.get().troubled)
-        bench.set({ troubled: true, ...telling(bench.get(), `${error.title}. ${error.detail}`) });
+        bench.set({ troubled: true, ...telling(bench.get(), `${error.title}. ${error.detail}`, { stays: false }) });
       this.retry.later();
     }
   }

@@ -169,7 +169,11 @@ function Rows({
                 <span className="whitespace-nowrap">
                   ▾ {time(-f.effect.cost)}
                   <span className="block text-[11px] text-soft">
-                    {f.together === null ? 'not as it is' : f === findings[0] ? ' ' : `${time(-f.together)} together`}
+                    {f.together === null
+                      ? 'needs a change by hand'
+                      : f === findings[0]
+                        ? ' '
+                        : `${time(-f.together)} with those above`}
                   </span>
                 </span>
               </span>
