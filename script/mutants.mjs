@@ -1,9 +1,10 @@
 // Makes single mistakes in the code of folders, one after the other, and tells which of them no test notices.
-// Usage: node script/mutants.mjs FOLDER-OR-FILE… [--most N] [--seed N] [--tests FOLDER] [--jobs N] [--list]
+// Usage: node script/mutants.mjs FOLDER-OR-FILE… [--most N] [--seed N] [--tests FOLDER] [--longest S] [--jobs N] [--list]
 //   node script/mutants.mjs src/core/metrics --most 30              with the tests of that folder
 //   node script/mutants.mjs src/core/* --most 20 --tests src/core   with all tests of the core
 // The mistakes are drawn at random (the same seed draws the same); each is tried with the tests that run it, the fastest
-// first. What no test runs survives; what makes a test hang is noticed.
+// first. What no test runs survives; what makes a test hang is noticed. Survivors are printed as they are found. Test files
+// that take longer than --longest seconds (60) aren't asked, which is said: a score is then the least that it can be.
 import { spawn } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
@@ -17,6 +18,7 @@ const { values, positionals: folders } = parseArgs({
     most: { type: 'string' },
     seed: { type: 'string' },
     tests: { type: 'string' },
+    longest: { type: 'string' },
     jobs: { type: 'string' },
     list: { type: 'boolean' },
   },
@@ -26,6 +28,7 @@ if (folders.length === 0 || folders.some((f) => !fs.existsSync(f))) {
   process.exit(2);
 }
 const most = Number(values.most ?? 30);
+const longest = Number(values.longest ?? 60) * 1000;
 const jobs = Number(values.jobs ?? os.availableParallelism());
 let state = Number(values.seed ?? 1);
 const COPIED = ['src', 'script', 'docs', 'examples', 'fidelity', 'package.json', 'jest.config.mjs', 'dist', 'bin'];
@@ -134,13 +137,15 @@ await each(
   async (test) => {
     const { passed, ms, ran } = await run(test, -1, 900_000);
     if (!passed) console.error(`${test} fails as it is: it says nothing here`);
+    else if (ran.size > 0 && ms > longest) console.error(`${test} takes ${Math.round(ms / 1000)} s and isn't asked`);
     else if (ran.size > 0) known.push({ test, ms, ran });
   },
 );
 known.sort((a, b) => a.ms - b.ms);
 
 const noticed = new Set();
-await each(mutants, async ({ id }) => {
+await each(mutants, async (mutant) => {
+  const { id } = mutant;
   for (const { test, ms, ran } of known) {
     if (!ran.has(id)) continue;
     const { passed } = await run(test, id, ms * 4 + 20_000);
@@ -148,14 +153,13 @@ await each(mutants, async ({ id }) => {
     noticed.add(id);
     return;
   }
+  const runs = known.some((k) => k.ran.has(id));
+  console.log(`survived: ${words(mutant)}${runs ? '' : ' (no test runs it)'}`);
 });
 
 for (const folder of folders) {
   const own = mutants.filter((m) => m.folder === folder);
   const killed = own.filter((m) => noticed.has(m.id)).length;
-  console.log(
-    `${folder}: ${killed} of ${own.length} noticed (${Math.round((killed / Math.max(1, own.length)) * 100)} %)`,
-  );
-  for (const m of own.filter((o) => !noticed.has(o.id)))
-    console.log(`  survived: ${words(m)}${known.some((k) => k.ran.has(m.id)) ? '' : ' (no test runs it)'}`);
+  const share = Math.round((killed / Math.max(1, own.length)) * 100);
+  console.log(`${folder}: ${killed} of ${own.length} noticed (${share} %)`);
 }

@@ -1,13 +1,14 @@
 import type { Fallback } from '../core/plan/types.ts';
 import type { Import } from '../core/snapshot/module-types.ts';
-import { isFunction, nameOf, type SyntaxNode } from '../reader/syntax.ts';
+import { nameOf, type SyntaxNode } from '../reader/syntax.ts';
+import { type ComponentUse, componentUse } from './component-uses.ts';
 import { type Found, type PatchContext, targetOf } from './context.ts';
 import { NO_COMPONENT, noComponent } from './exported.ts';
 import type { FileEdits } from './file-edits.ts';
 import type { Binding, Reference } from './script-file.ts';
 import { deferredComponents } from './wrapper.ts';
 
-/** A component that is only drawn, or named for others to draw, becomes a deferred one; null when it is used otherwise. */
+/** A component that is only drawn, named for others to draw, or handed on as one becomes a deferred one; null when it is used otherwise. */
 export function asComponent(
   context: PatchContext,
   edits: FileEdits,
@@ -16,8 +17,11 @@ export function asComponent(
   references: readonly Reference[],
   inTypes: readonly Reference[],
 ): Found | null {
-  if (!/^[A-Z]/.test(binding.local) || !references.every((r) => isDrawn(r) || isNamed(r))) return null;
-  const trouble = noComponent(context, item, binding.imported, references.some(isDrawn));
+  if (!/^[A-Z]/.test(binding.local)) return null;
+  const used = references.map(componentUse);
+  if (used.includes(null)) return null;
+  const uses = new Set(used as ComponentUse[]);
+  const trouble = noComponent(context, item, binding.imported, uses);
   if (trouble === NO_COMPONENT) return null;
   const { wrapper } = context;
   if (!wrapper)
@@ -29,21 +33,53 @@ export function asComponent(
   if (inTypes.length > 0) return { reason: `${binding.local} is used as a type as well` };
   if (trouble !== null) return { reason: `${binding.local} ${trouble}` };
   const { file } = edits;
-  const drawn = references.filter((r) => isDrawn(r) && r.above.at(-1)!.type === 'JSXOpeningElement');
-  const open = drawn.filter((r) => wrapper.boundary !== null && !r.above.some((n) => isBoundary(n, wrapper.boundary!)));
   const settings = context.settings.get(targetOf(context, item));
+  // Whoever draws what is handed on can't put a boundary around it, so that one comes with it.
+  const ownBoundary = wrapper.boundary !== null && (uses.has('named') || uses.has('handed on'));
+  const open = ownBoundary ? [] : references.filter((r) => needsBoundary(r, wrapper.boundary));
   return {
     change: () => {
-      const made = madeWith(context, edits)!;
       const [last] = deferredComponents(file).slice(-1);
       if (last) edits.beside(last.statement);
-      edits.top(`const ${binding.local} = ${made}(${loaderOf(context, edits, item.specifier, binding.imported)});`);
+      const given = { local: binding.local, specifier: item.specifier, imported: binding.imported };
+      if (ownBoundary) {
+        edits.top(withBoundary(context, edits, given, settings?.fallback).join(file.newline));
+        return;
+      }
+      edits.top(
+        `const ${binding.local} = ${madeWith(context, edits)!}(${loaderOf(context, edits, item.specifier, binding.imported)});`,
+      );
       if (open.length === 0) return;
       const boundary = edits.use(wrapper.boundary!, wrapper.from) ?? wrapper.boundary!;
       for (const { above } of open) surround(edits, boundary, above.at(-2)!, settings?.fallback);
     },
-    done: `${binding.local} becomes a deferred component${open.length > 0 ? ` inside ${wrapper.boundary}` : ''}`,
+    done: `${binding.local} becomes a deferred component${ownBoundary || open.length > 0 ? ` inside ${wrapper.boundary}` : ''}`,
   };
+}
+
+function needsBoundary({ above }: Reference, boundary: string | null): boolean {
+  return boundary !== null && above.at(-1)!.type === 'JSXOpeningElement' && !above.some((n) => isBoundary(n, boundary));
+}
+
+/** A deferred component and, by its name, one that draws it inside of its own boundary, as lines. */
+export function withBoundary(
+  context: PatchContext,
+  edits: FileEdits,
+  { local, specifier, imported }: { local: string; specifier: string; imported: string },
+  fallback?: Fallback,
+): string[] {
+  const { file } = edits;
+  const wrapper = context.wrapper!;
+  const inner = file.knows(`${local}Later`) ? `${local}LaterOn` : `${local}Later`;
+  const boundary = edits.use(wrapper.boundary!, wrapper.from) ?? wrapper.boundary!;
+  const type = /\.[cm]?tsx?$/.test(file.path) ? `: import('${wrapper.from}').ComponentProps<typeof ${inner}>` : '';
+  const drawn = file.hasMarkup
+    ? `<${boundary} fallback={${fallbackWords(fallback)}}><${inner} {...given} /></${boundary}>`
+    : `${edits.use('createElement', wrapper.from) ?? 'createElement'}(${boundary}, { fallback: null }, ${edits.use('createElement', wrapper.from) ?? 'createElement'}(${inner}, given))`;
+  return [
+    `const ${inner} = ${madeWith(context, edits)!}(${loaderOf(context, edits, specifier, imported)});`,
+    `const ${local} = (given${type}) => ${drawn};`,
+  ];
 }
 
 /** The wrapper's name in a file. */
@@ -80,22 +116,6 @@ function fallbackWords(fallback: Fallback | undefined): string {
   return fallback && (fallback.show === 'reserved space' || fallback.show === 'stand-in')
     ? '<div aria-busy="true" />'
     : 'null';
-}
-
-function isDrawn({ node, above }: Reference): boolean {
-  const parent = above.at(-1)!;
-  return (
-    (parent.type === 'JSXOpeningElement' || parent.type === 'JSXClosingElement') &&
-    parent.name === node &&
-    above.some(isFunction)
-  );
-}
-
-/** Named in a table or as a property: whoever reads it draws it as it is. */
-function isNamed({ node, above }: Reference): boolean {
-  const parent = above.at(-1)!;
-  if (parent.type === 'Property') return parent.value === node && above.at(-2)?.type === 'ObjectExpression';
-  return parent.type === 'JSXExpressionContainer' && nameOf(above.at(-2)?.name) === 'component';
 }
 
 function isBoundary(node: SyntaxNode, name: string): boolean {

@@ -1,5 +1,6 @@
 import type { Import } from '../core/snapshot/module-types.ts';
 import { isFunction, isNode, nameOf, type SyntaxNode } from '../reader/syntax.ts';
+import { type ComponentUse, isClassOfComponents, isComponent, wrapsComponent } from './component-uses.ts';
 import { type PatchContext, targetOf } from './context.ts';
 import type { ScriptFile } from './script-file.ts';
 
@@ -21,27 +22,25 @@ export function exportedValue(file: ScriptFile, name: string): SyntaxNode | null
 
 export const NO_COMPONENT = 'is no component';
 
-/** Why what an import leads to can't be deferred as a component by that name, though it is written like one; null if it can. */
-export function noComponent(context: PatchContext, item: Import, imported: string, drawn: boolean): string | null {
+/**
+ * Why what an import leads to can't be deferred as a component by that name, though it is written like one; null if it can. What is handed on may be
+ * anything to whoever gets it, so that it has to be seen to be a component.
+ */
+export function noComponent(
+  context: PatchContext,
+  item: Import,
+  imported: string,
+  uses: ReadonlySet<ComponentUse>,
+): string | null {
   const target = context.edits(targetOf(context, item))?.file;
   const found = target ? exportedValue(target, imported) : null;
-  if (!found) return drawn || /[a-z]/.test(imported) ? null : NO_COMPONENT;
-  if (!drawn && !isFunction(found) && !isClassOfComponents(found) && !wrapsComponent(found)) return NO_COMPONENT;
+  if (uses.has('handed on') && !(found && isComponent(found))) return NO_COMPONENT;
+  if (!found) return uses.has('drawn') || /[a-z]/.test(imported) ? null : NO_COMPONENT;
+  if (!uses.has('drawn') && !isFunction(found) && !isClassOfComponents(found) && !wrapsComponent(found))
+    return NO_COMPONENT;
   if (isNode(found.typeParameters))
     return 'takes a type of its own, which a deferred component doesn’t give on to whoever draws it';
   return null;
-}
-
-/** Other classes that are named somewhere are made, compared or thrown by whoever gets them. */
-function isClassOfComponents(node: SyntaxNode): boolean {
-  const parent = isNode(node.superClass) ? node.superClass : null;
-  return /Component$/.test(nameOf(parent?.type === 'MemberExpression' ? parent.property : parent) ?? '');
-}
-
-/** `memo(Page)`, `forwardRef((…) => …)`: a call that is given a component. */
-function wrapsComponent(node: SyntaxNode): boolean {
-  if (node.type !== 'CallExpression') return false;
-  return (node.arguments as SyntaxNode[]).some((a) => isFunction(a) || /^[A-Z].*[a-z]/.test(nameOf(a) ?? ''));
 }
 
 function namedOr(file: ScriptFile, node: SyntaxNode): SyntaxNode | null {

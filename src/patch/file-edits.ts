@@ -1,11 +1,20 @@
 import MagicString from 'magic-string';
-import { nameOf, type SyntaxNode } from '../reader/syntax.ts';
+import { nameOf, type SyntaxNode, walk } from '../reader/syntax.ts';
 import { bindingsOf, ScriptFile, specifierOf } from './script-file.ts';
 
 /** One statement for all names that are taken from a package. */
 interface Added {
   from: string;
   names: string[];
+}
+
+/** The rest of an effect that waits for imports. */
+interface WaitingEffect {
+  fn: SyntaxNode;
+  body: SyntaxNode;
+  insertAt: SyntaxNode;
+  braced: boolean;
+  statements: string[];
 }
 
 /** Edits of one file, gathered and then written at once, so that imports are added and left out once for all of them. */
@@ -20,7 +29,9 @@ export class FileEdits {
   private readonly added = new Map<SyntaxNode, string[]>();
   private readonly released = new Map<string, number>();
   private readonly held = new Set<string>();
+  private readonly omitted = new Set<string>();
   private readonly insideDone = new Set<number>();
+  private readonly effects = new Map<SyntaxNode, WaitingEffect>();
   private readonly bodies = new Map<SyntaxNode, { body: SyntaxNode; statements: string[] }>();
 
   constructor(path: string, text: string) {
@@ -82,6 +93,11 @@ export class FileEdits {
     this.released.set(local, (this.released.get(local) ?? 0) + 1);
   }
 
+  /** A name isn't imported any more. */
+  omit(local: string): void {
+    this.omitted.add(local);
+  }
+
   /** Statements before what a function gives whose body is one expression: it becomes a block, once for all of them. */
   beforeBody(fn: SyntaxNode, body: SyntaxNode, statement: string): void {
     const cached = this.bodies.get(fn);
@@ -89,11 +105,32 @@ export class FileEdits {
     else this.bodies.set(fn, { body, statements: [statement] });
   }
 
+  /**
+   * From a statement on an effect waits for imports, in a function of its own, as its answer is what cleans up; what was taken back meanwhile isn't
+   * done any more. Once for all of them: of two places the earlier counts.
+   */
+  waitInEffect(
+    fn: SyntaxNode,
+    body: SyntaxNode,
+    insertAt: SyntaxNode,
+    braced: boolean,
+    statements: readonly string[],
+  ): void {
+    const cached = this.effects.get(fn);
+    if (cached) {
+      cached.statements.push(...statements);
+      if (insertAt.start < cached.insertAt.start) Object.assign(cached, { insertAt, braced });
+    } else this.effects.set(fn, { fn, body, insertAt, braced, statements: [...statements] });
+  }
+
   /** Makes a function async, once. */
   makeAsync(fn: SyntaxNode): void {
     if (fn.async === true || this.insideDone.has(fn.start)) return;
     this.insideDone.add(fn.start);
-    this.out.prependLeft(fn.start, 'async ');
+    this.out.prependLeft(this.file.beginningOf(fn), 'async ');
+    const answer = fn.returnType as SyntaxNode | null | undefined;
+    const type = answer?.typeAnnotation as SyntaxNode | undefined;
+    if (type?.type === 'TSVoidKeyword') this.out.overwrite(type.start, type.end, 'Promise<void>');
   }
 
   /** The edited text. */
@@ -104,9 +141,11 @@ export class FileEdits {
       this.out.appendLeft(last.end, `, ${names.join(', ')}`);
     }
     for (const [fn, { body, statements }] of this.bodies) this.openBody(fn, body, statements);
-    for (const [local, times] of this.released) {
-      if (!this.held.has(local) && times === this.file.references(local)?.length) this.leaveOut(local);
-    }
+    for (const effect of this.effects.values()) this.writeEffect(effect);
+    const unused = [...this.released].filter(
+      ([local, times]) => !this.held.has(local) && times === this.file.references(local)?.length,
+    );
+    this.leaveOut(new Set([...unused.map(([local]) => local), ...this.omitted]));
     const anchor = this.file
       .imports()
       .filter((s) => !this.dropped.has(s))
@@ -125,6 +164,29 @@ export class FileEdits {
       if (below !== '') this.out.appendLeft(anchor.end, `${newline}${newline}${below}`);
     }
     return this.out.toString();
+  }
+
+  private writeEffect({ body, insertAt, braced, statements }: WaitingEffect): void {
+    const { newline } = this.file;
+    const all = body.body as SyntaxNode[];
+    const outer = `${newline}${this.file.indentOf(all[0])}`;
+    const indent = `${newline}${this.file.indentOf(insertAt)}`;
+    const gone = this.file.knows('gone') ? 'goneMeanwhile' : 'gone';
+    const lines = [...statements, `if (${gone}) return;`].map((s) => `${indent}  ${s}`).join('');
+    const end = braced ? insertAt : (this.blockOf(body, insertAt).body as SyntaxNode[]).at(-1)!;
+    this.out.appendLeft(all[0].start, `let ${gone} = false;${outer}`);
+    this.out.appendLeft(insertAt.start, `void (async () => {${lines}${indent}  `);
+    this.out.appendRight(end.end, `${indent}})();`);
+    this.out.appendRight(all.at(-1)!.end, `${outer}return () => {${outer}  ${gone} = true;${outer}};`);
+  }
+
+  /** The block whose own statement a statement is. */
+  private blockOf(body: SyntaxNode, statement: SyntaxNode): SyntaxNode {
+    let found = body;
+    walk(body, (node) => {
+      if (node.type === 'BlockStatement' && (node.body as SyntaxNode[]).includes(statement)) found = node;
+    });
+    return found;
   }
 
   private openBody(fn: SyntaxNode, body: SyntaxNode, statements: readonly string[]): void {
@@ -169,21 +231,25 @@ export class FileEdits {
     }
   }
 
-  /** Leaves a name out of its import statement, or the statement with its last name. */
-  private leaveOut(local: string): void {
+  /** Leaves names out of their import statements, or a statement with its last name. */
+  private leaveOut(locals: ReadonlySet<string>): void {
     for (const statement of this.file.imports()) {
       const specifiers = statement.specifiers as SyntaxNode[];
-      const at = specifiers.findIndex((s) => nameOf(s.local) === local);
-      if (at < 0) continue;
-      if (specifiers.length === 1 && !this.added.has(statement)) {
+      const goes = (s: SyntaxNode) => locals.has(nameOf(s.local) ?? '');
+      if (!specifiers.some(goes)) continue;
+      if (specifiers.every(goes) && !this.added.has(statement)) {
         this.drop(statement);
-        return;
+        continue;
       }
       const others = specifiers.filter((s) => s.type === 'ImportSpecifier');
-      const inList = others.indexOf(specifiers[at]);
-      if (inList < 0 || others.length === 1) return;
-      if (inList > 0) this.out.remove(others[inList - 1].end, others[inList].end);
-      else this.out.remove(others[0].start, others[1].start);
+      const kept = others.map((s) => !goes(s));
+      if (!kept.includes(true)) continue;
+      others.forEach((s, at) => {
+        if (kept[at]) return;
+        // What stands before a name that stays goes up to that; what stands behind the last goes from its end.
+        if (kept.includes(true, at)) this.out.remove(s.start, others[at + 1].start);
+        else this.out.remove(others[at - 1].end, s.end);
+      });
     }
   }
 }

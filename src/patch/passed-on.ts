@@ -4,31 +4,24 @@ import { loaderOf, madeWith, surround } from './as-component.ts';
 import { type Found, type PatchContext, targetOf } from './context.ts';
 import { noComponent } from './exported.ts';
 import type { FileEdits } from './file-edits.ts';
+import { pastBarrel } from './past-barrel.ts';
 import { bindingsOf, specifierOf } from './script-file.ts';
 
 /**
  * A re-export of components becomes one of deferred components, with boundaries around them in the modules that draw
- * them. Of anything else it can't: whoever imports it would get a promise.
+ * them. Anything else is imported past it by those who use it, as they would get a promise from here.
  */
 export function passedOn(context: PatchContext, edits: FileEdits, item: Import, statement: SyntaxNode): Found {
   const { file, out } = edits;
   const { wrapper } = context;
-  if (statement.type === 'ExportAllDeclaration')
-    return {
-      reason:
-        'it passes on everything, so that it isn’t said which names would be deferred: import them where they are used',
-    };
+  if (statement.type === 'ExportAllDeclaration') return pastBarrel(context, edits, item, statement);
   const all = (statement.specifiers as SyntaxNode[]).filter((s) => s.exportKind !== 'type');
   const names = all.map((s) => ({ exported: nameOf(s.exported) ?? '', imported: nameOf(s.local) ?? '' }));
-  const other = names.find((n) => !/^[A-Z]/.test(n.exported));
-  if (other) return { reason: `it passes on ${other.exported}, and whoever imports that would get a promise instead` };
-  for (const { exported, imported } of names) {
-    const trouble = noComponent(context, item, imported, false);
-    if (trouble !== null) return { reason: `${exported} ${trouble}` };
-  }
-  if (!wrapper)
-    return { reason: 'the app has no way yet to defer a component: no wrapper of its component system is used' };
-  if (all.length < (statement.specifiers as SyntaxNode[]).length) return { reason: 'it passes on types as well' };
+  const areComponents = names.every(
+    (n) => /^[A-Z]/.test(n.exported) && noComponent(context, item, n.imported, new Set()) === null,
+  );
+  const hasTypes = all.length < (statement.specifiers as SyntaxNode[]).length;
+  if (!areComponents || !wrapper || hasTypes) return pastBarrel(context, edits, item, statement);
   const around: { edits: FileEdits; elements: SyntaxNode[] }[] = [];
   for (const user of usersOf(context, item, new Set(names.map((n) => n.exported)))) {
     const elements = drawnIn(
@@ -36,7 +29,7 @@ export function passedOn(context: PatchContext, edits: FileEdits, item: Import, 
       user,
       names.map((n) => n.exported),
     );
-    if (typeof elements === 'string') return { reason: elements };
+    if (typeof elements === 'string') return pastBarrel(context, edits, item, statement);
     around.push(elements);
   }
   return {

@@ -49,6 +49,16 @@ export class ScriptFile {
     return this.text.includes('\r\n') ? '\r\n' : '\n';
   }
 
+  /** Whether markup may stand in the file: its name says so, or it has some already. */
+  get hasMarkup(): boolean {
+    if (/\.[jt]sx$/.test(this.path)) return true;
+    let found = false;
+    walk(this.program, (node) => {
+      found ||= node.type === 'JSXElement' || node.type === 'JSXFragment';
+    });
+    return found;
+  }
+
   imports(): SyntaxNode[] {
     return this.body.filter((s) => s.type === 'ImportDeclaration');
   }
@@ -80,6 +90,16 @@ export class ScriptFile {
     return found;
   }
 
+  /** Where a function begins as it is written: a method with its name. */
+  beginningOf(fn: SyntaxNode): number {
+    let found = fn.start;
+    walk(this.program, (node) => {
+      const isMethod = node.type === 'MethodDefinition' || (node.type === 'Property' && node.method === true);
+      if (isMethod && node.value === fn) found = (node.key as SyntaxNode).start;
+    });
+    return found;
+  }
+
   /** White space before the line on which something begins. */
   indentOf({ start }: SyntaxNode): string {
     const line = this.text.lastIndexOf('\n', start - 1) + 1;
@@ -104,6 +124,19 @@ export function bindingsOf(statement: SyntaxNode): Binding[] {
 
 export function specifierOf(statement: SyntaxNode): string | null {
   return constantText(statement.source);
+}
+
+/** References that are left once the code is compiled. */
+export function withoutTypes(references: readonly Reference[]): Reference[] {
+  return references.filter((r) => !isInType(r));
+}
+
+export function isInType({ above }: Reference): boolean {
+  return above.some((n) =>
+    /^TS(TypeReference|TypeQuery|ExpressionWithTypeArguments|InterfaceHeritage|ClassImplements|QualifiedName)$/.test(
+      n.type,
+    ),
+  );
 }
 
 /** A name that only labels something: a key, a member, an attribute. */

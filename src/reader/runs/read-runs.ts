@@ -1,5 +1,5 @@
 import { nameOfFunction } from '../parts/call-sites.ts';
-import { attributeOf, CALL_ONCE_DRAWN, handedTo } from '../script/handed-off.ts';
+import { attributeOf, CALL_ONCE_DRAWN, calledName, handedTo, isDependency, KEEPS } from '../script/handed-off.ts';
 import { importedBindings, importedNames } from '../script/imported-bindings.ts';
 import { isFunction, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { canBeDeferred } from './can-wait.ts';
@@ -11,8 +11,6 @@ const BY_ITSELF = /^on(Load|Loaded|Ready|Mount|Mounted|Init|Error)/;
 const AFTER_DRAWING = new Set([
   ...['componentDidMount', 'componentDidUpdate', 'componentWillUnmount', 'ngAfterViewInit', 'ngOnDestroy'],
 ]);
-/** Functions that give back the function that they are given. */
-const KEEPS = new Set(['useCallback', 'useEvent', 'useEffectEvent', 'markRaw']);
 
 /**
  * When the code of a module runs, as far as it says so itself: what it imports and its own functions, with the places that
@@ -98,12 +96,7 @@ function boundName(fn: SyntaxNode, above: readonly SyntaxNode[]): string | null 
 }
 
 function isKept(node: SyntaxNode): boolean {
-  return node.type === 'CallExpression' && KEEPS.has(lastName(node.callee) ?? '');
-}
-
-function lastName(callee: unknown): string | null {
-  const node = callee as SyntaxNode;
-  return nameOf(node.type === 'MemberExpression' ? node.property : node);
+  return node.type === 'CallExpression' && KEEPS.has(calledName(node) ?? '');
 }
 
 /** The name that a node uses: an identifier or an element's name, or `this.name`; null where it binds, imports, exports or only types. */
@@ -114,6 +107,7 @@ function usedName(node: SyntaxNode, above: readonly SyntaxNode[]): string | null
   if (node.type !== 'Identifier' && node.type !== 'JSXIdentifier') return null;
   if (
     !parent ||
+    isDependency(above) ||
     above.some((n) => n.type === 'ImportDeclaration' || (/^(TS|Export(Named|All))/.test(n.type) && !holdsCode(n)))
   )
     return null;

@@ -19,7 +19,7 @@ export function begunAt(program: SyntaxNode, above: readonly SyntaxNode[]): Trig
   const fn = above[at];
   const handed = handedAt(fn, above, at);
   if (handed) return handed;
-  const name = ownName(fn, above[at - 1]);
+  const name = ownName(fn, above, at);
   if (name === null) return null;
   const found: Trigger[] = [];
   walk(program, (node, around) => {
@@ -80,7 +80,7 @@ function comesByItself(around: readonly SyntaxNode[], at: number): boolean {
 
 /** A component is what is drawn: its effects stand in a function with a capital letter. */
 function isDrawing(around: readonly SyntaxNode[], at: number): boolean {
-  const name = ownName(around[at], around[at - 1]);
+  const name = ownName(around[at], around, at);
   return (
     name !== null && /^[A-Z]/.test(name) && around.some((n, i) => i > at && isFunction(n) && comesByItself(around, i))
   );
