@@ -4,12 +4,14 @@ import type { Decision } from '../src/core/plan/types.ts';
 export interface PatchCase {
   name: string;
   files: Record<string, string>;
-  /** What is pressed, one after another, by selector. */
+  /** What is pressed, one after another, by selector; with `hover` or `scroll` before it, only come to. */
   presses: string[];
   /** The module that is deferred. */
   target: string;
   /** After how many presses it is asked for; −1: it never is. */
   needed: number;
+  /** What isn't needed yet may be missing until then: it is drawn below the screen. */
+  below?: boolean;
   /** Key of the import; that of `app.tsx` for `./heavy` unless said. */
   import?: string;
   /** Decisions beside the deferral. */
@@ -612,6 +614,99 @@ export function App() {
 }`,
     1,
     { presses: ['#go', '#more'] },
+  ),
+  ofPart(
+    'a part that comes into view',
+    `import { Part } from './heavy';
+export function App() {
+  return <main><div style={{ height: 3000 }}>far</div><p id="end">end</p><Part /></main>;
+}`,
+    1,
+    {
+      presses: ['scroll #end', '#more'],
+      below: true,
+      more: [{ kind: 'trigger', splitPoint: 'heavy.tsx', fetch: { on: 'visible' } }],
+    },
+  ),
+  ofPart(
+    'a part of a table that comes into view',
+    `import { Part } from './heavy';
+const VIEWS = [{ title: 'far', View: Part }];
+export function App() {
+  return <main><div style={{ height: 3000 }}>far</div><p id="end">end</p>{VIEWS.map(({ title, View }) => <View key={title} name={title} />)}</main>;
+}`,
+    1,
+    {
+      presses: ['scroll #end', '#more'],
+      below: true,
+      more: [{ kind: 'trigger', splitPoint: 'heavy.tsx', fetch: { on: 'visible' } }],
+    },
+  ),
+  ofPart(
+    'a part that is approached',
+    `import { Part } from './heavy';
+export function App() {
+  const [open, setOpen] = useState(false);
+  const toggle = () => setOpen(!open);
+  return <main><button id="go" onClick={toggle}>go</button>{open ? <Part /> : null}</main>;
+}`,
+    1,
+    {
+      presses: ['hover #go', '#go', '#more', '#go'],
+      more: [{ kind: 'trigger', splitPoint: 'heavy.tsx', fetch: { on: 'approach' } }],
+    },
+  ),
+  ofFunction(
+    'a function that is approached',
+    `import { heavy } from './heavy';
+export function App() {
+  const [n, setN] = useState(1);
+  const grow = () => setN(heavy(n));
+  return <main><button id="go" onClick={() => grow()}>{n}</button></main>;
+}`,
+    1,
+    {
+      presses: ['hover #go', '#go', '#go'],
+      more: [{ kind: 'trigger', splitPoint: 'heavy.ts', fetch: { on: 'approach' } }],
+    },
+  ),
+  ofPart(
+    'elements in a table at the start of a module',
+    `import { Part } from './heavy';
+const PAGES = [{ path: 'a', element: <p>first</p> }, { path: 'b', element: <Part name="Di" /> }];
+export function App() {
+  const [at, setAt] = useState(0);
+  return <main><button id="go" onClick={() => setAt(1)}>{PAGES[at].path}</button>{PAGES[at].element}</main>;
+}`,
+    1,
+    { presses: ['#go', '#more'] },
+  ),
+  ofPart(
+    'a handler that is kept',
+    `import { useCallback } from 'react';
+import { heavy } from './heavy';
+export function App() {
+  const [n, setN] = useState(1);
+  const grow = useCallback(() => setN(heavy(n)), [n]);
+  useEffect(() => { document.title = 'kept'; }, [grow]);
+  return <button id="go" onClick={grow}>{n}</button>;
+}`,
+    1,
+    {
+      files: {
+        'app.tsx': app(`import { useCallback } from 'react';
+import { heavy } from './heavy';
+export function App() {
+  const [n, setN] = useState(1);
+  const grow = useCallback(() => setN(heavy(n)), [n]);
+  useEffect(() => { document.title = 'kept'; }, [grow]);
+  return <button id="go" onClick={grow}>{n}</button>;
+}`),
+        'heavy.ts': FUNCTION,
+      },
+      target: 'heavy.ts',
+      presses: ['#go', '#go'],
+    },
   ),
   ofPart(
     'a part of a namespace',

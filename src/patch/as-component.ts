@@ -1,10 +1,11 @@
 import type { Fallback } from '../core/plan/types.ts';
 import type { Import } from '../core/snapshot/module-types.ts';
-import { nameOf, type SyntaxNode } from '../reader/syntax.ts';
-import { type ComponentUse, componentUse } from './component-uses.ts';
+import { type ComponentUse, componentUse } from '../reader/script/component-uses.ts';
+import { isFunction, nameOf, type SyntaxNode } from '../reader/syntax.ts';
 import { type Found, type PatchContext, targetOf } from './context.ts';
 import { NO_COMPONENT, noComponent } from './exported.ts';
 import type { FileEdits } from './file-edits.ts';
+import { boundaryLines, fallbackWords, innerName, inViewLines } from './own-boundary.ts';
 import type { Binding, Reference } from './script-file.ts';
 import { deferredComponents } from './wrapper.ts';
 
@@ -20,6 +21,9 @@ export function asComponent(
   if (!/^[A-Z]/.test(binding.local)) return null;
   const used = references.map(componentUse);
   if (used.includes(null)) return null;
+  // Markup outside of functions only names its components to React; with other systems it draws them while the module starts.
+  const atStart = references.some((r) => /^JSXOpening/.test(r.above.at(-1)!.type) && !r.above.some(isFunction));
+  if (atStart && context.wrapper?.from !== 'react') return null;
   const uses = new Set(used as ComponentUse[]);
   const trouble = noComponent(context, item, binding.imported, uses);
   if (trouble === NO_COMPONENT) return null;
@@ -33,53 +37,32 @@ export function asComponent(
   if (inTypes.length > 0) return { reason: `${binding.local} is used as a type as well` };
   if (trouble !== null) return { reason: `${binding.local} ${trouble}` };
   const { file } = edits;
-  const settings = context.settings.get(targetOf(context, item));
+  const target = targetOf(context, item);
+  const fallback = context.settings.get(target)?.fallback;
+  const waitsForView = wrapper.from === 'react' && context.triggers.get(target)?.on === 'visible';
   // Whoever draws what is handed on can't put a boundary around it, so that one comes with it.
-  const ownBoundary = wrapper.boundary !== null && (uses.has('named') || uses.has('handed on'));
-  const open = ownBoundary ? [] : references.filter((r) => needsBoundary(r, wrapper.boundary));
+  const bringsOwn = wrapper.boundary !== null && (waitsForView || uses.has('named') || uses.has('handed on'));
+  const open = bringsOwn ? [] : references.filter((r) => needsBoundary(r, wrapper.boundary));
   return {
     change: () => {
       const [last] = deferredComponents(file).slice(-1);
       if (last) edits.beside(last.statement);
-      const given = { local: binding.local, specifier: item.specifier, imported: binding.imported };
-      if (ownBoundary) {
-        edits.top(withBoundary(context, edits, given, settings?.fallback).join(file.newline));
-        return;
-      }
-      edits.top(
-        `const ${binding.local} = ${madeWith(context, edits)!}(${loaderOf(context, edits, item.specifier, binding.imported)});`,
-      );
+      const inner = bringsOwn ? innerName(edits, binding.local) : binding.local;
+      const made = `const ${inner} = ${madeWith(context, edits)!}(${loaderOf(context, edits, item.specifier, binding.imported)});`;
+      const part = { local: binding.local, inner, wrapper, fallback };
+      const around = waitsForView ? inViewLines(edits, part) : bringsOwn ? boundaryLines(edits, part) : [];
+      if (waitsForView) edits.waitsForView(item.specifier);
+      edits.top([made, ...around].join(file.newline));
       if (open.length === 0) return;
       const boundary = edits.use(wrapper.boundary!, wrapper.from) ?? wrapper.boundary!;
-      for (const { above } of open) surround(edits, boundary, above.at(-2)!, settings?.fallback);
+      for (const { above } of open) surround(edits, boundary, above.at(-2)!, fallback);
     },
-    done: `${binding.local} becomes a deferred component${ownBoundary || open.length > 0 ? ` inside ${wrapper.boundary}` : ''}`,
+    done: `${binding.local} becomes a deferred component${bringsOwn || open.length > 0 ? ` inside ${wrapper.boundary}` : ''}`,
   };
 }
 
 function needsBoundary({ above }: Reference, boundary: string | null): boolean {
   return boundary !== null && above.at(-1)!.type === 'JSXOpeningElement' && !above.some((n) => isBoundary(n, boundary));
-}
-
-/** A deferred component and, by its name, one that draws it inside of its own boundary, as lines. */
-export function withBoundary(
-  context: PatchContext,
-  edits: FileEdits,
-  { local, specifier, imported }: { local: string; specifier: string; imported: string },
-  fallback?: Fallback,
-): string[] {
-  const { file } = edits;
-  const wrapper = context.wrapper!;
-  const inner = file.knows(`${local}Later`) ? `${local}LaterOn` : `${local}Later`;
-  const boundary = edits.use(wrapper.boundary!, wrapper.from) ?? wrapper.boundary!;
-  const type = /\.[cm]?tsx?$/.test(file.path) ? `: import('${wrapper.from}').ComponentProps<typeof ${inner}>` : '';
-  const drawn = file.hasMarkup
-    ? `<${boundary} fallback={${fallbackWords(fallback)}}><${inner} {...given} /></${boundary}>`
-    : `${edits.use('createElement', wrapper.from) ?? 'createElement'}(${boundary}, { fallback: null }, ${edits.use('createElement', wrapper.from) ?? 'createElement'}(${inner}, given))`;
-  return [
-    `const ${inner} = ${madeWith(context, edits)!}(${loaderOf(context, edits, specifier, imported)});`,
-    `const ${local} = (given${type}) => ${drawn};`,
-  ];
 }
 
 /** The wrapper's name in a file. */
@@ -109,13 +92,6 @@ export function surround({ file, out }: FileEdits, boundary: string, element: Sy
   // What closes belongs to what stands before, what opens to what comes: elements may touch.
   out.prependRight(element.start, `<${boundary}${keyed} fallback={${fallbackWords(fallback)}}>`);
   out.appendLeft(element.end, `</${boundary}>`);
-}
-
-/** What keeps room is an empty element to be given its size; the part's own look is nobody's to invent. */
-function fallbackWords(fallback: Fallback | undefined): string {
-  return fallback && (fallback.show === 'reserved space' || fallback.show === 'stand-in')
-    ? '<div aria-busy="true" />'
-    : 'null';
 }
 
 function isBoundary(node: SyntaxNode, name: string): boolean {

@@ -1,6 +1,7 @@
 import type { SplitSettings } from '../core/plan/types.ts';
 import type { Import } from '../core/snapshot/module-types.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
+import type { Trigger } from '../core/vocabulary/triggers.ts';
 import type { FileEdits } from './file-edits.ts';
 import type { Wrapper } from './wrapper.ts';
 
@@ -9,6 +10,8 @@ export interface PatchContext {
   snapshot: Snapshot;
   wrapper: Wrapper | null;
   settings: ReadonlyMap<string, SplitSettings>;
+  /** When split points are fetched, by path. */
+  triggers: ReadonlyMap<string, Trigger>;
   /** Edits of a file by its path; null when its source isn't known or isn't as it was. */
   edits(path: string): FileEdits | null;
 }

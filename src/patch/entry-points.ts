@@ -78,7 +78,8 @@ function isExported(file: ScriptFile, { name, declared }: Owner): boolean {
   return file.body.some((statement) => {
     if (statement.type !== 'ExportNamedDeclaration' && statement.type !== 'ExportDefaultDeclaration') return false;
     const { declaration } = statement;
-    if (isNode(declaration) && declaration.start <= declared.start && declared.end <= declaration.end) return true;
+    const declarators = isNode(declaration) ? ((declaration.declarations as SyntaxNode[] | undefined) ?? []) : [];
+    if (declaration === declared || declarators.some((d) => d === declared || d.init === declared)) return true;
     if (isNode(declaration) && nameOf(declaration) === name) return true;
     return ((statement.specifiers as SyntaxNode[] | undefined) ?? []).some((s) => nameOf(s.local) === name);
   });

@@ -29,6 +29,8 @@ export class FileEdits {
   private readonly added = new Map<SyntaxNode, string[]>();
   private readonly released = new Map<string, number>();
   private readonly held = new Set<string>();
+  private readonly names = new Map<string, string>();
+  private readonly inView = new Set<string>();
   private readonly omitted = new Set<string>();
   private readonly insideDone = new Set<number>();
   private readonly effects = new Map<SyntaxNode, WaitingEffect>();
@@ -47,6 +49,26 @@ export class FileEdits {
   /** A deferred component or another line at the top of the module, after its imports. */
   top(line: string): void {
     if (!this.lines.includes(line)) this.lines.push(line);
+  }
+
+  /** A line at the top that declares a name (`NAME` in it), once per line; gives the name, which nothing else has. */
+  named(wanted: string, line: string): string {
+    const known = this.names.get(line);
+    if (known) return known;
+    let name = wanted;
+    for (let n = 2; this.file.knows(name) || [...this.names.values()].includes(name); n++) name = `${wanted}${n}`;
+    this.names.set(line, name);
+    this.top(line.replace('NAME', name));
+    return name;
+  }
+
+  /** Notes that what is imported by a specifier waits until its place is in view. */
+  waitsForView(specifier: string): void {
+    this.inView.add(specifier);
+  }
+
+  isInView(specifier: string): boolean {
+    return this.inView.has(specifier);
   }
 
   import(line: string): void {

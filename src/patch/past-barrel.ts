@@ -1,9 +1,9 @@
 import path from 'node:path';
 import type { Import } from '../core/snapshot/module-types.ts';
+import { exportedValue } from '../reader/script/exported-value.ts';
 import { nameOf, type SyntaxNode } from '../reader/syntax.ts';
 import { type Change, type Found, type PatchContext, targetOf } from './context.ts';
 import { deferBindings } from './defer-bindings.ts';
-import { exportedValue } from './exported.ts';
 import type { FileEdits } from './file-edits.ts';
 import { type Binding, bindingsOf } from './script-file.ts';
 
@@ -38,7 +38,7 @@ type Passed = (exported: string) => string | null;
 function passedNames(context: PatchContext, item: Import, statement: SyntaxNode): Passed {
   if (statement.type === 'ExportAllDeclaration') {
     const target = context.edits(targetOf(context, item))?.file;
-    return (name) => (target && name !== 'default' && exportedValue(target, name) ? name : null);
+    return (name) => (target && name !== 'default' && exportedValue(target.program, name) ? name : null);
   }
   const names = new Map(
     (statement.specifiers as SyntaxNode[]).map((s) => [nameOf(s.exported) ?? '', nameOf(s.local) ?? '']),

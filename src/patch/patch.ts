@@ -3,8 +3,6 @@ import { chosenImports, type EffectivePlan, effectivePlan } from '../core/plan/e
 import type { Decision, Plan } from '../core/plan/types.ts';
 import type { Import } from '../core/snapshot/module-types.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
-import type { Trigger } from '../core/vocabulary/triggers.ts';
-import { triggerPhrase } from '../core/vocabulary/triggers.ts';
 import { parse } from '../reader/script/parse.ts';
 import { languageOf } from '../reader/script/shipped-code.ts';
 import type { PatchContext } from './context.ts';
@@ -13,7 +11,8 @@ import { FileEdits } from './file-edits.ts';
 import { join } from './join.ts';
 import { moveSteps } from './move.ts';
 import { isReadableSheet, isSheet, SheetEdits } from './sheet-edits.ts';
-import { isWritten, recipe, writeTrigger } from './triggers.ts';
+import { triggerSteps } from './trigger-steps.ts';
+import { recipe } from './triggers.ts';
 import { trimSteps } from './trim.ts';
 import { notOpened, type PatchStep, type SourcePatch } from './types.ts';
 import { countLines, unifiedDiff } from './unified-diff.ts';
@@ -40,6 +39,7 @@ export function sourcePatch(snapshot: Snapshot, plan: Plan, sources: Sources, no
     snapshot,
     wrapper: wrapperOf(snapshot, sources),
     settings: effective.settings,
+    triggers: effective.triggers,
     edits: (path) => {
       const made = editsOr(path);
       return typeof made === 'string' ? null : made;
@@ -203,42 +203,6 @@ function otherSteps(
     case 'chunk name':
       return [];
   }
-}
-
-function triggerSteps(
-  context: PatchContext,
-  editsOr: (path: string) => FileEdits | string,
-  { deferred }: EffectivePlan,
-  splitPoint: string,
-  fetch: Trigger,
-): OtherStep[] {
-  const { snapshot } = context;
-  const asked = snapshot.imports.filter(
-    (item, i) => deferred[i] === 1 && snapshot.modules[item.to].path === splitPoint,
-  );
-  return asked.map((item) => {
-    const { path } = snapshot.modules[item.from];
-    const step = { path, line: item.line };
-    const own = recipe(item.specifier, item.names, fetch);
-    if (fetch.on === 'action')
-      return {
-        ...step,
-        state: 'nothing to do',
-        what: 'what is deferred is fetched when it is drawn or used',
-        recipe: '',
-      };
-    if (!isWritten(fetch))
-      return {
-        ...step,
-        state: 'by hand',
-        what: `only you know the element or the moment: ${triggerPhrase(fetch)}. The import triggers of the handoff do the same by selectors`,
-        recipe: own,
-      };
-    const edits = editsOr(path);
-    if (typeof edits === 'string') return { ...step, ...notOpened(edits), recipe: own };
-    writeTrigger(edits, item.specifier, fetch);
-    return { ...step, state: 'edited', what: `begun ${triggerPhrase(fetch)}`, recipe: '' };
-  });
 }
 
 interface Edits {

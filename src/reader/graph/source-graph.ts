@@ -254,7 +254,15 @@ export class SourceGraph {
       for (const { found, to } of links.get(m.path)!) {
         const ordinal = seen.get(found.specifier) ?? 0;
         seen.set(found.specifier, ordinal + 1);
-        const { required: _, taken: __, passesAll: ___, ...item } = found;
+        const {
+          required: _,
+          taken: __,
+          passesAll: ___,
+          passesOn: ____,
+          component: _____,
+          sync: ______,
+          ...item
+        } = found;
         imports.push({ from, to: at.get(to)!, ordinal, ...item, ...timed(m, found, to) });
       }
     });

@@ -1,5 +1,6 @@
 import type { Import } from '../../core/snapshot/module-types.ts';
 import type { FoundImport } from '../found-import.ts';
+import type { Runs } from '../runs/run-sheet.ts';
 import { RunTimes } from '../runs/run-times.ts';
 import { SourceText } from '../source-text.ts';
 import { definitionOf } from './prune.ts';
@@ -8,14 +9,18 @@ import type { ReadModule } from './read-module.ts';
 /** Why an import can’t be deferred whose uses give their answer at once, though not while the module starts. */
 const DRAWING = 'its answer is used at once, by code that can’t wait';
 
+/** When the uses of a link run, and whether one of them can't wait. */
+export type TimesOf = (
+  from: ReadModule,
+  found: FoundImport,
+  to: string,
+) => Pick<Import, 'onActs' | 'onEffects' | 'sync'>;
+
 /**
  * Says of links whether they are only used when somebody acts, or once something was drawn. `asked`: modules of which
  * something else than an import may use what they export.
  */
-export function timesOfUses(
-  modules: ReadonlyMap<string, ReadModule>,
-  asked: readonly string[],
-): (from: ReadModule, found: FoundImport, to: string) => Pick<Import, 'onActs' | 'onEffects' | 'sync'> {
+export function timesOfUses(modules: ReadonlyMap<string, ReadModule>, asked: readonly string[]): TimesOf {
   const otherwise = new Set(asked);
   for (const { imports, runs } of modules.values())
     for (const { found, to } of imports)
@@ -47,8 +52,13 @@ export function timesOfUses(
     isAskedOtherwise: (path) => otherwise.has(path),
   });
   return (from, found, to) => {
-    if (found.kind === 'dynamic' || found.sync || !from.runs) return {};
+    if (found.kind === 'dynamic') return {};
+    if (!from.runs) return found.sync ? { sync: found.sync } : {};
+    if (found.sync && found.passesOn) return pastOnPasser(found.sync, times.ofExports(to));
     const resolved = from.resolved.get(found.specifier);
+    const home = found.component === undefined ? null : homeOf(resolved, found.component);
+    const isComponent = home !== null && modules.get(home.path)?.runs?.components.has(home.name) === true;
+    if (found.sync && !isComponent) return { sync: found.sync };
     // A link that was led on past what only passes names on is used where the names are that it leads to.
     const counts = (name: string) => to === resolved || homeOf(resolved, name)?.path === to;
     const runs = times.of(from.path, found.specifier, counts);
@@ -57,4 +67,10 @@ export function timesOfUses(
     const at = from.source === null ? null : times.neededAt(from.path, found.specifier, counts);
     return at === null ? {} : { sync: { reason: DRAWING, line: lineIn(from.path, from.source!, at) } };
   };
+}
+
+/** Of a link that only passes names on: it can be passed by where nobody needs them at once. */
+function pastOnPasser(sync: NonNullable<Import['sync']>, runs: Runs | null): ReturnType<TimesOf> {
+  if (runs === null || runs === 'now') return { sync };
+  return runs === 'act' ? { onActs: true } : runs === 'effect' ? { onEffects: true } : {};
 }

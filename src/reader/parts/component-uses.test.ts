@@ -64,6 +64,33 @@ describe('when a component is drawn', () => {
     ['for readers', 'return user ? <A /> : <B />;', { kind: 'segment', segment: 'signed in' }],
     ['for strangers', 'return user ? <B /> : <A />;', { kind: 'segment', segment: 'not signed in' }],
     [
+      'for strangers, who come first',
+      'if (!user) return <A />; return <B />;',
+      { kind: 'segment', segment: 'not signed in' },
+    ],
+    ['for readers, after them', 'if (!user) return <B />; return <A />;', { kind: 'segment', segment: 'signed in' }],
+    [
+      'for strangers by another name',
+      'const guest = !user; if (guest) return <A />; return <B />;',
+      { kind: 'segment', segment: 'not signed in' },
+    ],
+    [
+      'for readers after those of another name',
+      'const guest = user === null; if (guest) return <B />; return <A />;',
+      { kind: 'segment', segment: 'signed in' },
+    ],
+    [
+      'for strangers once all is ready',
+      'const ready = useThing(); if (!user && ready.now) return <A />; return <B />;',
+      { kind: 'segment', segment: 'not signed in' },
+    ],
+    ['unless there is nobody', 'return user !== undefined && <A />;', { kind: 'segment', segment: 'signed in' }],
+    [
+      'unless the screen is narrow',
+      "if (!matchMedia('(max-width: 600px)').matches) return <A />; return <B />;",
+      { kind: 'media', minWidth: 601 },
+    ],
+    [
       'as an answer says',
       'const book = loadBook(); return book.spoken ? <A /> : null;',
       { kind: 'answer', of: 'book' },

@@ -7,6 +7,7 @@ import type { Possible } from './dynamic-components.ts';
 import { UNKNOWN } from './literals.ts';
 import { mediaIn, opposite } from './media.ts';
 import { openedBy } from './opened-by.ts';
+import { isMeant, plainly } from './sense.ts';
 import { type Test, testsOf } from './tests-around.ts';
 import type { Values } from './values.ts';
 
@@ -76,8 +77,9 @@ function whenCalled(name: string, scope: Scope): DrawnWhen {
   return first;
 }
 
-function whenTest({ test, holds }: Test, scope: Scope): DrawnWhen | null {
+function whenTest(given: Test, scope: Scope): DrawnWhen | null {
   const { text, values } = scope;
+  const { test, holds } = plainly(given);
   const direct = mediaIn(text.slice(test.start, test.end));
   if (direct) return { kind: 'condition', condition: holds ? direct : opposite(direct) };
   const first = atFirst(test, values);
@@ -86,14 +88,14 @@ function whenTest({ test, holds }: Test, scope: Scope): DrawnWhen | null {
   for (const name of names) {
     const condition = values.media.get(name);
     if (condition) {
-      const negated = test.type === 'UnaryExpression';
-      return { kind: 'condition', condition: holds === negated ? opposite(condition) : condition };
+      const asks = holds === isMeant(test, name, values);
+      return { kind: 'condition', condition: asks ? condition : opposite(condition) };
     }
     if (values.sights.has(name)) return { kind: 'seen' };
     const when = setBy(name, test, scope);
     if (when) return when;
   }
-  return whoOrWhat(test, holds, names, values);
+  return whoOrWhat({ test, holds }, names, values);
 }
 
 /** What sets a name to what a test asks for. */
@@ -126,18 +128,16 @@ function relatedAction(name: string, values: Values, actions: SetterCall[]): Set
 }
 
 /** Conditions that aren't the person's doing: another module's function, who is signed in, what a call answered. */
-function whoOrWhat(test: SyntaxNode, holds: boolean, names: string[], values: Values): DrawnWhen | null {
+function whoOrWhat({ test, holds }: Test, names: string[], values: Values): DrawnWhen | null {
   const who = names.find((n) => /^(user|session|member|account|isAdmin|(is)?(SignedIn|LoggedIn|Member))$/i.test(n));
   if (who !== undefined) {
-    const asks = test.type === 'UnaryExpression' ? !holds : holds;
+    const asks = holds === isMeant(test, who, values);
     const segment = /admin/i.test(who) ? 'administrators' : asks ? 'signed in' : 'not signed in';
     return { kind: 'condition', condition: { kind: 'segment', segment } };
   }
   for (const name of names) {
     const from = values.given.get(name);
-    const negated = test.type === 'UnaryExpression';
-    if (from !== undefined && isName(negated ? test.argument : test))
-      return { kind: 'given', specifier: from, holds: holds !== negated };
+    if (from !== undefined && isName(test)) return { kind: 'given', specifier: from, holds };
     // Whether there is an answer at all is waiting, not deciding; what it says is.
     const of = values.answers.get(name);
     if (of !== undefined && saysSomething(test, name)) return { kind: 'condition', condition: { kind: 'answer', of } };

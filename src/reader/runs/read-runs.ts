@@ -1,4 +1,5 @@
 import { nameOfFunction } from '../parts/call-sites.ts';
+import { componentUse, exportedComponents } from '../script/component-uses.ts';
 import { attributeOf, CALL_ONCE_DRAWN, calledName, handedTo, isDependency, KEEPS } from '../script/handed-off.ts';
 import { importedBindings, importedNames } from '../script/imported-bindings.ts';
 import { isFunction, nameOf, type SyntaxNode, walk } from '../syntax.ts';
@@ -36,13 +37,25 @@ export function readRuns(program: SyntaxNode, roots: readonly SyntaxNode[]): Run
       if (specifier !== undefined) {
         const whole = names.get(name) ?? '*';
         const taken = whole === '*' ? (memberOf(node, above) ?? '*') : whole;
-        imported.push({ specifier, name: taken, at, atOnce: canBeDeferred(node, above) ? null : node.start });
+        const asComponent = /^[A-Z]/.test(name) && componentUse({ node, above }) !== null;
+        imported.push({
+          specifier,
+          name: taken,
+          at,
+          atOnce: canBeDeferred(node, above) ? null : node.start,
+          asComponent,
+        });
       }
     });
   // What nobody in the class calls, its component system does.
   for (const { name, isMethod } of own.values())
     if (isMethod && functions.get(name)!.length === 0) functions.set(name, ['now']);
-  return { imported, functions, exported: exportedFunctions(program, functions) };
+  return {
+    imported,
+    functions,
+    exported: exportedFunctions(program, functions),
+    components: exportedComponents(program),
+  };
 }
 
 interface OwnFunction {

@@ -15,6 +15,8 @@ export interface ImportedUse {
   at: UsePlace;
   /** Where it stands in the text, for one that an import which is deferred can't serve: its answer is used at once. */
   atOnce: number | null;
+  /** It stands where a component can stand that is deferred: nobody calls it or asks for its members. */
+  asComponent: boolean;
 }
 
 /** What a module says of when its code runs. */
@@ -25,6 +27,8 @@ export interface RunSheet {
   functions: ReadonlyMap<string, UsePlace[]>;
   /** Exported name → the function of the module that it is. */
   exported: ReadonlyMap<string, string>;
+  /** Exported names that are seen to be components. */
+  components: ReadonlySet<string>;
 }
 
 /** The sooner of two. */

@@ -1,4 +1,4 @@
-import { type RunSheet, type Runs, sooner, type UsePlace } from './run-sheet.ts';
+import { type ImportedUse, type RunSheet, type Runs, sooner, type UsePlace } from './run-sheet.ts';
 
 /** What is asked of modules to find out when their code runs. */
 export interface RunModules {
@@ -20,7 +20,7 @@ interface Spot {
  */
 export class RunTimes {
   /** What is used from outside of a module, by path and name, with the places. */
-  private readonly outside = new Map<string, Map<string, Spot[]>>();
+  private readonly outside = new Map<string, Map<string, { path: string; use: ImportedUse }[]>>();
   private readonly known = new Map<string, Runs>();
 
   constructor(
@@ -28,13 +28,13 @@ export class RunTimes {
     private readonly modules: RunModules,
   ) {
     for (const path of paths)
-      for (const { specifier, name, at } of modules.sheetAt(path)?.imported ?? []) {
-        const home = modules.definer(path, specifier, name);
+      for (const use of modules.sheetAt(path)?.imported ?? []) {
+        const home = modules.definer(path, use.specifier, use.name);
         if (!home) continue;
-        const names = this.outside.get(home.path) ?? new Map<string, Spot[]>();
+        const names = this.outside.get(home.path) ?? new Map<string, { path: string; use: ImportedUse }[]>();
         this.outside.set(home.path, names);
         const places = names.get(home.name) ?? [];
-        places.push({ path, at });
+        places.push({ path, use });
         names.set(home.name, places);
       }
   }
@@ -50,14 +50,29 @@ export class RunTimes {
   /** The first place at which something that runs at once needs a name of an import; null where all can wait. */
   neededAt(path: string, specifier: string, counts: (name: string) => boolean = () => true): number | null {
     const uses = this.modules.sheetAt(path)?.imported ?? [];
-    const found = uses.find(
-      (use) =>
-        use.specifier === specifier &&
-        use.atOnce !== null &&
-        counts(use.name) &&
-        this.spot({ path, at: use.at }) === 'now',
-    );
+    const found = uses.find((use) => use.specifier === specifier && counts(use.name) && this.isNeededAtOnce(path, use));
     return found?.atOnce ?? null;
+  }
+
+  /**
+   * How soon anybody uses what a module exports; null where somebody needs it at once, or in ways that aren't known, so that
+   * who passes it on can't be passed by.
+   */
+  ofExports(path: string): Runs | null {
+    if (this.modules.isAskedOtherwise(path) || this.outside.get(path)?.has('*')) return null;
+    let runs: Runs = 'never';
+    for (const uses of this.outside.get(path)?.values() ?? [])
+      for (const { path: from, use } of uses) {
+        if (this.isNeededAtOnce(from, use)) return null;
+        runs = sooner(runs, this.spot({ path: from, at: use.at }));
+      }
+    return runs;
+  }
+
+  private isNeededAtOnce(path: string, use: ImportedUse): boolean {
+    if (use.atOnce === null || this.spot({ path, at: use.at }) !== 'now') return false;
+    const home = use.asComponent ? this.modules.definer(path, use.specifier, use.name) : null;
+    return !(home && this.modules.sheetAt(home.path)?.components.has(home.name));
   }
 
   private spot({ path, at }: Spot): Runs {
@@ -95,7 +110,8 @@ export class RunTimes {
     const others = [...sheet.exported].flatMap(([name, local]): Spot[] => {
       if (local !== fn) return [];
       if (this.modules.isAskedOtherwise(path)) return [{ path, at: 'now' }];
-      return [...(outside?.get(name) ?? []), ...(outside?.get('*') ?? [])];
+      const uses = [...(outside?.get(name) ?? []), ...(outside?.get('*') ?? [])];
+      return uses.map(({ path: from, use }) => ({ path: from, at: use.at }));
     });
     return [...own, ...others];
   }

@@ -133,11 +133,35 @@ describe('how soon a module uses an import', () => {
     expect(told).toContainEqual(['node_modules/kit/day.js', false]);
   });
 
+  it.each([
+    ['is used on acts', 'onClick={() => a()}', 'act'],
+    ['is used once drawn', 'ref={() => useEffect(() => { a(); })}', 'effect'],
+    ['is needed at once', 'title={a()}', 'sync'],
+  ])('says of a module that passes on what %s', (_, used, expected) => {
+    const files = {
+      'main.jsx': `import { a, small } from './kit.js';\nrender(() => <b ${used}>{small}</b>);`,
+      'kit.js': "export * from './a.js';\nexport { small } from './small.js';\nregister('kit');",
+      'a.js': 'export function a() { return 1; }',
+      'small.js': 'export const small = 1;',
+    };
+    const { snapshot } = readSource(folderOf({ ...PLAIN, ...files }));
+    const link = (to: string) => {
+      const { onActs, onEffects, sync } = snapshot.imports.find((i) => snapshot.modules[i.to].path === to)!;
+      return onActs ? 'act' : onEffects ? 'effect' : sync ? 'sync' : 'now';
+    };
+    expect([link('a.js'), link('small.js')]).toEqual([expected, 'sync']);
+  });
+
   /** What of `./a` can't be deferred: the reason and its line, or null. */
   const needed = (code: string) => {
-    const files = { ...PLAIN, 'a.js': 'export default function a() {}\nexport class B {}\nexport const c = 1;' };
-    const { snapshot } = readSource(folderOf({ ...files, 'main.jsx': `import a, { B, c } from './a.js';\n${code}` }));
-    const found = snapshot.imports.find((i) => snapshot.modules[i.to].path === 'a.js')?.sync;
+    const files = {
+      ...PLAIN,
+      'a.jsx': 'export default function a() {}\nexport class B {}\nexport const c = 1;\nexport const D = () => <i />;',
+    };
+    const { snapshot } = readSource(
+      folderOf({ ...files, 'main.jsx': `import a, { B, c, D } from './a.jsx';\n${code}` }),
+    );
+    const found = snapshot.imports.find((i) => snapshot.modules[i.to].path === 'a.jsx')?.sync;
     return found ? `${found.reason} (${found.line})` : null;
   };
   const DRAWS = 'its answer is used at once, by code that can’t wait (2)';
@@ -161,6 +185,9 @@ describe('how soon a module uses an import', () => {
       DRAWS,
     ],
     ['a component', 'function X() { return <B />; }', null],
+    ['a component that is chosen', 'function X({ of }) { const V = of ? D : "p"; return <V />; }', null],
+    ['a component that is handed on', 'const X = memo(D);', null],
+    ['a class that is handed on', 'function X() { return show(B); }', DRAWS],
     ['a component in a table', "const T = [{ path: '/', component: B }]; function X() { return T; }", null],
     ['a function that waits', 'async function X() { return (await a()).b; }', null],
     ['a handler', 'function X() { return <p onClick={() => a()} />; }', null],

@@ -176,7 +176,10 @@ function noteUses(imports: FoundImport[], program: SyntaxNode, source: SourceTex
   for (const item of imports) {
     if (item.kind !== 'static' || item.start === item.end) continue;
     const sync = needed.get(item.specifier);
-    if (sync) item.sync = sync;
+    if (!sync) continue;
+    item.sync = { reason: sync.reason, line: sync.line };
+    if (sync.passesOn) item.passesOn = true;
+    if (sync.component !== undefined) item.component = sync.component;
   }
 }
 

@@ -1,11 +1,16 @@
 import type { SourceText } from '../source-text.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
-import { importedBindings } from './imported-bindings.ts';
+import { componentUse } from './component-uses.ts';
+import { importedBindings, importedNames } from './imported-bindings.ts';
 
 /** Why an import can't simply be deferred: what the module needs of it while it starts. */
 export interface SyncUse {
   reason: string;
   line: number;
+  /** It is only passed on as it is imported, so that those who use it can import it past this module. */
+  passesOn?: true;
+  /** It is only handed on, so that it can be deferred if that imported name stands for a component. */
+  component?: string;
 }
 
 /**
@@ -16,12 +21,16 @@ export interface SyncUse {
 export function syncUses(program: SyntaxNode, source: SourceText): Map<string, SyncUse> {
   const found = new Map<string, SyncUse>();
   const bindings = importedBindings(program);
-  const note = (specifier: string | null | undefined, reason: string, at: number) => {
-    if (specifier && !found.has(specifier)) found.set(specifier, { reason, line: source.place(at).line });
+  const names = importedNames(program);
+  const note = (specifier: string | null | undefined, reason: string, at: number, more: Partial<SyncUse> = {}) => {
+    const known = specifier ? found.get(specifier) : undefined;
+    // What is needed in another way as well counts more than what can be got round.
+    const replaces = known && (known.passesOn || known.component !== undefined) && Object.keys(more).length === 0;
+    if (specifier && (!known || replaces)) found.set(specifier, { reason, line: source.place(at).line, ...more });
   };
   for (const statement of program.body as SyntaxNode[]) {
     if (statement.type === 'ExportAllDeclaration' || statement.type === 'ExportNamedDeclaration') {
-      note(constantText(statement.source), 'it is passed on to other modules', statement.start);
+      note(constantText(statement.source), 'it is passed on to other modules', statement.start, { passesOn: true });
       for (const item of (statement.specifiers as SyntaxNode[] | undefined) ?? [])
         if (!statement.source)
           note(bindings.get(nameOf(item.local) ?? ''), 'it is passed on to other modules', item.start);
@@ -33,7 +42,9 @@ export function syncUses(program: SyntaxNode, source: SourceText): Map<string, S
     if (node.type !== 'Identifier' || !bindings.has(node.name as string)) return;
     if (above.some((n) => isFunction(n) || n.type === 'ImportDeclaration' || /^TS/.test(n.type))) return;
     const reason = reasonOf(node, above);
-    if (reason) note(bindings.get(node.name as string), reason, node.start);
+    const name = node.name as string;
+    const isHandedOn = /^[A-Z]/.test(name) && componentUse({ node, above }) !== null;
+    if (reason) note(bindings.get(name), reason, node.start, isHandedOn ? { component: names.get(name) ?? name } : {});
   });
   return found;
 }

@@ -1,16 +1,17 @@
-import { isFunction, isNode, nameOf, type SyntaxNode, walk } from '../reader/syntax.ts';
-import type { Reference } from './script-file.ts';
+import { isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { exportedValue } from './exported-value.ts';
+import { calledName } from './handed-off.ts';
 
 /** How a component is used: drawn as an element, put into a table or property for others to draw, or handed on in another way. */
 export type ComponentUse = 'drawn' | 'named' | 'handed on';
 
 /** How a reference uses a component; null where it is more than a component to the code: called, asked for its members, compared. */
-export function componentUse({ node, above }: Reference): ComponentUse | null {
+export function componentUse({ node, above }: { node: SyntaxNode; above: readonly SyntaxNode[] }): ComponentUse | null {
   const parent = above.at(-1)!;
   switch (parent.type) {
     case 'JSXOpeningElement':
     case 'JSXClosingElement':
-      return parent.name === node && above.some(isFunction) ? 'drawn' : null;
+      return parent.name === node ? 'drawn' : null;
     case 'Property':
       return parent.value === node && above.at(-2)?.type === 'ObjectExpression' ? 'named' : null;
     case 'JSXExpressionContainer':
@@ -44,14 +45,9 @@ export function isComponent(value: SyntaxNode): boolean {
   let makes = false;
   walk(value, (node) => {
     makes ||= node.type === 'JSXElement' || node.type === 'JSXFragment';
-    makes ||= node.type === 'CallExpression' && /^(?:createElement|jsxs?)$/.test(calledAs(node) ?? '');
+    makes ||= node.type === 'CallExpression' && /^(?:createElement|jsxs?)$/.test(calledName(node) ?? '');
   });
   return makes;
-}
-
-function calledAs({ callee }: SyntaxNode): string | null {
-  const called = callee as SyntaxNode;
-  return nameOf(called.type === 'MemberExpression' ? called.property : called);
 }
 
 /** Other classes that are named somewhere are made, compared or thrown by whoever gets them. */
@@ -64,4 +60,27 @@ export function isClassOfComponents(node: SyntaxNode): boolean {
 export function wrapsComponent(node: SyntaxNode): boolean {
   if (node.type !== 'CallExpression') return false;
   return (node.arguments as SyntaxNode[]).some((a) => isFunction(a) || /^[A-Z].*[a-z]/.test(nameOf(a) ?? ''));
+}
+
+/** Names that a module exports which are seen to be components. */
+export function exportedComponents(program: SyntaxNode): Set<string> {
+  const names = new Set<string>();
+  for (const statement of program.body as SyntaxNode[]) {
+    if (statement.type === 'ExportDefaultDeclaration') names.add('default');
+    if (statement.type !== 'ExportNamedDeclaration' || statement.source) continue;
+    const declared = statement.declaration as SyntaxNode | null;
+    const listed = (statement.specifiers as SyntaxNode[] | undefined) ?? [];
+    for (const name of [
+      nameOf(declared?.id),
+      ...((declared?.declarations as SyntaxNode[] | undefined) ?? []).map((d) => nameOf(d.id)),
+      ...listed.map((s) => nameOf(s.exported)),
+    ])
+      if (name !== null && (name === 'default' || /^[A-Z]/.test(name))) names.add(name);
+  }
+  return new Set(
+    [...names].filter((name) => {
+      const value = exportedValue(program, name);
+      return value !== null && isComponent(value);
+    }),
+  );
 }
