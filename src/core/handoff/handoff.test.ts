@@ -43,6 +43,65 @@ function textOf(kind: ArtefactKind, decisions: Decision[], files: FileMap | null
 
 const MAP = { dialog: 'assets/dialog-1f.js' };
 
+describe('tags that are there already', () => {
+  const counted = {
+    ...app,
+    scripts: [
+      {
+        id: 'count',
+        name: 'count',
+        address: '/v/a"b--> <c.js',
+        bytes: 900,
+        serverMs: 5,
+        evaluationMs: 2,
+        placement: 'blocking' as const,
+        evidence: { path: 'index.html', line: 5 },
+      },
+    ],
+    links: [
+      {
+        realm: app.routes[0].realm,
+        rel: 'preload' as const,
+        address: '/old.woff2',
+        as: 'font',
+        crossorigin: true,
+        priority: 'auto' as const,
+        bytes: null,
+        evidence: { path: 'index.html', line: 7 },
+      },
+    ],
+  };
+  const markup = (decisions: Decision[]) =>
+    handoff(counted, { name: 'Lean', description: '', decisions }, null).artefacts.find((a) => a.kind === 'markup')!
+      .text;
+  const ADDRESS = '/v/a&quot;b--> &lt;c.js';
+
+  it.each([
+    ['async', 'in the head', `<script src="${ADDRESS}" async></script>`],
+    ['defer', 'in the head', `<script src="${ADDRESS}" defer></script>`],
+    ['module', 'in the head', `<script type="module" src="${ADDRESS}"></script>`],
+    ['end of body', 'at the end of the body', `<script src="${ADDRESS}"></script>`],
+    [
+      'after load',
+      'in the head',
+      `<script>addEventListener('load', () => document.head.append(Object.assign(document.createElement('script'), { src: "/v/a\\"b--> \\u003cc.js" })));</script>`,
+    ],
+    ['inlined', 'in the head, with the text of the file inside', '<script>/* /v/a"b- -&gt; &lt;c.js */</script>'],
+  ] as const)('are written anew where a script goes: %s', (placement, where, tag) => {
+    expect(markup([{ kind: 'script', script: 'count', placement }]).split('\n')).toEqual([
+      '<!-- tags that are there already, in every document -->',
+      `<!-- ${where}, instead of the tag of /v/a"b- -&gt; &lt;c.js (index.html:5) -->`,
+      tag,
+    ]);
+  });
+
+  it('are named where a link goes, and not where nothing changes', () => {
+    const drop: Decision = { kind: 'drop link', rel: 'preload', address: '/old.woff2' };
+    expect(markup([drop])).toContain('<!-- leave out the preload of /old.woff2 (index.html:7) -->');
+    expect(markup([{ kind: 'script', script: 'count', placement: 'blocking' }])).toBe('');
+  });
+});
+
 describe('markup', () => {
   it('has a link for each file of a hint, with all that it says', () => {
     const text = textOf(

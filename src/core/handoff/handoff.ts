@@ -5,6 +5,7 @@ import type { Snapshot } from '../snapshot/types.ts';
 import { Addresses, type FileMap } from './addresses.ts';
 import { deployText, filesToDeploy } from './deploy.ts';
 import { headerText, markupText, rulesText } from './markup.ts';
+import { placedTags } from './placed-tags.ts';
 import { plannedLinks } from './planned-links.ts';
 import { decisionsByWay } from './report.ts';
 import { hintScript, triggerScript } from './script.ts';
@@ -23,7 +24,7 @@ export interface Handoff {
 const DESCRIBED: Record<ShippedKind, Omit<Artefact, 'kind' | 'text'>> = {
   markup: {
     name: 'Markup',
-    use: 'Into the head of each route’s document, before its other tags.',
+    use: 'Into the head of each route’s document, before its other tags; and tags that are there already and change.',
     file: 'hints.html',
     mime: 'text/html',
   },
@@ -82,7 +83,7 @@ export function handoff(app: Snapshot, plan: Plan, files: FileMap | null): Hando
   const addresses = new Addresses(snapshot, graph, files);
   const routes = plannedLinks(ships, addresses);
   const texts: Record<ShippedKind, string> = {
-    markup: markupText(routes),
+    markup: [markupText(routes), placedTags(ships)].filter((t) => t !== '').join('\n\n'),
     headers: headerText(routes, 'headers'),
     'early-hints': headerText(routes, 'early-hints'),
     'speculation-rules': rulesText(routes),

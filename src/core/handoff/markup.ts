@@ -1,6 +1,7 @@
 import { oneLine, plainAddress } from '../text/one-line.ts';
 import type { DocumentHintKind } from '../vocabulary/hints.ts';
 import { isDocumentHint } from '../vocabulary/hints.ts';
+import { escapedAttribute, htmlComment } from './html-text.ts';
 import type { PlannedLink, RoutePlan } from './planned-links.ts';
 import { CARRIED, needsScript } from './planned-links.ts';
 
@@ -10,10 +11,10 @@ export function markupText(routes: readonly RoutePlan[]): string {
     .flatMap(({ pattern, links, priorities }) => {
       const tags = links.filter((l) => CARRIED[l.hint.place].by === 'markup' && !needsScript(l)).map(tagOf);
       const notes = priorities.map(
-        ({ address, priority }) => `<!-- on the tag of ${comment(address)}: fetchpriority="${priority}" -->`,
+        ({ address, priority }) => `<!-- on the tag of ${htmlComment(address)}: fetchpriority="${priority}" -->`,
       );
       const lines = [...new Set(tags), ...notes];
-      return lines.length === 0 ? [] : [[`<!-- ${comment(pattern)} -->`, ...lines].join('\n')];
+      return lines.length === 0 ? [] : [[`<!-- ${htmlComment(pattern)} -->`, ...lines].join('\n')];
     })
     .join('\n\n');
 }
@@ -22,7 +23,7 @@ function tagOf(link: PlannedLink): string {
   const { rel, as, crossorigin, fetchpriority, media } = link;
   const attributes = [
     `rel="${rel}"`,
-    `href="${escaped(hrefOf(link))}"`,
+    `href="${escapedAttribute(hrefOf(link))}"`,
     ...(as ? [`as="${as}"`] : []),
     ...(crossorigin ? ['crossorigin'] : []),
     ...(fetchpriority ? [`fetchpriority="${fetchpriority}"`] : []),
@@ -34,17 +35,6 @@ function tagOf(link: PlannedLink): string {
 /** Where a link leads; a stand-in is replaced as it is. */
 function hrefOf({ href, standIn }: PlannedLink): string {
   return standIn ? href : plainAddress(href);
-}
-
-function escaped(text: string): string {
-  return text.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;');
-}
-
-/** Inside a comment nothing may look like its end. */
-function comment(text: string): string {
-  return oneLine(text)
-    .replace(/-(?=-)/g, '- ')
-    .replace(/>/g, '&gt;');
 }
 
 /** `Link` fields (RFC 8288) of the final answer, or of early hints (RFC 8297), by route. */
