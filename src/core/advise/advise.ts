@@ -329,16 +329,20 @@ function withoutTwins(app: Snapshot, plan: Plan, findings: Finding[]): Finding[]
     return snapshot.routes.map((r) => new Set(reacher.from(startModules(snapshot, r))));
   };
   const before = startsUnder(plan);
-  const weigh = (modules: Iterable<number>) => {
+  const count = snapshot.modules.length;
+  const weigh = (places: Iterable<number>) => {
     let sum = 0;
-    for (const m of modules) sum += snapshot.modules[m].bytes.minified;
+    for (const at of places) sum += snapshot.modules[at % count].bytes.minified;
     return sum;
   };
   const kept: { finding: Finding; left: Set<number> }[] = [];
   for (const finding of findings) {
     const detaches = finding.remedy.decisions.some((d) => d.kind === 'detach');
     const after = detaches ? startsUnder(planWith(plan, finding.remedy)) : before;
-    const left = new Set(before.flatMap((start, r) => [...start].filter((m) => !after[r].has(m))));
+    // The same code out of two starts is two things to do.
+    const left = new Set(
+      before.flatMap((start, r) => [...start].filter((m) => !after[r].has(m)).map((m) => r * count + m)),
+    );
     const own = weigh(left);
     const twin = kept.some((k) => {
       const common = weigh([...left].filter((m) => k.left.has(m)));

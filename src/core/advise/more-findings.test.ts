@@ -51,6 +51,24 @@ describe('splits three deep', () => {
   });
 });
 
+it('is two findings where two routes bring one package by imports of their own', () => {
+  const made = app(
+    {
+      main: { imports: ['~one', '~two'] },
+      one: { imports: ['sheets'], bytes: 4000 },
+      two: { imports: ['sheets'], bytes: 4000 },
+      sheets: { bytes: 150_000, package: 'sheets' },
+    },
+    [route('/one', 'one'), route('/two', 'two')],
+  );
+  const imports = made.imports.map((i) => (made.modules[i.to].path === 'sheets' ? { ...i, onActs: true as const } : i));
+  const found = only({ ...made, imports }, 'only on acts');
+  expect(found.map((f) => [f.id, f.routes, f.evidence[0].from]).sort()).toEqual([
+    ['acts sheets in one', ['/one'], 'one'],
+    ['acts sheets in two', ['/two'], 'two'],
+  ]);
+});
+
 describe('a package in two versions', () => {
   const lib = { package: 'dates', bytes: 60_000 };
   const snapshot = app(

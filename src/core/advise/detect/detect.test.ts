@@ -78,7 +78,8 @@ describe('code in the start', () => {
     ]);
     expect(acted('a dialog', 'later chart', 'level chart').map((s) => [s.id, s.routes])).toEqual([
       ['acts dialog', ['/a', '/b']],
-      ['acts chart', ['/b', '/a']],
+      ['acts chart in level', ['/b']],
+      ['acts chart in later', ['/a']],
     ]);
     expect(acted('a first')).toEqual([]);
   });

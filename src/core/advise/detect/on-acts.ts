@@ -57,7 +57,7 @@ export function onlyOnActs(analysis: AnalysisContext): CandidateFinding[] {
   const loads = loadsOf(analysis);
   const acted = foundIn(analysis, loads, KINDS[0]);
   const drawn = foundIn(analysis, loads, KINDS[1]).filter(({ imports }) => !isKnown(acted, imports));
-  return [...acted.map((f) => findingOf(analysis, f, KINDS[0])), ...drawn.map((f) => findingOf(analysis, f, KINDS[1]))];
+  return [...findingsOf(analysis, acted, KINDS[0]), ...findingsOf(analysis, drawn, KINDS[1])];
 }
 
 function isKnown(known: readonly Found[], imports: readonly number[]): boolean {
@@ -65,17 +65,19 @@ function isKnown(known: readonly Found[], imports: readonly number[]): boolean {
 }
 
 function foundIn(analysis: AnalysisContext, loads: readonly Load[], kind: Kind): Found[] {
-  const found = new Map<string, Found>();
+  const found: (Found & { head: string })[] = [];
   for (const load of loads)
     for (const freed of freedBy(analysis, load, kind)) {
       if (freed.weight < LEAST) continue;
-      const key = headOf(analysis, freed);
-      const known = found.get(key) ?? { ...freed, loads: [] };
-      known.imports = [...new Set([...known.imports, ...freed.imports])];
-      known.loads.push(load);
-      found.set(key, known);
+      const head = headOf(analysis, freed);
+      // The same package that two routes bring by imports of their own is two things to do.
+      const known = found.find((f) => f.head === head && f.imports.some((i) => freed.imports.includes(i)));
+      if (known) {
+        known.imports = [...new Set([...known.imports, ...freed.imports])];
+        known.loads.push(load);
+      } else found.push({ ...freed, head, loads: [load] });
     }
-  return [...found.values()];
+  return found;
 }
 
 /** What a finding is called by: the package that weighs most in it, where that is most of it; else the module that is imported. */
@@ -87,6 +89,14 @@ function headOf({ snapshot }: AnalysisContext, { imports, modules, weight }: Fre
   }
   const [heaviest] = [...packages].sort((a, b) => b[1] - a[1]);
   return heaviest && heaviest[1] * 2 > weight ? heaviest[0] : snapshot.modules[snapshot.imports[imports[0]].to].path;
+}
+
+/** Each is called by what it is about; several about one thing by the modules that bring it as well. */
+function findingsOf(analysis: AnalysisContext, found: readonly Found[], kind: Kind): CandidateFinding[] {
+  const findings = found.map((f) => findingOf(analysis, f, kind));
+  const times = new Map<string, number>();
+  for (const { id } of findings) times.set(id, (times.get(id) ?? 0) + 1);
+  return findings.map((f) => (times.get(f.id) === 1 ? f : { ...f, id: `${f.id} in ${f.evidence[0].from}` }));
 }
 
 function findingOf(
