@@ -11,7 +11,7 @@ import { FileEdits } from './file-edits.ts';
 import { join } from './join.ts';
 import { moveSteps } from './move.ts';
 import { isReadableSheet, isSheet, SheetEdits } from './sheet-edits.ts';
-import { triggerSteps } from './trigger-steps.ts';
+import { type Deferring, triggerSteps } from './trigger-steps.ts';
 import { recipe } from './triggers.ts';
 import { trimSteps } from './trim.ts';
 import { notOpened, type PatchStep, type SourcePatch } from './types.ts';
@@ -46,34 +46,47 @@ export function sourcePatch(snapshot: Snapshot, plan: Plan, sources: Sources, no
     },
   };
   const steps: PatchStep[] = [];
-  const edited = new Map<string, Pick<PatchStep, 'state' | 'what'>>();
-  plan.decisions.forEach((decision, at) => {
-    if (shipsBy(decision) !== 'source edit') return;
-    const step = { decision: at, words: decisionWords(decision) };
-    if (effective.stale.some((s) => s.decision === at)) return;
-    if (decision.kind === 'detach' || decision.kind === 'join') {
-      for (const item of importsOf(snapshot, decision)) {
-        const index = snapshot.imports.indexOf(item);
-        const { path } = snapshot.modules[item.from];
-        const made = { ...step, path, line: item.line };
-        if ((effective.deferred[index] === 1) !== (decision.kind === 'detach'))
-          steps.push({ ...made, state: 'nothing to do', what: 'a later decision says otherwise', recipe: '' });
-        else if ((item.kind === 'dynamic') === (decision.kind === 'detach'))
-          steps.push({ ...made, state: 'nothing to do', what: 'the code says so already', recipe: '' });
-        else {
-          const key = `${item.from} ${item.start} ${item.end}`;
-          const outcome = edited.get(key) ?? editImport(context, editsOr(path), item, effective);
-          edited.set(key, outcome);
-          steps.push({
-            ...made,
-            ...outcome,
-            recipe: outcome.state === 'by hand' ? byHand(snapshot, item, effective) : '',
-          });
-        }
-      }
-    } else steps.push(...otherSteps(context, editsOr, sheetOr, effective, decision).map((s) => ({ ...step, ...s })));
+  const meant = plan.decisions.flatMap((decision, at) => {
+    if (shipsBy(decision) !== 'source edit' || effective.stale.some((s) => s.decision === at)) return [];
+    return [{ decision, step: { decision: at, words: decisionWords(decision) } }];
   });
+  const edited = new Map<string, Done>();
+  for (const { decision, step } of meant) {
+    if (decision.kind !== 'detach' && decision.kind !== 'join') continue;
+    for (const item of importsOf(snapshot, decision)) {
+      const { path } = snapshot.modules[item.from];
+      const made = { ...step, path, line: item.line };
+      const said = alreadySo(item, effective.deferred[snapshot.imports.indexOf(item)] === 1, decision.kind);
+      if (said !== null) {
+        steps.push({ ...made, state: 'nothing to do', what: said, recipe: '' });
+        continue;
+      }
+      const outcome = edited.get(placeOf(item)) ?? editImport(context, editsOr(path), item, effective);
+      edited.set(placeOf(item), outcome);
+      const recipe = outcome.state === 'by hand' ? byHand(snapshot, item, effective) : '';
+      steps.push({ ...made, ...outcome, recipe });
+    }
+  }
+  // What begins an import is written once it is known whether that is deferred.
+  const isDeferred = (item: Import) => item.kind === 'dynamic' || edited.get(placeOf(item))?.state === 'edited';
+  for (const { decision, step } of meant) {
+    if (decision.kind === 'detach' || decision.kind === 'join') continue;
+    const others = otherSteps({ ...context, isDeferred }, editsOr, sheetOr, effective, decision);
+    steps.push(...others.map((s) => ({ ...step, ...s })));
+  }
+  steps.sort((x, y) => x.decision - y.decision);
   return written(new Map<string, Edits | string>([...scripts, ...sheets]), sources, steps);
+}
+
+/** One statement of a file, whichever of the modules behind it is meant. */
+function placeOf({ from, start, end }: Import): string {
+  return `${from} ${start} ${end}`;
+}
+
+/** Why an import isn't to be edited, though a decision names it; null if it is. */
+function alreadySo(item: Import, deferred: boolean, kind: 'detach' | 'join'): string | null {
+  if (deferred !== (kind === 'detach')) return 'a later decision says otherwise';
+  return (item.kind === 'dynamic') === (kind === 'detach') ? 'the code says so already' : null;
 }
 
 /** What was opened once stays open. */
@@ -163,7 +176,7 @@ type OtherStep = Omit<PatchStep, 'decision' | 'words'>;
 
 /** Decisions about how a split point behaves, and about what of a module ships. */
 function otherSteps(
-  context: PatchContext,
+  context: PatchContext & Deferring,
   editsOr: (path: string) => FileEdits | string,
   sheetOr: (path: string) => SheetEdits | string,
   effective: EffectivePlan,

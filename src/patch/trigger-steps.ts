@@ -12,9 +12,14 @@ import { isWritten, recipe, writeTrigger } from './triggers.ts';
 import { notOpened, type PatchStep } from './types.ts';
 import { deferredComponents } from './wrapper.ts';
 
+/** Whether an import is deferred in the code, or by the edits so far. */
+export interface Deferring {
+  isDeferred(item: Import): boolean;
+}
+
 /** What becomes of the trigger of a split point: a step for each import that fetches it. */
 export function triggerSteps(
-  context: PatchContext,
+  context: PatchContext & Deferring,
   editsOr: (path: string) => FileEdits | string,
   { deferred }: EffectivePlan,
   splitPoint: string,
@@ -34,6 +39,8 @@ export function triggerSteps(
         what: 'what is deferred is fetched when it is drawn or used',
         recipe: '',
       };
+    if (!context.isDeferred(item))
+      return { ...step, state: 'by hand', what: 'it can be begun once its import is deferred, by hand', recipe: own };
     const edits = editsOr(step.path);
     if (typeof edits === 'string') return { ...step, ...notOpened(edits), recipe: own };
     if (isWritten(fetch)) writeTrigger(edits, item.specifier, fetch);

@@ -16,6 +16,7 @@ import { findEntries } from './entries/find-entries.ts';
 import { givenEntries } from './entries/given.ts';
 import type { FoundEntry, FoundStart, PackageDescription } from './entries/types.ts';
 import { type ReadProgress, SourceGraph } from './graph/source-graph.ts';
+import { withActParts } from './parts/act-parts.ts';
 import { sheetUsers } from './sheet-users.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
 import { beginStep } from './watch.ts';
@@ -95,6 +96,7 @@ export function readSource(
     ...(notes.visitors ? { visitors: notes.visitors } : {}),
     output: null,
   };
+  snapshot.routes = withActParts(snapshot, built.acts, ({ pattern }) => saysParts(notes, pattern));
   return { snapshot, texts: built.texts, sources: built.sources, ms: performance.now() - began };
 }
 
@@ -172,6 +174,11 @@ function workspaceOf(root: string, folder: string): string {
   const workspace = realFolder(path.resolve(root, folder));
   if (root === workspace || root.startsWith(workspace + path.sep)) return workspace;
   throw new InputError('Not the workspace of this app', 'Name a folder that holds the app’s folder.', folder);
+}
+
+/** Whether notes tell the parts of a route: whoever tells some of them tells all. */
+function saysParts({ defaults, routes }: AppNotes, pattern: string): boolean {
+  return (routes.get(pattern)?.parts ?? defaults.parts) !== undefined;
 }
 
 export function readNotes(root: string): AppNotes {

@@ -14,6 +14,7 @@ import type { DrawnModules } from '../parts/drawn-app.ts';
 import type { DrawingModule } from '../parts/find-parts.ts';
 import { type Resolution, Resolver, type ResolverOptions } from '../resolve.ts';
 import type { RouteModule } from '../routes/names.ts';
+import type { Act } from '../runs/run-sheet.ts';
 import { type ParsedScript } from '../script/parsed-script.ts';
 import { servedFile } from '../served-files.ts';
 import { shippedModules, withoutWeight } from '../server-only.ts';
@@ -230,6 +231,8 @@ export class SourceGraph {
   finish(asked: readonly string[]): Findings & {
     modules: Module[];
     imports: Import[];
+    /** What somebody does to have an import used, by the import's index. */
+    acts: ReadonlyMap<number, Act[]>;
     packages: Package[];
     texts: Record<string, string>;
     sources: Record<string, string>;
@@ -249,6 +252,7 @@ export class SourceGraph {
     }
     const timed = timesOfUses(this.modules, [...this.starts, ...this.workers, ...asked]);
     const imports: Import[] = [];
+    const acts = new Map<number, Act[]>();
     sorted.forEach((m, from) => {
       const seen = new Map<string, number>();
       for (const { found, to } of links.get(m.path)!) {
@@ -263,7 +267,9 @@ export class SourceGraph {
           sync: ______,
           ...item
         } = found;
-        imports.push({ from, to: at.get(to)!, ordinal, ...item, ...timed(m, found, to) });
+        const doing = timed.acts(m, found, to);
+        if (doing.length > 0) acts.set(imports.length, doing);
+        imports.push({ from, to: at.get(to)!, ordinal, ...item, ...timed.times(m, found, to) });
       }
     });
     // Of files that only were looked into for names nothing is told.
@@ -277,7 +283,7 @@ export class SourceGraph {
       ...otherVersions(modules, packages),
     ];
     return {
-      ...{ modules, imports, packages, unresolved },
+      ...{ modules, imports, packages, unresolved, acts },
       failed: this.findings.failed.filter((f) => ships(f.path)),
       notices: [...lacks, ...this.findings.notices.filter((n) => ships(n.path))],
       texts: Object.fromEntries(sorted.map((m) => [m.path, m.minified])),

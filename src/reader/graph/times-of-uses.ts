@@ -1,6 +1,6 @@
 import type { Import } from '../../core/snapshot/module-types.ts';
 import type { FoundImport } from '../found-import.ts';
-import type { Runs } from '../runs/run-sheet.ts';
+import type { Act, Runs } from '../runs/run-sheet.ts';
 import { RunTimes } from '../runs/run-times.ts';
 import { SourceText } from '../source-text.ts';
 import { definitionOf } from './prune.ts';
@@ -9,18 +9,21 @@ import type { ReadModule } from './read-module.ts';
 /** Why an import can’t be deferred whose uses give their answer at once, though not while the module starts. */
 const DRAWING = 'its answer is used at once, by code that can’t wait';
 
-/** When the uses of a link run, and whether one of them can't wait. */
-export type TimesOf = (
-  from: ReadModule,
-  found: FoundImport,
-  to: string,
-) => Pick<Import, 'onActs' | 'onEffects' | 'sync'>;
+type Link<T> = (from: ReadModule, found: FoundImport, to: string) => T;
+type Times = Pick<Import, 'onActs' | 'onEffects' | 'sync'>;
+
+export interface TimesOfUses {
+  /** When the uses of a link run, and whether one of them can't wait. */
+  times: Link<Times>;
+  /** What somebody does to have a link used; empty where it is used otherwise. */
+  acts: Link<Act[]>;
+}
 
 /**
  * Says of links whether they are only used when somebody acts, or once something was drawn. `asked`: modules of which
  * something else than an import may use what they export.
  */
-export function timesOfUses(modules: ReadonlyMap<string, ReadModule>, asked: readonly string[]): TimesOf {
+export function timesOfUses(modules: ReadonlyMap<string, ReadModule>, asked: readonly string[]): TimesOfUses {
   const otherwise = new Set(asked);
   for (const { imports, runs } of modules.values())
     for (const { found, to } of imports)
@@ -51,7 +54,12 @@ export function timesOfUses(modules: ReadonlyMap<string, ReadModule>, asked: rea
     definer: (from, specifier, name) => homeOf(modules.get(from)?.resolved.get(specifier), name),
     isAskedOtherwise: (path) => otherwise.has(path),
   });
-  return (from, found, to) => {
+  const countsFor = (from: ReadModule, found: FoundImport, to: string) => {
+    const resolved = from.resolved.get(found.specifier);
+    // A link that was led on past what only passes names on is used where the names are that it leads to.
+    return (name: string) => to === resolved || homeOf(resolved, name)?.path === to;
+  };
+  const timesOf: Link<Times> = (from, found, to) => {
     if (found.kind === 'dynamic') return {};
     if (!from.runs) return found.sync ? { sync: found.sync } : {};
     if (found.sync && found.passesOn) return pastOnPasser(found.sync, times.ofExports(to));
@@ -59,18 +67,27 @@ export function timesOfUses(modules: ReadonlyMap<string, ReadModule>, asked: rea
     const home = found.component === undefined ? null : homeOf(resolved, found.component);
     const isComponent = home !== null && modules.get(home.path)?.runs?.components.has(home.name) === true;
     if (found.sync && !isComponent) return { sync: found.sync };
-    // A link that was led on past what only passes names on is used where the names are that it leads to.
-    const counts = (name: string) => to === resolved || homeOf(resolved, name)?.path === to;
+    const counts = countsFor(from, found, to);
     const runs = times.of(from.path, found.specifier, counts);
     if (runs === 'act') return { onActs: true };
     if (runs === 'effect') return { onEffects: true };
     const at = from.source === null ? null : times.neededAt(from.path, found.specifier, counts);
     return at === null ? {} : { sync: { reason: DRAWING, line: lineIn(from.path, from.source!, at) } };
   };
+  return {
+    times: timesOf,
+    acts: (from, found, to) => {
+      const onActs =
+        found.kind === 'dynamic'
+          ? times.ofDeferred(from.path, found.specifier) === 'act'
+          : timesOf(from, found, to).onActs;
+      return onActs ? times.acts(from.path, found.specifier, countsFor(from, found, to)) : [];
+    },
+  };
 }
 
 /** Of a link that only passes names on: it can be passed by where nobody needs them at once. */
-function pastOnPasser(sync: NonNullable<Import['sync']>, runs: Runs | null): ReturnType<TimesOf> {
+function pastOnPasser(sync: NonNullable<Import['sync']>, runs: Runs | null): Times {
   if (runs === null || runs === 'now') return { sync };
   return runs === 'act' ? { onActs: true } : runs === 'effect' ? { onEffects: true } : {};
 }

@@ -177,7 +177,7 @@ function partOf(module: string, when: Settled, line: number, path: string): Part
 }
 
 /** Ids must differ within a route, names may not. */
-function withIds(parts: Part[]): Part[] {
+export function withIds(parts: Part[]): Part[] {
   const seen = new Map<string, number>();
   return parts.map((part) => {
     const n = (seen.get(part.id) ?? 0) + 1;

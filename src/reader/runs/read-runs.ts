@@ -1,8 +1,9 @@
+import { wordsOf } from '../parts/actions.ts';
 import { nameOfFunction } from '../parts/call-sites.ts';
 import { componentUse, exportedComponents } from '../script/component-uses.ts';
 import { attributeOf, CALL_ONCE_DRAWN, calledName, handedTo, isDependency, KEEPS } from '../script/handed-off.ts';
 import { importedBindings, importedNames } from '../script/imported-bindings.ts';
-import { isFunction, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { constantText, isFunction, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { canBeDeferred } from './can-wait.ts';
 import type { ImportedUse, RunSheet, UsePlace } from './run-sheet.ts';
 
@@ -24,9 +25,12 @@ export function readRuns(program: SyntaxNode, roots: readonly SyntaxNode[]): Run
   const names = importedNames(program);
   const own = ownFunctions(roots);
   const imported: ImportedUse[] = [];
+  const deferred: RunSheet['deferred'] = [];
   const functions = new Map([...own.values()].map(({ name }): [string, UsePlace[]] => [name, []]));
   for (const root of roots)
     walk(root, (node, above) => {
+      const asked = node.type === 'ImportExpression' ? constantText(node.source) : null;
+      if (asked !== null) deferred.push({ specifier: asked, at: placeOf(node, above, own) });
       const name = usedName(node, above);
       if (name === null || (root === program && isPlainElement(node, above))) return;
       const specifier = node.type === 'MemberExpression' ? undefined : imports.get(name);
@@ -52,6 +56,7 @@ export function readRuns(program: SyntaxNode, roots: readonly SyntaxNode[]): Run
     if (isMethod && functions.get(name)!.length === 0) functions.set(name, ['now']);
   return {
     imported,
+    deferred,
     functions,
     exported: exportedFunctions(program, functions),
     components: exportedComponents(program),
@@ -189,11 +194,16 @@ function placeOf(node: SyntaxNode, above: readonly SyntaxNode[], own: ReadonlyMa
 }
 
 /** When a function runs that is handed on at its place; null where that says nothing. */
-function timeOf(node: SyntaxNode, above: readonly SyntaxNode[], at: number): 'act' | 'effect' | null {
+function timeOf(node: SyntaxNode, above: readonly SyntaxNode[], at: number): Exclude<UsePlace, 'now'> | null {
   const attribute = attributeOf(above, at)?.name ?? '';
-  if (/^on[A-Z]/.test(attribute)) return BY_ITSELF.test(attribute) ? 'effect' : 'act';
+  if (/^on[A-Z]/.test(attribute))
+    return BY_ITSELF.test(attribute) ? 'effect' : { act: wordsOf(above[at - 2], above.slice(0, at - 2)) };
   const to = handedTo(node, above, at);
-  if (to === 'addEventListener') return 'act';
+  if (to === 'addEventListener') {
+    const call = above[at - 1];
+    const event = constantText((call.arguments as SyntaxNode[])[0]) ?? 'event';
+    return { act: `${event} in ${nameOf((call.callee as SyntaxNode).object) ?? 'the page'}` };
+  }
   return to !== null && CALL_ONCE_DRAWN.has(to) ? 'effect' : null;
 }
 

@@ -5,8 +5,11 @@
 export const RUNS = ['never', 'act', 'effect', 'now'] as const;
 export type Runs = (typeof RUNS)[number];
 
-/** Where something is used: in code that runs at that time, or in a function of the module, as soon as that is called. */
-export type UsePlace = Exclude<Runs, 'never'> | { fn: string };
+/**
+ * Where something is used: in code that runs at that time, in a handler of what somebody does (with the words at its element), or in a
+ * function of the module, as soon as that is called.
+ */
+export type UsePlace = 'effect' | 'now' | { act: string } | { fn: string };
 
 /** A place that uses an imported name. */
 export interface ImportedUse {
@@ -23,6 +26,8 @@ export interface ImportedUse {
 export interface RunSheet {
   /** Imported names, where each is used. */
   imported: ImportedUse[];
+  /** Deferred imports by specifier, where each is made. */
+  deferred: { specifier: string; at: UsePlace }[];
   /** Functions of the module by name, each with the places that call it, or hand it on. */
   functions: ReadonlyMap<string, UsePlace[]>;
   /** Exported name → the function of the module that it is. */
@@ -34,4 +39,10 @@ export interface RunSheet {
 /** The sooner of two. */
 export function sooner(a: Runs, b: Runs): Runs {
   return RUNS.indexOf(a) >= RUNS.indexOf(b) ? a : b;
+}
+
+/** What somebody does, in words, and the module whose handler answers it. */
+export interface Act {
+  path: string;
+  words: string;
 }

@@ -1,4 +1,4 @@
-import { type ImportedUse, type RunSheet, type Runs, sooner, type UsePlace } from './run-sheet.ts';
+import { type Act, type ImportedUse, type RunSheet, type Runs, sooner, type UsePlace } from './run-sheet.ts';
 
 /** What is asked of modules to find out when their code runs. */
 export interface RunModules {
@@ -75,30 +75,65 @@ export class RunTimes {
     return !(home && this.modules.sheetAt(home.path)?.components.has(home.name));
   }
 
-  private spot({ path, at }: Spot): Runs {
-    return typeof at === 'string' ? at : this.function(path, at.fn);
+  /** What a person does to have a module use what it imports by a specifier, or ask for it: each act once. */
+  acts(path: string, specifier: string, counts: (name: string) => boolean = () => true): Act[] {
+    const sheet = this.modules.sheetAt(path);
+    const uses = [
+      ...(sheet?.imported ?? []).filter((use) => use.specifier === specifier && counts(use.name)),
+      ...(sheet?.deferred ?? []).filter((asked) => asked.specifier === specifier),
+    ];
+    const found = new Map<string, Act>();
+    const note = (spot: Spot) => {
+      if (typeof spot.at === 'object' && 'act' in spot.at)
+        found.set(`${spot.path}\n${spot.at.act}`, { path: spot.path, words: spot.at.act });
+    };
+    for (const { at } of uses)
+      if (typeof at === 'object' && 'fn' in at) for (const spot of this.reach(path, at.fn)) note(spot);
+      else note({ path, at });
+    return [...found.values()];
   }
 
-  /** The soonest of all places from which a function is reached: walked once, so that circles of calls end. */
+  /** How soon a module asks for what it imports in a deferred way. */
+  ofDeferred(path: string, specifier: string): Runs {
+    let runs: Runs = 'never';
+    for (const asked of this.modules.sheetAt(path)?.deferred ?? [])
+      if (asked.specifier === specifier) runs = sooner(runs, this.spot({ path, at: asked.at }));
+    return runs;
+  }
+
+  private spot({ path, at }: Spot): Runs {
+    return timeOf(at) ?? this.function(path, (at as { fn: string }).fn);
+  }
+
+  /** The soonest of all places from which a function is reached. */
   private function(path: string, fn: string): Runs {
-    const keyOf = (spot: { path: string; fn: string }) => `${spot.path}\n${spot.fn}`;
-    const known = this.known.get(keyOf({ path, fn }));
+    const key = `${path}\n${fn}`;
+    const known = this.known.get(key);
     if (known) return known;
     let runs: Runs = 'never';
+    for (const place of this.reach(path, fn)) {
+      runs = sooner(runs, timeOf(place.at)!);
+      if (runs === 'now') break;
+    }
+    this.known.set(key, runs);
+    return runs;
+  }
+
+  /** All places from which a function is reached that aren't in functions themselves: walked once, so that circles of calls end. */
+  private *reach(path: string, fn: string): Generator<Spot> {
+    const keyOf = (spot: { path: string; fn: string }) => `${spot.path}\n${spot.fn}`;
     const seen = new Set([keyOf({ path, fn })]);
     const open = [{ path, fn }];
-    for (let next = open.pop(); next && runs !== 'now'; next = open.pop())
+    for (let next = open.pop(); next; next = open.pop())
       for (const { path: where, at } of this.callers(next.path, next.fn)) {
-        if (typeof at === 'string') {
-          runs = sooner(runs, at);
+        if (typeof at === 'string' || 'act' in at) {
+          yield { path: where, at };
           continue;
         }
         const caller = { path: where, fn: at.fn };
         if (!seen.has(keyOf(caller))) open.push(caller);
         seen.add(keyOf(caller));
       }
-    this.known.set(keyOf({ path, fn }), runs);
-    return runs;
   }
 
   /** The places that use a function: of its own module, and of those that import it. */
@@ -115,4 +150,10 @@ export class RunTimes {
     });
     return [...own, ...others];
   }
+}
+
+/** When the code at a place runs; null in functions, which run when they are called. */
+function timeOf(at: UsePlace): Runs | null {
+  if (typeof at === 'string') return at;
+  return 'act' in at ? 'act' : null;
 }

@@ -1,3 +1,4 @@
+import { type Brought, broughtOnlyBy } from '../../chunks/brought-by.ts';
 import { startModules } from '../../chunks/start-modules.ts';
 import type { Decision } from '../../plan/types.ts';
 import { importKey } from '../../snapshot/graph-index.ts';
@@ -16,14 +17,7 @@ interface Load {
   routes: string[];
 }
 
-/** Modules that leave a load if nothing asks for them at once, and the imports that bring them. */
-interface Freed {
-  imports: number[];
-  modules: number[];
-  weight: number;
-}
-
-interface Found extends Freed {
+interface Found extends Brought {
   loads: Load[];
 }
 
@@ -65,9 +59,13 @@ function isKnown(known: readonly Found[], imports: readonly number[]): boolean {
 }
 
 function foundIn(analysis: AnalysisContext, loads: readonly Load[], kind: Kind): Found[] {
+  const { imports } = analysis.snapshot;
+  const { deferred } = analysis.starts.plan;
+  const stays = (i: number) => !deferred[i];
+  const waits = (i: number) => kind.later(imports[i]);
   const found: (Found & { head: string })[] = [];
   for (const load of loads)
-    for (const freed of freedBy(analysis, load, kind)) {
+    for (const freed of broughtOnlyBy(analysis.snapshot, analysis.index, load, stays, waits)) {
       if (freed.weight < LEAST) continue;
       const head = headOf(analysis, freed);
       // The same package that two routes bring by imports of their own is two things to do.
@@ -81,7 +79,7 @@ function foundIn(analysis: AnalysisContext, loads: readonly Load[], kind: Kind):
 }
 
 /** What a finding is called by: the package that weighs most in it, where that is most of it; else the module that is imported. */
-function headOf({ snapshot }: AnalysisContext, { imports, modules, weight }: Freed): string {
+function headOf({ snapshot }: AnalysisContext, { imports, modules, weight }: Brought): string {
   const packages = new Map<string, number>();
   for (const m of modules) {
     const { package: name, bytes } = snapshot.modules[m];
@@ -146,41 +144,4 @@ function loadsOf({ snapshot, starts }: AnalysisContext): Load[] {
     return { name: `the start of ${route.pattern}`, roots, modules, routes: [route.pattern] };
   });
   return [...first, ...later.values()];
-}
-
-/**
- * What a load would be rid of if nothing in it were brought by imports that can wait, in pieces that have nothing in common;
- * each with the imports, from what stays, that bring it.
- */
-function freedBy({ snapshot, index, starts }: AnalysisContext, { roots, modules }: Load, kind: Kind): Freed[] {
-  const { imports } = snapshot;
-  const staticFrom = function* (m: number) {
-    for (let e = index.outStart[m]; e < index.outStart[m + 1]; e++) {
-      const i = index.outgoing[e];
-      if (!starts.plan.deferred[i] && modules.has(imports[i].to)) yield i;
-    }
-  };
-  const stays = new Set(roots.filter((m) => modules.has(m)));
-  const waiting: number[] = [];
-  for (const m of stays)
-    for (const i of staticFrom(m))
-      if (kind.later(imports[i])) waiting.push(i);
-      else stays.add(imports[i].to);
-  const pieces: { imports: number[]; modules: Set<number> }[] = [];
-  for (const i of waiting) {
-    if (stays.has(imports[i].to)) continue;
-    const own = new Set([imports[i].to]);
-    for (const m of own) for (const k of staticFrom(m)) if (!stays.has(imports[k].to)) own.add(imports[k].to);
-    const alike = pieces.filter((p) => [...own].some((m) => p.modules.has(m)));
-    for (const p of alike) pieces.splice(pieces.indexOf(p), 1);
-    pieces.push({
-      imports: [...alike.flatMap((p) => p.imports), i],
-      modules: new Set([...alike.flatMap((p) => [...p.modules]), ...own]),
-    });
-  }
-  return pieces.map((p) => ({
-    imports: p.imports,
-    modules: [...p.modules],
-    weight: [...p.modules].reduce((sum, m) => sum + snapshot.modules[m].bytes.minified, 0),
-  }));
 }
