@@ -1,7 +1,8 @@
 // Makes single mistakes in the code of folders, one after the other, and tells which of them no test notices.
-// Usage: node script/mutants.mjs FOLDER-OR-FILE… [--most N] [--seed N] [--tests FOLDER] [--longest S] [--jobs N] [--list]
+// Usage: node script/mutants.mjs FOLDER-OR-FILE… [--most N] [--seed N] [--tests FOLDER-OR-FILE|own]… [--longest S] [--jobs N] [--list]
 //   node script/mutants.mjs src/core/metrics --most 30              with the tests of that folder
 //   node script/mutants.mjs src/core/* --most 20 --tests src/core   with all tests of the core
+//   node script/mutants.mjs src/core/ship --tests own --tests src/core/pinned.test.ts
 // The mistakes are drawn at random (the same seed draws the same); each is tried with the tests that run it, the fastest
 // first. What no test runs survives; what makes a test hang is noticed. Survivors are printed as they are found. Test files
 // that take longer than --longest seconds (60) aren't asked, which is said: a score is then the least that it can be.
@@ -17,7 +18,7 @@ const { values, positionals: folders } = parseArgs({
   options: {
     most: { type: 'string' },
     seed: { type: 'string' },
-    tests: { type: 'string' },
+    tests: { type: 'string', multiple: true },
     longest: { type: 'string' },
     jobs: { type: 'string' },
     list: { type: 'boolean' },
@@ -133,7 +134,13 @@ async function each(list, work) {
 
 const known = [];
 await each(
-  [...new Set((values.tests ? [values.tests] : folders.map(folderOf)).flatMap((f) => filesIn(f, isTest)))],
+  [
+    ...new Set(
+      (values.tests ?? ['own'])
+        .flatMap((t) => (t === 'own' ? folders.map(folderOf) : [t]))
+        .flatMap((f) => filesIn(f, isTest)),
+    ),
+  ],
   async (test) => {
     const { passed, ms, ran } = await run(test, -1, 900_000);
     if (!passed) console.error(`${test} fails as it is: it says nothing here`);

@@ -293,7 +293,7 @@ export function effectOf(before: Score, after: Score): Effect {
     .map(({ key, route, name, wait }) => ({ key, route, name, change: wait - (waited.get(key)?.wait ?? wait) }))
     .filter((w) => Math.abs(w.change) > TOLD)
     .sort((a, b) => Math.abs(b.change) - Math.abs(a.change));
-  const waiting = (score: Score) => score.waits.reduce((sum, w) => sum + w.perVisit * w.wait, 0);
+  const waiting = (score: Score) => score.waits.reduce((sum, w) => sum + w.first * w.wait, 0);
   return {
     cost: after.cost - before.cost,
     waste: after.waste - before.waste,

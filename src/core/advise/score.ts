@@ -91,13 +91,13 @@ export class Scorer {
   private totalled(routes: RouteScore[], waits: WaitScore[]): Score {
     const waste = routes.reduce((sum, r) => sum + r.share * r.wasted, 0);
     const landed = routes.reduce((sum, r) => sum + this.landingShare(r), 0);
-    return { routes, waits, waste, cost: landed + waits.reduce((sum, w) => sum + w.perVisit * w.wait, 0) };
+    return { routes, waits, waste, cost: landed + waits.reduce((sum, w) => sum + w.first * w.wait, 0) };
   }
 
   /** What of a score comes from one route: its landing, and the waits of who is there. */
   partOf({ routes, waits }: Score, pattern: string): { cost: number; waste: number } {
     const route = routes.find((r) => r.pattern === pattern);
-    const waited = waits.reduce((sum, w) => sum + (w.route === pattern ? w.perVisit * w.wait : 0), 0);
+    const waited = waits.reduce((sum, w) => sum + (w.route === pattern ? w.first * w.wait : 0), 0);
     return { cost: waited + (route ? this.landingShare(route) : 0), waste: route ? route.share * route.wasted : 0 };
   }
 
@@ -137,7 +137,7 @@ export class Scorer {
    * interaction leads to; for a move that opens a document, on that one's landing. It is played again only when one of these changes.
    */
   private waitFor(compiler: VisitCompiler, wish: Wish, landing: Compiled['landing']): WaitScore[] {
-    const { route, kind, to, key, name, perVisit } = wish;
+    const { route, kind, to, key, name, perVisit, first } = wish;
     const { program, interactions } = compiler.document(route);
     const at = interactions.get(kind === 'move' ? moveInteraction(to) : partInteraction(route, to));
     if (at === undefined && kind !== 'move') return [];
@@ -150,7 +150,7 @@ export class Scorer {
     ];
     const { wait, flashes } = this.remember(`${key} ${JSON.stringify(content)}`, () => this.play(compiler, wish));
     const silent = at !== undefined && failsSilently(program, program.interactions![at]);
-    return [{ key, route, name, perVisit, wait: orNever(wait), flashes, silent }];
+    return [{ key, route, name, perVisit, first, wait: orNever(wait), flashes, silent }];
   }
 
   /** A short name for a long key. */

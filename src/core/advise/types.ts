@@ -58,6 +58,8 @@ export interface WaitScore {
   route: string;
   name: string;
   perVisit: number;
+  /** In how many visits it is the first of its kind: so often its wait counts, as what was brought once is at hand. */
+  first: number;
   wait: number;
   /** Its stand-in shows too short to be seen. */
   flashes: boolean;

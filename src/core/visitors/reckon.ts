@@ -26,6 +26,8 @@ export interface Wish {
   hesitation: Spread;
   /** How often it happens in a visit, on average. */
   perVisit: number;
+  /** In how many visits it happens for the first time there: what it brings is at hand after that. A page that was landed on is known. */
+  first: number;
 }
 
 export const moveKey = (from: string, to: string): string => `${from} → ${to}`;
@@ -50,38 +52,83 @@ export function wishesOf(model: VisitorModel): { wishes: Wish[]; stays: Map<stri
     for (const [pattern, often] of then) stays.set(pattern, (stays.get(pattern) ?? 0) + often);
     now = then;
   }
+  const firsts = firstTimes(model);
   const wishes = model.routes.flatMap((r): Wish[] => {
     const { pattern: route } = r;
+    const often = (key: string, perVisit: number) => ({ perVisit, first: firsts.get(key) ?? 0 });
     return [
       ...r.moves.map(({ to }): Wish => {
         const key = moveKey(route, to);
         const module = model.routes.find((r) => r.pattern === to)?.page ?? '';
-        return {
-          key,
-          route,
-          kind: 'move',
-          to,
-          name: to,
-          module,
-          hesitation: model.hesitation,
-          perVisit: moved.get(key) ?? 0,
-        };
+        const { hesitation } = model;
+        return { key, route, kind: 'move', to, name: to, module, hesitation, ...often(key, moved.get(key) ?? 0) };
       }),
-      ...r.acts.map(
-        ({ part, name, module, scroll, share, hesitation }): Wish => ({
-          key: actKey(route, part),
-          route,
-          kind: scroll ? 'scroll' : 'act',
-          to: part,
-          name,
-          module,
-          hesitation,
-          perVisit: (stays.get(route) ?? 0) * share,
-        }),
-      ),
+      ...r.acts.map(({ part, name, module, scroll, share, hesitation }): Wish => {
+        const key = actKey(route, part);
+        const kind = scroll ? 'scroll' : 'act';
+        return { key, route, kind, to: part, name, module, hesitation, ...often(key, (stays.get(route) ?? 0) * share) };
+      }),
     ];
   });
   return { wishes, stays };
+}
+
+/**
+ * In how many visits each move and act is the first that wants its page or part, whichever route it is wanted on: exact. Visits that
+ * haven't wanted it so far are followed from stay to stay.
+ */
+function firstTimes(model: VisitorModel): Map<string, number> {
+  const firsts = new Map<string, number>();
+  const add = (key: string, often: number) => firsts.set(key, (firsts.get(key) ?? 0) + often);
+  for (const { pattern: page } of model.routes)
+    follow(model, (route) =>
+      route.pattern === page
+        ? null
+        : {
+            stays: 1,
+            moves: (to, often) => {
+              if (to !== page) return true;
+              add(moveKey(route.pattern, to), often);
+              return false;
+            },
+          },
+    );
+  const parts = new Set(model.routes.flatMap((r) => r.acts.map((a) => a.module)));
+  for (const module of parts)
+    follow(model, (route, often) => {
+      let left = 1;
+      for (const act of route.acts) {
+        if (act.module !== module) continue;
+        add(actKey(route.pattern, act.part), often * left * act.share);
+        left *= 1 - act.share;
+      }
+      return { stays: left, moves: () => true };
+    });
+  return firsts;
+}
+
+/** What becomes of visits at a route: the share of them that is followed further, and whether a move is followed. Null: none. */
+type AtRoute = (
+  route: Habits,
+  often: number,
+) => { stays: number; moves: (to: string, often: number) => boolean } | null;
+
+/** Follows visits from their landings, stay by stay. */
+function follow(model: VisitorModel, at: AtRoute): void {
+  let now = new Map(model.routes.map((r) => [r.pattern, r.landings]));
+  for (let stay = 0; stay < MOST_STAYS; stay++) {
+    const then = new Map<string, number>();
+    for (const route of model.routes) {
+      const often = now.get(route.pattern) ?? 0;
+      const found = often > 0 ? at(route, often) : null;
+      if (!found || stay + 1 === MOST_STAYS) continue;
+      for (const { to, share } of route.moves) {
+        const go = often * found.stays * share;
+        if (go > 0 && found.moves(to, go)) then.set(to, (then.get(to) ?? 0) + go);
+      }
+    }
+    now = then;
+  }
 }
 
 /** How long the person waits for a wish, by the lead: ms against ms, straight between the points, level beyond them. */

@@ -1,0 +1,284 @@
+import crypto from 'node:crypto';
+import fs from 'node:fs';
+import path from 'node:path';
+import { FULL_PLANS, fullApp } from '../test-support/full-app.ts';
+import { candidatesOf } from './advise/advise.ts';
+import { AnalysisContext } from './advise/detect/analysis-context.ts';
+import { NO_AMENDMENTS } from './amend/types.ts';
+import { checkMarkdown, checkReport } from './check/report.ts';
+import { planned } from './chunks/planned.ts';
+import { planTable } from './compare/compare.ts';
+import { earnedBy } from './compare/earned.ts';
+import { granularity } from './explain/granularity.ts';
+import { explainHold } from './explain/hold.ts';
+import { waitsUnder } from './explain/wait.ts';
+import { handoff } from './handoff/handoff.ts';
+import { review } from './handoff/review.ts';
+import { inventoryOf } from './inventory/inventory.ts';
+import { findLeaks } from './inventory/leaks.ts';
+import { orderNotices } from './inventory/order-notices.ts';
+import { startsOf } from './inventory/starts.ts';
+import { whereabouts } from './inventory/whereabouts.ts';
+import { limitStates, proposeLimits } from './limits/limits.ts';
+import { compileLoad } from './load/compile.ts';
+import { loadSheet, sheetDifference } from './load-sheet/sheet.ts';
+import { outlineOf } from './outline/outline.ts';
+import { BASELINE } from './plan/types.ts';
+import { predict } from './predict/predict.ts';
+import { shipped, troublesOf } from './ship/shipped.ts';
+import { DEFAULT_CONDITIONS } from './sim/conditions.ts';
+import { graphIndex, importKey } from './snapshot/graph-index.ts';
+import { landingShares } from './snapshot/landing-shares.ts';
+import type { Snapshot } from './snapshot/types.ts';
+import { finish } from './steps.ts';
+import { drawVisit } from './visitors/draw.ts';
+import { expectWaits } from './visitors/expect.ts';
+import { modelOf } from './visitors/model.ts';
+import { wishesOf } from './visitors/reckon.ts';
+import { typicalVisit } from './visitors/typical.ts';
+import { sumsOf } from './visits/experience.ts';
+import { writeVisit } from './visits/notation.ts';
+import { playVisit } from './visits/play.ts';
+import { VisitCompiler } from './visits/program.ts';
+import type { Visit } from './visits/types.ts';
+
+/**
+ * What every stage says of one small app that has one of nearly everything, under plans with every kind of decision, kept as it is (by digests): a change
+ * shows here at once, wherever it comes from. Whether it is right is the matter of the stages' own tests. To see what differs, write the texts
+ * out before and after (`PINNED=FOLDER npm run unit -- src/core/pinned`) and compare the folders; run it with -u only for what was meant.
+ */
+const app = fullApp();
+const plans = [BASELINE, ...FULL_PLANS];
+
+/** As short lines: times and shares to three digits behind the point, tables of numbers as lists. */
+function told(value: unknown): string {
+  return JSON.stringify(value, (_, v: unknown) => {
+    if (typeof v === 'number') return Number.isFinite(v) ? Math.round(v * 1000) / 1000 : String(v);
+    if (ArrayBuffer.isView(v)) return [...(v as unknown as Iterable<number>)];
+    if (v instanceof Map) return Object.fromEntries(v);
+    return v instanceof Set ? [...v] : v;
+  });
+}
+
+/** Expects texts to be what they were, and writes them out where somebody asks for it. */
+function pin(name: string, text: string): void {
+  const folder = process.env.PINNED;
+  if (folder) fs.writeFileSync(path.join(folder, `${name.replace(/\W+/g, '-')}.txt`), text);
+  const lines = text.split('\n').map((line) => crypto.createHash('sha256').update(line).digest('hex').slice(0, 12));
+  expect(
+    lines.length > 12 ? crypto.createHash('sha256').update(text).digest('hex').slice(0, 12) : lines.join(' '),
+  ).toMatchSnapshot(name);
+}
+
+function each<T>(items: readonly T[], name: (item: T) => string, tell: (item: T) => unknown): string {
+  return items.map((item) => `${name(item)}: ${told(tell(item))}`).join('\n');
+}
+
+const ofPlans = (tell: (plan: (typeof plans)[number], app: Snapshot) => unknown) =>
+  each(
+    plans,
+    (p) => p.name,
+    (p) => tell(p, shipped(app, p).snapshot),
+  );
+const patterns = app.routes.map((r) => r.pattern);
+
+describe('one app as it is under every plan, stage by stage', () => {
+  it('snapshot', () => {
+    pin('shares', told(landingShares(app.routes)));
+    pin('graph index', told(graphIndex(app)));
+    pin('import keys', told(app.imports.map((i) => importKey(app, i))));
+  });
+
+  it('what ships', () => {
+    pin(
+      'what ships',
+      ofPlans((p, { modules, imports }) => [
+        modules.map((m) => [m.path, m.kind, m.bytes.minified, m.bytes.gzip]),
+        imports.map((i) => [i.from, i.to, i.kind]),
+        troublesOf(app, p),
+      ]),
+    );
+  });
+
+  it('chunks', () => {
+    pin(
+      'chunks',
+      ofPlans((p, ships) => planned(ships, p).graph),
+    );
+  });
+
+  it('outlines', () => {
+    pin(
+      'outlines',
+      ofPlans((p, ships) =>
+        patterns.map((r) => {
+          const outline = outlineOf(ships, p, r);
+          return [outline, outline.splits.map((s) => outlineOf(ships, p, r, s.target))];
+        }),
+      ),
+    );
+    pin('outline of nothing', told(outlineOf(app, BASELINE, '/nowhere')));
+  });
+
+  it('inventories', () => {
+    pin(
+      'inventories',
+      ofPlans((p, ships) => {
+        const starts = startsOf(ships, p);
+        return [
+          inventoryOf(ships, p, DEFAULT_CONDITIONS),
+          findLeaks(ships, starts.plan, starts.starts),
+          orderNotices(ships, p),
+          ships.modules.map((m) => whereabouts(ships, p, m.path)),
+        ];
+      }),
+    );
+  });
+
+  it('load programs and their readings', () => {
+    pin(
+      'load programs',
+      ofPlans((p, ships) => patterns.map((r) => compileLoad(planned(ships, p), r))),
+    );
+    pin(
+      'readings',
+      ofPlans((p, ships) => patterns.map((r) => predict(ships, p, r, DEFAULT_CONDITIONS).reading)),
+    );
+  });
+
+  it('load sheets', () => {
+    const sheets = plans.map((p) => loadSheet(shipped(app, p).snapshot, p, DEFAULT_CONDITIONS));
+    pin(
+      'load sheets',
+      each(
+        sheets,
+        () => 'sheet',
+        (s) => s,
+      ),
+    );
+    pin(
+      'differences of sheets',
+      each(
+        sheets,
+        () => 'difference',
+        (s) => sheetDifference(s, sheets[0]),
+      ),
+    );
+  });
+
+  it('explanations', () => {
+    pin(
+      'explanations',
+      ofPlans((p, ships) =>
+        app.routes.flatMap((r) => [
+          ['src/dialog', 'src/map', 'src/chart', 'src/legend'].map((t) => explainHold(ships, p, [], r, t)),
+          ['src/dialog', 'src/map'].map((t) => waitsUnder(ships, p, r.pattern, t, [DEFAULT_CONDITIONS])),
+        ]),
+      ),
+    );
+    pin('granularity', told([...granularity(app, BASELINE, '/', DEFAULT_CONDITIONS)]));
+  });
+
+  it('visitors and their visits', () => {
+    const { model } = modelOf(app);
+    pin('visitors', told([modelOf(app), wishesOf(model)]));
+    const said = plans.map((p) => {
+      const compiler = new VisitCompiler(planned(shipped(app, p).snapshot, p));
+      const drawn = Array.from({ length: 12 }, (_, n) => drawVisit(model, compiler, 5, n));
+      const visits = [
+        ...patterns.map((r) => typicalVisit(model, compiler, r)),
+        ...drawn.map((d) => d.visit),
+        ALL_STEPS,
+      ];
+      const variants = [{ conditions: DEFAULT_CONDITIONS, share: 1 }];
+      return [
+        drawn.map((d) => [d.touch, d.dataSaver, d.cache, d.even]),
+        visits.map((v) => {
+          const { experiences, timeline } = playVisit(compiler, v, DEFAULT_CONDITIONS);
+          return [writeVisit(v), experiences, sumsOf(experiences, timeline)];
+        }),
+        finish(expectWaits(compiler, model, variants, { seed: 2, visits: 60, error: 0 })),
+      ];
+    });
+    pin(
+      'visits',
+      each(
+        said,
+        () => 'visits',
+        (s) => s,
+      ),
+    );
+  });
+
+  it('comparisons, limits and what broke them', () => {
+    pin(
+      'plan tables',
+      ofPlans((p) => planTable(app, p, [DEFAULT_CONDITIONS])),
+    );
+    pin(
+      'earned',
+      ofPlans((p) => earnedBy(app, p, '/', DEFAULT_CONDITIONS)),
+    );
+    const limits = proposeLimits(app, BASELINE, DEFAULT_CONDITIONS, 0.02);
+    pin('limit states', told(limitStates(app, limits, plans)));
+    const report = checkReport({ snapshot: app, plans, amendments: { ...NO_AMENDMENTS, limits } }, grown());
+    pin('check', told(report));
+    pin('check in Markdown', checkMarkdown(report));
+  });
+
+  it('candidates for advice', () => {
+    pin(
+      'candidates',
+      ofPlans((p) => candidatesOf(new AnalysisContext(app, p, DEFAULT_CONDITIONS))),
+    );
+  });
+
+  it('what is handed over', () => {
+    for (const p of plans) {
+      for (const { kind, text } of [...handoff(app, p, null).artefacts, ...review(app, p, DEFAULT_CONDITIONS)])
+        pin(`${p.name}: ${kind}`, text);
+    }
+  });
+});
+
+/** A visit with every kind of step. */
+const ALL_STEPS: Visit = {
+  name: 'all steps',
+  landing: '/',
+  holds: ['menu'],
+  steps: [
+    { does: 'scroll', part: 'map', dwellMs: 500, leadMs: 0 },
+    { does: 'approach', part: 'dialog', dwellMs: 200, leadMs: 100 },
+    { does: 'act', part: 'dialog', dwellMs: 300, leadMs: 250 },
+    { does: 'resize', width: 500, height: 900, dwellMs: 400 },
+    { does: 'approach', to: '/board', dwellMs: 100, leadMs: 300 },
+    { does: 'move', to: '/board', by: 'inside', dwellMs: 0, leadMs: 300, holds: ['legend'] },
+    { does: 'deploy', dwellMs: 1000 },
+    { does: 'move', to: '/crew/:id', by: 'document', dwellMs: 900, leadMs: 200, holds: ['badge'] },
+    { does: 'return', to: '/', awayMs: 3_600_000, deployed: true, dwellMs: 100, holds: [] },
+  ],
+};
+
+/** The app later on: some code grew, and something heavy came into the start. */
+function grown(): Snapshot {
+  const at = (path: string) => app.modules.findIndex((m) => m.path === path);
+  const modules = app.modules.map((m) =>
+    m.path === 'src/home'
+      ? {
+          ...m,
+          bytes: {
+            ...m.bytes,
+            minified: m.bytes.minified + 9000,
+            marginal: m.bytes.marginal + 3000,
+            gzip: m.bytes.gzip + 3000,
+          },
+        }
+      : m,
+  );
+  const [first] = app.imports;
+  const more = [
+    { ...first, from: at('src/frame'), to: at('tiles/index'), specifier: 'tiles/index', line: 7 },
+    { ...first, from: at('src/kit'), to: at('sheets/index'), specifier: 'sheets/index', line: 8 },
+  ];
+  return { ...app, modules, imports: [...app.imports, ...more] };
+}
