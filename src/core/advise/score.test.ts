@@ -1,11 +1,16 @@
 import fc from 'fast-check';
+import { FULL_PLANS, fullApp } from '../../test-support/full-app.ts';
 import { anyConditions, anyLivedApp, anyPicks, planBy } from '../../test-support/plans.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
-import { BASELINE } from '../plan/types.ts';
+import { planned } from '../chunks/planned.ts';
+import { BASELINE, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import { shipped } from '../ship/shipped.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
+import { drawVisit } from '../visitors/draw.ts';
 import { modelOf } from '../visitors/model.ts';
+import { playVisit } from '../visits/play.ts';
+import { VisitCompiler } from '../visits/program.ts';
 import { landingCost, Scorer } from './score.ts';
 import type { RouteScore } from './types.ts';
 
@@ -72,4 +77,29 @@ describe('a scorer that is asked of one plan after another', () => {
       { numRuns: 60, endOnFailure: true },
     );
   });
+});
+
+it('says of waits what they come to over whole visits, as these are drawn', () => {
+  const app = fullApp();
+  const { model } = modelOf(app);
+  const scorer = new Scorer(app, model, DEFAULT_CONDITIONS);
+  const [splits] = FULL_PLANS;
+  const waited = (plan: Plan) => scorer.score(plan).waits.reduce((sum, w) => sum + w.first * w.wait, 0);
+  const visits = 400;
+  const played = (plan: Plan) => {
+    const compiler = new VisitCompiler(planned(shipped(app, plan).snapshot, plan));
+    return Array.from({ length: visits }, (_, n) => {
+      const { visit } = drawVisit(model, compiler, 3, n);
+      const [, ...waits] = playVisit(compiler, visit, DEFAULT_CONDITIONS).experiences;
+      // What never comes counts as the scorer counts it.
+      return waits.reduce((sum, w) => sum + Math.min(60_000, (w.wait + Math.max(w.wait, w.complete)) / 2), 0);
+    });
+  };
+  const before = played(BASELINE);
+  const changes = played(splits).map((ms, n) => ms - before[n]);
+  const mean = changes.reduce((sum, ms) => sum + ms, 0) / visits;
+  const error = Math.sqrt(changes.reduce((sum, ms) => sum + (ms - mean) ** 2, 0)) / visits;
+  const claimed = waited(splits) - waited(BASELINE);
+  expect(Math.abs(claimed)).toBeGreaterThan(20);
+  expect(Math.abs(claimed - mean)).toBeLessThan(0.25 * Math.abs(mean) + 2 * error);
 });

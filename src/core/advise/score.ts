@@ -16,6 +16,8 @@ import type { RouteScore, Score, WaitScore } from './types.ts';
 
 /** A byte that is fetched for nothing costs a visit this share of the time that it takes on the link. */
 const WASTE_PRICE = 0.2;
+/** What fewer visits than this share do in a certain way isn't played in that way of its own. */
+const RARELY = 0.002;
 /** Runs are remembered by long texts; so many characters of them at most. */
 const MOST_KNOWN = 50_000_000;
 
@@ -133,24 +135,52 @@ export class Scorer {
   }
 
   /**
-   * A wait hangs on the landing that it follows (what is there by then, and how the connections stand), and on all that its
-   * interaction leads to; for a move that opens a document, on that one's landing. It is played again only when one of these changes.
+   * A wait is played where it comes in a visit: after landing on its route, and after the likeliest way there, each by how often that is so.
    */
   private waitFor(compiler: VisitCompiler, wish: Wish, landing: Compiled['landing']): WaitScore[] {
-    const { route, kind, to, key, name, perVisit, first } = wish;
+    const { route, kind, to, key, name, perVisit, first, landed, way } = wish;
     const { program, interactions } = compiler.document(route);
     const at = interactions.get(kind === 'move' ? moveInteraction(to) : partInteraction(route, to));
     if (at === undefined && kind !== 'move') return [];
-    const leaving = interactions.get(leaveInteraction(to));
-    const set = at ?? leaving;
-    const content = [
-      this.numberOf(landing(route).key),
-      at === undefined ? this.numberOf(landing(to).key) : null,
-      set === undefined ? null : interactionKey(program, program.interactions![set]),
-    ];
-    const { wait, flashes } = this.remember(`${key} ${JSON.stringify(content)}`, () => this.play(compiler, wish));
+    const comes = way === null ? 0 : first - landed;
+    const contexts = [
+      { way: [route], share: comes > RARELY ? landed : first },
+      { way: way ?? [], share: comes > RARELY ? comes : 0 },
+    ].filter((c) => c.share > 0);
+    const played = contexts.map(({ way, share }) => ({ share, ...this.playedAfter(compiler, wish, way, landing) }));
+    const shares = played.reduce((sum, p) => sum + p.share, 0);
+    const wait = played.reduce((sum, p) => sum + (orNever(p.wait) * p.share) / shares, 0);
+    const flashes = played.some((p) => p.flashes);
     const silent = at !== undefined && failsSilently(program, program.interactions![at]);
-    return [{ key, route, name, perVisit, first, wait: orNever(wait), flashes, silent }];
+    return [{ key, route, name, perVisit, first, wait, flashes, silent }];
+  }
+
+  /**
+   * A wait hangs on all that came before it (what is there by then, and how the connections stand), and on all that its
+   * interaction leads to; for a move that opens a document, on that one's landing. It is played again only when one of these changes.
+   */
+  private playedAfter(
+    compiler: VisitCompiler,
+    wish: Wish,
+    way: readonly string[],
+    landing: Compiled['landing'],
+  ): Pick<WaitScore, 'wait' | 'flashes'> {
+    let [opened] = way;
+    const content: unknown[] = [this.numberOf(landing(opened).key)];
+    const takeUp = (id: string, to: string | null) => {
+      const { program, interactions } = compiler.document(opened);
+      const inside = interactions.get(id);
+      const set = inside ?? (to === null ? undefined : interactions.get(leaveInteraction(to)));
+      content.push(set === undefined ? null : interactionKey(program, program.interactions![set]));
+      if (inside !== undefined || to === null) return;
+      content.push(this.numberOf(landing(to).key));
+      opened = to;
+    };
+    for (const to of way.slice(1)) takeUp(moveInteraction(to), to);
+    const { route, kind, to, key } = wish;
+    if (kind === 'move') takeUp(moveInteraction(to), to);
+    else takeUp(partInteraction(route, to), null);
+    return this.remember(`${key} ${JSON.stringify(content)}`, () => this.play(compiler, wish, way));
   }
 
   /** A short name for a long key. */
@@ -164,16 +194,27 @@ export class Scorer {
     return cached;
   }
 
-  private play(compiler: VisitCompiler, { route, kind, to, hesitation }: Wish): Pick<WaitScore, 'wait' | 'flashes'> {
-    const dwellMs = this.habits.get(route)?.dwell.medianMs ?? 0;
-    const leadMs = hesitation.medianMs;
-    const step: VisitStep =
-      kind === 'move'
-        ? { does: 'move', to, by: compiler.staysInside(route, to) ? 'inside' : 'document', dwellMs, leadMs, holds: [] }
-        : { does: kind, part: to, dwellMs, leadMs };
-    const visit = { name: '', landing: route, holds: [], steps: [step] };
+  private play(
+    compiler: VisitCompiler,
+    { route, kind, to, hesitation }: Wish,
+    way: readonly string[],
+  ): Pick<WaitScore, 'wait' | 'flashes'> {
+    let [opened] = way;
+    const moved = (from: string, next: string, leadMs: number): VisitStep => {
+      const by = compiler.staysInside(opened, next) ? 'inside' : 'document';
+      if (by === 'document') opened = next;
+      return { does: 'move', to: next, by, dwellMs: this.dwell(from), leadMs, holds: [] };
+    };
+    const steps = way.slice(1).map((next, at) => moved(way[at], next, hesitation.medianMs));
+    if (kind === 'move') steps.push(moved(route, to, hesitation.medianMs));
+    else steps.push({ does: kind, part: to, dwellMs: this.dwell(route), leadMs: hesitation.medianMs });
+    const visit = { name: '', landing: way[0], holds: [], steps };
     const last = playVisit(compiler, visit, this.conditions).experiences.at(-1)!;
     return { wait: (last.wait + Math.max(last.wait, last.complete)) / 2, flashes: last.standIn?.flash ?? false };
+  }
+
+  private dwell(route: string): number {
+    return this.habits.get(route)?.dwell.medianMs ?? 0;
   }
 
   private remember<T>(key: string, make: () => T): T {

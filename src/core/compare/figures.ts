@@ -1,6 +1,7 @@
 import type { PlannedApp } from '../chunks/planned.ts';
 import { planned } from '../chunks/planned.ts';
 import { compileLoad } from '../load/compile.ts';
+import { NOTHING_ELSE } from '../load/interactions.ts';
 import type { LoadProgram } from '../load/types.ts';
 import { lossSpread, withSeed } from '../metrics/loss-spread.ts';
 import { type Reading, readTimeline } from '../metrics/readout.ts';
@@ -14,8 +15,6 @@ import { partWait } from '../visitors/part-wait.ts';
 import { VisitCompiler } from '../visits/program.ts';
 import type { ActionFigures, LandingFigures } from '../vocabulary/measures.ts';
 
-const NOWHERE: ReadonlySet<string> = new Set();
-
 /** Figures of landings and actions under one plan. Chunks are formed once, and each load is compiled once. */
 export class PlanFigures {
   private readonly app: PlannedApp;
@@ -25,7 +24,7 @@ export class PlanFigures {
 
   constructor(snapshot: Snapshot, plan: Plan) {
     this.app = planned(shipped(snapshot, plan).snapshot, plan);
-    this.compiler = new VisitCompiler(this.app, () => NOWHERE);
+    this.compiler = new VisitCompiler(this.app, () => NOTHING_ELSE);
   }
 
   landing(route: string, conditions: Conditions): LandingFigures {

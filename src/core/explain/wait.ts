@@ -1,5 +1,6 @@
 import { planned } from '../chunks/planned.ts';
 import { compileLoad } from '../load/compile.ts';
+import { NOTHING_ELSE } from '../load/interactions.ts';
 import { readTimeline } from '../metrics/readout.ts';
 import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
@@ -33,8 +34,6 @@ export function waitFor(
   return waitsUnder(snapshot, plan, pattern, target, [conditions])[0];
 }
 
-const NOWHERE: ReadonlySet<string> = new Set();
-
 /** The same under several conditions; chunks are formed once. */
 export function waitsUnder(
   snapshot: Snapshot,
@@ -50,7 +49,7 @@ export function waitsUnder(
   const landing = compileLoad(app, pattern);
   const [probe] = compileLoad(app, pattern, [{ target, atMs: 0 }]).steps;
   if (!probe) return conditions.map(() => null);
-  const compiler = new VisitCompiler(app, () => NOWHERE);
+  const compiler = new VisitCompiler(app, () => NOTHING_ELSE);
   return conditions.map((under) => {
     const played = part ? partWait(compiler, snapshot, pattern, part, under) : null;
     if (played) return { wait: played.wait, until: played.until, complete: played.complete };

@@ -12,7 +12,7 @@ import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { Files, preloadOf } from './files.ts';
 import { firstScreenOf } from './first-screen.ts';
 import { decideHints, hintsByScript, rulesAtOnce } from './hints.ts';
-import { interactionsOf } from './interactions.ts';
+import { interactionsOf, type WantedMoments } from './interactions.ts';
 import { type Landing, walkLanding } from './landing.ts';
 import { documentOf } from './markup.ts';
 import { lateCalls } from './places.ts';
@@ -35,9 +35,9 @@ export function compileLoad(
 }
 
 /** The same for a document in which a visit goes on: with the interactions of later moments (see interactionsOf for `moves`). */
-export function compileWithInteractions(app: PlannedApp, pattern: string, moves?: ReadonlySet<string>): LoadProgram {
+export function compileWithInteractions(app: PlannedApp, pattern: string, wanted?: WantedMoments): LoadProgram {
   const { c, document } = landingOn(app, pattern);
-  const interactions = interactionsOf(c, moves);
+  const interactions = interactionsOf(c, wanted);
   return { document, resources: c.files.resources, groups: c.files.groups, parts: c.parts, steps: [], interactions };
 }
 

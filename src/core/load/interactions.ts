@@ -35,24 +35,35 @@ interface Stage {
   drawn: Set<number>;
 }
 
+/** Which later moments of a document are asked for, beside those of its own route's parts: patterns of routes. */
+export interface WantedMoments {
+  moves: ReadonlySet<string>;
+  parts: ReadonlySet<string>;
+}
+
+/** Nothing but what can be done on the route itself. */
+export const NOTHING_ELSE: WantedMoments = { moves: new Set(), parts: new Set() };
+
 /**
  * What later moments of a visit set off in the document of a landing: moves to every route of the same realm, and for
  * each of these routes its parts behind acts, below the first screen and under conditions. What an interaction lists is asked
- * for; what is there already costs nothing. A realm whose pages share no entry has no moves inside. With `moves` only
- * the first thing that somebody does there: the route's own parts, and moves to these routes.
+ * for; what is there already costs nothing. A realm whose pages share no entry has no moves inside. With `wanted` only
+ * moves to these routes, the route's own parts, and those of some that are moved to.
  */
-export function interactionsOf(c: Compilation, moves?: ReadonlySet<string>): Interaction[] {
+export function interactionsOf(c: Compilation, wanted?: WantedMoments): Interaction[] {
   const { snapshot, plan, graph, landing } = c;
   const stages: Stage[] = [ownStage(c)];
   const inside = landing.entry >= 0 && graph.roots[landing.entry].need.length > 0;
   for (const route of inside ? snapshot.routes : []) {
-    if (route === landing.route || route.realm !== landing.route.realm || moves?.has(route.pattern) === false) continue;
+    if (route === landing.route || route.realm !== landing.route.realm || wanted?.moves.has(route.pattern) === false)
+      continue;
     const stage = movedStage(c, route, walkLanding(snapshot, plan, graph, route));
     if (stage) stages.push(stage);
   }
-  const ofParts = (moves ? stages.slice(0, 1) : stages).flatMap((stage) =>
-    stage.route.parts.flatMap((part) => partOn(c, stage, part) ?? []),
-  );
+  const isWanted = ({ route }: Stage) => !wanted || route === landing.route || wanted.parts.has(route.pattern);
+  const ofParts = stages
+    .filter(isWanted)
+    .flatMap((stage) => stage.route.parts.flatMap((part) => partOn(c, stage, part) ?? []));
   const left = routesApproached(c).map((route) => leaveFor(c, route));
   if (!inside) return [...ofParts, ...left];
   const hides = stages.flatMap((s) => s.all);

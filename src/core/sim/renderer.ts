@@ -1,5 +1,5 @@
 import { fits } from '../load/places.ts';
-import type { Need } from '../load/types.ts';
+import type { Need, ScreenPart } from '../load/types.ts';
 import { browserMs, byTask, type PageContext } from './page-context.ts';
 import type { Evaluating, Fetching, Parsing, Rendering, TextFonts, Then, Triggering } from './pieces.ts';
 import type { Cause, RevealState } from './types.ts';
@@ -24,7 +24,8 @@ export class Renderer implements Rendering {
   private readonly unplaced = new Map<number, () => void>();
   /** When each part's stand-in was seen first. */
   private readonly standInSince = new Map<number, number>();
-  private readonly groups = new Map<string, { missing: number; waiting: Then[] }>();
+  /** Parts that show together: whether all were ready once, and those that wait for the others. */
+  private readonly groups = new Map<string, { complete: boolean; waiting: Map<number, Then> }>();
   private hasContent: Cause | null = null;
   private painting = false;
   private readonly atPaint: Then[] = [];
@@ -106,6 +107,7 @@ export class Renderer implements Rendering {
   hide(at: number): void {
     if (this.states[at] !== undefined || this.begun.has(at))
       this.reveal(at, 'gone', byTask(this.page, 'trigger', 'the next moment', -1));
+    for (const { waiting } of this.groups.values()) waiting.delete(at);
     this.begun.delete(at);
     this.drawn[at] = undefined;
     this.states[at] = undefined;
@@ -205,16 +207,30 @@ export class Renderer implements Rendering {
       afterHold(cause);
       return;
     }
-    const group = this.groups.get(together) ?? { missing: this.membersOf(together), waiting: [] };
-    this.groups.set(together, group);
-    group.waiting.push(afterHold);
-    if (--group.missing === 0) for (const go of group.waiting) go(cause);
+    const key = `${page.program.parts[at].route ?? ''}\n${together}`;
+    const group = this.groups.get(key) ?? { complete: false, waiting: new Map<number, Then>() };
+    this.groups.set(key, group);
+    group.waiting.set(at, afterHold);
+    // Others of the group that are drawn in the same moment may not have begun yet.
+    page.clock.at(page.clock.now, () => {
+      if (!group.complete && !this.membersOf(at, together).every((member) => group.waiting.has(member))) return;
+      // Once all of them have been there, nothing is missing when they come again.
+      group.complete = true;
+      const ready = [...group.waiting.values()];
+      group.waiting.clear();
+      for (const go of ready) go(cause);
+    });
   }
 
-  private membersOf(together: string): number {
+  /** The parts of a group that are to be drawn, and aren't yet: of the same route. */
+  private membersOf(at: number, together: string): number[] {
     const { parts } = this.page.program;
-    return parts.filter((p, at) => p.together === together && p.drawnBy === 'script' && p.onItsOwn && this.hasPlace(at))
-      .length;
+    const isDue = (part: ScreenPart, member: number) =>
+      this.begun.has(member) || (part.drawnBy === 'script' && part.onItsOwn && this.hasPlace(member));
+    return parts.flatMap((part, member) => {
+      const isMember = part.together === together && part.route === parts[at].route;
+      return isMember && !this.drawn[member] && isDue(part, member) ? [member] : [];
+    });
   }
 
   private whenNeed(need: Need, then: Then): void {

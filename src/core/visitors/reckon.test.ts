@@ -1,3 +1,4 @@
+import { fullApp } from '../../test-support/full-app.ts';
 import { ROUND } from '../../test-support/programs.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { planned } from '../chunks/planned.ts';
@@ -51,6 +52,36 @@ it('counts stays, moves and acts as many drawn visits do', () => {
   // By hand: stays on / are 0.75 + 0.2 · stays on /shop, and those 0.25 + 0.5 · stays on /.
   const home = (0.75 + 0.2 * 0.25) / (1 - 0.2 * 0.5);
   expect(wishes.find((w) => w.key === '/ · dialog')?.perVisit).toBeCloseTo(0.4 * home, 5);
+});
+
+it.each([
+  ['two routes', model],
+  ['an app with parts on several routes', modelOf(fullApp()).model],
+])('counts what is the first of its kind as many drawn visits do: %s', (_, visited) => {
+  const { wishes } = wishesOf(visited);
+  const moduleOf = new Map(visited.routes.flatMap((r) => r.acts.map((a) => [`${r.pattern} ${a.part}`, a.module])));
+  const counted = new Map<string, number>();
+  const visits = 20_000;
+  for (let n = 0; n < visits; n++) {
+    const { visit } = drawVisit(visited, { staysInside: () => true, hasMoment: () => true }, 7, n);
+    let at = visit.landing;
+    const known = new Set([at]);
+    for (const step of visit.steps) {
+      const isMove = step.does === 'move';
+      const part = 'part' in step ? (step.part ?? '') : '';
+      const wanted = isMove ? step.to : moduleOf.get(`${at} ${part}`)!;
+      const key = isMove ? `${at} → ${wanted}` : `${at} · ${part}`;
+      if (!known.has(wanted)) counted.set(key, (counted.get(key) ?? 0) + 1);
+      known.add(wanted);
+      if (isMove) at = step.to;
+    }
+  }
+  expect(wishes.length).toBeGreaterThan(2);
+  for (const { key, first, perVisit } of wishes) {
+    expect(first).toBeLessThanOrEqual(perVisit + 1e-9);
+    // Four standard errors of so many draws.
+    expect(Math.abs((counted.get(key) ?? 0) / visits - first)).toBeLessThan(4 * Math.sqrt(0.25 / visits));
+  }
 });
 
 describe('the wait by the lead', () => {

@@ -28,6 +28,10 @@ export interface Wish {
   perVisit: number;
   /** In how many visits it happens for the first time there: what it brings is at hand after that. A page that was landed on is known. */
   first: number;
+  /** The visits among these that landed on its route and do it there first. */
+  landed: number;
+  /** The likeliest way by which the others came to its route: patterns, from the landing to it; null where none leads there. */
+  way: readonly string[] | null;
 }
 
 export const moveKey = (from: string, to: string): string => `${from} → ${to}`;
@@ -53,9 +57,11 @@ export function wishesOf(model: VisitorModel): { wishes: Wish[]; stays: Map<stri
     now = then;
   }
   const firsts = firstTimes(model);
+  const ways = likeliestWays(model);
   const wishes = model.routes.flatMap((r): Wish[] => {
     const { pattern: route } = r;
-    const often = (key: string, perVisit: number) => ({ perVisit, first: firsts.get(key) ?? 0 });
+    const way = ways.get(route) ?? null;
+    const often = (key: string, perVisit: number) => ({ perVisit, ...(firsts.get(key) ?? NEVER), way });
     return [
       ...r.moves.map(({ to }): Wish => {
         const key = moveKey(route, to);
@@ -73,33 +79,39 @@ export function wishesOf(model: VisitorModel): { wishes: Wish[]; stays: Map<stri
   return { wishes, stays };
 }
 
+/** In how many visits something is the first of its kind, and in how many of these on the route that they landed on. */
+interface Firsts {
+  first: number;
+  landed: number;
+}
+const NEVER: Firsts = { first: 0, landed: 0 };
+
 /**
  * In how many visits each move and act is the first that wants its page or part, whichever route it is wanted on: exact. Visits that
  * haven't wanted it so far are followed from stay to stay.
  */
-function firstTimes(model: VisitorModel): Map<string, number> {
-  const firsts = new Map<string, number>();
-  const add = (key: string, often: number) => firsts.set(key, (firsts.get(key) ?? 0) + often);
+function firstTimes(model: VisitorModel): Map<string, Firsts> {
+  const firsts = new Map<string, Firsts>();
+  const add = (key: string, often: number, stay: number) => {
+    const known = firsts.get(key) ?? NEVER;
+    firsts.set(key, { first: known.first + often, landed: known.landed + (stay === 0 ? often : 0) });
+  };
   for (const { pattern: page } of model.routes)
-    follow(model, (route) =>
-      route.pattern === page
-        ? null
-        : {
-            stays: 1,
-            moves: (to, often) => {
-              if (to !== page) return true;
-              add(moveKey(route.pattern, to), often);
-              return false;
-            },
-          },
-    );
+    follow(model, ({ pattern }, _, stay) => {
+      if (pattern === page) return null;
+      const moves = (to: string, often: number) => {
+        if (to === page) add(moveKey(pattern, to), often, stay);
+        return to !== page;
+      };
+      return { stays: 1, moves };
+    });
   const parts = new Set(model.routes.flatMap((r) => r.acts.map((a) => a.module)));
   for (const module of parts)
-    follow(model, (route, often) => {
+    follow(model, (route, often, stay) => {
       let left = 1;
       for (const act of route.acts) {
         if (act.module !== module) continue;
-        add(actKey(route.pattern, act.part), often * left * act.share);
+        add(actKey(route.pattern, act.part), often * left * act.share, stay);
         left *= 1 - act.share;
       }
       return { stays: left, moves: () => true };
@@ -107,10 +119,33 @@ function firstTimes(model: VisitorModel): Map<string, number> {
   return firsts;
 }
 
+/** The likeliest way to each route that isn't a landing there, of so many moves at most as a visit has. */
+function likeliestWays({ routes }: VisitorModel): Map<string, string[]> {
+  const best = new Map<string, { share: number; way: string[] }>();
+  let now = new Map(
+    routes.filter((r) => r.landings > 0).map((r) => [r.pattern, { share: r.landings, way: [r.pattern] }]),
+  );
+  for (let stay = 1; stay < MOST_STAYS && now.size > 0; stay++) {
+    const then: typeof now = new Map();
+    for (const route of routes) {
+      const here = now.get(route.pattern);
+      for (const { to, share } of here ? route.moves : []) {
+        const often = here!.share * share;
+        if (often === 0 || here!.way.includes(to) || often <= (then.get(to)?.share ?? 0)) continue;
+        then.set(to, { share: often, way: [...here!.way, to] });
+      }
+    }
+    for (const [to, found] of then) if (found.share > (best.get(to)?.share ?? 0)) best.set(to, found);
+    now = then;
+  }
+  return new Map([...best].map(([to, { way }]) => [to, way]));
+}
+
 /** What becomes of visits at a route: the share of them that is followed further, and whether a move is followed. Null: none. */
 type AtRoute = (
   route: Habits,
   often: number,
+  stay: number,
 ) => { stays: number; moves: (to: string, often: number) => boolean } | null;
 
 /** Follows visits from their landings, stay by stay. */
@@ -120,7 +155,7 @@ function follow(model: VisitorModel, at: AtRoute): void {
     const then = new Map<string, number>();
     for (const route of model.routes) {
       const often = now.get(route.pattern) ?? 0;
-      const found = often > 0 ? at(route, often) : null;
+      const found = often > 0 ? at(route, often, stay) : null;
       if (!found || stay + 1 === MOST_STAYS) continue;
       for (const { to, share } of route.moves) {
         const go = often * found.stays * share;

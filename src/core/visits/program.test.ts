@@ -87,3 +87,35 @@ it('sums up waits after the landing, bytes, and what nothing used', () => {
   const all = timeline.pages[0].timeline.requests.reduce((sum, r) => sum + r.bytes, 0);
   expect(sums).toMatchObject({ bytes: all, unused: 0, failures: 0 });
 });
+
+it('shows parts of one group together on a route that is moved to, and again when the person comes back', () => {
+  const app = sketch(
+    {
+      main: { imports: ['home', '~shop'] },
+      home: { imports: ['~near', '~far'] },
+      near: { bytes: 2000 },
+      far: { bytes: 90_000 },
+      shop: { imports: ['~near', '~far'] },
+    },
+    {
+      routes: ['home', 'shop'].map((page) =>
+        route(page === 'home' ? '/' : '/shop', page, { parts: [part('near', 'near'), part('far', 'far')] }),
+      ),
+    },
+  );
+  const grouped = ['near', 'far'].map((splitPoint) => ({ kind: 'split' as const, splitPoint, together: 'pair' }));
+  const shownOn = (decisions: typeof grouped, steps: VisitStep[], landing = '/') => {
+    const own = new VisitCompiler(planned(app, { ...BASELINE, decisions }));
+    const { experiences } = playVisit(own, { name: '', landing, holds: [], steps }, ROUND);
+    return experiences.map(({ parts }) => ['near', 'far'].map((n) => parts.find((p) => p.name === n)!.shown));
+  };
+  const visit = [move('/shop', 'inside'), move('/', 'inside')];
+  const alone = shownOn([], [], '/shop');
+  expect(alone[0][1] - alone[0][0]).toBeGreaterThan(100);
+  const times = shownOn(grouped, visit);
+  expect(times).toHaveLength(3);
+  for (const [near, far] of [...times, ...shownOn(grouped, [], '/shop')]) {
+    expect(Number.isFinite(near)).toBe(true);
+    expect(Math.abs(far - near)).toBeLessThan(60);
+  }
+});

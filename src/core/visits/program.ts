@@ -2,6 +2,7 @@ import type { PlannedApp } from '../chunks/planned.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { InputError } from '../errors.ts';
 import { compileWithInteractions } from '../load/compile.ts';
+import type { WantedMoments } from '../load/interactions.ts';
 import {
   type CompiledStep,
   type LoadProgram,
@@ -29,8 +30,8 @@ export class VisitCompiler {
 
   constructor(
     private readonly app: PlannedApp,
-    /** For visits of one step: the routes that somebody may go to from each. */
-    private readonly movesFrom?: (pattern: string) => ReadonlySet<string>,
+    /** For visits that are known ahead: what can happen in each document. */
+    private readonly wantedIn?: (pattern: string) => WantedMoments,
   ) {}
 
   /** The chunks of the app under its plan. */
@@ -42,7 +43,7 @@ export class VisitCompiler {
   document(pattern: string): { program: LoadProgram; interactions: ReadonlyMap<string, number>; main: number } {
     let cached = this.documents.get(pattern);
     if (!cached) {
-      const program = compileWithInteractions(this.app, pattern, this.movesFrom?.(pattern));
+      const program = compileWithInteractions(this.app, pattern, this.wantedIn?.(pattern));
       const interactions = new Map(program.interactions!.map((s, at) => [s.id, at]));
       cached = {
         program,
