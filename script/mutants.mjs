@@ -2,7 +2,7 @@
 // Usage: node script/mutants.mjs FOLDER-OR-FILE… [--most N] [--seed N] [--tests FOLDER-OR-FILE|own]… [--longest S] [--jobs N] [--list]
 //   node script/mutants.mjs src/core/metrics --most 30              with the tests of that folder
 //   node script/mutants.mjs src/core/* --most 20 --tests src/core   with all tests of the core
-//   node script/mutants.mjs src/core/ship --tests own --tests src/core/pinned.test.ts
+//   node script/mutants.mjs src/core/ship --tests own --tests src/pinned.test.ts
 // The mistakes are drawn at random (the same seed draws the same); each is tried with the tests that run it, the fastest
 // first. What no test runs survives; what makes a test hang is noticed. Survivors are printed as they are found. Test files
 // that take longer than --longest seconds (60) aren't asked, which is said: a score is then the least that it can be.

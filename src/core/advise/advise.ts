@@ -3,7 +3,7 @@ import { startModules } from '../chunks/start-modules.ts';
 import { planWith } from '../plan/decisions.ts';
 import { effectivePlan } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
-import { shipped, troublesOf } from '../ship/shipped.ts';
+import { shipped } from '../ship/shipped.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
@@ -22,24 +22,21 @@ import { onlyOnActs } from './detect/on-acts.ts';
 import { costlyDecisions } from './detect/own-decisions.ts';
 import { failsSilently, unsteadyScreen } from './detect/seen.ts';
 import { sheetsOfOthers } from './detect/sheets.ts';
+import { cautionsOf, effectOf, LEAST_SEEN, SMALL_LOSS, seenSum } from './effect.ts';
 import { factsOf } from './facts.ts';
-import { landingCost, Scorer } from './score.ts';
-import type { Advice, CandidateFinding, Effect, Finding, Remedy, RouteScore, Score, Seen, WaitScore } from './types.ts';
+import { payingAfter, payingElsewhere } from './paying-otherwise.ts';
+import { Scorer } from './score.ts';
+import type { Advice, CandidateFinding, Effect, Finding, Remedy, Score } from './types.ts';
 
 /** Less than this, in expected ms per visit, is no gain. */
 const LEAST_GAIN = 0.5;
 /** Smaller effects are measured over links that differ a little in rate as well. */
 const SMALL_GAIN = 12;
-const SMALL_LOSS = 3;
 const NEAR = [0.95, 1.05];
-/** Seen less often than this per visit, it is no difference. */
-const LEAST_SEEN = 0.001;
 /** Two findings that take mostly the same code out of the starts are one. */
 const SAME = 0.7;
 /** Of so many candidates the plans are told ahead. */
 const AT_ONCE = 12;
-/** Differences below this are not told, in ms. */
-const TOLD = 0.5;
 
 /** Finds what looks worth changing, before it is measured. `before`: what the plan costs visitors as it is. */
 type Detector = (analysis: AnalysisContext, before: Score) => CandidateFinding[];
@@ -158,8 +155,15 @@ export function* advise(
   const taken = yield* addUp(findings, plan, candidates.length, (tried) => scorer.score(tried).cost - before.cost);
   const late = yield* payingAfter(app, taken, candidates, noGain, scorer);
   yield* addUp(late, taken, candidates.length, (tried) => scorer.score(tried).cost - before.cost);
-  const idle = noGain.filter((n) => !late.some((f) => f.id === n.id));
-  return { findings: [...findings, ...late], facts: factsOf(app, plan), noGain: idle, before };
+  const open = noGain.filter((n) => !late.some((f) => f.id === n.id));
+  const hidden = yield* payingElsewhere(
+    app,
+    plan,
+    { candidates, open, before, conditions, scorer },
+    (link) => new Scorer(app, model, { ...conditions, link }, compilations),
+  );
+  const idle = open.filter((n) => !hidden.some((f) => f.id === n.id));
+  return { findings: [...findings, ...late, ...hidden], facts: factsOf(app, plan), noGain: idle, before };
 }
 
 /** Says of each finding what it saves together with those before it. `cost`: what a plan changes for all visits. */
@@ -178,40 +182,6 @@ function* addUp(
     yield { done: of, of };
   }
   return taken;
-}
-
-/** What saves nothing alone has to save so much once all else is taken, in expected ms per visit, before it is told. */
-const LEAST_AFTER = 5;
-
-/**
- * What saves nothing as the plan is, but once the findings are taken: what it works at stood behind something else until then.
- * `taken`: the plan with all of them.
- */
-function* payingAfter(
-  app: Snapshot,
-  taken: Plan,
-  candidates: readonly CandidateFinding[],
-  noGain: Advice['noGain'],
-  scorer: Scorer,
-): Generator<{ done: number; of: number }, Finding[]> {
-  const found: Finding[] = [];
-  const before = scorer.score(taken);
-  for (const { remedies, ...candidate } of candidates) {
-    const isOpen = noGain.some((n) => n.id === candidate.id) && !candidate.seen && !candidate.whose;
-    if (!isOpen || remedies.some((r) => r.withdraw && r.withdraw.length > 0)) continue;
-    for (const remedy of remedies) {
-      const effect = effectOf(before, scorer.score(planWith(taken, remedy)));
-      yield { done: candidates.length, of: candidates.length };
-      const known = found.findIndex((f) => f.id === candidate.id);
-      if (effect.cost > -LEAST_AFTER || (known >= 0 && found[known].effect.cost <= effect.cost)) continue;
-      const cautions = cautionsOf(app, taken, remedy);
-      if (cautions.length > 0) continue;
-      if (known >= 0) found.splice(known, 1);
-      const why = `${candidate.why} It pays once what stands above is taken.`;
-      found.push({ ...candidate, why, remedy, effect, cautions, together: null });
-    }
-  }
-  return found.sort((a, b) => a.effect.cost - b.effect.cost || (a.id < b.id ? -1 : 1));
 }
 
 /** Part of the visits: what a change does for them, weighed into what it does for all. */
@@ -255,69 +225,9 @@ class Part {
   }
 }
 
-/** Detachments of a way that take more than detaching, in words. */
-function cautionsOf(app: Snapshot, plan: Plan, remedy: Remedy): string[] {
-  const blockedBy = (p: Plan) => troublesOf(app, p).blocked.map((b) => `${b.import}: ${b.reason} (line ${b.line})`);
-  const before = new Set(blockedBy(plan));
-  return [...new Set(blockedBy(planWith(plan, remedy)))].filter((words) => !before.has(words));
-}
-
 function atRate(conditions: Conditions, factor: number): Conditions {
   const { link } = conditions;
   return { ...conditions, link: { ...link, downKbps: link.downKbps * factor } };
-}
-
-/** What a change does to the visitors: the differences of two scores of one app (times in ms, sizes in bytes). */
-export function effectOf(before: Score, after: Score): Effect {
-  const was = new Map(before.routes.map((r) => [r.pattern, r]));
-  const waited = new Map(before.waits.map((w) => [w.key, w]));
-  const routes = after.routes
-    .map((now) => {
-      const old = was.get(now.pattern)!;
-      return {
-        pattern: now.pattern,
-        share: now.share,
-        firstContent: now.firstContent - old.firstContent,
-        interactive: now.interactive - old.interactive,
-        startBytes: now.startBytes - old.startBytes,
-        otherScripts: now.otherScripts - old.otherScripts,
-        alsoFetched: now.alsoFetched - old.alsoFetched,
-        hops: now.hops - old.hops,
-        cost: (landingCost(now) - landingCost(old)) * now.share,
-      };
-    })
-    .filter((r) => Math.abs(r.interactive) > TOLD || Math.abs(r.firstContent) > TOLD || r.startBytes !== 0)
-    .sort((a, b) => Math.abs(b.cost) - Math.abs(a.cost))
-    .map(({ cost: _, ...r }) => r);
-  const waits = after.waits
-    .map(({ key, route, name, wait }) => ({ key, route, name, change: wait - (waited.get(key)?.wait ?? wait) }))
-    .filter((w) => Math.abs(w.change) > TOLD)
-    .sort((a, b) => Math.abs(b.change) - Math.abs(a.change));
-  const waiting = (score: Score) => score.waits.reduce((sum, w) => sum + w.first * w.wait, 0);
-  return {
-    cost: after.cost - before.cost,
-    waste: after.waste - before.waste,
-    seen: seenChange(before, after),
-    routes,
-    perVisit: waiting(after) - waiting(before),
-    waits,
-  };
-}
-
-function seenChange(before: Score, after: Score): Seen {
-  const moved = (routes: readonly RouteScore[]) => routes.reduce((sum, r) => sum + r.share * r.moves, 0);
-  const often = (waits: readonly WaitScore[], what: 'flashes' | 'silent') =>
-    waits.reduce((sum, w) => sum + (w[what] ? w.perVisit : 0), 0);
-  return {
-    moves: moved(after.routes) - moved(before.routes),
-    flashes: often(after.waits, 'flashes') - often(before.waits, 'flashes'),
-    silent: often(after.waits, 'silent') - often(before.waits, 'silent'),
-  };
-}
-
-/** What goes wrong to be seen, all of it; the worst of the three counts if any grows. */
-function seenSum({ seen: { moves, flashes, silent } }: Effect): number {
-  return Math.max(moves, flashes, silent) > LEAST_SEEN ? Number.POSITIVE_INFINITY : moves + flashes + silent;
 }
 
 /** Findings, the best first, without those that mostly take the same code out of the starts as a better one. */

@@ -4,7 +4,7 @@ import type { Plan } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { VisitorModel } from '../snapshot/visitor-types.ts';
-import { effectOf } from './advise.ts';
+import { effectOf } from './effect.ts';
 import { Scorer } from './score.ts';
 import type { Effect } from './types.ts';
 

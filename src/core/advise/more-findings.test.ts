@@ -1,7 +1,7 @@
 import { part, route, type Sketch, sketch } from '../../test-support/snapshots.ts';
 import { planWith } from '../plan/decisions.ts';
 import { BASELINE, type Decision, type Plan } from '../plan/types.ts';
-import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
+import { DEFAULT_CONDITIONS, LINKS } from '../sim/conditions.ts';
 import type { Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { finish } from '../steps.ts';
@@ -40,6 +40,17 @@ describe('splits three deep', () => {
     const tried = [...found.map((f) => f.what), ...adviceFor(snapshot).advice.noGain.map((n) => n.what)];
     expect(tried.join()).toContain('legend stands 3 splits deep');
     for (const f of found) expect(f.effect.cost).toBeLessThan(0);
+  });
+
+  it('are told with the link on which they hurt, where the present one hides it', () => {
+    const rare = [part('panel', 'panel', { place: 'action', action: 'open', share: 0.01 })];
+    const snapshot = app(modules, [route('/', 'home', { parts: rare })]);
+    const quick = { ...DEFAULT_CONDITIONS, link: { ...LINKS[0], rttMs: 1, downKbps: 200_000, dnsMs: 0 } };
+    const { findings } = finish(advise(snapshot, BASELINE, modelOf(snapshot).model, quick));
+    const hidden = findings.filter(
+      (f) => f.kind === 'nested splits' && /hides it; on .+ a visit would save \d+ ms/.test(f.why),
+    );
+    expect(hidden.map((f) => f.remedy.decisions[0].kind)).toEqual(['join']);
   });
 
   it('are none where something else asks for them sooner', () => {

@@ -1,6 +1,6 @@
-import { effectOf } from '../advise/advise.ts';
 import { Compilations } from '../advise/compiled.ts';
 import { AnalysisContext } from '../advise/detect/analysis-context.ts';
+import { effectOf } from '../advise/effect.ts';
 import { Scorer } from '../advise/score.ts';
 import type { Effect } from '../advise/types.ts';
 import { planWith, subjectOf, withoutSubject } from '../plan/decisions.ts';
