@@ -8,6 +8,7 @@ import { checkMarkdown, checkReport } from './core/check/report.ts';
 import { planned } from './core/chunks/planned.ts';
 import { planTable } from './core/compare/compare.ts';
 import { earnedBy } from './core/compare/earned.ts';
+import type { InputError } from './core/errors.ts';
 import { granularity } from './core/explain/granularity.ts';
 import { explainHold } from './core/explain/hold.ts';
 import { waitsUnder } from './core/explain/wait.ts';
@@ -24,8 +25,12 @@ import { loadSheet, sheetDifference } from './core/load-sheet/sheet.ts';
 import { outlineOf } from './core/outline/outline.ts';
 import { BASELINE } from './core/plan/types.ts';
 import { predict } from './core/predict/predict.ts';
+import { reconcile } from './core/reconcile/reconcile.ts';
+import { reconcileMarkdown, reconcileTables } from './core/reconcile/reconcile-text.ts';
 import { shipped, troublesOf } from './core/ship/shipped.ts';
 import { DEFAULT_CONDITIONS } from './core/sim/conditions.ts';
+import { checkBase } from './core/snapshot/base.ts';
+import { SNAPSHOT } from './core/snapshot/check.ts';
 import { graphIndex, importKey } from './core/snapshot/graph-index.ts';
 import { landingShares } from './core/snapshot/landing-shares.ts';
 import type { Snapshot } from './core/snapshot/types.ts';
@@ -40,7 +45,7 @@ import { writeVisit } from './core/visits/notation.ts';
 import { playVisit } from './core/visits/play.ts';
 import { VisitCompiler } from './core/visits/program.ts';
 import type { Visit } from './core/visits/types.ts';
-import { FULL_PLANS, fullApp } from './test-support/full-app.ts';
+import { builtApp, FULL_PLANS, fullApp } from './test-support/full-app.ts';
 
 /**
  * What every stage says of one small app that has one of nearly everything, under plans with every kind of decision, kept as it is (by digests): a change
@@ -221,9 +226,105 @@ describe('one app as it is under every plan, stage by stage', () => {
     );
     const limits = proposeLimits(app, BASELINE, DEFAULT_CONDITIONS, 0.02);
     pin('limit states', told(limitStates(app, limits, plans)));
-    const report = checkReport({ snapshot: app, plans, amendments: { ...NO_AMENDMENTS, limits } }, grown());
-    pin('check', told(report));
-    pin('check in Markdown', checkMarkdown(report));
+    const project = { snapshot: app, plans, amendments: { ...NO_AMENDMENTS, limits } };
+    const reports = [undefined, ...plans].flatMap((p) => [app, grown()].map((now) => checkReport(project, now, p)));
+    pin(
+      'checks',
+      each(
+        reports,
+        () => 'check',
+        (r) => r,
+      ),
+    );
+    pin('checks in Markdown', reports.map(checkMarkdown).join('\n\n'));
+    const gone = { ...app, routes: app.routes.slice(1) };
+    pin('check of what is gone', checkMarkdown(checkReport(project, gone)));
+  });
+
+  it('promised beside built', () => {
+    const found = plans.flatMap((p) => plans.slice(0, 3).map((as) => reconcile(app, p, builtApp(as))));
+    pin(
+      'reconciled',
+      each(
+        found,
+        () => 'reconciled',
+        (f) => f,
+      ),
+    );
+    pin('reconciled in Markdown', found.map(reconcileMarkdown).join('\n\n'));
+    pin('reconciled in tables', told(found.map(reconcileTables)));
+    const built = builtApp(FULL_PLANS[0]);
+    pin(
+      'chunks of what was built',
+      each(
+        plans,
+        (p) => p.name,
+        (p) => planned(built, p).graph,
+      ),
+    );
+    pin(
+      'sheets of what was built',
+      each(
+        plans,
+        (p) => p.name,
+        (p) => loadSheet(built, p, DEFAULT_CONDITIONS),
+      ),
+    );
+    for (const snapshot of [app, built]) expect(() => SNAPSHOT.check(snapshot, 'it')).not.toThrow();
+  });
+
+  it('refused snapshots', () => {
+    const [item] = app.imports;
+    const built = builtApp(BASELINE);
+    const [file] = built.output!.files;
+    const [start] = built.output!.starts;
+    const output = (more: Partial<NonNullable<Snapshot['output']>>) => ({
+      ...built,
+      output: { ...built.output!, ...more },
+    });
+    const wrong: Snapshot[] = [
+      { ...app, modules: [...app.modules, app.modules[0]] },
+      { ...app, imports: [{ ...item, from: app.modules.length }] },
+      { ...app, imports: [{ ...item, to: -1 }] },
+      { ...app, entries: [{ ...app.entries[0], modules: ['gone'] }] },
+      output({ files: [{ ...file, modules: [{ module: 999, bytes: 1 }] }] }),
+      output({ files: [{ ...file, imports: [{ to: 999, kind: 'static', line: 1 }] }] }),
+      output({ starts: [{ ...start, tags: [{ ...start.tags[0], file: 999 }] }] }),
+    ];
+    const refused = wrong.map((snapshot) => {
+      try {
+        return String(SNAPSHOT.check(snapshot, 'it'));
+      } catch (error) {
+        const { title, detail, at } = error as InputError;
+        return `${title}: ${detail} (${at})`;
+      }
+    });
+    expect(refused).toMatchInlineSnapshot(`
+[
+  "Module twice: src/main is listed more than once. (it.modules[26].path)",
+  "Import of nothing: it.imports[0].from is 26, but there are 26 modules (numbered from 0). (it.imports[0].from)",
+  "Unexpected content: it.imports[0].to must be a number of 0 or more, not -1. (it.imports[0].to)",
+  "Entry without a module: There is no module gone. (it.entries[0].modules[0])",
+  "A number of nothing: it.output.files[0].modules[0].module is 999, but there are 26 modules (numbered from 0). (it.output.files[0].modules[0].module)",
+  "A number of nothing: it.output.files[0].imports[0].to is 999, but there are 1 files (numbered from 0). (it.output.files[0].imports[0].to)",
+  "A number of nothing: it.output.starts[0].tags[0].file is 999, but there are 10 files (numbered from 0). (it.output.starts[0].tags[0].file)",
+]
+`);
+    const bases = ['/', '/app/', 'https://cdn.example/app/'];
+    for (const base of bases) expect(checkBase(base, 'base')).toBe(base);
+    for (const base of [
+      '',
+      3,
+      'app/',
+      '/app',
+      '//cdn.example/',
+      'https://cdn.example',
+      '/a b/',
+      '/a/../',
+      '/?x/',
+      'ftp://x/',
+    ])
+      expect(() => checkBase(base, 'base')).toThrow('Not a base address');
   });
 
   it('candidates for advice', () => {

@@ -1,4 +1,7 @@
+import { planned } from '../core/chunks/planned.ts';
 import type { Decision, Plan } from '../core/plan/types.ts';
+import type { Import } from '../core/snapshot/module-types.ts';
+import type { BuiltFile } from '../core/snapshot/output-types.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import { part, route, sketch } from './snapshots.ts';
 
@@ -304,3 +307,32 @@ export const FULL_PLANS: readonly Plan[] = [
     { kind: 'move', import: 'src/home::src/home.css', to: 'src/frame' },
   ]),
 ];
+
+/** A production output of that app, built as a plan says, with its links in the document; as an app of its own. */
+export function builtApp(asPlanned: Plan): Snapshot {
+  const app = fullApp();
+  const { graph, plan: effective } = planned(app, asPlanned);
+  const fileOf = new Map(graph.chunks.flatMap((chunk, at) => [...chunk.modules].map((m) => [m, at] as const)));
+  const files = graph.chunks.map((chunk, at): BuiltFile => {
+    const to = new Map<number, 'static' | 'dynamic'>();
+    app.imports.forEach((item, i) => {
+      const target = fileOf.get(item.to);
+      if (fileOf.get(item.from) !== at || target === undefined || target === at) return;
+      if (effective.deferred[i] === 0 || !to.has(target)) to.set(target, effective.deferred[i] ? 'dynamic' : 'static');
+    });
+    return {
+      path: `assets/${chunk.name}.${chunk.kind === 'style' ? 'css' : 'js'}`,
+      kind: chunk.kind === 'style' ? 'style' : 'script',
+      bytes: { minified: chunk.bytes.minified, gzip: chunk.bytes.gzip, brotli: chunk.bytes.brotli },
+      inside: 'sources',
+      modules: [...chunk.modules].map((module) => ({ module, bytes: app.modules[module].bytes.minified })),
+      contents: [],
+      imports: [...to].map(([file, kind]) => ({ to: file, kind, line: 1 })),
+    };
+  });
+  const starts = [{ realm: 'site', tags: [{ file: fileOf.get(0)!, placement: 'module' as const, offset: 100 }] }];
+  const imports = app.imports.map(
+    (item, i) => ({ ...item, kind: effective.deferred[i] ? 'dynamic' : 'static' }) as Import,
+  );
+  return { ...app, name: 'built', origin: 'output', imports, links: app.links.slice(1), output: { files, starts } };
+}
