@@ -16,6 +16,7 @@ const MOST_GRAPHS = 12;
 
 /** What a plan makes of an app, whatever the conditions: each document compiled once, when it is first asked for. */
 export interface Compiled {
+  app: PlannedApp;
   snapshot: Snapshot;
   compiler: VisitCompiler;
   /** A landing's program, and a text that is the same for the same program. */
@@ -62,7 +63,7 @@ export class Compilations {
       }
       return cached;
     };
-    return { snapshot: app.snapshot, compiler, landing };
+    return { app, snapshot: app.snapshot, compiler, landing };
   }
 
   /** Hints ask for chunks, they don't shape them. */

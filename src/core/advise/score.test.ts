@@ -79,6 +79,35 @@ describe('a scorer that is asked of one plan after another', () => {
   });
 });
 
+it('counts modules that travel in a needed file and aren’t needed as waste, as far as nobody needs them next', () => {
+  const app = sketch(
+    {
+      main: { imports: ['~one', '~two'] },
+      one: { imports: ['a'] },
+      two: { imports: ['b'] },
+      a: { package: 'a', bytes: 30_000 },
+      b: { package: 'b', bytes: 60_000 },
+    },
+    {
+      routes: [route('/one', 'one', { landings: 1 }), route('/two', 'two', { landings: 1 })],
+      visitors: {
+        routes: [
+          { pattern: '/one', moves: [{ to: '/two', share: 0.25 }] },
+          { pattern: '/two', moves: [] },
+        ],
+      },
+    },
+  );
+  const scorer = new Scorer(app, modelOf(app).model, DEFAULT_CONDITIONS);
+  const wasted = (decisions: Plan['decisions']) =>
+    Object.fromEntries(scorer.score({ ...BASELINE, decisions }).routes.map((r) => [r.pattern, r.wasted]));
+  expect(wasted([])).toEqual({ '/one': 0, '/two': 0 });
+  const both = wasted([{ kind: 'together', modules: ['a', 'b'] }]);
+  // A quarter of those on /one go on to where b is needed; from /two nobody goes to /one.
+  expect(both['/one']).toBeCloseTo(0.75 * 20_000, 5);
+  expect(both['/two']).toBeCloseTo(10_000, 5);
+});
+
 it('says of waits what they come to over whole visits, as these are drawn', () => {
   const app = fullApp();
   const { model } = modelOf(app);

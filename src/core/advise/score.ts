@@ -11,6 +11,7 @@ import { playVisit } from '../visits/play.ts';
 import type { VisitCompiler } from '../visits/program.ts';
 import type { VisitStep } from '../visits/types.ts';
 import { Compilations, type Compiled } from './compiled.ts';
+import { bytesInVain } from './in-vain.ts';
 import { interactionKey } from './interaction-key.ts';
 import type { RouteScore, Score, WaitScore } from './types.ts';
 
@@ -63,12 +64,13 @@ export class Scorer {
       const cached = this.learned.get(JSON.stringify(plan.decisions));
       if (cached) return cached;
     }
-    const { snapshot, compiler, landing } = this.compilations.of(plan);
+    const { app, snapshot, compiler, landing } = this.compilations.of(plan);
     const meant = only ? snapshot.routes.filter((r) => only.has(r.pattern)) : snapshot.routes;
     const routes = meant.map((route): RouteScore => {
       const { program, key } = landing(route.pattern);
       const landed = this.remember(key, () => this.land(program));
-      const wasted = landed.idle.length > 0 ? this.expectedWaste(compiler, route.pattern, landed.idle) : 0;
+      const idle = landed.idle.length > 0 ? this.expectedWaste(compiler, route.pattern, landed.idle) : 0;
+      const wasted = idle + bytesInVain(app, route.pattern, this.wishes, this.stays.get(route.pattern) ?? 0);
       return { pattern: route.pattern, share: this.shares.get(route.pattern) ?? 0, ...landed.figures, wasted };
     });
     const wishes = only ? this.wishes.filter((w) => only.has(w.route)) : this.wishes;
