@@ -1,11 +1,14 @@
 import crypto from 'node:crypto';
 import fs from 'node:fs';
 import path from 'node:path';
+import fc from 'fast-check';
 import { candidatesOf } from './core/advise/advise.ts';
 import { AnalysisContext } from './core/advise/detect/analysis-context.ts';
 import { NO_AMENDMENTS } from './core/amend/types.ts';
 import { checkMarkdown, checkReport } from './core/check/report.ts';
+import { apportion } from './core/chunks/apportion.ts';
 import { planned } from './core/chunks/planned.ts';
+import { styleConflicts } from './core/chunks/style-order.ts';
 import { planTable } from './core/compare/compare.ts';
 import { earnedBy } from './core/compare/earned.ts';
 import type { InputError } from './core/errors.ts';
@@ -23,7 +26,7 @@ import { limitStates, proposeLimits } from './core/limits/limits.ts';
 import { compileLoad } from './core/load/compile.ts';
 import { loadSheet, sheetDifference } from './core/load-sheet/sheet.ts';
 import { outlineOf } from './core/outline/outline.ts';
-import { BASELINE } from './core/plan/types.ts';
+import { BASELINE, type Plan } from './core/plan/types.ts';
 import { predict } from './core/predict/predict.ts';
 import { reconcile } from './core/reconcile/reconcile.ts';
 import { reconcileMarkdown, reconcileTables } from './core/reconcile/reconcile-text.ts';
@@ -46,6 +49,7 @@ import { playVisit } from './core/visits/play.ts';
 import { VisitCompiler } from './core/visits/program.ts';
 import type { Visit } from './core/visits/types.ts';
 import { builtApp, FULL_PLANS, fullApp } from './test-support/full-app.ts';
+import { anyApp } from './test-support/snapshots.ts';
 
 /**
  * What every stage says of one small app that has one of nearly everything, under plans with every kind of decision, kept as it is (by digests): a change
@@ -340,6 +344,55 @@ describe('one app as it is under every plan, stage by stage', () => {
         pin(`${p.name}: ${kind}`, text);
     }
   });
+});
+
+it('random apps as they are, and cut by size and number', () => {
+  const apps = fc.sample(anyApp(28), { seed: 11, numRuns: 40 });
+  const shaped = {
+    ...BASELINE,
+    decisions: [
+      { kind: 'floor' as const, bytes: 1200 },
+      { kind: 'ceiling' as const, requests: 3 },
+      { kind: 'copy' as const, below: 400 },
+    ],
+  };
+  const told = (tell: (made: Snapshot, plan: Plan) => unknown) =>
+    each(
+      apps,
+      () => 'app',
+      (made) => [BASELINE, shaped].map((p) => tell(made, p)),
+    );
+  pin(
+    'random chunks',
+    told((made, p) => planned(made, p).graph),
+  );
+  pin(
+    'random inventories',
+    told((made, p) => {
+      const starts = startsOf(made, p);
+      return [
+        inventoryOf(made, p, DEFAULT_CONDITIONS),
+        findLeaks(made, starts.plan, starts.starts),
+        orderNotices(made, p),
+      ];
+    }),
+  );
+  pin(
+    'random outlines',
+    told((made, p) => made.routes.map((r) => outlineOf(made, p, r.pattern))),
+  );
+  pin(
+    'random sheets',
+    told((made, p) => loadSheet(made, p, DEFAULT_CONDITIONS)),
+  );
+  pin(
+    'random sizes',
+    told((made, p) => planned(made, p).graph.chunks.map((c) => apportion(made, c))),
+  );
+  pin(
+    'random styles',
+    told((made, p) => styleConflicts(made, p)),
+  );
 });
 
 /** A visit with every kind of step. */

@@ -16,7 +16,7 @@ export function routeLeaks({ snapshot, starts }: AnalysisContext): CandidateFind
     return {
       id: `leak ${leak.import}`,
       kind: 'route leak',
-      what: `${leak.name} is in the start of ${leak.paidBy.length} ${leak.paidBy.length === 1 ? 'route' : 'routes'} that don’t use it`,
+      what: `${leak.name} is in the start of ${leak.paidBy.length === 1 ? '1 route that doesn’t use it' : `${leak.paidBy.length} routes that don’t use it`}`,
       why: `Only ${others} ${leak.neededBy.length === 1 ? 'needs' : 'need'} it.${forgotten}`,
       evidence: [{ from: leak.from, to: leak.to, line: leak.line }],
       routes: leak.paidBy,

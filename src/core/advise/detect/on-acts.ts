@@ -115,7 +115,7 @@ function findingOf(
     id: `${waits} ${head}`,
     kind: 'only on acts',
     what: `${name} comes with ${said}, though ${only}`,
-    why: `${shortName(snapshot.modules[edges[0].from].path)} uses it ${where}, and nowhere else.`,
+    why: `What ${shortName(snapshot.modules[edges[0].from].path)} brings here is used ${where}, and nowhere else.`,
     evidence: edges.map((e) => ({
       from: snapshot.modules[e.from].path,
       to: snapshot.modules[e.to].path,
