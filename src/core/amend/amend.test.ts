@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
-import { amend } from './amend.ts';
+import { amend, sameApp } from './amend.ts';
 import { areaOf, asRead, withChange, withoutRoute, withRoute } from './edit.ts';
-import { AMENDMENTS, NO_AMENDMENTS } from './types.ts';
+import { AMENDMENTS, type Amendments, NO_AMENDMENTS } from './types.ts';
 
 const snapshot = sketch(
   { main: { imports: ['a', 'b'] }, a: {}, b: {} },
@@ -18,6 +18,33 @@ const site = (pattern: string) => ({ realm: 'site', pattern });
 const patterns = (s: typeof snapshot) => s.routes.map((r) => r.pattern);
 
 describe('amendments', () => {
+  it.each<[keyof Amendments, unknown, boolean]>([
+    ['base', '/app/', false],
+    ['routes', [], false],
+    ['keep', [], false],
+    ['scripts', {}, false],
+    ['visitors', {}, false],
+    ['confirmed', true, true],
+    ['visits', [], true],
+    ['limits', [], true],
+  ])('tell by %s whether the app is another one', (field, value, same) => {
+    const changed = { ...NO_AMENDMENTS, [field]: value };
+    expect(sameApp(NO_AMENDMENTS, changed)).toBe(same);
+    expect(sameApp(changed, changed)).toBe(true);
+  });
+
+  it('tell of a route that isn’t there any more, and of one whose entry is gone', () => {
+    const lost = { ...site('/lost'), kind: 'changed' as const, change: { rendering: 'server' as const } };
+    const added = { ...site('/new'), kind: 'added' as const, change: { page: 'a' } };
+    const elsewhere = { ...added, realm: 'office' };
+    const { snapshot: now, stale } = amend(snapshot, { ...NO_AMENDMENTS, routes: [lost, added, elsewhere] });
+    expect(patterns(now)).toContain('/new');
+    expect(stale.map((s) => s.reason)).toEqual([
+      'there is no such route any more',
+      'there is no entry office any more',
+    ]);
+  });
+
   it('of nothing leave the very same snapshot', () => {
     expect(amend(snapshot, NO_AMENDMENTS)).toEqual({ snapshot, stale: [] });
     expect(amend(snapshot, { ...NO_AMENDMENTS, confirmed: true }).snapshot).toBe(snapshot);
