@@ -98,6 +98,18 @@ describe('choosing hints', () => {
     expect(choice.before.cost - cost({ ...BASELINE, decisions })).toBeCloseTo(middle.gain, 6);
   });
 
+  it('has no set of its changes that beats the curve', () => {
+    const scorer = new Scorer(app(), model, DEFAULT_CONDITIONS);
+    const { turns, curve } = choice;
+    expect(turns.length).toBeLessThanOrEqual(8);
+    for (let bits = 1; bits < 2 ** turns.length; bits++) {
+      const decisions = turns.filter((_, i) => bits & (1 << i)).flatMap((t) => t.candidate.remedy.decisions);
+      const { cost: costs, waste } = scorer.score({ ...BASELINE, decisions });
+      const most = Math.max(0, ...curve.filter((p) => p.waste <= waste + 1e-6).map((p) => p.gain));
+      expect(choice.before.cost - costs).toBeLessThanOrEqual(most + 0.5 + 1e-6);
+    }
+  });
+
   it('keeps a limit on waste, on changes, and on first content', () => {
     const none = chosen(app(), { about: 'hints', limits: { wasteBytes: 0 } });
     expect(none.after.waste).toBe(0);

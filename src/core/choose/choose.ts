@@ -247,33 +247,17 @@ function turnsOf(chosen: Selected<Measured>['chosen'], few: Candidate[], begun: 
   });
 }
 
-/**
- * Gain against waste: the order in which the changes were added, and the order in which they are left out again, each
- * time the one that saves most waste for what it loses. Of both only sets that no other one beats.
- */
+/** Of at most so many changes every set is measured for the curve. */
+const FEW_TURNS = 8;
+
+/** Gain against waste: of sets of what was chosen those that no other one beats. */
 function* curveOf(evaluator: SetEvaluator, turns: Turn[], before: Measured): Generator<ChoiceProgress, CurvePoint[]> {
   const points: CurvePoint[] = [];
-  const add = (set: number[]) => {
+  const sets = turns.length <= FEW_TURNS ? allSets(turns.length) : inOrderOf(evaluator, turns.length);
+  for (const set of sets) {
     const { cost, waste } = evaluator.measure(set);
     points.push({ gain: before.cost - cost, waste, chosen: set.map((i) => turns[i].candidate.id) });
-  };
-  for (const at of turns.keys()) {
-    add([...turns.keys()].slice(0, at + 1));
-    yield { phase: 'the curve', done: at, of: 2 * turns.length, turns };
-  }
-  let set = [...turns.keys()];
-  while (set.length > 1) {
-    const now = evaluator.measure(set);
-    const remedies = set.map((out) => {
-      const rest = set.filter((i) => i !== out);
-      const { cost, waste } = evaluator.measure(rest);
-      return { rest, price: (cost - now.cost) / Math.max(1, now.waste - waste), less: waste < now.waste };
-    });
-    yield { phase: 'the curve', done: 2 * turns.length - set.length, of: 2 * turns.length, turns };
-    const best = remedies.filter((w) => w.less).sort((a, b) => a.price - b.price)[0];
-    if (!best) break;
-    set = best.rest;
-    add(set);
+    yield { phase: 'the curve', done: points.length, of: Math.max(points.length, 2 * turns.length), turns };
   }
   points.sort((a, b) => a.waste - b.waste || b.gain - a.gain);
   let most = Number.NEGATIVE_INFINITY;
@@ -282,4 +266,31 @@ function* curveOf(evaluator: SetEvaluator, turns: Turn[], before: Measured): Gen
     most = gain;
     return true;
   });
+}
+
+function* allSets(count: number): Generator<number[]> {
+  const all = Array.from({ length: count }, (_, i) => i);
+  for (let bits = 1; bits < 2 ** count; bits++) yield all.filter((i) => bits & (1 << i));
+}
+
+/**
+ * Sets in the order in which the changes were added, and in that in which they are left out again, each time the one that saves most waste for
+ * what it loses.
+ */
+function* inOrderOf(evaluator: SetEvaluator, count: number): Generator<number[]> {
+  const all = Array.from({ length: count }, (_, i) => i);
+  for (const at of all) yield all.slice(0, at + 1);
+  let set = all;
+  while (set.length > 1) {
+    const now = evaluator.measure(set);
+    const remedies = set.map((out) => {
+      const rest = set.filter((i) => i !== out);
+      const { cost, waste } = evaluator.measure(rest);
+      return { rest, price: (cost - now.cost) / Math.max(1, now.waste - waste), less: waste < now.waste };
+    });
+    const best = remedies.filter((w) => w.less).sort((a, b) => a.price - b.price)[0];
+    if (!best) return;
+    set = best.rest;
+    yield set;
+  }
 }
