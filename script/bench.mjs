@@ -3,6 +3,7 @@
 import os from 'node:os';
 import path from 'node:path';
 import { largeProject, toggle } from './benching/browser.mjs';
+import { choosing } from './benching/choosing.mjs';
 import { chunksOfGenerated } from './benching/chunks.mjs';
 import { handingOver } from './benching/handing-over.mjs';
 import { estimates, reading } from './benching/reading.mjs';
@@ -18,6 +19,7 @@ chunksOfGenerated();
 pages();
 const read = readSource(sample);
 visitsAndAdvice(read.snapshot);
+choosing();
 handingOver(sample, read);
 landings(read.snapshot);
 reading(sample);

@@ -1,94 +1,31 @@
+import { type MadeUpMeasure as Measured, madeUpProblem } from '../../../script/benching/made-up-choices.mjs';
 import { seeded } from '../sim/random.ts';
 import { finish } from '../steps.ts';
 import { FEW, type Problem, select, stepwise } from './select.ts';
-
-type Measured = { cost: number; waste: number };
-
-/**
- * A made-up problem of the kind that hints pose: milestones that are over when the last of what they wait for is there;
- * candidates that bring some of that earlier and hold up something else; waste with a limit; candidates that exclude
- * each other.
- */
-function problemOf(seed: number, count: number, price = 0): Problem<Measured> & { least(): number } {
-  const next = seeded(seed);
-  const pick = (most: number) => Math.floor(next() * most);
-  const gates = Array.from({ length: 10 }, () => 200 + next() * 1500);
-  const milestones = Array.from({ length: 4 }, () => ({
-    share: 0.1 + next(),
-    waits: [pick(10), pick(10), pick(10)],
-  }));
-  const candidates = Array.from({ length: count }, () => ({
-    gate: pick(10),
-    earlier: 100 + next() * 900,
-    holds: pick(10),
-    later: next() < 0.4 ? next() * 200 : 0,
-    waste: next() < 0.5 ? next() * 100 : 0,
-  }));
-  const most = 40 + next() * 200;
-  const instead = candidates.map((c, i) => (next() < 0.2 ? `gate ${c.gate}` : String(i)));
-  const measure = (set: readonly number[]): Measured => {
-    const at = [...gates];
-    for (const i of set) {
-      at[candidates[i].gate] = Math.max(50, at[candidates[i].gate] - candidates[i].earlier);
-      at[candidates[i].holds] += candidates[i].later;
-    }
-    const waste = set.reduce((sum, i) => sum + candidates[i].waste, 0);
-    const cost = milestones.reduce((sum, m) => sum + m.share * Math.max(...m.waits.map((g) => at[g])), 0);
-    return { cost: cost + waste * 0.3, waste };
-  };
-  const bundles = milestones
-    .map((m) => candidates.flatMap((c, i) => (m.waits.includes(c.gate) ? [i] : [])))
-    .flatMap((of) => of.flatMap((a) => of.filter((b) => b > a && instead[a] !== instead[b]).map((b) => [a, b])));
-  const problem: Problem<Measured> = {
-    count,
-    instead: (i) => instead[i],
-    bundles,
-    measure,
-    price,
-    keeps: (m) => m.waste <= most,
-    weight: (m) => m.waste,
-    touches: () => true,
-  };
-  const least = () => {
-    let best = measure([]).cost;
-    for (let bits = 1; bits < 2 ** count; bits++) {
-      const set = Array.from({ length: count }, (_, i) => i).filter((i) => bits & (1 << i));
-      if (new Set(set.map((i) => instead[i])).size < set.length) continue;
-      const m = measure(set);
-      if (m.waste <= most) best = Math.min(best, m.cost + price * set.length);
-    }
-    return best;
-  };
-  return { ...problem, least };
-}
 
 const costOf = (p: Problem<Measured>, chosen: { candidates: number[] }[]): Measured =>
   p.measure(chosen.flatMap((c) => c.candidates).sort((a, b) => a - b));
 
 describe('selecting', () => {
-  it.each([0, 40])(
-    'step by step finds the best of 12 in nearly all made-up cases, and never much less (price %d)',
-    (price) => {
-      const gaps = Array.from({ length: 40 }, (_, seed) => {
-        const p = problemOf(seed + 1, FEW, price);
-        const { cost: before } = p.measure([]);
-        const saved = before - p.least();
-        const { chosen, exhaustive } = finish(stepwise(p));
-        const measured = costOf(p, chosen);
-        expect(exhaustive).toBe(false);
-        expect(p.keeps(measured, [])).toBe(true);
-        const { length } = chosen.flatMap((c) => c.candidates);
-        return saved < 1 ? 0 : (measured.cost + price * length - p.least()) / saved;
-      });
-      const equal = gaps.filter((g) => g < 0.002).length;
-      expect(equal / gaps.length).toBeGreaterThanOrEqual(0.975);
-      expect(Math.max(...gaps)).toBeLessThan(0.02);
-    },
-  );
+  it.each([0, 40])('step by step finds the best of 12 in all made-up cases (price %d)', (price) => {
+    const gaps = Array.from({ length: 40 }, (_, seed) => {
+      const p = madeUpProblem(seeded, seed + 1, FEW, price);
+      const { cost: before } = p.measure([]);
+      const saved = before - p.least();
+      const { chosen, exhaustive } = finish(stepwise(p));
+      const measured = costOf(p, chosen);
+      expect(exhaustive).toBe(false);
+      expect(p.keeps(measured, [])).toBe(true);
+      const { length } = chosen.flatMap((c) => c.candidates);
+      return saved < 1 ? 0 : (measured.cost + price * length - p.least()) / saved;
+    });
+    const equal = gaps.filter((g) => g < 0.002).length;
+    expect(equal).toBe(gaps.length);
+  });
 
   it('tries every set where there are few', () => {
     for (const seed of [3, 9, 27]) {
-      const p = problemOf(seed, 8);
+      const p = madeUpProblem(seeded, seed, 8);
       const { chosen, exhaustive } = finish(select(p));
       expect(exhaustive).toBe(true);
       expect(costOf(p, chosen).cost).toBeLessThan(p.least() + 0.51);
@@ -96,7 +33,7 @@ describe('selecting', () => {
   });
 
   it('tells in which order each earned its place: every turn saves at least what the next would have then', () => {
-    const p = problemOf(5, 20);
+    const p = madeUpProblem(seeded, 5, 20);
     const { chosen } = finish(select(p));
     const first = p.measure([]).cost - chosen[0].measured.cost;
     for (const { candidates } of chosen.slice(1))
@@ -106,7 +43,7 @@ describe('selecting', () => {
 
   it('never takes two that exclude each other, and gives the same answer again', () => {
     for (let seed = 60; seed < 80; seed++) {
-      const p = problemOf(seed, 16);
+      const p = madeUpProblem(seeded, seed, 16);
       const once = finish(select(p)).chosen.flatMap((c) => c.candidates);
       expect(new Set(once.map(p.instead)).size).toBe(once.length);
       expect(finish(select(p)).chosen.flatMap((c) => c.candidates)).toEqual(once);
@@ -115,7 +52,7 @@ describe('selecting', () => {
 
   it('takes no change that saves less than it is worth, and fewer of them the more each has to save', () => {
     const counts = [0, 20, 60, 200].map((price) => {
-      const p = problemOf(7, 20, price);
+      const p = madeUpProblem(seeded, 7, 20, price);
       const { chosen } = finish(select(p));
       let last = p.measure([]).cost;
       const gains = chosen.map((c) => last - (last = c.measured.cost));
@@ -127,7 +64,10 @@ describe('selecting', () => {
   });
 
   it('takes nothing where nothing helps', () => {
-    const idle = { ...problemOf(1, 14), measure: (set: readonly number[]) => ({ cost: 100 + set.length, waste: 0 }) };
+    const idle = {
+      ...madeUpProblem(seeded, 1, 14),
+      measure: (set: readonly number[]) => ({ cost: 100 + set.length, waste: 0 }),
+    };
     expect(finish(select(idle)).chosen).toEqual([]);
   });
 });

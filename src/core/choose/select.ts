@@ -41,6 +41,11 @@ const AHEAD = 128;
 const AROUND = 6;
 /** Rounds of leaving out, swapping and adding; each must gain, so that few are ever needed. */
 const MOST_ROUNDS = 12;
+/** Of what doesn't pay in the best set so many are taken in even so, so often at most, to begin again from there. */
+const KICKED = 8;
+const MOST_KICKS = 3;
+/** Of at most so many candidates pairs are taken in as well. */
+const MOST_PAIRED = 24;
 /** Beside those that exclude it, so many are tried in the place of each. */
 const MOST_SWAPS = 8;
 
@@ -146,6 +151,43 @@ class Search<M extends { cost: number }> {
       const dearest = all.reduce((a, b) => (b.saves - b.takes < a.saves - a.takes ? b : a));
       all = all.filter((one) => one !== dearest);
     }
+  }
+
+  /** Begins with a set, whether it pays or not. */
+  startFrom(set: readonly number[]): void {
+    this.take([...set]);
+    this.soFar = [{ candidates: this.set, measured: this.now }];
+  }
+
+  /**
+   * The set with one more that isn't in it, for those with which it costs least: beside all others, or, where that breaks a limit, in the place of one.
+   */
+  promising(): number[][] {
+    const { p } = this;
+    // Of many candidates the pairs are too many.
+    const moves = p.count > MOST_PAIRED ? this.moves.slice(0, p.count) : this.moves;
+    const open = moves.filter((move) => !move.every((one) => this.set.includes(one)));
+    const tried = open.flatMap((move) => {
+      const beside = joined(p, this.set, move);
+      const instead = this.set.map((out) =>
+        joined(
+          p,
+          this.set.filter((m) => m !== out),
+          move,
+        ),
+      );
+      const sets = p.keeps(p.measure(beside), beside)
+        ? [beside]
+        : instead.filter((set) => p.keeps(p.measure(set), set));
+      const costs = sets.map((set) => ({ set, cost: objective(p, set, p.measure(set)) }));
+      return costs
+        .sort((x, y) => x.cost - y.cost)
+        .slice(0, 1)
+        .map((best) => ({ ...best, pair: move.length > 1 }));
+    });
+    tried.sort((x, y) => x.cost - y.cost);
+    const first = (pair: boolean) => tried.filter((t) => t.pair === pair).slice(0, KICKED);
+    return [...first(false), ...first(true)].map((t) => t.set);
   }
 
   /** Adds, turn by turn, what saves most; tells whether anything did. */
@@ -283,7 +325,30 @@ export function* stepwise<M extends { cost: number }>(p: Problem<M>): Generator<
     yield* settled(whole);
     if (whole.cost < best!.cost) best = whole;
   }
-  return { chosen: yield* inOrder(p, best!.set), exhaustive: false };
+  // What pays only with a partner that isn't there, or in the place of two, is found by taking it in though it costs.
+  const kicked = yield* kickedOut(p, best!);
+  return { chosen: yield* inOrder(p, kicked.set), exhaustive: false };
+}
+
+/** Begins again from the best set with one more that doesn't pay there, for the most promising of these, as long as that finds a better one. */
+function* kickedOut<M extends { cost: number }>(
+  p: Problem<M>,
+  found: Search<M>,
+): Generator<SelectProgress<M>, Search<M>> {
+  let best = found;
+  for (let round = 0; round < MOST_KICKS; round++) {
+    let better: Search<M> | null = null;
+    for (const next of best.promising()) {
+      const search = new Search(p, false);
+      search.startFrom(next);
+      // What is found so far stays the best set until another one is better.
+      for (const step of settled(search)) yield { ...step, soFar: (better ?? best).soFar };
+      if (search.cost < (better ?? best).cost - LEAST) better = search;
+    }
+    if (!better) break;
+    best = better;
+  }
+  return best;
 }
 
 /** Adds, leaves out and swaps until nothing saves any more. */

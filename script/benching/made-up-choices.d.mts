@@ -1,0 +1,13 @@
+import type { Problem } from '../../src/core/choose/select.ts';
+
+export interface MadeUpMeasure {
+  cost: number;
+  waste: number;
+}
+
+export function madeUpProblem(
+  seeded: (seed: number) => () => number,
+  seed: number,
+  count: number,
+  price?: number,
+): Problem<MadeUpMeasure> & { least(): number };
