@@ -79,7 +79,9 @@ function judge(name, { files, planted }) {
   const others = findings.flatMap((f, at) =>
     meant.has(at) || planted.some((m) => m.kinds.includes(f.kind) && wordsOf(f).includes(m.target)) ? [] : [f],
   );
-  const effects = findings.flatMap((f) => effectAfterPatch(folder, snapshot, sources, model, f));
+  // What pays only after others, or elsewhere, is promised for there.
+  const here = findings.filter((f) => !/once what stands above is taken|hides it; on/.test(f.why));
+  const effects = here.flatMap((f) => effectAfterPatch(folder, snapshot, sources, model, f));
   if (!values.keep) fs.rmSync(folder, { recursive: true });
   return { name, rows, others, findings, effects };
 }
