@@ -259,9 +259,20 @@ describe('functions', () => {
       "import { a } from './tools';\nimport { Box } from './box';\nexport const x = () => <Box render={a} />;",
       /hands it on in line 1/,
     ],
+    ["import { a } from './tools';\nonMount(() => { a(); return () => {}; });", /uses a at once/],
+    ["import { a } from './tools';\nonMount(() => a());", /uses a at once/],
   ])('say why they can’t: %s', (main, expected) => {
     const box = 'export const Box = ({ render }: { render: () => number }) => <b title={String(render)} />;';
     expect(reason({ 'main.tsx': main, 'box.tsx': box, ...tools }, detach('main.tsx::./tools'))).toMatch(expected);
+  });
+
+  it('wait once something is drawn, where nothing is given back to clean up', () => {
+    const text = patched(
+      { 'main.tsx': "import { a } from './tools';\n\nonMount(() => { a(); });\n", ...tools },
+      [detach('main.tsx::./tools')],
+      'main.tsx',
+    );
+    expect(text).toBe("onMount(async () => { const { a } = await import('./tools');\na(); });\n");
   });
 
   it('of several modules wait in one block, where a handler is one expression', () => {

@@ -24,6 +24,9 @@ export interface Waiter {
 /** Of these effects the answer is a function that cleans up, by React's convention. */
 const ANSWERED_EFFECTS: ReadonlySet<string> = new Set(['useEffect']);
 
+/** Of these an answer is called to clean up, if it is there at once: a promise for one isn't (Svelte's convention). */
+const CLEANED_UP_BY_ANSWER: ReadonlySet<string> = new Set(['onMount']);
+
 /** Methods that component systems and the browser call by themselves, without a look at what they give back. */
 const CALLED_BY_ITSELF = /^(?:componentDid\w+|componentWillUnmount|connectedCallback|disconnectedCallback)$/;
 
@@ -34,6 +37,7 @@ export function waiterOf(file: ScriptFile, above: readonly SyntaxNode[]): Waiter
     if (!isFunction(fn) || fn.generator === true) continue;
     if (fn.async === true) return { fn, at, getsEvent: false, isEffect: false };
     const by = handedTo(fn, above, at);
+    if (by !== null && CLEANED_UP_BY_ANSWER.has(by) && givesBack(fn)) continue;
     if (by !== null && CALL_ONCE_DRAWN.has(by) && fn.returnType == null)
       return { fn, at, getsEvent: false, isEffect: ANSWERED_EFFECTS.has(by) };
     const getsEvent = by === null || by === 'addEventListener';
@@ -148,12 +152,20 @@ function notInEffect(body: SyntaxNode, insertAt: SyntaxNode, braced: boolean): s
   if (nested && own < statements.length - 1) return 'more of the effect follows, which would no longer come after it';
   if (nested && !braced && !isLastOf(statements[own], insertAt))
     return 'more of the effect follows, which would no longer come after it';
+  return givesValue(body) ? 'the effect gives back what cleans up after it, at once' : null;
+}
+
+/** Whether a function answers with a value: that of its only expression, or one that it returns. */
+function givesBack({ body }: SyntaxNode): boolean {
+  return (body as SyntaxNode).type !== 'BlockStatement' || givesValue(body as SyntaxNode);
+}
+
+function givesValue(block: SyntaxNode): boolean {
   let gives = false;
-  walk(body, (node, above) => {
-    if (node.type === 'ReturnStatement' && node.argument && !above.some((n, at) => at > 0 && isFunction(n)))
-      gives = true;
+  walk(block, (node, above) => {
+    if (node.type === 'ReturnStatement' && node.argument && !above.some(isFunction)) gives = true;
   });
-  return gives ? 'the effect gives back what cleans up after it, at once' : null;
+  return gives;
 }
 
 /** Whether all that follows a statement inside of another one is in its own block. */
