@@ -36,12 +36,19 @@ export default Part;
 `;
 const app = (lines: string) => `${REACT}${lines}`;
 
+const COMMON = { presses: ['#go'] };
+
 /** A case whose module is one of functions. */
-function ofFunction(name: string, code: string, needed: number, more: Partial<PatchCase> = {}): PatchCase {
+function ofFunction(
+  name: string,
+  code: string,
+  needed: number,
+  { files, ...more }: Partial<PatchCase> = {},
+): PatchCase {
   return {
+    ...COMMON,
     name,
-    files: { 'app.tsx': app(code), 'heavy.ts': FUNCTION },
-    presses: ['#go'],
+    files: { 'app.tsx': app(code), 'heavy.ts': FUNCTION, ...files },
     target: 'heavy.ts',
     needed,
     ...more,
@@ -49,11 +56,11 @@ function ofFunction(name: string, code: string, needed: number, more: Partial<Pa
 }
 
 /** A case whose module is one of components. */
-function ofPart(name: string, code: string, needed: number, more: Partial<PatchCase> = {}): PatchCase {
+function ofPart(name: string, code: string, needed: number, { files, ...more }: Partial<PatchCase> = {}): PatchCase {
   return {
+    ...COMMON,
     name,
-    files: { 'app.tsx': app(code), 'heavy.tsx': PART },
-    presses: ['#go'],
+    files: { 'app.tsx': app(code), 'heavy.tsx': PART, ...files },
     target: 'heavy.tsx',
     needed,
     ...more,
@@ -152,6 +159,89 @@ export function App() {
 }`,
     1,
     { byHand: /clean|at once/ },
+  ),
+  ofFunction(
+    'an effect with a branch for each of two modules',
+    `import { heavy } from './heavy';
+import { light } from './light';
+export function App() {
+  const [on, setOn] = useState(0);
+  const [n, setN] = useState(1);
+  useEffect(() => { if (on === 1) setN(heavy(2)); else if (on === 2) setN(light(9)); }, [on]);
+  return <button id="go" onClick={() => setOn(on + 1)}>{n}</button>;
+}`,
+    0,
+    {
+      files: { 'light.ts': 'export const light = (x: number) => x + 1;\n' },
+      presses: ['#go', '#go'],
+      more: [{ kind: 'detach', import: 'app.tsx::./light' }],
+    },
+  ),
+  ofFunction(
+    'two modules in one branch of a handler',
+    `import { heavy } from './heavy';
+import { light } from './light';
+export function App() {
+  const [n, setN] = useState(1);
+  const go = () => { if (n < 100) setN(light(heavy(n))); };
+  return <button id="go" onClick={go}>{n}</button>;
+}`,
+    1,
+    {
+      files: { 'light.ts': 'export const light = (x: number) => x + 1;\n' },
+      presses: ['#go', '#go'],
+      more: [{ kind: 'detach', import: 'app.tsx::./light' }],
+    },
+  ),
+  ofFunction(
+    'a function handed to a component that calls it in an effect',
+    `import { heavy } from './heavy';
+import { Shown } from './shown';
+export function App() { return <Shown grow={heavy} />; }`,
+    0,
+    {
+      files: {
+        'shown.tsx': `import { useEffect, useState } from 'react';
+export function Shown({ grow }: { grow: (x: number) => number }) {
+  const [n, setN] = useState(1);
+  useEffect(() => { setN(grow(2)); }, []);
+  return <button id="go">{n}</button>;
+}
+`,
+      },
+      byHand: /uses its answer at once/,
+    },
+  ),
+  ofFunction(
+    'a barrel that passes everything on, but for a name of its own',
+    `import { heavy, small } from './kit';
+export function App() {
+  const [n, setN] = useState(1);
+  return <button id="go" onClick={() => setN(heavy(n) + small)}>{n}</button>;
+}`,
+    0,
+    {
+      files: {
+        'kit.ts': `export * from './heavy';\nexport { own as heavy, small } from './small';\n`,
+        'small.ts': `export const small = 1;\nexport const own = (x: number) => x + 40;\n`,
+      },
+      import: 'kit.ts::./heavy',
+      byHand: /nothing that was read imports/,
+    },
+  ),
+  ofFunction(
+    'a barrel that passes all on in one name',
+    `import { all } from './kit';
+export function App() {
+  const [n, setN] = useState(1);
+  return <button id="go" onClick={() => setN(all.heavy(n))}>{n}</button>;
+}`,
+    0,
+    {
+      files: { 'kit.ts': `export * as all from './heavy';\n` },
+      import: 'kit.ts::./heavy',
+      byHand: /in one name/,
+    },
   ),
   ofFunction(
     'what is used while drawing',
@@ -397,8 +487,6 @@ export function App() { return <Press grow={heavy} />; }`,
     1,
     {
       files: {
-        'app.tsx': `import { heavy } from './heavy';\nimport { Press } from './press';\nexport function App() { return <Press grow={heavy} />; }\n`,
-        'heavy.ts': FUNCTION,
         'press.tsx': `import { useState } from 'react';
 export function Press({ grow }: { grow: (x: number) => number }) {
   const [n, setN] = useState(1);
@@ -571,11 +659,6 @@ export function App() {
     1,
     {
       files: {
-        'app.tsx': app(`import { Box } from './heavy';
-export function App() {
-  const [all, setAll] = useState<string[]>([]);
-  return <main><button id="go" onClick={() => setAll([...all, 'x' + all.length])}>go</button>{all.map((x) => <Box key={x}>{x}<b>!</b></Box>)}</main>;
-}`),
         'heavy.tsx': `export const Box = ({ children }: { children: React.ReactNode }) => <div>[{children}]</div>;\n`,
       },
       presses: ['#go', '#go'],
@@ -681,7 +764,7 @@ export function App() {
     1,
     { presses: ['#go', '#more'] },
   ),
-  ofPart(
+  ofFunction(
     'a handler that is kept',
     `import { useCallback } from 'react';
 import { heavy } from './heavy';
@@ -693,18 +776,6 @@ export function App() {
 }`,
     1,
     {
-      files: {
-        'app.tsx': app(`import { useCallback } from 'react';
-import { heavy } from './heavy';
-export function App() {
-  const [n, setN] = useState(1);
-  const grow = useCallback(() => setN(heavy(n)), [n]);
-  useEffect(() => { document.title = 'kept'; }, [grow]);
-  return <button id="go" onClick={grow}>{n}</button>;
-}`),
-        'heavy.ts': FUNCTION,
-      },
-      target: 'heavy.ts',
       presses: ['#go', '#go'],
     },
   ),
@@ -728,11 +799,6 @@ export function App() {
     1,
     {
       files: {
-        'app.tsx': app(`import { Card } from './heavy';
-export function App() {
-  const [open, setOpen] = useState(false);
-  return <main><button id="go" onClick={() => setOpen(true)}>go</button>{open && <Card><Card.Title /></Card>}</main>;
-}`),
         'heavy.tsx': `export function Card({ children }: { children: React.ReactNode }) { return <div>{children}</div>; }\nCard.Title = () => <h2>title</h2>;\n`,
       },
       byHand: /Card/,
@@ -751,14 +817,6 @@ export function App() {
     1,
     {
       files: {
-        'app.tsx': app(`import { Field } from './heavy';
-export function App() {
-  const [open, setOpen] = useState(false);
-  const [said, setSaid] = useState('');
-  const field = useRef<HTMLInputElement>(null);
-  return <main><button id="go" onClick={() => setOpen(true)}>go</button>{open && <Field ref={field} />}
-    <button id="say" onClick={() => setSaid(field.current?.value ?? 'nothing')}>say</button>{said}</main>;
-}`),
         'heavy.tsx': `export const Field = ({ ref }: { ref: React.Ref<HTMLInputElement> }) => <label>field<input ref={ref} defaultValue="hello" /></label>;\n`,
       },
       presses: ['#say', '#go', '#say'],
@@ -773,9 +831,6 @@ export function App() { return <Around><Inner /><button id="go">go</button></Aro
     0,
     {
       files: {
-        'app.tsx': app(`import { Around, Where } from './heavy';
-function Inner() { return <p>{useContext(Where)}</p>; }
-export function App() { return <Around><Inner /><button id="go">go</button></Around>; }`),
         'heavy.tsx': `import { createContext } from 'react';
 export const Where = createContext('nowhere');
 export const Around = ({ children }: { children: React.ReactNode }) => <Where.Provider value="here">{children}</Where.Provider>;
@@ -791,8 +846,6 @@ export function App() { const n = useHeavy(); return <button id="go">{n}</button
     0,
     {
       files: {
-        'app.tsx': app(`import { useHeavy } from './heavy';
-export function App() { const n = useHeavy(); return <button id="go">{n}</button>; }`),
         'heavy.tsx': `import { useState } from 'react';\nexport const useHeavy = () => useState(4)[0];\n`,
       },
       byHand: /at once/,
@@ -808,11 +861,6 @@ export function App() {
     1,
     {
       files: {
-        'app.tsx': app(`import { Part, small } from './kit';
-export function App() {
-  const [open, setOpen] = useState(false);
-  return <main>{small}<button id="go" onClick={() => setOpen(true)}>go</button>{open && <Part />}</main>;
-}`),
         'kit.ts': `export { Part } from './heavy';\nexport * from './small';\n`,
         'small.ts': `export const small = 'small';\n`,
         'heavy.tsx': PART,
@@ -821,7 +869,7 @@ export function App() {
       presses: ['#go', '#more'],
     },
   ),
-  ofPart(
+  ofFunction(
     'a barrel that passes a function on',
     `import { heavy, small } from './kit';
 export function App() {
@@ -831,20 +879,13 @@ export function App() {
     1,
     {
       files: {
-        'app.tsx': app(`import { heavy, small } from './kit';
-export function App() {
-  const [n, setN] = useState(1);
-  return <main>{small}<button id="go" onClick={() => setN(heavy(n))}>{n}</button></main>;
-}`),
         'kit.ts': `export { heavy } from './heavy';\nexport * from './small';\n`,
         'small.ts': `export const small = 'small';\n`,
-        'heavy.ts': FUNCTION,
       },
-      target: 'heavy.ts',
       import: 'kit.ts::./heavy',
     },
   ),
-  ofPart(
+  ofFunction(
     'a barrel that passes everything on',
     `import { heavy, small } from './kit';
 export function App() {
@@ -854,32 +895,21 @@ export function App() {
     1,
     {
       files: {
-        'app.tsx': app(`import { heavy, small } from './kit';
-export function App() {
-  const [n, setN] = useState(1);
-  return <main>{small}<button id="go" onClick={() => setN(heavy(n))}>{n}</button></main>;
-}`),
         'kit.ts': `export * from './heavy';\nexport * from './small';\n`,
         'small.ts': `export const small = 'small';\n`,
-        'heavy.ts': FUNCTION,
       },
-      target: 'heavy.ts',
       import: 'kit.ts::./heavy',
     },
   ),
-  ofPart(
+  ofFunction(
     'an import for what it does by itself',
     `import './heavy';
 export function App() { return <button id="go">{document.title}</button>; }`,
     0,
     {
       files: {
-        'app.tsx': app(
-          `import './heavy';\nexport function App() { return <button id="go">{document.title}</button>; }`,
-        ),
         'heavy.ts': `document.title = 'set';\nexport {};\n`,
       },
-      target: 'heavy.ts',
       byHand: /by itself/,
     },
   ),

@@ -80,7 +80,7 @@ function judge(name, { files, planted }) {
     meant.has(at) || planted.some((m) => m.kinds.includes(f.kind) && wordsOf(f).includes(m.target)) ? [] : [f],
   );
   // What pays only after others, or elsewhere, is promised for there.
-  const here = findings.filter((f) => !/once what stands above is taken|hides it; on/.test(f.why));
+  const here = findings.filter((f) => f.basis.on === 'the plan');
   const effects = here.flatMap((f) => effectAfterPatch(folder, snapshot, sources, model, f));
   if (!values.keep) fs.rmSync(folder, { recursive: true });
   return { name, rows, others, findings, effects };

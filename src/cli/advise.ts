@@ -1,6 +1,6 @@
 import type { Command } from 'commander';
 import { advise } from '../core/advise/advise.ts';
-import type { Effect } from '../core/advise/types.ts';
+import type { Effect, Finding } from '../core/advise/types.ts';
 import { amend } from '../core/amend/amend.ts';
 import { type CrowdGains, gainsOver } from '../core/choose/gains-over.ts';
 import { decisionWords } from '../core/plan/decisions.ts';
@@ -54,6 +54,7 @@ export function addAdvise(program: Command): void {
         ...(over ? { mix: mixOf(over[at]) } : {}),
         ...(f.whose ? { whose: f.whose } : {}),
         together: f.together === null ? null : ms(f.together),
+        basis: f.basis.on === 'a link' ? { ...f.basis, saves: ms(f.basis.saves) } : f.basis,
         cautions: f.cautions,
         decision: { words: f.remedy.words, decisions: f.remedy.decisions, withdraw: f.remedy.withdraw ?? [] },
       })),
@@ -67,7 +68,7 @@ export function addAdvise(program: Command): void {
         : columns(
             open.map((f) => [
               `${f.what}: ${f.remedy.decisions.map(decisionWords).join(', ') || f.remedy.words}`,
-              f.seen ? 'seen better' : `${Math.round(f.effect.cost)} ms per visit`,
+              f.seen ? 'seen better' : savedWords(f),
             ]),
           ),
     );
@@ -93,4 +94,10 @@ function metricsOf({ cost, waste, seen, routes, perVisit }: Effect): Record<stri
 /** Changes of the cost over several sets of conditions. */
 function mixOf({ gain, crowds }: CrowdGains): object {
   return { cost: ms(-gain), under: crowds.map(({ name, share, gain: own }) => ({ name, share, cost: ms(-own) })) };
+}
+
+/** What a finding changes per visit, here or on the link that it is told for. */
+function savedWords({ basis, effect }: Finding): string {
+  if (basis.on === 'a link') return `${Math.round(-basis.saves)} ms per visit on ${basis.link}`;
+  return `${Math.round(effect.cost)} ms per visit`;
 }

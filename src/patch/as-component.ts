@@ -5,7 +5,7 @@ import { isFunction, nameOf, type SyntaxNode } from '../reader/syntax.ts';
 import { type Found, type PatchContext, targetOf } from './context.ts';
 import { NO_COMPONENT, noComponent } from './exported.ts';
 import type { FileEdits } from './file-edits.ts';
-import { boundaryLines, fallbackWords, innerName, inViewLines } from './own-boundary.ts';
+import { boundaryLines, fallbackWords, inViewLines } from './own-boundary.ts';
 import type { Binding, Reference } from './script-file.ts';
 import { deferredComponents } from './wrapper.ts';
 
@@ -47,7 +47,7 @@ export function asComponent(
     change: () => {
       const [last] = deferredComponents(file).slice(-1);
       if (last) edits.beside(last.statement);
-      const inner = bringsOwn ? innerName(edits, binding.local) : binding.local;
+      const inner = bringsOwn ? edits.freeName(`${binding.local}Later`) : binding.local;
       const made = `const ${inner} = ${madeWith(context, edits)!}(${loaderOf(context, edits, item.specifier, binding.imported)});`;
       const part = { local: binding.local, inner, wrapper, fallback };
       const around = waitsForView ? inViewLines(edits, part) : bringsOwn ? boundaryLines(edits, part) : [];

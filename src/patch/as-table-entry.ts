@@ -6,6 +6,9 @@ import type { FileEdits } from './file-edits.ts';
 import type { Binding, Reference, ScriptFile } from './script-file.ts';
 import { LOADS } from './wrapper.ts';
 
+/** A route's own function gives its parts by their names: `async () => ({ Component: (await import(…)).X })`. */
+const LOADS_ROUTE = /^async\s*\(\)\s*=>\s*\(\{\s*Component:\s*\(\s*await\s+import\(/;
+
 /**
  * What stands in a table whose other entries are functions that import their module becomes such a function; null
  * when it isn't in a table, or no entry under that key or another of this table is deferred so. Beside routes with a
@@ -72,7 +75,10 @@ function hasDeferredSibling(file: ScriptFile, key: string | null): boolean {
   walk(file.program, (node, above) => {
     if (node.type !== 'Property' || nameOf(node.key) !== key || above.at(-2)?.type !== 'ArrayExpression') return;
     const { value } = node;
-    found ||= isNode(value) && value.type === 'ArrowFunctionExpression' && LOADS.test(file.of(value));
+    found ||=
+      isNode(value) &&
+      value.type === 'ArrowFunctionExpression' &&
+      (LOADS.test(file.of(value)) || LOADS_ROUTE.test(file.of(value)));
   });
   return found;
 }

@@ -30,6 +30,7 @@ export class FileEdits {
   private readonly released = new Map<string, number>();
   private readonly held = new Set<string>();
   private readonly names = new Map<string, string>();
+  private readonly given = new Set<string>();
   private readonly inView = new Set<string>();
   private readonly omitted = new Set<string>();
   private readonly insideDone = new Set<number>();
@@ -55,10 +56,17 @@ export class FileEdits {
   named(wanted: string, line: string): string {
     const known = this.names.get(line);
     if (known) return known;
-    let name = wanted;
-    for (let n = 2; this.file.knows(name) || [...this.names.values()].includes(name); n++) name = `${wanted}${n}`;
+    const name = this.freeName(wanted);
     this.names.set(line, name);
     this.top(line.replace('NAME', name));
+    return name;
+  }
+
+  /** A name that nothing in the file goes by, nor was given out before: the wanted one, or that with a number. */
+  freeName(wanted: string): string {
+    let name = wanted;
+    for (let n = 2; this.file.knows(name) || this.given.has(name); n++) name = `${wanted}${n}`;
+    this.given.add(name);
     return name;
   }
 
@@ -129,7 +137,7 @@ export class FileEdits {
 
   /**
    * From a statement on an effect waits for imports, in a function of its own, as its answer is what cleans up; what was taken back meanwhile isn't
-   * done any more. Once for all of them: of two places the earlier counts.
+   * done any more. Once for all of them: of two places (in two branches, say) all from the statement of the effect on that holds the earlier waits.
    */
   waitInEffect(
     fn: SyntaxNode,
@@ -141,7 +149,10 @@ export class FileEdits {
     const cached = this.effects.get(fn);
     if (cached) {
       cached.statements.push(...statements);
-      if (insertAt.start < cached.insertAt.start) Object.assign(cached, { insertAt, braced });
+      if (insertAt === cached.insertAt) return;
+      const first = Math.min(insertAt.start, cached.insertAt.start);
+      const own = (body.body as SyntaxNode[]).find((s) => s.start <= first && first < s.end)!;
+      Object.assign(cached, { insertAt: own, braced: false });
     } else this.effects.set(fn, { fn, body, insertAt, braced, statements: [...statements] });
   }
 
@@ -193,7 +204,7 @@ export class FileEdits {
     const all = body.body as SyntaxNode[];
     const outer = `${newline}${this.file.indentOf(all[0])}`;
     const indent = `${newline}${this.file.indentOf(insertAt)}`;
-    const gone = this.file.knows('gone') ? 'goneMeanwhile' : 'gone';
+    const gone = this.file.knows('gone') ? this.freeName('goneMeanwhile') : 'gone';
     const lines = [...statements, `if (${gone}) return;`].map((s) => `${indent}  ${s}`).join('');
     const end = braced ? insertAt : (this.blockOf(body, insertAt).body as SyntaxNode[]).at(-1)!;
     this.out.appendLeft(all[0].start, `let ${gone} = false;${outer}`);

@@ -87,7 +87,9 @@ function waitingCalls(
     if (call.type !== 'CallExpression' || call.callee !== use.node) return { reason: `hands it on in line ${line}` };
     const nearest = [...use.above].reverse().find(isFunction);
     const waiter = waiterOf(file, use.above);
-    if (!waiter || waiter.fn !== nearest) return { reason: `uses its answer at once in line ${line}` };
+    // The answer of an effect is what cleans up after it: it can't be a promise.
+    if (!waiter || waiter.isEffect || waiter.fn !== nearest)
+      return { reason: `uses its answer at once in line ${line}` };
     if (waiter.fn.async !== true && AT_ONCE.test(file.of(waiter.fn)))
       return { reason: `handles an event in line ${line} in a way that can’t wait` };
     const open =
@@ -134,7 +136,7 @@ function functionNamed(file: ScriptFile, name: string): SyntaxNode | null {
 function typeChange(edits: FileEdits, given: SyntaxNode, property: string): Change | null | 'unknown' {
   const { file, out } = edits;
   const written = given.typeAnnotation as SyntaxNode | null;
-  if (!written) return /\.tsx?$/.test(file.path) ? 'unknown' : null;
+  if (!written) return file.isTyped ? 'unknown' : null;
   let type = written.typeAnnotation as SyntaxNode;
   if (type.type === 'TSTypeReference') {
     const name = nameOf(type.typeName);

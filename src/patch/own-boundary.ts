@@ -12,11 +12,6 @@ export interface StandIn {
   fallback: Fallback | undefined;
 }
 
-/** A name for the deferred component behind the one that a file uses. */
-export function innerName({ file }: FileEdits, local: string): string {
-  return file.knows(`${local}Later`) ? `${local}LaterOn` : `${local}Later`;
-}
-
 /** `const Part = (given) => <Suspense …><PartLater {...given} /></Suspense>;`: it brings its own boundary to wherever it is drawn. */
 export function boundaryLines(edits: FileEdits, part: StandIn): string[] {
   return [`const ${part.local} = (given${givenType(edits, part)}) => ${drawn(edits, part)};`];
@@ -29,7 +24,7 @@ export function boundaryLines(edits: FileEdits, part: StandIn): string[] {
 export function inViewLines(edits: FileEdits, part: StandIn): string[] {
   const { from } = part.wrapper;
   const use = (name: string) => edits.use(name, from) ?? name;
-  const type = /\.[cm]?tsx?$/.test(edits.file.path) ? '<HTMLDivElement>' : '';
+  const type = edits.file.isTyped ? '<HTMLDivElement>' : '';
   return [
     `function ${part.local}(given${givenType(edits, part)}) {`,
     `  const [inView, setInView] = ${use('useState')}(false);`,
@@ -49,7 +44,7 @@ export function inViewLines(edits: FileEdits, part: StandIn): string[] {
 }
 
 function givenType({ file }: FileEdits, { wrapper, inner }: StandIn): string {
-  return /\.[cm]?tsx?$/.test(file.path) ? `: import('${wrapper.from}').ComponentProps<typeof ${inner}>` : '';
+  return file.isTyped ? `: import('${wrapper.from}').ComponentProps<typeof ${inner}>` : '';
 }
 
 function drawn(edits: FileEdits, { inner, wrapper, fallback }: StandIn): string {

@@ -12,7 +12,9 @@ import { type Binding, bindingsOf } from './script-file.ts';
  * the types; whoever outside of what was read imports values from there (a test) has to import them from where they are.
  */
 export function pastBarrel(context: PatchContext, edits: FileEdits, item: Import, statement: SyntaxNode): Found {
-  const passed = passedNames(context, item, statement);
+  if (statement.type === 'ExportAllDeclaration' && statement.exported)
+    return { reason: 'it passes on all in one name: import what is needed of it by its own' };
+  const passed = passedNames(context, edits, item, statement);
   const changes: Change[] = [];
   const places: string[] = [];
   for (const user of usersOf(context, item)) {
@@ -28,22 +30,37 @@ export function pastBarrel(context: PatchContext, edits: FileEdits, item: Import
       for (const change of changes) change();
       keepTypes(edits, statement);
     },
-    done: `imported past ${edits.file.path} by ${places.join(', ')}, where it is used`,
+    done: `imported past ${edits.file.path} by ${places.join(', ')}, where it is used; ${edits.file.isTyped ? 'only its types are' : 'it isn’t'} passed on any more`,
   };
 }
 
 /** The name in the module itself of what is passed on by a name; null for what isn't. */
 type Passed = (exported: string) => string | null;
 
-function passedNames(context: PatchContext, item: Import, statement: SyntaxNode): Passed {
+function passedNames(context: PatchContext, edits: FileEdits, item: Import, statement: SyntaxNode): Passed {
   if (statement.type === 'ExportAllDeclaration') {
     const target = context.edits(targetOf(context, item))?.file;
-    return (name) => (target && name !== 'default' && exportedValue(target.program, name) ? name : null);
+    // What a module exports by name goes before what it passes on as a whole (ECMAScript, ResolveExport).
+    const named = namesExportedBy(edits);
+    return (name) =>
+      target && name !== 'default' && !named.has(name) && exportedValue(target.program, name) ? name : null;
   }
   const names = new Map(
     (statement.specifiers as SyntaxNode[]).map((s) => [nameOf(s.exported) ?? '', nameOf(s.local) ?? '']),
   );
   return (name) => names.get(name) ?? null;
+}
+
+function namesExportedBy({ file }: FileEdits): Set<string> {
+  return new Set(
+    file.body.flatMap((statement) => {
+      if (statement.type !== 'ExportNamedDeclaration') return [];
+      const declared = statement.declaration as SyntaxNode | null;
+      const declarators = (declared?.declarations as SyntaxNode[] | undefined) ?? [];
+      const listed = ((statement.specifiers as SyntaxNode[] | undefined) ?? []).map((s) => nameOf(s.exported));
+      return [nameOf(declared?.id), ...declarators.map((d) => nameOf(d.id)), ...listed].filter((n) => n !== null);
+    }),
+  );
 }
 
 function usersOf({ snapshot }: PatchContext, item: Import): Import[] {
@@ -101,7 +118,7 @@ function specifierPast({ snapshot }: PatchContext, item: Import, user: Import): 
 /** Of what isn't passed on any more the types are, where there are types. */
 function keepTypes(edits: FileEdits, statement: SyntaxNode): void {
   const { file, out } = edits;
-  if (!/\.[cm]?tsx?$/.test(file.path)) {
+  if (!file.isTyped) {
     edits.drop(statement);
     return;
   }

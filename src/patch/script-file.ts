@@ -49,6 +49,11 @@ export class ScriptFile {
     return this.text.includes('\r\n') ? '\r\n' : '\n';
   }
 
+  /** Whether types may stand in the file. */
+  get isTyped(): boolean {
+    return /\.[cm]?tsx?$/.test(this.path);
+  }
+
   /** Whether markup may stand in the file: its name says so, or it has some already. */
   get hasMarkup(): boolean {
     if (/\.[jt]sx$/.test(this.path)) return true;

@@ -6,7 +6,7 @@ import { constantText, type SyntaxNode, walk } from '../reader/syntax.ts';
 import { type PatchContext, targetOf } from './context.ts';
 import type { FileEdits } from './file-edits.ts';
 import { openersOf } from './openers.ts';
-import { innerName, inViewLines } from './own-boundary.ts';
+import { inViewLines } from './own-boundary.ts';
 import { bindingsOf, type Reference, withoutTypes } from './script-file.ts';
 import { isWritten, recipe, writeTrigger } from './triggers.ts';
 import { notOpened, type PatchStep } from './types.ts';
@@ -72,7 +72,7 @@ function wrapInView(context: PatchContext, edits: FileEdits, item: Import): bool
   if (found.length !== 1) return false;
   const [{ local, statement, call, wrapper }] = found;
   if (wrapper.from !== 'react') return false;
-  const inner = innerName(edits, local);
+  const inner = edits.freeName(`${local}Later`);
   const fallback = context.settings.get(targetOf(context, item))?.fallback;
   const lines = inViewLines(edits, { local, inner, wrapper, fallback });
   const exported = statement.type === 'ExportNamedDeclaration' ? 'export ' : '';

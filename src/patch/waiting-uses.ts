@@ -53,7 +53,7 @@ export class WaitingUses {
     for (const { local, imported } of shared) {
       const whole = `typeof ${load}`;
       const type = imported === '*' ? whole : `${whole}.${imported}`;
-      changes.push(() => edits.top(`let ${local}${/\.[cm]?tsx?$/.test(file.path) ? `: ${type}` : ''};`));
+      changes.push(() => edits.top(`let ${local}${file.isTyped ? `: ${type}` : ''};`));
     }
     return { changes, words };
   }

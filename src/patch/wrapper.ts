@@ -14,7 +14,7 @@ export interface Wrapper {
 const REACT: Wrapper = { name: 'lazy', from: 'react', boundary: 'Suspense' };
 
 /** `() => import(…)`, or `async () => ({ default: (await import(…)).X })`, as a function begins. */
-export const LOADS = /^(?:\(\)\s*=>\s*|async\s*\(\)\s*=>\s*\(\{\s*\w+:\s*\(\s*await\s+)import\(/;
+export const LOADS = /^(?:\(\)\s*=>\s*|async\s*\(\)\s*=>\s*\(\{\s*default:\s*\(\s*await\s+)import\(/;
 
 const LOOKS_DEFERRED = /=\s*[\w.]+\(\s*(?:async\s*)?\(\)\s*=>\s*(?:\(\{\s*default:\s*\(\s*await\s+)?import\(/;
 

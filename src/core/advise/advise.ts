@@ -145,6 +145,7 @@ export function* advise(
           effect,
           cautions: cautionsOf(app, plan, best.remedy),
           together: null,
+          basis: { on: 'the plan' },
         });
       else noGain.push({ id: candidate.id, kind: candidate.kind, what: candidate.what, cost: effect.cost });
     }

@@ -35,7 +35,7 @@ export function* payingAfter(
       if (cautions.length > 0) continue;
       if (known >= 0) found.splice(known, 1);
       const why = `${candidate.why} It pays once what stands above is taken.`;
-      found.push({ ...candidate, why, remedy, effect, cautions, together: null });
+      found.push({ ...candidate, why, remedy, effect, cautions, together: null, basis: { on: 'those above' } });
     }
   }
   return found.sort((a, b) => a.effect.cost - b.effect.cost || (a.id < b.id ? -1 : 1));
@@ -65,12 +65,20 @@ export function* payingElsewhere(
   const { candidates, open, before, conditions, scorer } = now;
   const slower = LINKS.filter((l) => l.rttMs > conditions.link.rttMs).sort((a, b) => a.rttMs - b.rttMs);
   const found: Finding[] = [];
+  const scorers = new Map<Link, { there: Scorer; was: number }>();
+  const onLink = (link: Link) => {
+    const known = scorers.get(link);
+    if (known) return known;
+    const there = on(link);
+    const made = { there, was: there.score(plan).cost };
+    scorers.set(link, made);
+    return made;
+  };
   for (const { remedies, ...candidate } of candidates) {
     const known = open.find((n) => n.id === candidate.id);
     if (!known || known.cost > SMALL_LOSS || !HURTS_ELSEWHERE.has(candidate.kind)) continue;
     for (const link of slower) {
-      const there = on(link);
-      const was = there.score(plan).cost;
+      const { there, was } = onLink(link);
       const gains = remedies.map((remedy) => ({ remedy, saves: was - there.score(planWith(plan, remedy)).cost }));
       yield { done: candidates.length, of: candidates.length };
       const [best] = gains.sort((a, b) => b.saves - a.saves);
@@ -78,7 +86,8 @@ export function* payingElsewhere(
       const cautions = cautionsOf(app, plan, best.remedy);
       const effect = effectOf(before, scorer.score(planWith(plan, best.remedy)));
       const why = `${candidate.why} The link chosen here hides it; on ${link.name} a visit would save ${Math.round(best.saves)} ms.`;
-      found.push({ ...candidate, why, remedy: best.remedy, effect, cautions, together: null });
+      const basis = { on: 'a link' as const, link: link.name, saves: best.saves };
+      found.push({ ...candidate, why, remedy: best.remedy, effect, cautions, together: null, basis });
       break;
     }
   }

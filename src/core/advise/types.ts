@@ -118,7 +118,14 @@ export interface Finding extends Omit<CandidateFinding, 'remedies'> {
    * one often saves a part of what another does. Null for what isn't to be taken as it is, and what is about being seen.
    */
   together: number | null;
+  basis: Basis;
 }
+
+/**
+ * What a finding's effect rests on: the plan as it is; that with all findings before it, where it saves nothing yet; or another link, on which a visit
+ * saves so much (ms), where the present one hides it.
+ */
+export type Basis = { on: 'the plan' } | { on: 'those above' } | { on: 'a link'; link: string; saves: number };
 
 export interface Fact {
   id: string;

@@ -22,6 +22,7 @@ import { beginFile, beginStep, leftAside } from '../watch.ts';
 import { marginalSizes, minifyCommonJs, minifyScript, weigh } from '../weigh.ts';
 import { ALL, Demand, type Needed } from './demand.ts';
 import type { Findings } from './findings.ts';
+import { importColumns } from './import-columns.ts';
 import { kindOf } from './kinds.ts';
 import { missingPackages, otherVersions, outsideOf } from './lacks.ts';
 import { ModuleReader } from './module-reader.ts';
@@ -251,27 +252,7 @@ export class SourceGraph {
       });
     }
     const timed = timesOfUses(this.modules, [...this.starts, ...this.workers, ...asked]);
-    const imports: Import[] = [];
-    const acts = new Map<number, Act[]>();
-    sorted.forEach((m, from) => {
-      const seen = new Map<string, number>();
-      for (const { found, to } of links.get(m.path)!) {
-        const ordinal = seen.get(found.specifier) ?? 0;
-        seen.set(found.specifier, ordinal + 1);
-        const {
-          required: _,
-          taken: __,
-          passesAll: ___,
-          passesOn: ____,
-          component: _____,
-          sync: ______,
-          ...item
-        } = found;
-        const doing = timed.acts(m, found, to);
-        if (doing.length > 0) acts.set(imports.length, doing);
-        imports.push({ from, to: at.get(to)!, ordinal, ...item, ...timed.times(m, found, to) });
-      }
-    });
+    const { imports, acts } = importColumns(sorted, at, (path) => links.get(path)!, timed);
     // Of files that only were looked into for names nothing is told.
     const ships = (path: string) => !this.modules.has(path) || at.has(path);
     const modules = sorted.map((m) => m.module);

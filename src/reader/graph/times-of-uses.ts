@@ -9,21 +9,21 @@ import type { ReadModule } from './read-module.ts';
 /** Why an import can’t be deferred whose uses give their answer at once, though not while the module starts. */
 const DRAWING = 'its answer is used at once, by code that can’t wait';
 
-type Link<T> = (from: ReadModule, found: FoundImport, to: string) => T;
-type Times = Pick<Import, 'onActs' | 'onEffects' | 'sync'>;
-
-export interface TimesOfUses {
-  /** When the uses of a link run, and whether one of them can't wait. */
-  times: Link<Times>;
-  /** What somebody does to have a link used; empty where it is used otherwise. */
-  acts: Link<Act[]>;
+/** When the uses of a link run, whether one of them can't wait, and what somebody does to have it used (not where it is used otherwise). */
+export interface UseTimes {
+  times: Pick<Import, 'onActs' | 'onEffects' | 'sync'>;
+  acts: Act[];
 }
+type Times = UseTimes['times'];
 
 /**
  * Says of links whether they are only used when somebody acts, or once something was drawn. `asked`: modules of which
  * something else than an import may use what they export.
  */
-export function timesOfUses(modules: ReadonlyMap<string, ReadModule>, asked: readonly string[]): TimesOfUses {
+export function timesOfUses(
+  modules: ReadonlyMap<string, ReadModule>,
+  asked: readonly string[],
+): (from: ReadModule, found: FoundImport, to: string) => UseTimes {
   const otherwise = new Set(asked);
   for (const { imports, runs } of modules.values())
     for (const { found, to } of imports)
@@ -59,7 +59,7 @@ export function timesOfUses(modules: ReadonlyMap<string, ReadModule>, asked: rea
     // A link that was led on past what only passes names on is used where the names are that it leads to.
     return (name: string) => to === resolved || homeOf(resolved, name)?.path === to;
   };
-  const timesOf: Link<Times> = (from, found, to) => {
+  const timesOf = (from: ReadModule, found: FoundImport, to: string): Times => {
     if (found.kind === 'dynamic') return {};
     if (!from.runs) return found.sync ? { sync: found.sync } : {};
     if (found.sync && found.passesOn) return pastOnPasser(found.sync, times.ofExports(to));
@@ -74,15 +74,11 @@ export function timesOfUses(modules: ReadonlyMap<string, ReadModule>, asked: rea
     const at = from.source === null ? null : times.neededAt(from.path, found.specifier, counts);
     return at === null ? {} : { sync: { reason: DRAWING, line: lineIn(from.path, from.source!, at) } };
   };
-  return {
-    times: timesOf,
-    acts: (from, found, to) => {
-      const onActs =
-        found.kind === 'dynamic'
-          ? times.ofDeferred(from.path, found.specifier) === 'act'
-          : timesOf(from, found, to).onActs;
-      return onActs ? times.acts(from.path, found.specifier, countsFor(from, found, to)) : [];
-    },
+  return (from, found, to) => {
+    const told = timesOf(from, found, to);
+    const isOnActs =
+      found.kind === 'dynamic' ? times.ofDeferred(from.path, found.specifier) === 'act' : told.onActs === true;
+    return { times: told, acts: isOnActs ? times.acts(from.path, found.specifier, countsFor(from, found, to)) : [] };
   };
 }
 

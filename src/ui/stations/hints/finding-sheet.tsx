@@ -19,7 +19,7 @@ const MOST = 8;
 
 /** One finding: why it is so, what the advised change does to landings and waits, and taking it or putting it aside. */
 export function FindingSheet({ finding, aside }: { finding: Finding; aside: string | null }) {
-  const { what, why, evidence, remedy, effect, kind, id, cautions, whose, seen } = finding;
+  const { what, why, evidence, remedy, effect, basis, kind, id, cautions, whose, seen } = finding;
   return (
     <>
       <p className="text-[11px] text-soft">{kind}</p>
@@ -49,7 +49,8 @@ export function FindingSheet({ finding, aside }: { finding: Finding; aside: stri
             seenWords(effect.seen)
           ) : (
             <>
-              ▾ {time(-effect.cost)} <Term of="cost">per visit</Term>
+              ▾ {time(basis.on === 'a link' ? basis.saves : -effect.cost)} <Term of="cost">per visit</Term>
+              {basis.on === 'a link' ? ` on ${basis.link}` : null}
             </>
           )}
         </span>

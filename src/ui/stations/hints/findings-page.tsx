@@ -17,7 +17,7 @@ export function FindingsPage() {
   const setChosen = chooseFinding;
   const all = [...open, ...aside.map((a) => a.finding)];
   const finding = all.find((f) => f.id === chosen) ?? open[0] ?? null;
-  const most = Math.max(1, ...open.map((f) => -f.effect.cost));
+  const most = Math.max(1, ...open.map(savedBy));
   if (error) return <Message title="No advice can be worked out">{error}</Message>;
   if (!advice)
     return (
@@ -149,7 +149,7 @@ function Rows({
             type="button"
             aria-current={f.id === chosen ? 'true' : undefined}
             onClick={() => onChoose(f.id)}
-            className={`grid w-full grid-cols-[minmax(0,1fr)_210px] items-center gap-4 py-1.5 text-left ${f.id === chosen ? 'bg-mark' : 'hover:bg-band'}`}
+            className={`grid w-full grid-cols-[minmax(0,1fr)_250px] items-center gap-4 py-1.5 text-left ${f.id === chosen ? 'bg-mark' : 'hover:bg-band'}`}
           >
             <span className="min-w-0 pl-1">
               <span className={`block truncate ${f.id === chosen ? 'font-semibold' : ''}`} title={f.what}>
@@ -164,17 +164,11 @@ function Rows({
                 <span
                   aria-hidden="true"
                   className="h-2 shrink-0 bg-[var(--better)]"
-                  style={{ width: Math.max(1, (-f.effect.cost / most) * BAR) }}
+                  style={{ width: Math.max(1, (savedBy(f) / most) * BAR) }}
                 />
                 <span className="whitespace-nowrap">
-                  ▾ {time(-f.effect.cost)}
-                  <span className="block text-[11px] text-soft">
-                    {f.together === null
-                      ? 'needs a change by hand'
-                      : f === findings[0]
-                        ? ' '
-                        : `${time(-f.together)} with those above`}
-                  </span>
+                  ▾ {time(savedBy(f))}
+                  <span className="block text-[11px] text-soft">{sumWords(f, f === findings[0])}</span>
                 </span>
               </span>
             )}
@@ -183,4 +177,16 @@ function Rows({
       ))}
     </ol>
   );
+}
+
+/** What a finding saves per visit in ms, here or on the link that it is told for. */
+function savedBy({ basis, effect }: Finding): number {
+  return basis.on === 'a link' ? basis.saves : -effect.cost;
+}
+
+/** What stands under a finding's figure: what it comes to with others, or why it doesn't add up with them. */
+function sumWords({ basis, cautions, together }: Finding, isFirst: boolean): string {
+  if (cautions.length > 0) return 'needs a change by hand';
+  if (basis.on === 'a link') return `on ${basis.link}`;
+  return together === null || isFirst ? ' ' : `${time(-together)} with those above`;
 }
