@@ -10,4 +10,4 @@ export function madeUpProblem(
   seed: number,
   count: number,
   price?: number,
-): Problem<MadeUpMeasure> & { least(): number };
+): Problem<MadeUpMeasure> & { least(within?: number): number };

@@ -41,17 +41,19 @@ export function madeUpProblem(seeded, seed, count, price = 0) {
     bundles,
     measure,
     price,
-    keeps: (m) => m.waste <= most,
+    keeps: () => true,
     weight: (m) => m.waste,
+    most,
     touches: () => true,
   };
-  const least = () => {
+  /** The least cost (with the price) of all sets that waste so much at most. */
+  const least = (within = most) => {
     let best = measure([]).cost;
     for (let bits = 1; bits < 2 ** count; bits++) {
       const set = Array.from({ length: count }, (_, i) => i).filter((i) => bits & (1 << i));
       if (new Set(set.map((i) => instead[i])).size < set.length) continue;
       const m = measure(set);
-      if (m.waste <= most) best = Math.min(best, m.cost + price * set.length);
+      if (m.waste <= within) best = Math.min(best, m.cost + price * set.length);
     }
     return best;
   };

@@ -101,7 +101,11 @@ function shape(choice: Choice): object {
   return {
     hints: choice.plan.decisions.flatMap((d) => (d.kind === 'hint' ? [d.hint] : [])),
     path: turns.map(entry),
-    curve: curve.map((p) => ({ waste: Math.round(p.waste), gain: ms(p.gain), chosen: p.chosen })),
+    curve: curve.map((p) => ({
+      waste: Math.round(p.waste),
+      gain: ms(p.gain),
+      chosen: p.turns.map((t) => t.candidate.id),
+    })),
     cost: { before: ms(before.cost), after: ms(after.cost) },
     waste: { before: Math.round(before.waste), after: Math.round(after.waste) },
     losers: losers.map((l) => ({ ...l, change: ms(l.change) })),

@@ -4,6 +4,7 @@ import { shipped } from '../ship/shipped.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { VisitorModel } from '../snapshot/visitor-types.ts';
 import type { Shared } from '../steps.ts';
+import { curveOf, curveSets, type KnownSet, knownOf } from './curve.ts';
 import { hintCandidates } from './hint-candidates.ts';
 import { checkWanted } from './limits.ts';
 import { losersOf } from './losers.ts';
@@ -16,7 +17,6 @@ import type {
   Choice,
   ChoiceProgress,
   Circumstance,
-  CurvePoint,
   Limits,
   Measured,
   MeasuredShares,
@@ -28,8 +28,6 @@ import type {
 const ROUNDS = 3;
 /** So many sets are told ahead. */
 const AT_ONCE = 48;
-/** A set on the curve that saves less than this more than one of less waste isn't told. */
-const LEAST_STEP = 0.5;
 /** Of the candidates that work at one thing so many, the best alone, are also tried two and two. */
 const MOST_BUNDLED = 6;
 
@@ -54,28 +52,32 @@ export function* choose(
   const reference = new SetEvaluator(app, plan, model, shared, [], wanted);
   const before = reference.measure([]);
   const asked: Asked = { app, model, circumstances: shared, wanted, reference, before };
-  const sofar: SoFar = { plan, turns: [], candidates: [], exhaustive: true, measured: 0 };
+  const sofar: SoFar = { plan, turns: [], candidates: [], exhaustive: true, measured: 0, known: [] };
   for (const pool of pools)
     for (let round = 0; round < (pool === 'split' ? ROUNDS : 1); round++)
       if (!(yield* roundOf(asked, sofar, pool))) break;
   const { turns, candidates, exhaustive, measured } = sofar;
-  const final = new SetEvaluator(
-    app,
-    plan,
-    model,
-    shared,
-    turns.map((t) => t.candidate),
-    wanted,
-  );
-  const curve = yield* curveOf(final, turns, before);
-  const after = final.measure(turns.map((_, i) => i));
+  const chosen = turns.map((t) => t.candidate);
+  const last = turns.at(-1);
+  const choice = {
+    candidates: chosen,
+    cost: last?.cost ?? before.cost,
+    waste: last?.waste ?? before.waste,
+    objective: (last?.cost ?? before.cost) + wanted.limits.changeMs * chosen.length,
+  };
+  const sets = last ? curveSets(sofar.known, choice, before) : [];
+  const onCurve = [...new Set([...chosen, ...sets.flatMap((s) => s.candidates)])];
+  const final = new SetEvaluator(app, plan, model, shared, onCurve, wanted);
+  const curve = yield* curveOf(final, onCurve, sets, turns, before);
+  const set = chosen.map((_, i) => i);
+  const better = final.planOf(set);
   return {
-    plan: final.planOf(turns.map((_, i) => i)),
+    plan: better,
     before,
-    after,
+    after: final.measure(set),
     turns,
     curve,
-    losers: losersOf(final.scores(plan), final.scores(final.planOf(turns.map((_, i) => i)))),
+    losers: losersOf(final.scores(plan), final.scores(better)),
     candidates,
     exhaustive,
     measured: measured + final.measured,
@@ -102,6 +104,8 @@ interface SoFar {
   candidates: Candidate[];
   exhaustive: boolean;
   measured: number;
+  /** Sets that no other one of their round beats. */
+  known: KnownSet[];
 }
 
 /** Selects among the candidates of one pool, and adds what it chose; gives whether that was anything. */
@@ -127,6 +131,7 @@ function* roundOf(asked: Asked, sofar: SoFar, pool: Pool): Shared<ChoiceProgress
   const added = turnsOf(step.value.chosen, few, begun, base);
   sofar.exhaustive &&= step.value.exhaustive;
   sofar.measured += evaluator.measured;
+  sofar.known.push(...knownOf(step.value.frontier, few, begun, limits.changeMs));
   sofar.candidates.push(...pooled.filter((c) => !sofar.candidates.some((k) => k.id === c.id)));
   sofar.turns = [...begun, ...added];
   if (added.length > 0) sofar.plan = evaluator.planOf(added.map((t) => pooled.indexOf(t.candidate)));
@@ -196,9 +201,9 @@ function* problemOf(
     keeps: (m, set) =>
       set.length <= limits.changes &&
       m.firstContentLater <= limits.firstContentMs + 1e-9 &&
-      m.interactiveLater <= limits.interactiveMs + 1e-9 &&
-      (limits.wasteBytes === null || m.waste - base.waste <= limits.wasteBytes),
-    weight: limits.wasteBytes === null ? null : (m) => m.waste,
+      m.interactiveLater <= limits.interactiveMs + 1e-9,
+    weight: (m) => m.waste,
+    most: limits.wasteBytes === null ? null : base.waste + limits.wasteBytes,
     touches: (a, b) => {
       const one = few[a].routes;
       const other = few[b].routes;
@@ -245,52 +250,4 @@ function turnsOf(chosen: Selected<Measured>['chosen'], few: Candidate[], begun: 
       waste: measured.waste,
     }));
   });
-}
-
-/** Of at most so many changes every set is measured for the curve. */
-const FEW_TURNS = 8;
-
-/** Gain against waste: of sets of what was chosen those that no other one beats. */
-function* curveOf(evaluator: SetEvaluator, turns: Turn[], before: Measured): Generator<ChoiceProgress, CurvePoint[]> {
-  const points: CurvePoint[] = [];
-  const sets = turns.length <= FEW_TURNS ? allSets(turns.length) : inOrderOf(evaluator, turns.length);
-  for (const set of sets) {
-    const { cost, waste } = evaluator.measure(set);
-    points.push({ gain: before.cost - cost, waste, chosen: set.map((i) => turns[i].candidate.id) });
-    yield { phase: 'the curve', done: points.length, of: Math.max(points.length, 2 * turns.length), turns };
-  }
-  points.sort((a, b) => a.waste - b.waste || b.gain - a.gain);
-  let most = Number.NEGATIVE_INFINITY;
-  return points.filter(({ gain }) => {
-    if (gain < most + LEAST_STEP) return false;
-    most = gain;
-    return true;
-  });
-}
-
-function* allSets(count: number): Generator<number[]> {
-  const all = Array.from({ length: count }, (_, i) => i);
-  for (let bits = 1; bits < 2 ** count; bits++) yield all.filter((i) => bits & (1 << i));
-}
-
-/**
- * Sets in the order in which the changes were added, and in that in which they are left out again, each time the one that saves most waste for
- * what it loses.
- */
-function* inOrderOf(evaluator: SetEvaluator, count: number): Generator<number[]> {
-  const all = Array.from({ length: count }, (_, i) => i);
-  for (const at of all) yield all.slice(0, at + 1);
-  let set = all;
-  while (set.length > 1) {
-    const now = evaluator.measure(set);
-    const remedies = set.map((out) => {
-      const rest = set.filter((i) => i !== out);
-      const { cost, waste } = evaluator.measure(rest);
-      return { rest, price: (cost - now.cost) / Math.max(1, now.waste - waste), less: waste < now.waste };
-    });
-    const best = remedies.filter((w) => w.less).sort((a, b) => a.price - b.price)[0];
-    if (!best) return;
-    set = best.rest;
-    yield set;
-  }
 }

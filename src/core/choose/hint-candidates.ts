@@ -7,7 +7,7 @@ import type { RequestRecord } from '../sim/types.ts';
 import type { Route } from '../snapshot/route-types.ts';
 import type { VisitorModel } from '../snapshot/visitor-types.ts';
 import { shortName } from '../text/short-name.ts';
-import { wishesOf } from '../visitors/reckon.ts';
+import { type Wish, wishesOf } from '../visitors/reckon.ts';
 import { VisitCompiler } from '../visits/program.ts';
 import type { Hint, HintKind, HintPlace, HintTarget } from '../vocabulary/hints.ts';
 import { HINT_PLACES } from '../vocabulary/hints.ts';
@@ -52,9 +52,10 @@ export function hintCandidates(analysis: AnalysisContext, model: VisitorModel): 
   for (const { route } of starts.starts) {
     const { pattern } = route;
     if ((stays.get(pattern) ?? 0) === 0) continue;
-    // Who comes from another document meets this one's hints as well.
-    const from = wishes.filter((w) => w.kind === 'move' && w.to === pattern && !visits.staysInside(w.route, pattern));
-    const routes = [...new Set([pattern, ...from.map((w) => w.route)])];
+    // Who comes from another document meets this one's hints as well, and so does who wants something later in the visit.
+    const comes = (w: Wish) => w.kind === 'move' && w.to === pattern && !visits.staysInside(w.route, pattern);
+    const meeting = wishes.filter((w) => comes(w) || w.way?.includes(pattern));
+    const routes = [...new Set([pattern, ...meeting.map((w) => w.route)])];
     const offer = (target: HintTarget, given: readonly Given[], why: string, together: string | null) => {
       for (const remedy of given) {
         const hint: Hint = { ...remedy, target, routes: [pattern] };

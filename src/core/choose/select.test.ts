@@ -15,12 +15,31 @@ describe('selecting', () => {
       const { chosen, exhaustive } = finish(stepwise(p));
       const measured = costOf(p, chosen);
       expect(exhaustive).toBe(false);
-      expect(p.keeps(measured, [])).toBe(true);
+      expect(measured.waste).toBeLessThanOrEqual(p.most!);
       const { length } = chosen.flatMap((c) => c.candidates);
       return saved < 1 ? 0 : (measured.cost + price * length - p.least()) / saved;
     });
     const equal = gaps.filter((g) => g < 0.002).length;
     expect(equal).toBe(gaps.length);
+  });
+
+  it.each([0, 40])('finds the best set for each amount of waste as well (price %d)', (price) => {
+    const gaps = Array.from({ length: 12 }, (_, seed) => {
+      const p = { ...madeUpProblem(seeded, seed + 500, FEW, price), most: null };
+      const { frontier } = finish(stepwise(p));
+      const { cost: before } = p.measure([]);
+      const top = frontier.at(-1)!.weight;
+      for (const [at, point] of frontier.entries()) {
+        expect(point.objective).toBeCloseTo(p.measure(point.set).cost + price * point.set.length, 6);
+        if (at > 0) expect(point.weight).toBeGreaterThan(frontier[at - 1].weight);
+      }
+      return [0, 0.2, 0.5, 0.8, 1].map((share) => {
+        const least = p.least(top * share);
+        const within = frontier.filter((f) => f.weight <= top * share).at(-1);
+        return before - least < 1 ? 0 : (Math.min(before, within?.objective ?? before) - least) / (before - least);
+      });
+    }).flat();
+    expect(Math.max(...gaps)).toBeLessThan(0.002);
   });
 
   it('tries every set where there are few', () => {
@@ -82,8 +101,9 @@ describe('a search by steps', () => {
       cost: 1000 - set.reduce((sum, i) => sum + saves[i], 0),
       waste: set.reduce((sum, i) => sum + waste[i], 0),
     }),
-    keeps: (m) => m.waste <= 100,
-    weight: null,
+    keeps: () => true,
+    weight: (m) => m.waste,
+    most: 100,
     touches: () => false,
     ...over,
   });

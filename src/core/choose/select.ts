@@ -1,3 +1,5 @@
+import { Frontier, type FrontierPoint } from './frontier.ts';
+
 /** A problem of choosing: which of `count` candidates, when a set of them can be measured. */
 export interface Problem<M extends { cost: number }> {
   count: number;
@@ -8,10 +10,12 @@ export interface Problem<M extends { cost: number }> {
   measure(set: readonly number[]): M;
   /** What a set has to save for each of its candidates before it is worth having, in the measure's unit. */
   price: number;
-  /** Whether a set keeps all limits. */
+  /** Whether a set keeps all limits but that on what it takes up. */
   keeps(measured: M, set: readonly number[]): boolean;
-  /** How much of what is limited a set takes up; null where nothing is. */
-  weight: ((measured: M) => number) | null;
+  /** How much a set takes up of what there may be a limit on: gain is weighed against it. */
+  weight(measured: M): number;
+  /** How much a set may take up at most; null: as much as pays. */
+  most: number | null;
   /** Whether what one candidate is worth can hang on whether another one is in the set. */
   touches(a: number, b: number): boolean;
 }
@@ -20,10 +24,12 @@ export interface Selected<M> {
   /** In the order in which they earned their place. */
   chosen: { candidates: number[]; measured: M }[];
   exhaustive: boolean;
+  /** Sets that no other one beats, by what they take up: the least cost (with the price) for each amount. */
+  frontier: FrontierPoint<M>[];
 }
 
 export interface SelectProgress<M> {
-  phase: 'each alone' | 'all sets' | 'adding' | 'leaving out and swapping';
+  phase: 'each alone' | 'all sets' | 'adding' | 'leaving out and swapping' | 'the curve';
   done: number;
   of: number;
   soFar: Selected<M>['chosen'];
@@ -49,6 +55,16 @@ const MOST_PAIRED = 24;
 /** Beside those that exclude it, so many are tried in the place of each. */
 const MOST_SWAPS = 8;
 
+/** Amounts between the least and the most for each of which the best set is searched. */
+const LEVELS = 6;
+/** So many of the candidates that save most for what they take up are tried there, beside those of sets that are good already. */
+const MOST_FRUGAL = 12;
+
+/** Whether a set keeps all limits. */
+function fits<M extends { cost: number }>(p: Problem<M>, measured: M, set: readonly number[]): boolean {
+  return p.keeps(measured, set) && (p.most === null || p.weight(measured) <= p.most);
+}
+
 /** What a set comes to with the price of its candidates. */
 function objective<M extends { cost: number }>(p: Problem<M>, set: readonly number[], measured: M): number {
   return measured.cost + p.price * set.length;
@@ -63,14 +79,28 @@ export function* select<M extends { cost: number }>(problem: Problem<M>): Genera
   return yield* problem.count <= FEW ? exhaustively(problem) : stepwise(problem);
 }
 
-function* exhaustively<M extends { cost: number }>(p: Problem<M>): Generator<SelectProgress<M>, Selected<M>> {
+/** The problem, and the sets of it that no other one beats of all that are measured from now on. */
+function noted<M extends { cost: number }>(p: Problem<M>): { p: Problem<M>; frontier: Frontier<M> } {
+  const frontier = new Frontier<M>();
+  const measure = (set: readonly number[]): M => {
+    const measured = p.measure(set);
+    const objectiveOf = objective(p, set, measured);
+    if (set.length > 0 && fits(p, measured, set))
+      frontier.note({ set: [...set], weight: p.weight(measured), objective: objectiveOf, measured });
+    return measured;
+  };
+  return { p: { ...p, measure }, frontier };
+}
+
+function* exhaustively<M extends { cost: number }>(problem: Problem<M>): Generator<SelectProgress<M>, Selected<M>> {
+  const { p, frontier } = noted(problem);
   const of = 2 ** p.count;
   let best: { set: number[]; measured: M } = { set: [], measured: p.measure([]) };
   const setOf = (bits: number) => Array.from({ length: p.count }, (_, i) => i).filter((i) => bits & (1 << i));
-  const fits = (set: number[]) => new Set(set.map((i) => p.instead(i))).size === set.length;
+  const isSet = (set: number[]) => new Set(set.map((i) => p.instead(i))).size === set.length;
   for (let bits = 1; bits < of; bits++) {
     if (bits % AHEAD === 1) {
-      const next = Array.from({ length: Math.min(AHEAD, of - bits) }, (_, i) => setOf(bits + i)).filter(fits);
+      const next = Array.from({ length: Math.min(AHEAD, of - bits) }, (_, i) => setOf(bits + i)).filter(isSet);
       yield {
         phase: 'all sets',
         done: bits,
@@ -80,13 +110,13 @@ function* exhaustively<M extends { cost: number }>(p: Problem<M>): Generator<Sel
       };
     }
     const set = setOf(bits);
-    if (!fits(set)) continue;
+    if (!isSet(set)) continue;
     const measured = p.measure(set);
     const saves = objective(p, best.set, best.measured) - objective(p, set, measured);
-    if (saves > LEAST && p.keeps(measured, set)) best = { set, measured };
+    if (saves > LEAST && fits(p, measured, set)) best = { set, measured };
     yield { phase: 'all sets', done: bits, of, soFar: [{ candidates: best.set, measured: best.measured }] };
   }
-  return { chosen: yield* inOrder(p, best.set), exhaustive: true };
+  return { chosen: yield* inOrder(p, best.set), exhaustive: true, frontier: frontier.points };
 }
 
 /** What a move saves, and whether that was measured with the set as it is now. */
@@ -108,8 +138,10 @@ class Search<M extends { cost: number }> {
   constructor(
     private readonly p: Problem<M>,
     private readonly frugal: boolean,
+    /** Candidates that are tried; all of them unless given. */
+    among: readonly number[] = Array.from({ length: p.count }, (_, i) => i),
   ) {
-    this.moves = [...Array.from({ length: p.count }, (_, i) => [i]), ...p.bundles];
+    this.moves = [...among.map((i) => [i]), ...p.bundles.filter((b) => b.every((i) => among.includes(i)))];
     this.now = p.measure([]);
   }
 
@@ -132,7 +164,7 @@ class Search<M extends { cost: number }> {
     const alone: { at: number; saves: number; takes: number }[] = [];
     for (let at = 0; at < p.count; at++) {
       const measured = p.measure([at]);
-      const takes = p.weight ? p.weight(measured) - p.weight(empty) : 0;
+      const takes = p.most === null ? 0 : p.weight(measured) - p.weight(empty);
       alone.push({ at, saves: empty.cost - measured.cost, takes });
       yield this.told(at, p.count);
     }
@@ -142,7 +174,7 @@ class Search<M extends { cost: number }> {
     for (;;) {
       const set = all.map(({ at }) => at).sort((a, b) => a - b);
       if (set.length === 0) return false;
-      if (p.keeps(p.measure(set), set)) {
+      if (fits(p, p.measure(set), set)) {
         this.take(set);
         this.soFar = [{ candidates: set, measured: this.now }];
         return true;
@@ -165,7 +197,7 @@ class Search<M extends { cost: number }> {
   promising(): number[][] {
     const { p } = this;
     // Of many candidates the pairs are too many.
-    const moves = p.count > MOST_PAIRED ? this.moves.slice(0, p.count) : this.moves;
+    const moves = p.count > MOST_PAIRED ? this.moves.filter((move) => move.length === 1) : this.moves;
     const open = moves.filter((move) => !move.every((one) => this.set.includes(one)));
     const tried = open.flatMap((move) => {
       const beside = joined(p, this.set, move);
@@ -176,9 +208,9 @@ class Search<M extends { cost: number }> {
           move,
         ),
       );
-      const sets = p.keeps(p.measure(beside), beside)
+      const sets = fits(p, p.measure(beside), beside)
         ? [beside]
-        : instead.filter((set) => p.keeps(p.measure(set), set));
+        : instead.filter((set) => fits(p, p.measure(set), set));
       const costs = sets.map((set) => ({ set, cost: objective(p, set, p.measure(set)) }));
       return costs
         .sort((x, y) => x.cost - y.cost)
@@ -231,11 +263,10 @@ class Search<M extends { cost: number }> {
 
   private gainOf(set: readonly number[]): Gain {
     const measured = this.p.measure(set);
-    if (!this.p.keeps(measured, set))
+    if (!fits(this.p, measured, set))
       return { saves: Number.NEGATIVE_INFINITY, rank: Number.NEGATIVE_INFINITY, fresh: true };
     const saves = this.cost - objective(this.p, set, measured);
-    const { weight } = this.p;
-    const more = this.frugal && weight ? Math.max(1, weight(measured) - weight(this.now)) : 1;
+    const more = this.frugal ? Math.max(1, this.p.weight(measured) - this.p.weight(this.now)) : 1;
     return { saves, rank: saves > 0 ? saves / more : saves, fresh: true };
   }
 
@@ -293,7 +324,7 @@ class Search<M extends { cost: number }> {
 
   private costOf(set: readonly number[]): number {
     const measured = this.p.measure(set);
-    return this.p.keeps(measured, set) ? objective(this.p, set, measured) : Number.POSITIVE_INFINITY;
+    return fits(this.p, measured, set) ? objective(this.p, set, measured) : Number.POSITIVE_INFINITY;
   }
 
   private take(next: number[]): void {
@@ -312,9 +343,10 @@ class Search<M extends { cost: number }> {
 }
 
 /** The search by steps alone, however many candidates there are. */
-export function* stepwise<M extends { cost: number }>(p: Problem<M>): Generator<SelectProgress<M>, Selected<M>> {
+export function* stepwise<M extends { cost: number }>(problem: Problem<M>): Generator<SelectProgress<M>, Selected<M>> {
+  const { p, frontier } = noted(problem);
   let best: Search<M> | null = null;
-  for (const frugal of p.weight ? [false, true] : [false]) {
+  for (const frugal of p.most === null ? [false] : [false, true]) {
     const search = new Search(p, frugal);
     yield* settled(search);
     if (!best || search.cost < best.cost) best = search;
@@ -327,7 +359,44 @@ export function* stepwise<M extends { cost: number }>(p: Problem<M>): Generator<
   }
   // What pays only with a partner that isn't there, or in the place of two, is found by taking it in though it costs.
   const kicked = yield* kickedOut(p, best!);
-  return { chosen: yield* inOrder(p, kicked.set), exhaustive: false };
+  const chosen = yield* inOrder(p, kicked.set);
+  yield* levelled(p, frontier, chosen);
+  return { chosen, exhaustive: false, frontier: frontier.points };
+}
+
+/**
+ * Searches the best set for each of some amounts between the least that any good set takes up and what the best one does: from the best
+ * that is known for it, by leaving out, swapping and adding.
+ */
+function* levelled<M extends { cost: number }>(
+  p: Problem<M>,
+  frontier: Frontier<M>,
+  chosen: Selected<M>['chosen'],
+): Generator<SelectProgress<M>, void> {
+  const least = frontier.points[0]?.weight ?? 0;
+  const span = (frontier.points.at(-1)?.weight ?? 0) - least;
+  if (span <= 0) return;
+  const among = worthWeighing(p, frontier);
+  for (let level = 0; level < LEVELS; level++) {
+    const most = least + (span * level) / LEVELS;
+    const within = { ...p, most };
+    const search = new Search(within, false, among);
+    search.startFrom(frontier.within(most)?.set ?? []);
+    const ways = p.count > MOST_PAIRED ? [settled(search)] : [settled(search), kickedOut(within, search)];
+    for (const steps of ways)
+      for (const step of steps) yield { ...step, phase: 'the curve', done: level, of: LEVELS, soFar: chosen };
+  }
+}
+
+/** Candidates of the sets that no other one beats, and those that save most alone for what they take up. */
+function worthWeighing<M extends { cost: number }>(p: Problem<M>, frontier: Frontier<M>): number[] {
+  const empty = p.measure([]);
+  const rank = Array.from({ length: p.count }, (_, i) => {
+    const measured = p.measure([i]);
+    return (empty.cost - measured.cost) / Math.max(1, p.weight(measured) - p.weight(empty));
+  });
+  const frugal = [...rank.keys()].sort((a, b) => rank[b] - rank[a] || a - b).slice(0, MOST_FRUGAL);
+  return [...new Set([...frontier.points.flatMap((f) => f.set), ...frugal])].sort((a, b) => a - b);
 }
 
 /** Begins again from the best set with one more that doesn't pay there, for the most promising of these, as long as that finds a better one. */

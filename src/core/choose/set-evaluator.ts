@@ -2,9 +2,10 @@ import { Compilations } from '../advise/compiled.ts';
 import { Scorer } from '../advise/score.ts';
 import type { Score } from '../advise/types.ts';
 import { planWith } from '../plan/decisions.ts';
-import type { Decision, Plan } from '../plan/types.ts';
+import type { Plan } from '../plan/types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { VisitorModel } from '../snapshot/visitor-types.ts';
+import { changesOf } from './changes.ts';
 import type { Candidate, Circumstance, Measured, MeasuredShares, RouteShare, Wanted } from './types.ts';
 
 /**
@@ -45,23 +46,13 @@ export class SetEvaluator {
   }
 
   planOf(set: readonly number[]): Plan {
-    return this.inOrder(set).reduce((plan, c) => {
-      const { remedy } = c;
-      return planWith(plan, { ...remedy, decisions: remedy.decisions.map((d) => this.spared(d)) });
-    }, this.plan);
-  }
-
-  /** Ways to split come before hints, which may aim at what these make. */
-  private inOrder(set: readonly number[]): Candidate[] {
-    const chosen = set.map((i) => this.candidates[i]);
-    return [...chosen.filter((c) => c.about === 'split'), ...chosen.filter((c) => c.about === 'hint')];
-  }
-
-  /** What the start needs anyway wastes nobody's data; what is fetched in case may. */
-  private spared(decision: Decision): Decision {
-    if (!this.wanted.limits.spareDataSavers || decision.kind !== 'hint') return decision;
-    if (decision.hint.kind !== 'prefetch' && decision.hint.place !== 'script') return decision;
-    return { ...decision, hint: { ...decision.hint, notForDataSaver: true } };
+    return planWith(
+      this.plan,
+      changesOf(
+        set.map((i) => this.candidates[i]),
+        this.wanted.limits,
+      ),
+    );
   }
 
   /** Takes over what another evaluator of the same app, plan, candidates and circumstances has measured. */

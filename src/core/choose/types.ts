@@ -79,8 +79,8 @@ export interface Turn {
 export interface CurvePoint {
   gain: number;
   waste: number;
-  /** Ids of its candidates. */
-  chosen: string[];
+  /** Its changes: those of the whole choice in their order, then the others, each with what it saves at its turn. */
+  turns: Turn[];
 }
 
 /** Who is worse off with a choice. */
@@ -97,7 +97,7 @@ export interface Choice {
   before: Measured;
   after: Measured;
   turns: Turn[];
-  /** No set on it is beaten in gain by one of less waste. */
+  /** The best sets of all candidates by what they waste: each saves more than those of less waste. The last is the choice itself. */
   curve: CurvePoint[];
   losers: Loser[];
   candidates: Candidate[];

@@ -16,7 +16,6 @@ import { useHandoffPage } from '../state/handoff-page.ts';
 import { useLanding, useLandingIsOld } from '../state/landing.ts';
 import { useLimitStates } from '../state/limits.ts';
 import { useStations } from '../state/stations.ts';
-import { useTakeWay } from '../state/take-remedy.ts';
 import { endTrial, type Trial, useTrial } from '../state/trial.ts';
 import { storedPlan, useWorkbench } from '../state/workbench.ts';
 import { StartSums } from './start-sums.tsx';
@@ -62,7 +61,7 @@ export function LiveStrip() {
 /** A change that is looked at without being made, over the plan as it is. */
 function Trying({ trial: { remedy } }: { trial: Trial }) {
   const plan = useWorkbench((s) => storedPlan(s));
-  const take = useTakeWay();
+  const take = useWorkbench((s) => s.take);
   return (
     <>
       <h2 className="font-semibold">Trying it</h2>

@@ -1,7 +1,18 @@
 'use client';
 
 import { create } from 'zustand';
-import type { Choice, ChoiceProgress, Circumstance, MeasuredShares, Turn, Wanted } from '../../core/choose/types.ts';
+import type { Remedy } from '../../core/advise/types.ts';
+import { changesOf } from '../../core/choose/changes.ts';
+import type {
+  Choice,
+  ChoiceProgress,
+  Circumstance,
+  CurvePoint,
+  Limits,
+  MeasuredShares,
+  Turn,
+  Wanted,
+} from '../../core/choose/types.ts';
 import type { Plan } from '../../core/plan/types.ts';
 import { longCrew, newRun, sharedOut } from './long-work.ts';
 import { type Subject, subjectNow } from './subject.ts';
@@ -14,12 +25,23 @@ interface Choosing {
   /** Of the present phase, 0 to 1. */
   share: number;
   choice: Choice | null;
-  /** Ids of the candidates of the point that is picked on the curve; null: all that were chosen. */
-  picked: string[] | null;
+  /** The point that is picked on the curve; null: all that were chosen. */
+  picked: CurvePoint | null;
+  /** The limits that were chosen under. */
+  limits: Limits;
   /** What the choice began with. */
   of: Subject | null;
   error: string | null;
 }
+
+const LIMITS: Limits = {
+  changes: 15,
+  firstContentMs: 50,
+  interactiveMs: 50,
+  changeMs: 5,
+  wasteBytes: 100_000,
+  spareDataSavers: true,
+};
 
 const NOTHING: Choosing = {
   at: 'nothing',
@@ -28,6 +50,7 @@ const NOTHING: Choosing = {
   share: 0,
   choice: null,
   picked: null,
+  limits: LIMITS,
   of: null,
   error: null,
 };
@@ -40,7 +63,7 @@ export function useChoosing<T>(select: (choosing: Choosing) => T): T {
   return store((s) => select(s.of === null || s.of.app === app ? s : NOTHING));
 }
 
-export function pickChosen(picked: string[] | null): void {
+export function pickChosen(picked: CurvePoint | null): void {
   store.setState({ picked });
 }
 
@@ -54,21 +77,14 @@ export const useWishes = create<Wishes>()(() => ({
   about: 'both',
   people: 'now',
   aim: 'mean',
-  limits: {
-    changes: 15,
-    firstContentMs: 50,
-    interactiveMs: 50,
-    changeMs: 5,
-    wasteBytes: 100_000,
-    spareDataSavers: true,
-  },
+  limits: LIMITS,
 }));
 
 let run = 0;
 
 export async function startChoosing(plan: Plan, circumstances: Circumstance[], wanted: Wanted): Promise<void> {
   const mine = ++run;
-  store.setState({ ...NOTHING, at: 'choosing', of: subjectNow() });
+  store.setState({ ...NOTHING, at: 'choosing', of: subjectNow(), limits: wanted.limits });
   try {
     const crew = await longCrew();
     const [worker, ...others] = crew;
@@ -115,5 +131,15 @@ export function forgetChoice(): void {
 
 /** The changes that would be taken: those of the picked point, or all. */
 export function takenOf({ turns, picked }: Pick<Choosing, 'turns' | 'picked'>): Turn[] {
-  return picked ? turns.filter((t) => picked.includes(t.candidate.id)) : turns;
+  return picked?.turns ?? turns;
+}
+
+/** What taking changes does to the plan. */
+export function remedyOf(turns: readonly Turn[], limits: Limits): Remedy {
+  const { length } = turns;
+  const changes = changesOf(
+    turns.map((t) => t.candidate),
+    limits,
+  );
+  return { words: `${length} chosen ${length === 1 ? 'change' : 'changes'}`, ...changes };
 }

@@ -136,6 +136,16 @@ describe('the workbench', () => {
     expect(BASELINE.decisions).toEqual([]);
   });
 
+  it('takes a proposed change with all that it decides and withdraws, in one step', async () => {
+    await opened();
+    state().decide([detach('a')]);
+    state().take({ words: 'rather b', decisions: [detach('b')], withdraw: ['import main::a'] });
+    expect(storedPlan(state())?.decisions).toEqual([detach('b')]);
+    expect(state().done.map((s) => s.words)).toEqual(['detach a from main', 'rather b']);
+    state().undo();
+    expect(storedPlan(state())?.decisions).toEqual([detach('a')]);
+  });
+
   it('keeps a change that could not be saved, and saves it on the next try', async () => {
     const id = await opened();
     reachable = false;

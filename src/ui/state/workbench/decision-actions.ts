@@ -1,5 +1,5 @@
-import { decisionWords, withDecision, withoutSubject } from '../../../core/plan/decisions.ts';
-import type { Decision, Plan } from '../../../core/plan/types.ts';
+import type { Remedy } from '../../../core/advise/types.ts';
+import { decisionWords, planWith } from '../../../core/plan/decisions.ts';
 import type { AmendmentSaver } from './amendment-saver.ts';
 import { type Bench, storedPlan } from './bench.ts';
 import { taken, takenAgain, takenBack } from './history.ts';
@@ -7,14 +7,17 @@ import { telling } from './notices.ts';
 import type { PlanSaver } from './plan-saver.ts';
 import type { Step, Workbench } from './types.ts';
 
-type Actions = Pick<Workbench, 'decide' | 'withdraw' | 'amend' | 'undo' | 'redo'>;
+type Actions = Pick<Workbench, 'decide' | 'withdraw' | 'take' | 'amend' | 'undo' | 'redo'>;
 
 /** What is decided and corrected, step by step, and taken back. */
 export function decisionActions(bench: Bench, plans: PlanSaver, amendments: AmendmentSaver): Actions {
   const { get, set } = bench;
 
-  const decideAll = (words: string, plan: Plan, after: Decision[]) => {
-    set(taken(get(), { of: 'plan', words, before: plan.decisions, after }));
+  const change = (remedy: Remedy) => {
+    const plan = storedPlan(get());
+    if (!plan) return;
+    const { decisions: after } = planWith(plan, remedy);
+    set(taken(get(), { of: 'plan', words: remedy.words, before: plan.decisions, after }));
     plans.change(after);
   };
 
@@ -33,17 +36,12 @@ export function decisionActions(bench: Bench, plans: PlanSaver, amendments: Amen
 
   return {
     decide(decisions, words) {
-      const plan = storedPlan(get());
-      if (!plan) return;
-      const next = decisions.reduce<Plan>(withDecision, plan);
-      decideAll(words ?? decisions.map(decisionWords).join(', '), plan, next.decisions);
+      change({ words: words ?? decisions.map(decisionWords).join(', '), decisions });
     },
     withdraw(subjects, words) {
-      const plan = storedPlan(get());
-      if (!plan) return;
-      const next = subjects.reduce<Plan>(withoutSubject, plan);
-      decideAll(words, plan, next.decisions);
+      change({ words, decisions: [], withdraw: subjects });
     },
+    take: change,
     amend(after, words) {
       const before = get().project?.amended.amendments;
       if (!before) return;

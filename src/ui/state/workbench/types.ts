@@ -1,3 +1,4 @@
+import type { Remedy } from '../../../core/advise/types.ts';
 import type { Amendments } from '../../../core/amend/types.ts';
 import type { Decision } from '../../../core/plan/types.ts';
 import type { CacheState } from '../../../core/vocabulary/cache-states.ts';
@@ -57,6 +58,8 @@ export interface Workbench {
   choosePlan(id: string | null): void;
   decide(decisions: Decision[], words?: string): void;
   withdraw(subjects: string[], words: string): void;
+  /** Makes a proposed change, with all that it decides and withdraws, in one step that can be undone. */
+  take(remedy: Remedy): void;
   /** Corrects what was read. */
   amend(amendments: Amendments, words: string): void;
   undo(): void;

@@ -1,13 +1,13 @@
 'use client';
 
-import type { Choice, Circumstance, Limits, Loser, Turn } from '../../../core/choose/types.ts';
-import { subjectOf } from '../../../core/plan/decisions.ts';
+import type { Choice, Circumstance, CurvePoint, Limits, Loser, Turn } from '../../../core/choose/types.ts';
 import { NumberField, PickField } from '../../parts/field.tsx';
 import { count, percent, size, time } from '../../parts/format.ts';
 import { Term } from '../../parts/term.tsx';
 import {
   forgetChoice,
   pickChosen,
+  remedyOf,
   startChoosing,
   stopChoosing,
   takenOf,
@@ -80,7 +80,7 @@ export function ChoosePage() {
       </div>
       {turns.length > 0 ? (
         <div className="grid grid-cols-[minmax(0,1fr)_minmax(280px,400px)] gap-8">
-          <Path turns={turns} taken={taken} />
+          <Path taken={taken} left={picked ? turns.filter((t) => !holds(taken, t)) : []} />
           {choice ? <Beside choice={choice} picked={picked} /> : null}
         </div>
       ) : null}
@@ -181,14 +181,13 @@ function Wishes() {
 }
 
 function Take({ turns, named }: { turns: Turn[]; named: boolean }) {
-  const decide = useWorkbench((s) => s.decide);
-  const spare = useChoosing((s) => s.choice?.plan.decisions ?? null);
-  // As the choice made them, with conditions that its limits put to hints.
-  const made = new Map((spare ?? []).map((d) => [subjectOf(d), d]));
-  const decisions = turns.flatMap((t) => t.candidate.remedy.decisions).map((d) => made.get(subjectOf(d)) ?? d);
-  const words = `${turns.length} chosen changes`;
+  const takeAll = useWorkbench((s) => s.take);
+  const remedy = remedyOf(
+    turns,
+    useChoosing((s) => s.limits),
+  );
   const take = () => {
-    decide(decisions, words);
+    takeAll(remedy);
     forgetChoice();
   };
   return (
@@ -198,27 +197,19 @@ function Take({ turns, named }: { turns: Turn[]; named: boolean }) {
           Take {turns.length === 1 ? 'it' : `these ${turns.length}`}
         </button>
       ) : null}
-      <TryIt remedy={{ words, decisions }} />
+      <TryIt remedy={remedy} />
     </span>
   );
 }
 
-function Beside({ choice, picked }: { choice: Choice; picked: string[] | null }) {
+function Beside({ choice, picked }: { choice: Choice; picked: CurvePoint | null }) {
   const { curve, losers } = choice;
-  const all = choice.turns.length;
-  const point = curve.find(
-    (p) => picked && p.chosen.length === picked.length && p.chosen.every((c) => picked.includes(c)),
-  );
   const last = curve.at(-1);
   return (
     <div className="min-w-0">
       <h2 className="mb-1 font-semibold">Gain against waste</h2>
       {last && curve.length > 1 ? (
-        <GainCurve
-          curve={curve}
-          picked={point ?? last}
-          onPick={(p) => pickChosen(p.chosen.length === all ? null : p.chosen)}
-        />
+        <GainCurve curve={curve} picked={picked ?? last} onPick={(p) => pickChosen(p === last ? null : p)} />
       ) : (
         <p className="text-soft">
           {last ? `All of it wastes ${size(last.waste)} per visit: there is nothing to weigh.` : 'Nothing to weigh.'}
@@ -250,8 +241,11 @@ function Losers({ losers, many }: { losers: Loser[]; many: boolean }) {
   );
 }
 
-function Path({ turns, taken }: { turns: Turn[]; taken: Turn[] }) {
-  const most = Math.max(1, ...turns.map((t) => t.gain));
+const holds = (turns: Turn[], { candidate }: Turn) => turns.some((t) => t.candidate.id === candidate.id);
+
+/** The changes in their order; below them those of the whole choice that the picked point leaves out. */
+function Path({ taken, left }: { taken: Turn[]; left: Turn[] }) {
+  const most = Math.max(1, ...taken.map((t) => t.gain));
   return (
     <table className="w-full">
       <thead>
@@ -268,11 +262,8 @@ function Path({ turns, taken }: { turns: Turn[]; taken: Turn[] }) {
         </tr>
       </thead>
       <tbody>
-        {turns.map((t, i) => (
-          <tr
-            key={t.candidate.id}
-            className={`border-t border-line align-top ${taken.includes(t) ? '' : 'text-soft line-through decoration-1'}`}
-          >
+        {taken.map((t, i) => (
+          <tr key={t.candidate.id} className="border-t border-line align-top">
             <td className="py-1 text-soft">{count(i + 1)}</td>
             <td className="py-1 pr-3 break-words">
               {t.candidate.words}
@@ -290,6 +281,14 @@ function Path({ turns, taken }: { turns: Turn[]; taken: Turn[] }) {
             </td>
             <td className="py-1 text-right">{time(t.cost)}</td>
             <td className="py-1 text-right">{size(t.waste)}</td>
+          </tr>
+        ))}
+        {left.map((t) => (
+          <tr key={t.candidate.id} className="border-t border-line align-top text-soft">
+            <td />
+            <td colSpan={4} className="py-1 break-words">
+              left out: <span className="line-through decoration-1">{t.candidate.words}</span>
+            </td>
           </tr>
         ))}
       </tbody>

@@ -8,7 +8,6 @@ import { time } from '../../parts/format.ts';
 import { seenWords } from '../../parts/seen-words.ts';
 import { Term } from '../../parts/term.tsx';
 import { useFindings } from '../../state/advice.ts';
-import { useTakeWay } from '../../state/take-remedy.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { EffectTables } from './effect-tables.tsx';
 import { InTheCode } from './in-the-code.tsx';
@@ -89,7 +88,7 @@ function Take({
   const plan = useWorkbench((s) => storedPlan(s));
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
-  const take = useTakeWay();
+  const take = useWorkbench((s) => s.take);
   const { old } = useFindings();
   const [asking, setAsking] = useState(false);
   if (!plan)

@@ -32,7 +32,7 @@ export function GainCurve({
           type="range"
           className="min-w-0 flex-1"
           aria-label="Point on the curve of gain against waste"
-          aria-valuetext={`${picked.chosen.length} changes: saves ${time(picked.gain)}, wastes ${size(picked.waste)} per visit`}
+          aria-valuetext={`${picked.turns.length} changes: saves ${time(picked.gain)}, wastes ${size(picked.waste)} per visit`}
           min={0}
           max={curve.length - 1}
           value={curve.indexOf(picked)}
@@ -41,12 +41,12 @@ export function GainCurve({
         <span className="text-soft">more gain</span>
       </label>
       <figcaption className="mt-1">
-        {picked.chosen.length} {picked.chosen.length === 1 ? 'change' : 'changes'}: saves{' '}
+        {picked.turns.length} {picked.turns.length === 1 ? 'change' : 'changes'}: saves{' '}
         <span className="font-medium">{time(picked.gain)}</span> per visit; {size(picked.waste)} fetched for nothing.
       </figcaption>
       <AsTable
         heads={['changes', 'saves a visit', 'wastes a visit']}
-        rows={curve.map((p) => [p.chosen.length, time(p.gain), size(p.waste)])}
+        rows={curve.map((p) => [p.turns.length, time(p.gain), size(p.waste)])}
       />
     </figure>
   );
