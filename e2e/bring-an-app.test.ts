@@ -183,6 +183,37 @@ describe('correcting what was read', () => {
     await page.close();
   });
 
+  it('proposes the parts of the page that a route is given', async () => {
+    const page = await served.page('/p/saltmarsh/inventory');
+    await ask(page);
+    const wrong = '/* another page */\nexport function Cover() {\n  return <main>cover</main>;\n}\n';
+    const right =
+      "import { useState } from 'react';\nimport { Ledger } from './ledger.jsx';\n" +
+      'export function Desk() {\n  const [open, setOpen] = useState(false);\n' +
+      '  return <main><button onClick={() => setOpen(true)}>Open ledger</button>{open && <Ledger />}</main>;\n}\n';
+    await reads(
+      page,
+      folderOf({
+        ...APP,
+        'src/main.js':
+          "import { Cover } from './cover.jsx';\nimport { Desk } from './desk.jsx';\nexport const routes = [{ path: '/', component: Cover }];\nconsole.log(Desk);\n",
+        'src/cover.jsx': wrong,
+        'src/desk.jsx': right,
+        'src/ledger.jsx': 'export function Ledger() {\n  return <table />;\n}\n',
+      }),
+    );
+    await page.waitForURL(elsewhere);
+    await page.getByRole('tab', { name: 'Routes and parts' }).click();
+    await page.getByLabel('Page module').fill('src/desk.jsx');
+    await page.keyboard.press('Enter');
+    await page.getByText('Parts are proposed as the code is by your correction.').waitFor();
+    await settles(async () => {
+      const values = await page.locator('input').evaluateAll((all) => all.map((i) => (i as HTMLInputElement).value));
+      expect(values).toEqual(expect.arrayContaining(['src/ledger.jsx', 'Open ledger']));
+    });
+    await page.close();
+  });
+
   it('adds, renames and leaves out routes; a proposal is confirmed', async () => {
     const page = await served.page('/p/saltmarsh/inventory');
     await ask(page);

@@ -1,4 +1,5 @@
 import type { Command } from 'commander';
+import { rebuiltRoutes } from '../core/amend/amend.ts';
 import { checkMarkdown, checkReport } from '../core/check/report.ts';
 import { InputError } from '../core/errors.ts';
 import { amountWords } from '../core/limits/words.ts';
@@ -40,7 +41,9 @@ export function addCheck(program: Command): void {
           );
         const as = project.snapshot.origin === 'source' ? 'sources' : 'output';
         process.stderr.write(`reading ${folder}\n`);
-        const { snapshot } = await readFolder(folder, { as, ...workspaceFrom(options), starts: options.start });
+        const corrected = rebuiltRoutes(project.amendments);
+        const how = { as, ...workspaceFrom(options), starts: options.start, corrected } as const;
+        const { snapshot } = await readFolder(folder, how);
         const plan = options.plan === undefined ? undefined : planNamed(project, options.plan);
         const report = checkReport(project, snapshot, plan);
         if (options.markdown) process.stdout.write(checkMarkdown(report));

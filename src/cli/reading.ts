@@ -1,6 +1,7 @@
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { ReadAs } from '../core/snapshot/read-as.ts';
+import type { CorrectedRoute } from '../reader/app-routes.ts';
 import { runReading } from '../reader/process/run-reading.ts';
 import type { Read } from '../reader/process/work.ts';
 
@@ -9,10 +10,10 @@ const SCRIPT = fileURLToPath(new URL('../reader/process/reading-process.js', imp
 /** Reads a folder in a process of its own, so that nothing in it can end this one. */
 export function readFolder(
   folder: string,
-  how: { as?: ReadAs; base?: string; workspace?: string; starts?: string[] } = {},
+  how: { as?: ReadAs; base?: string; workspace?: string; starts?: string[]; corrected?: CorrectedRoute[] } = {},
 ): Promise<Read> {
-  const { as = 'tell by content', base = null, workspace = null, starts = [] } = how;
-  return runReading({ folder: path.resolve(folder), as, base, workspace, starts }, SCRIPT).done;
+  const { as = 'tell by content', base = null, workspace = null, starts = [], corrected = [] } = how;
+  return runReading({ folder: path.resolve(folder), as, base, workspace, starts, corrected }, SCRIPT).done;
 }
 
 /** The option that allows to read around the app's folder. */

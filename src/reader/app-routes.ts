@@ -25,22 +25,33 @@ export interface RouteSources {
   described: ReadonlySet<string>;
   graph: SourceGraph;
   notes: AppNotes;
+  corrected: readonly CorrectedRoute[];
 }
 
-/** All routes of an app with the parts that are proposed for them: from tables and elements, from folders, of documents, and those that notes give. */
-export function routesOf(sources: RouteSources): { routes: Route[]; failed: Failed[] } {
+/** A route whose page or layouts a person corrected, by its name as read; what is left out is as read. */
+export interface CorrectedRoute {
+  realm: string;
+  pattern: string;
+  page?: string;
+  layouts?: string[];
+}
+
+/**
+ * All routes of an app with the parts that are proposed for them: from tables and elements, from folders, of documents, and those that notes
+ * give. `corrected`: those that a person corrected, with what is proposed for the page and layouts that they have by that.
+ */
+export function routesOf(sources: RouteSources): { routes: Route[]; corrected: Route[]; failed: Failed[] } {
   const { found, byFolders, entries, graph, notes } = sources;
   const tables = findRoutes(graph.routeModules());
-  const pages = new Set([...tables.routes, ...byFolders].map((r) => r.page));
   const layouts = new Set(byFolders.flatMap((r) => r.layouts));
   const inDocument = (realm: string) => elementsOf(found, realm);
-  const drawn = drawnApp({ ...graph.drawn(), entries, layouts, pages, inDocument });
   const fonts = graph.fonts();
   const imageAt: ImageAt = namesImages(notes) ? () => null : graph.imageAt;
-  const proposed = (r: DrawnRoute) => ({
-    ...proposeContent(r, drawn, imageAt),
-    ...(fonts.length > 0 ? { fonts } : {}),
-  });
+  const drawnWith = (pages: ReadonlySet<string>) => {
+    const drawn = drawnApp({ ...graph.drawn(), entries, layouts, pages, inDocument });
+    return (r: DrawnRoute) => ({ ...proposeContent(r, drawn, imageAt), ...(fonts.length > 0 ? { fonts } : {}) });
+  };
+  const proposed = drawnWith(new Set([...tables.routes, ...byFolders].map((r) => r.page)));
   const routes = [
     ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', ...proposed(r) }, notes)),
     ...firstOfEach(byFolders).map((r) =>
@@ -51,7 +62,29 @@ export function routesOf(sources: RouteSources): { routes: Route[]; failed: Fail
   const failed: Failed[] = [...tables.failed, ...twins(byFolders)];
   for (const route of givenRoutes(sources, routes, failed))
     routes.push(annotate({ ...route, ...proposed(route) }, notes));
-  return { routes, failed };
+  const rebuilt = correctedRoutes(sources, routes);
+  if (rebuilt.length === 0) return { routes, corrected: [], failed };
+  const isRebuilt = (r: Route) => rebuilt.some((c) => c.realm === r.realm && c.pattern === r.pattern);
+  const others = routes.filter((r) => !isRebuilt(r));
+  const proposedThen = drawnWith(new Set([...others, ...rebuilt].map((r) => r.page)));
+  const corrected = rebuilt.map((r) => annotate({ ...r, ...proposedThen(r) }, notes));
+  return { routes, corrected, failed };
+}
+
+/** Corrected routes whose files were all read. */
+function correctedRoutes(
+  { corrected, graph }: RouteSources,
+  routes: readonly Route[],
+): Omit<Parameters<typeof annotate>[0], keyof ProposedContent | 'fonts'>[] {
+  const { moduleAt } = graph.drawn();
+  return corrected.flatMap(({ realm, pattern, page, layouts }) => {
+    const read = routes.find((r) => r.realm === realm && r.pattern === pattern);
+    const drawn = page ?? read?.page;
+    if (drawn === undefined) return [];
+    const around = layouts ?? read?.layouts ?? [];
+    if ([...around, drawn].some((path) => moduleAt(path) === undefined)) return [];
+    return [{ realm, pattern, page: drawn, layouts: around, evidence: null, rendering: read?.rendering ?? 'client' }];
+  });
 }
 
 /** Elements in the documents of a realm that scripts define. */

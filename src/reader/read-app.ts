@@ -1,5 +1,6 @@
 import path from 'node:path';
 import type { ReadAs } from '../core/snapshot/read-as.ts';
+import type { CorrectedRoute } from './app-routes.ts';
 import { filesBelow } from './files-below.ts';
 import { textIfThere, textInside } from './folder-files.ts';
 import type { ReadProgress } from './graph/source-graph.ts';
@@ -16,16 +17,18 @@ export interface ReadOptions {
   workspace?: string;
   /** Files of the folder that start the app, where what is found is wrong or nothing. */
   starts?: readonly string[];
+  /** Routes that a person corrected since the folder was read. */
+  corrected?: readonly CorrectedRoute[];
 }
 
 /** Reads a folder, be it an app's sources or what a production build made of them. */
 export function readApp(
   folder: string,
-  { as = 'tell by content', base, progress, workspace, starts = [] }: ReadOptions = {},
+  { as = 'tell by content', base, progress, workspace, starts = [], corrected }: ReadOptions = {},
 ): Reading {
   const root = realFolder(folder);
   if (as === 'sources' || (as === 'tell by content' && (starts.length > 0 || !looksBuilt(root))))
-    return readSource(folder, { progress, workspace, starts });
+    return readSource(folder, { progress, workspace, starts, corrected });
   const began = performance.now();
   const read = readOutput(root, outputName(root), readNotes(root), progress, base);
   return { ...read, ms: performance.now() - began };

@@ -4,9 +4,10 @@ import { InputError } from '../core/errors.ts';
 import { type AppNotes, NO_NOTES, NOTES_FILE, parseNotes } from '../core/formats/app-notes.ts';
 import { checkBase } from '../core/snapshot/base.ts';
 import type { Entry } from '../core/snapshot/module-types.ts';
+import type { Route } from '../core/snapshot/route-types.ts';
 import type { Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
 import { configuredAliases } from './aliases.ts';
-import { routesOf } from './app-routes.ts';
+import { type CorrectedRoute, routesOf } from './app-routes.ts';
 import { caughtImports } from './caught.ts';
 import { describedIn, packageDescription } from './described-in.ts';
 import { documentExtras } from './document-extras.ts';
@@ -36,6 +37,8 @@ export interface SourceOptions {
   workspace?: string;
   /** Files of the folder that start the app, in place of those that would be found. */
   starts?: readonly string[];
+  /** Routes that a person corrected: parts are proposed for them as they are by that, too. */
+  corrected?: readonly CorrectedRoute[];
 }
 
 /**
@@ -45,7 +48,7 @@ export interface SourceOptions {
  */
 export function readSource(
   folder: string,
-  { progress = () => {}, workspace, starts = [] }: SourceOptions = {},
+  { progress = () => {}, workspace, starts = [], corrected = [] }: SourceOptions = {},
 ): Reading {
   const began = performance.now();
   const root = realFolder(folder);
@@ -62,6 +65,7 @@ export function readSource(
   const unresolved: Unresolved[] = [];
   const entries = found.map((entry) => startOf(entry, graph, unresolved));
   const described = describedPages(notes, found[0].realm, graph, failed);
+  readCorrected(corrected, found, graph);
   for (const worker of graph.workers)
     entries.push({ realm: `worker ${worker}`, kind: 'worker', document: null, modules: [worker] });
 
@@ -70,8 +74,9 @@ export function readSource(
   );
   graph.settle();
   beginStep('finding routes and parts');
-  const { routes, failed: unclear } = routesOf({ found, byFolders, entries, described, graph, notes });
-  const built = graph.finish(routes.flatMap((r) => [...r.layouts, r.page]));
+  const app = routesOf({ found, byFolders, entries, described, graph, notes, corrected });
+  const { routes } = app;
+  const built = graph.finish([...routes, ...app.corrected].flatMap((r) => [...r.layouts, r.page]));
   beginStep('looking for unused style rules');
   const { moduleAt } = graph.drawn();
   const from = entries.flatMap((e) => e.modules);
@@ -85,18 +90,25 @@ export function readSource(
     packages: built.packages,
     entries,
     routes,
+    proposals: [],
     scripts: extras.flatMap((e) => e.scripts),
     links: extras.flatMap((e) => e.links),
     base: baseOf(found, failed),
     unresolved: [...unresolved, ...built.unresolved],
-    failed: [...built.failed, ...unclear, ...extras.flatMap((e) => e.failed), ...failed],
+    failed: [...built.failed, ...app.failed, ...extras.flatMap((e) => e.failed), ...failed],
     notices: built.notices,
     unusedRules: unusedIn(root, graph.sheets, built),
     sheetUses: sheetUsers(graph.sheets, scriptsOf(built)),
     ...(notes.visitors ? { visitors: notes.visitors } : {}),
     output: null,
   };
-  snapshot.routes = withActParts(snapshot, built.acts, ({ pattern }) => saysParts(notes, pattern));
+  const complete = (of: Route[]) =>
+    withActParts({ ...snapshot, routes: of }, built.acts, ({ pattern }) => saysParts(notes, pattern));
+  snapshot.routes = complete(routes);
+  snapshot.proposals = complete(app.corrected).map(({ realm, pattern, page, layouts, content, data, parts }) => ({
+    ...{ realm, pattern, page, layouts },
+    ...{ content, data, parts },
+  }));
   return { snapshot, texts: built.texts, sources: built.sources, ms: performance.now() - began };
 }
 
@@ -150,6 +162,16 @@ function describedPages({ routes }: AppNotes, realm: string, graph: SourceGraph,
   }
   graph.follow(realm);
   return there;
+}
+
+/** Reads the modules of corrected routes, whether or not anything else leads to them; what isn’t there is left as it is. */
+function readCorrected(corrected: readonly CorrectedRoute[], found: readonly FoundEntry[], graph: SourceGraph): void {
+  for (const { realm } of found) {
+    const own = corrected.filter((r) => r.realm === realm);
+    for (const file of own.flatMap((r) => [...(r.layouts ?? []), ...(r.page === undefined ? [] : [r.page])]))
+      graph.start({ address: `/${file}`, kind: 'script' });
+    if (own.length > 0) graph.follow(realm);
+  }
 }
 
 export function realFolder(folder: string): string {

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
-import { amend } from '../core/amend/amend.ts';
+import { amend, rebuiltRoutes } from '../core/amend/amend.ts';
 import { NO_AMENDMENTS } from '../core/amend/types.ts';
 import { troublesOf } from '../core/ship/shipped.ts';
 import { checkBase } from '../core/snapshot/base.ts';
 import { READ_AS, type ReadAs } from '../core/snapshot/read-as.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
+import type { CorrectedRoute } from '../reader/app-routes.ts';
 import type { Read } from '../reader/process/work.ts';
 import type { Store } from '../store/database.ts';
 import { listPlans } from '../store/plans.ts';
@@ -23,6 +24,7 @@ export interface HowToRead {
   base: string | null;
   workspace: string | null;
   starts: string[];
+  corrected: CorrectedRoute[];
 }
 
 /** How it is sent: files that start the app one per line, or with commas between. */
@@ -40,6 +42,7 @@ export function howToRead({ as, base, workspace, starts }: SentHow): HowToRead {
     base: base === undefined || base === '' ? null : checkBase(base, 'base'),
     workspace: workspace === undefined || workspace === '' ? null : workspace,
     starts: (starts ?? '').split(/[\n,]/).flatMap((file) => file.trim() || []),
+    corrected: [],
   };
 }
 
@@ -70,6 +73,7 @@ export function rereadable(store: Store, projectId: string): { folder: string; h
       base: project.givenBase,
       workspace: project.workspace,
       starts: project.starts,
+      corrected: rebuiltRoutes(amendmentsOf(store, projectId)!.amendments),
     },
   };
 }

@@ -67,6 +67,8 @@ export interface AppView {
   unknownSizes: string[];
   /** Corrections that no longer fit what was read. */
   stale: { at: string; reason: string }[];
+  /** Routes whose parts are still those of the code that they had before a correction. */
+  unproposed: { realm: string; pattern: string }[];
 }
 
 export interface Preview {

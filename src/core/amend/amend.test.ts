@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
-import { amend, sameApp } from './amend.ts';
+import type { RouteChange, RouteProposal } from '../snapshot/route-types.ts';
+import { amend, rebuiltRoutes, sameApp } from './amend.ts';
 import { areaOf, asRead, withChange, withoutRoute, withRoute } from './edit.ts';
 import { AMENDMENTS, type Amendments, NO_AMENDMENTS } from './types.ts';
 
@@ -46,7 +47,7 @@ describe('amendments', () => {
   });
 
   it('of nothing leave the very same snapshot', () => {
-    expect(amend(snapshot, NO_AMENDMENTS)).toEqual({ snapshot, stale: [] });
+    expect(amend(snapshot, NO_AMENDMENTS)).toEqual({ snapshot, stale: [], unproposed: [] });
     expect(amend(snapshot, { ...NO_AMENDMENTS, confirmed: true }).snapshot).toBe(snapshot);
   });
 
@@ -178,5 +179,70 @@ describe('amendments from outside', () => {
     ],
   ])('that don’t fit (%j) are refused by field', (wrong, at) => {
     expect(() => AMENDMENTS.check(wrong, 'amendments')).toThrow(expect.objectContaining({ at }));
+  });
+});
+
+describe('a route with other code', () => {
+  const own = [part('old', 'a')];
+  const read = {
+    ...snapshot,
+    routes: [{ ...route('/', 'a'), parts: own }, ...snapshot.routes.slice(1)],
+  };
+  const shows = { content: [], data: [], parts: [part('new', 'b')] };
+  const by = (change: RouteChange, kind: 'changed' | 'added' = 'changed', pattern = '/') => ({
+    ...NO_AMENDMENTS,
+    routes: [{ ...site(pattern), kind, change }],
+  });
+  const seen = (proposals: RouteProposal[], amendments: Amendments) => {
+    const { snapshot: now, unproposed } = amend({ ...read, proposals }, amendments);
+    return { parts: now.routes.map((r) => [r.pattern, r.parts.map((p) => p.id)]), unproposed };
+  };
+  const forB = { ...site('/'), page: 'b', layouts: [], ...shows };
+
+  it('has the parts that were proposed for that code, and only for that', () => {
+    const { parts, unproposed } = seen([forB], by({ page: 'b' }));
+    expect(parts[0]).toEqual(['/', ['new']]);
+    expect(unproposed).toEqual([]);
+    for (const other of [{ page: 'main' }, { layouts: ['b'] }, { page: 'b', layouts: ['main'] }]) {
+      const now = seen([forB], by(other));
+      expect(now.parts[0]).toEqual(['/', ['old']]);
+      expect(now.unproposed).toEqual([site('/')]);
+    }
+  });
+
+  it('keeps the parts that a person said, and needs none proposed', () => {
+    const said = by({ page: 'b', parts: [part('mine', 'main')] });
+    expect(seen([forB], said)).toMatchObject({
+      parts: [
+        ['/', ['mine']],
+        ['/crew', []],
+        ['/crew/:id', []],
+      ],
+      unproposed: [],
+    });
+    expect(seen([], said).unproposed).toEqual([]);
+  });
+
+  it('is told by the pattern that it is shown under, also where it was added; not where nothing else was corrected', () => {
+    expect(seen([], by({ page: 'b', pattern: '/start' })).unproposed).toEqual([site('/start')]);
+    expect(seen([], by({ page: 'b' }, 'added', '/new')).unproposed).toEqual([site('/new')]);
+    const added = { ...forB, pattern: '/new' };
+    expect(seen([added], by({ page: 'b' }, 'added', '/new')).parts.at(-1)).toEqual(['/new', ['new']]);
+    expect(seen([], by({ rendering: 'server' })).unproposed).toEqual([]);
+    // The page as it was read.
+    expect(seen([], by({ page: 'a' })).unproposed).toEqual([]);
+  });
+
+  it('is named with its page and layouts for the reading; a removed one isn’t', () => {
+    const routes = [
+      ...by({ page: 'b' }).routes,
+      ...by({ layouts: ['a'], rendering: 'server' }, 'changed', '/crew').routes,
+      ...by({ links: [] }, 'changed', '/crew/:id').routes,
+      { ...site('/gone'), kind: 'removed' as const, change: {} },
+    ];
+    expect(rebuiltRoutes({ ...NO_AMENDMENTS, routes })).toEqual([
+      { ...site('/'), page: 'b' },
+      { ...site('/crew'), layouts: ['a'] },
+    ]);
   });
 });

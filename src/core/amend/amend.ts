@@ -1,5 +1,5 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Route, RouteChange } from '../snapshot/route-types.ts';
+import type { Route, RouteChange, RouteProposal } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { wildcard } from '../text/wildcard.ts';
 import type { Amendments, RouteAmendment } from './types.ts';
@@ -8,6 +8,8 @@ import type { Amendments, RouteAmendment } from './types.ts';
 export interface Amended {
   snapshot: Snapshot;
   stale: { at: string; reason: string }[];
+  /** Routes with another page or other layouts, whose parts are still those of the code before: nothing was read or said of these yet. */
+  unproposed: { realm: string; pattern: string }[];
 }
 
 const DEFAULT_DOCUMENT = { bytes: 4000, serverMs: 60 };
@@ -20,14 +22,24 @@ export function amend(snapshot: Snapshot, amendments: Amendments): Amended {
   const stale: Amended['stale'] = [];
   const routes = amendedRoutes(snapshot, amendments.routes, stale);
   const scripts = amendedScripts(snapshot, amendments.scripts ?? {}, stale);
-  if (saysNothing(amendments)) return { snapshot, stale };
+  const unproposed = amendments.routes.filter((by) => lacksProposal(snapshot, by)).map(shownName);
+  if (saysNothing(amendments)) return { snapshot, stale, unproposed };
   const keeps = amendments.keep.map((name) => wildcard(name, false));
   const unusedRules = snapshot.unusedRules.filter(
     (rule) => !rule.missing.some((name) => keeps.some((fits) => fits(name))),
   );
   const { visitors } = amendments;
   const base = amendments.base ?? snapshot.base;
-  return { snapshot: { ...snapshot, routes, scripts, unusedRules, base, ...(visitors ? { visitors } : {}) }, stale };
+  return {
+    snapshot: { ...snapshot, routes, scripts, unusedRules, base, ...(visitors ? { visitors } : {}) },
+    stale,
+    unproposed,
+  };
+}
+
+/** A corrected route by the pattern that it is shown under. */
+function shownName({ realm, pattern, change }: RouteAmendment): { realm: string; pattern: string } {
+  return { realm, pattern: change.pattern ?? pattern };
 }
 
 function saysNothing({ routes, keep, base, scripts, visitors }: Amendments): boolean {
@@ -56,7 +68,7 @@ function amendedRoutes(snapshot: Snapshot, amendments: readonly RouteAmendment[]
     const by = byName.get(nameOf(route));
     byName.delete(nameOf(route));
     if (by?.kind === 'removed') continue;
-    if (!add(by ? { ...route, ...by.change } : route, by) && by) add(route, undefined);
+    if (!add(by ? changed(snapshot, route, by) : route, by) && by) add(route, undefined);
   }
   for (const by of byName.values()) {
     const { page } = by.change;
@@ -65,9 +77,55 @@ function amendedRoutes(snapshot: Snapshot, amendments: readonly RouteAmendment[]
       stale.push({ at: nameOf(by), reason: 'there is no such route any more' });
     else if (!snapshot.entries.some((e) => e.realm === by.realm))
       stale.push({ at: nameOf(by), reason: `there is no entry ${by.realm} any more` });
-    else add({ ...newRoute(by.realm, by.pattern, page), ...by.change }, by);
+    else add(changed(snapshot, newRoute(by.realm, by.pattern, page), by), by);
   }
   return routes;
+}
+
+/** A route as corrected: where that is another page or other layouts, with what code shows of these, as far as it was read with them. */
+function changed(snapshot: Snapshot, route: Route, by: RouteAmendment): Route {
+  const found = proposalFor(snapshot, route, by);
+  const shown = found && { content: found.content, data: found.data, parts: found.parts };
+  return { ...route, ...shown, ...by.change };
+}
+
+function proposalFor(snapshot: Snapshot, route: Route, { change }: RouteAmendment): RouteProposal | undefined {
+  if (!rebuilds(change)) return undefined;
+  const { page, layouts } = { ...route, ...change };
+  return snapshot.proposals.find(
+    (p) =>
+      p.realm === route.realm &&
+      p.pattern === route.pattern &&
+      p.page === page &&
+      JSON.stringify(p.layouts) === JSON.stringify(layouts),
+  );
+}
+
+/** Whether a correction gives a route other code: another page, or other layouts. */
+function rebuilds({ page, layouts }: RouteChange): boolean {
+  return page !== undefined || layouts !== undefined;
+}
+
+/** The routes with other code than was read, as a reading needs them to propose their parts. */
+export function rebuiltRoutes({
+  routes,
+}: Amendments): { realm: string; pattern: string; page?: string; layouts?: string[] }[] {
+  return routes.flatMap(({ realm, pattern, kind, change }) => {
+    const { page, layouts } = change;
+    if (kind === 'removed' || !rebuilds(change)) return [];
+    return [{ realm, pattern, ...(page === undefined ? {} : { page }), ...(layouts === undefined ? {} : { layouts }) }];
+  });
+}
+
+/** Whether the parts of a route are still those of the code that was read for it, though a correction gave it other code. */
+function lacksProposal(snapshot: Snapshot, by: RouteAmendment): boolean {
+  const { realm, pattern, kind, change } = by;
+  if (kind === 'removed' || !rebuilds(change) || change.parts !== undefined) return false;
+  const read = snapshot.routes.find((r) => r.realm === realm && r.pattern === pattern);
+  const route = read ?? newRoute(realm, pattern, change.page ?? '');
+  const { page, layouts } = { ...route, ...change };
+  const asRead = page === read?.page && JSON.stringify(layouts) === JSON.stringify(read.layouts);
+  return !asRead && proposalFor(snapshot, route, by) === undefined;
 }
 
 /** The first module that a correction names and the snapshot doesn't have. */

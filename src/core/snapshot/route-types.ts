@@ -196,6 +196,23 @@ export const ROUTE_CHANGE = named(
 );
 export type RouteChange = Of<typeof ROUTE_CHANGE>;
 
+/** What code shows of a route whose page or layouts were corrected before it was read: the route by its name as read, and what was proposed for these modules. */
+export const ROUTE_PROPOSAL = named(
+  'routeProposal',
+  record({
+    realm: ROUTE_FIELDS.realm,
+    pattern: ROUTE_FIELDS.pattern,
+    page: ROUTE_FIELDS.page,
+    layouts: ROUTE_FIELDS.layouts,
+    content: ROUTE_FIELDS.content,
+    data: ROUTE_FIELDS.data,
+    parts: ROUTE_FIELDS.parts,
+  }),
+);
+export interface RouteProposal extends Omit<Of<typeof ROUTE_PROPOSAL>, 'parts'> {
+  parts: Part[];
+}
+
 function withOneIdEach(parts: readonly Part[], at: string): void {
   eachOnce(
     parts.map((part) => part.id),

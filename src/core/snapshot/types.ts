@@ -5,7 +5,7 @@ import { BASE } from './base.ts';
 import { CLASSIC_SCRIPT, DOCUMENT_LINK } from './document-types.ts';
 import { ENTRY, IMPORT, MODULE, PACKAGE } from './module-types.ts';
 import { BUILT_OUTPUT } from './output-types.ts';
-import { ROUTES, type Route } from './route-types.ts';
+import { ROUTE_PROPOSAL, ROUTES, type Route, type RouteProposal } from './route-types.ts';
 import { VISITOR_NOTES } from './visitor-types.ts';
 
 /** An import of which no module was found. */
@@ -72,6 +72,8 @@ export const SNAPSHOT_FORM = named(
     packages: listOf(PACKAGE),
     entries: listOf(ENTRY),
     routes: ROUTES,
+    /** What code shows of routes that a person had corrected before it was read. */
+    proposals: assumed(listOf(ROUTE_PROPOSAL), []),
     /** Scripts that are not part of the module graph: third-party or classic ones, in document order. */
     scripts: listOf(CLASSIC_SCRIPT),
     /** Links in documents that ask for something ahead, in document order. */
@@ -96,6 +98,7 @@ export const SNAPSHOT_FORM = named(
  * The app as read at one moment. A snapshot is never edited; reading again makes a new one.
  * Sizes are in bytes, times in milliseconds, paths relative to the folder that was read, with `/`.
  */
-export interface Snapshot extends Omit<Of<typeof SNAPSHOT_FORM>, 'routes'> {
+export interface Snapshot extends Omit<Of<typeof SNAPSHOT_FORM>, 'routes' | 'proposals'> {
   routes: Route[];
+  proposals: RouteProposal[];
 }

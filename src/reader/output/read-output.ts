@@ -59,6 +59,7 @@ export function readOutput(
     packages: inside.packages,
     entries,
     routes: documents.flatMap((d, at) => routesOf(d, entries[at], inside, notes, failed)),
+    proposals: [],
     scripts: onlyOnce(extras.flatMap((e) => e.scripts)),
     links: extras.flatMap((e) => e.links).map((l) => ({ ...l, bytes: l.bytes ?? sizeAt(files, base, l.address) })),
     base,

@@ -1,6 +1,6 @@
 import fs from 'node:fs';
 import path from 'node:path';
-import type { Route } from '../../core/snapshot/route-types.ts';
+import type { Route, RouteProposal } from '../../core/snapshot/route-types.ts';
 import { folderOf, removeFolders, SAMPLE } from '../../test-support/folders.ts';
 import { readSource } from '../read-source.ts';
 
@@ -159,5 +159,54 @@ describe('parts proposed from code', () => {
       ['help.jsx', 'action'],
       ['foot.jsx', 'first screen'],
     ]);
+  });
+});
+
+describe('parts of corrected routes', () => {
+  const folder = withoutNotes(SAMPLE);
+  const { routes } = readSource(folder).snapshot;
+  const alone = routes.filter((r) => r.layouts.length === 1);
+  const shown = ({ page, layouts, content, data, parts }: Omit<Route, 'realm'> | RouteProposal) => ({
+    ...{ page, layouts, content, data, parts },
+  });
+
+  it('are those of the page and layouts that a route is given, whatever it was before', () => {
+    // Each has what the next one has.
+    const corrected = alone.map(({ realm, pattern }, at) => {
+      const { page, layouts } = alone[(at + 1) % alone.length];
+      return { realm, pattern, page, layouts };
+    });
+    const { snapshot } = readSource(folder, { corrected });
+    expect(snapshot.proposals.map((p) => p.pattern)).toEqual(alone.map((r) => r.pattern));
+    expect(snapshot.proposals.map(shown)).toEqual(alone.map((_, at) => shown(alone[(at + 1) % alone.length])));
+    // What was read stays as read.
+    expect(snapshot.routes).toEqual(routes);
+  });
+
+  it('keep what isn’t corrected, take in code that nothing led to, and leave out what isn’t there', () => {
+    const more = withoutNotes(SAMPLE);
+    fs.writeFileSync(
+      path.join(more, 'src/spare.tsx'),
+      "import { useState } from '@saltmarsh/view';\nimport { Masthead } from './app/masthead.tsx';\n" +
+        'export function Spare() {\n  const [open, setOpen] = useState(false);\n' +
+        '  return <main><button onClick={() => setOpen(true)}>who we are</button>{open ? <Masthead /> : null}</main>;\n}\n',
+    );
+    const { realm, pattern, layouts } = alone[1];
+    const { snapshot } = readSource(more, {
+      corrected: [
+        { realm, pattern, page: 'src/spare.tsx' },
+        { realm, pattern: '/added', page: 'src/spare.tsx', layouts: [] },
+        { realm, pattern: alone[2].pattern, page: 'src/nowhere.tsx' },
+        { realm, pattern: '/nothing', layouts: [] },
+      ],
+    });
+    expect(snapshot.proposals.map((p) => [p.pattern, p.page, p.layouts])).toEqual([
+      [pattern, 'src/spare.tsx', layouts],
+      ['/added', 'src/spare.tsx', []],
+    ]);
+    expect(snapshot.proposals[1].parts).toContainEqual(
+      expect.objectContaining({ module: 'src/app/masthead.tsx', place: 'action', action: 'who we are' }),
+    );
+    expect(snapshot.modules.some((m) => m.path === 'src/spare.tsx')).toBe(true);
   });
 });

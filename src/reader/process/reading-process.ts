@@ -34,6 +34,7 @@ async function read(): Promise<Read> {
     ...(work.base === null ? {} : { base: work.base }),
     ...(work.workspace === null ? {} : { workspace: work.workspace }),
     starts: work.starts,
+    corrected: work.corrected,
     progress: (done, known) => {
       const now = performance.now();
       if (now - told < EVERY_MS) return;

@@ -18,7 +18,7 @@ const APP = {
 };
 const read = (files: Record<string, string>, limits = readLimits()) =>
   runReading(
-    { folder: folderOf(files), as: 'tell by content', base: null, workspace: null, starts: [] },
+    { folder: folderOf(files), as: 'tell by content', base: null, workspace: null, starts: [], corrected: [] },
     SCRIPT,
     () => {},
     limits,
@@ -90,11 +90,14 @@ describe('a reading', () => {
     fs.symlinkSync(path.join(secret, 'secret.js'), path.join(folder, 'out.js'));
     fs.symlinkSync(path.join(secret, 'secret.js'), path.join(folder, 'tsconfig.json'));
     fs.mkdirSync(path.join(folder, 'page.html'));
-    const tried = runReading({ folder, as: 'sources', base: null, workspace: null, starts: [] }, SCRIPT).done;
+    const tried = runReading(
+      { folder, as: 'sources', base: null, workspace: null, starts: [], corrected: [] },
+      SCRIPT,
+    ).done;
     await expect(tried).rejects.toMatchObject({ at: 'tsconfig.json', detail: expect.stringContaining('leads out of') });
     fs.rmSync(path.join(folder, 'tsconfig.json'));
     const { snapshot, texts } = await runReading(
-      { folder, as: 'sources', base: null, workspace: null, starts: [] },
+      { folder, as: 'sources', base: null, workspace: null, starts: [], corrected: [] },
       SCRIPT,
     ).done;
     expect(JSON.stringify([snapshot, texts])).not.toContain('the key of the harbour');
@@ -104,7 +107,7 @@ describe('a reading', () => {
 
   it('ends when it is stopped', async () => {
     const reading = runReading(
-      { folder: folderOf(APP), as: 'sources', base: null, workspace: null, starts: [] },
+      { folder: folderOf(APP), as: 'sources', base: null, workspace: null, starts: [], corrected: [] },
       SCRIPT,
     );
     reading.stop();

@@ -1,6 +1,7 @@
 import type { InputError } from '../../core/errors.ts';
 import type { ReadAs } from '../../core/snapshot/read-as.ts';
 import type { Snapshot } from '../../core/snapshot/types.ts';
+import type { CorrectedRoute } from '../app-routes.ts';
 
 /** An archive in a folder of its own. */
 export interface Archive {
@@ -12,12 +13,16 @@ export interface Archive {
 
 /**
  * What a reading is about. `base`: the base address that a person gave for an output; `workspace`: the folder around an app whose files may be
- * read too, whole or from the app's folder (`../..`); `starts`: files that a person named as what starts it.
+ * read too, whole or from the app's folder (`../..`); `starts`: files that a person named as what starts it; `corrected`: routes that a person
+ * corrected, for which parts are proposed as they are by that.
  */
-export type ReadWork = { as: ReadAs; base: string | null; workspace: string | null; starts: string[] } & (
-  | { folder: string }
-  | { archive: Archive }
-);
+export type ReadWork = {
+  as: ReadAs;
+  base: string | null;
+  workspace: string | null;
+  starts: string[];
+  corrected: CorrectedRoute[];
+} & ({ folder: string } | { archive: Archive });
 
 /** What came of it. */
 export interface Read {

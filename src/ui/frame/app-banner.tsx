@@ -3,10 +3,10 @@
 import { useState } from 'react';
 import type { StationId } from '../../core/vocabulary/stations.ts';
 import type { AppView } from '../../worker/views.ts';
+import { readAgain } from '../state/read-again.ts';
 import { useSplitPage } from '../state/split-page.ts';
 import { useStations } from '../state/stations.ts';
 import { useWorkbench } from '../state/workbench.ts';
-import { readAgain } from './read-again.ts';
 
 /** So many imports without an end, or such a share of all, make every figure doubtful. */
 const MANY = 5;

@@ -6,9 +6,9 @@ import { toast } from 'sonner';
 import type { ProjectRow } from '../../store/projects.ts';
 import { Choice } from '../parts/choice.tsx';
 import { api } from '../state/api.ts';
+import { readAgain } from '../state/read-again.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { useReadDialog } from './drop.ts';
-import { readAgain } from './read-again.ts';
 import { ReadDialog } from './read-dialog.tsx';
 import { recentFolders } from './recent-folders.ts';
 

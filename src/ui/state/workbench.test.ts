@@ -56,6 +56,7 @@ const app: AppView = {
   unknownSizes: [],
   failed: 0,
   stale: [],
+  unproposed: [],
 };
 const state = () => useWorkbench.getState();
 const told = () =>

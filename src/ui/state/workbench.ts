@@ -66,7 +66,7 @@ export const useWorkbench = create<Workbench>()((set, get) => {
     ...planActions(bench, plans),
     ...decisionActions(bench, plans, amendments),
     async saveNow() {
-      await Promise.all([plans.save(), get().savingAmendments === 'failed' ? amendments.save() : null]);
+      await Promise.all([plans.save(), get().savingAmendments === 'saved' ? null : amendments.save()]);
     },
   };
 });

@@ -27,7 +27,7 @@ export class HeldApp {
   /** Lays a person's corrections over what was read, in place of earlier ones. */
   amend(amendments: Amendments): AppView {
     if (!this.read) throw new InputError('No project open', 'Open a project first.');
-    const { snapshot, stale } = amend(this.read, amendments);
+    const { snapshot, stale, unproposed } = amend(this.read, amendments);
     this.snapshot = snapshot;
     for (const then of this.listeners) then();
     const { name, origin, modules, imports, routes, base, unresolved, failed, output, entries, scripts } = snapshot;
@@ -48,6 +48,7 @@ export class HeldApp {
       workspace: snapshot.notices.find((n) => n.kind === 'outside')?.path ?? null,
       unknownSizes: scripts.filter((s) => s.bytes === null).map((s) => s.name),
       stale,
+      unproposed,
     };
   }
 

@@ -276,7 +276,7 @@ function Path({ taken, left }: { taken: Turn[]; left: Turn[] }) {
                   className="h-2 shrink-0 bg-[var(--better)]"
                   style={{ width: Math.max(1, (Math.max(0, t.gain) / most) * BAR) }}
                 />
-                {t.gain < 0.5 ? 'with the one before' : time(t.gain)}
+                {t.gain < 0.5 ? 'together with others' : time(t.gain)}
               </span>
             </td>
             <td className="py-1 text-right">{time(t.cost)}</td>

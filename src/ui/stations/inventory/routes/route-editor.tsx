@@ -4,6 +4,7 @@ import { landingShares } from '../../../../core/snapshot/landing-shares.ts';
 import type { Route } from '../../../../core/snapshot/route-types.ts';
 import { NumberField, PickField, TextField } from '../../../parts/field.tsx';
 import { percent } from '../../../parts/format.ts';
+import { proposeParts } from '../../../state/read-again.ts';
 import { useWorkbench } from '../../../state/workbench.ts';
 import { ContentTable, DataTable, FontTable } from './content-table.tsx';
 import { FLUSHES_HOW, flushesOf, flushesText, REDIRECTS_HOW, redirectsOf, redirectsText } from './document-fields.ts';
@@ -161,6 +162,7 @@ export function RouteEditor({ route }: { route: Route }) {
           ) : null}
         </div>
       </section>
+      <Unproposed route={route} />
       <PartsTable route={route} onChange={(parts, what) => change({ parts }, what)} />
       <ContentTable route={route} onChange={(content, what) => change({ content }, what)} />
       <FontTable route={route} onChange={(fonts, what) => change({ fonts }, what)} />
@@ -178,6 +180,34 @@ export function RouteEditor({ route }: { route: Route }) {
           onTake={(text) => change({ links: namesIn(text) }, 'other links')}
         />
       </section>
+    </div>
+  );
+}
+
+/** Says that parts are those of other code, and what can be done about it. */
+function Unproposed({ route }: { route: Route }) {
+  const isIt = useWorkbench((s) =>
+    (s.app?.unproposed ?? []).some((u) => u.realm === route.realm && u.pattern === route.pattern),
+  );
+  const folder = useWorkbench((s) => s.project?.folder);
+  if (!isIt) return null;
+  return (
+    <div role="status" className="flex items-center justify-between gap-4 bg-mark px-3 py-2">
+      <p>
+        Parts, content and data below are those of the code that this route had before.{' '}
+        {folder
+          ? 'They are proposed from its new page and layouts once the folder is read again.'
+          : 'This project came as a file, so its code can’t be looked at again: say them here, or read the app’s folder as a project.'}
+      </p>
+      {folder ? (
+        <button
+          type="button"
+          className="shrink-0 rounded border border-soft px-3 py-1 hover:border-ink"
+          onClick={() => void proposeParts()}
+        >
+          Propose them
+        </button>
+      ) : null}
     </div>
   );
 }

@@ -11,6 +11,7 @@ import { ProposalBar } from './proposal-bar.tsx';
 import { RouteEditor } from './route-editor.tsx';
 import { patternTrouble, useAddRoute } from './use-editor.ts';
 import { useModules } from './use-modules.ts';
+import { useProposals } from './use-proposals.ts';
 
 /** Routes and parts as they were read, to be looked through, corrected and confirmed. */
 export function RoutesPage() {
@@ -18,6 +19,7 @@ export function RoutesPage() {
   const pattern = useWorkbench((s) => s.route);
   const choose = useWorkbench((s) => s.choose);
   const [adding, setAdding] = useState(false);
+  useProposals();
   if (!app) return null;
   const route = app.routes.find((r) => r.pattern === pattern);
   return (
