@@ -1,9 +1,10 @@
-import { file, page, ROUND } from '../../test-support/programs.ts';
+import { file, page, ROUND, requestRecord } from '../../test-support/programs.ts';
 import { readTimeline } from '../metrics/readout.ts';
 import { calibrate } from '../recordings/calibrate.ts';
 import { layUnder } from '../recordings/match.ts';
 import { readHar } from '../recordings/read-har.ts';
 import { simulate } from '../sim/simulate.ts';
+import type { RequestRecord } from '../sim/types.ts';
 import { writeHar } from './har.ts';
 
 const program = page(
@@ -114,6 +115,27 @@ describe('an HTTP Archive of a prediction', () => {
     [{ log: { entries: [{ request: { url: 'x' }, startedDateTime: 'soon', time: 4 }] } }, 'No entry of the archive'],
   ])('that is broken is refused with the field (%#)', (value, words) => {
     expect(() => readHar(value, 'x.har')).toThrow(words);
+  });
+});
+
+describe('an entry of the archive', () => {
+  const entry = (more: Partial<RequestRecord>) => {
+    const request = { ...requestRecord(120, 420, more), bytes: 5000.4 };
+    const made = writeHar({ ...timeline, requests: [request] }, reading, frame) as { log: { entries: [Entry] } };
+    return made.log.entries[0];
+  };
+  interface Entry {
+    cache: object;
+    response: { bodySize: number };
+    timings: Record<string, number>;
+  }
+
+  it('tells what came from the cache, and −1 for what isn’t known or didn’t happen', () => {
+    expect(entry({}).cache).toEqual({});
+    expect(entry({ fromCache: true }).cache).toMatchObject({ beforeRequest: { hitCount: 1 } });
+    expect(entry({}).response.bodySize).toBe(5000);
+    expect(entry({ unknownSize: true }).response.bodySize).toBe(-1);
+    expect(entry({}).timings).toMatchObject({ dns: -1, connect: -1, ssl: -1, send: 0 });
   });
 });
 

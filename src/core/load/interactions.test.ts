@@ -101,6 +101,23 @@ describe('a part behind an act', () => {
     expect(play(joined, [act('dialog')]).asked).toContain('prices');
   });
 
+  it('asks for its images only once its code has run, after the act', () => {
+    const content = [
+      {
+        ...{ id: 'stamp', kind: 'image' as const, address: '/stamp.png', bytes: 9000, serverMs: 20 },
+        ...{ place: 'first screen' as const, foundIn: { module: 'dialog' }, lazy: false },
+      },
+    ];
+    const stamped = { ...dialog, needs: ['stamp'] };
+    const snapshot = app({ parts: [stamped], content });
+    expect(play(snapshot, []).asked).not.toContain('/stamp.png');
+    const { timeline } = play(snapshot, [act('dialog')]);
+    const { requests } = timeline.pages[0].timeline;
+    const image = requests.find((r) => r.type === 'image')!;
+    const code = requests.find((r) => r.name === 'dialog')!;
+    expect(image.discovered).toBeGreaterThan(code.evaluated - 0.001);
+  });
+
   it('brings what is deferred inside it only after it has run', () => {
     const { timeline, asked } = play(app({ parts: [dialog] }), [act('dialog')]);
     const [page] = timeline.pages;

@@ -316,7 +316,11 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
   });
   const condition = conditionOf(c, stage, part);
   act.push(...asks.map((a) => ({ ...(condition ? { after: condition } : {}), ...a })));
-  for (const image of images) act.push({ when: 'eval', do: { kind: 'img', resource: files.content(image) } });
+  for (const image of images) {
+    // An image that code puts there is found once that has run.
+    const after = image.foundIn === 'document' ? undefined : evaluated(c, wide, image.foundIn.module);
+    act.push({ when: 'eval', do: { kind: 'img', resource: files.content(image) }, ...(after ? { after } : {}) });
+  }
   const at =
     parts.push({
       ...drawnPart(part.id, part.name, 'later'),

@@ -1,8 +1,10 @@
 import { route, sketch } from '../../test-support/snapshots.ts';
 import { InputError } from '../errors.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import { shortName } from '../text/short-name.ts';
+import { TRIGGER_KINDS } from '../vocabulary/triggers.ts';
 import { decisionWords, planDifference, shipsBy, subjectOf, withDecision, withoutSubject } from './decisions.ts';
-import { effectivePlan } from './effective.ts';
+import { effectivePlan, tellsFailure } from './effective.ts';
 import { parseHint } from './hint-notation.ts';
 import { parseImport } from './notation.ts';
 import { BASELINE, DECISION_LIST, type Decision, PLAN } from './types.ts';
@@ -216,5 +218,35 @@ describe('a detachment that takes more than detaching', () => {
     });
     const { deferred } = effectivePlan(app, { ...BASELINE, decisions: [{ kind: 'detach', package: 'p' }] });
     expect([...deferred]).toEqual([1, 1, 0]);
+  });
+
+  it('says that a deferred piece tells its failure: where the plan does, else where all code that asks for it does', () => {
+    const deferred = sketch({ main: { imports: ['~a', '~b', 'other'] }, other: { imports: ['~b'] }, a: {}, b: {} });
+    const caughtBy = (...from: string[]) => ({
+      ...deferred,
+      imports: deferred.imports.map((i) =>
+        from.includes(deferred.modules[i.from].path) ? { ...i, caught: true as const } : i,
+      ),
+    });
+    const tells = (app: Snapshot, module: string, decisions: Decision[] = []) =>
+      tellsFailure(effectivePlan(app, { ...BASELINE, decisions }), module);
+    expect(tells(caughtBy('main'), 'a')).toBe(true);
+    expect(tells(caughtBy(), 'a')).toBe(false);
+    // Two ask for it; one would fail in silence.
+    expect(tells(caughtBy('main'), 'b')).toBe(false);
+    expect(tells(caughtBy('main', 'other'), 'b')).toBe(true);
+    const says = (onError: 'nothing' | 'a message'): Decision[] => [{ kind: 'split', splitPoint: 'a', onError }];
+    expect(tells(caughtBy(), 'a', says('a message'))).toBe(true);
+    expect(tells(caughtBy('main'), 'a', says('nothing'))).toBe(false);
+  });
+});
+
+describe('a hint that a script adds', () => {
+  it.each(TRIGGER_KINDS)('is given at %s where a link can be added then', (on) => {
+    const trigger = { on, ms: 5, condition: { minWidth: 5 }, name: 'x', of: 'me' };
+    const hint = { kind: 'prefetch', place: 'script', target: { kind: 'route', pattern: '/two' }, routes: ['/one'] };
+    const checked = () => DECISION_LIST.check([{ kind: 'hint', hint: { ...hint, on: trigger } }], 'plan');
+    if (['action', 'media', 'answer', 'event'].includes(on)) expect(checked).toThrow('Choose one of at once');
+    else expect(checked).not.toThrow();
   });
 });
