@@ -9,7 +9,7 @@ import type { FoundEntry } from './entries/types.ts';
 import { kindOf } from './graph/kinds.ts';
 import type { SourceGraph } from './graph/source-graph.ts';
 import { drawnApp } from './parts/drawn-app.ts';
-import type { DocumentElement, DrawnRoute } from './parts/find-parts.ts';
+import type { DocumentElement, DrawnApp, DrawnRoute } from './parts/find-parts.ts';
 import type { DirectoryRoute } from './routes/directory-routes.ts';
 import { findRoutes } from './routes/find-routes.ts';
 
@@ -38,20 +38,27 @@ export interface CorrectedRoute {
 
 /**
  * All routes of an app with the parts that are proposed for them: from tables and elements, from folders, of documents, and those that notes
- * give. `corrected`: those that a person corrected, with what is proposed for the page and layouts that they have by that.
+ * give. `corrected`: those that a person corrected, with what is proposed for the page and layouts that they have by that; `drawn`: the app as far as it is drawn.
  */
-export function routesOf(sources: RouteSources): { routes: Route[]; corrected: Route[]; failed: Failed[] } {
+export function routesOf(sources: RouteSources): {
+  routes: Route[];
+  corrected: Route[];
+  failed: Failed[];
+  drawn: DrawnApp;
+} {
   const { found, byFolders, entries, graph, notes } = sources;
   const tables = findRoutes(graph.routeModules());
   const layouts = new Set(byFolders.flatMap((r) => r.layouts));
   const inDocument = (realm: string) => elementsOf(found, realm);
   const fonts = graph.fonts();
   const imageAt: ImageAt = namesImages(notes) ? () => null : graph.imageAt;
-  const drawnWith = (pages: ReadonlySet<string>) => {
-    const drawn = drawnApp({ ...graph.drawn(), entries, layouts, pages, inDocument });
-    return (r: DrawnRoute) => ({ ...proposeContent(r, drawn, imageAt), ...(fonts.length > 0 ? { fonts } : {}) });
-  };
-  const proposed = drawnWith(new Set([...tables.routes, ...byFolders].map((r) => r.page)));
+  const drawnWith = (pages: ReadonlySet<string>) => drawnApp({ ...graph.drawn(), entries, layouts, pages, inDocument });
+  const drawn = drawnWith(new Set([...tables.routes, ...byFolders].map((r) => r.page)));
+  const proposedIn = (app: DrawnApp) => (r: DrawnRoute) => ({
+    ...proposeContent(r, app, imageAt),
+    ...(fonts.length > 0 ? { fonts } : {}),
+  });
+  const proposed = proposedIn(drawn);
   const routes = [
     ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', ...proposed(r) }, notes)),
     ...firstOfEach(byFolders).map((r) =>
@@ -63,12 +70,12 @@ export function routesOf(sources: RouteSources): { routes: Route[]; corrected: R
   for (const route of givenRoutes(sources, routes, failed))
     routes.push(annotate({ ...route, ...proposed(route) }, notes));
   const rebuilt = correctedRoutes(sources, routes);
-  if (rebuilt.length === 0) return { routes, corrected: [], failed };
+  if (rebuilt.length === 0) return { routes, corrected: [], failed, drawn };
   const isRebuilt = (r: Route) => rebuilt.some((c) => c.realm === r.realm && c.pattern === r.pattern);
   const others = routes.filter((r) => !isRebuilt(r));
-  const proposedThen = drawnWith(new Set([...others, ...rebuilt].map((r) => r.page)));
+  const proposedThen = proposedIn(drawnWith(new Set([...others, ...rebuilt].map((r) => r.page))));
   const corrected = rebuilt.map((r) => annotate({ ...r, ...proposedThen(r) }, notes));
-  return { routes, corrected, failed };
+  return { routes, corrected, failed, drawn };
 }
 
 /** Corrected routes whose files were all read. */

@@ -3,7 +3,7 @@ import path from 'node:path';
 import { InputError } from '../core/errors.ts';
 import { type AppNotes, NO_NOTES, NOTES_FILE, parseNotes } from '../core/formats/app-notes.ts';
 import { checkBase } from '../core/snapshot/base.ts';
-import type { Entry } from '../core/snapshot/module-types.ts';
+import type { Entry, Module } from '../core/snapshot/module-types.ts';
 import type { Route } from '../core/snapshot/route-types.ts';
 import type { Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
 import { configuredAliases } from './aliases.ts';
@@ -18,6 +18,8 @@ import { givenEntries } from './entries/given.ts';
 import type { FoundEntry, FoundStart, PackageDescription } from './entries/types.ts';
 import { type ReadProgress, SourceGraph } from './graph/source-graph.ts';
 import { withActParts } from './parts/act-parts.ts';
+import { drawsOf } from './parts/draws.ts';
+import type { DrawnApp } from './parts/find-parts.ts';
 import { sheetUsers } from './sheet-users.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
 import { beginStep } from './watch.ts';
@@ -82,6 +84,7 @@ export function readSource(
   const from = entries.flatMap((e) => e.modules);
   const caught = caughtImports({ ...built, routes, starts: from, moduleAt, files: Object.keys(built.texts) });
   for (const at of caught) built.imports[at].caught = true;
+  addDraws(built.modules, app.drawn);
   const snapshot: Snapshot = {
     name: appName(root),
     origin: 'source',
@@ -162,6 +165,19 @@ function describedPages({ routes }: AppNotes, realm: string, graph: SourceGraph,
   }
   graph.follow(realm);
   return there;
+}
+
+/** Adds to each module what it draws of others. */
+function addDraws(modules: Module[], app: DrawnApp): void {
+  const at = new Map(modules.map((m, i) => [m.path, i]));
+  for (const module of modules) {
+    if (module.package !== null) continue;
+    const draws = [...drawsOf(module.path, app)].flatMap(([path, times]) => {
+      const drawn = at.get(path);
+      return drawn === undefined ? [] : [{ module: drawn, times }];
+    });
+    if (draws.length > 0) module.draws = draws.sort((a, b) => a.module - b.module);
+  }
 }
 
 /** Reads the modules of corrected routes, whether or not anything else leads to them; what isn’t there is left as it is. */

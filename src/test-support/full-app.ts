@@ -196,6 +196,7 @@ export function fullApp(): Snapshot {
   );
   const needed = app.imports.findIndex((i) => i.specifier === 'src/icons');
   app.imports[needed].sync = { reason: 'it is read while the module starts', line: 2 };
+  addDraws(app);
   return app;
 }
 
@@ -307,6 +308,23 @@ export const FULL_PLANS: readonly Plan[] = [
     { kind: 'move', import: 'src/home::src/home.css', to: 'src/frame' },
   ]),
 ];
+
+/** What modules draw of others: the app's own components and those of packages, several times and in one another. */
+function addDraws({ modules }: Snapshot): void {
+  const draws: Record<string, Record<string, number>> = {
+    'src/frame': { 'src/kit': 1 },
+    'src/kit': { 'src/icons': 3 },
+    'src/home': { 'src/hero': 1, 'src/kit': 2 },
+    'src/map': { 'tiles/index': 4 },
+    'src/board': { 'src/rows': 12, 'src/kit': 1 },
+    'src/rows': { 'src/icons': 1 },
+    'src/chart': { 'curves/index': 2 },
+    'src/dialog': { 'sheets/index': 1 },
+  };
+  const at = (path: string) => modules.findIndex((m) => m.path === path);
+  for (const [from, of] of Object.entries(draws))
+    modules[at(from)].draws = Object.entries(of).map(([path, times]) => ({ module: at(path), times }));
+}
 
 /** A production output of that app, built as a plan says, with its links in the document; as an app of its own. */
 export function builtApp(asPlanned: Plan): Snapshot {

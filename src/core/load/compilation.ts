@@ -3,6 +3,7 @@ import type { PlannedApp } from '../chunks/planned.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import type { Drawing } from './drawing.ts';
 import type { Files } from './files.ts';
 import { chunkOf, type LandedRoot, type Landing, type LandingWalk } from './landing.ts';
 import type { LandingHints } from './landing-hints.ts';
@@ -14,6 +15,8 @@ export interface Uncompiled extends PlannedApp {
   landing: Landing;
   files: Files;
   parts: ScreenPart[];
+  /** The price of what the document draws, with the landing's parts drawn. */
+  drawing: Drawing;
 }
 
 /** What writing the document of a landing works on. */

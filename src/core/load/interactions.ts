@@ -6,6 +6,7 @@ import type { Part, Route } from '../snapshot/route-types.ts';
 import type { TriggerKind } from '../vocabulary/triggers.ts';
 import { fetchedAhead } from './ahead.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
+import type { Drawing } from './drawing.ts';
 import { hintsOnApproach, routesApproached } from './hints.ts';
 import { chunkOf, type LandedRoot, type LandingWalk, walkLanding } from './landing.ts';
 import { lateCalls } from './places.ts';
@@ -33,6 +34,8 @@ interface Stage {
   all: number[];
   /** What of it shows by itself when the person comes. */
   drawn: Set<number>;
+  /** The price of what is drawn, with the parts that show by themselves drawn. */
+  drawing: Drawing;
 }
 
 /** Which later moments of a document are asked for, beside those of its own route's parts: patterns of routes. */
@@ -70,10 +73,18 @@ export function interactionsOf(c: Compilation, wanted?: WantedMoments): Interact
   return [...ofParts, ...left, ...stages.filter((s) => s.page >= 0).map((stage) => ({ ...moveTo(c, stage), hides }))];
 }
 
-function ownStage({ landing, parts, walk }: Compilation): Stage {
+function ownStage({ landing, parts, walk, drawing }: Compilation): Stage {
   const indexes = new Map(parts.map((p, at) => [p.id, at]));
   const all = parts.map((_, at) => at).filter((at) => parts[at].id !== 'shell');
-  return { route: landing.route, walk, page: indexes.get('page') ?? -1, parts: indexes, all, drawn: new Set(all) };
+  return {
+    route: landing.route,
+    walk,
+    page: indexes.get('page') ?? -1,
+    parts: indexes,
+    all,
+    drawn: new Set(all),
+    drawing,
+  };
 }
 
 /** The parts of a route that the person moves to inside the app: all drawn by script. */
@@ -81,7 +92,8 @@ function movedStage(c: Compilation, route: Route, walk: LandingWalk): Stage | nu
   const { snapshot, plan, graph, files, parts } = c;
   const { landing } = walk;
   addGroups(landing, graph, files, route.page, snapshot);
-  const drawn = screenParts(snapshot, plan, graph, landing, files);
+  const drawing = c.drawing.after(route);
+  const drawn = screenParts(snapshot, plan, graph, landing, files, drawing);
   if (!drawn.some((p) => p.id === 'page')) return null;
   const [outer] = route.layouts;
   const same =
@@ -89,7 +101,7 @@ function movedStage(c: Compilation, route: Route, walk: LandingWalk): Stage | nu
   const at = drawn.map((p, i) =>
     p.id === 'shell' && same >= 0 ? same : parts.length + i - (same >= 0 && drawn[0].id === 'shell' ? 1 : 0),
   );
-  const stage: Stage = { route, walk, page: -1, parts: new Map(), all: [], drawn: new Set() };
+  const stage: Stage = { route, walk, page: -1, parts: new Map(), all: [], drawn: new Set(), drawing };
   const answer: Need[] = route.rendering === 'server' ? [{ resource: files.answer(route), state: 'arrived' }] : [];
   drawn.forEach((part, i) => {
     if (at[i] === same) return;
@@ -314,6 +326,8 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
     const effect = { kind: 'fetch' as const, resource: files.data(call), maxAgeMs: 0 };
     return { when: 'eval', do: effect, ...(after ? { after } : {}) };
   });
+  // Whoever acts may be the first who has it drawn.
+  const drawing = stage.drawing.after();
   const condition = conditionOf(c, stage, part);
   act.push(...asks.map((a) => ({ ...(condition ? { after: condition } : {}), ...a })));
   for (const image of images) {
@@ -323,7 +337,7 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
   }
   const at =
     parts.push({
-      ...drawnPart(part.id, part.name, 'later'),
+      ...drawnPart(part.id, part.name, 'later', drawing.ofPart(part)),
       route: route.pattern,
       drawnBy: 'script',
       interactive: part.interactive,
@@ -336,7 +350,7 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
       ...(tellsFailure(c.plan, part.module) ? { tellsFailure: true } : {}),
     }) - 1;
   stage.all.push(at);
-  const shows = [at, ...nestedParts(c, stage, opened.slice(1), at)];
+  const shows = [at, ...nestedParts(c, stage, opened.slice(1), at, drawing)];
   for (const part of shows) act.push({ when: 'eval', do: { kind: 'render', part } });
   const kind = part.place === 'conditional' ? 'condition' : part.place === 'below' && !belowAction ? 'scroll' : 'act';
   // What was scrolled to stays; what was opened is closed before it can be opened again.
@@ -344,14 +358,20 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
 }
 
 /** What split points inside a part draw, as soon as that is drawn: it belongs to the part. */
-function nestedParts(c: Compilation, stage: Stage, opened: readonly LandedRoot[], parent: number): number[] {
+function nestedParts(
+  c: Compilation,
+  stage: Stage,
+  opened: readonly LandedRoot[],
+  parent: number,
+  drawing: Drawing,
+): number[] {
   const { snapshot, files, parts } = c;
   const { moduleAt } = graphIndex(snapshot);
   return opened.flatMap((landed) => {
     const path = files.targetPath(landed.root);
     if (!landed.drawn || snapshot.modules[moduleAt.get(path) ?? -1]?.kind !== 'script') return [];
     const needs = needsOf(files, files.groupOf(landed.root));
-    const part = unnamedPart(path, needs, parent);
+    const part = unnamedPart(path, needs, parent, drawing.of([path]));
     const at = parts.push({ ...part, place: 'later', route: stage.route.pattern, onItsOwn: false }) - 1;
     stage.all.push(at);
     return [at];

@@ -7,14 +7,12 @@ import type { Part, Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { shortName } from '../text/short-name.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
+import type { Drawing } from './drawing.ts';
 import type { Files } from './files.ts';
 import { chunkOf, type LandedRoot, type Landing } from './landing.ts';
 import { placeOf, screensOf } from './places.ts';
 import { comesWithCode, firesOnLanding, momentOf } from './trigger-rules.ts';
 import type { Need, PartFont, ScreenPart } from './types.ts';
-
-/** Cost of drawing or hooking up a part, in ms on the reference device. An assumption, the same for all parts. */
-const RENDER_MS = 4;
 
 /** What the person sees of a landing: the shell, the page and the parts whose code the landing loads. */
 export function screenParts(
@@ -23,9 +21,10 @@ export function screenParts(
   graph: ChunkGraph,
   landing: Landing,
   files: Files,
+  drawing: Drawing,
 ): ScreenPart[] {
   const { route } = landing;
-  const screen = new ScreenOf(snapshot, plan, graph, landing, files);
+  const screen = new ScreenOf(snapshot, plan, graph, landing, files, drawing);
   screen.addShellAndPage();
   for (const part of route.parts) screen.addPart(part);
   screen.addUnnamed();
@@ -47,20 +46,26 @@ class ScreenOf {
     private readonly graph: ChunkGraph,
     private readonly landing: Landing,
     private readonly files: Files,
+    private readonly drawing: Drawing,
   ) {
     this.route = landing.route;
     this.drawnBy = landing.route.rendering === 'server' ? 'document' : 'script';
   }
 
   addShellAndPage(): void {
-    const { route, files } = this;
-    const [shell] = route.layouts;
-    if (shell) this.add('shell', 'shell', shell, 'first screen', this.fonts());
+    const { route, files, drawing } = this;
+    const [shell, ...layouts] = route.layouts;
+    const started = this.snapshot.entries.find((e) => e.realm === route.realm)?.modules ?? [];
+    if (shell) {
+      const renderMs = drawing.of([shell], started);
+      this.add('shell', 'shell', shell, 'first screen', { ...this.fonts(), renderMs });
+    }
     const claimed = new Set(route.parts.flatMap((p) => p.needs));
     const images = this.imagesAmong((c) => c.place === 'first screen' && !claimed.has(c.id));
     const calls = this.callsAmong((d) => !claimed.has(d.id));
     this.add('page', shortName(route.page), route.page, 'first screen', {
       ...this.fonts(),
+      renderMs: drawing.of([...layouts, route.page], shell ? [] : started),
       after: shell ? [0] : [],
       fill: [...images.map((c) => files.content(c)), ...calls.map((d) => files.data(d))],
     });
@@ -81,12 +86,13 @@ class ScreenOf {
     };
     const images = this.imagesAmong((c) => part.needs.includes(c.id)).map((c) => files.content(c));
     if (part.noScript) {
-      this.parts.push({ ...drawnPart(part.id, part.name, place), interactive: false, ...own, fill: images });
+      this.parts.push({ ...drawnPart(part.id, part.name, place, 0), interactive: false, ...own, fill: images });
       return;
     }
     const calls = this.callsAmong((d) => part.needs.includes(d.id)).map((d) => files.data(d));
     this.add(part.id, part.name, part.module, place, {
       interactive: part.interactive,
+      renderMs: this.drawing.ofPart(part),
       ...own,
       fill: [...images, ...calls],
       ...shownAs(settings, waits, this.page),
@@ -102,11 +108,18 @@ class ScreenOf {
       const path = files.targetPath(landed.root);
       if (landed.inChain || known.has(path) || !files.isOfFirstScreen(landed.root)) continue;
       const asked = landed.drawn && snapshot.modules[index.moduleAt.get(path) ?? -1]?.kind === 'script';
-      if (asked) this.parts.push(unnamedPart(path, needsOf(files, files.root(landed, [])), this.page));
+      const needs = needsOf(files, files.root(landed, []));
+      if (asked) this.parts.push(unnamedPart(path, needs, this.page, this.drawing.of([path])));
     }
   }
 
-  private add(id: string, name: string, path: string, place: ScreenPart['place'], more: Partial<ScreenPart>): void {
+  private add(
+    id: string,
+    name: string,
+    path: string,
+    place: ScreenPart['place'],
+    more: Partial<ScreenPart> & Pick<ScreenPart, 'renderMs'>,
+  ): void {
     const { snapshot, plan, graph, landing, files, drawnBy } = this;
     const module = graphIndex(snapshot).moduleAt.get(path);
     const isPlanned = (landed: LandedRoot) => plan.triggers.has(files.targetPath(landed.root));
@@ -117,7 +130,7 @@ class ScreenOf {
     // On the first screen, what nothing asks for is missed; elsewhere nobody has come to it yet.
     const held = place === 'first screen' && home && !landing.roots.includes(home) ? { held: home.trigger } : {};
     const tells = tellsFailure(plan, path) ? { tellsFailure: true } : {};
-    this.parts.push({ ...drawnPart(id, name, place), drawnBy, needs, ...held, ...tells, ...more });
+    this.parts.push({ ...drawnPart(id, name, place, more.renderMs), drawnBy, needs, ...held, ...tells, ...more });
   }
 
   /** Fonts whose sheets the landing loads, for the text of the shell and the page. */
@@ -170,9 +183,9 @@ function shownAs(
  * What a split point draws that nobody has named as a part, under the part that it belongs to: code that is asked for
  * while the screen is drawn is waited for by what asks.
  */
-export function unnamedPart(path: string, needs: Need[], parent: number): ScreenPart {
+export function unnamedPart(path: string, needs: Need[], parent: number, renderMs: number): ScreenPart {
   const after = parent < 0 ? [] : [parent];
-  return { ...drawnPart(path, shortName(path), 'first screen'), drawnBy: 'script', needs, after };
+  return { ...drawnPart(path, shortName(path), 'first screen', renderMs), drawnBy: 'script', needs, after };
 }
 
 /** The part whose place tells when a part comes into view: itself where the document draws it, else the page around it. */
@@ -187,7 +200,7 @@ function shownAt(show: Trigger, page: number): ScreenPart['showWhen'] {
 }
 
 /** Something that the document draws, that answers, and needs nothing. */
-export function drawnPart(id: string, name: string, place: ScreenPart['place']): ScreenPart {
+export function drawnPart(id: string, name: string, place: ScreenPart['place'], renderMs: number): ScreenPart {
   return {
     id,
     name,
@@ -197,7 +210,7 @@ export function drawnPart(id: string, name: string, place: ScreenPart['place']):
     interactive: true,
     after: [],
     fill: [],
-    renderMs: RENDER_MS,
+    renderMs,
     onItsOwn: true,
   };
 }

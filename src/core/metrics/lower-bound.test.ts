@@ -2,7 +2,7 @@ import { file, page, ROUND, requestRecord } from '../../test-support/programs.ts
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { BASELINE } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
-import { REFERENCE_COSTS } from '../sim/conditions.ts';
+import { EVALUATION_RATE, REFERENCE_COSTS } from '../sim/conditions.ts';
 import type { Timeline } from '../sim/types.ts';
 import { filesBound, lowerBound } from './lower-bound.ts';
 
@@ -34,7 +34,7 @@ describe('lowerBound', () => {
     const connect = 2 * 100 - REFERENCE_COSTS.headStart + 100;
     const document = (4000 * 8) / 8000;
     const modules = ((1000 + 1000 + 1000 + 2000) * 8) / 8000;
-    const least = 3000 * 0.00014;
+    const least = 3000 * EVALUATION_RATE.likely;
     expect(lowerBound(app, landed, ROUND)).toBeCloseTo(
       connect + Math.max(50 + document, document + modules) + least,
       6,
@@ -83,7 +83,7 @@ describe('filesBound', () => {
 
   it('counts the files that this landing needs, and the script that runs shortest', () => {
     const bytes = 5000 + 40_000 + 20_000 + 10_000;
-    const shortest = 7 + 50_000 * 0.00014;
+    const shortest = 7 + 50_000 * EVALUATION_RATE.likely;
     expect(filesBound(program, over(0, 1, 2, 3, 4, 5), ROUND)).toBeCloseTo(start + bytes * 0.001 + shortest, 6);
   });
 

@@ -1,14 +1,16 @@
 import type { LoadProgram } from '../load/types.ts';
-import { type Conditions, EVALUATION_RATE } from '../sim/conditions.ts';
+import { type Conditions, DRAWING_RANGE, EVALUATION_RATE } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import { type Milestones, readTimeline } from './readout.ts';
 
-/** The same conditions with script as cheap, and as dear, as is believable; none where the device says what it costs. */
+/** The same conditions with running script and drawing as cheap, and as dear, as is believable; none where the device says what script costs. */
 export function believable(conditions: Conditions): Conditions[] {
   const { device } = conditions;
   if (device.evaluationRate !== undefined) return [];
-  const { low, high } = EVALUATION_RATE;
-  return [low, high].map((evaluationRate) => ({ ...conditions, device: { ...device, evaluationRate } }));
+  return (['low', 'high'] as const).map((end) => ({
+    ...conditions,
+    device: { ...device, evaluationRate: EVALUATION_RATE[end], drawingFactor: DRAWING_RANGE[end] },
+  }));
 }
 
 /**

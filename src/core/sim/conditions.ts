@@ -54,6 +54,8 @@ export interface Device {
   backgroundFactor?: number;
   /** ms per byte of minified script at CPU factor 1, where somebody measured it; an assumption otherwise. */
   evaluationRate?: number;
+  /** How many times as long as reckoned drawing takes; 1 unless said. */
+  drawingFactor?: number;
 }
 
 /**
@@ -117,8 +119,15 @@ export const REFERENCE_COSTS = {
 
 export type BrowserCosts = typeof REFERENCE_COSTS;
 
-/** Estimated cost of compiling and evaluating script on the reference machine, in ms per byte of minified text. */
-export const EVALUATION_RATE = { low: 0.00008, likely: 0.00014, high: 0.00022 } as const;
+/**
+ * Estimated cost of evaluating script on the reference machine, with the compilation of what runs then, in ms per byte of minified text. Of 71
+ * widely used packages loaded as whole scripts one half took 0.037 to 0.11 ms per kB, twelve together mostly 0.04 to 0.11; two apps of real
+ * packages, cut into chunks, 0.10 and 0.13 (docs/SIMULATOR.md).
+ */
+export const EVALUATION_RATE = { low: 0.00004, likely: 0.0001, high: 0.00018 } as const;
+
+/** How much less, and more, drawing may cost than is reckoned: what most of the measured apps did. */
+export const DRAWING_RANGE = { low: 0.6, high: 1.7 } as const;
 
 /**
  * Of script whose text is known, in ms per byte before compression: what is left to compile in the background when its last byte has come, and

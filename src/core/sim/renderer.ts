@@ -14,6 +14,12 @@ interface Needs extends PageContext {
   triggers: Pick<Triggering, 'await' | 'painted' | 'seen' | 'unseen'>;
 }
 
+/** What drawing a part takes on the page's thread. */
+function drawingMs({ conditions }: Pick<PageContext, 'conditions'>, { renderMs }: ScreenPart): number {
+  const { cpuFactor, drawingFactor = 1 } = conditions.device;
+  return renderMs * cpuFactor * drawingFactor;
+}
+
 export class Renderer implements Rendering {
   private readonly drawn: (Cause | undefined)[];
   private readonly drawWaiters: Then[][];
@@ -172,7 +178,7 @@ export class Renderer implements Rendering {
   private render(at: number, latest: Cause): void {
     const { page } = this;
     const part = page.program.parts[at];
-    const ms = part.renderMs * page.conditions.device.cpuFactor;
+    const ms = drawingMs(page, part);
     const task = page.mainThread.add('render', part.name, ms, latest, -1, () => {
       const by = byTask(page, 'task', `${part.name} drawn`, task);
       this.markDrawn(at, by, () => {
@@ -285,7 +291,7 @@ export class Renderer implements Rendering {
       page,
       needs.map((need) => (next: Then) => this.whenNeed(need, next)),
       (cause) => {
-        const ms = part.renderMs * page.conditions.device.cpuFactor;
+        const ms = drawingMs(page, part);
         const task = page.mainThread.add('render', part.name, ms, cause, -1, () => {
           this.answers(at, byTask(page, 'task', `${part.name} answers`, task));
         });

@@ -16,6 +16,10 @@ function fitsTogether({ modules, imports, entries, output }: Snapshot, at: strin
     withinList(from, modules.length, 'modules', `${at}.imports[${i}].from`, 'Import of nothing');
     withinList(to, modules.length, 'modules', `${at}.imports[${i}].to`, 'Import of nothing');
   });
+  modules.forEach(({ draws = [] }, i) => {
+    for (const [n, { module }] of draws.entries())
+      withinList(module, modules.length, 'modules', `${at}.modules[${i}].draws[${n}].module`);
+  });
   const paths = new Set(modules.map((m) => m.path));
   entries.forEach((entry, i) => {
     for (const [n, path] of entry.modules.entries())

@@ -60,6 +60,8 @@ export const PART = named(
     interactive: assumed(FLAG, true),
     /** Share of visits to this route in which it is needed. */
     share: assumed(SHARE, 1),
+    /** Measured cost of drawing it for the first time in ms on the reference device (CPU factor 1), where somebody measured it. */
+    drawMs: optional(MILLIS),
     /** Ids of the data calls and content that it shows. */
     needs: assumed(listOf(TEXT), []),
     /** What the act sends to the server first; the part is asked for by its answer. */

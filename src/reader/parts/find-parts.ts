@@ -148,6 +148,15 @@ export function usedBy(
   return { imported, target: imported === undefined || name === undefined ? imported : definerOf(imported, name) };
 }
 
+/** Whether a component is drawn with the module that uses it, under no condition and wherever it stands. */
+export function drawnAtOnce(
+  use: ComponentUse,
+  module: DrawingModule,
+  { moduleAt }: Pick<DrawnApp, 'moduleAt'>,
+): boolean {
+  return settled(use, (specifier) => moduleAt(module.resolved.get(specifier) ?? '')?.serves).kind === 'drawn';
+}
+
 type Settled = Exclude<DrawnWhen, { kind: 'given' }>;
 
 /** When a component is drawn, with what other modules have to say about it. */

@@ -4,7 +4,7 @@ import { wrap } from 'comlink';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { create } from 'zustand';
-import type { Device, Link } from '../../core/sim/conditions.ts';
+import { type Device, EVALUATION_RATE, type Link } from '../../core/sim/conditions.ts';
 import { DEVICE_LIMITS, deviceOf, LINK_LIMITS, linkOf, ownDeviceId, ownLinkId } from '../../core/sim/own-conditions.ts';
 import { REFERENCE_MS } from '../../worker/workload.ts';
 import { NumberField, PickField } from '../parts/field.tsx';
@@ -134,11 +134,16 @@ export function ConditionsSheet() {
       <p className="mt-4 text-soft">
         1× is the reference machine.{' '}
         {device.evaluationRate === undefined
-          ? 'Script is taken to cost 0.14 ms per minified kB on it, an assumption: between 0.08 and 0.22.'
+          ? `Script is taken to cost ${perKb('likely')} ms per minified kB on it, an assumption: between ${perKb('low')} and ${perKb('high')}.`
           : `Script costs ${(device.evaluationRate * 1000).toFixed(2)} ms per minified kB on it, by a recording.`}
       </p>
     </Modal>
   );
+}
+
+/** What script is taken to cost, in ms for each minified kB. */
+function perKb(end: keyof typeof EVALUATION_RATE): string {
+  return String(Math.round(EVALUATION_RATE[end] * 1e5) / 100);
 }
 
 /** A rate in Mbit/s, kept in kbit/s. */

@@ -1,0 +1,106 @@
+import { part, route, type Sketch, sketch } from '../../test-support/snapshots.ts';
+import { planned } from '../chunks/planned.ts';
+import { BASELINE, type Decision } from '../plan/types.ts';
+import type { Route } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import { compileLoad } from './compile.ts';
+import { DRAWING } from './drawing.ts';
+
+const KIT: Record<string, Sketch> = {
+  'kit/index': { imports: ['kit/engine'], package: 'kit', bytes: 2000 },
+  'kit/engine': { package: 'kit', bytes: 9000 },
+  'kit/huge': { package: 'kit', bytes: 400_000 },
+  dom: { package: 'dom', bytes: 120_000 },
+};
+const PAGE = 1000;
+
+/** An app of two pages; `draws`: what modules draw, by name, with how many times. */
+function app(
+  draws: Record<string, Record<string, number>>,
+  more: Record<string, Sketch> = {},
+  home: Partial<Route> = {},
+) {
+  const made = sketch(
+    {
+      main: { imports: ['home', '~shop', 'dom'], bytes: PAGE },
+      home: { imports: ['kit/index', '~dialog', 'card'], bytes: PAGE },
+      shop: { imports: ['kit/index'], bytes: PAGE },
+      card: { bytes: PAGE },
+      dialog: { imports: ['kit/index'], bytes: PAGE },
+      ...KIT,
+      ...more,
+    },
+    { routes: [route('/', 'home', { links: ['/shop'], ...home }), route('/shop', 'shop')] },
+  );
+  const at = (name: string) => made.modules.findIndex((m) => m.path === name);
+  for (const [from, of] of Object.entries(draws))
+    made.modules[at(from)].draws = Object.entries(of).map(([to, times]) => ({ module: at(to), times }));
+  return made;
+}
+const parts = (snapshot: Snapshot, decisions: Decision[] = [], pattern = '/') =>
+  compileLoad(planned(snapshot, { ...BASELINE, decisions }), pattern).parts;
+const cost = (snapshot: Snapshot, id: string, ...more: [Decision[]?, string?]) =>
+  parts(snapshot, ...more).find((p) => p.id === id)!.renderMs;
+
+const own = (times = 1) => PAGE * times * DRAWING.ownByte;
+const first = (bytes: number) => bytes * DRAWING.firstByte;
+
+describe('the price of drawing', () => {
+  it('is an assumption where no code says what it draws', () => {
+    expect(cost(app({}), 'page')).toBe(4);
+  });
+
+  it('is what begins, what runs for the first time, and each component by its kind', () => {
+    const plain = app({ home: { card: 3 } });
+    expect(cost(plain, 'page')).toBeCloseTo(DRAWING.begin + own(1) + own(3) + first(2 * PAGE), 9);
+    const kit = app({ home: { 'kit/index': 5 } });
+    expect(cost(kit, 'page')).toBeCloseTo(DRAWING.begin + own() + 5 * DRAWING.packaged + first(PAGE + 2000 + 9000), 9);
+  });
+
+  it('multiplies what is drawn within what is drawn several times, and stands a circle', () => {
+    const nested = app({ home: { card: 3 }, card: { 'kit/index': 4 } });
+    const circle = app({ home: { card: 3 }, card: { 'kit/index': 4, card: 1, home: 2 } });
+    const expected = DRAWING.begin + own(1) + own(3) + 12 * DRAWING.packaged + first(2 * PAGE + 11_000);
+    expect(cost(nested, 'page')).toBeCloseTo(expected, 9);
+    expect(cost(circle, 'page')).toBeCloseTo(expected, 9);
+  });
+
+  it('counts of a large module only what can run, and nothing of what the entry starts the framework with', () => {
+    const huge = app(
+      { home: { 'kit/index': 1 } },
+      { 'kit/index': { imports: ['kit/huge', 'dom'], package: 'kit', bytes: 2000 } },
+    );
+    expect(cost(huge, 'page')).toBeCloseTo(
+      DRAWING.begin + own() + DRAWING.packaged + first(PAGE + 2000 + DRAWING.mostBytes),
+      9,
+    );
+  });
+
+  it('lets a later part of the page pay only for what no earlier one ran', () => {
+    const both = app(
+      { home: { 'kit/index': 1 }, dialog: { 'kit/index': 2 } },
+      { main: { imports: ['home', '~shop', 'dom', 'dialog'], bytes: PAGE } },
+      { parts: [part('dialog', 'dialog')] },
+    );
+    expect(cost(both, 'dialog')).toBeCloseTo(own() + 2 * DRAWING.packaged + first(PAGE), 9);
+    expect(cost(both, 'page')).toBeCloseTo(cost(app({ home: { 'kit/index': 1 } }), 'page'), 9);
+  });
+
+  it('belongs to the part that stands apart, be it named, a screen or deferred by the plan', () => {
+    const draws = { home: { card: 1, shop: 1 }, card: { 'kit/index': 10 } };
+    const named = app(draws, {}, { parts: [part('card', 'card')] });
+    expect(cost(named, 'page')).toBeCloseTo(DRAWING.begin + own() + first(PAGE), 9);
+    const deferred: Decision[] = [{ kind: 'detach', import: 'home::card' }];
+    expect(cost(app(draws), 'page', deferred)).toBeCloseTo(DRAWING.begin + own() + first(PAGE), 9);
+  });
+
+  it('is measured where somebody measured it', () => {
+    const measured = app({ home: { card: 1 } }, {}, { parts: [{ ...part('card', 'card'), drawMs: 33 }] });
+    expect(cost(measured, 'card')).toBe(33);
+  });
+
+  it('never goes beyond what anybody draws at once', () => {
+    const endless = app({ home: { card: 200 }, card: { 'kit/index': 200 } });
+    expect(cost(endless, 'page')).toBeLessThan(450);
+  });
+});

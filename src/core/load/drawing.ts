@@ -1,0 +1,169 @@
+import type { ChunkGraph } from '../chunks/types.ts';
+import { graphIndex } from '../snapshot/graph-index.ts';
+import type { Part, Route } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+
+/**
+ * What drawing costs on the reference device, in ms; fitted to 21 small apps of 14 component libraries in a real browser (docs/SIMULATOR.md). Code
+ * is compiled when it runs for the first time, so that the first drawing of a component costs many times what a further one does.
+ */
+export const DRAWING = {
+  /** The framework draws for the first time in a document. */
+  begin: 5,
+  /** What runs for the first time while something is drawn: per byte of minified text of all modules that it leads to. */
+  firstByte: 0.00012,
+  /** Of a large module only so much runs: bytes. */
+  mostBytes: 12_000,
+  /** The app's own components, each time: per byte of the modules that hold them. */
+  ownByte: 0.00025,
+  /** A component of a package, each time. */
+  packaged: 0.2,
+} as const;
+
+/** Where code doesn't say what it draws: an assumption, the same for all parts. */
+const UNKNOWN_MS = 4;
+/** More than this nobody draws at once; where more is reckoned, it isn't all drawn. */
+const MOST_MS = 400;
+
+/**
+ * The price of what one document draws, part after part: what ran for an earlier part costs a later one only its repetition. Components that stand
+ * apart (other parts, pages and layouts of routes, what is deferred) are drawn with their own part.
+ */
+export class Drawing {
+  private readonly apart: ReadonlySet<number>;
+  /** What drawing a module once more costs, with all that it draws. */
+  private readonly again = new Map<number, number>();
+
+  private constructor(
+    private readonly snapshot: Snapshot,
+    private readonly graph: ChunkGraph,
+    private readonly route: Route,
+    /** Modules that have run while something was drawn. */
+    private readonly ran: Set<number>,
+    private begun: boolean,
+  ) {
+    const { moduleAt } = graphIndex(snapshot);
+    const parts = route.parts.flatMap((p) => moduleAt.get(p.module) ?? []);
+    this.apart = new Set([...factsOf(snapshot).screens, ...parts, ...graph.roots.flatMap((root) => root.target)]);
+  }
+
+  /** Of a document that is opened on a route. */
+  static onLanding(snapshot: Snapshot, graph: ChunkGraph, route: Route): Drawing {
+    return new Drawing(snapshot, graph, route, new Set(factsOf(snapshot).framework), false);
+  }
+
+  /** Of what is drawn later in the same document, on its route or another one. */
+  after(route: Route = this.route): Drawing {
+    return new Drawing(this.snapshot, this.graph, route, new Set(this.ran), this.begun);
+  }
+
+  /** What drawing these modules costs, with all that they draw at once; `more`: modules of which only what they draw counts. In ms. */
+  of(paths: readonly string[], more: readonly string[] = []): number {
+    if (!factsOf(this.snapshot).isKnown) return UNKNOWN_MS;
+    const { moduleAt } = graphIndex(this.snapshot);
+    const at = (path: string) => moduleAt.get(path) ?? [];
+    const begin = this.begun ? 0 : DRAWING.begin;
+    this.begun = true;
+    const drawn = [
+      ...paths.flatMap(at).map((module) => ({ module, times: 1 })),
+      ...more
+        .filter((path) => !paths.includes(path))
+        .flatMap(at)
+        .flatMap((m) => this.children(m)),
+    ];
+    const again = drawn.reduce((sum, { module, times }) => sum + times * this.onceMore(module, new Set()), 0);
+    return begin + this.first(drawn.map((d) => d.module)) + Math.min(MOST_MS, again);
+  }
+
+  /** What somebody measured of a part, else what drawing its module costs. In ms. */
+  ofPart(part: Part): number {
+    const estimate = this.of([part.module]);
+    return part.drawMs ?? estimate;
+  }
+
+  private children(m: number): { module: number; times: number }[] {
+    return (this.snapshot.modules[m].draws ?? []).filter((d) => !this.apart.has(d.module));
+  }
+
+  /** What a module costs each time that it is drawn; what is drawn within itself isn't followed further. */
+  private onceMore(m: number, above: Set<number>): number {
+    const known = this.again.get(m);
+    if (known !== undefined) return known;
+    const { package: name, bytes } = this.snapshot.modules[m];
+    if (name !== null) return DRAWING.packaged;
+    above.add(m);
+    let sum = bytes.minified * DRAWING.ownByte;
+    for (const { module, times } of this.children(m))
+      if (!above.has(module)) sum += times * this.onceMore(module, above);
+    above.delete(m);
+    this.again.set(m, sum);
+    return sum;
+  }
+
+  /** What runs for the first time when modules are drawn: all that they draw and, of what belongs to packages, all that it leads to. */
+  private first(modules: readonly number[]): number {
+    const { modules: all, imports } = this.snapshot;
+    const { outStart, outgoing } = graphIndex(this.snapshot);
+    let bytes = 0;
+    const open: number[] = [];
+    const take = (m: number) => {
+      if (this.ran.has(m)) return;
+      this.ran.add(m);
+      open.push(m);
+    };
+    modules.forEach(take);
+    for (const m of open) {
+      if (all[m].kind !== 'script') continue;
+      bytes += Math.min(DRAWING.mostBytes, all[m].bytes.minified);
+      for (const { module } of this.children(m)) take(module);
+      if (all[m].package === null) continue;
+      for (let e = outStart[m]; e < outStart[m + 1]; e++) {
+        const { to, kind } = imports[outgoing[e]];
+        if (kind === 'static') take(to);
+      }
+    }
+    return bytes * DRAWING.firstByte;
+  }
+}
+
+/** What is the same for all documents of an app. */
+interface Facts {
+  /** Whether the code says of anything what it draws. */
+  isKnown: boolean;
+  /** Pages and layouts. */
+  screens: number[];
+  /** What packages bring that entries use without drawing them: the framework, whose part in drawing has its own price. */
+  framework: ReadonlySet<number>;
+}
+
+const known = new WeakMap<Snapshot, Facts>();
+
+function factsOf(snapshot: Snapshot): Facts {
+  const found = known.get(snapshot);
+  if (found) return found;
+  const { moduleAt } = graphIndex(snapshot);
+  const facts = {
+    isKnown: snapshot.modules.some((m) => m.draws !== undefined),
+    screens: snapshot.routes.flatMap((r) => [r.page, ...r.layouts]).flatMap((path) => moduleAt.get(path) ?? []),
+    framework: frameworkOf(snapshot),
+  };
+  known.set(snapshot, facts);
+  return facts;
+}
+
+function frameworkOf(snapshot: Snapshot): Set<number> {
+  const { entries, modules, imports } = snapshot;
+  const { moduleAt, outStart, outgoing } = graphIndex(snapshot);
+  const found = new Set<number>();
+  const take = (m: number, drawn: ReadonlySet<number>) => {
+    for (let e = outStart[m]; e < outStart[m + 1]; e++) {
+      const { to, kind } = imports[outgoing[e]];
+      if (kind === 'static' && modules[to].package !== null && !drawn.has(to)) found.add(to);
+    }
+  };
+  for (const m of entries.flatMap((e) => e.modules.flatMap((path) => moduleAt.get(path) ?? [])))
+    take(m, new Set((modules[m].draws ?? []).map((d) => d.module)));
+  // What is added meanwhile comes in its turn.
+  for (const m of found) take(m, new Set());
+  return found;
+}
