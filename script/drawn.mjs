@@ -1,0 +1,71 @@
+// Lays what drawing is reckoned to cost beside what it takes in a real browser, for small apps of widely used component libraries:
+// `node script/drawn.mjs [NAME…] [--runs N] [--keep DIR]`. They are installed into a folder of their own, without running anything of them; nothing of
+// the program needs them. Build first: npm run build:node. On a machine that does other work as well the figures differ by half between runs.
+import { execFileSync } from 'node:child_process';
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { parseArgs } from 'node:util';
+import { launchBrowser } from './browser.mjs';
+import { APPS, filesOf, PACKAGES } from './drawing/apps.mjs';
+import { serveNatively } from './drawing/native.mjs';
+
+const core = (file) => import(new URL(`../dist/core/${file}`, import.meta.url));
+const { readSource } = await import('../dist/reader/read-source.js');
+const { planned } = await core('chunks/planned.js');
+const { compileLoad } = await core('load/compile.js');
+const { BASELINE } = await core('plan/types.js');
+
+const { values, positionals: only } = parseArgs({
+  allowPositionals: true,
+  options: { runs: { type: 'string' }, keep: { type: 'string' } },
+});
+const runs = Number(values.runs ?? 5);
+const home = path.resolve(values.keep ?? fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-drawn-')));
+const AIMS = { median: 0.25, p90: 0.6 };
+
+if (!fs.existsSync(path.join(home, 'node_modules'))) {
+  fs.mkdirSync(home, { recursive: true });
+  fs.writeFileSync(path.join(home, 'package.json'), '{ "private": true }');
+  const flags = ['--ignore-scripts', '--no-audit', '--no-fund', '--legacy-peer-deps', '--silent'];
+  execFileSync('npm', ['install', ...flags, ...PACKAGES], { cwd: home, stdio: ['ignore', 'ignore', 'inherit'] });
+}
+const middle = (of) => [...of].sort((a, b) => a - b)[of.length >> 1];
+
+const { served, address, stop } = await serveNatively();
+const browser = await launchBrowser();
+const rows = [];
+for (const app of APPS.filter(([name]) => only.length === 0 || only.includes(name))) {
+  const folder = path.join(home, 'apps', app[0]);
+  for (const [file, text] of Object.entries(filesOf(app))) {
+    fs.mkdirSync(path.dirname(path.join(folder, file)), { recursive: true });
+    fs.writeFileSync(path.join(folder, file), text);
+  }
+  const { snapshot } = readSource(folder, { workspace: home });
+  const { parts } = compileLoad(planned(snapshot, BASELINE), snapshot.routes[0].pattern);
+  const reckoned = parts.reduce((sum, p) => sum + p.renderMs, 0);
+  served.entry = path.join(folder, 'src/main.jsx');
+  const took = [];
+  for (let run = 0; run < runs; run++) {
+    const page = await browser.newPage();
+    await page.goto(address);
+    const found = await page.waitForFunction(() => globalThis.took, null, { timeout: 60_000 });
+    took.push(await found.jsonValue());
+    await page.close();
+  }
+  const measured = middle(took.map((t) => t.drawing));
+  rows.push({ app: app[0], reckoned, measured, off: Math.abs(reckoned / measured - 1) });
+  const layout = middle(took.map((t) => t.layout));
+  const line = `reckoned ${reckoned.toFixed(1).padStart(6)} ms, took ${measured.toFixed(1).padStart(6)} ms`;
+  console.log(`${app[0].padEnd(14)} ${line}, and ${layout.toFixed(1)} ms of layout`);
+}
+await browser.close();
+stop();
+if (!values.keep) fs.rmSync(home, { recursive: true });
+const off = rows.map((r) => r.off).sort((a, b) => a - b);
+const [median, p90] = [0.5, 0.9].map((q) => off[Math.min(off.length - 1, Math.floor(off.length * q))]);
+const percent = (share) => `${Math.round(share * 100)} %`;
+console.log(
+  `off by ${percent(median)} (median, aim ${percent(AIMS.median)}), ${percent(p90)} (p90, aim ${percent(AIMS.p90)})`,
+);
+process.exitCode = median > AIMS.median || p90 > AIMS.p90 ? 1 : 0;
