@@ -1,15 +1,14 @@
 import type { PlannedApp } from '../chunks/planned.ts';
-import type { ChunkGraph } from '../chunks/types.ts';
 import { InputError } from '../errors.ts';
 import { type EffectivePlan } from '../plan/effective.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Snapshot } from '../snapshot/types.ts';
 import type { Hint } from '../vocabulary/hints.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
 import { fetchedAhead } from './ahead.ts';
 import type { Uncompiled } from './compilation.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { Drawing } from './drawing.ts';
+import { askedWhileDrawn, drawerOf } from './drawn-in.ts';
 import { Files, preloadOf } from './files.ts';
 import { firstScreenOf } from './first-screen.ts';
 import { decideHints, hintsByScript, rulesAtOnce } from './hints.ts';
@@ -74,7 +73,7 @@ function landingOn(app: PlannedApp, pattern: string): { c: Compilation; document
   addRequests(landed);
   const c: Compilation = { ...landed, hints: decideHints(landed) };
   addWhenSeen(c);
-  addContent(snapshot, graph, landing, files);
+  addContent(landed);
   const document = documentOf(c, rulesAtOnce(c));
   files.noteIdle();
   return { c, document };
@@ -100,18 +99,22 @@ function clickOn(
 /** Each deferred import of the landing becomes an action of the file that holds it. */
 function addRequests(c: Uncompiled): void {
   const { snapshot, plan, graph, landing, files } = c;
+  const whileDrawn = askedWhileDrawn(c);
   for (const landed of landing.roots) {
     if (landed.root === landing.entry) continue;
+    // What only code asks for that the landing doesn't bring is asked for by the entry: a route's own page or layout has to come.
     const asker =
-      landed.askedBy < 0
-        ? entryFile(landing, files)
-        : files.resources[fileOf(snapshot, graph, landing, files, landed.askedBy)];
+      files.resources[landed.askedBy < 0 ? -1 : fileOf(snapshot, graph, landing, files, landed.askedBy)] ??
+      entryFile(landing, files);
     const group = files.groupOf(landed.root);
     const path = files.targetPath(landed.root);
     const { run } = plan.settings.get(path) ?? {};
     if (landed.awaited && asker) asker.awaits = [...(asker.awaits ?? []), group];
     if (!run) {
-      begin(c, asker, landed.trigger, path, { kind: 'import', group });
+      const target = whileDrawn.get(landed);
+      const effect = { kind: 'import', group } as const;
+      if (target === undefined) begin(c, asker, landed.trigger, path, effect);
+      else asker?.follow.push({ when: 'drawn', target, do: effect });
       continue;
     }
     // Fetched now, run later: the files come as a preload brings them.
@@ -156,7 +159,8 @@ function addWhenSeen(c: Compilation): void {
 }
 
 /** Calls and images that a module starts become actions of the file that holds the module. */
-function addContent(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, files: Files): void {
+function addContent(c: Uncompiled): void {
+  const { snapshot, graph, landing, files } = c;
   const { route } = landing;
   const index = graphIndex(snapshot);
   const at = (path: string): Resource | undefined => {
@@ -172,7 +176,11 @@ function addContent(snapshot: Snapshot, graph: ChunkGraph, landing: Landing, fil
   }
   for (const item of route.content) {
     if (item.foundIn === 'document' || (item.lazy && item.place === 'below')) continue;
-    at(item.foundIn.module)?.follow.push({ when: 'eval', do: { kind: 'img', resource: files.content(item) } });
+    const resource = files.content(item);
+    const module = index.moduleAt.get(item.foundIn.module);
+    const target = module === undefined ? -1 : drawerOf(c, module);
+    const moment = target < 0 ? ({ when: 'eval' } as const) : ({ when: 'drawn', target } as const);
+    at(item.foundIn.module)?.follow.push({ ...moment, do: { kind: 'img', resource } });
   }
 }
 

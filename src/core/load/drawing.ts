@@ -81,6 +81,14 @@ export class Drawing {
     return part.drawMs ?? estimate;
   }
 
+  /** All modules that are drawn with these. */
+  reach(paths: readonly string[]): ReadonlySet<number> {
+    const { moduleAt } = graphIndex(this.snapshot);
+    const found = new Set(paths.flatMap((path) => moduleAt.get(path) ?? []));
+    for (const m of found) for (const { module } of this.children(m)) found.add(module);
+    return found;
+  }
+
   private children(m: number): { module: number; times: number }[] {
     return (this.snapshot.modules[m].draws ?? []).filter((d) => !this.apart.has(d.module));
   }

@@ -134,13 +134,13 @@ export type MarkupItem = { at: number } & (
   | { tag: 'img'; resource: number; lazy: boolean; inView: boolean; fetchpriority?: FetchPriority }
 );
 
-export type ActionMoment = 'eval' | 'paint' | 'idle' | 'quiet' | 'load' | 'timer' | 'visible';
+export type ActionMoment = 'eval' | 'paint' | 'idle' | 'quiet' | 'load' | 'timer' | 'visible' | 'drawn';
 
 export interface Action {
   when: ActionMoment;
   /** Waits that long after the moment. */
   delayMs?: number;
-  /** For `visible`: the part that has to come into view. */
+  /** The part that has to come into view (`visible`), or that script has to have drawn (`drawn`). */
   target?: number;
   /** Only where the device's screen is like that. */
   media?: Screens;

@@ -11,7 +11,7 @@ interface Needs extends PageContext {
   scripts: Pick<Evaluating, 'onEvaluated'>;
   parser: Pick<Parsing, 'bodyInserted' | 'renderBlocked' | 'lastBlocker'>;
   fonts: TextFonts;
-  triggers: Pick<Triggering, 'await' | 'painted' | 'seen' | 'unseen'>;
+  triggers: Pick<Triggering, 'await' | 'drawn' | 'painted' | 'seen' | 'unseen'>;
 }
 
 /** What drawing a part takes on the page's thread. */
@@ -181,6 +181,7 @@ export class Renderer implements Rendering {
     const ms = drawingMs(page, part);
     const task = page.mainThread.add('render', part.name, ms, latest, -1, () => {
       const by = byTask(page, 'task', `${part.name} drawn`, task);
+      page.triggers.drawn(at, by);
       this.markDrawn(at, by, () => {
         if (!part.interactive) this.tell(at, 'answering');
         else if (part.answerNeeds) this.answerLater(at, part.answerNeeds);

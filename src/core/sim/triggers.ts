@@ -27,6 +27,8 @@ export class Triggers implements Triggering {
   private readonly atLoad: (() => void)[] = [];
   private readonly inView = new Map<number, (() => void)[]>();
   private readonly inViewNow = new Set<number>();
+  private readonly atDrawing = new Map<number, ((cause: Cause) => void)[]>();
+  private readonly drawnNow = new Map<number, Cause>();
 
   /** Actions for another width of the screen than this one. */
   private unfit: (() => boolean)[] = [];
@@ -45,20 +47,22 @@ export class Triggers implements Triggering {
       return;
     }
     const begun = clock.now;
-    const go = () => {
-      const early = during === 'ahead' || action.when !== 'eval';
-      const moment: 'start' | 'later' = action.when === 'eval' && during === 'start' ? 'start' : 'later';
+    const go = (drawn?: Cause) => {
+      // What is drawn at once asks at once.
+      const atOnce = action.when === 'eval' || action.when === 'drawn';
+      const early = during === 'ahead' || !atOnce;
+      const moment: 'start' | 'later' = atOnce && during === 'start' ? 'start' : 'later';
       const words = action.when === 'eval' ? what : `${what}, ${MOMENT_WORDS[action.when]}`;
       const waited = clock.now > begun ? 'trigger' : cause.kind;
-      this.perform(action.do, { ...cause, kind: waited, what: words }, moment, early);
+      this.perform(action.do, { ...(drawn ?? { ...cause, kind: waited }), what: words }, moment, early);
     };
     this.await(action, go);
   }
 
   /** Calls back at a moment of the page, from now on. */
-  await({ when, delayMs, target }: Pick<Action, 'when' | 'delayMs' | 'target'>, then: () => void): void {
+  await({ when, delayMs, target }: Pick<Action, 'when' | 'delayMs' | 'target'>, then: (drawn?: Cause) => void): void {
     const { clock } = this.page;
-    const wait = () => (delayMs ? clock.at(clock.now + delayMs, then) : then());
+    const wait = (drawn?: Cause) => (delayMs ? clock.at(clock.now + delayMs, then) : then(drawn));
     switch (when) {
       case 'eval':
       case 'timer':
@@ -80,9 +84,21 @@ export class Triggers implements Triggering {
         if (this.inViewNow.has(target ?? -1)) wait();
         else this.inView.set(target ?? -1, [...(this.inView.get(target ?? -1) ?? []), wait]);
         return;
+      case 'drawn': {
+        const by = this.drawnNow.get(target ?? -1);
+        if (by) wait(by);
+        else this.atDrawing.set(target ?? -1, [...(this.atDrawing.get(target ?? -1) ?? []), wait]);
+        return;
+      }
       default:
         when satisfies never;
     }
+  }
+
+  /** Script has drawn a part. */
+  drawn(part: number, cause: Cause): void {
+    this.drawnNow.set(part, cause);
+    for (const then of this.atDrawing.get(part)?.splice(0) ?? []) then(cause);
   }
 
   private screenFits({ media }: Pick<Action, 'media'>): boolean {
@@ -130,6 +146,7 @@ export class Triggers implements Triggering {
   /** A part has left the screen. */
   unseen(part: number): void {
     this.inViewNow.delete(part);
+    this.drawnNow.delete(part);
   }
 
   perform(effect: Effect, cause: Cause, moment: 'start' | 'later', early = false): void {
@@ -254,6 +271,7 @@ const MOMENT_WORDS: Record<Action['when'], string> = {
   load: 'after the load event',
   timer: 'after a while',
   visible: 'when in view',
+  drawn: 'as it is drawn',
 };
 
 const PRELOAD_PRIORITY: Record<string, Priority> = { script: 1, style: 0, image: 3, font: 1, fetch: 1 };

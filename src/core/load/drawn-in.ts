@@ -1,0 +1,76 @@
+import type { Route } from '../snapshot/route-types.ts';
+import { fileOf, type Uncompiled } from './compilation.ts';
+import type { LandedRoot } from './landing.ts';
+import type { ScreenPart } from './types.ts';
+
+/** The part that draws a module's components by script as soon as it can; −1 where none is known to. */
+export function drawerOf({ parts, drawing, landing }: Uncompiled, module: number): number {
+  return parts.findIndex((part) => drawsAtOnce(part) && drawing.reach(modulesOf(landing.route, part)).has(module));
+}
+
+/**
+ * What the landing asks for while it draws: deferred components, each with the part as whose drawing asks for it. What no part is known to draw
+ * is asked for as soon as the code runs that names it, and so is what that part itself waits for, at any remove.
+ */
+export function askedWhileDrawn(c: Uncompiled): Map<LandedRoot, number> {
+  const { landing } = c;
+  const found = new Map<LandedRoot, number>();
+  for (const landed of landing.roots) {
+    const { drawn, awaited, askedBy, trigger, root } = landed;
+    if (!drawn || awaited || askedBy < 0 || trigger.on !== 'at once' || root === landing.entry) continue;
+    const part = drawerOf(c, askedBy);
+    if (part >= 0 && !waitsFor(c, found, part, landed)) found.set(landed, part);
+  }
+  return found;
+}
+
+/**
+ * Whether a part is drawn only once a root has come: by what it needs, by what comes before it, by what runs before that, and by what asks for
+ * any of these.
+ */
+function waitsFor(c: Uncompiled, asked: ReadonlyMap<LandedRoot, number>, part: number, meant: LandedRoot): boolean {
+  const { snapshot, graph, landing, files, parts } = c;
+  const waits: Waited[] = [];
+  const seen = new Set<string>();
+  const add = (kind: Waited['kind'], at: number) => {
+    if (seen.has(`${kind} ${at}`)) return;
+    seen.add(`${kind} ${at}`);
+    waits.push({ kind, at });
+  };
+  const inGroup = new Map(landing.roots.map((landed) => [files.groupOf(landed.root), landed]));
+  add('part', part);
+  for (const { kind, at } of waits) {
+    if (kind === 'part') {
+      for (const p of parts[at].after) add('part', p);
+      for (const need of parts[at].needs) add('file', need.resource);
+    } else if (kind === 'file') {
+      for (const [group, { resources }] of files.groups.entries()) if (resources.includes(at)) add('group', group);
+    } else {
+      for (const group of files.groups[at].after) add('group', group);
+      const landed = inGroup.get(at);
+      if (landed === meant) return true;
+      const by = landed && asked.get(landed);
+      if (by !== undefined) add('part', by);
+      else if (landed && landed.askedBy >= 0) add('file', fileOf(snapshot, graph, landing, files, landed.askedBy));
+    }
+  }
+  return false;
+}
+
+/** What something waits for: a part that is drawn, a file that has come, a group of files that has run; by its position. */
+interface Waited {
+  kind: 'part' | 'file' | 'group';
+  at: number;
+}
+
+/** Whether script draws a part as soon as it can: not with others of a group, nor at a moment that may never come. */
+function drawsAtOnce({ drawnBy, held, together, showWhen, onItsOwn }: ScreenPart): boolean {
+  return drawnBy === 'script' && onItsOwn && !held && !showWhen && together === undefined;
+}
+
+/** Modules that a part draws: what shows that nobody has named goes by the path of its module. */
+function modulesOf({ layouts, page, parts }: Route, { id }: ScreenPart): string[] {
+  if (id === 'shell') return layouts.slice(0, 1);
+  if (id === 'page') return [...layouts.slice(1), page];
+  return [parts.find((p) => p.id === id)?.module ?? id];
+}
