@@ -87,7 +87,7 @@ describe('a first improvement on the sample', () => {
 
   it('walks the waterfall by keyboard, back to the cause', async () => {
     const page = await served.page('/p/saltmarsh/startup?route=/crew/duty/manifest&plan=baseline');
-    await settles(async () => expect(await figure(page, 'hops')).toBe(6));
+    await settles(async () => expect(await figure(page, 'hops')).toBe(5));
     await page.getByRole('listbox').focus();
     await page.keyboard.press('End');
     await page.getByRole('heading', { name: 'manifest', exact: true }).waitFor();
