@@ -37,7 +37,8 @@ export function outsideOf(root: string, outside: ReadonlySet<string>, unresolved
     around = path.dirname(around);
   if (around === path.dirname(around)) return [];
   const way = path.relative(root, around).split(path.sep).join('/');
-  const message = `${imports} imports lead out of the folder that was read, to packages of a workspace around it. What these weigh is missing from every figure until the workspace ${way} may be read too`;
+  const lead = imports === 1 ? '1 import leads' : `${imports} imports lead`;
+  const message = `${lead} out of the folder that was read, to packages of a workspace around it. What these weigh is missing from every figure until the workspace ${way} may be read too`;
   return [{ kind: 'outside', path: way, message }];
 }
 
