@@ -1,4 +1,4 @@
-import type { Problem } from '../../src/core/choose/select.ts';
+import type { Problem } from '../../src/core/choose/problem.ts';
 
 export interface MadeUpMeasure {
   cost: number;

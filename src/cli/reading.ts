@@ -1,7 +1,7 @@
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { ReadAs } from '../core/snapshot/read-as.ts';
-import type { CorrectedRoute } from '../reader/app-routes.ts';
+import type { CorrectedRoute } from '../core/snapshot/route-types.ts';
 import { runReading } from '../reader/process/run-reading.ts';
 import type { Read } from '../reader/process/work.ts';
 

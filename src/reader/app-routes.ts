@@ -1,6 +1,6 @@
 import { type AppNotes, NOTES_FILE } from '../core/formats/app-notes.ts';
 import type { Entry } from '../core/snapshot/module-types.ts';
-import type { Rendering, Route } from '../core/snapshot/route-types.ts';
+import type { CorrectedRoute, Rendering, Route } from '../core/snapshot/route-types.ts';
 import type { Failed } from '../core/snapshot/types.ts';
 import type { ImageAt } from './app-images.ts';
 import { annotate, namesImages } from './app-notes.ts';
@@ -26,14 +26,6 @@ export interface RouteSources {
   graph: SourceGraph;
   notes: AppNotes;
   corrected: readonly CorrectedRoute[];
-}
-
-/** A route whose page or layouts a person corrected, by its name as read; what is left out is as read. */
-export interface CorrectedRoute {
-  realm: string;
-  pattern: string;
-  page?: string;
-  layouts?: string[];
 }
 
 /**

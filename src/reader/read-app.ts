@@ -1,6 +1,6 @@
 import path from 'node:path';
 import type { ReadAs } from '../core/snapshot/read-as.ts';
-import type { CorrectedRoute } from './app-routes.ts';
+import type { CorrectedRoute } from '../core/snapshot/route-types.ts';
 import { filesBelow } from './files-below.ts';
 import { textIfThere, textInside } from './folder-files.ts';
 import type { ReadProgress } from './graph/source-graph.ts';

@@ -1,3 +1,4 @@
+import type { RouteName } from '../core/amend/edit.ts';
 import type { carriedOverRoutes } from '../core/chunks/carried-rows.ts';
 import type { Hold } from '../core/explain/hold.ts';
 import type { PlacedScript } from '../core/explain/placements.ts';
@@ -68,7 +69,7 @@ export interface AppView {
   /** Corrections that no longer fit what was read. */
   stale: { at: string; reason: string }[];
   /** Routes whose parts are still those of the code that they had before a correction. */
-  unproposed: { realm: string; pattern: string }[];
+  unproposed: RouteName[];
 }
 
 export interface Preview {

@@ -231,6 +231,8 @@ describe('a route with other code', () => {
     expect(seen([], by({ rendering: 'server' })).unproposed).toEqual([]);
     // The page as it was read.
     expect(seen([], by({ page: 'a' })).unproposed).toEqual([]);
+    // What isn't there any more.
+    expect(seen([], by({ layouts: ['a'] }, 'changed', '/lost')).unproposed).toEqual([]);
   });
 
   it('is named with its page and layouts for the reading; a removed one isn’t', () => {

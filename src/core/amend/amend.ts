@@ -1,7 +1,8 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Route, RouteChange, RouteProposal } from '../snapshot/route-types.ts';
+import type { CorrectedRoute, Route, RouteChange, RouteProposal } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { wildcard } from '../text/wildcard.ts';
+import type { RouteName } from './edit.ts';
 import type { Amendments, RouteAmendment } from './types.ts';
 
 /** A snapshot as a person corrected it, and the corrections that no longer fit what was read. */
@@ -9,7 +10,7 @@ export interface Amended {
   snapshot: Snapshot;
   stale: { at: string; reason: string }[];
   /** Routes with another page or other layouts, whose parts are still those of the code before: nothing was read or said of these yet. */
-  unproposed: { realm: string; pattern: string }[];
+  unproposed: RouteName[];
 }
 
 const DEFAULT_DOCUMENT = { bytes: 4000, serverMs: 60 };
@@ -38,7 +39,7 @@ export function amend(snapshot: Snapshot, amendments: Amendments): Amended {
 }
 
 /** A corrected route by the pattern that it is shown under. */
-function shownName({ realm, pattern, change }: RouteAmendment): { realm: string; pattern: string } {
+function shownName({ realm, pattern, change }: RouteAmendment): RouteName {
   return { realm, pattern: change.pattern ?? pattern };
 }
 
@@ -91,14 +92,12 @@ function changed(snapshot: Snapshot, route: Route, by: RouteAmendment): Route {
 
 function proposalFor(snapshot: Snapshot, route: Route, { change }: RouteAmendment): RouteProposal | undefined {
   if (!rebuilds(change)) return undefined;
-  const { page, layouts } = { ...route, ...change };
-  return snapshot.proposals.find(
-    (p) =>
-      p.realm === route.realm &&
-      p.pattern === route.pattern &&
-      p.page === page &&
-      JSON.stringify(p.layouts) === JSON.stringify(layouts),
-  );
+  const isIt = (p: RouteProposal) => p.realm === route.realm && p.pattern === route.pattern;
+  return snapshot.proposals.find((p) => isIt(p) && hasSameCode(p, { ...route, ...change }));
+}
+
+function hasSameCode(a: Pick<Route, 'page' | 'layouts'>, b: Pick<Route, 'page' | 'layouts'>): boolean {
+  return JSON.stringify([a.page, a.layouts]) === JSON.stringify([b.page, b.layouts]);
 }
 
 /** Whether a correction gives a route other code: another page, or other layouts. */
@@ -107,9 +106,7 @@ function rebuilds({ page, layouts }: RouteChange): boolean {
 }
 
 /** The routes with other code than was read, as a reading needs them to propose their parts. */
-export function rebuiltRoutes({
-  routes,
-}: Amendments): { realm: string; pattern: string; page?: string; layouts?: string[] }[] {
+export function rebuiltRoutes({ routes }: Pick<Amendments, 'routes'>): CorrectedRoute[] {
   return routes.flatMap(({ realm, pattern, kind, change }) => {
     const { page, layouts } = change;
     if (kind === 'removed' || !rebuilds(change)) return [];
@@ -122,10 +119,11 @@ function lacksProposal(snapshot: Snapshot, by: RouteAmendment): boolean {
   const { realm, pattern, kind, change } = by;
   if (kind === 'removed' || !rebuilds(change) || change.parts !== undefined) return false;
   const read = snapshot.routes.find((r) => r.realm === realm && r.pattern === pattern);
+  // A correction to what isn't there any more is left aside.
+  if (!read && kind !== 'added') return false;
   const route = read ?? newRoute(realm, pattern, change.page ?? '');
-  const { page, layouts } = { ...route, ...change };
-  const asRead = page === read?.page && JSON.stringify(layouts) === JSON.stringify(read.layouts);
-  return !asRead && proposalFor(snapshot, route, by) === undefined;
+  if (read && hasSameCode(read, { ...read, ...change })) return false;
+  return proposalFor(snapshot, route, by) === undefined;
 }
 
 /** The first module that a correction names and the snapshot doesn't have. */
@@ -168,7 +166,7 @@ export function sameApp(a: Amendments, b: Amendments): boolean {
   );
 }
 
-function nameOf({ realm, pattern }: { realm: string; pattern: string }): string {
+function nameOf({ realm, pattern }: RouteName): string {
   return `${realm} ${pattern}`;
 }
 

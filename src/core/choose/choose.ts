@@ -8,7 +8,8 @@ import { curveOf, curveSets, type KnownSet, knownOf } from './curve.ts';
 import { hintCandidates } from './hint-candidates.ts';
 import { checkWanted } from './limits.ts';
 import { losersOf } from './losers.ts';
-import { type Problem, type Selected, type SelectProgress, select } from './select.ts';
+import type { Problem, Selected, SelectProgress } from './problem.ts';
+import { select } from './select.ts';
 import { SetEvaluator } from './set-evaluator.ts';
 import { splitCandidates } from './split-candidates.ts';
 import type {

@@ -22,8 +22,11 @@ export function knownOf(
   begun: readonly Turn[],
   changeMs: number,
 ): KnownSet[] {
+  const taken = begun.map((t) => t.candidate);
+  const ids = new Set(taken.map((c) => c.id));
   return frontier.map(({ set, weight, objective, measured }) => ({
-    candidates: [...begun.map((t) => t.candidate), ...set.map((i) => few[i])],
+    // What an earlier round took may be found again.
+    candidates: [...taken, ...set.map((i) => few[i]).filter((c) => !ids.has(c.id))],
     cost: measured.cost,
     waste: weight,
     objective: objective + changeMs * begun.length,

@@ -1,7 +1,8 @@
 import { type MadeUpMeasure as Measured, madeUpProblem } from '../../../script/benching/made-up-choices.mjs';
 import { seeded } from '../sim/random.ts';
 import { finish } from '../steps.ts';
-import { FEW, type Problem, select, stepwise } from './select.ts';
+import type { Problem } from './problem.ts';
+import { FEW, select, stepwise } from './select.ts';
 
 const costOf = (p: Problem<Measured>, chosen: { candidates: number[] }[]): Measured =>
   p.measure(chosen.flatMap((c) => c.candidates).sort((a, b) => a - b));

@@ -8,7 +8,7 @@ import { fetchedAhead } from './ahead.ts';
 import type { Uncompiled } from './compilation.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { Drawing } from './drawing.ts';
-import { askedWhileDrawn, drawerOf } from './drawn-in.ts';
+import { askedWhileDrawn, drawersOf } from './drawn-in.ts';
 import { Files, preloadOf } from './files.ts';
 import { firstScreenOf } from './first-screen.ts';
 import { decideHints, hintsByScript, rulesAtOnce } from './hints.ts';
@@ -70,10 +70,11 @@ function landingOn(app: PlannedApp, pattern: string): { c: Compilation; document
   const drawing = Drawing.onLanding(snapshot, graph, route);
   const parts = screenParts(snapshot, plan, graph, landing, files, drawing);
   const landed = { ...app, walk, landing, files, parts, drawing };
-  addRequests(landed);
+  const drawers = drawersOf(landed);
+  addRequests(landed, drawers);
   const c: Compilation = { ...landed, hints: decideHints(landed) };
   addWhenSeen(c);
-  addContent(landed);
+  addContent(landed, drawers);
   const document = documentOf(c, rulesAtOnce(c));
   files.noteIdle();
   return { c, document };
@@ -97,9 +98,9 @@ function clickOn(
 }
 
 /** Each deferred import of the landing becomes an action of the file that holds it. */
-function addRequests(c: Uncompiled): void {
+function addRequests(c: Uncompiled, drawers: ReadonlyMap<number, number>): void {
   const { snapshot, plan, graph, landing, files } = c;
-  const whileDrawn = askedWhileDrawn(c);
+  const whileDrawn = askedWhileDrawn(c, drawers);
   for (const landed of landing.roots) {
     if (landed.root === landing.entry) continue;
     // What only code asks for that the landing doesn't bring is asked for by the entry: a route's own page or layout has to come.
@@ -159,7 +160,7 @@ function addWhenSeen(c: Compilation): void {
 }
 
 /** Calls and images that a module starts become actions of the file that holds the module. */
-function addContent(c: Uncompiled): void {
+function addContent(c: Uncompiled, drawers: ReadonlyMap<number, number>): void {
   const { snapshot, graph, landing, files } = c;
   const { route } = landing;
   const index = graphIndex(snapshot);
@@ -177,9 +178,8 @@ function addContent(c: Uncompiled): void {
   for (const item of route.content) {
     if (item.foundIn === 'document' || (item.lazy && item.place === 'below')) continue;
     const resource = files.content(item);
-    const module = index.moduleAt.get(item.foundIn.module);
-    const target = module === undefined ? -1 : drawerOf(c, module);
-    const moment = target < 0 ? ({ when: 'eval' } as const) : ({ when: 'drawn', target } as const);
+    const target = drawers.get(index.moduleAt.get(item.foundIn.module) ?? -1);
+    const moment = target === undefined ? ({ when: 'eval' } as const) : ({ when: 'drawn', target } as const);
     at(item.foundIn.module)?.follow.push({ ...moment, do: { kind: 'img', resource } });
   }
 }

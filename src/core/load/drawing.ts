@@ -4,7 +4,7 @@ import type { Part, Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 
 /**
- * What drawing costs on the reference device, in ms; fitted to 21 small apps of 14 component libraries in a real browser (docs/SIMULATOR.md). Code
+ * What drawing costs on the reference device, in ms; fitted to small apps of component libraries in a real browser (docs/SIMULATOR.md). Code
  * is compiled when it runs for the first time, so that the first drawing of a component costs many times what a further one does.
  */
 export const DRAWING = {
@@ -30,31 +30,25 @@ const MOST_MS = 400;
  * apart (other parts, pages and layouts of routes, what is deferred) are drawn with their own part.
  */
 export class Drawing {
-  private readonly apart: ReadonlySet<number>;
-  /** What drawing a module once more costs, with all that it draws. */
-  private readonly again = new Map<number, number>();
-
   private constructor(
     private readonly snapshot: Snapshot,
     private readonly graph: ChunkGraph,
-    private readonly route: Route,
+    private readonly around: Around,
     /** Modules that have run while something was drawn. */
     private readonly ran: Set<number>,
     private begun: boolean,
-  ) {
-    const { moduleAt } = graphIndex(snapshot);
-    const parts = route.parts.flatMap((p) => moduleAt.get(p.module) ?? []);
-    this.apart = new Set([...factsOf(snapshot).screens, ...parts, ...graph.roots.flatMap((root) => root.target)]);
-  }
+  ) {}
 
   /** Of a document that is opened on a route. */
   static onLanding(snapshot: Snapshot, graph: ChunkGraph, route: Route): Drawing {
-    return new Drawing(snapshot, graph, route, new Set(factsOf(snapshot).framework), false);
+    return new Drawing(snapshot, graph, aroundOf(snapshot, graph, route), new Set(factsOf(snapshot).framework), false);
   }
 
-  /** Of what is drawn later in the same document, on its route or another one. */
-  after(route: Route = this.route): Drawing {
-    return new Drawing(this.snapshot, this.graph, route, new Set(this.ran), this.begun);
+  /** Of what is drawn later in the same document, on the same route or another one. */
+  after(route?: Route): Drawing {
+    const { snapshot, graph } = this;
+    const around = route ? aroundOf(snapshot, graph, route) : this.around;
+    return new Drawing(snapshot, graph, around, new Set(this.ran), this.begun);
   }
 
   /** What drawing these modules costs, with all that they draw at once; `more`: modules of which only what they draw counts. In ms. */
@@ -90,12 +84,12 @@ export class Drawing {
   }
 
   private children(m: number): { module: number; times: number }[] {
-    return (this.snapshot.modules[m].draws ?? []).filter((d) => !this.apart.has(d.module));
+    return (this.snapshot.modules[m].draws ?? []).filter((d) => !this.around.apart.has(d.module));
   }
 
   /** What a module costs each time that it is drawn; what is drawn within itself isn't followed further. */
   private onceMore(m: number, above: Set<number>): number {
-    const known = this.again.get(m);
+    const known = this.around.again.get(m);
     if (known !== undefined) return known;
     const { package: name, bytes } = this.snapshot.modules[m];
     if (name !== null) return DRAWING.packaged;
@@ -104,7 +98,7 @@ export class Drawing {
     for (const { module, times } of this.children(m))
       if (!above.has(module)) sum += times * this.onceMore(module, above);
     above.delete(m);
-    this.again.set(m, sum);
+    this.around.again.set(m, sum);
     return sum;
   }
 
@@ -132,6 +126,20 @@ export class Drawing {
     }
     return bytes * DRAWING.firstByte;
   }
+}
+
+/** What is the same for all that is drawn on one route. */
+interface Around {
+  apart: ReadonlySet<number>;
+  /** What drawing a module once more costs, with all that it draws, as far as it is known. */
+  again: Map<number, number>;
+}
+
+function aroundOf(snapshot: Snapshot, graph: ChunkGraph, route: Route): Around {
+  const { moduleAt } = graphIndex(snapshot);
+  const parts = route.parts.flatMap((p) => moduleAt.get(p.module) ?? []);
+  const apart = new Set([...factsOf(snapshot).screens, ...parts, ...graph.roots.flatMap((root) => root.target)]);
+  return { apart, again: new Map() };
 }
 
 /** What is the same for all documents of an app. */

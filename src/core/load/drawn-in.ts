@@ -3,32 +3,51 @@ import { fileOf, type Uncompiled } from './compilation.ts';
 import type { LandedRoot } from './landing.ts';
 import type { ScreenPart } from './types.ts';
 
-/** The part that draws a module's components by script as soon as it can; −1 where none is known to. */
-export function drawerOf({ parts, drawing, landing }: Uncompiled, module: number): number {
-  return parts.findIndex((part) => drawsAtOnce(part) && drawing.reach(modulesOf(landing.route, part)).has(module));
+/** The part that draws each module's components by script as soon as it can, by the module's position; others aren't known to be drawn so. */
+export function drawersOf({ parts, drawing, landing }: Uncompiled): ReadonlyMap<number, number> {
+  const drawers = new Map<number, number>();
+  parts.forEach((part, at) => {
+    if (!drawsAtOnce(part)) return;
+    for (const module of drawing.reach(modulesOf(landing.route, part)))
+      if (!drawers.has(module)) drawers.set(module, at);
+  });
+  return drawers;
 }
 
 /**
  * What the landing asks for while it draws: deferred components, each with the part as whose drawing asks for it. What no part is known to draw
  * is asked for as soon as the code runs that names it, and so is what that part itself waits for, at any remove.
  */
-export function askedWhileDrawn(c: Uncompiled): Map<LandedRoot, number> {
-  const { landing } = c;
+export function askedWhileDrawn(c: Uncompiled, drawers: ReadonlyMap<number, number>): Map<LandedRoot, number> {
+  const { landing, files } = c;
   const found = new Map<LandedRoot, number>();
+  const groupsWith = new Map<number, number[]>();
+  for (const [group, { resources }] of files.groups.entries())
+    for (const r of resources) groupsWith.set(r, [...(groupsWith.get(r) ?? []), group]);
+  const inGroup = new Map(landing.roots.map((landed) => [files.groupOf(landed.root), landed]));
   for (const landed of landing.roots) {
     const { drawn, awaited, askedBy, trigger, root } = landed;
-    if (!drawn || awaited || askedBy < 0 || trigger.on !== 'at once' || root === landing.entry) continue;
-    const part = drawerOf(c, askedBy);
-    if (part >= 0 && !waitsFor(c, found, part, landed)) found.set(landed, part);
+    if (!drawn || awaited || trigger.on !== 'at once' || root === landing.entry) continue;
+    const part = drawers.get(askedBy);
+    if (part !== undefined && !waitsFor(c, { asked: found, groupsWith, inGroup }, part, landed))
+      found.set(landed, part);
   }
   return found;
+}
+
+/** What asks for what, as far as it is decided. */
+interface Asking {
+  asked: ReadonlyMap<LandedRoot, number>;
+  /** Groups that a file is in. */
+  groupsWith: ReadonlyMap<number, readonly number[]>;
+  inGroup: ReadonlyMap<number, LandedRoot>;
 }
 
 /**
  * Whether a part is drawn only once a root has come: by what it needs, by what comes before it, by what runs before that, and by what asks for
  * any of these.
  */
-function waitsFor(c: Uncompiled, asked: ReadonlyMap<LandedRoot, number>, part: number, meant: LandedRoot): boolean {
+function waitsFor(c: Uncompiled, { asked, groupsWith, inGroup }: Asking, part: number, meant: LandedRoot): boolean {
   const { snapshot, graph, landing, files, parts } = c;
   const waits: Waited[] = [];
   const seen = new Set<string>();
@@ -37,14 +56,13 @@ function waitsFor(c: Uncompiled, asked: ReadonlyMap<LandedRoot, number>, part: n
     seen.add(`${kind} ${at}`);
     waits.push({ kind, at });
   };
-  const inGroup = new Map(landing.roots.map((landed) => [files.groupOf(landed.root), landed]));
   add('part', part);
   for (const { kind, at } of waits) {
     if (kind === 'part') {
       for (const p of parts[at].after) add('part', p);
       for (const need of parts[at].needs) add('file', need.resource);
     } else if (kind === 'file') {
-      for (const [group, { resources }] of files.groups.entries()) if (resources.includes(at)) add('group', group);
+      for (const group of groupsWith.get(at) ?? []) add('group', group);
     } else {
       for (const group of files.groups[at].after) add('group', group);
       const landed = inGroup.get(at);

@@ -198,6 +198,9 @@ export const ROUTE_CHANGE = named(
 );
 export type RouteChange = Of<typeof ROUTE_CHANGE>;
 
+/** A route whose page or layouts a person corrected, by its name as read; what is left out is as read. */
+export type CorrectedRoute = Pick<Route, 'realm' | 'pattern'> & Partial<Pick<Route, 'page' | 'layouts'>>;
+
 /** What code shows of a route whose page or layouts were corrected before it was read: the route by its name as read, and what was proposed for these modules. */
 export const ROUTE_PROPOSAL = named(
   'routeProposal',

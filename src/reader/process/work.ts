@@ -1,7 +1,7 @@
 import type { InputError } from '../../core/errors.ts';
 import type { ReadAs } from '../../core/snapshot/read-as.ts';
+import type { CorrectedRoute } from '../../core/snapshot/route-types.ts';
 import type { Snapshot } from '../../core/snapshot/types.ts';
-import type { CorrectedRoute } from '../app-routes.ts';
 
 /** An archive in a folder of its own. */
 export interface Archive {

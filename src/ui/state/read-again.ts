@@ -25,9 +25,15 @@ export function readAgain(project: Named, workspace?: string): Promise<void> {
 export const proposeParts = oneAtATime(async () => {
   const { project, saveNow } = useWorkbench.getState();
   if (!project) return;
-  // What is corrected must be known where the folder is read.
+  // What is corrected must be known where the folder is read; that it can't be saved is told by whoever tries.
   await saveNow();
-  await reading(project, 'Proposing parts', undefined, () => 'Parts are proposed as the code is by your correction.');
+  if (useWorkbench.getState().savingAmendments !== 'saved') return;
+  await reading(project, 'Proposing parts', undefined, () => {
+    const left = (useWorkbench.getState().app?.unproposed ?? []).map((r) => r.pattern);
+    return left.length === 0
+      ? 'Parts are proposed as the code is by your correction.'
+      : `Nothing can be proposed for ${left.join(', ')}: its page or layouts aren’t in the folder.`;
+  });
 });
 
 async function reading(
@@ -43,11 +49,11 @@ async function reading(
       toast.loading(`${words}: ${progressWords(state).toLowerCase()}`, { id }),
     );
     if (!end.changes) throw new Error(troubleWords(end) ?? 'The reading was stopped.');
+    // Another project may be open by now.
+    if (useWorkbench.getState().project?.id === project.id) await reload(project.id);
     const lost = end.changes.stale.map((s) => `${s.plan}: ${s.reasons.join('; ')}`).join('. ');
     const said = summary(end.changes);
     toast.success(lost ? `${said} No longer applies: ${lost}` : said, { id, duration: 10_000 });
-    // Another project may be open by now.
-    if (useWorkbench.getState().project?.id === project.id) await reload(project.id);
   } catch (error) {
     toast.error(error instanceof Error ? error.message : String(error), { id, duration: 12_000 });
   }

@@ -57,7 +57,7 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
 function Range({ range: { low, high } }: { range: NonNullable<LandingView['range']> }) {
   return (
     <p className="mt-2 text-soft">
-      What script costs is estimated from its size. At least and at most believable: first content{' '}
+      What running script and drawing cost is estimated from the code. At least and at most believable: first content{' '}
       <Span from={low.firstContent} to={high.firstContent} />, interactive{' '}
       <Span from={low.interactive} to={high.interactive} />.
     </p>
