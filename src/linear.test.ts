@@ -196,7 +196,7 @@ const MEETINGS: [string, (n: number) => () => unknown][] = [
           reexports: { named: new Map([['x', { to, name: 'x' }]]), stars: [], own: new Set() },
         } as unknown as ReadModule);
       }
-      return () => prunedLinks(modules, () => null);
+      return () => prunedLinks(modules);
     },
   ],
 ];

@@ -1,6 +1,7 @@
 import type { Command } from 'commander';
 import { landingHar } from '../core/formats/landing-har.ts';
 import { studied } from '../core/formats/project-file.ts';
+import { basisWords } from '../core/metrics/basis.ts';
 import { earlyInput } from '../core/metrics/early-input.ts';
 import { START_SUMS } from '../core/metrics/start.ts';
 import { predict } from '../core/predict/predict.ts';
@@ -29,7 +30,7 @@ export function addSimulate(program: Command): void {
     const conditions = conditionsOf(options);
     const plan = planNamed(project, options.plan);
     const predicted = predict(studied(project, plan), plan, options.route, conditions);
-    const { timeline, reading, chain, lowerBound, program: load } = predicted;
+    const { timeline, reading, chain, basis, lowerBound, program: load } = predicted;
     const { milestones, readout } = reading;
     const early = earlyInput(load, timeline);
     if (options.har !== undefined)
@@ -77,6 +78,7 @@ export function addSimulate(program: Command): void {
       tasks: timeline.tasks.map((t) => ({ kind: t.kind, name: t.name, start: ms(t.start), end: ms(t.end) })),
       reveals: timeline.reveals.map((r) => ({ part: load.parts[r.part].id, state: r.state, at: ms(r.at) })),
       chain: chain.map(({ kind, from, to, what }) => ({ kind, from, to, what })),
+      basis: { running: mapped(basis.running), drawing: mapped(basis.drawing) },
       earlyInput: early && { part: load.parts[early.part].id, waitMs: ms(early.waitMs) },
       lowerBound: ms(lowerBound),
       ...(timeline.stopped ? { stopped: timeline.stopped } : {}),
@@ -84,6 +86,7 @@ export function addSimulate(program: Command): void {
     print(command, result, () => [
       ...(timeline.stopped ? [`cut off: ${timeline.stopped}`] : []),
       `first content ${said(milestones.firstContent)}, interactive ${said(milestones.interactive)} (no plan gets below ${said(lowerBound)})`,
+      ...basisWords(basis).map((words) => `until then the thread spends ${words}`),
       ...(early ? [`answers early input after ${said(early.waitMs)} (${load.parts[early.part].name})`] : []),
       ...(predicted.spread
         ? [

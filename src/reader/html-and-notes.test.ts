@@ -1,7 +1,7 @@
 import { NO_NOTES, parseNotes } from '../core/formats/app-notes.ts';
 import { annotate } from './app-notes.ts';
 import { readHtml, realmOf } from './html-document.ts';
-import { exactSizes, marginalSizes, minifyCommonJs, minifyScript, minifyStyle, weigh } from './weigh.ts';
+import { minifyCommonJs, minifyScript, minifyStyle } from './weigh.ts';
 
 describe('HTML entries', () => {
   it('start modules, styles and classic scripts, each with its place and line', () => {
@@ -159,9 +159,6 @@ describe('app notes', () => {
 });
 
 describe('weighing', () => {
-  const text = (seed: number) =>
-    Array.from({ length: 80 }, (_, i) => `export const name${seed}_${i} = ${(i * seed) % 97};`).join('\n');
-
   it('minifies scripts and styles, and leaves alone what it can’t', () => {
     expect(minifyScript('a.js', 'export const sum = (first, second) => first + second;').length).toBeLessThan(40);
     expect(minifyScript('a.js', 'const = broken')).toBe('const = broken');
@@ -175,14 +172,5 @@ describe('weighing', () => {
     expect(style.code).not.toContain('@import');
     expect(() => minifyStyle('a.css', '.a { color: red')).not.toThrow();
     expect(() => minifyStyle('a.css', '} .a { color: red }')).toThrow();
-  });
-
-  it('counts less for what follows its like, and about as much as compressing all of it really takes', () => {
-    const texts = [1, 2, 3, 4, 5].map(text);
-    const alone = texts.map((t) => weigh(t.length, t).gzip);
-    const marginal = marginalSizes(texts);
-    expect(marginal[3]).toBeLessThan(alone[3] * 0.9);
-    const estimate = alone[0] + marginal.slice(1).reduce((a, b) => a + b, 0);
-    expect(Math.abs(estimate - exactSizes(texts).gzip) / exactSizes(texts).gzip).toBeLessThan(0.08);
   });
 });

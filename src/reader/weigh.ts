@@ -3,9 +3,8 @@ import { transform as transformStyle } from 'lightningcss';
 import { minifySync } from 'oxc-minify';
 import type { ModuleBytes } from '../core/snapshot/module-types.ts';
 
-const WINDOW = 32 * 1024;
 /** Fast levels: a reading weighs thousands of modules. Exact sizes are made on demand. */
-const GZIP_LEVEL = 6;
+export const GZIP_LEVEL = 6;
 const BROTLI_QUALITY = 5;
 
 /** Minifies plain JavaScript; text that the minifier refuses stays as it is. */
@@ -78,21 +77,6 @@ export function weigh(sourceBytes: number, minified: string): Omit<ModuleBytes, 
     gzip: zlib.gzipSync(bytes, { level: GZIP_LEVEL }).length,
     brotli: brotli(bytes, BROTLI_QUALITY),
   };
-}
-
-/**
- * What each text adds to a gzip stream when it follows the ones before it in the list: the compressor is given their
- * last 32 kB to refer to, as it would have them in one file.
- */
-export function marginalSizes(texts: readonly string[]): number[] {
-  let before = Buffer.alloc(0);
-  return texts.map((text) => {
-    const bytes = Buffer.from(text);
-    const options = before.length > 0 ? { level: GZIP_LEVEL, dictionary: before } : { level: GZIP_LEVEL };
-    const { length } = zlib.deflateRawSync(bytes, options);
-    before = Buffer.concat([before, bytes]).subarray(-WINDOW);
-    return length;
-  });
 }
 
 /** Exact sizes of a file made of these texts, at the levels that servers use for files compressed ahead. */

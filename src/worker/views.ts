@@ -5,6 +5,7 @@ import type { PlacedScript } from '../core/explain/placements.ts';
 import type { SplitWait } from '../core/explain/wait.ts';
 import type { Inventory } from '../core/inventory/inventory.ts';
 import type { ScreenPart } from '../core/load/types.ts';
+import type { ThreadBasis } from '../core/metrics/basis.ts';
 import type { ChainLink } from '../core/metrics/critical-chain.ts';
 import type { Milestones, Readout } from '../core/metrics/readout.ts';
 import type { Sums } from '../core/metrics/start.ts';
@@ -27,6 +28,8 @@ export interface LandingView {
   /** Files whose size nobody knows: the figures rest on less than everything. */
   unknown: string[];
   chain: ChainLink[];
+  /** What running and drawing until interactive rest on. */
+  basis: ThreadBasis;
   lowerBound: number;
   filesBound: number;
   /** Per request: what is in it, heaviest first. */

@@ -66,8 +66,11 @@ describe('advice on the sample', () => {
   });
 
   it('is ordered by effect, and only what helps is advice', () => {
-    const costs = advice.findings.map((f) => f.effect.cost);
+    const alone = advice.findings.filter((f) => f.basis.on === 'the plan');
+    const costs = alone.map((f) => f.effect.cost);
     expect([...costs].sort((a, b) => a - b)).toEqual(costs);
+    // What pays only after these, or elsewhere, is told after them.
+    expect(advice.findings.slice(0, alone.length)).toEqual(alone);
     for (const { effect, seen } of advice.findings)
       expect(seen ? effect.seen.silent + effect.seen.flashes + effect.seen.moves : effect.cost).toBeLessThan(0);
     expect(new Set(advice.findings.map((f) => f.id)).size).toBe(advice.findings.length);

@@ -65,6 +65,7 @@ const PART: Record<keyof ScreenPart, Holds> = {
   after: 'parts',
   fill: 'resources',
   renderMs: 'value',
+  measured: 'value',
   fonts: 'fonts',
   answerNeeds: 'needs',
   tellsFailure: 'value',

@@ -13,22 +13,27 @@ export const OVERHEAD = {
   mapLine: { minified: 24, gzip: 12 },
 } as const;
 
-/** How far back a gzip stream refers, in bytes. */
-const WINDOW = 32 * 1024;
-
 /**
- * With this share of the neighbourhood there, a module gains as much as from all of it. Fitted on the sample cut in many
- * ways: the worst chunk over 20 kB is 4 % off (11 % when neighbours are taken to be always there).
+ * How near another module is, in bytes of the order of paths: twice as far as a gzip stream refers back, since a chunk leaves out some
+ * of what lies between.
  */
-const ENOUGH = 1 / 3;
+const NEAR = 64 * 1024;
+
+/** With this share of the neighbourhood there (11 kB), a module gains as much as from all of it. */
+const ENOUGH = 1 / 6;
+/** After so many bytes, whatever they are, a stream knows the words and shapes that all code has. */
+const WORDS = 8 * 1024;
+/** Where nobody measured what a module adds far from its neighbours: this share of what it is spared by their side. */
+const DISTANT = 0.3;
 
 /**
- * Live estimate of a chunk's sizes. What a module adds was measured after its neighbours in the order of paths; as far
- * as those neighbours travel in other chunks, it adds more, up to its size alone. Exact sizes need the text and are
- * made on demand by the reader.
+ * Live estimate of a chunk's sizes. What a module adds was measured after its neighbours in the order of paths, and after
+ * other code of the app. As far as its neighbours travel in other chunks, it adds what it does after other code; at the
+ * beginning of a chunk, what it takes alone. `node script/sizes.mjs` lays it beside exact sizes, which need the text and are made on demand by the
+ * reader.
  */
 export function estimateBytes(snapshot: Snapshot, modules: readonly number[]): ChunkBytes {
-  const { before, source, minified, gzip, brotli, marginal } = columnsOf(snapshot);
+  const { before, source, minified, gzip, brotli, marginal, distant } = columnsOf(snapshot);
   const { rank, sorted } = graphIndex(snapshot);
   const sum: ChunkBytes = { source: 0, minified: 0, gzip: 0, brotli: 0 };
   let alone = 0;
@@ -37,10 +42,11 @@ export function estimateBytes(snapshot: Snapshot, modules: readonly number[]): C
   for (let at = 0; at < ordered.length; at++) ordered[at] = sorted[ordered[at]];
   let oldest = 0;
   let near = 0;
+  let all = 0;
   for (let at = 0; at < ordered.length; at++) {
     const m = ordered[at];
     const place = before[m];
-    const from = Math.max(0, place - WINDOW);
+    const from = Math.max(0, place - NEAR);
     while (oldest < at && before[ordered[oldest]] + minified[ordered[oldest]] <= from)
       near -= minified[ordered[oldest++]];
     const cut = oldest < at ? Math.max(0, from - before[ordered[oldest]]) : 0;
@@ -49,8 +55,11 @@ export function estimateBytes(snapshot: Snapshot, modules: readonly number[]): C
     sum.minified += minified[m];
     sum.brotli += brotli[m];
     alone += gzip[m];
-    sum.gzip += at === 0 ? gzip[m] : marginal[m] + (1 - share) * Math.max(0, gzip[m] - HEADER - marginal[m]);
+    const known = Math.min(1, all / WORDS);
+    const apart = known * distant[m] + (1 - known) * Math.max(distant[m], gzip[m] - HEADER);
+    sum.gzip += at === 0 ? gzip[m] : marginal[m] + (1 - share) * (apart - marginal[m]);
     near += minified[m];
+    all += minified[m];
   }
   sum.gzip = Math.round(sum.gzip);
   if (alone > 0) sum.brotli = Math.round((sum.brotli * sum.gzip) / alone);
@@ -68,6 +77,7 @@ interface Columns {
   gzip: Float64Array;
   brotli: Float64Array;
   marginal: Float64Array;
+  distant: Float64Array;
 }
 
 const cache = new WeakMap<Snapshot, Columns>();
@@ -92,6 +102,7 @@ function columnsOf(snapshot: Snapshot): Columns {
     gzip: column((b) => b.gzip),
     brotli: column((b) => b.brotli),
     marginal: column((b) => b.marginal),
+    distant: column((b) => Math.max(b.marginal, b.distant ?? b.marginal + DISTANT * (b.gzip - HEADER - b.marginal))),
   };
   cache.set(snapshot, made);
   return made;

@@ -93,6 +93,7 @@ class ScreenOf {
     this.add(part.id, part.name, part.module, place, {
       interactive: part.interactive,
       renderMs: this.drawing.ofPart(part),
+      ...(part.drawMs === undefined ? {} : { measured: true }),
       ...own,
       fill: [...images, ...calls],
       ...shownAs(settings, waits, this.page),

@@ -197,6 +197,8 @@ export interface ScreenPart {
   /** Images and data that fill it; it counts as complete when they are there. */
   fill: number[];
   renderMs: number;
+  /** Somebody measured what drawing it takes. */
+  measured?: true;
   /** The fonts that its text is written in, where they have to be fetched. */
   fonts?: PartFont[];
   /** What has to be there before it answers, for a part that is drawn without it by script. */

@@ -58,7 +58,28 @@ describe('criticalChain', () => {
     ]);
     expect(chain.reduce((sum, [, ms]) => sum + ms, 0)).toBe(410);
     const sums = whereTheTimeWent(criticalChain(timeline, by({ at: 400, task: 0 }), 410, 100));
-    expect(sums[0]).toEqual({ kind: 'round trips', ms: 110 });
+    expect(sums[0]).toEqual({ kind: 'round trips', ms: 110, by: [{ what: 'a', ms: 110 }] });
+  });
+
+  it('tells drawing and painting from running, and names what took it', () => {
+    const tasks = [
+      task(0, 0, 50, by({ kind: 'navigation' })),
+      { ...task(50, 50, 80, by({ at: 50, task: 0 })), kind: 'render', name: 'page' },
+      { ...task(80, 80, 85, by({ at: 80, task: 1 })), kind: 'paint', name: 'first paint' },
+    ];
+    const timeline = { requests: [], tasks } as unknown as Timeline;
+    const chain = criticalChain(timeline, by({ at: 85, task: 2 }), 85, 100);
+    expect(whereTheTimeWent(chain)).toEqual([
+      { kind: 'running', ms: 50, by: [{ what: 'run', ms: 50 }] },
+      {
+        kind: 'drawing',
+        ms: 35,
+        by: [
+          { what: 'page', ms: 30 },
+          { what: 'first paint', ms: 5 },
+        ],
+      },
+    ]);
   });
 
   it('calls the time until a trigger fires a wait for a trigger', () => {

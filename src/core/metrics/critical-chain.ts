@@ -1,4 +1,4 @@
-import type { Cause, RequestRecord, Timeline } from '../sim/types.ts';
+import type { Cause, RequestRecord, TaskRecord, Timeline } from '../sim/types.ts';
 
 export type LinkKind =
   | 'connecting'
@@ -9,8 +9,18 @@ export type LinkKind =
   | 'held back'
   | 'waiting for thread'
   | 'running'
+  | 'drawing'
   | 'waiting for a trigger'
   | 'browser';
+
+/** What the thread does, as a way of spending time. */
+const CLASS_OF_TASK: Record<TaskRecord['kind'], LinkKind> = {
+  parse: 'running',
+  evaluate: 'running',
+  work: 'running',
+  render: 'drawing',
+  paint: 'drawing',
+};
 
 /** A stretch of the chain that leads to a milestone. Stretches touch: each begins where the one before ends. */
 export interface ChainLink {
@@ -44,7 +54,7 @@ export function criticalChain(timeline: Timeline, cause: Cause | null, at: numbe
     seen.add(step);
     if (by.task >= 0) {
       const task = timeline.tasks[by.task];
-      add('running', task.start, task.name, task.request, by.task);
+      add(CLASS_OF_TASK[task.kind], task.start, task.name, task.request, by.task);
       add('waiting for thread', task.ready, task.name, task.request, by.task);
       by = task.cause;
     } else if (by.request >= 0) {
@@ -98,9 +108,26 @@ function sharedTime(timeline: Timeline, own: RequestRecord, from: number, to: nu
   return Math.min(shared, to - from);
 }
 
+/** A way in which time went: how much of it, and what took it, longest first. */
+export interface SpentTime {
+  kind: LinkKind;
+  ms: number;
+  by: { what: string; ms: number }[];
+}
+
 /** Sums of a chain by kind, in the order of their size; they add up to the milestone. */
-export function whereTheTimeWent(chain: ChainLink[]): { kind: LinkKind; ms: number }[] {
-  const sums = new Map<LinkKind, number>();
-  for (const link of chain) sums.set(link.kind, (sums.get(link.kind) ?? 0) + link.to - link.from);
-  return [...sums].map(([kind, ms]) => ({ kind, ms })).sort((a, b) => b.ms - a.ms);
+export function whereTheTimeWent(chain: readonly ChainLink[]): SpentTime[] {
+  const sums = new Map<LinkKind, Map<string, number>>();
+  for (const { kind, what, from, to } of chain) {
+    const by = sums.get(kind) ?? new Map<string, number>();
+    sums.set(kind, by.set(what, (by.get(what) ?? 0) + to - from));
+  }
+  const longestFirst = (a: { ms: number }, b: { ms: number }) => b.ms - a.ms;
+  return [...sums]
+    .map(([kind, by]) => ({
+      kind,
+      ms: [...by.values()].reduce((sum, ms) => sum + ms, 0),
+      by: [...by].map(([what, ms]) => ({ what, ms })).sort(longestFirst),
+    }))
+    .sort(longestFirst);
 }

@@ -18,7 +18,8 @@ export function believable(conditions: Conditions): Conditions[] {
  * where the device says what script costs, or nothing of the landing is estimated.
  */
 export function rangeOf(program: LoadProgram, conditions: Conditions): { low: Milestones; high: Milestones } | null {
-  if (program.resources.every((r) => r.estimatedBytes === 0)) return null;
+  const isDrawn = program.parts.some((p) => p.drawnBy === 'script' && p.renderMs > 0 && !p.measured);
+  if (!isDrawn && program.resources.every((r) => r.estimatedBytes === 0)) return null;
   const [low, high] = believable(conditions).map(
     (tried) => readTimeline(program, simulate(program, tried), tried).milestones,
   );

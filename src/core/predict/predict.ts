@@ -2,6 +2,7 @@ import { planned } from '../chunks/planned.ts';
 import type { ChunkGraph } from '../chunks/types.ts';
 import { compileLoad } from '../load/compile.ts';
 import type { LoadProgram } from '../load/types.ts';
+import { basisOf, type ThreadBasis } from '../metrics/basis.ts';
 import { type ChainLink, criticalChain } from '../metrics/critical-chain.ts';
 import { type LossSpread, lossSpread, withSeed } from '../metrics/loss-spread.ts';
 import { filesBound, lowerBound } from '../metrics/lower-bound.ts';
@@ -22,6 +23,8 @@ export interface Prediction {
   spread: LossSpread | null;
   /** What leads to interactive; adds up to it. */
   chain: ChainLink[];
+  /** What the thread’s share of it rests on. */
+  basis: ThreadBasis;
   /** What no plan can beat, in ms until interactive. */
   lowerBound: number;
   /** What no hint or order can beat with the files of this plan. */
@@ -50,6 +53,7 @@ export function predict(snapshot: Snapshot, plan: Plan, route: string, given: Co
     reading,
     spread,
     chain,
+    basis: basisOf(program, timeline, conditions, reading.milestones.interactive),
     lowerBound: lowerBound(snapshot, landed, conditions),
     filesBound: filesBound(program, timeline, conditions),
   };

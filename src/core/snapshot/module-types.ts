@@ -21,6 +21,8 @@ export const MODULE = named(
       brotli: BYTES,
       /** What it adds to a gzip stream when it follows its neighbours in the same folder. */
       marginal: BYTES,
+      /** What it adds when it follows other code of the app, none of it near; projects of before don’t say. */
+      distant: optional(BYTES),
     }),
     /** False only when its package says that importing it without using it does nothing. */
     sideEffects: FLAG,

@@ -30,12 +30,6 @@ export class Demand {
     return held ? added.flatMap((name) => held.neededBy(name)) : [];
   }
 
-  /** Names that are wanted of a module whose imports are held back; null where that is everything, or nothing is held back. */
-  namesOf(path: string): ReadonlySet<string> | null {
-    const names = this.wanted.get(path);
-    return this.held.has(path) && names && !names.has(ALL) ? names : null;
-  }
-
   /** Holds static imports of a module back until a name asks for them; gives those that are needed already. */
   hold(path: string, imports: readonly FoundImport[], exports: ScriptExports): Needed[] {
     const held = new HeldModule(imports, exports);

@@ -75,7 +75,8 @@ export class ModuleReader {
       read.minified = text;
       return;
     }
-    read.code = { text: parsed.code, commonJs: parsed.commonJs };
+    const { code, commonJs, stated } = parsed;
+    read.code = { text: code, commonJs, stated, small: null };
     if (component?.rest) read.minified = JSON.stringify(component.rest);
     const { routes, uses, asks, images, runs, mounts, elements, later } = parsed;
     Object.assign(read, {

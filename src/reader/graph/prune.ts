@@ -64,7 +64,7 @@ function soleDefiner(
 }
 
 /** Where names of modules lead, as far as it is known. */
-type Homes = Map<string, { path: string; name: string }>;
+export type Homes = Map<string, { path: string; name: string }>;
 
 const keyOf = ({ path, name }: { path: string; name: string }) => `${path}\n${name}`;
 
@@ -133,14 +133,8 @@ function keepsNothing({ kind, names, required }: FoundImport, to: ReadModule | u
   return kind === 'static' && names.length === 0 && !required && to?.kind === 'script' && !to.module.sideEffects;
 }
 
-/**
- * Imports of every module as they really lead. `wantedOf`: the names that are wanted of a module which passes others on, where that isn't
- * everything: of what it passes on whole (`export *`) it keeps what has such a name.
- */
-export function prunedLinks(
-  modules: ReadonlyMap<string, ReadModule>,
-  wantedOf: (path: string) => ReadonlySet<string> | null,
-): Map<string, ReadModule['imports']> {
+/** Imports of every module as they really lead. */
+export function prunedLinks(modules: ReadonlyMap<string, ReadModule>): Map<string, ReadModule['imports']> {
   const moduleAt = (path: string): PrunableModule | undefined => {
     const m = modules.get(path);
     return m && { sideEffects: m.module.sideEffects, reexports: m.reexports };
@@ -148,14 +142,7 @@ export function prunedLinks(
   const links = new Map<string, ReadModule['imports']>();
   const cache: Homes = new Map();
   for (const { path, imports } of modules.values()) {
-    const wanted = wantedOf(path);
-    const kept = imports
-      .filter(({ found, to }) => !keepsNothing(found, modules.get(to)))
-      .flatMap(({ found, to }) => {
-        if (!wanted || found.kind !== 'static' || !found.passesAll) return [{ found, to }];
-        const names = [...wanted].filter((name) => hasName(to, name, moduleAt));
-        return names.length === 0 ? [] : [{ found: { ...found, names }, to }];
-      });
+    const kept = imports.filter(({ found, to }) => !keepsNothing(found, modules.get(to)));
     const led = kept.flatMap(({ found, to }) =>
       followNames(found, to, moduleAt, cache).map((target) => ({
         found: { ...found, names: target.names },
@@ -168,7 +155,7 @@ export function prunedLinks(
 }
 
 /** Whether a module defines a name or passes it on. */
-function hasName(path: string, name: string, moduleAt: (path: string) => PrunableModule | undefined): boolean {
+export function hasName(path: string, name: string, moduleAt: (path: string) => PrunableModule | undefined): boolean {
   const reexports = moduleAt(path)?.reexports;
   if (!reexports) return false;
   return (

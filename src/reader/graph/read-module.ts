@@ -7,6 +7,16 @@ import { type ParsedScript, type ScriptExports } from '../script/parsed-script.t
 import type { SheetFonts } from '../sheets/font-faces.ts';
 import type { Reexports } from './reexports.ts';
 
+/** The script of a module as plain JavaScript. */
+export interface ScriptCode {
+  text: string;
+  commonJs: boolean;
+  /** Specifiers of its import and export statements. */
+  stated: ReadonlySet<string>;
+  /** The text made small, with the exports that somebody takes; null before that is known. */
+  small: string | null;
+}
+
 /** A module as read, with its imports resolved to paths. */
 export interface ReadModule {
   path: string;
@@ -15,7 +25,7 @@ export interface ReadModule {
   /** What it ships as, as far as that is known before it is weighed. */
   minified: string;
   /** Its script before it is made small; null once it is, and for anything else. */
-  code: { text: string; commonJs: boolean } | null;
+  code: ScriptCode | null;
   /** As written, of the app's own scripts. */
   source: string | null;
   imports: { found: FoundImport; to: string }[];

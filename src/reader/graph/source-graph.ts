@@ -19,12 +19,14 @@ import { type ParsedScript } from '../script/parsed-script.ts';
 import { servedFile } from '../served-files.ts';
 import { shippedModules, withoutWeight } from '../server-only.ts';
 import { beginFile, beginStep, leftAside } from '../watch.ts';
-import { marginalSizes, minifyCommonJs, minifyScript, weigh } from '../weigh.ts';
+import { minifyCommonJs, minifyScript, weigh } from '../weigh.ts';
+import { addedSizes } from '../weigh-together.ts';
 import { ALL, Demand, type Needed } from './demand.ts';
 import type { Findings } from './findings.ts';
 import { importColumns } from './import-columns.ts';
 import { kindOf } from './kinds.ts';
 import { missingPackages, otherVersions, outsideOf } from './lacks.ts';
+import { keepLive } from './live-graph.ts';
 import { ModuleReader } from './module-reader.ts';
 import { prunedLinks } from './prune.ts';
 import { emptyModule, type ReadModule } from './read-module.ts';
@@ -240,15 +242,16 @@ export class SourceGraph {
   } {
     beginStep('what imports lead to in the end');
     this.dropServerOnly();
-    const links = prunedLinks(this.modules, (path) => this.demand.namesOf(path));
+    keepLive(this.modules, [...this.starts, ...this.workers], asked);
+    const links = prunedLinks(this.modules);
     const sorted = this.reached(links);
     const at = new Map(sorted.map((m, i) => [m.path, i]));
     for (const m of sorted) weighed(m);
     beginStep('weighing files beside one another');
     for (const style of [true, false]) {
       const alike = sorted.filter((m) => (m.kind === 'style') === style);
-      marginalSizes(alike.map((m) => m.minified)).forEach((size, i) => {
-        alike[i].module.bytes.marginal = size;
+      addedSizes(alike.map((m) => ({ path: m.path, text: m.minified }))).forEach((added, i) => {
+        Object.assign(alike[i].module.bytes, added);
       });
     }
     const timed = timesOfUses(this.modules, [...this.starts, ...this.workers, ...asked]);
@@ -437,8 +440,9 @@ export class SourceGraph {
 function weighed(m: ReadModule): void {
   if (m.code) {
     beginFile(m.path);
-    const minify = m.code.commonJs ? minifyCommonJs : minifyScript;
-    m.minified = minify(`${m.path}.js`, m.code.text) + m.minified;
+    const { text, commonJs, small } = m.code;
+    const minify = commonJs ? minifyCommonJs : minifyScript;
+    m.minified = (small ?? minify(`${m.path}.js`, text)) + m.minified;
     m.code = null;
   }
   // A file without anything in it is none.
@@ -447,7 +451,7 @@ function weighed(m: ReadModule): void {
 
 /** An import that a framework adds to a file. */
 function addedImport(specifier: string): FoundImport {
-  return { kind: 'static', specifier, names: ['default'], line: 1, column: 1, start: 0, end: 0 };
+  return { kind: 'static', specifier, names: [ALL], line: 1, column: 1, start: 0, end: 0 };
 }
 
 /** An import that isn't written in the file: its compiler adds it. */

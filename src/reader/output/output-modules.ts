@@ -8,7 +8,8 @@ import type { RouteModule } from '../routes/names.ts';
 import { parseScript } from '../script/parse-script.ts';
 import { type ParsedScript } from '../script/parsed-script.ts';
 import { componentFile } from '../templates/component-file.ts';
-import { marginalSizes, weigh } from '../weigh.ts';
+import { weigh } from '../weigh.ts';
+import { addedSizes } from '../weigh-together.ts';
 import { MapResolver } from './map-resolver.ts';
 import type { OutputFile } from './output-files.ts';
 import { packageOf, sourcePath } from './source-names.ts';
@@ -48,9 +49,8 @@ export class OutputModules {
     const drafts = this.drafts();
     this.inside = files.map(() => []);
     for (const draft of drafts) this.add(draft);
-    const sizes = marginalSizes(drafts.map((d) => d.text));
-    sizes.forEach((size, i) => {
-      this.modules[i].bytes.marginal = size;
+    addedSizes(drafts.map(({ text }, i) => ({ path: this.modules[i].path, text }))).forEach((added, i) => {
+      Object.assign(this.modules[i].bytes, added);
     });
     this.linkSources(drafts);
     this.linkFiles();

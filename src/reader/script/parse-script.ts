@@ -11,6 +11,7 @@ import { constantText, isNode, nameOf, type SyntaxNode, walk } from '../syntax.t
 import { type AngularScript, angularScript, type ResourceReader } from '../templates/angular.ts';
 import { definedElements, MAY_HOLD_MARKUP, markupOfTaggedTemplates } from '../templates/tagged-markup.ts';
 import { collectCalls, waitsAtStart } from './calls.ts';
+import { memberNames } from './member-names.ts';
 import { parse } from './parse.ts';
 import type { ParsedScript, ScriptExports } from './parsed-script.ts';
 import { exportsOf, liveNamesOf, staticImportsOf } from './records.ts';
@@ -67,7 +68,11 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
     : shippedCode(path, compiled ?? text, lang, jsxImportSource, usedElsewhere && compiled === null);
   const live = plain ? parsed.module : parse('out.js', code).module;
   const result = emptyScript(code);
-  result.imports = staticImportsOf(parsed.module, liveNamesOf(live), source);
+  const liveNames = liveNamesOf(live);
+  result.imports = staticImportsOf(parsed.module, liveNames, source);
+  const isWhole = !usedElsewhere || compiled !== null;
+  if (isWhole) result.stated = new Set(liveNames.keys());
+  if (isWhole && !options.drawn && NAMESPACE.test(text)) takeMembers(parsed.module, program(), result.imports);
   result.commonJs = !parsed.module.hasModuleSyntax && /\b(require|exports|module)\b/.test(text);
   if (live.hasModuleSyntax && /\bawait\b/.test(text)) result.waits = waitsAtStart(program(), source);
   if (/import\s*\(|import\.meta\.glob|require\.context|require\s*\(|new\s+URL\s*\(/.test(text))
@@ -79,6 +84,19 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
   result.exports = exportsOf(live);
   result.imports.sort((a, b) => a.start - b.start);
   return result;
+}
+
+const NAMESPACE = /\bimport\s*\*\s*as\b|,\s*\*\s*as\b/;
+
+/** Gives imports of a whole module (`import * as kit`) the names of which the script takes its members, where that is all it does with it. */
+function takeMembers(module: EcmaScriptModule, program: SyntaxNode, imports: FoundImport[]): void {
+  for (const { start, end, entries } of module.staticImports) {
+    const whole = entries.find((e) => e.importName.kind === 'NamespaceObject');
+    const found = imports.find((i) => i.start === start && i.end === end && i.names.includes('*'));
+    const members = whole && found && memberNames(program, whole.localName.value);
+    if (members && members.length > 0)
+      found.names = [...new Set([...found.names, ...members])].filter((n) => n !== '*');
+  }
 }
 
 /** What any script has that says something about routes, or holds a text that may be a path. */
@@ -205,6 +223,7 @@ function emptyScript(code: string): ParsedScript {
     resources: [],
     commonJs: false,
     code,
+    stated: new Set(),
     error: null,
   };
 }

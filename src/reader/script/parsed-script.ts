@@ -47,6 +47,8 @@ export interface ParsedScript {
   commonJs: boolean;
   /** Plain JavaScript: types and markup syntax compiled away. */
   code: string;
+  /** Specifiers of the import and export statements in that; of none where code outside of the script may use what it imports. */
+  stated: ReadonlySet<string>;
   error: { line: number; message: string } | null;
 }
 

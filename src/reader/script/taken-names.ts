@@ -1,4 +1,5 @@
-import { isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { isFunction, isNode, nameOf, type SyntaxNode } from '../syntax.ts';
+import { memberNames } from './member-names.ts';
 
 /**
  * Names that are taken of a deferred import where it is made, so that nothing else of it is used: `const { debounce } = await import('kit')`,
@@ -42,19 +43,5 @@ function ofParameter(fn: SyntaxNode): string[] | null {
   const [parameter] = fn.params as SyntaxNode[];
   if (!parameter) return [];
   if (parameter.type !== 'Identifier') return ofPattern(parameter);
-  const names = new Set<string>();
-  let whole = false;
-  walk(fn.body as SyntaxNode, (node, above) => {
-    if (node.type !== 'Identifier' || node.name !== parameter.name) return;
-    const parent = above[above.length - 1];
-    const isField = parent?.type === 'MemberExpression' && parent.object === node && parent.computed !== true;
-    const name = isField ? nameOf(parent.property) : null;
-    // The same letters may be the name of a field.
-    const isKey =
-      (parent?.type === 'MemberExpression' && parent.property === node) ||
-      (parent?.type === 'Property' && parent.key === node && parent.value !== node);
-    if (name !== null) names.add(name);
-    else if (!isKey) whole = true;
-  });
-  return whole ? null : [...names];
+  return memberNames(fn.body as SyntaxNode, nameOf(parameter)!);
 }

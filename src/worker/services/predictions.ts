@@ -53,6 +53,7 @@ export class Predictions {
       missing: missingParts(made),
       unknown: made.reading.unknown,
       chain: made.chain,
+      basis: made.basis,
       lowerBound: made.lowerBound,
       filesBound: made.filesBound,
       // Where packets are lost at random, chance decides more than what script costs.

@@ -1,4 +1,5 @@
-import { type LinkKind, whereTheTimeWent } from '../../../core/metrics/critical-chain.ts';
+import { basisWords, type ThreadBasis } from '../../../core/metrics/basis.ts';
+import { type SpentTime, whereTheTimeWent } from '../../../core/metrics/critical-chain.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { time } from '../../parts/format.ts';
 import { Term } from '../../parts/term.tsx';
@@ -21,7 +22,7 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
       <table className="mt-2 w-full">
         <tbody>
           {sums.map((s) => (
-            <Line key={s.kind} kind={s.kind} ms={s.ms} />
+            <Line key={s.kind} {...s} />
           ))}
           <tr className="border-t border-line font-semibold">
             <td className="pt-1.5">sum</td>
@@ -48,6 +49,7 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
           <span className="font-medium whitespace-nowrap text-ink">{time(view.nineInTen.interactive)}</span>.
         </p>
       ) : null}
+      <RestsOn basis={view.basis} />
       {view.range ? <Range range={view.range} /> : null}
     </section>
   );
@@ -57,7 +59,7 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
 function Range({ range: { low, high } }: { range: NonNullable<LandingView['range']> }) {
   return (
     <p className="mt-2 text-soft">
-      What running script and drawing cost is estimated from the code. At least and at most believable: first content{' '}
+      At least and at most believable, as far as it is estimated: first content{' '}
       <Span from={low.firstContent} to={high.firstContent} />, interactive{' '}
       <Span from={low.interactive} to={high.interactive} />.
     </p>
@@ -72,7 +74,17 @@ function Span({ from, to }: { from: number; to: number }) {
   );
 }
 
-function Line({ kind, ms }: { kind: LinkKind; ms: number }) {
+/** Whether what the thread does was measured. */
+function RestsOn({ basis }: { basis: ThreadBasis }) {
+  const parts = basisWords(basis);
+  if (parts.length === 0) return null;
+  return <p className="mt-2 text-soft">Until then the thread spends {parts.join(', and ')}.</p>;
+}
+
+/** Of what takes long, so many are named. */
+const MOST_NAMED = 2;
+
+function Line({ kind, ms, by }: SpentTime) {
   const { colour, words } = CHAIN_LOOKS[kind];
   return (
     <tr>
@@ -83,10 +95,17 @@ function Line({ kind, ms }: { kind: LinkKind; ms: number }) {
           style={{ background: colour }}
         />
         <Term means={words}>{kind === 'browser' ? 'browser’s own work' : kind}</Term>
+        {kind === 'drawing' ? <Names by={by} /> : null}
       </td>
       <td className="py-[3px] text-right">{Math.round(ms)} ms</td>
     </tr>
   );
+}
+
+/** What took the time, the longest first. */
+function Names({ by }: Pick<SpentTime, 'by'>) {
+  const named = by.filter(({ ms }) => ms >= 1).slice(0, MOST_NAMED);
+  return <span className="text-soft"> {named.map(({ what, ms }) => `${what} ${Math.round(ms)}`).join(', ')}</span>;
 }
 
 function Bound({ ms }: { ms: number }) {

@@ -1,0 +1,58 @@
+import { file, page, ROUND, screenPart } from '../../test-support/programs.ts';
+import { simulate } from '../sim/simulate.ts';
+import { basisOf, basisWords } from './basis.ts';
+
+const SLOW = { ...ROUND, device: { ...ROUND.device, cpuFactor: 2, drawingFactor: 1.5 } };
+const entry = { at: 1, tag: 'script', group: 0, mode: 'async' } as const;
+
+function basis(
+  resource: Parameters<typeof file>[1],
+  drawn: Parameters<typeof screenPart>[1],
+  until = Infinity,
+  conditions = SLOW,
+) {
+  const needs = [{ resource: 0, state: 'evaluated' as const }];
+  const program = page([entry], [file('/a.js', resource)], {
+    parts: [screenPart('page', { drawnBy: 'script', needs, ...drawn })],
+  });
+  return basisOf(program, simulate(program, conditions), conditions, until);
+}
+
+describe('what running and drawing rest on', () => {
+  it('is told for each, on the device of the conditions', () => {
+    expect(basis({ cpuMs: 20 }, { renderMs: 10 })).toEqual({
+      running: { measured: 40, estimated: 0 },
+      drawing: { measured: 0, estimated: 30 },
+    });
+    const mixed = basis({ cpuMs: 20, estimatedBytes: 100_000 }, { renderMs: 10, measured: true });
+    expect(mixed.running.measured).toBeCloseTo(40, 6);
+    expect(mixed.running.estimated).toBeCloseTo(20, 6);
+    expect(mixed.drawing).toEqual({ measured: 30, estimated: 0 });
+  });
+
+  it('counts script as measured where the device says what it costs', () => {
+    const device = { ...SLOW.device, evaluationRate: 0.0002 };
+    const { running } = basis({ estimatedBytes: 100_000 }, { renderMs: 0 }, Infinity, { ...SLOW, device });
+    expect(running.measured).toBeCloseTo(40, 6);
+    expect(running.estimated).toBe(0);
+  });
+
+  it('leaves out what comes later, and what the document draws', () => {
+    expect(basis({ cpuMs: 20 }, { renderMs: 10 }, 0)).toEqual({
+      running: { measured: 0, estimated: 0 },
+      drawing: { measured: 0, estimated: 0 },
+    });
+    expect(basis({ cpuMs: 20 }, { renderMs: 10, drawnBy: 'document' }).drawing.estimated).toBe(0);
+  });
+
+  it('reads as words', () => {
+    const none = { measured: 0, estimated: 0 };
+    expect(basisWords({ running: none, drawing: none })).toEqual([]);
+    expect(
+      basisWords({ running: { measured: 0.2, estimated: 30 }, drawing: { measured: 12, estimated: 0.4 } }),
+    ).toEqual(['30 ms on running script (estimated from its size)', '12 ms on drawing (measured)']);
+    expect(basisWords({ running: { measured: 10, estimated: 20 }, drawing: none })).toEqual([
+      '30 ms on running script (10 ms of it measured, the rest estimated from its size)',
+    ]);
+  });
+});

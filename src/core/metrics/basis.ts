@@ -1,0 +1,61 @@
+import type { LoadProgram } from '../load/types.ts';
+import type { Conditions } from '../sim/conditions.ts';
+import type { Timeline } from '../sim/types.ts';
+
+/** How much of a time somebody measured, and how much is estimated: ms on the device of the conditions. */
+export interface Basis {
+  measured: number;
+  estimated: number;
+}
+
+/** What the page’s thread does until an instant, by what its cost rests on. */
+export interface ThreadBasis {
+  /** Files of script: measured modules and scripts, or the device’s rate times their size. */
+  running: Basis;
+  /** Parts that script draws: measured, or reckoned from what their code draws. */
+  drawing: Basis;
+}
+
+/**
+ * What running script and drawing rest on, of all that is done until an instant (ms): a figure is as good as what it
+ * rests on.
+ */
+export function basisOf(program: LoadProgram, timeline: Timeline, conditions: Conditions, until: number): ThreadBasis {
+  const { cpuFactor, drawingFactor = 1, evaluationRate } = conditions.device;
+  const running: Basis = { measured: 0, estimated: 0 };
+  for (const { kind, request, start, end } of timeline.tasks) {
+    if (kind !== 'evaluate' || request < 0 || start >= until) continue;
+    const { resource } = timeline.requests[request];
+    // Where the device says what script costs, that was measured.
+    const known = evaluationRate !== undefined || resource < 0;
+    const measured = known ? end - start : Math.min(end - start, program.resources[resource].cpuMs * cpuFactor);
+    running.measured += measured;
+    running.estimated += end - start - measured;
+  }
+  const drawing: Basis = { measured: 0, estimated: 0 };
+  for (const { part: at, state, at: when } of timeline.reveals) {
+    const { drawnBy, renderMs, measured } = program.parts[at];
+    if (state !== 'shown' || drawnBy !== 'script' || when > until) continue;
+    drawing[measured ? 'measured' : 'estimated'] += renderMs * cpuFactor * drawingFactor;
+  }
+  return { running, drawing };
+}
+
+/** The same in words, as parts of a sentence; nothing for what takes less than half a millisecond. */
+export function basisWords({ running, drawing }: ThreadBasis): string[] {
+  return [
+    share(running, 'running script', 'from its size'),
+    share(drawing, 'drawing', 'from what the code draws'),
+  ].filter((words) => words !== null);
+}
+
+const LEAST = 0.5;
+
+function share({ measured, estimated }: Basis, doing: string, from: string): string | null {
+  const sum = measured + estimated;
+  if (sum < LEAST) return null;
+  const said = (ms: number) => `${Math.round(ms)} ms`;
+  const mixed = `${said(measured)} of it measured, the rest estimated ${from}`;
+  const basis = measured < LEAST ? `estimated ${from}` : estimated < LEAST ? 'measured' : mixed;
+  return `${said(sum)} on ${doing} (${basis})`;
+}
