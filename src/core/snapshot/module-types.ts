@@ -63,6 +63,8 @@ export const IMPORT = named(
     end: AMOUNT,
     /** Imported names; `*` for the namespace, empty for effects only. */
     names: listOf(TEXT),
+    /** Names that the code which imports writes otherwise, since a module between passes them on under others. */
+    renamed: optional(listOf(record({ as: TEXT, name: TEXT }))),
     /** Only for dynamic imports. */
     context: optional(choice(DEFERRED_CONTEXTS)),
     /** Only for dynamic imports: the module itself waits for it while it starts, and so do those that import it. */

@@ -113,7 +113,7 @@ class LiveGraph {
   private needs({ found, to }: Link): { to: string; names: readonly string[] }[] {
     if (found.kind === 'dynamic') {
       const homes = this.homesOf({ ...found, kind: 'static', names: found.taken ?? ['*'] }, to);
-      // Otherwise it leads where it says (see `soleDefiner`).
+      // Otherwise it leads where it says (see `followNames`).
       return homes.length === 1 ? homes : [{ to, names: found.taken ?? ['*'] }];
     }
     if (found.required) return [{ to, names: ['*'] }];

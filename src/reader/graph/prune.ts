@@ -7,6 +7,14 @@ export interface PrunableModule {
   reexports: Reexports | null;
 }
 
+/** Where an import leads, or a part of its names. */
+export interface Led {
+  to: string;
+  names: string[];
+  /** Names of these that the import writes otherwise. */
+  renamed?: { as: string; name: string }[];
+}
+
 /**
  * Where an import really leads: a named import through a side-effect-free module that only passes the name on reaches
  * the module that defines it. Gives one target per defining module with the names taken from it; an import of
@@ -17,17 +25,25 @@ export function followNames(
   to: string,
   moduleAt: (path: string) => PrunableModule | undefined,
   known: Homes = new Map(),
-): { to: string; names: string[] }[] {
-  if (found.kind === 'dynamic') return [{ to: soleDefiner(found, to, moduleAt, known), names: found.names }];
-  if (found.names.length === 0 || found.names.includes('*')) return [{ to, names: found.names }];
-  const targets = new Map<string, string[]>();
-  for (const name of found.names) {
-    const home = definer(to, name, moduleAt, known);
-    const names = targets.get(home.path);
-    if (names) names.push(home.name);
-    else targets.set(home.path, [home.name]);
+): Led[] {
+  const homesOf = (names: readonly string[]) => {
+    const targets = new Map<string, Led>();
+    for (const name of names) {
+      const home = definer(to, name, moduleAt, known);
+      const led = targets.get(home.path) ?? { to: home.path, names: [] };
+      targets.set(home.path, led);
+      led.names.push(home.name);
+      if (home.name !== name) led.renamed = [...(led.renamed ?? []), { as: name, name: home.name }];
+    }
+    return [...targets.values()];
+  };
+  if (found.kind === 'dynamic') {
+    // Where only some names are taken, and one module defines them all, it leads there.
+    const homes = homesOf(found.taken ?? []);
+    return [homes.length === 1 ? { ...homes[0], names: found.names } : { to, names: found.names }];
   }
-  return [...targets].map(([path, names]) => ({ to: path, names }));
+  if (found.names.length === 0 || found.names.includes('*')) return [{ to, names: found.names }];
+  return homesOf(found.names);
 }
 
 /** The module that defines a name, through all that only pass it on, whatever else these do. */
@@ -50,17 +66,6 @@ export function definitionOf(
     return reexports ? { sideEffects: false, reexports } : undefined;
   };
   return definer(path, name, moduleAt, new Map());
-}
-
-/** Where a deferred import of which only some names are taken leads: to the module that defines them all, if one does. */
-function soleDefiner(
-  { taken }: FoundImport,
-  to: string,
-  moduleAt: (path: string) => PrunableModule | undefined,
-  known: Homes,
-): string {
-  const homes = new Set((taken ?? []).map((name) => definer(to, name, moduleAt, known).path));
-  return homes.size === 1 ? [...homes][0] : to;
 }
 
 /** Where names of modules lead, as far as it is known. */
@@ -144,9 +149,9 @@ export function prunedLinks(modules: ReadonlyMap<string, ReadModule>): Map<strin
   for (const { path, imports } of modules.values()) {
     const kept = imports.filter(({ found, to }) => !keepsNothing(found, modules.get(to)));
     const led = kept.flatMap(({ found, to }) =>
-      followNames(found, to, moduleAt, cache).map((target) => ({
-        found: { ...found, names: target.names },
-        to: target.to,
+      followNames(found, to, moduleAt, cache).map(({ to: target, ...led }) => ({
+        found: { ...found, ...led },
+        to: target,
       })),
     );
     links.set(path, led);

@@ -1,0 +1,196 @@
+import type { ChunkGraph } from '../../core/chunks/types.ts';
+import { graphIndex } from '../../core/snapshot/graph-index.ts';
+import type { Import } from '../../core/snapshot/module-types.ts';
+import type { Snapshot } from '../../core/snapshot/types.ts';
+import { type Around, type Taken, writeEsModule } from './es-module.ts';
+import { registry } from './runtime.ts';
+
+/** A file that a browser can run, or a sheet. */
+export interface AssembledFile {
+  /** Index of the chunk that it is. */
+  chunk: number;
+  address: string;
+  kind: 'script' | 'style';
+  text: string;
+}
+
+export interface Assembled {
+  files: AssembledFile[];
+  /** What couldn’t be assembled as it is, and what stands in its place. */
+  told: { path: string; message: string }[];
+}
+
+/**
+ * Runnable files of the chunks of an app. `texts`: what ships of each module, by path, as the reader made it; `addressOf`: the address
+ * of each chunk’s file. The files of an entry begin to run once they are all there, in whatever order they come.
+ */
+export function assemble(
+  snapshot: Snapshot,
+  graph: ChunkGraph,
+  texts: Readonly<Record<string, string>>,
+  addressOf: (chunk: number) => string,
+): Assembled {
+  const told: Assembled['told'] = [];
+  const files = graph.chunks.map((chunk, at): AssembledFile => {
+    const head = { chunk: at, address: addressOf(at), kind: chunk.kind };
+    if (chunk.kind === 'style')
+      return { ...head, text: chunk.modules.map((m) => texts[snapshot.modules[m].path] ?? '').join('\n') };
+    const writer = new ScriptFile(snapshot, graph, texts, chunk.realm, told);
+    return { ...head, text: writer.write(head.address, chunk.modules) };
+  });
+  graph.roots.forEach((root) => {
+    if (root.kind !== 'entry' && root.kind !== 'worker') return;
+    const scripts = root.group.filter((c) => graph.chunks[c].kind === 'script');
+    const first = scripts.at(-1);
+    if (first === undefined) return;
+    const groups = Object.fromEntries(
+      graph.roots.flatMap((r, i) => (r.realm === root.realm ? [[i, r.group.map(addressOf)]] : [])),
+    );
+    const start = `__parts.map(${JSON.stringify(groups)});__parts.start(${JSON.stringify(scripts.map(addressOf))},${JSON.stringify(root.target)});`;
+    files[first].text = `(${registry.toString()})();\n${files[first].text}\n${start}`;
+  });
+  return { files, told };
+}
+
+/** What files do that come before the one with the registry. */
+const QUEUE = 'self.__parts??={early:[],add(f,d){this.early.push([f,d])}};';
+
+class ScriptFile {
+  private readonly definitions: string[] = [];
+  private readonly sheets = new Set<number>();
+
+  constructor(
+    private readonly snapshot: Snapshot,
+    private readonly graph: ChunkGraph,
+    private readonly texts: Readonly<Record<string, string>>,
+    private readonly realm: string,
+    private readonly told: Assembled['told'],
+  ) {}
+
+  write(address: string, modules: readonly number[]): string {
+    for (const m of modules) this.define(m);
+    for (const m of this.sheets) if (!modules.includes(m)) this.definitions.push(`${m}:${sheetNames(this.textOf(m))}`);
+    return `${QUEUE}__parts.add(${JSON.stringify(address)},{\n${this.definitions.join(',\n')}\n});`;
+  }
+
+  private textOf(m: number): string {
+    return this.texts[this.snapshot.modules[m].path] ?? '';
+  }
+
+  private define(m: number): void {
+    const { path, kind } = this.snapshot.modules[m];
+    const text = this.textOf(m);
+    if (SHEET.test(path) && kind !== 'style') {
+      this.definitions.push(`${m}:${sheetInScript(text)}`);
+      return;
+    }
+    try {
+      this.definitions.push(`${m}:${this.definition(m, text)}`);
+    } catch (error) {
+      if (!(error instanceof SyntaxError)) throw error;
+      this.told.push({ path, message: `isn’t run: ${error.message}` });
+      this.definitions.push(`${m}:{es:function*(){yield}}`);
+    }
+  }
+
+  private definition(m: number, text: string): string {
+    const { path, kind } = this.snapshot.modules[m];
+    const links = this.linksOf(m);
+    const fields = [...this.laterOf(links), ...(path.endsWith('.mjs') ? ['strict:true'] : [])];
+    if (COMMON_JS.test(text)) {
+      const required = Object.fromEntries(links.filter((l) => l.kind === 'static').map((l) => [l.specifier, l.to]));
+      return `{${[`cjs:${text}`, `required:${JSON.stringify(required)}`, ...fields].join(',')}}`;
+    }
+    const fixed = links.filter((l) => l.kind === 'static');
+    const written = writeEsModule(text, aroundOf(fixed));
+    for (const l of fixed)
+      if (this.snapshot.modules[l.to].kind === 'style' && l.names.length > 0) this.sheets.add(l.to);
+    const deps = written.specifiers.flatMap((s) => fixed.filter((l) => l.specifier === s).map((l) => l.to));
+    const urls = Object.fromEntries(
+      fixed.filter((l) => this.isAddress(l)).map((l) => [l.specifier, this.addressOf(l)]),
+    );
+    if (written.waits) fields.push('waits:true');
+    if (kind === 'json' || kind === 'asset') fields.push('plain:true');
+    if (Object.keys(urls).length > 0) fields.push(`urls:${JSON.stringify(urls)}`);
+    return `{${[`es:${written.text}`, `deps:${JSON.stringify([...new Set(deps)])}`, ...fields].join(',')}}`;
+  }
+
+  private linksOf(m: number): Import[] {
+    const { outStart, outgoing } = graphIndex(this.snapshot);
+    return Array.from(outgoing.subarray(outStart[m], outStart[m + 1]), (e) => this.snapshot.imports[e]);
+  }
+
+  private laterOf(links: readonly Import[]): string[] {
+    const later = links
+      .filter((l) => l.kind === 'dynamic')
+      .map((l) => {
+        const root = this.graph.roots.findIndex(
+          (r) => r.realm === this.realm && r.target.length === 1 && r.target[0] === l.to,
+        );
+        const renamed = l.renamed?.map(({ as, name }) => [as, name]);
+        return [l.specifier, [l.to, root, ...(renamed ? [renamed] : [])]];
+      });
+    return later.length > 0 ? [`later:${JSON.stringify(Object.fromEntries(later))}`] : [];
+  }
+
+  private isAddress({ to }: Import): boolean {
+    return this.snapshot.modules[to].kind === 'asset';
+  }
+
+  private addressOf({ to }: Import): string {
+    return /"([^"]*)"/.exec(this.textOf(to))?.[1] ?? '';
+  }
+}
+
+const COMMON_JS = /^function\(/;
+const SHEET = /\.(css|scss|sass|less)$/;
+
+/** The modules around one, as its static imports say. */
+function aroundOf(links: readonly Import[]): Around {
+  const at = (specifier: string) => links.filter((l) => l.specifier === specifier);
+  const tableOf = (of: readonly Import[]): Record<string, Taken> => {
+    const table: Record<string, Taken> = {};
+    for (const { to, names, renamed = [] } of of) {
+      const others = new Set(renamed.map((r) => r.name));
+      for (const name of names) if (!others.has(name) && name !== '*') table[name] = { module: to, name };
+      for (const { as, name } of renamed) table[as] = { module: to, name };
+    }
+    return table;
+  };
+  return {
+    taken(specifier, name) {
+      const found = at(specifier);
+      const known = tableOf(found)[name];
+      if (known) return known;
+      const whole = found.find((l) => l.names.includes('*')) ?? (found.length === 1 ? found[0] : undefined);
+      return whole ? { module: whole.to, name } : null;
+    },
+    members(specifier) {
+      const found = at(specifier);
+      return found.length === 0 || found.some((l) => l.names.includes('*') && !l.renamed) ? null : tableOf(found);
+    },
+    passed(specifier) {
+      const found = at(specifier);
+      return {
+        whole: found.filter((l) => l.names.includes('*')).map((l) => l.to),
+        names: tableOf(found.filter((l) => !l.names.includes('*'))),
+      };
+    },
+  };
+}
+
+/** A sheet that travels in script: it is put into the page as it runs. */
+function sheetInScript(text: string): string {
+  return `{es:function*(own){own.has("default");yield;document.head.append(Object.assign(document.createElement("style"),{textContent:${JSON.stringify(text)}}));own.out("default",${namesIn(text)})},plain:true}`;
+}
+
+/** What script gets of a sheet with names of its own: these, by the names as written. */
+function sheetNames(text: string): string {
+  return `{es:function*(own){own.has("default");yield;own.out("default",${namesIn(text)})},plain:true}`;
+}
+
+/** Names of classes are made unlike all others by what follows the last underscore. */
+function namesIn(text: string): string {
+  const names = [...text.matchAll(/\.(-?[A-Za-z_][\w-]*)/g)].map(([, name]) => name);
+  return JSON.stringify(Object.fromEntries(names.map((name) => [name.replace(/_[^_]*$/, ''), name])));
+}

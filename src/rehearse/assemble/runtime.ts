@@ -1,0 +1,504 @@
+/**
+ * The registry that assembled files share: it takes modules in as files bring them, loads groups of files, and has modules run as
+ * the language says: imports first, in their order, once; with live bindings, circles, functions that are there before anything
+ * runs, waits at the top level, and CommonJS beside it. It is written into the first file of an app as text, so it uses nothing from
+ * around it. `self.__parts` is what files call.
+ */
+export function registry(): void {
+  type Value = unknown;
+  type Setter = (value: Value) => void;
+  interface Definition {
+    /** An ES module: all up to its `yield` runs before any module of the graph does. */
+    es?: (own: Own) => Generator | AsyncGenerator;
+    cjs?: (exports: object, require: (specifier: string) => Value, module: { exports: Value }) => void;
+    /** Modules that run before it, in this order. */
+    deps?: number[];
+    /** Where its requires lead. */
+    required?: Record<string, number>;
+    /** Where its deferred imports lead: the module, the root to load, and names that it writes otherwise. */
+    later?: Record<string, [module: number, root: number, renamed?: [as: string, name: string][]]>;
+    /** Addresses of files that it names. */
+    urls?: Record<string, string>;
+    /** A value as a module: what it exports by default is all there is to it. */
+    plain?: boolean;
+    /** It waits at its top level. */
+    waits?: boolean;
+    /** Written for Node’s rules: the default of a CommonJS module is all that it exports. */
+    strict?: boolean;
+  }
+  interface Module {
+    id: number;
+    definition: Definition;
+    /** Names that it exports itself. */
+    owns: Set<string>;
+    values: Map<string, Value>;
+    setters: Map<string, Setter[]>;
+    passed: Map<string, [from: number, name: string]>;
+    stars: number[];
+    links: (() => void)[];
+    body: Generator | AsyncGenerator | null;
+    namespace: object | null;
+    state: 'new' | 'linked' | 'running' | 'waits' | 'done';
+    /** Places in the search for circles; the first module of the circle that it belongs to. */
+    index: number;
+    lowest: number;
+    root: Module;
+    /** The how manieth that began to wait, for itself or for others; −1: none. */
+    order: number;
+    pending: number;
+    parents: Module[];
+    finished: boolean;
+    waiters: { done: () => void; fail: (thrown: unknown) => void }[];
+    exports: { exports: Value };
+    error: { thrown: unknown } | null;
+  }
+  /** What an ES module’s function is given of the registry. */
+  interface Own {
+    on(from: number, name: string, set: Setter): void;
+    all(names: Record<string, [from: number, name: string]>, set: Setter): void;
+    has(...names: string[]): void;
+    out(...values: unknown[]): void;
+    pass(name: string, from: number, there: string): void;
+    star(from: number): void;
+    load(specifier: string): Promise<Value>;
+    url(specifier: string): string;
+    meta: { url: string };
+  }
+
+  const definitions = new Map<number, Definition>();
+  const modules = new Map<number, Module>();
+  const times: Record<number, number> = {};
+  /** What nested modules took of the time of the one that runs. */
+  const nested: number[] = [];
+  const now = () => performance.now();
+
+  function at(id: number): Module | null {
+    const known = modules.get(id);
+    if (known) return known;
+    const definition = definitions.get(id);
+    if (!definition) return null;
+    const made: Module = {
+      id,
+      definition,
+      owns: new Set(),
+      values: new Map(),
+      setters: new Map(),
+      passed: new Map(),
+      stars: [],
+      links: [],
+      body: null,
+      namespace: null,
+      state: 'new',
+      index: -1,
+      lowest: -1,
+      root: null as never,
+      order: -1,
+      pending: 0,
+      parents: [],
+      finished: false,
+      waiters: [],
+      exports: { exports: {} },
+      error: null,
+    };
+    made.root = made;
+    modules.set(id, made);
+    return made;
+  }
+
+  /** The module that holds an exported name; null where none does. */
+  function home(m: Module, name: string, seen: Set<Module> = new Set()): { module: Module; name: string } | null {
+    if (m.definition.cjs || name === '*') return { module: m, name };
+    if (seen.has(m)) return null;
+    seen.add(m);
+    if (m.owns.has(name)) return { module: m, name };
+    const passed = m.passed.get(name);
+    if (passed) {
+      const from = at(passed[0]);
+      return from && home(from, passed[1], seen);
+    }
+    if (m.definition.plain) return { module: m, name };
+    if (name === 'default') return null;
+    for (const star of m.stars) {
+      const from = at(star);
+      const found = from && !from.definition.cjs ? home(from, name, seen) : null;
+      if (found) return found;
+    }
+    // What such a module gives is known only once it ran.
+    const loose = m.stars.map(at).find((from) => from?.definition.cjs);
+    return loose ? { module: loose, name } : null;
+  }
+
+  /** What is taken of a CommonJS module under a name. */
+  function ofCommonJs({ exports: { exports: all } }: Module, name: string, strict: boolean): Value {
+    const own = all as Record<string, Value> | null | undefined;
+    const isMarked = own != null && own.__esModule === true;
+    if (name === 'default') return isMarked && !strict && 'default' in own ? own.default : all;
+    return own == null ? undefined : own[name];
+  }
+
+  function heldBy(m: Module, name: string, strict: boolean): Value {
+    if (name === '*') return namespaceOf(m, strict);
+    if (m.definition.cjs) return ofCommonJs(m, name, strict);
+    if (m.definition.plain && name !== 'default') return (m.values.get('default') as Record<string, Value>)?.[name];
+    return m.values.get(name);
+  }
+
+  function follow(from: number, name: string, set: Setter, strict: boolean): void {
+    const m = at(from);
+    const found = m && home(m, name);
+    if (!found) return;
+    const { module, name: there } = found;
+    const isThere = there === '*' || (module.definition.cjs ? module.state === 'done' : module.values.has(there));
+    if (isThere) set(heldBy(module, there, strict));
+    if (there === '*' && !module.definition.cjs) return;
+    const key = module.definition.cjs ? '*' : module.definition.plain ? 'default' : there;
+    const again = module.setters.get(key) ?? [];
+    module.setters.set(key, again);
+    again.push(() => set(heldBy(module, there, strict)));
+  }
+
+  /** All names that a module gives, of itself and of others. */
+  function namesOf(m: Module, seen: Set<Module> = new Set()): Set<string> {
+    if (seen.has(m)) return new Set();
+    seen.add(m);
+    if (m.definition.cjs) return new Set(Object.keys(Object(m.exports.exports)));
+    const names = new Set([...m.owns, ...m.passed.keys()]);
+    for (const star of m.stars) {
+      const from = at(star);
+      for (const name of from ? namesOf(from, seen) : []) if (name !== 'default') names.add(name);
+    }
+    return names;
+  }
+
+  function namespaceOf(m: Module, strict: boolean): object {
+    if (m.definition.cjs) {
+      const all = m.exports.exports as Record<string, Value>;
+      if (all != null && all.__esModule === true && !strict) return all;
+      return made(
+        Object.fromEntries(
+          ['default', ...Object.keys(Object(all)).filter((n) => n !== 'default')].map((n) => [
+            n,
+            () => ofCommonJs(m, n, strict),
+          ]),
+        ),
+      );
+    }
+    m.namespace ??= made(
+      Object.fromEntries(
+        [...namesOf(m)].sort().map((name) => [
+          name,
+          () => {
+            const found = home(m, name);
+            return found ? heldBy(found.module, found.name, strict) : undefined;
+          },
+        ]),
+      ),
+    );
+    return m.namespace;
+  }
+
+  function made(getters: Record<string, () => Value>): object {
+    const object = Object.create(null);
+    for (const name of Object.keys(getters))
+      Object.defineProperty(object, name, { enumerable: true, get: getters[name] });
+    Object.defineProperty(object, Symbol.toStringTag, { value: 'Module' });
+    return Object.seal(object);
+  }
+
+  function publish(m: Module, name: string, value: Value): void {
+    m.values.set(name, value);
+    for (const set of m.setters.get(name) ?? []) set(value);
+  }
+
+  function ownOf(m: Module): Own {
+    const { definition } = m;
+    const strict = definition.strict === true;
+    return {
+      on: (from, name, set) => m.links.push(() => follow(from, name, set, strict)),
+      all: (names, set) =>
+        m.links.push(() =>
+          set(
+            made(
+              Object.fromEntries(
+                Object.entries(names).map(([as, [from, name]]) => [
+                  as,
+                  () => {
+                    const there = at(from);
+                    const found = there && home(there, name);
+                    return found ? heldBy(found.module, found.name, strict) : undefined;
+                  },
+                ]),
+              ),
+            ),
+          ),
+        ),
+      has: (...names) => {
+        for (const name of names) m.owns.add(name);
+      },
+      out: (...values) => {
+        for (let i = 0; i < values.length; i += 2) publish(m, values[i] as string, values[i + 1]);
+      },
+      pass: (name, from, there) => m.passed.set(name, [from, there]),
+      star: (from) => m.stars.push(from),
+      load: (specifier) => later(m, specifier),
+      url: (specifier) => new URL(definition.urls?.[specifier] ?? specifier, location.href).href,
+      meta: { url: typeof location === 'undefined' ? '' : location.href },
+    };
+  }
+
+  /**
+   * Gets a module and all that it imports ready: what they declare is there, and bindings are tied. Gives what to wait for where a module
+   * waits at its top level: only once such a one has come to rest at its `yield` does it go on at once when it is run.
+   */
+  function link(first: number): Promise<unknown> | null {
+    const added: Module[] = [];
+    const open = [first];
+    for (let id = open.pop(); id !== undefined; id = open.pop()) {
+      const m = at(id);
+      if (m?.state !== 'new') continue;
+      m.state = 'linked';
+      added.push(m);
+      if (m.definition.es) {
+        const { es } = m.definition;
+        m.body = es(ownOf(m));
+        steps.set(m, m.body.next());
+      }
+      open.push(...(m.definition.deps ?? []));
+    }
+    for (const m of added) for (const tie of m.links.splice(0)) tie();
+    const waiting = added.filter((m) => m.definition.waits).map((m) => m.body && steps.get(m));
+    return waiting.length > 0 ? Promise.all(waiting) : null;
+  }
+
+  /** First steps of modules. */
+  const steps = new WeakMap<Module, unknown>();
+  /** Modules on the way from the first to the one whose imports are being run, with what the language keeps of each to find circles. */
+  const stack: Module[] = [];
+  let visits = 0;
+  let begun = 0;
+
+  /** Runs a module after all that it imports; gives what to wait for, if there is anything. */
+  function run(m: Module): Promise<void> | null {
+    visit(m);
+    if (m.error) throw m.error.thrown;
+    const { root } = m;
+    if (root.state === 'done' || root.state === 'running') return null;
+    return new Promise((done, fail) => root.waiters.push({ done, fail }));
+  }
+
+  /** A module after its imports, as the language has it: circles run as one, and what waits lets others go on. */
+  function visit(m: Module): void {
+    if (m.error || m.state === 'done' || m.state === 'waits' || m.state === 'running') return;
+    if (m.definition.cjs) {
+      m.state = 'running';
+      runCommonJs(m);
+      return;
+    }
+    m.state = 'running';
+    m.index = m.lowest = visits++;
+    stack.push(m);
+    try {
+      for (const id of m.definition.deps ?? []) {
+        const dep = at(id);
+        if (!dep || dep.definition.cjs) {
+          if (dep) visit(dep);
+          if (dep?.error) throw dep.error.thrown;
+          continue;
+        }
+        visit(dep);
+        if (dep.state === 'running') m.lowest = Math.min(m.lowest, dep.lowest);
+        const whole = dep.state === 'running' ? dep : dep.root;
+        if (whole.error) throw whole.error.thrown;
+        if (whole.order >= 0 && whole.state !== 'done' && (dep.state !== 'running' || dep.order >= 0)) {
+          m.pending++;
+          whole.parents.push(m);
+        }
+      }
+      if (m.pending > 0 || m.definition.waits) {
+        m.order = begun++;
+        if (m.pending === 0) wait(m);
+      } else timed(m, () => m.body!.next());
+    } catch (thrown) {
+      m.error = { thrown };
+      while (stack.includes(m)) Object.assign(stack.pop()!, { error: { thrown }, state: 'done' });
+      throw thrown;
+    }
+    if (m.lowest !== m.index) return;
+    for (let member = stack.pop()!; ; member = stack.pop()!) {
+      member.root = m;
+      member.state = member.order >= 0 && !member.finished ? 'waits' : 'done';
+      if (member === m) break;
+    }
+  }
+
+  /** Runs a module that waits at its top level; those that wait for it go on in the order in which they came. */
+  function wait(m: Module): void {
+    const began = now();
+    const step = Promise.resolve(m.body!.next());
+    times[m.id] = now() - began;
+    step.then(
+      () => finish(m),
+      (thrown) => fail(m, thrown),
+    );
+  }
+
+  function finish(m: Module): void {
+    finished(m);
+    const ready: Module[] = [];
+    const gather = (from: Module) => {
+      for (const parent of from.parents) {
+        if (parent.error || --parent.pending > 0) continue;
+        ready.push(parent);
+        if (!parent.definition.waits) gather(parent);
+      }
+    };
+    gather(m);
+    for (const parent of ready.sort((a, b) => a.order - b.order)) {
+      if (parent.error) continue;
+      if (parent.definition.waits) {
+        wait(parent);
+        continue;
+      }
+      try {
+        timed(parent, () => parent.body!.next());
+        finished(parent);
+      } catch (thrown) {
+        fail(parent, thrown);
+      }
+    }
+  }
+
+  function finished(m: Module): void {
+    m.finished = true;
+    if (m.state === 'waits') m.state = 'done';
+    for (const { done } of m.waiters.splice(0)) done();
+  }
+
+  function fail(m: Module, thrown: unknown): void {
+    m.error ??= { thrown };
+    m.state = 'done';
+    for (const waiter of m.waiters.splice(0)) waiter.fail(thrown);
+    for (const parent of m.parents.splice(0)) if (!parent.error) fail(parent, thrown);
+  }
+
+  function runCommonJs(m: Module): void {
+    const { definition, exports } = m;
+    const require = (specifier: string): Value => {
+      const to = definition.required?.[specifier];
+      const dep = to === undefined ? null : at(to);
+      if (!dep) throw new Error(`no module ${specifier}`);
+      if (dep.state === 'new') link(dep.id);
+      run(dep);
+      if (dep.definition.cjs) return dep.exports.exports;
+      return dep.definition.plain ? dep.values.get('default') : asRequired(dep);
+    };
+    timed(m, () => definition.cjs!.call(exports.exports, exports.exports as object, require, exports));
+    m.state = 'done';
+    for (const set of m.setters.get('*') ?? []) set(undefined);
+  }
+
+  /** An ES module as code sees it that requires it. */
+  function asRequired(m: Module): object {
+    const all = namespaceOf(m, false) as Record<string, Value>;
+    const getters = Object.fromEntries(Object.keys(all).map((name) => [name, () => all[name]]));
+    return made({ ...getters, __esModule: () => true });
+  }
+
+  /** Runs a body and notes what it took by itself, in ms. */
+  function timed(m: Module, body: () => void): void {
+    const began = now();
+    nested.push(0);
+    try {
+      body();
+    } catch (thrown) {
+      m.error = { thrown };
+      throw thrown;
+    } finally {
+      const took = now() - began;
+      times[m.id] = took - nested.pop()!;
+      if (nested.length > 0) nested[nested.length - 1] += took;
+    }
+  }
+
+  /** Files that are there, that are on their way, and what waits for them. */
+  const there = new Set<string>();
+  const coming = new Map<string, Promise<void>>();
+  let groups: Record<number, string[]> = {};
+  const starts: { files: string[]; modules: number[] }[] = [];
+
+  function fetchFile(file: string): Promise<void> {
+    const known = coming.get(file);
+    if (known) return known;
+    const wait = new Promise<void>((done, fail) => {
+      const isStyle = /\.css$/.test(file);
+      const element = document.createElement(isStyle ? 'link' : 'script');
+      if (isStyle) Object.assign(element, { rel: 'stylesheet', href: file });
+      else Object.assign(element, { src: file, async: true });
+      element.onload = () => done();
+      element.onerror = () => {
+        coming.delete(file);
+        fail(new Error(`${file} can’t be loaded`));
+      };
+      document.head.append(element);
+    });
+    coming.set(file, wait);
+    return wait;
+  }
+
+  async function later(m: Module, specifier: string): Promise<Value> {
+    const [id, root, renamed] = m.definition.later?.[specifier] ?? [-1, -1];
+    await Promise.all((groups[root] ?? []).filter((file) => !there.has(file)).map(parts.fetch));
+    if (!at(id)) throw new Error(`no module ${specifier}`);
+    await link(id);
+    await run(at(id)!);
+    const all = namespaceOf(at(id)!, m.definition.strict === true) as Record<string, Value>;
+    if (!renamed) return all;
+    const getters = Object.fromEntries([
+      ...Object.keys(all).map((name): [string, () => Value] => [name, () => all[name]]),
+      ...renamed.map(([as, name]): [string, () => Value] => [as, () => (name === '*' ? all : all[name])]),
+    ]);
+    return made(getters);
+  }
+
+  function begin(): void {
+    for (const start of starts.splice(0)) {
+      if (!start.files.every((file) => there.has(file))) {
+        starts.push(start);
+        continue;
+      }
+      let before: Promise<void> | null = null;
+      for (const id of start.modules) {
+        const go = () => (at(id) ? run(at(id)!) : null);
+        const ready = link(id);
+        if (before || ready) before = Promise.all([before, ready]).then(() => go() ?? undefined);
+        else before = go();
+      }
+      before?.catch((thrown) => reportError(thrown));
+    }
+  }
+
+  const parts = {
+    /** Takes in what a file brings. */
+    add(file: string, brought: Record<number, Definition>): void {
+      for (const id of Object.keys(brought)) definitions.set(Number(id), brought[Number(id)]);
+      there.add(file);
+      begin();
+    },
+    /** Says which files each root needs. */
+    map(all: Record<number, string[]>): void {
+      groups = { ...groups, ...all };
+    },
+    /** Runs modules, one after the other, as soon as files are there. */
+    start(files: string[], first: number[]): void {
+      starts.push({ files, modules: first });
+      begin();
+    },
+    fetch: fetchFile,
+    /** What each module took by itself when it ran, in ms. */
+    times,
+  };
+  const early = (self as unknown as { __parts?: { early: [string, Record<number, Definition>][] } }).__parts?.early;
+  Object.assign(self, { __parts: parts });
+  // Files that were quicker than the one that holds this.
+  for (const [file, brought] of early ?? []) parts.add(file, brought);
+}
