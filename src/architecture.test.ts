@@ -6,6 +6,7 @@ const MAY_USE: Record<string, string[]> = {
   core: [],
   reader: ['core'],
   patch: ['core', 'reader'],
+  rehearse: ['core', 'reader'],
   store: ['core'],
   server: ['core', 'reader', 'patch', 'store'],
   worker: ['core'],

@@ -14,6 +14,9 @@ export function onNetwork(address: string): boolean {
 /** Why something isn't read that is there: the folder around the app may be read only when a person says so. */
 export const OUTSIDE = 'it lies outside the folder that was read';
 
+/** How something is asked for: by an import of a script, by `require`, or by a sheet. */
+export type Asking = 'script' | 'required' | 'style';
+
 const EXTENSIONS = ['.tsx', '.ts', '.jsx', '.js', '.mts', '.mjs', '.cjs', '.json', '.vue', '.svelte', '.css'];
 
 export interface ResolverOptions {
@@ -33,8 +36,7 @@ const HABITS = ['src', 'app', '.'];
 
 /** Resolves specifiers by the platform's rules, and never out of the folder that is read. */
 export class Resolver {
-  private readonly scripts: ResolverFactory;
-  private readonly styles: ResolverFactory;
+  private readonly resolvers: Record<Asking, ResolverFactory>;
 
   /** Folders of files that were found and lie outside of what may be read. */
   readonly outside = new Set<string>();
@@ -60,21 +62,24 @@ export class Resolver {
       builtinModules: true,
       ...(configUsable(config) ? { tsconfig: { configFile: config, references: 'auto' as const } } : {}),
     };
-    this.scripts = new ResolverFactory({
-      ...common,
-      conditionNames: ['browser', 'import', 'module', 'production', 'default'],
-    });
-    this.styles = new ResolverFactory({
-      ...common,
+    const asScript = (way: 'import' | 'require') =>
+      new ResolverFactory({ ...common, conditionNames: ['browser', way, 'module', 'production', 'default'] });
+    const style = {
       conditionNames: ['style', 'browser', 'default'],
       extensions: ['.css'],
       mainFields: ['style', 'main'],
-    });
+    };
+    this.resolvers = {
+      script: asScript('import'),
+      // A package may give those that require it another file.
+      required: asScript('require'),
+      style: new ResolverFactory({ ...common, ...style }),
+    };
   }
 
   /** Resolves a specifier as written in a file (absolute path). */
-  resolve(from: string, specifier: string, kind: 'script' | 'style'): Resolution {
-    const mapped = kind === 'script' ? this.mapped(specifier) : null;
+  resolve(from: string, specifier: string, kind: Asking): Resolution {
+    const mapped = kind === 'style' ? null : this.mapped(specifier);
     if (mapped !== null && onNetwork(mapped)) return leftOut(`the import map sends it to ${mapped}`);
     if (onNetwork(specifier)) return leftOut('an address on the network is not followed');
     const plain = plainOf(mapped ?? specifier);
@@ -86,6 +91,9 @@ export class Resolver {
       const elsewhere = this.byAlias(plain, kind) ?? this.broughtAlong(from, plain, kind);
       if (elsewhere) return { path: elsewhere };
     }
+    // `"browser": { "name": false }` in its description.
+    if (!found.path && found.error?.startsWith('Path is ignored'))
+      return leftOut('its package leaves it out in browsers');
     if (!found.path) return lost(tidy(found.error ?? 'not found', this.root));
     if (this.inside(found.path)) return { path: found.path };
     this.outside.add(path.dirname(found.path));
@@ -102,7 +110,7 @@ export class Resolver {
   }
 
   /** What an alias makes of a specifier; where none is known, what `@/` and `~/` mostly stand for. */
-  private byAlias(specifier: string, kind: 'script' | 'style'): string | undefined {
+  private byAlias(specifier: string, kind: Asking): string | undefined {
     const named = this.aliases.find(([name]) => specifier === name || specifier.startsWith(`${name}/`));
     const habit = /^[@~]\//.test(specifier) ? HABITS.map((folder): [string, string] => [specifier[0], folder]) : [];
     for (const [name, folder] of named ? [named, ...habit] : habit) {
@@ -113,15 +121,15 @@ export class Resolver {
   }
 
   /** In styles a bare name is a file beside first, and a package second. */
-  private lookUp(folder: string, specifier: string, kind: 'script' | 'style') {
-    const resolver = kind === 'style' ? this.styles : this.scripts;
+  private lookUp(folder: string, specifier: string, kind: Asking) {
+    const resolver = this.resolvers[kind];
     const rooted = specifier.startsWith('/') ? path.join(this.root, specifier) : specifier;
     const beside = kind === 'style' && !/^[./@]/.test(specifier) ? resolver.sync(folder, `./${specifier}`) : null;
     return beside?.path ? beside : resolver.sync(folder, rooted);
   }
 
   /** A package that another one brings along compiled, in a folder of its own (`dist/compiled`). */
-  private broughtAlong(from: string, specifier: string, kind: 'script' | 'style'): string | undefined {
+  private broughtAlong(from: string, specifier: string, kind: Asking): string | undefined {
     const folder = /^.*[/\\]node_modules[/\\](?:@[^/\\]+[/\\])?[^/\\]+(?=[/\\])/.exec(from)?.[0];
     if (folder === undefined || /^[./#]/.test(specifier)) return undefined;
     const inside = this.lookUp(folder, `./dist/compiled/${specifier}`, kind).path;

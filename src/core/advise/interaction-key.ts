@@ -40,6 +40,7 @@ const RESOURCE: Record<keyof Resource, Holds> = {
   cache: 'value',
   cpuMs: 'value',
   estimatedBytes: 'value',
+  tabledBytes: 'value',
   codeBytes: 'value',
   imports: 'resources',
   follow: 'actions',

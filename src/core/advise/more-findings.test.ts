@@ -43,7 +43,7 @@ describe('splits three deep', () => {
   });
 
   it('are told with the link on which they hurt, where the present one hides it', () => {
-    const rare = [part('panel', 'panel', { place: 'action', action: 'open', share: 0.01 })];
+    const rare = [part('panel', 'panel', { place: 'action', action: 'open', share: 0.008 })];
     const snapshot = app(modules, [route('/', 'home', { parts: rare })]);
     const quick = { ...DEFAULT_CONDITIONS, link: { ...LINKS[0], rttMs: 1, downKbps: 200_000, dnsMs: 0 } };
     const { findings } = finish(advise(snapshot, BASELINE, modelOf(snapshot).model, quick));

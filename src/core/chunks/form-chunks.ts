@@ -5,6 +5,7 @@ import { AllReach } from './all-reach.ts';
 import { type Atom, atomsOf } from './atoms.ts';
 import { addAll, difference, emptyBits, has } from './bits.ts';
 import { builtAtoms, cutAsBuilt } from './built.ts';
+import { evaluationCost } from './evaluation-cost.ts';
 import { chunkName, shortHash, uniqueNames } from './names.ts';
 import { presentSets } from './present.ts';
 import { evaluationOrder, Reacher } from './reach.ts';
@@ -127,15 +128,4 @@ function formedBytes(
   bytes.gzip += overhead.gzip;
   bytes.brotli += overhead.gzip;
   return { bytes, overhead };
-}
-
-function evaluationCost(snapshot: Snapshot, modules: number[]): { measuredMs: number; estimatedBytes: number } {
-  let measuredMs = 0;
-  let estimatedBytes = 0;
-  for (const m of modules) {
-    const { evaluationMs, bytes, kind } = snapshot.modules[m];
-    if (evaluationMs !== undefined) measuredMs += evaluationMs;
-    else if (kind !== 'style') estimatedBytes += bytes.minified;
-  }
-  return { measuredMs, estimatedBytes };
 }

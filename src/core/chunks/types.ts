@@ -45,8 +45,13 @@ export interface Chunk {
   overhead: { minified: number; gzip: number };
   /** Measured evaluation cost at CPU factor 1 where known for a module; the rest is estimated from bytes. */
   measuredMs: number;
-  /** Minified bytes whose evaluation cost nobody measured. */
+  /**
+   * Minified bytes whose evaluation cost nobody measured; code of a package counts as many times as the package is dearer than code is
+   * on average, where that is known.
+   */
   estimatedBytes: number;
+  /** Those of them for whose package it is known. */
+  tabledBytes: number;
   /** Path of the real file that it is (or what a plan leaves of it), for a production output. */
   file?: string;
 }

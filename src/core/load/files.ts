@@ -293,7 +293,7 @@ function slugOf(chunk: Chunk): string {
 function chunkFile(
   chunk: Chunk,
   base: string,
-): Pick<Resource, 'address' | 'origin' | 'name' | 'type' | 'bytes' | 'cpuMs' | 'estimatedBytes'> {
+): Pick<Resource, 'address' | 'origin' | 'name' | 'type' | 'bytes' | 'cpuMs' | 'estimatedBytes' | 'tabledBytes'> {
   const slug = slugOf(chunk);
   return {
     ...placed(
@@ -304,6 +304,7 @@ function chunkFile(
     bytes: chunk.bytes.gzip,
     cpuMs: chunk.measuredMs,
     estimatedBytes: chunk.estimatedBytes,
+    tabledBytes: chunk.tabledBytes,
   };
 }
 

@@ -2,7 +2,7 @@ import { ROUND } from '../../test-support/programs.ts';
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
-import type { Conditions } from '../sim/conditions.ts';
+import { type Conditions, REFERENCE_COSTS } from '../sim/conditions.ts';
 import type { DataCall, Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { playVisit } from '../visits/play.ts';
@@ -123,6 +123,20 @@ describe('a part behind an act', () => {
     const [page] = timeline.pages;
     const find = (name: string) => page.timeline.requests[asked.indexOf(name)];
     expect(find('inner').discovered).toBeGreaterThan(find('dialog').evaluated - 0.001);
+  });
+
+  it('asks for what is deferred inside it as it is drawn, each time that it is opened', () => {
+    const snapshot = app({ parts: [{ ...dialog, drawMs: 40 }] });
+    const { timeline, asked } = play(snapshot, [act('dialog'), act('dialog')]);
+    const { requests, tasks } = timeline.pages[0].timeline;
+    const drawn = tasks.filter((t) => t.kind === 'render' && t.name === 'dialog').map((t) => t.end);
+    expect(drawn).toHaveLength(2);
+    const inner = requests[asked.indexOf('inner')];
+    expect(inner.discovered).toBeCloseTo(drawn[0] + REFERENCE_COSTS.importDelay, 6);
+    const innerDrawn = tasks.filter((t) => t.kind === 'render' && t.name === 'inner').map((t) => t.start);
+    expect(innerDrawn).toHaveLength(2);
+    expect(innerDrawn[0]).toBeGreaterThan(inner.end);
+    expect(innerDrawn[1]).toBeGreaterThan(drawn[1] - 0.001);
   });
 
   it('runs its code on the act where that is decided, though it was fetched before', () => {

@@ -238,8 +238,8 @@ interface Moment {
   opened: LandedRoot[];
   /** The landing with what the moment has opened. */
   wide: LandingWalk;
-  /** Actions that ask for its code. */
-  asks: InteractionAction[];
+  /** Actions that ask for its code, and for what that asks for itself. */
+  asks: { landed: LandedRoot; actions: InteractionAction[] }[];
   /** It stands below, but comes only with an act. */
   belowAction: boolean;
 }
@@ -275,10 +275,10 @@ function openedBy(c: Compilation, stage: Stage, part: Part, opener: LandedRoot |
   const opened = opener ? walk.open(opener) : [];
   for (const landed of opened) files.root(landed, []);
   const wide: LandingWalk = { ...walk, landing: { ...walk.landing, roots: [...walk.landing.roots, ...opened] } };
-  const asks: InteractionAction[] = opener
+  const asks: Moment['asks'] = opener
     ? [
-        { when: 'eval', do: { kind: 'import', group: files.groupOf(opener.root) } },
-        ...opened.slice(1).flatMap((landed) => asking(c, landed, wide)),
+        { landed: opener, actions: [{ when: 'eval', do: { kind: 'import', group: files.groupOf(opener.root) } }] },
+        ...opened.slice(1).map((landed) => ({ landed, actions: asking(c, landed, wide) })),
       ]
     : [];
   const planned = plan.triggers.get(part.module)?.on;
@@ -289,7 +289,7 @@ function openedBy(c: Compilation, stage: Stage, part: Part, opener: LandedRoot |
 /** What the approach begins already: the code, or (where that runs later) its files. */
 function approachOf(c: Compilation, { opener, settings, asks }: Moment, planned?: TriggerKind): InteractionAction[] {
   if (!opener || planned !== 'approach') return [];
-  if (!settings.run) return asks;
+  if (!settings.run) return asks.flatMap((a) => a.actions);
   return c.files.groups[c.files.groupOf(opener.root)].resources.map(
     (r): InteractionAction => ({ when: 'eval', do: c.files.ahead(r, 'modulepreload') }),
   );
@@ -305,7 +305,7 @@ function standingOf(c: Compilation, { stage, part, opener, asks }: Moment, there
     part.place === 'below' ? [{ when: 'eval', do: { kind: 'scroll', part: there } }] : [];
   return {
     kind: part.place === 'below' ? 'scroll' : 'act',
-    act: [...scroll, ...asks, ...lazyImages(c, stage.route, part)],
+    act: [...scroll, ...asks.flatMap((a) => a.actions), ...lazyImages(c, stage.route, part)],
     hides: [],
     shows: [there],
     until: answers ? 'answering' : 'shown',
@@ -329,12 +329,11 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
   // Whoever acts may be the first who has it drawn.
   const drawing = stage.drawing.after();
   const condition = conditionOf(c, stage, part);
-  act.push(...asks.map((a) => ({ ...(condition ? { after: condition } : {}), ...a })));
-  for (const image of images) {
+  const shown = images.map((image): InteractionAction => {
     // An image that code puts there is found once that has run.
     const after = image.foundIn === 'document' ? undefined : evaluated(c, wide, image.foundIn.module);
-    act.push({ when: 'eval', do: { kind: 'img', resource: files.content(image) }, ...(after ? { after } : {}) });
-  }
+    return { when: 'eval', do: { kind: 'img', resource: files.content(image) }, ...(after ? { after } : {}) };
+  });
   const at =
     parts.push({
       ...drawnPart(part.id, part.name, 'later', drawing.ofPart(part)),
@@ -350,7 +349,14 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
       ...(tellsFailure(c.plan, part.module) ? { tellsFailure: true } : {}),
     }) - 1;
   stage.all.push(at);
-  const shows = [at, ...nestedParts(c, stage, opened.slice(1), at, drawing)];
+  const nested = nestedParts(c, stage, opened.slice(1), at, drawing);
+  const shows = [at, ...nested.values()];
+  const byDrawing = askedByDrawing(c, opened.slice(1), nested, at, drawing.reach([part.module]), drawing);
+  const asked = asks.flatMap(({ landed, actions }) => {
+    const drawer = byDrawing.get(landed);
+    return actions.map((a) => (drawer === undefined ? a : { do: a.do, when: 'drawn' as const, target: drawer }));
+  });
+  act.push(...asked.map((a) => ({ ...(condition ? { after: condition } : {}), ...a })), ...shown);
   for (const part of shows) act.push({ when: 'eval', do: { kind: 'render', part } });
   const kind = part.place === 'conditional' ? 'condition' : part.place === 'below' && !belowAction ? 'scroll' : 'act';
   // What was scrolled to stays; what was opened is closed before it can be opened again.
@@ -364,18 +370,46 @@ function nestedParts(
   opened: readonly LandedRoot[],
   parent: number,
   drawing: Drawing,
-): number[] {
+): Map<LandedRoot, number> {
   const { snapshot, files, parts } = c;
   const { moduleAt } = graphIndex(snapshot);
-  return opened.flatMap((landed) => {
+  const nested = new Map<LandedRoot, number>();
+  for (const landed of opened) {
     const path = files.targetPath(landed.root);
-    if (!landed.drawn || snapshot.modules[moduleAt.get(path) ?? -1]?.kind !== 'script') return [];
+    if (!landed.drawn || snapshot.modules[moduleAt.get(path) ?? -1]?.kind !== 'script') continue;
     const needs = needsOf(files, files.groupOf(landed.root));
     const part = unnamedPart(path, needs, parent, drawing.of([path]));
     const at = parts.push({ ...part, place: 'later', route: stage.route.pattern, onItsOwn: false }) - 1;
     stage.all.push(at);
-    return [at];
-  });
+    nested.set(landed, at);
+  }
+  return nested;
+}
+
+/**
+ * Of what a part asks for itself, what it asks for while it is drawn, by the part (it, or one inside of it) as whose drawing asks.
+ */
+function askedByDrawing(
+  { files }: Compilation,
+  opened: readonly LandedRoot[],
+  nested: ReadonlyMap<LandedRoot, number>,
+  part: number,
+  drawn: ReadonlySet<number>,
+  drawing: Drawing,
+): Map<LandedRoot, number> {
+  const drawers = new Map([...drawn].map((module) => [module, part]));
+  const found = new Map<LandedRoot, number>();
+  for (const landed of opened) {
+    const own = nested.get(landed);
+    const drawer = drawers.get(landed.askedBy);
+    if (own !== undefined && drawer !== undefined && !landed.awaited && landed.trigger.on === 'at once')
+      found.set(landed, drawer);
+    // What comes later is drawn inside of it.
+    if (own !== undefined)
+      for (const module of drawing.reach([files.targetPath(landed.root)]))
+        if (!drawers.has(module)) drawers.set(module, own);
+  }
+  return found;
 }
 
 /** The split point that brings a module, where the landing doesn't, or doesn't run it. */

@@ -54,8 +54,10 @@ export interface Resource {
   cache: CacheRule;
   /** Measured evaluation cost. */
   cpuMs: number;
-  /** Minified bytes whose evaluation cost is estimated from the device's rate. */
+  /** Minified bytes whose evaluation cost is estimated from the device's rate (see `Chunk`). */
   estimatedBytes: number;
+  /** Those of them that count as the table of packages says. */
+  tabledBytes?: number;
   /** Bytes of script as it is written, before compression, where what it takes to compile and run them is told apart from `cpuMs`. */
   codeBytes?: number;
   /** Static imports that the browser finds in it, for the `discovered` loader. */

@@ -21,13 +21,18 @@ function basis(
 describe('what running and drawing rest on', () => {
   it('is told for each, on the device of the conditions', () => {
     expect(basis({ cpuMs: 20 }, { renderMs: 10 })).toEqual({
-      running: { measured: 40, estimated: 0 },
-      drawing: { measured: 0, estimated: 30 },
+      running: { measured: 40, tabled: 0, estimated: 0 },
+      drawing: { measured: 0, tabled: 0, estimated: 30 },
     });
     const mixed = basis({ cpuMs: 20, estimatedBytes: 100_000 }, { renderMs: 10, measured: true });
     expect(mixed.running.measured).toBeCloseTo(40, 6);
     expect(mixed.running.estimated).toBeCloseTo(20, 6);
-    expect(mixed.drawing).toEqual({ measured: 30, estimated: 0 });
+    expect(mixed.drawing).toEqual({ measured: 30, tabled: 0, estimated: 0 });
+  });
+
+  it('tells what the table of packages says', () => {
+    const { running } = basis({ cpuMs: 10, estimatedBytes: 100_000, tabledBytes: 60_000 }, { renderMs: 0 });
+    expect([running.measured, running.tabled, running.estimated].map(Math.round)).toEqual([20, 12, 8]);
   });
 
   it('counts script as measured where the device says what it costs', () => {
@@ -39,20 +44,23 @@ describe('what running and drawing rest on', () => {
 
   it('leaves out what comes later, and what the document draws', () => {
     expect(basis({ cpuMs: 20 }, { renderMs: 10 }, 0)).toEqual({
-      running: { measured: 0, estimated: 0 },
-      drawing: { measured: 0, estimated: 0 },
+      running: { measured: 0, tabled: 0, estimated: 0 },
+      drawing: { measured: 0, tabled: 0, estimated: 0 },
     });
     expect(basis({ cpuMs: 20 }, { renderMs: 10, drawnBy: 'document' }).drawing.estimated).toBe(0);
   });
 
   it('reads as words', () => {
-    const none = { measured: 0, estimated: 0 };
+    const none = { measured: 0, tabled: 0, estimated: 0 };
     expect(basisWords({ running: none, drawing: none })).toEqual([]);
     expect(
-      basisWords({ running: { measured: 0.2, estimated: 30 }, drawing: { measured: 12, estimated: 0.4 } }),
+      basisWords({
+        running: { measured: 0.2, tabled: 0, estimated: 30 },
+        drawing: { measured: 12, tabled: 0, estimated: 0.4 },
+      }),
     ).toEqual(['30 ms on running script (estimated from its size)', '12 ms on drawing (measured)']);
-    expect(basisWords({ running: { measured: 10, estimated: 20 }, drawing: none })).toEqual([
-      '30 ms on running script (10 ms of it measured, the rest estimated from its size)',
+    expect(basisWords({ running: { measured: 10, tabled: 5, estimated: 20 }, drawing: none })).toEqual([
+      '35 ms on running script (10 ms measured, 5 ms by the table of packages, 20 ms estimated from its size)',
     ]);
   });
 });

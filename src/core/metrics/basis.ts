@@ -2,9 +2,10 @@ import type { LoadProgram } from '../load/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Timeline } from '../sim/types.ts';
 
-/** How much of a time somebody measured, and how much is estimated: ms on the device of the conditions. */
+/** How much of a time somebody measured, how much a table of measured packages says, and how much is estimated: ms on the device of the conditions. */
 export interface Basis {
   measured: number;
+  tabled: number;
   estimated: number;
 }
 
@@ -22,7 +23,7 @@ export interface ThreadBasis {
  */
 export function basisOf(program: LoadProgram, timeline: Timeline, conditions: Conditions, until: number): ThreadBasis {
   const { cpuFactor, drawingFactor = 1, evaluationRate } = conditions.device;
-  const running: Basis = { measured: 0, estimated: 0 };
+  const running: Basis = { measured: 0, tabled: 0, estimated: 0 };
   for (const { kind, request, start, end } of timeline.tasks) {
     if (kind !== 'evaluate' || request < 0 || start >= until) continue;
     const { resource } = timeline.requests[request];
@@ -30,9 +31,12 @@ export function basisOf(program: LoadProgram, timeline: Timeline, conditions: Co
     const known = evaluationRate !== undefined || resource < 0;
     const measured = known ? end - start : Math.min(end - start, program.resources[resource].cpuMs * cpuFactor);
     running.measured += measured;
-    running.estimated += end - start - measured;
+    const { estimatedBytes = 0, tabledBytes = 0 } = program.resources[resource] ?? {};
+    const tabled = estimatedBytes > 0 ? ((end - start - measured) * tabledBytes) / estimatedBytes : 0;
+    running.tabled += tabled;
+    running.estimated += end - start - measured - tabled;
   }
-  const drawing: Basis = { measured: 0, estimated: 0 };
+  const drawing: Basis = { measured: 0, tabled: 0, estimated: 0 };
   for (const { part: at, state, at: when } of timeline.reveals) {
     const { drawnBy, renderMs, measured } = program.parts[at];
     if (state !== 'shown' || drawnBy !== 'script' || when > until) continue;
@@ -51,11 +55,15 @@ export function basisWords({ running, drawing }: ThreadBasis): string[] {
 
 const LEAST = 0.5;
 
-function share({ measured, estimated }: Basis, doing: string, from: string): string | null {
-  const sum = measured + estimated;
+function share({ measured, tabled, estimated }: Basis, doing: string, from: string): string | null {
+  const sum = measured + tabled + estimated;
   if (sum < LEAST) return null;
   const said = (ms: number) => `${Math.round(ms)} ms`;
-  const mixed = `${said(measured)} of it measured, the rest estimated ${from}`;
-  const basis = measured < LEAST ? `estimated ${from}` : estimated < LEAST ? 'measured' : mixed;
+  const kinds = [
+    { ms: measured, words: 'measured' },
+    { ms: tabled, words: 'by the table of packages' },
+    { ms: estimated, words: `estimated ${from}` },
+  ].filter(({ ms }) => ms >= LEAST);
+  const basis = kinds.length === 1 ? kinds[0].words : kinds.map(({ ms, words }) => `${said(ms)} ${words}`).join(', ');
   return `${said(sum)} on ${doing} (${basis})`;
 }

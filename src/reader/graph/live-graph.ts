@@ -102,7 +102,18 @@ class LiveGraph {
   private passed(reexports: ReadModule['reexports'], to: string, taken: Taken): string[] {
     if (taken === null || !reexports) return ['*'];
     const elsewhere = [...taken].filter((name) => !reexports.own.has(name) && !reexports.named.has(name));
-    return elsewhere.filter((name) => name !== 'default' && hasName(to, name, this.moduleAt));
+    const named = elsewhere.filter((name) => name !== 'default');
+    // What a CommonJS module gives is known only once it runs.
+    if (named.length > 0 && this.isLoose(to, new Set())) return ['*'];
+    return named.filter((name) => hasName(to, name, this.moduleAt));
+  }
+
+  /** Whether a module passes on whatever a CommonJS module gives, or is one. */
+  private isLoose(path: string, seen: Set<string>): boolean {
+    const m = this.modules.get(path);
+    if (!m || seen.has(path)) return false;
+    seen.add(path);
+    return m.code?.commonJs === true || (m.reexports?.stars ?? []).some((star) => this.isLoose(star, seen));
   }
 
   private follow(link: Link): void {

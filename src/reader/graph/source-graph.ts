@@ -386,7 +386,7 @@ export class SourceGraph {
     read: ReadModule,
     names = found.taken ?? found.names,
   ): void {
-    const written = this.resolver.resolve(file, found.specifier, kind);
+    const written = this.resolver.resolve(file, found.specifier, found.required ? 'required' : kind);
     const former = 'reason' in written && isAdded(found) ? formerRuntime(found.specifier) : null;
     const target = former === null ? written : this.resolver.resolve(file, former, kind);
     if ('reason' in target) {

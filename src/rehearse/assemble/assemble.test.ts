@@ -68,7 +68,7 @@ function written(modules: readonly Made[], at: number): { text: string; imports:
     const k = to % modules.length;
     const name = nameIn(k, what);
     const from = `"./m${k}.js"`;
-    const local = `i${n}`;
+    const local = ['v', 'own', 'v_', 'require', 'e'][n];
     if (how === 'named')
       head.push(name === 'default' ? `import ${local} from ${from};` : `import { ${name} as ${local} } from ${from};`);
     if (how === 'default') head.push(`import ${local}, { f${k} as ${local}f } from ${from};`);
@@ -101,7 +101,8 @@ function written(modules: readonly Made[], at: number): { text: string; imports:
   const body = [
     `export function f${at}() { return 'f${at}' + (n${at} === undefined ? '' : n${at}); }`,
     `export const c${at} = 'c${at}', d${at} = log('between', ${used.length > 0 ? `show(() => ${used[0]})` : "'none'"});`,
-    `let n${at} = 1;`,
+    `let n${at} = (() => { let later${at} = 1; later${at}++; return later${at}; })();`,
+    `export let later${at} = 2;\nlater${at} = 3;`,
     `export { n${at}, set${at} };`,
     `function set${at}(v) { n${at} = v; return n${at}; }`,
     `export class K${at} { static s = 'K${at}'; }`,

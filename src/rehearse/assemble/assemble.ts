@@ -1,3 +1,4 @@
+import { has } from '../../core/chunks/bits.ts';
 import type { ChunkGraph } from '../../core/chunks/types.ts';
 import { graphIndex } from '../../core/snapshot/graph-index.ts';
 import type { Import } from '../../core/snapshot/module-types.ts';
@@ -58,6 +59,8 @@ const QUEUE = 'self.__parts??={early:[],add(f,d){this.early.push([f,d])}};';
 class ScriptFile {
   private readonly definitions: string[] = [];
   private readonly sheets = new Set<number>();
+  /** What isn’t there in browsers, by the module that asks for it. */
+  private readonly leftOut = new Map<string, string[]>();
 
   constructor(
     private readonly snapshot: Snapshot,
@@ -65,7 +68,10 @@ class ScriptFile {
     private readonly texts: Readonly<Record<string, string>>,
     private readonly realm: string,
     private readonly told: Assembled['told'],
-  ) {}
+  ) {
+    for (const { from, specifier, leftOut } of snapshot.unresolved)
+      if (leftOut) this.leftOut.set(from, [...(this.leftOut.get(from) ?? []), specifier]);
+  }
 
   write(address: string, modules: readonly number[]): string {
     for (const m of modules) this.define(m);
@@ -93,13 +99,16 @@ class ScriptFile {
     }
   }
 
+  /** In brackets, engines compile a function along with the file, as they do with code of flat files. */
   private definition(m: number, text: string): string {
     const { path, kind } = this.snapshot.modules[m];
     const links = this.linksOf(m);
     const fields = [...this.laterOf(links), ...(path.endsWith('.mjs') ? ['strict:true'] : [])];
     if (COMMON_JS.test(text)) {
       const required = Object.fromEntries(links.filter((l) => l.kind === 'static').map((l) => [l.specifier, l.to]));
-      return `{${[`cjs:${text}`, `required:${JSON.stringify(required)}`, ...fields].join(',')}}`;
+      const empty = this.leftOut.get(path) ?? [];
+      const known = [`required:${JSON.stringify(required)}`, `empty:${JSON.stringify(empty)}`];
+      return `{${[`cjs:(${strictly(text)})`, ...known, ...fields].join(',')}}`;
     }
     const fixed = links.filter((l) => l.kind === 'static');
     const written = writeEsModule(text, aroundOf(fixed));
@@ -112,7 +121,7 @@ class ScriptFile {
     if (written.waits) fields.push('waits:true');
     if (kind === 'json' || kind === 'asset') fields.push('plain:true');
     if (Object.keys(urls).length > 0) fields.push(`urls:${JSON.stringify(urls)}`);
-    return `{${[`es:${written.text}`, `deps:${JSON.stringify([...new Set(deps)])}`, ...fields].join(',')}}`;
+    return `{${[`es:(${written.text})`, `deps:${JSON.stringify([...new Set(deps)])}`, ...fields].join(',')}}`;
   }
 
   private linksOf(m: number): Import[] {
@@ -121,16 +130,27 @@ class ScriptFile {
   }
 
   private laterOf(links: readonly Import[]): string[] {
-    const later = links
-      .filter((l) => l.kind === 'dynamic')
-      .map((l) => {
-        const root = this.graph.roots.findIndex(
-          (r) => r.realm === this.realm && r.target.length === 1 && r.target[0] === l.to,
-        );
-        const renamed = l.renamed?.map(({ as, name }) => [as, name]);
-        return [l.specifier, [l.to, root, ...(renamed ? [renamed] : [])]];
-      });
+    const deferred = links.filter((l) => l.kind === 'dynamic');
+    const later = [...new Set(deferred.map((l) => l.specifier))].map((specifier) => {
+      const own = deferred.filter((l) => l.specifier === specifier);
+      const roots = own.map((l) => this.rootOf(l.to));
+      // Of several that take different parts of one module, the one that brings all of them answers for each.
+      const widest = own.findIndex((_, a) =>
+        own.every((l, b) => a === b || roots[a] === roots[b] || this.brings(roots[a], l.to)),
+      );
+      const { to, renamed } = own[Math.max(0, widest)];
+      const others = renamed?.map(({ as, name }) => [as, name]);
+      return [specifier, [to, roots[Math.max(0, widest)], ...(others ? [others] : [])]];
+    });
     return later.length > 0 ? [`later:${JSON.stringify(Object.fromEntries(later))}`] : [];
+  }
+
+  private rootOf(module: number): number {
+    return this.graph.roots.findIndex((r) => r.realm === this.realm && r.target.length === 1 && r.target[0] === module);
+  }
+
+  private brings(root: number, module: number): boolean {
+    return root >= 0 && has(this.graph.roots[root].reach, module);
   }
 
   private isAddress({ to }: Import): boolean {
@@ -143,6 +163,8 @@ class ScriptFile {
 }
 
 const COMMON_JS = /^function\(/;
+/** Such a module runs as module scripts do, and as it was made small for. */
+const strictly = (text: string) => text.replace('{', '{"use strict";');
 const SHEET = /\.(css|scss|sass|less)$/;
 
 /** The modules around one, as its static imports say. */

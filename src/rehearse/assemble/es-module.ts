@@ -114,7 +114,8 @@ class EsModule {
   private tie(specifier: string, name: string, local: string): void {
     const { own, around } = this;
     const members = name === '*' ? around.members(specifier) : null;
-    const set = `v=>{${local}=v}`;
+    // No name of the module’s own may stand in the way.
+    const set = `${own}V=>{${local}=${own}V}`;
     if (members) {
       this.head.push(`${own}.all(${tableOf(members)},${set})`);
       return;
@@ -248,17 +249,21 @@ class EsModule {
       for (const n of names) changed.add(n);
       places.push({ node, names });
     });
-    if (changed.size === 0) return;
     const again = `${this.own}Again`;
-    this.head.push(`const ${again}=v=>(${this.handingOut([...changed])},v)`);
-    for (const { node } of places) {
+    const order = [...changed];
+    order.forEach((name, n) => {
+      // Something nearer may have the same name, and be changed before this one is there.
+      this.head.push(`const ${again}${n}=${this.own}V=>{try{${this.handingOut([name])}}catch{}return ${this.own}V}`);
+    });
+    for (const { node, names } of places) {
+      const calls = names.map((name) => `${again}${order.indexOf(name)}(`);
       if (/^For/.test(node.type)) {
         const body = node.body as SyntaxNode;
-        this.text.appendLeft(body.start, `{${again}();`);
+        this.text.appendLeft(body.start, `{${calls.map((call) => `${call});`).join('')}`);
         this.text.appendRight(body.end, '}');
       } else {
-        this.text.prependRight(node.start, `${again}(`);
-        this.text.appendLeft(node.end, ')');
+        this.text.prependRight(node.start, calls.join(''));
+        this.text.appendLeft(node.end, ')'.repeat(calls.length));
       }
     }
   }

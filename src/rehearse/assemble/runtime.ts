@@ -1,3 +1,12 @@
+/** What it uses of a page. */
+declare const document: {
+  createElement(tag: string): { onload: () => void; onerror: () => void };
+  head: { append(element: unknown): void };
+};
+declare const location: { href: string } | undefined;
+declare const self: object;
+declare const reportError: (thrown: unknown) => void;
+
 /**
  * The registry that assembled files share: it takes modules in as files bring them, loads groups of files, and has modules run as
  * the language says: imports first, in their order, once; with live bindings, circles, functions that are there before anything
@@ -15,6 +24,8 @@ export function registry(): void {
     deps?: number[];
     /** Where its requires lead. */
     required?: Record<string, number>;
+    /** What it requires that browsers don’t have: an empty module. */
+    empty?: string[];
     /** Where its deferred imports lead: the module, the root to load, and names that it writes otherwise. */
     later?: Record<string, [module: number, root: number, renamed?: [as: string, name: string][]]>;
     /** Addresses of files that it names. */
@@ -25,32 +36,6 @@ export function registry(): void {
     waits?: boolean;
     /** Written for Node’s rules: the default of a CommonJS module is all that it exports. */
     strict?: boolean;
-  }
-  interface Module {
-    id: number;
-    definition: Definition;
-    /** Names that it exports itself. */
-    owns: Set<string>;
-    values: Map<string, Value>;
-    setters: Map<string, Setter[]>;
-    passed: Map<string, [from: number, name: string]>;
-    stars: number[];
-    links: (() => void)[];
-    body: Generator | AsyncGenerator | null;
-    namespace: object | null;
-    state: 'new' | 'linked' | 'running' | 'waits' | 'done';
-    /** Places in the search for circles; the first module of the circle that it belongs to. */
-    index: number;
-    lowest: number;
-    root: Module;
-    /** The how manieth that began to wait, for itself or for others; −1: none. */
-    order: number;
-    pending: number;
-    parents: Module[];
-    finished: boolean;
-    waiters: { done: () => void; fail: (thrown: unknown) => void }[];
-    exports: { exports: Value };
-    error: { thrown: unknown } | null;
   }
   /** What an ES module’s function is given of the registry. */
   interface Own {
@@ -72,35 +57,90 @@ export function registry(): void {
   const nested: number[] = [];
   const now = () => performance.now();
 
+  /** Starting an app makes one of these for each of its modules: it is kept small. */
+  class Module {
+    readonly owns = new Set<string>();
+    readonly values = new Map<string, Value>();
+    readonly setters = new Map<string, Setter[]>();
+    passed: Map<string, [from: number, name: string]> | null = null;
+    stars: number[] = [];
+    /** Imports that are tied once all modules have said what they declare: module, name, variable. */
+    links: [from: number, name: string, set: Setter][] = [];
+    tables: [names: Record<string, [from: number, name: string]>, set: Setter][] = [];
+    body: Generator | AsyncGenerator | null = null;
+    /** What its first step gave. */
+    first: unknown = null;
+    namespace: object | null = null;
+    state: 'new' | 'linked' | 'running' | 'waits' | 'done' = 'new';
+    /** Places in the search for circles; the first module of the circle that it belongs to. */
+    index = -1;
+    lowest = -1;
+    root: Module;
+    /** The how manieth that began to wait, for itself or for others; −1: none. */
+    order = -1;
+    pending = 0;
+    parents: Module[] = [];
+    finished = false;
+    waiters: { done: () => void; fail: (thrown: unknown) => void }[] = [];
+    readonly exports: { exports: Value } = { exports: {} };
+    error: { thrown: unknown } | null = null;
+
+    constructor(
+      readonly id: number,
+      readonly definition: Definition,
+    ) {
+      this.root = this;
+    }
+  }
+
+  /** What an ES module’s function is given of the registry. */
+  class Handed implements Own {
+    constructor(private readonly m: Module) {}
+
+    on(from: number, name: string, set: Setter): void {
+      this.m.links.push([from, name, set]);
+    }
+
+    all(names: Record<string, [from: number, name: string]>, set: Setter): void {
+      this.m.tables.push([names, set]);
+    }
+
+    has(...names: string[]): void {
+      for (const name of names) this.m.owns.add(name);
+    }
+
+    out(...values: unknown[]): void {
+      for (let i = 0; i < values.length; i += 2) publish(this.m, values[i] as string, values[i + 1]);
+    }
+
+    pass(name: string, from: number, there: string): void {
+      this.m.passed ??= new Map();
+      this.m.passed.set(name, [from, there]);
+    }
+
+    star(from: number): void {
+      this.m.stars.push(from);
+    }
+
+    load(specifier: string): Promise<Value> {
+      return later(this.m, specifier);
+    }
+
+    url(specifier: string): string {
+      return new URL(this.m.definition.urls?.[specifier] ?? specifier, location!.href).href;
+    }
+
+    get meta(): { url: string } {
+      return { url: typeof location === 'undefined' ? '' : location.href };
+    }
+  }
+
   function at(id: number): Module | null {
     const known = modules.get(id);
     if (known) return known;
     const definition = definitions.get(id);
     if (!definition) return null;
-    const made: Module = {
-      id,
-      definition,
-      owns: new Set(),
-      values: new Map(),
-      setters: new Map(),
-      passed: new Map(),
-      stars: [],
-      links: [],
-      body: null,
-      namespace: null,
-      state: 'new',
-      index: -1,
-      lowest: -1,
-      root: null as never,
-      order: -1,
-      pending: 0,
-      parents: [],
-      finished: false,
-      waiters: [],
-      exports: { exports: {} },
-      error: null,
-    };
-    made.root = made;
+    const made = new Module(id, definition);
     modules.set(id, made);
     return made;
   }
@@ -111,7 +151,7 @@ export function registry(): void {
     if (seen.has(m)) return null;
     seen.add(m);
     if (m.owns.has(name)) return { module: m, name };
-    const passed = m.passed.get(name);
+    const passed = m.passed?.get(name);
     if (passed) {
       const from = at(passed[0]);
       return from && home(from, passed[1], seen);
@@ -143,18 +183,28 @@ export function registry(): void {
     return m.values.get(name);
   }
 
+  /** Gives a variable what a module exports under a name, now and whenever that changes. */
   function follow(from: number, name: string, set: Setter, strict: boolean): void {
     const m = at(from);
     const found = m && home(m, name);
     if (!found) return;
     const { module, name: there } = found;
-    const isThere = there === '*' || (module.definition.cjs ? module.state === 'done' : module.values.has(there));
+    const { cjs, plain } = module.definition;
+    if (!cjs && !plain && there !== '*') {
+      if (module.values.has(there)) set(module.values.get(there));
+      tie(module, there, set);
+      return;
+    }
+    const isThere = there === '*' || module.state === 'done';
     if (isThere) set(heldBy(module, there, strict));
-    if (there === '*' && !module.definition.cjs) return;
-    const key = module.definition.cjs ? '*' : module.definition.plain ? 'default' : there;
-    const again = module.setters.get(key) ?? [];
-    module.setters.set(key, again);
-    again.push(() => set(heldBy(module, there, strict)));
+    if (cjs) tie(module, '*', () => set(heldBy(module, there, strict)));
+    else if (there !== '*') tie(module, 'default', () => set(heldBy(module, there, strict)));
+  }
+
+  function tie(m: Module, name: string, set: Setter): void {
+    const known = m.setters.get(name);
+    if (known) known.push(set);
+    else m.setters.set(name, [set]);
   }
 
   /** All names that a module gives, of itself and of others. */
@@ -162,7 +212,7 @@ export function registry(): void {
     if (seen.has(m)) return new Set();
     seen.add(m);
     if (m.definition.cjs) return new Set(Object.keys(Object(m.exports.exports)));
-    const names = new Set([...m.owns, ...m.passed.keys()]);
+    const names = new Set([...m.owns, ...(m.passed?.keys() ?? [])]);
     for (const star of m.stars) {
       const from = at(star);
       for (const name of from ? namesOf(from, seen) : []) if (name !== 'default') names.add(name);
@@ -210,42 +260,6 @@ export function registry(): void {
     for (const set of m.setters.get(name) ?? []) set(value);
   }
 
-  function ownOf(m: Module): Own {
-    const { definition } = m;
-    const strict = definition.strict === true;
-    return {
-      on: (from, name, set) => m.links.push(() => follow(from, name, set, strict)),
-      all: (names, set) =>
-        m.links.push(() =>
-          set(
-            made(
-              Object.fromEntries(
-                Object.entries(names).map(([as, [from, name]]) => [
-                  as,
-                  () => {
-                    const there = at(from);
-                    const found = there && home(there, name);
-                    return found ? heldBy(found.module, found.name, strict) : undefined;
-                  },
-                ]),
-              ),
-            ),
-          ),
-        ),
-      has: (...names) => {
-        for (const name of names) m.owns.add(name);
-      },
-      out: (...values) => {
-        for (let i = 0; i < values.length; i += 2) publish(m, values[i] as string, values[i + 1]);
-      },
-      pass: (name, from, there) => m.passed.set(name, [from, there]),
-      star: (from) => m.stars.push(from),
-      load: (specifier) => later(m, specifier),
-      url: (specifier) => new URL(definition.urls?.[specifier] ?? specifier, location.href).href,
-      meta: { url: typeof location === 'undefined' ? '' : location.href },
-    };
-  }
-
   /**
    * Gets a module and all that it imports ready: what they declare is there, and bindings are tied. Gives what to wait for where a module
    * waits at its top level: only once such a one has come to rest at its `yield` does it go on at once when it is run.
@@ -260,18 +274,40 @@ export function registry(): void {
       added.push(m);
       if (m.definition.es) {
         const { es } = m.definition;
-        m.body = es(ownOf(m));
-        steps.set(m, m.body.next());
+        m.body = es(new Handed(m));
+        timed(m, enter);
       }
       open.push(...(m.definition.deps ?? []));
     }
-    for (const m of added) for (const tie of m.links.splice(0)) tie();
-    const waiting = added.filter((m) => m.definition.waits).map((m) => m.body && steps.get(m));
+    for (const m of added) {
+      const strict = m.definition.strict === true;
+      for (const [from, name, set] of m.links) follow(from, name, set, strict);
+      for (const [names, set] of m.tables) set(tableOf(names, strict));
+    }
+    const waiting = added.filter((m) => m.definition.waits).map((m) => m.first);
     return waiting.length > 0 ? Promise.all(waiting) : null;
   }
 
-  /** First steps of modules. */
-  const steps = new WeakMap<Module, unknown>();
+  /** What an import of everything gives that leads to several modules. */
+  function tableOf(names: Record<string, [from: number, name: string]>, strict: boolean): object {
+    const getter =
+      ([from, name]: [number, string]) =>
+      () => {
+        const there = at(from);
+        const found = there && home(there, name);
+        return found ? heldBy(found.module, found.name, strict) : undefined;
+      };
+    return made(Object.fromEntries(Object.entries(names).map(([as, taken]) => [as, getter(taken)])));
+  }
+
+  /** What is timed of a module: its first step, and its second. */
+  function enter(m: Module): void {
+    m.first = m.body!.next();
+  }
+  function goOn(m: Module): unknown {
+    return m.body!.next();
+  }
+
   /** Modules on the way from the first to the one whose imports are being run, with what the language keeps of each to find circles. */
   const stack: Module[] = [];
   let visits = 0;
@@ -317,7 +353,7 @@ export function registry(): void {
       if (m.pending > 0 || m.definition.waits) {
         m.order = begun++;
         if (m.pending === 0) wait(m);
-      } else timed(m, () => m.body!.next());
+      } else timed(m, goOn);
     } catch (thrown) {
       m.error = { thrown };
       while (stack.includes(m)) Object.assign(stack.pop()!, { error: { thrown }, state: 'done' });
@@ -333,10 +369,7 @@ export function registry(): void {
 
   /** Runs a module that waits at its top level; those that wait for it go on in the order in which they came. */
   function wait(m: Module): void {
-    const began = now();
-    const step = Promise.resolve(m.body!.next());
-    times[m.id] = now() - began;
-    step.then(
+    Promise.resolve(timed(m, goOn)).then(
       () => finish(m),
       (thrown) => fail(m, thrown),
     );
@@ -360,7 +393,7 @@ export function registry(): void {
         continue;
       }
       try {
-        timed(parent, () => parent.body!.next());
+        timed(parent, goOn);
         finished(parent);
       } catch (thrown) {
         fail(parent, thrown);
@@ -386,6 +419,7 @@ export function registry(): void {
     const require = (specifier: string): Value => {
       const to = definition.required?.[specifier];
       const dep = to === undefined ? null : at(to);
+      if (!dep && definition.empty?.includes(specifier)) return {};
       if (!dep) throw new Error(`no module ${specifier}`);
       if (dep.state === 'new') link(dep.id);
       run(dep);
@@ -404,18 +438,18 @@ export function registry(): void {
     return made({ ...getters, __esModule: () => true });
   }
 
-  /** Runs a body and notes what it took by itself, in ms. */
-  function timed(m: Module, body: () => void): void {
+  /** Does something of a module and adds what it took by itself to its time, in ms. */
+  function timed(m: Module, body: (m: Module) => unknown): unknown {
     const began = now();
     nested.push(0);
     try {
-      body();
+      return body(m);
     } catch (thrown) {
       m.error = { thrown };
       throw thrown;
     } finally {
       const took = now() - began;
-      times[m.id] = took - nested.pop()!;
+      times[m.id] = (times[m.id] ?? 0) + took - nested.pop()!;
       if (nested.length > 0) nested[nested.length - 1] += took;
     }
   }

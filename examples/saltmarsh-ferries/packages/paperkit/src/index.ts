@@ -9,8 +9,12 @@ export interface Sheet {
   title: string;
   lines: string[];
 }
-/** Lays a sheet out for print and gives its bytes. */
-export function makeDocument(sheet: Sheet): Uint8Array {
-  const size = pages.run(sheet.lines.length) + layout.run(2) + faces.run(3) + streams.run(4) + vector.run(5);
-  return new Uint8Array(Math.abs(size + barcode.run(6)) % 4096);
+
+/** Lays a sheet out for print, with its lines broken and a code below, and gives its bytes. */
+export function makeDocument({ title, lines }: Sheet): Uint8Array {
+  const width = 60 + layout.run(2) + faces.run(3);
+  const broken = [title, ...lines].flatMap((line) => line.match(new RegExp(`.{1,${width}}`, 'g')) ?? ['']);
+  const code = [...title].map((c) => (c.charCodeAt(0) + barcode.run(6)).toString(2)).join('');
+  const text = [...broken, code].map((line, i) => `${i * 14 + vector.run(5)} ${line}`).join('\n');
+  return new TextEncoder().encode(`${pages.run(lines.length) + streams.run(4)}\n${text}`);
 }

@@ -12,8 +12,9 @@ export interface RouteEntry {
 export function follow(table: RouteEntry[], address: string): RouteEntry[] {
   for (const entry of table) {
     const match: Matcher = compile(entry.path);
-    const rest = match(address);
-    if (rest === null) continue;
+    const rest = match(address.replace(/^\//, ''))?.replace(/^\//, '');
+    // What has nothing below it takes the whole address.
+    if (rest === undefined || (rest !== '' && !entry.children)) continue;
     return entry.children ? [entry, ...follow(entry.children, rest)] : [entry];
   }
   return [];

@@ -1,0 +1,51 @@
+import type { Snapshot } from '../snapshot/types.ts';
+import { weightOf } from './package-weights.ts';
+import type { Chunk } from './types.ts';
+
+/** What is known of what running modules costs: measured, or sizes that a device's rate is applied to. */
+export type EvaluationCost = Pick<Chunk, 'measuredMs' | 'estimatedBytes' | 'tabledBytes'>;
+
+interface Columns {
+  measured: Float64Array;
+  /** Minified bytes, as many times as the code of the module's package is dearer than code is on average. */
+  estimated: Float64Array;
+  tabled: Float64Array;
+}
+
+const known = new WeakMap<Snapshot, Columns>();
+
+function columnsOf(snapshot: Snapshot): Columns {
+  const found = known.get(snapshot);
+  if (found) return found;
+  const { modules, packages } = snapshot;
+  const versions = new Map(packages.map((p) => [p.name, p.version]));
+  const made = {
+    measured: new Float64Array(modules.length),
+    estimated: new Float64Array(modules.length),
+    tabled: new Float64Array(modules.length),
+  };
+  modules.forEach(({ evaluationMs, bytes, kind, package: name }, m) => {
+    if (evaluationMs !== undefined) {
+      made.measured[m] = evaluationMs;
+      return;
+    }
+    if (kind === 'style') return;
+    const weight = name === null ? null : weightOf(name, versions.get(name) ?? null);
+    made.estimated[m] = bytes.minified * (weight ?? 1);
+    if (weight !== null) made.tabled[m] = made.estimated[m];
+  });
+  known.set(snapshot, made);
+  return made;
+}
+
+/** The sums of some modules. */
+export function evaluationCost(snapshot: Snapshot, modules: readonly number[]): EvaluationCost {
+  const { measured, estimated, tabled } = columnsOf(snapshot);
+  const sum = { measuredMs: 0, estimatedBytes: 0, tabledBytes: 0 };
+  for (const m of modules) {
+    sum.measuredMs += measured[m];
+    sum.estimatedBytes += estimated[m];
+    sum.tabledBytes += tabled[m];
+  }
+  return sum;
+}
