@@ -1,5 +1,5 @@
 // Writes the bodies of the sample's heavy packages (examples/saltmarsh-ferries/packages/*/body).
-// Seeded: the same text on every machine. The bodies stand for real libraries of that weight and do nothing of use.
+// Seeded: the same text on every machine. The bodies stand for the weight of real libraries; what these do is in `src` beside them.
 import fs from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';

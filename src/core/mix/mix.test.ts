@@ -21,6 +21,38 @@ describe('a mix of conditions', () => {
     expect(drawConditions(mix, 50, 8)).not.toEqual(drawn.slice(0, 50));
   });
 
+  it('is made of the links and devices by their weights in order, the last one where sums round down', () => {
+    const [a, b, c] = LINKS;
+    const of = (...weights: number[]) =>
+      drawConditions({ ...mix, links: [a, b, c].map((link, i) => ({ link, weight: weights[i] })) }, 300, 3);
+    expect(new Set(of(0, 0, 1).map((d) => d.link.id))).toEqual(new Set([c.id]));
+    expect(new Set(of(1, 0, 0).map((d) => d.link.id))).toEqual(new Set([a.id]));
+    expect(new Set(of(1, 0, 1).map((d) => d.link.id))).toEqual(new Set([a.id, c.id]));
+    expect(() => of(0, 0, 0)).toThrow('at least one of the links');
+  });
+
+  it('numbers the losses of lossy links, and no others', () => {
+    const lossy = { ...LINKS[0], lossPercent: 2 };
+    const seeds = (link: Mix['links'][number]['link']) =>
+      drawConditions({ ...mix, links: [{ link, weight: 1 }] }, 4, 3).map((c) => c.link.lossSeed);
+    expect(seeds(lossy)).toEqual([0, 1, 2, 3]);
+    expect(seeds(LINKS[0])).toEqual([undefined, undefined, undefined, undefined]);
+  });
+
+  it('is the profile itself without spread, and all warm or all cold at the ends', () => {
+    const plain = drawConditions({ ...mix, spread: 0, returning: 0 }, 40, 3);
+    for (const { link, device, cache } of plain) {
+      expect([link.rttMs, link.downKbps]).toEqual(
+        LINKS.filter((l) => l.id === link.id).flatMap((l) => [l.rttMs, l.downKbps]),
+      );
+      expect(device.cpuFactor).toBe(DEVICES.find((d) => d.id === device.id)!.cpuFactor);
+      expect(cache).toBe('empty');
+    }
+    expect(new Set(drawConditions({ ...mix, returning: 1 }, 40, 3).map((c) => c.cache))).toEqual(
+      new Set(['returning']),
+    );
+  });
+
   it('keeps the weights, and varies around each profile', () => {
     const share = (fits: (c: (typeof drawn)[number]) => boolean) => drawn.filter(fits).length / drawn.length;
     expect(share((c) => c.link.id === LINKS[0].id)).toBeCloseTo(0.75, 1);

@@ -112,6 +112,26 @@ it('leaves aside what doesn’t fit, and says what and where', () => {
   });
 });
 
+it('tells at most 200 kinds of trouble, of one kind each only the first with a count', () => {
+  const lines = Array.from({ length: 205 }, (_, i) => `a,${1000 + i},/lost/${i}`);
+  const { troubles, lines: count, visits } = read(['visit,time,route', ...lines].join('\n'));
+  expect([troubles.length, count, visits]).toEqual([200, 205, 0]);
+  const clocks = read('visit,time,route\na,9,/\nb,9,/\na,2,/\nb,3,/\na,x,/\nb,y,/\n').troubles;
+  expect(clocks.map(({ kind, what, count, line }) => [kind, what, count, line])).toEqual([
+    ['clock', 'a', 2, 4],
+    ['unreadable', expect.any(String), 2, 6],
+  ]);
+});
+
+it('takes a line without a route for one where the visit is, and tells of one that is nowhere', () => {
+  const learned = read('visit,time,route,action\na,1,,ask\nb,1,/,\nb,5,,ask\nb,9,/,ask\nb,12,/shop/,\n');
+  expect(learned.troubles).toEqual([{ kind: 'unknown route', what: '(none said)', count: 1, line: 2 }]);
+  expect(learned.landings).toEqual([
+    { pattern: '/', landings: 1, stays: 1 },
+    { pattern: '/shop', landings: 0, stays: 1 },
+  ]);
+});
+
 it('refuses what is no log', () => {
   expect(() => read('name,when\nx,y')).toThrow(
     expect.objectContaining({ at: 'visits.csv:1', detail: expect.stringContaining('visit') }),
