@@ -144,6 +144,38 @@ describe('a hint', () => {
   });
 });
 
+describe('a hint that contradicts itself is refused by the field', () => {
+  const script = { place: 'script', on: { on: 'idle' } } as const;
+  const ofRoute = { kind: 'prefetch document', target: { kind: 'route', pattern: '/b' } } as const;
+  const image = { kind: 'fetch priority', target: { kind: 'asset', address: late.address } } as const;
+
+  it.each<[Partial<Hint>, string]>([
+    [{ ...ofRoute, place: 'header' }, 'place'],
+    [{ ...ofRoute, on: { on: 'idle' } }, 'on'],
+    [{ ...image, place: 'header', priority: 'high' }, 'place'],
+    [image, 'priority'],
+    [{ place: 'script' }, 'on'],
+    [{ place: 'script', on: { on: 'media', media: { maxWidth: 5 } } } as Partial<Hint>, 'on'],
+    [{ place: 'header', on: { on: 'idle' } }, 'on'],
+    [{ media: { minWidth: 701, maxWidth: 700 } }, 'media'],
+  ])('%#: %s', (more, field) => {
+    const told = () => HINT.check(JSON.parse(JSON.stringify(hint(more))), 'hint');
+    expect(told).toThrow(expect.objectContaining({ at: expect.stringContaining(`hint.${field}`) }));
+  });
+
+  it.each<[Partial<Hint>]>([
+    [{ media: { minWidth: 700, maxWidth: 700 } }],
+    [{ media: { minWidth: 0 } }],
+    [{ media: { maxWidth: 0 } }],
+    [script],
+    [{ ...ofRoute, on: { on: 'approach' } }],
+    [{ ...image, priority: 'low' }],
+  ])('and taken otherwise (%#)', (more) => {
+    const given = JSON.parse(JSON.stringify(hint(more)));
+    expect(HINT.check(given, 'hint')).toEqual(given);
+  });
+});
+
 describe('a hint that can do nothing is kept and named', () => {
   const reasonOf = (more: Partial<Hint>, ...before: 'join'[]) => {
     const joins = before.map(() => ({ kind: 'join' as const, import: 'home::chart' }));

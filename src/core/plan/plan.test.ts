@@ -6,7 +6,7 @@ import { TRIGGER_KINDS } from '../vocabulary/triggers.ts';
 import { decisionWords, planDifference, shipsBy, subjectOf, withDecision, withoutSubject } from './decisions.ts';
 import { effectivePlan, tellsFailure } from './effective.ts';
 import { parseHint } from './hint-notation.ts';
-import { parseImport } from './notation.ts';
+import { parseFetch, parseImport } from './notation.ts';
 import { BASELINE, DECISION_LIST, type Decision, PLAN } from './types.ts';
 
 const snapshot = sketch(
@@ -122,7 +122,19 @@ describe('notation', () => {
     });
   });
 
+  it('reads when a split point is fetched', () => {
+    expect(parseFetch(snapshot, 'src/b.ts@after:2000')).toEqual({
+      splitPoint: 'src/b.ts',
+      fetch: { on: 'after', ms: 2000 },
+    });
+    expect(parseFetch(snapshot, 'src/b.ts@idle')).toEqual({ splitPoint: 'src/b.ts', fetch: { on: 'idle' } });
+  });
+
   it.each([
+    [() => parseFetch(snapshot, 'src/b.ts'), 'PATH@MOMENT'],
+    [() => parseFetch(snapshot, '@idle'), 'PATH@MOMENT'],
+    [() => parseFetch(snapshot, 'src/none.ts@idle'), 'PATH@MOMENT'],
+    [() => parseFetch(snapshot, 'src/b.ts@soon'), 'Choose one of at once'],
     [() => parseImport(snapshot, 'src/main.ts'), 'FROM::SPECIFIER'],
     [() => parseImport(snapshot, 'src/none.ts::x'), 'no module src/none.ts'],
     [() => parseImport(snapshot, 'src/main.ts::x'), 'It imports src/a.ts, src/b.ts'],

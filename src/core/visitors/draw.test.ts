@@ -51,6 +51,17 @@ describe('drawn visits', () => {
     expect(drawAll([habits({})], { touch: null })[0].touch).toBeNull();
   });
 
+  it('end after twelve stays, however sure the next move is', () => {
+    const round = [
+      habits({ moves: [{ to: '/next', share: 1 }] }),
+      habits({ pattern: '/next', landings: 0, moves: [{ to: '/', share: 1 }] }),
+    ];
+    for (const { visit } of drawAll(round).slice(0, 50)) {
+      expect(visit.steps).toHaveLength(11);
+      expect(visit.steps.every((s) => s.does === 'move')).toBe(true);
+    }
+  });
+
   it('move on and act by their shares, in the order of the stay, with times from their distributions', () => {
     const act = { part: 'dialog', name: 'dialog', module: 'dialog', scroll: false, share: 0.6, hesitation: HESITATION };
     const below = { ...act, part: 'below', scroll: true, share: 0.5 };

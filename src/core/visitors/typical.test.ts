@@ -43,6 +43,23 @@ it('does what is usual, in order, and leaves out what is rare or impossible', ()
   ]);
 });
 
+it('does what exactly one stay in ten does, three acts at most, and needs what more than half need', () => {
+  const acts = [act('edge', 0.1), act('below', 0.0999), act('b', 0.5), act('c', 0.5), act('d', 0.5)];
+  const condition = (part: string, share: number) => ({ part, name: part, share }) as Habits['conditions'][number];
+  const conditions = [condition('half', 0.5), condition('most', 0.51), { ...condition('crew', 0.9), segment: 'crew' }];
+  const visit = typicalVisit(model(habits('/', { acts, conditions })), ways, '/');
+  expect(visit.steps.map((s) => 'part' in s && s.part)).toEqual(['edge', 'b', 'c']);
+  expect(visit.holds).toEqual(['most']);
+});
+
+it('ends after four stays', () => {
+  const chain = ['/', '/a', '/b', '/c', '/d'].map((pattern, i, all) =>
+    habits(pattern, { moves: all[i + 1] ? [{ to: all[i + 1], share: 0.9 }] : [] }),
+  );
+  const { steps } = typicalVisit(model(...chain), ways, '/');
+  expect(steps.map((s) => s.does === 'move' && s.to)).toEqual(['/a', '/b', '/c']);
+});
+
 it('goes on along the likeliest moves, and nowhere twice', () => {
   const home = habits('/', {
     moves: [
