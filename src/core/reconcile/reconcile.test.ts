@@ -3,6 +3,7 @@ import { type Reading, readSource } from '../../reader/read-source.ts';
 import { buildOf } from '../../test-support/build.ts';
 import { folderOf, removeFolders } from '../../test-support/folders.ts';
 import { BASELINE, type Decision, type Plan } from '../plan/types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
 import { reconcile } from './reconcile.ts';
 import { reconcileMarkdown } from './reconcile-text.ts';
 
@@ -96,6 +97,75 @@ describe('promised beside delivered', () => {
     expect(as.hints[0]).toMatchObject({ state: 'not delivered', why: expect.stringContaining('not as script') });
     const header = reconcile(before.snapshot, asked({ place: 'header' }), built(before));
     expect(header.hints[0]).toMatchObject({ state: 'untold', why: 'it comes with the answer of the server' });
+  });
+
+  it('tells of every kind of decision what the files show of it', () => {
+    const chat = { id: 'chat', name: 'chat', address: 'https://talk.example/chat.js', bytes: 9000, serverMs: 10 };
+    const placed = { ...chat, evaluationMs: 5, evidence: null };
+    const app = { ...before.snapshot, scripts: [{ ...placed, placement: 'blocking' as const }] };
+    const of = (decisions: Decision[], more: Partial<Snapshot> = {}) =>
+      reconcile(app, { ...plan, decisions }, { ...built(before), ...more }).decisions.map((d) => [d.state, d.why]);
+    const script: Decision = { kind: 'script', script: 'chat', placement: 'defer' };
+    expect(of([script])).toEqual([['untold', 'the documents have no such script']]);
+    expect(of([script], { scripts: [{ ...placed, placement: 'async' }] })).toEqual([
+      ['not delivered', 'it is placed async'],
+    ]);
+    expect(of([script], { scripts: [{ ...placed, id: 'x', placement: 'defer' }] })).toEqual([
+      ['delivered', 'it is placed defer'],
+    ]);
+    const chart = fileOf(built(before), 'src/parts/chart.js');
+    const [home, far] = ['src/pages/home.js', 'src/pages/far.js'];
+    expect(
+      of([
+        { kind: 'no script', module: 'src/parts/chart.js' },
+        { kind: 'together', modules: [home, 'src/parts/chart.js'] },
+        { kind: 'together', modules: [home, far] },
+        { kind: 'join', import: 'src/main.js::./pages/far.js' },
+        { kind: 'detach', import: 'src/main.js::./gone.js' },
+        { kind: 'floor', bytes: 1000 },
+      ]),
+    ).toEqual([
+      ['not delivered', `${chart} holds it`],
+      [expect.any(String), expect.stringContaining('file')],
+      ['not delivered', 'several files hold them'],
+      ['not delivered', 'still deferred: src/main.js:1'],
+      ['untold', 'it names nothing in the snapshot'],
+      ['untold', 'the files don’t tell'],
+    ]);
+  });
+
+  it('knows modules by the end of their paths where the build counts from another folder, and says what it doesn’t know', () => {
+    const elsewhere = built(before);
+    const modules = elsewhere.modules.map((m) => ({ ...m, path: m.path.replace(/^src\//, 'work/app/src/') }));
+    const found = reconcile(before.snapshot, { ...plan, decisions: [] }, { ...elsewhere, modules });
+    // The entry stands too near the root to be told by its end.
+    expect(found.unknown).toEqual(['src/main.js']);
+    expect(found.routes.map((r) => r.delivered !== null)).toEqual([true, true]);
+    const twice = {
+      ...elsewhere,
+      modules: modules.map((m, at) => ({ ...m, path: at === 1 ? `other/${m.path.slice(5)}` : m.path })),
+    };
+    expect(() => reconcile(before.snapshot, { ...plan, decisions: [] }, twice)).not.toThrow();
+  });
+
+  it('sums up what lies in starts unasked, the largest first', () => {
+    const many = { ...built(before) };
+    const found = reconcile(before.snapshot, { ...plan, decisions: plan.decisions.slice(0, 2) }, many);
+    const text = reconcileMarkdown(found);
+    expect(text).toContain('| route | promised | delivered | not promised in it |');
+    expect(text).toMatch(/src\/parts\/chart.js \(\d/);
+    expect(text).not.toContain(' more |');
+    const none = reconcileMarkdown({ ...found, decisions: [], hints: [], ok: false });
+    expect(none).toContain('starts hold more than promised');
+    expect(none).not.toContain('### Decisions');
+    const [home] = found.routes;
+    const more = { ...home, extra: [...home.extra, ...home.extra], more: 3 };
+    expect(reconcileMarkdown({ ...found, routes: [more] })).toMatch(
+      /chart.js \([^)]+\), src\/parts\/chart.js \([^)]+\) and 3 more \|/,
+    );
+    expect(reconcileMarkdown({ ...found, routes: [{ ...home, delivered: null, extra: [] }] })).toContain(
+      'its page is in no file',
+    );
   });
 
   it('refuses what isn’t a build, and a build whose maps hold no sources', () => {
