@@ -105,7 +105,7 @@ function Line({ kind, ms, by }: SpentTime) {
 /** What took the time, the longest first. */
 function Names({ by }: Pick<SpentTime, 'by'>) {
   const named = by.filter(({ ms }) => ms >= 1).slice(0, MOST_NAMED);
-  return <span className="text-soft"> {named.map(({ what, ms }) => `${what} ${Math.round(ms)}`).join(', ')}</span>;
+  return <span className="text-soft"> {named.map(({ what, ms }) => `${what} ${Math.round(ms)} ms`).join(', ')}</span>;
 }
 
 function Bound({ ms }: { ms: number }) {
