@@ -16,64 +16,10 @@ import { NativeModules } from './native-modules.ts';
 
 /**
  * The sample as it is and with every finding that the patch can edit in, taken together, runs in a browser module by module: what stands on its
- * pages, and after each button, is the same. The sample's component system and router only stand for real ones, so that small ones that work are put
- * in their place.
+ * pages, and after each button, is the same.
  */
 const SAMPLE = path.resolve('examples/saltmarsh-ferries');
 
-const VIEW = `import { createElement, Suspense, lazy, useEffect, useState } from 'react';
-import { createRoot } from 'react-dom/client';
-export const useCell = useState;
-export function useAfter(effect) { useEffect(() => { effect(); }, []); }
-export function later(load) {
-  const Found = lazy(load);
-  return (props) => createElement(Suspense, { fallback: null }, createElement(Found, props));
-}
-export const mount = (node, host) => createRoot(host).render(node);
-`;
-const RUNTIME = `import { Fragment as Whole, jsx as make, jsxs as makeAll } from 'react/jsx-runtime';
-const styled = (text) => Object.fromEntries(text.split(';').filter(Boolean).map((rule) => rule.split(':')));
-const named = (kind, { class: className, ...props }) => {
-  if (typeof kind !== 'string') return className === undefined ? props : { ...props, class: className };
-  const style = typeof props.style === 'string' ? styled(props.style) : props.style;
-  return { ...props, ...(style ? { style } : {}), ...(className === undefined ? {} : { className }) };
-};
-export const jsx = (kind, props, key) => make(kind, named(kind, props), key);
-export const jsxs = (kind, props, key) => makeAll(kind, named(kind, props), key);
-export const Fragment = Whole;
-`;
-const ROUTER = `const fits = (pattern, segment) => pattern === segment || pattern.startsWith(':');
-export function follow(table, address) {
-  const segments = address.split('/').filter(Boolean);
-  const step = (entries, at) => {
-    for (const entry of entries) {
-      const own = entry.path.split('/').filter(Boolean);
-      if (!own.every((p, i) => fits(p, segments[at + i] ?? ''))) continue;
-      const next = at + own.length;
-      if (entry.children) { const rest = step(entry.children, next); if (rest.length) return [entry, ...rest]; continue; }
-      if (next >= segments.length || entry.layout) return [entry];
-    }
-    return [];
-  };
-  return step(table, 0);
-}
-export function go(address) { history.pushState(null, '', address); dispatchEvent(new PopStateEvent('popstate')); }
-`;
-/** The sample's own way of drawing a chain asks each page as if it were a function that imports; this one tells the two apart. */
-const OUTLET = `import { later } from '@saltmarsh/view';
-import { NotFound } from './not-found';
-const made = new Map();
-const viewOf = (entry) => {
-  const view = entry.layout ?? entry.page;
-  if (!/^(?:async\\s*)?\\(\\)\\s*=>[\\s\\S]*import\\(/.test(String(view))) return view;
-  if (!made.has(view)) made.set(view, later(view));
-  return made.get(view);
-};
-export function Outlet({ chain }) {
-  if (chain.length === 0) return <NotFound />;
-  return chain.reduceRight((inner, entry) => { const View = viewOf(entry); return <View>{inner}</View>; }, null);
-}
-`;
 const SAILINGS = [1, 2].map((n) => ({
   ...{ id: `s${n}`, from: 'Pier', to: n === 1 ? 'Reed Island' : 'Far Quay', leaves: 1_800_000_000_000 + n * 3_600_000 },
   ...{ late: n === 1 ? 0 : 12, berth: n, line: `L${n}`, ship: 'wren', stops: [], price: 12 },
@@ -87,16 +33,13 @@ const folders: string[] = [];
 
 beforeAll(async () => {
   browser = await launchBrowser();
-  server = await NativeModules.start({
-    '@saltmarsh/view': VIEW,
-    '@saltmarsh/view/jsx-runtime': RUNTIME,
-    '@saltmarsh/wayfinder': ROUTER,
-  });
+  server = await NativeModules.start();
   server.markup = '@saltmarsh/view';
-  const packages = ['datelog', 'formrig', 'mapkeel', 'paperkit', 'tidewright', 'tokens'];
+  const packages = ['datelog', 'formrig', 'mapkeel', 'paperkit', 'tidewright', 'tokens', 'view', 'wayfinder'];
   server.aliases = {
     ...Object.fromEntries(packages.map((p) => [`@saltmarsh/${p}`, `/packages/${p}/src/index.ts`])),
     '@saltmarsh/tokens/base.css': '/packages/tokens/src/base.css',
+    '@saltmarsh/view/jsx-runtime': '/packages/view/src/jsx-runtime.ts',
     '~/': '/src/',
   };
 });
@@ -119,7 +62,6 @@ const MOST_BUTTONS = 12;
 
 /** What stands on each page at first and after pressing each of its buttons in turn, and what went wrong. */
 async function seen(folder: string): Promise<{ texts: Record<string, string[]>; errors: string[] }> {
-  fs.writeFileSync(path.join(folder, 'src/app/outlet.tsx'), OUTLET);
   server.folder = folder;
   const texts: Record<string, string[]> = {};
   const errors: string[] = [];

@@ -3,7 +3,7 @@ import path from 'node:path';
 import { InputError } from '../core/errors.ts';
 import { type AppNotes, NO_NOTES, NOTES_FILE, parseNotes } from '../core/formats/app-notes.ts';
 import { checkBase } from '../core/snapshot/base.ts';
-import type { Entry, Module } from '../core/snapshot/module-types.ts';
+import type { Entry, Module, Package } from '../core/snapshot/module-types.ts';
 import type { CorrectedRoute, Route } from '../core/snapshot/route-types.ts';
 import type { Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
 import { configuredAliases } from './aliases.ts';
@@ -20,6 +20,7 @@ import { type ReadProgress, SourceGraph } from './graph/source-graph.ts';
 import { withActParts } from './parts/act-parts.ts';
 import { drawsOf } from './parts/draws.ts';
 import type { DrawnApp } from './parts/find-parts.ts';
+import { keptPlaceholders } from './placeholders.ts';
 import { sheetUsers } from './sheet-users.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
 import { beginStep } from './watch.ts';
@@ -102,6 +103,7 @@ export function readSource(
     notices: built.notices,
     unusedRules: unusedIn(root, graph.sheets, built),
     sheetUses: sheetUsers(graph.sheets, scriptsOf(built)),
+    ...placeholdersOf(notes, built.packages),
     ...(notes.visitors ? { visitors: notes.visitors } : {}),
     output: null,
   };
@@ -243,6 +245,12 @@ function jsxSource(root: string, description: PackageDescription): string {
 /** The shipped scripts with their texts. */
 function scriptsOf({ modules, texts }: ReturnType<SourceGraph['finish']>): { path: string; text: string }[] {
   return modules.flatMap(({ path, kind }) => (kind === 'script' ? [{ path, text: texts[path] }] : []));
+}
+
+/** How long placeholders stay, as the notes say, else as the installed component system has it. */
+function placeholdersOf({ placeholders }: AppNotes, packages: readonly Package[]): Pick<Snapshot, 'placeholders'> {
+  const found = placeholders ?? keptPlaceholders(packages);
+  return found ? { placeholders: found } : {};
 }
 
 /** Rules whose names neither the shipped scripts nor documents and templates in the folder mention. */

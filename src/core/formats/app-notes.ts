@@ -2,6 +2,7 @@ import { InputError } from '../errors.ts';
 import { converted, type Of } from '../form/form.ts';
 import { assumed, optional, partial, record } from '../form/records.ts';
 import { AMOUNT, BYTES, listOf, MILLIS, mapOf, orNull, TEXT } from '../form/values.ts';
+import { PLACEHOLDERS } from '../snapshot/placeholders.ts';
 import { CONTENT, DATA_CALL, PART, RENDERING, ROUTE_DOCUMENT, ROUTE_FONT } from '../snapshot/route-types.ts';
 import { VISITOR_NOTES } from '../snapshot/visitor-types.ts';
 import { object } from '../text/fields.ts';
@@ -53,6 +54,8 @@ export const APP_NOTES = record({
     converted(mapOf(SCRIPT_NOTES), (scripts) => new Map(Object.entries(scripts))),
     {},
   ),
+  /** How long the component system keeps placeholders, where that isn’t what is known of it. */
+  placeholders: optional(PLACEHOLDERS),
   /** What is known of the people who come. */
   visitors: optional(VISITOR_NOTES),
 });

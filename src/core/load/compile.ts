@@ -31,14 +31,20 @@ export function compileLoad(
 ): LoadProgram {
   const { c, document } = landingOn(app, pattern);
   const steps = clicks.flatMap((click) => clickOn(c.plan, c.landing, c.files, click));
-  return { document, resources: c.files.resources, groups: c.files.groups, parts: c.parts, steps };
+  return { ...programOf(c, document), steps };
 }
 
 /** The same for a document in which a visit goes on: with the interactions of later moments (see interactionsOf for `moves`). */
 export function compileWithInteractions(app: PlannedApp, pattern: string, wanted?: WantedMoments): LoadProgram {
   const { c, document } = landingOn(app, pattern);
   const interactions = interactionsOf(c, wanted);
-  return { document, resources: c.files.resources, groups: c.files.groups, parts: c.parts, steps: [], interactions };
+  return { ...programOf(c, document), steps: [], interactions };
+}
+
+function programOf({ snapshot, files, parts }: Compilation, document: DocumentLoad): Omit<LoadProgram, 'steps'> {
+  const { resources, groups } = files;
+  const { placeholders } = snapshot;
+  return { document, resources, groups, parts, ...(placeholders ? { placeholders } : {}) };
 }
 
 /** The hints that the document of a landing carries, each with the links that it becomes, and the files that these name. */

@@ -1,4 +1,5 @@
 import type { Fallback } from '../plan/types.ts';
+import type { Placeholders } from '../snapshot/placeholders.ts';
 import type { FontDisplay } from '../snapshot/route-types.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
 
@@ -13,6 +14,8 @@ export interface LoadProgram {
   groups: Group[];
   parts: ScreenPart[];
   steps: Step[];
+  /** How long a placeholder that was shown stays (see `Snapshot`). */
+  placeholders?: Pick<Placeholders, 'holdMs' | 'nested'>;
   /** What later moments of a visit set off in this document; none for a landing by itself. */
   interactions?: Interaction[];
 }

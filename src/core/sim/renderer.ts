@@ -30,6 +30,8 @@ export class Renderer implements Rendering {
   private readonly unplaced = new Map<number, () => void>();
   /** When each part's stand-in was seen first. */
   private readonly standInSince = new Map<number, number>();
+  /** When a stand-in was seen last, of any part. */
+  private lastStandIn = Number.NEGATIVE_INFINITY;
   /** Parts that show together: whether all were ready once, and those that wait for the others. */
   private readonly groups = new Map<string, { complete: boolean; waiting: Map<number, Then> }>();
   private hasContent: Cause | null = null;
@@ -152,11 +154,14 @@ export class Renderer implements Rendering {
 
   private standIn(at: number): void {
     const turn = this.turns[at];
-    const show = (cause: Cause) => {
+    const appear = (cause: Cause) => {
       if (this.drawn[at] || this.turns[at] !== turn) return;
       this.standInSince.set(at, this.page.clock.now);
+      this.lastStandIn = this.page.clock.now;
       this.reveal(at, 'stand-in', cause);
     };
+    // Inside of what is held back itself, it appears with that.
+    const show = (cause: Cause) => this.onceAround(at, cause, appear);
     const asked = this.page.clock.now;
     this.whenPainted((cause) => {
       // After the first paint it takes a frame until something new is seen.
@@ -258,6 +263,7 @@ export class Renderer implements Rendering {
     const { page } = this;
     const part = page.program.parts[at];
     const turn = this.turns[at];
+    const since = this.lastStandIn;
     this.drawn[at] = cause;
     for (const font of part.fonts ?? []) page.fonts.laidOut(font);
     for (const then of this.drawWaiters[at].splice(0)) then(cause);
@@ -274,11 +280,54 @@ export class Renderer implements Rendering {
         if (waits.length > 0) afterAll(page, waits, (last) => this.reveal(at, 'filled', last.at > by.at ? last : by));
       };
       const inFont = (font: Cause) => this.turns[at] === turn && this.reveal(at, 'in font', font);
-      const visible = (by: Cause) => page.fonts.show(part.fonts ?? [], { shown: show, inFont }, by);
+      const seen = (by: Cause) => page.fonts.show(part.fonts ?? [], { shown: show, inFont }, by);
+      const visible = (by: Cause) => this.letIn(at, since, by, seen);
       if (late) page.clock.at(page.clock.now + page.costs.frameWait, () => visible(cause));
       else visible(paint);
     });
     this.tryPaint();
+  }
+
+  /**
+   * The component system may keep a stand-in for some time before it lets in what was drawn in its place; or only what
+   * has another stand-in inside of it, until that is done with. `since`: when a stand-in had been seen last as it was drawn.
+   */
+  private letIn(at: number, since: number, cause: Cause, then: Then): void {
+    this.onceAround(at, cause, (by) => this.letInItself(at, since, by, then));
+  }
+
+  /** Where placeholders are kept: once all that a part stands in is in itself. */
+  private onceAround(at: number, cause: Cause, then: Then): void {
+    const { parts, placeholders } = this.page.program;
+    const waits = (placeholders ? parts[at].after : []).map(
+      (p) => (next: Then) => this.when('settled', p, () => next(cause)),
+    );
+    if (waits.length === 0) then(cause);
+    else afterAll(this.page, waits, then);
+  }
+
+  private letInItself(at: number, since: number, cause: Cause, then: Then): void {
+    const { program, clock } = this.page;
+    const { placeholders } = program;
+    const until = since + (placeholders?.holdMs ?? 0);
+    if (!placeholders || !this.standInSince.has(at) || until <= clock.now) {
+      then(cause);
+      return;
+    }
+    const inside = placeholders.nested
+      ? program.parts.flatMap((p, i) => (p.after.includes(at) && this.begun.has(i) && !this.drawn[i] ? [i] : []))
+      : [];
+    if (placeholders.nested && inside.length === 0) {
+      then(cause);
+      return;
+    }
+    let isIn = false;
+    const enter = (by: Cause) => {
+      if (!isIn) then(by);
+      isIn = true;
+    };
+    clock.at(until, () => enter(byTask(this.page, 'trigger', 'the component system keeps its placeholder', -1)));
+    if (inside.length > 0) this.afterParts(inside, enter);
   }
 
   /** A part that the document drew answers once its script has page. */

@@ -5,6 +5,7 @@ import { BASE } from './base.ts';
 import { CLASSIC_SCRIPT, DOCUMENT_LINK } from './document-types.ts';
 import { ENTRY, IMPORT, MODULE, PACKAGE } from './module-types.ts';
 import { BUILT_OUTPUT } from './output-types.ts';
+import { PLACEHOLDERS } from './placeholders.ts';
 import { ROUTE_PROPOSAL, ROUTES, type Route, type RouteProposal } from './route-types.ts';
 import { VISITOR_NOTES } from './visitor-types.ts';
 
@@ -87,6 +88,8 @@ export const SNAPSHOT_FORM = named(
     unusedRules: assumed(listOf(STYLE_RULE), []),
     /** Which scripts mention names of a style sheet, for sheets that aren't for everybody. */
     sheetUses: assumed(listOf(SHEET_USE), []),
+    /** How long the app’s component system keeps placeholders, where it does. */
+    placeholders: optional(PLACEHOLDERS),
     /** What is said of the people who come, where anything is. */
     visitors: optional(VISITOR_NOTES),
     /** The real files, for a snapshot of a production output; null for one of sources. */

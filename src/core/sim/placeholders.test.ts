@@ -1,0 +1,73 @@
+import { file, page, ROUND, screenPart } from '../../test-support/programs.ts';
+import type { LoadProgram } from '../load/types.ts';
+import { simulate } from './simulate.ts';
+
+/** A page that a script draws, with an outer part whose code takes so long, and one inside of it. */
+function shown(placeholders: LoadProgram['placeholders'], outerMs: number, innerMs?: number) {
+  const entry = { at: 1, tag: 'script', group: 0, mode: 'async' } as const;
+  const needs = (resource: number) => [{ resource, state: 'evaluated' as const }];
+  const part = (id: string, resource: number, after: number[]) =>
+    screenPart(id, { drawnBy: 'script', needs: needs(resource), after, renderMs: 0 });
+  const loads = (group: number) => ({ when: 'eval' as const, do: { kind: 'import' as const, group } });
+  const inner = innerMs === undefined ? [] : [innerMs];
+  const program = page(
+    [entry],
+    [
+      file('/entry.js', { follow: [loads(1)] }),
+      file('/outer.js', { serverMs: outerMs, follow: inner.length > 0 ? [loads(2)] : [] }),
+      ...inner.map((serverMs) => file('/inner.js', { serverMs })),
+    ],
+    {
+      parts: [part('page', 0, []), part('outer', 1, [0]), ...(inner.length > 0 ? [part('inner', 2, [1])] : [])],
+      ...(placeholders ? { placeholders } : {}),
+    },
+  );
+  const { reveals, requests } = simulate(program, ROUND);
+  const at = (id: string, state: string) =>
+    reveals.find((r) => program.parts[r.part].id === id && r.state === state)?.at ?? Number.NaN;
+  const since = at('outer', 'stand-in');
+  const there = (name: string) => (requests.find((r) => r.address === `/${name}.js`)?.evaluated ?? Number.NaN) - since;
+  return {
+    outer: at('outer', 'shown') - since,
+    standIn: at('inner', 'stand-in') - since,
+    inner: at('inner', 'shown') - since,
+    there: [there('outer'), there('inner')],
+  };
+}
+
+const KEPT = { holdMs: 300 };
+const NESTED = { holdMs: 500, nested: true } as const;
+const FRAME = 20;
+
+describe('a placeholder that the component system keeps', () => {
+  it('stays for its time, and no longer where the code comes later', () => {
+    expect(shown(undefined, 50).outer).toBeLessThan(200);
+    expect(shown(KEPT, 20).outer).toBeCloseTo(300, 6);
+    expect(shown(KEPT, 80).outer).toBeCloseTo(300, 6);
+    const late = shown(KEPT, 400);
+    expect(late.outer).toBeGreaterThan(late.there[0]);
+    expect(late.outer).toBeLessThan(late.there[0] + FRAME);
+  });
+
+  it('keeps what is inside as well: both come together, or one after another placeholder', () => {
+    const together = shown(KEPT, 20, 20);
+    expect(together.inner).toBeCloseTo(together.outer, 6);
+    const apart = shown(KEPT, 400, 50);
+    expect(apart.outer).toBeLessThan(apart.there[0] + FRAME);
+    expect(apart.standIn).toBeGreaterThan(apart.there[0]);
+    expect(apart.inner).toBeCloseTo(apart.standIn + 300, 6);
+    const slow = shown(KEPT, 400, 500);
+    expect(slow.inner).toBeLessThan(slow.there[1] + FRAME);
+  });
+
+  it('may keep only what has another one inside, until that is done with', () => {
+    const alone = shown(NESTED, 50);
+    expect(alone.outer).toBeLessThan(alone.there[0] + FRAME);
+    const quick = shown(NESTED, 50, 60);
+    expect(quick.outer).toBeGreaterThanOrEqual(quick.there[1]);
+    expect(quick.outer).toBeLessThan(quick.there[1] + FRAME);
+    const slow = shown(NESTED, 100, 900);
+    expect(slow.outer).toBeCloseTo(500, 6);
+    expect(slow.inner).toBeLessThan(slow.there[1] + FRAME);
+  });
+});

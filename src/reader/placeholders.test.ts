@@ -1,0 +1,35 @@
+import { folderOf, removeFolders } from '../test-support/folders.ts';
+import { keptPlaceholders } from './placeholders.ts';
+import { readSource } from './read-source.ts';
+
+afterAll(removeFolders);
+
+const packages = (version: string | null, name = 'react-dom') => [{ name, version, folder: `node_modules/${name}` }];
+
+describe('placeholders that a component system keeps', () => {
+  it.each([
+    ['19.3.1', { holdMs: 300, source: 'react-dom 19.3.1' }],
+    ['20.0.0-rc.1', { holdMs: 300, source: 'react-dom 20.0.0-rc.1' }],
+    ['18.3.1', { holdMs: 500, nested: true, source: 'react-dom 18.3.1' }],
+    ['17.0.2', null],
+    [null, null],
+  ])('are known by the installed version: %s', (version, rule) => {
+    expect(keptPlaceholders(packages(version))).toEqual(rule);
+    expect(keptPlaceholders(packages(version, 'another'))).toBeNull();
+  });
+
+  it('are read with an app, and told otherwise by its notes', () => {
+    const app = {
+      'index.html': '<script type="module" src="/main.js"></script>',
+      'main.js': "import { createRoot } from 'react-dom';\ncreateRoot();",
+      'node_modules/react-dom/package.json': '{ "name": "react-dom", "version": "19.0.0", "main": "index.js" }',
+      'node_modules/react-dom/index.js': 'exports.createRoot = () => {};',
+    };
+    const read = (notes: string) => readSource(folderOf({ ...app, 'yokeline.app.json': notes })).snapshot.placeholders;
+    expect(read('{}')).toEqual({ holdMs: 300, source: 'react-dom 19.0.0' });
+    expect(read('{ "placeholders": { "holdMs": 0 } }')).toEqual({ holdMs: 0 });
+    expect(() => read('{ "placeholders": { "holdMs": "long" } }')).toThrow(
+      expect.objectContaining({ at: 'yokeline.app.json: placeholders.holdMs' }),
+    );
+  });
+});
