@@ -123,6 +123,16 @@ it('tells at most 200 kinds of trouble, of one kind each only the first with a c
   ]);
 });
 
+it('tells how long stays are only from five pauses on', () => {
+  const line = (n: number) => `v${n},${n * 100_000},/\nv${n},${n * 100_000 + 3000},/shop`;
+  const dwell = (count: number) =>
+    read(['visit,time,route', ...Array.from({ length: count }, (_, n) => line(n))].join('\n')).notes.routes?.find(
+      (r) => r.pattern === '/',
+    )?.dwell;
+  expect(dwell(4)).toBeUndefined();
+  expect(dwell(5)?.medianMs).toBeCloseTo(3000, -2);
+});
+
 it('takes a line without a route for one where the visit is, and tells of one that is nowhere', () => {
   const learned = read('visit,time,route,action\na,1,,ask\nb,1,/,\nb,5,,ask\nb,9,/,ask\nb,12,/shop/,\n');
   expect(learned.troubles).toEqual([{ kind: 'unknown route', what: '(none said)', count: 1, line: 2 }]);
