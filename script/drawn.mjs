@@ -1,14 +1,12 @@
 // Lays what drawing is reckoned to cost beside what it takes in a real browser, for small apps of widely used component libraries:
 // `node script/drawn.mjs [NAME…] [--runs N] [--keep DIR]`. They are installed into a folder of their own, without running anything of them; nothing of
 // the program needs them. Build first: npm run build:node. On a machine that does other work as well the figures differ by half between runs.
-import { execFileSync } from 'node:child_process';
-import fs from 'node:fs';
-import os from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { launchBrowser } from './browser.mjs';
 import { APPS, filesOf, PACKAGES } from './drawing/apps.mjs';
 import { serveNatively } from './drawing/native.mjs';
+import { installInto, madeFolder, writeFiles } from './made-apps.mjs';
 
 const core = (file) => import(new URL(`../dist/core/${file}`, import.meta.url));
 const { readSource } = await import('../dist/reader/read-source.js');
@@ -21,15 +19,10 @@ const { values, positionals: only } = parseArgs({
   options: { runs: { type: 'string' }, keep: { type: 'string' } },
 });
 const runs = Number(values.runs ?? 5);
-const home = path.resolve(values.keep ?? fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-drawn-')));
+const { folder: home, done } = madeFolder(values.keep, 'drawn');
 const AIMS = { median: 0.25, p90: 0.6 };
 
-if (!fs.existsSync(path.join(home, 'node_modules'))) {
-  fs.mkdirSync(home, { recursive: true });
-  fs.writeFileSync(path.join(home, 'package.json'), '{ "private": true }');
-  const flags = ['--ignore-scripts', '--no-audit', '--no-fund', '--legacy-peer-deps', '--silent'];
-  execFileSync('npm', ['install', ...flags, ...PACKAGES], { cwd: home, stdio: ['ignore', 'ignore', 'inherit'] });
-}
+installInto(home, PACKAGES);
 const middle = (of) => [...of].sort((a, b) => a - b)[of.length >> 1];
 
 const { served, address, stop } = await serveNatively();
@@ -37,10 +30,7 @@ const browser = await launchBrowser();
 const rows = [];
 for (const app of APPS.filter(([name]) => only.length === 0 || only.includes(name))) {
   const folder = path.join(home, 'apps', app[0]);
-  for (const [file, text] of Object.entries(filesOf(app))) {
-    fs.mkdirSync(path.dirname(path.join(folder, file)), { recursive: true });
-    fs.writeFileSync(path.join(folder, file), text);
-  }
+  writeFiles(folder, filesOf(app));
   const { snapshot } = readSource(folder, { workspace: home });
   const { parts } = compileLoad(planned(snapshot, BASELINE), snapshot.routes[0].pattern);
   const reckoned = parts.reduce((sum, p) => sum + p.renderMs, 0);
@@ -61,7 +51,7 @@ for (const app of APPS.filter(([name]) => only.length === 0 || only.includes(nam
 }
 await browser.close();
 stop();
-if (!values.keep) fs.rmSync(home, { recursive: true });
+done();
 const off = rows.map((r) => r.off).sort((a, b) => a - b);
 const [median, p90] = [0.5, 0.9].map((q) => off[Math.min(off.length - 1, Math.floor(off.length * q))]);
 const percent = (share) => `${Math.round(share * 100)} %`;

@@ -2,14 +2,11 @@
 // `node script/evaluated.mjs [PACKAGE…] [--runs N] [--keep DIR] [--table]`. They are installed into a folder of their own, without running
 // anything of them on this machine but in the browser; nothing of the program needs them. Build first: npm run build:node. `--table` prints what
 // `core/chunks/package-weights.ts` holds. On a machine that does other work as well the figures differ by half between runs.
-import { execFileSync } from 'node:child_process';
-import fs from 'node:fs';
-import http from 'node:http';
-import os from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { launchBrowser } from './browser.mjs';
 import { PACKAGES, SPECIFIERS } from './evaluating/packages.mjs';
+import { installInto, madeFolder, serveFiles, writeFiles } from './made-apps.mjs';
 
 const dist = (file) => import(new URL(`../dist/${file}`, import.meta.url));
 const { readSource } = await dist('reader/read-source.js');
@@ -22,15 +19,10 @@ const { values, positionals: only } = parseArgs({
   options: { runs: { type: 'string' }, keep: { type: 'string' }, table: { type: 'boolean' } },
 });
 const runs = Number(values.runs ?? 5);
-const home = path.resolve(values.keep ?? fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-evaluated-')));
+const { folder: home, done } = madeFolder(values.keep, 'evaluated');
 const middle = (of) => [...of].sort((a, b) => a - b)[of.length >> 1];
 
-if (!fs.existsSync(path.join(home, 'node_modules'))) {
-  fs.mkdirSync(home, { recursive: true });
-  fs.writeFileSync(path.join(home, 'package.json'), '{ "private": true }');
-  const flags = ['--ignore-scripts', '--no-audit', '--no-fund', '--legacy-peer-deps', '--silent'];
-  execFileSync('npm', ['install', ...flags, ...PACKAGES], { cwd: home, stdio: ['ignore', 'ignore', 'inherit'] });
-}
+installInto(home, PACKAGES);
 
 const PAGE = '<!doctype html><meta charset="utf-8"><link rel="icon" href="data:,"><body>';
 
@@ -71,33 +63,23 @@ function fitted(points) {
   return rows.map((row, i) => row[size] / row[i]);
 }
 
-let served = new Map();
-const server = http.createServer((request, response) => {
-  const found = served.get(new URL(request.url, 'http://x').pathname);
-  response.writeHead(found === undefined ? 404 : 200, {
-    'content-type': request.url === '/' ? 'text/html' : 'text/javascript',
-  });
-  response.end(found ?? '');
-});
-await new Promise((done) => server.listen(0, '127.0.0.1', done));
-const address = `http://127.0.0.1:${server.address().port}/`;
+const { served, address, stop } = await serveFiles();
+served.page = PAGE;
 const browser = await launchBrowser();
 const rows = [];
 for (const name of PACKAGES.map((p) => p.replace(/(.)@[^@/]*$/, '$1')).filter(
   (p) => only.length === 0 || only.includes(p),
 )) {
   const folder = path.join(home, 'apps', name.replaceAll('/', '-'));
-  fs.mkdirSync(folder, { recursive: true });
-  fs.writeFileSync(path.join(folder, 'package.json'), JSON.stringify({ name: 'taken', private: true }));
-  fs.writeFileSync(path.join(folder, 'index.html'), '<script type="module" src="/main.js"></script>');
-  fs.writeFileSync(
-    path.join(folder, 'main.js'),
-    `import * as taken from '${SPECIFIERS[name] ?? name}';\nglobalThis.taken = taken;\n`,
-  );
+  writeFiles(folder, {
+    'package.json': '{ "name": "taken", "private": true }',
+    'index.html': '<script type="module" src="/main.js"></script>',
+    'main.js': `import * as taken from '${SPECIFIERS[name] ?? name}';\nglobalThis.taken = taken;\n`,
+  });
   const { snapshot, texts } = readSource(folder, { workspace: home });
   const { graph } = planned(snapshot, BASELINE);
   const { files, told } = assemble(snapshot, graph, texts, (c) => `/f${c}.js`);
-  served = new Map([['/', PAGE], ...files.map((f) => [f.address, f.text])]);
+  served.files = new Map(files.map((f) => [f.address, f.text]));
   const group = graph.roots[0].group.map((c) => `/f${c}.js`);
   const took = [];
   let failed = null;
@@ -123,9 +105,8 @@ for (const name of PACKAGES.map((p) => p.replace(/(.)@[^@/]*$/, '$1')).filter(
   );
 }
 await browser.close();
-server.close();
-server.closeAllConnections();
-if (!values.keep) fs.rmSync(home, { recursive: true });
+stop();
+done();
 
 // What isn't a module's own run goes by modules (a function of its own for each) and by size (compiling).
 const [base, perModule, perByte] = fitted(rows.map((r) => [[1, r.count, r.all], r.rest]));

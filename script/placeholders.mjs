@@ -1,13 +1,10 @@
 // How long a component system keeps a placeholder that it has shown for deferred code, in a real browser: `node script/placeholders.mjs [--keep DIR]`.
 // Two versions of React are installed into folders of their own; nothing of the program needs them. Build first: npm run build:node. Prints when code
 // came, and when it was seen, in ms since the first placeholder was; what was found is in `src/reader/placeholders.ts`.
-import { execFileSync } from 'node:child_process';
-import fs from 'node:fs';
-import http from 'node:http';
-import os from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { launchBrowser } from './browser.mjs';
+import { installInto, madeFolder, serveFiles, writeFiles } from './made-apps.mjs';
 
 const dist = (file) => import(new URL(`../dist/${file}`, import.meta.url));
 const { readSource } = await dist('reader/read-source.js');
@@ -16,7 +13,7 @@ const { planned } = await dist('core/chunks/planned.js');
 const { BASELINE } = await dist('core/plan/types.js');
 
 const { values } = parseArgs({ options: { keep: { type: 'string' } } });
-const home = path.resolve(values.keep ?? fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-placeholders-')));
+const { folder: home, done } = madeFolder(values.keep, 'placeholders');
 const MAIN = `
 import { lazy, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
@@ -37,41 +34,33 @@ const CASES = [
   ...['outer=50&inner=20', 'outer=50&inner=100', 'outer=400&inner=50', 'outer=400&inner=350'],
 ];
 
+const { served, address, stop } = await serveFiles();
 const browser = await launchBrowser();
 for (const major of [19, 18]) {
   const folder = path.join(home, String(major));
-  fs.mkdirSync(folder, { recursive: true });
-  fs.writeFileSync(path.join(folder, 'package.json'), '{ "name": "kept", "private": true }');
-  fs.writeFileSync(path.join(folder, 'index.html'), '<script type="module" src="/main.jsx"></script>');
-  fs.writeFileSync(path.join(folder, 'main.jsx'), MAIN);
-  const flags = ['--ignore-scripts', '--no-audit', '--no-fund', '--silent'];
-  execFileSync('npm', ['install', ...flags, `react@${major}`, `react-dom@${major}`], {
-    cwd: folder,
-    stdio: ['ignore', 'ignore', 'inherit'],
+  installInto(folder, [`react@${major}`, `react-dom@${major}`]);
+  writeFiles(folder, {
+    'package.json': '{ "name": "kept", "private": true }',
+    'index.html': '<script type="module" src="/main.jsx"></script>',
+    'main.jsx': MAIN,
   });
   const { snapshot, texts } = readSource(folder);
   const { graph } = planned(snapshot, BASELINE);
   const { files } = assemble(snapshot, graph, texts, (c) => `/f${c}.js`);
-  const made = new Map(files.map((f) => [f.address, f.text]));
+  served.files = new Map(files.map((f) => [f.address, f.text]));
   const tags = graph.roots[0].group.map((c) => `<script src="/f${c}.js"></script>`).join('');
-  const server = http.createServer((request, response) => {
-    const text = made.get(request.url);
-    response.writeHead(200, { 'content-type': text === undefined ? 'text/html' : 'text/javascript' });
-    response.end(text ?? `<!doctype html><body><div id="root"></div>${tags}`);
-  });
-  await new Promise((done) => server.listen(0, '127.0.0.1', done));
+  served.page = `<!doctype html><body><div id="root"></div>${tags}`;
   console.log(`react-dom ${snapshot.packages.find((p) => p.name === 'react-dom')?.version}`);
   for (const asked of CASES) {
     const page = await browser.newPage();
-    await page.goto(`http://127.0.0.1:${server.address().port}/?${asked}`);
+    await page.goto(`${address}?${asked}`);
     await page.waitForTimeout(1500);
     const { placeholder, ...at } = await page.evaluate(() => globalThis.at);
     const told = Object.entries(at).map(([name, ms]) => `${name} ${Math.round(ms - placeholder)}`);
     console.log(`  ${asked.padEnd(20)} ${told.join(', ')}`);
     await page.close();
   }
-  server.close();
-  server.closeAllConnections();
 }
 await browser.close();
-if (!values.keep) fs.rmSync(home, { recursive: true });
+stop();
+done();

@@ -1,11 +1,9 @@
 // Lays the live estimate of chunks' sizes beside what they really weigh once compressed, for apps that take what apps take of widely used
 // packages, cut in several ways: `node script/sizes.mjs [APP…] [--keep DIR] [--each]`. The packages are installed into a folder of their own, without
 // running anything of them; nothing of the program needs them. Build first: npm run build:node. Chunks below 10 kB aren't judged.
-import { execFileSync } from 'node:child_process';
-import fs from 'node:fs';
-import os from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
+import { installInto, madeFolder, writeFiles } from './made-apps.mjs';
 import { APPS, filesOf, PACKAGES } from './sizing/apps.mjs';
 
 const core = (file) => import(new URL(`../dist/core/${file}`, import.meta.url));
@@ -19,16 +17,11 @@ const { values, positionals: only } = parseArgs({
   allowPositionals: true,
   options: { keep: { type: 'string' }, each: { type: 'boolean' } },
 });
-const home = path.resolve(values.keep ?? fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-sizes-')));
+const { folder: home, done } = madeFolder(values.keep, 'sizes');
 const AIMS = { median: 0.02, worst: 0.06 };
 const JUDGED = 10_000;
 
-if (!fs.existsSync(path.join(home, 'node_modules'))) {
-  fs.mkdirSync(home, { recursive: true });
-  fs.writeFileSync(path.join(home, 'package.json'), '{ "private": true }');
-  const flags = ['--ignore-scripts', '--no-audit', '--no-fund', '--legacy-peer-deps', '--silent'];
-  execFileSync('npm', ['install', ...flags, ...PACKAGES], { cwd: home, stdio: ['ignore', 'ignore', 'inherit'] });
-}
+installInto(home, PACKAGES);
 
 /** Ways to cut: as built; with small files joined; with few files; with small ones copied. */
 const SHAPES = [
@@ -42,10 +35,7 @@ const percent = (share) => `${share >= 0 ? '+' : ''}${(100 * share).toFixed(1)} 
 const offs = [];
 for (const app of Object.entries(APPS).filter(([name]) => only.length === 0 || only.includes(name))) {
   const folder = path.join(home, 'apps', app[0]);
-  for (const [file, text] of Object.entries(filesOf(app))) {
-    fs.mkdirSync(path.dirname(path.join(folder, file)), { recursive: true });
-    fs.writeFileSync(path.join(folder, file), text);
-  }
+  writeFiles(folder, filesOf(app));
   const began = performance.now();
   const { snapshot, texts } = readSource(folder, { workspace: home });
   const total = snapshot.modules.reduce((sum, m) => sum + m.bytes.minified, 0);
@@ -67,7 +57,7 @@ for (const app of Object.entries(APPS).filter(([name]) => only.length === 0 || o
     }
   }
 }
-if (!values.keep) fs.rmSync(home, { recursive: true });
+done();
 const sizes = offs.map(Math.abs).sort((a, b) => a - b);
 const [median, worst] = [sizes[sizes.length >> 1], sizes.at(-1)];
 console.log(

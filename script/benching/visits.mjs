@@ -64,7 +64,14 @@ export function visitsAndAdvice(snapshot) {
   );
   const wanted = {
     aim: 'mean',
-    limits: { changes: 20, firstContentMs: 50, interactiveMs: 50, changeMs: 5, wasteBytes: 100_000, spareDataSavers: false },
+    limits: {
+      changes: 20,
+      firstContentMs: 50,
+      interactiveMs: 50,
+      changeMs: 5,
+      wasteBytes: 100_000,
+      spareDataSavers: false,
+    },
   };
   const circumstances = under.map((u, i) => ({ ...u, name: String(i) }));
   for (const [about, aim] of [

@@ -1,6 +1,6 @@
 // Small apps that take what apps take of widely used packages: entry, pages that are deferred, and what these defer in turn.
 
-/** Packages with the versions at which the figures in the documents were measured. */
+/** Packages that many apps take parts of; the figures in the documents are of their versions of November 2026. */
 export const PACKAGES = [
   ...['react@19', 'react-dom@19', 'react-router@7', 'three', 'd3', 'lodash-es', 'date-fns', 'zod', 'lucide-react'],
   ...['@radix-ui/react-dialog', '@radix-ui/react-select', '@radix-ui/react-tabs', '@radix-ui/react-tooltip'],
