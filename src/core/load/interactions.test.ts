@@ -181,6 +181,13 @@ describe('a move inside the app', () => {
     expect(experiences[1].complete).toBeGreaterThan(experiences[1].shown + 50);
   });
 
+  it('asks for what its page draws as that is drawn', () => {
+    const { timeline, asked } = play(snapshot, [move()]);
+    const { requests, tasks } = timeline.pages[0].timeline;
+    const drawn = tasks.findLast((t) => t.kind === 'render' && t.name === 'shop')!.end;
+    expect(requests[asked.indexOf('list')].discovered).toBeCloseTo(drawn + REFERENCE_COSTS.importDelay, 6);
+  });
+
   it('with the old screen kept shows nothing of the new one before all of it is ready', () => {
     const old: Decision = { kind: 'split', splitPoint: 'shop', fallback: { show: 'old screen', holdMs: 0 } };
     const [, switched] = play(snapshot, [move()]).experiences;

@@ -152,7 +152,9 @@ function moveTo(c: Compilation, stage: Stage): Omit<Interaction, 'hides'> {
     act.push({ when: 'eval', do: { kind: 'fetch', resource, maxAgeMs }, ...(after ? { after } : {}) });
   }
   for (const landed of walk.landing.roots) {
-    if (landed.root !== walk.landing.entry) act.push(...asking(c, landed, walk, back ? undefined : answer?.resource));
+    if (landed.root === walk.landing.entry) continue;
+    const asks = asking(c, landed, walk, back ? undefined : answer?.resource);
+    act.push(...(isAskedByPage(c, stage, landed) ? asks.map((a) => asDrawn(a, stage.page)) : asks));
   }
   for (const item of route.content) {
     if (item.lazy && item.place === 'below') continue;
@@ -175,6 +177,26 @@ function moveTo(c: Compilation, stage: Stage): Omit<Interaction, 'hides'> {
     approach: [...fetchedAhead(c, route, -1, 'approach'), ...hintsOnApproach(c, route.page)],
     act,
   };
+}
+
+/** The same effect as a part is drawn. */
+function asDrawn({ do: effect }: InteractionAction, target: number): InteractionAction {
+  return { when: 'drawn', target, do: effect };
+}
+
+/** Whether a page that script draws asks for a deferred component as it is drawn itself: not where it waits for that. */
+function isAskedByPage(
+  { parts, files, plan }: Compilation,
+  { route, page, drawing }: Stage,
+  landed: LandedRoot,
+): boolean {
+  const { drawn, awaited, inChain, askedBy, trigger, root } = landed;
+  if (!drawn || awaited || inChain || trigger.on !== 'at once' || route.rendering === 'server' || page < 0)
+    return false;
+  if (plan.settings.get(files.targetPath(root))?.run) return false;
+  const own = new Set(files.groups[files.groupOf(root)].resources);
+  if (parts[page].needs.some((n) => own.has(n.resource))) return false;
+  return drawing.reach([...route.layouts.slice(1), route.page]).has(askedBy);
 }
 
 function leaveFor(c: Compilation, route: Route): Interaction {
@@ -354,7 +376,7 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
   const byDrawing = askedByDrawing(c, opened.slice(1), nested, at, drawing.reach([part.module]), drawing);
   const asked = asks.flatMap(({ landed, actions }) => {
     const drawer = byDrawing.get(landed);
-    return actions.map((a) => (drawer === undefined ? a : { do: a.do, when: 'drawn' as const, target: drawer }));
+    return actions.map((a) => (drawer === undefined ? a : asDrawn(a, drawer)));
   });
   act.push(...asked.map((a) => ({ ...(condition ? { after: condition } : {}), ...a })), ...shown);
   for (const part of shows) act.push({ when: 'eval', do: { kind: 'render', part } });
