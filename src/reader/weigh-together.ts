@@ -5,10 +5,15 @@ import { GZIP_LEVEL } from './weigh.ts';
 /** How far back a gzip stream refers, in bytes. */
 const WINDOW = 32 * 1024;
 
+/** What a gzip file has around its stream. */
+const HEADER = 18;
+
 /** A file of an app with what ships of it. */
 export interface Weighed {
   path: string;
   text: string;
+  /** Its gzip size alone, in bytes. */
+  gzip: number;
 }
 
 /** What a text adds to a gzip stream, in bytes. */
@@ -29,12 +34,13 @@ export function addedSizes(files: readonly Weighed[]): Added[] {
   const bytes = files.map(({ text }) => Buffer.from(`${text}\n`));
   const hashes = files.map(({ path }) => hashOf(path));
   const sample = sampleOf(bytes, hashes);
-  const apart = bytes.map((b) => deflated(b, EMPTY));
   const after = alongside(bytes);
   const spared = sparedInRuns(bytes, hashes, after);
-  return bytes.map((b, i) => {
+  return files.map(({ text, gzip }, i) => {
+    // A file without anything in it is none.
+    if (text === '') return { marginal: 0, distant: 0 };
     const marginal = Math.max(1, after[i] - spared[i]);
-    const far = Math.min(apart[i], deflated(b, sample)) - spared[i];
+    const far = Math.min(gzip - HEADER, deflated(bytes[i], sample)) - spared[i];
     return { marginal: Math.round(marginal), distant: Math.round(Math.max(marginal, far)) };
   });
 }

@@ -35,7 +35,8 @@ const HAS_OWN_NAMES = /\.module\.\w+$/;
 
 /**
  * Minifies a style sheet and lists what it imports, with lines; a sheet with class names of its own ships these made unlike all others, and
- * imports those of which it composes its own. Throws on broken style text, with its line.
+ * imports those of which it composes its own. `path` is the file’s in the app, not on the disk: names are made of it, and the same app
+ * ships the same text wherever it lies. Throws on broken style text, with its line.
  */
 export function minifyStyle(path: string, text: string): { code: string; imports: StyleLink[]; urls: StyleLink[] } {
   const hasOwnNames = HAS_OWN_NAMES.test(path);

@@ -30,6 +30,14 @@ describe('what running modules costs', () => {
       evaluationCost({ ...rest, packages: [{ name: 'lodash-es', version, folder: 'node_modules/lodash-es' }] }, [3]);
     expect(at('4.99.0').tabledBytes).toBe(weight * 1000);
     expect(at(null).tabledBytes).toBe(weight * 1000);
+    const copies = ['node_modules/lodash-es', 'node_modules/kit/node_modules/lodash-es'].map((folder, i) => ({
+      ...{ name: 'lodash-es', version: i === 0 ? '4.17.21' : '3.10.1', folder },
+    }));
+    const [outer, inner] = copies.map(({ folder }) => {
+      const modules = app.modules.map((m) => (m.path === 'dear' ? { ...m, path: `${folder}/a.js` } : m));
+      return evaluationCost({ ...rest, modules, packages: copies }, [3]).tabledBytes;
+    });
+    expect([outer, inner]).toEqual([weight * 1000, 0]);
     expect(at('3.10.1')).toEqual({ measuredMs: 0, estimatedBytes: 1000, tabledBytes: 0 });
   });
 });

@@ -1,3 +1,4 @@
+import type { Package } from '../snapshot/module-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { weightOf } from './package-weights.ts';
 import type { Chunk } from './types.ts';
@@ -18,24 +19,32 @@ function columnsOf(snapshot: Snapshot): Columns {
   const found = known.get(snapshot);
   if (found) return found;
   const { modules, packages } = snapshot;
-  const versions = new Map(packages.map((p) => [p.name, p.version]));
+  const byName = new Map<string, Package[]>();
+  for (const p of packages) byName.set(p.name, [...(byName.get(p.name) ?? []), p]);
   const made = {
     measured: new Float64Array(modules.length),
     estimated: new Float64Array(modules.length),
     tabled: new Float64Array(modules.length),
   };
-  modules.forEach(({ evaluationMs, bytes, kind, package: name }, m) => {
+  modules.forEach(({ path, evaluationMs, bytes, kind, package: name }, m) => {
     if (evaluationMs !== undefined) {
       made.measured[m] = evaluationMs;
       return;
     }
     if (kind === 'style') return;
-    const weight = name === null ? null : weightOf(name, versions.get(name) ?? null);
+    const weight = name === null ? null : weightOf(name, versionAt(byName.get(name) ?? [], path));
     made.estimated[m] = bytes.minified * (weight ?? 1);
     if (weight !== null) made.tabled[m] = made.estimated[m];
   });
   known.set(snapshot, made);
   return made;
+}
+
+/** The version that a module is of: of several copies of a package the one in whose folder it lies. */
+function versionAt(copies: readonly Package[], path: string): string | null {
+  if (copies.length < 2) return copies[0]?.version ?? null;
+  const around = copies.filter(({ folder }) => path.startsWith(`${folder}/`));
+  return around.sort((a, b) => b.folder.length - a.folder.length)[0]?.version ?? null;
 }
 
 /** The sums of some modules. */

@@ -8,7 +8,7 @@ import { fetchedAhead } from './ahead.ts';
 import type { Uncompiled } from './compilation.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { Drawing } from './drawing.ts';
-import { askedWhileDrawn, drawersOf } from './drawn-in.ts';
+import { asDrawn, askedWhileDrawn, drawersOf } from './drawn-in.ts';
 import { Files, preloadOf } from './files.ts';
 import { firstScreenOf } from './first-screen.ts';
 import { decideHints, hintsByScript, rulesAtOnce } from './hints.ts';
@@ -121,7 +121,7 @@ function addRequests(c: Uncompiled, drawers: ReadonlyMap<number, number>): void 
       const target = whileDrawn.get(landed);
       const effect = { kind: 'import', group } as const;
       if (target === undefined) begin(c, asker, landed.trigger, path, effect);
-      else asker?.follow.push({ when: 'drawn', target, do: effect });
+      else asker?.follow.push(asDrawn({ do: effect }, target));
       continue;
     }
     // Fetched now, run later: the files come as a preload brings them.

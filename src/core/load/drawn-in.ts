@@ -1,7 +1,8 @@
 import type { Route } from '../snapshot/route-types.ts';
 import { fileOf, type Uncompiled } from './compilation.ts';
+import type { Drawing } from './drawing.ts';
 import type { LandedRoot } from './landing.ts';
-import type { ScreenPart } from './types.ts';
+import type { Action, ScreenPart } from './types.ts';
 
 /** The part that draws each module's components by script as soon as it can, by the module's position; others aren't known to be drawn so. */
 export function drawersOf({ parts, drawing, landing }: Uncompiled): ReadonlyMap<number, number> {
@@ -26,11 +27,61 @@ export function askedWhileDrawn(c: Uncompiled, drawers: ReadonlyMap<number, numb
     for (const r of resources) groupsWith.set(r, [...(groupsWith.get(r) ?? []), group]);
   const inGroup = new Map(landing.roots.map((landed) => [files.groupOf(landed.root), landed]));
   for (const landed of landing.roots) {
-    const { drawn, awaited, askedBy, trigger, root } = landed;
-    if (!drawn || awaited || trigger.on !== 'at once' || root === landing.entry) continue;
-    const part = drawers.get(askedBy);
+    if (!comesByDrawing(landed) || landed.root === landing.entry) continue;
+    const part = drawers.get(landed.askedBy);
     if (part !== undefined && !waitsFor(c, { asked: found, groupsWith, inGroup }, part, landed))
       found.set(landed, part);
+  }
+  return found;
+}
+
+/** Whether a root is a deferred component that whatever draws it asks for, at once. */
+function comesByDrawing({ drawn, awaited, trigger }: LandedRoot): boolean {
+  return drawn === true && !awaited && trigger.on === 'at once';
+}
+
+/** The same effect as a part is drawn. */
+export function asDrawn({ do: effect }: Pick<Action, 'do'>, target: number): Action {
+  return { when: 'drawn', target, do: effect };
+}
+
+/** Whether a page that script draws on a move asks for a deferred component as it is drawn itself: not where it waits for that. */
+export function isAskedByPage(
+  { parts, files, plan }: Uncompiled,
+  { route, page, drawing }: { route: Route; page: number; drawing: Drawing },
+  landed: LandedRoot,
+): boolean {
+  if (!comesByDrawing(landed) || landed.inChain || route.rendering === 'server' || page < 0) return false;
+  if (plan.settings.get(files.targetPath(landed.root))?.run) return false;
+  const own = new Set(files.groups[files.groupOf(landed.root)].resources);
+  if (parts[page].needs.some((n) => own.has(n.resource))) return false;
+  return drawing.reach([...route.layouts.slice(1), route.page]).has(landed.askedBy);
+}
+
+/**
+ * Of what a part asks for itself once it was opened, what it asks for while it is drawn: by the part (it, or one of those `nested`
+ * inside of it) as whose drawing asks.
+ */
+export function askedInside(
+  { files }: Uncompiled,
+  opened: readonly LandedRoot[],
+  nested: ReadonlyMap<LandedRoot, number>,
+  { part, module }: { part: number; module: string },
+  drawing: Drawing,
+): Map<LandedRoot, number> {
+  const drawers = new Map<number, number>();
+  const draws = (path: string, by: number) => {
+    for (const m of drawing.reach([path])) if (!drawers.has(m)) drawers.set(m, by);
+  };
+  draws(module, part);
+  const found = new Map<LandedRoot, number>();
+  for (const landed of opened) {
+    const own = nested.get(landed);
+    if (own === undefined) continue;
+    const drawer = drawers.get(landed.askedBy);
+    if (drawer !== undefined && comesByDrawing(landed)) found.set(landed, drawer);
+    // What comes later is drawn inside of it.
+    draws(files.targetPath(landed.root), own);
   }
   return found;
 }

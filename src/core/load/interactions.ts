@@ -7,6 +7,7 @@ import type { TriggerKind } from '../vocabulary/triggers.ts';
 import { fetchedAhead } from './ahead.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import type { Drawing } from './drawing.ts';
+import { asDrawn, askedInside, isAskedByPage } from './drawn-in.ts';
 import { hintsOnApproach, routesApproached } from './hints.ts';
 import { chunkOf, type LandedRoot, type LandingWalk, walkLanding } from './landing.ts';
 import { lateCalls } from './places.ts';
@@ -177,26 +178,6 @@ function moveTo(c: Compilation, stage: Stage): Omit<Interaction, 'hides'> {
     approach: [...fetchedAhead(c, route, -1, 'approach'), ...hintsOnApproach(c, route.page)],
     act,
   };
-}
-
-/** The same effect as a part is drawn. */
-function asDrawn({ do: effect }: InteractionAction, target: number): InteractionAction {
-  return { when: 'drawn', target, do: effect };
-}
-
-/** Whether a page that script draws asks for a deferred component as it is drawn itself: not where it waits for that. */
-function isAskedByPage(
-  { parts, files, plan }: Compilation,
-  { route, page, drawing }: Stage,
-  landed: LandedRoot,
-): boolean {
-  const { drawn, awaited, inChain, askedBy, trigger, root } = landed;
-  if (!drawn || awaited || inChain || trigger.on !== 'at once' || route.rendering === 'server' || page < 0)
-    return false;
-  if (plan.settings.get(files.targetPath(root))?.run) return false;
-  const own = new Set(files.groups[files.groupOf(root)].resources);
-  if (parts[page].needs.some((n) => own.has(n.resource))) return false;
-  return drawing.reach([...route.layouts.slice(1), route.page]).has(askedBy);
 }
 
 function leaveFor(c: Compilation, route: Route): Interaction {
@@ -373,7 +354,7 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
   stage.all.push(at);
   const nested = nestedParts(c, stage, opened.slice(1), at, drawing);
   const shows = [at, ...nested.values()];
-  const byDrawing = askedByDrawing(c, opened.slice(1), nested, at, drawing.reach([part.module]), drawing);
+  const byDrawing = askedInside(c, opened.slice(1), nested, { part: at, module: part.module }, drawing);
   const asked = asks.flatMap(({ landed, actions }) => {
     const drawer = byDrawing.get(landed);
     return actions.map((a) => (drawer === undefined ? a : asDrawn(a, drawer)));
@@ -406,32 +387,6 @@ function nestedParts(
     nested.set(landed, at);
   }
   return nested;
-}
-
-/**
- * Of what a part asks for itself, what it asks for while it is drawn, by the part (it, or one inside of it) as whose drawing asks.
- */
-function askedByDrawing(
-  { files }: Compilation,
-  opened: readonly LandedRoot[],
-  nested: ReadonlyMap<LandedRoot, number>,
-  part: number,
-  drawn: ReadonlySet<number>,
-  drawing: Drawing,
-): Map<LandedRoot, number> {
-  const drawers = new Map([...drawn].map((module) => [module, part]));
-  const found = new Map<LandedRoot, number>();
-  for (const landed of opened) {
-    const own = nested.get(landed);
-    const drawer = drawers.get(landed.askedBy);
-    if (own !== undefined && drawer !== undefined && !landed.awaited && landed.trigger.on === 'at once')
-      found.set(landed, drawer);
-    // What comes later is drawn inside of it.
-    if (own !== undefined)
-      for (const module of drawing.reach([files.targetPath(landed.root)]))
-        if (!drawers.has(module)) drawers.set(module, own);
-  }
-  return found;
 }
 
 /** The split point that brings a module, where the landing doesn't, or doesn't run it. */

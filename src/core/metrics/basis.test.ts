@@ -4,6 +4,7 @@ import { basisOf, basisWords } from './basis.ts';
 
 const SLOW = { ...ROUND, device: { ...ROUND.device, cpuFactor: 2, drawingFactor: 1.5 } };
 const entry = { at: 1, tag: 'script', group: 0, mode: 'async' } as const;
+const text = { at: 2, tag: 'text', part: 0 } as const;
 
 function basis(
   resource: Parameters<typeof file>[1],
@@ -12,7 +13,7 @@ function basis(
   conditions = SLOW,
 ) {
   const needs = [{ resource: 0, state: 'evaluated' as const }];
-  const program = page([entry], [file('/a.js', resource)], {
+  const program = page(drawn?.drawnBy === 'document' ? [entry, text] : [entry], [file('/a.js', resource)], {
     parts: [screenPart('page', { drawnBy: 'script', needs, ...drawn })],
   });
   return basisOf(program, simulate(program, conditions), conditions, until);
@@ -42,12 +43,16 @@ describe('what running and drawing rest on', () => {
     expect(running.estimated).toBe(0);
   });
 
+  it('counts what the document draws where script has it answer', () => {
+    expect(basis({ cpuMs: 20 }, { renderMs: 10, drawnBy: 'document' }).drawing.estimated).toBe(30);
+  });
+
   it('leaves out what comes later, and what the document draws', () => {
     expect(basis({ cpuMs: 20 }, { renderMs: 10 }, 0)).toEqual({
       running: { measured: 0, tabled: 0, estimated: 0 },
       drawing: { measured: 0, tabled: 0, estimated: 0 },
     });
-    expect(basis({ cpuMs: 20 }, { renderMs: 10, drawnBy: 'document' }).drawing.estimated).toBe(0);
+    expect(basis({ cpuMs: 20 }, { renderMs: 10, drawnBy: 'document', needs: [] }).drawing.estimated).toBe(0);
   });
 
   it('reads as words', () => {

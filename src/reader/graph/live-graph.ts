@@ -1,5 +1,6 @@
 import type { FoundImport } from '../found-import.ts';
 import { type LiveCode, liveCode } from '../script/live-code.ts';
+import { asksFor } from '../script/shipped-code.ts';
 import { beginFile } from '../watch.ts';
 import { followNames, type Homes, hasName, type PrunableModule } from './prune.ts';
 import type { ReadModule } from './read-module.ts';
@@ -27,11 +28,15 @@ class LiveGraph {
   private readonly open = new Set<string>();
   private readonly live = new Map<string, Link[]>();
   private readonly homes: Homes = new Map();
+  /** CommonJS modules, whose names are known only once they run, and those that pass on whatever these give. */
+  private readonly loose: ReadonlySet<string>;
 
   constructor(
     private readonly modules: ReadonlyMap<string, ReadModule>,
     private readonly whole: ReadonlySet<string>,
-  ) {}
+  ) {
+    this.loose = looseOf(modules);
+  }
 
   run(starts: readonly string[]): void {
     for (const path of starts) this.take(path, null);
@@ -82,9 +87,8 @@ class LiveGraph {
     const { found, to } = link;
     if (!left || !code) return link;
     if (found.kind === 'dynamic' || found.required) {
-      const asked = [JSON.stringify(found.specifier), `'${found.specifier}'`, `\`${found.specifier}\``];
-      const isIn = (text: string) => asked.some((a) => text.includes(a));
-      return isIn(left.small) || !isIn(code.text) ? link : null;
+      const isLeft = asksFor(left.small, found.specifier) || !asksFor(code.text, found.specifier);
+      return isLeft ? link : null;
     }
     // What code outside of the script asks for, or a compiler adds.
     if (!code.stated.has(found.specifier) || found.names.length === 0) return link;
@@ -103,17 +107,8 @@ class LiveGraph {
     if (taken === null || !reexports) return ['*'];
     const elsewhere = [...taken].filter((name) => !reexports.own.has(name) && !reexports.named.has(name));
     const named = elsewhere.filter((name) => name !== 'default');
-    // What a CommonJS module gives is known only once it runs.
-    if (named.length > 0 && this.isLoose(to, new Set())) return ['*'];
+    if (named.length > 0 && this.loose.has(to)) return ['*'];
     return named.filter((name) => hasName(to, name, this.moduleAt));
-  }
-
-  /** Whether a module passes on whatever a CommonJS module gives, or is one. */
-  private isLoose(path: string, seen: Set<string>): boolean {
-    const m = this.modules.get(path);
-    if (!m || seen.has(path)) return false;
-    seen.add(path);
-    return m.code?.commonJs === true || (m.reexports?.stars ?? []).some((star) => this.isLoose(star, seen));
   }
 
   private follow(link: Link): void {
@@ -140,6 +135,16 @@ class LiveGraph {
   private homesOf(found: FoundImport, to: string): { to: string; names: string[] }[] {
     return followNames(found, to, this.moduleAt, this.homes);
   }
+}
+
+function looseOf(modules: ReadonlyMap<string, ReadModule>): Set<string> {
+  const passers = new Map<string, string[]>();
+  for (const { path, reexports } of modules.values())
+    for (const star of reexports?.stars ?? []) passers.set(star, [...(passers.get(star) ?? []), path]);
+  const loose = new Set([...modules.values()].filter((m) => m.code?.commonJs).map((m) => m.path));
+  // What is added meanwhile comes in its turn.
+  for (const path of loose) for (const passer of passers.get(path) ?? []) loose.add(passer);
+  return loose;
 }
 
 /** Of an import of which nothing is used any more only its running is left. */

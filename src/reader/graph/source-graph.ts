@@ -19,8 +19,6 @@ import { type ParsedScript } from '../script/parsed-script.ts';
 import { servedFile } from '../served-files.ts';
 import { shippedModules, withoutWeight } from '../server-only.ts';
 import { beginFile, beginStep, leftAside } from '../watch.ts';
-import { minifyCommonJs, minifyScript, weigh } from '../weigh.ts';
-import { addedSizes } from '../weigh-together.ts';
 import { ALL, Demand, type Needed } from './demand.ts';
 import type { Findings } from './findings.ts';
 import { importColumns } from './import-columns.ts';
@@ -33,6 +31,7 @@ import { emptyModule, type ReadModule } from './read-module.ts';
 import { reexportsOf } from './reexports.ts';
 import { StyleReader } from './style-reader.ts';
 import { timesOfUses } from './times-of-uses.ts';
+import { weighModules } from './weigh-modules.ts';
 
 /** Called as modules are read: how many so far, and how many are known to come. */
 export type ReadProgress = (read: number, known: number) => void;
@@ -246,14 +245,7 @@ export class SourceGraph {
     const links = prunedLinks(this.modules);
     const sorted = this.reached(links);
     const at = new Map(sorted.map((m, i) => [m.path, i]));
-    for (const m of sorted) weighed(m);
-    beginStep('weighing files beside one another');
-    for (const style of [true, false]) {
-      const alike = sorted.filter((m) => (m.kind === 'style') === style);
-      addedSizes(alike.map((m) => ({ path: m.path, text: m.minified }))).forEach((added, i) => {
-        Object.assign(alike[i].module.bytes, added);
-      });
-    }
+    weighModules(sorted);
     const timed = timesOfUses(this.modules, [...this.starts, ...this.workers, ...asked]);
     const { imports, acts } = importColumns(sorted, at, (path) => links.get(path)!, timed);
     // Of files that only were looked into for names nothing is told.
@@ -434,19 +426,6 @@ export class SourceGraph {
         return false;
     }
   }
-}
-
-/** Minifies and weighs a module, and lets go of what it was read from. */
-function weighed(m: ReadModule): void {
-  if (m.code) {
-    beginFile(m.path);
-    const { text, commonJs, small } = m.code;
-    const minify = commonJs ? minifyCommonJs : minifyScript;
-    m.minified = (small ?? minify(`${m.path}.js`, text)) + m.minified;
-    m.code = null;
-  }
-  // A file without anything in it is none.
-  if (m.minified !== '') m.module.bytes = { ...weigh(m.module.bytes.source, m.minified), marginal: 0 };
 }
 
 /** An import that a framework adds to a file. */

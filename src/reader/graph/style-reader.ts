@@ -51,7 +51,7 @@ export class StyleReader {
         ? { faces: [...into.fonts.faces, ...fonts.faces], ofText: [...into.fonts.ofText, ...fonts.ofText] }
         : fonts;
     try {
-      const { code, imports, urls } = minifyStyle(file, compiled.css);
+      const { code, imports, urls } = minifyStyle(path, compiled.css);
       into.minified += code;
       const files = urls.filter((u) => !/^(data:|#|https?:|\/\/)/.test(u.specifier));
       for (const { specifier, line } of [...imports, ...files])
@@ -69,7 +69,7 @@ export class StyleReader {
     if ('error' in compiled) this.findings.failed.push({ path: relative, ...compiled.error });
     const css = 'css' in compiled ? compiled.css : text;
     try {
-      return JSON.stringify(minifyStyle(file, css).code);
+      return JSON.stringify(minifyStyle(relative, css).code);
     } catch {
       return JSON.stringify(withoutSpace(css));
     }

@@ -49,7 +49,10 @@ export class OutputModules {
     const drafts = this.drafts();
     this.inside = files.map(() => []);
     for (const draft of drafts) this.add(draft);
-    addedSizes(drafts.map(({ text }, i) => ({ path: this.modules[i].path, text }))).forEach((added, i) => {
+    const weighed = drafts.map(({ text }, i) => ({
+      ...{ path: this.modules[i].path, text, gzip: this.modules[i].bytes.gzip },
+    }));
+    addedSizes(weighed).forEach((added, i) => {
       Object.assign(this.modules[i].bytes, added);
     });
     this.linkSources(drafts);

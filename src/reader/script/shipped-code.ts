@@ -53,9 +53,12 @@ function environmentOf(path: string, text: string): Record<string, string> {
 /** Imports without the requires and deferred ones that only a branch for development or the server makes. */
 export function withoutDeadImports(written: string, imports: readonly FoundImport[]): FoundImport[] {
   const { code } = minifySync('out.js', written, { compress: true, mangle: false });
-  const isThere = (specifier: string) =>
-    code.includes(JSON.stringify(specifier)) || code.includes(`'${specifier}'`) || code.includes(`\`${specifier}\``);
-  return imports.filter((i) => (i.kind === 'static' && !i.required) || isThere(i.specifier));
+  return imports.filter((i) => (i.kind === 'static' && !i.required) || asksFor(code, i.specifier));
+}
+
+/** Whether minified code has a specifier in a call: as a text in any quotation marks. */
+export function asksFor(code: string, specifier: string): boolean {
+  return [JSON.stringify(specifier), `'${specifier}'`, `\`${specifier}\``].some((written) => code.includes(written));
 }
 
 /** The language of a script by the ending of its name. */

@@ -34,7 +34,13 @@ describe('a sheet with class names of its own', () => {
 
   it('ships names that no other sheet has, and nothing of how they are composed', () => {
     const text = texts['card.module.css'];
-    expect(text).toMatch(/^\.card_\w+\{color:teal;?\}\.plain_\w+\{margin:0\}$/);
+    expect(text).toMatch(/^\.card_[\w-]+\{color:teal;?\}\.plain_[\w-]+\{margin:0\}$/);
+  });
+
+  it('ships the same wherever the app lies', () => {
+    const [here, there] = [0, 1].map(() => read({ 'card.module.css': '.card { color: teal }' }).texts);
+    expect(here['card.module.css']).toMatch(/^\.card_[\w-]{6}\{color:teal;?\}$/);
+    expect(there).toEqual(here);
   });
 
   it('tells of a sheet that isn’t there', () => {

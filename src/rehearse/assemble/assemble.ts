@@ -32,11 +32,12 @@ export function assemble(
   addressOf: (chunk: number) => string,
 ): Assembled {
   const told: Assembled['told'] = [];
+  const app = appOf(snapshot, graph, texts);
   const files = graph.chunks.map((chunk, at): AssembledFile => {
     const head = { chunk: at, address: addressOf(at), kind: chunk.kind };
     if (chunk.kind === 'style')
       return { ...head, text: chunk.modules.map((m) => texts[snapshot.modules[m].path] ?? '').join('\n') };
-    const writer = new ScriptFile(snapshot, graph, texts, chunk.realm, told);
+    const writer = new ScriptFile(app, chunk.realm, told);
     return { ...head, text: writer.write(head.address, chunk.modules) };
   });
   graph.roots.forEach((root) => {
@@ -56,35 +57,49 @@ export function assemble(
 /** What files do that come before the one with the registry. */
 const QUEUE = 'self.__parts??={early:[],add(f,d){this.early.push([f,d])}};';
 
+/** What is the same for all files. */
+interface App {
+  snapshot: Snapshot;
+  graph: ChunkGraph;
+  texts: Readonly<Record<string, string>>;
+  /** What isn’t there in browsers, by the module that asks for it. */
+  leftOut: ReadonlyMap<string, string[]>;
+  /** Split points by realm and module. */
+  rootOf: ReadonlyMap<string, number>;
+}
+
+function appOf(snapshot: Snapshot, graph: ChunkGraph, texts: App['texts']): App {
+  const leftOut = new Map<string, string[]>();
+  for (const { from, specifier, leftOut: isLeft } of snapshot.unresolved)
+    if (isLeft) leftOut.set(from, [...(leftOut.get(from) ?? []), specifier]);
+  const rootOf = new Map(
+    graph.roots.flatMap(({ realm, target }, at) => (target.length === 1 ? [[`${realm} ${target[0]}`, at]] : [])),
+  );
+  return { snapshot, graph, texts, leftOut, rootOf };
+}
+
 class ScriptFile {
   private readonly definitions: string[] = [];
   private readonly sheets = new Set<number>();
-  /** What isn’t there in browsers, by the module that asks for it. */
-  private readonly leftOut = new Map<string, string[]>();
 
   constructor(
-    private readonly snapshot: Snapshot,
-    private readonly graph: ChunkGraph,
-    private readonly texts: Readonly<Record<string, string>>,
+    private readonly app: App,
     private readonly realm: string,
     private readonly told: Assembled['told'],
-  ) {
-    for (const { from, specifier, leftOut } of snapshot.unresolved)
-      if (leftOut) this.leftOut.set(from, [...(this.leftOut.get(from) ?? []), specifier]);
-  }
+  ) {}
 
   write(address: string, modules: readonly number[]): string {
     for (const m of modules) this.define(m);
-    for (const m of this.sheets) if (!modules.includes(m)) this.definitions.push(`${m}:${sheetNames(this.textOf(m))}`);
+    for (const m of this.sheets) if (!modules.includes(m)) this.definitions.push(`${m}:${sheetModule(this.textOf(m))}`);
     return `${QUEUE}__parts.add(${JSON.stringify(address)},{\n${this.definitions.join(',\n')}\n});`;
   }
 
   private textOf(m: number): string {
-    return this.texts[this.snapshot.modules[m].path] ?? '';
+    return this.app.texts[this.app.snapshot.modules[m].path] ?? '';
   }
 
   private define(m: number): void {
-    const { path, kind } = this.snapshot.modules[m];
+    const { path, kind } = this.app.snapshot.modules[m];
     const text = this.textOf(m);
     if (SHEET.test(path) && kind !== 'style') {
       this.definitions.push(`${m}:${sheetInScript(text)}`);
@@ -101,19 +116,19 @@ class ScriptFile {
 
   /** In brackets, engines compile a function along with the file, as they do with code of flat files. */
   private definition(m: number, text: string): string {
-    const { path, kind } = this.snapshot.modules[m];
+    const { path, kind } = this.app.snapshot.modules[m];
     const links = this.linksOf(m);
     const fields = [...this.laterOf(links), ...(path.endsWith('.mjs') ? ['strict:true'] : [])];
     if (COMMON_JS.test(text)) {
       const required = Object.fromEntries(links.filter((l) => l.kind === 'static').map((l) => [l.specifier, l.to]));
-      const empty = this.leftOut.get(path) ?? [];
+      const empty = this.app.leftOut.get(path) ?? [];
       const known = [`required:${JSON.stringify(required)}`, `empty:${JSON.stringify(empty)}`];
       return `{${[`cjs:(${strictly(text)})`, ...known, ...fields].join(',')}}`;
     }
     const fixed = links.filter((l) => l.kind === 'static');
     const written = writeEsModule(text, aroundOf(fixed));
     for (const l of fixed)
-      if (this.snapshot.modules[l.to].kind === 'style' && l.names.length > 0) this.sheets.add(l.to);
+      if (this.app.snapshot.modules[l.to].kind === 'style' && l.names.length > 0) this.sheets.add(l.to);
     const deps = written.specifiers.flatMap((s) => fixed.filter((l) => l.specifier === s).map((l) => l.to));
     const urls = Object.fromEntries(
       fixed.filter((l) => this.isAddress(l)).map((l) => [l.specifier, this.addressOf(l)]),
@@ -125,8 +140,8 @@ class ScriptFile {
   }
 
   private linksOf(m: number): Import[] {
-    const { outStart, outgoing } = graphIndex(this.snapshot);
-    return Array.from(outgoing.subarray(outStart[m], outStart[m + 1]), (e) => this.snapshot.imports[e]);
+    const { outStart, outgoing } = graphIndex(this.app.snapshot);
+    return Array.from(outgoing.subarray(outStart[m], outStart[m + 1]), (e) => this.app.snapshot.imports[e]);
   }
 
   private laterOf(links: readonly Import[]): string[] {
@@ -146,15 +161,15 @@ class ScriptFile {
   }
 
   private rootOf(module: number): number {
-    return this.graph.roots.findIndex((r) => r.realm === this.realm && r.target.length === 1 && r.target[0] === module);
+    return this.app.rootOf.get(`${this.realm} ${module}`) ?? -1;
   }
 
   private brings(root: number, module: number): boolean {
-    return root >= 0 && has(this.graph.roots[root].reach, module);
+    return root >= 0 && has(this.app.graph.roots[root].reach, module);
   }
 
   private isAddress({ to }: Import): boolean {
-    return this.snapshot.modules[to].kind === 'asset';
+    return this.app.snapshot.modules[to].kind === 'asset';
   }
 
   private addressOf({ to }: Import): string {
@@ -201,18 +216,19 @@ function aroundOf(links: readonly Import[]): Around {
   };
 }
 
+/** A sheet as a module: what script gets of one with names of its own, these by the names as written. `first`: what it does before. */
+function sheetModule(text: string, first = ''): string {
+  return `{es:function*(own){own.has("default");yield;${first}own.out("default",${namesIn(text)})},plain:true}`;
+}
+
 /** A sheet that travels in script: it is put into the page as it runs. */
 function sheetInScript(text: string): string {
-  return `{es:function*(own){own.has("default");yield;document.head.append(Object.assign(document.createElement("style"),{textContent:${JSON.stringify(text)}}));own.out("default",${namesIn(text)})},plain:true}`;
+  const element = `Object.assign(document.createElement("style"),{textContent:${JSON.stringify(text)}})`;
+  return sheetModule(text, `document.head.append(${element});`);
 }
 
-/** What script gets of a sheet with names of its own: these, by the names as written. */
-function sheetNames(text: string): string {
-  return `{es:function*(own){own.has("default");yield;own.out("default",${namesIn(text)})},plain:true}`;
-}
-
-/** Names of classes are made unlike all others by what follows the last underscore. */
+/** Names of classes are made unlike all others by an underscore and six characters after them, which can be underscores themselves. */
 function namesIn(text: string): string {
   const names = [...text.matchAll(/\.(-?[A-Za-z_][\w-]*)/g)].map(([, name]) => name);
-  return JSON.stringify(Object.fromEntries(names.map((name) => [name.replace(/_[^_]*$/, ''), name])));
+  return JSON.stringify(Object.fromEntries(names.map((name) => [name.replace(/_[\w-]{6}$/, ''), name])));
 }

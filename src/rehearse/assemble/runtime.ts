@@ -502,7 +502,9 @@ export function registry(): void {
       }
       let before: Promise<void> | null = null;
       for (const id of start.modules) {
-        const go = () => (at(id) ? run(at(id)!) : null);
+        const m = at(id);
+        if (!m) throw new Error(`no module ${id}`);
+        const go = () => run(m);
         const ready = link(id);
         if (before || ready) before = Promise.all([before, ready]).then(() => go() ?? undefined);
         else before = go();

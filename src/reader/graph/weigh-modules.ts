@@ -1,0 +1,29 @@
+import { beginFile, beginStep } from '../watch.ts';
+import { minifyCommonJs, minifyScript, weigh } from '../weigh.ts';
+import { addedSizes } from '../weigh-together.ts';
+import type { ReadModule } from './read-module.ts';
+
+/** Minifies and weighs modules, each alone and beside those of its kind, in the order of their paths; lets go of what they were read from. */
+export function weighModules(sorted: readonly ReadModule[]): void {
+  for (const m of sorted) weighed(m);
+  beginStep('weighing files beside one another');
+  for (const style of [true, false]) {
+    const alike = sorted.filter((m) => (m.kind === 'style') === style);
+    const files = alike.map(({ path, minified, module }) => ({ path, text: minified, gzip: module.bytes.gzip }));
+    addedSizes(files).forEach((added, i) => {
+      Object.assign(alike[i].module.bytes, added);
+    });
+  }
+}
+
+function weighed(m: ReadModule): void {
+  if (m.code) {
+    beginFile(m.path);
+    const { text, commonJs, small } = m.code;
+    const minify = commonJs ? minifyCommonJs : minifyScript;
+    m.minified = (small ?? minify(`${m.path}.js`, text)) + m.minified;
+    m.code = null;
+  }
+  // A file without anything in it is none.
+  if (m.minified !== '') m.module.bytes = { ...weigh(m.module.bytes.source, m.minified), marginal: 0 };
+}
