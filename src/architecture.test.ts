@@ -6,13 +6,13 @@ const MAY_USE: Record<string, string[]> = {
   core: [],
   reader: ['core'],
   patch: ['core', 'reader'],
-  rehearse: ['core', 'reader'],
+  rehearse: ['core', 'reader', 'patch'],
   store: ['core'],
-  server: ['core', 'reader', 'patch', 'store'],
+  server: ['core', 'reader', 'patch', 'rehearse', 'store'],
   worker: ['core'],
   ui: ['core', 'worker'],
   app: ['core', 'server', 'ui'],
-  cli: ['core', 'reader', 'patch'],
+  cli: ['core', 'reader', 'patch', 'rehearse'],
 };
 /** Shapes of what the server answers, which the interface may name as types. */
 const TYPES_FOR_UI = ['server', 'store', 'patch'];

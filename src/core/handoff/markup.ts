@@ -1,7 +1,7 @@
+import { escapedAttribute, htmlComment } from '../text/html-text.ts';
 import { oneLine, plainAddress } from '../text/one-line.ts';
 import type { DocumentHintKind } from '../vocabulary/hints.ts';
 import { isDocumentHint } from '../vocabulary/hints.ts';
-import { escapedAttribute, htmlComment } from './html-text.ts';
 import type { PlannedLink, RoutePlan } from './planned-links.ts';
 import { CARRIED, needsScript } from './planned-links.ts';
 

@@ -1,7 +1,7 @@
 import type { PlannedApp } from '../chunks/planned.ts';
 import { linkKey } from '../plan/effective.ts';
 import type { ClassicScript, ScriptPlacement } from '../snapshot/document-types.ts';
-import { escapedAttribute, htmlComment } from './html-text.ts';
+import { escapedAttribute, htmlComment } from '../text/html-text.ts';
 
 /**
  * Tags that documents carry already and that a plan wants otherwise, as HTML: scripts at another place or in another mode (HTML, the script element),

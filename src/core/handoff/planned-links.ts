@@ -1,5 +1,6 @@
 import type { PlannedApp } from '../chunks/planned.ts';
 import { compileHints } from '../load/compile.ts';
+import { mediaQuery } from '../load/media-query.ts';
 import type { FetchPriority } from '../load/types.ts';
 import type { Hint, HintPlace } from '../vocabulary/hints.ts';
 import { isDocumentHint } from '../vocabulary/hints.ts';
@@ -57,7 +58,7 @@ export function plannedLinks(app: PlannedApp, addresses: Addresses): RoutePlan[]
               as: rel === 'preload' ? (as ?? null) : null,
               crossorigin: rel !== 'prefetch' && rel !== 'modulepreload' && crossorigin,
               fetchpriority: fetchpriority === 'high' || fetchpriority === 'low' ? fetchpriority : null,
-              media: mediaOf(hint),
+              media: hint.media ? mediaQuery(hint.media) : null,
             };
           }),
         ),
@@ -70,15 +71,6 @@ export function plannedLinks(app: PlannedApp, addresses: Addresses): RoutePlan[]
       };
     })
     .filter((r) => r.links.length + r.rules.length + r.priorities.length > 0);
-}
-
-/** The conditions of a hint as a media query; null where it has none. */
-function mediaOf({ media }: Hint): string | null {
-  const said = [
-    ...(media?.minWidth === undefined ? [] : [`(min-width: ${media.minWidth}px)`]),
-    ...(media?.maxWidth === undefined ? [] : [`(max-width: ${media.maxWidth}px)`]),
-  ];
-  return said.length === 0 ? null : said.join(' and ');
 }
 
 /** Whether only a script can give it: at a trigger, or (which markup can't tell) not to people who save data. */

@@ -290,15 +290,19 @@ function slugOf(chunk: Chunk): string {
   return slug;
 }
 
+/** The address of a chunk’s file: of the real one where it is known, else one of its name and id. `base`: the app’s base address. */
+export function addressOfChunk(chunk: Chunk, base: string): string {
+  if (chunk.file !== undefined) return `${base}${addressOfFile(chunk.file)}`;
+  const id = chunk.id.slice(chunk.id.lastIndexOf('/') + 1);
+  return `${base}assets/${slugOf(chunk)}-${id}.${chunk.kind === 'style' ? 'css' : 'js'}`;
+}
+
 function chunkFile(
   chunk: Chunk,
   base: string,
 ): Pick<Resource, 'address' | 'origin' | 'name' | 'type' | 'bytes' | 'cpuMs' | 'estimatedBytes' | 'tabledBytes'> {
-  const slug = slugOf(chunk);
   return {
-    ...placed(
-      `${base}${chunk.file !== undefined ? addressOfFile(chunk.file) : `assets/${slug}-${chunk.id.slice(chunk.id.lastIndexOf('/') + 1)}.${chunk.kind === 'style' ? 'css' : 'js'}`}`,
-    ),
+    ...placed(addressOfChunk(chunk, base)),
     name: chunk.name,
     type: chunk.kind,
     bytes: chunk.bytes.gzip,

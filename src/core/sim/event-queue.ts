@@ -35,12 +35,27 @@ export class EventQueue implements Timer {
   run(limit: number): boolean {
     for (let n = 0; this.tasks.length > 0; n++) {
       if (n >= limit) return false;
-      this.now = this.times[0];
-      const next = this.tasks[0];
-      this.removeFirst();
-      next();
+      this.step();
     }
     return true;
+  }
+
+  /** When the next event is due; null when nothing is left. */
+  get nextAt(): number | null {
+    return this.tasks.length > 0 ? this.times[0] : null;
+  }
+
+  /** Runs what is due up to an instant, which is the present from then on. */
+  runUntil(time: number): void {
+    while (this.tasks.length > 0 && this.times[0] <= time) this.step();
+    this.now = Math.max(this.now, time);
+  }
+
+  private step(): void {
+    this.now = this.times[0];
+    const next = this.tasks[0];
+    this.removeFirst();
+    next();
   }
 
   private removeFirst(): void {

@@ -1,4 +1,4 @@
-import { oneLine } from '../text/one-line.ts';
+import { oneLine } from './one-line.ts';
 
 /** A text as the value of an attribute in double quotes. */
 export function escapedAttribute(text: string): string {

@@ -1,0 +1,140 @@
+import { createHash } from 'node:crypto';
+import http from 'node:http';
+import http2 from 'node:http2';
+import https from 'node:https';
+import type net from 'node:net';
+import tls from 'node:tls';
+import type { CacheRule } from '../../core/load/types.ts';
+import { type Certificates, certificatesFor } from './certificate.ts';
+import type { Answer, Answering, Asked } from './types.ts';
+
+/** How long a kept file is fresh, as shipped files usually say. */
+const CACHE: Record<CacheRule, string> = {
+  immutable: 'public, max-age=31536000, immutable',
+  revalidate: 'no-cache',
+  'no-store': 'no-store',
+};
+
+type Incoming = http2.Http2ServerRequest | http.IncomingMessage;
+type Outgoing = http2.Http2ServerResponse | http.ServerResponse;
+
+/** How a rehearsal’s server speaks. */
+export interface Speaking {
+  protocol: 'h1' | 'h2';
+  tls: 'none' | '1.2' | '1.3';
+}
+
+/** Serves a rehearsal on loopback, for several hosts at one port. */
+export class RehearsalServer {
+  readonly asked: Asked[] = [];
+  private readonly began = performance.now();
+  private readonly sockets = new Set<net.Socket>();
+
+  private constructor(
+    private readonly server: net.Server,
+    private readonly answering: Answering,
+    /** What the browser is told to accept; null without TLS. */
+    readonly fingerprint: string | null,
+  ) {
+    server.on('connection', (socket: net.Socket) => {
+      socket.setNoDelay(true);
+      this.sockets.add(socket);
+      socket.once('close', () => this.sockets.delete(socket));
+    });
+    server.on('request', (request: Incoming, response: Outgoing) => void this.answer(request, response));
+  }
+
+  static async start(hosts: readonly string[], speaking: Speaking, answering: Answering): Promise<RehearsalServer> {
+    const certificates = speaking.tls === 'none' ? null : await certificatesFor(hosts);
+    const made = new RehearsalServer(serverFor(speaking, certificates), answering, certificates?.fingerprint ?? null);
+    await new Promise<void>((done, fail) => made.server.once('error', fail).listen(0, '127.0.0.1', done));
+    return made;
+  }
+
+  get port(): number {
+    return (this.server.address() as net.AddressInfo).port;
+  }
+
+  stop(): void {
+    this.server.close();
+    for (const socket of this.sockets) socket.destroy();
+  }
+
+  private async answer(request: Incoming, response: Outgoing): Promise<void> {
+    const host = hostOf(request);
+    const address = request.url ?? '/';
+    const atMs = performance.now() - this.began;
+    response.on('error', () => {});
+    const forDocument = (request.headers.accept ?? '').includes('text/html');
+    const found = await this.answering({ host, address, forDocument });
+    this.asked.push({ host, address, atMs, status: found ? (found.status ?? 200) : 404 });
+    if (!found) {
+      response.statusCode = 404;
+      response.end();
+      return;
+    }
+    if (found.earlyLinks?.length) response.writeEarlyHints({ link: [...found.earlyLinks] });
+    setTimeout(() => send(request, response, found), found.serverMs);
+  }
+}
+
+function serverFor({ protocol, tls: version }: Speaking, certificates: Certificates | null): net.Server {
+  if (!certificates) return http.createServer();
+  const { key, certs } = certificates;
+  const contexts = new Map([...certs].map(([host, cert]) => [host, tls.createSecureContext({ key, cert })]));
+  const [cert] = certs.values();
+  const secure: tls.TlsOptions = {
+    ...{
+      key,
+      cert,
+      minVersion: `TLSv${version}` as tls.SecureVersion,
+      maxVersion: `TLSv${version}` as tls.SecureVersion,
+    },
+    SNICallback: (host, done) => done(null, contexts.get(host)),
+  };
+  return protocol === 'h1' ? https.createServer(secure) : http2.createSecureServer(secure);
+}
+
+function hostOf(request: Incoming): string {
+  const named = 'authority' in request ? request.authority : request.headers.host;
+  return (named ?? '').replace(/:\d+$/, '');
+}
+
+/** Answers as a plain server does: at once in one piece, or in the pieces that the answer names. */
+function send(request: Incoming, response: Outgoing, answer: Answer): void {
+  if (response.destroyed) return;
+  const etag = answer.cache === 'revalidate' ? tagOf(answer.body) : null;
+  response.setHeader('content-type', answer.type);
+  response.setHeader('cache-control', CACHE[answer.cache]);
+  response.setHeader('access-control-allow-origin', '*');
+  // Every time of a file that comes from elsewhere is told to the page (Resource Timing, 4.5).
+  response.setHeader('timing-allow-origin', '*');
+  if (answer.encoding) response.setHeader('content-encoding', answer.encoding);
+  if (answer.links?.length) response.setHeader('link', [...answer.links]);
+  if (etag) response.setHeader('etag', etag);
+  if (etag && request.headers['if-none-match'] === etag) {
+    response.statusCode = 304;
+    response.end();
+    return;
+  }
+  response.statusCode = answer.status ?? 200;
+  response.setHeader('content-length', answer.body.length);
+  if (!answer.flush?.length) {
+    response.end(answer.body);
+    return;
+  }
+  let from = 0;
+  const pieces = [...answer.flush.filter((f) => f.upTo < answer.body.length)].sort((a, b) => a.atMs - b.atMs);
+  const write = response.write.bind(response) as (body: Buffer) => boolean;
+  for (const { upTo, atMs } of pieces) {
+    const piece = answer.body.subarray(from, upTo);
+    from = upTo;
+    setTimeout(() => write(piece), atMs);
+  }
+  const rest = answer.body.subarray(from);
+  setTimeout(() => response.end(rest), pieces.at(-1)!.atMs);
+}
+
+function tagOf(body: Buffer): string {
+  return `"${createHash('sha256').update(body).digest('base64url').slice(0, 16)}"`;
+}
