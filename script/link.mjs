@@ -7,6 +7,7 @@ import { parseArgs } from 'node:util';
 import { findBrowser } from '../dist/rehearse/browser/find-browser.js';
 import { OpenBrowser } from '../dist/rehearse/browser/open-browser.js';
 import { RelayBeside } from '../dist/rehearse/link/relay-beside.js';
+import { ledTo } from '../dist/rehearse/serve/led.js';
 import { RehearsalServer } from '../dist/rehearse/serve/server.js';
 import { canServe, PAGE_SCRIPT, siteOf } from './linking/case-site.mjs';
 
@@ -38,10 +39,8 @@ async function load(c) {
     { tls: tls ? '1.3' : 'none', rttMs, downKbps, upKbps, dnsMs: 0, queuePackets: packets },
     server.port,
   );
-  const browser = await OpenBrowser.start(findBrowser(), DEVICE, {
-    hosts: new Map([[host, link.port]]),
-    fingerprint: server.fingerprint,
-  });
+  const profile = OpenBrowser.newProfile();
+  const browser = await OpenBrowser.start(findBrowser(), profile, DEVICE, ledTo(server, [host], link.port));
   try {
     await browser.page.addInitScript(PAGE_SCRIPT);
     await browser.page.goto(`${tls ? 'https' : 'http'}://${host}${c.document.url}`, { waitUntil: 'load' });
@@ -59,6 +58,7 @@ async function load(c) {
     }));
   } finally {
     await browser.close();
+    OpenBrowser.removeProfile(profile);
     link.stop();
     server.stop();
   }

@@ -22,7 +22,7 @@ const CORE_PACKAGES: string[] = [];
 const CORE_ORDER = [
   ...['text', 'form', 'vocabulary', 'snapshot', 'plan', 'ship', 'chunks', 'load', 'sim', 'metrics', 'mix', 'predict'],
   ...['visits', 'visitors', 'explain', 'inventory', 'outline', 'load-sheet', 'compare', 'limits', 'amend', 'check'],
-  ...['advise', 'choose', 'handoff', 'reconcile', 'recordings', 'formats'],
+  ...['advise', 'choose', 'handoff', 'reconcile', 'recordings', 'rehearsals', 'formats'],
 ];
 
 /** The interface's folders, each with those that it may use; a station uses no other station. */

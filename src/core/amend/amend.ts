@@ -4,6 +4,7 @@ import type { Snapshot } from '../snapshot/types.ts';
 import { wildcard } from '../text/wildcard.ts';
 import type { RouteName } from './edit.ts';
 import type { Amendments, RouteAmendment } from './types.ts';
+import { withMeasured } from './with-measured.ts';
 
 /** A snapshot as a person corrected it, and the corrections that no longer fit what was read. */
 export interface Amended {
@@ -29,10 +30,11 @@ export function amend(snapshot: Snapshot, amendments: Amendments): Amended {
   const unusedRules = snapshot.unusedRules.filter(
     (rule) => !rule.missing.some((name) => keeps.some((fits) => fits(name))),
   );
-  const { visitors } = amendments;
+  const { visitors, measured } = amendments;
   const base = amendments.base ?? snapshot.base;
+  const amended = { ...snapshot, routes, scripts, unusedRules, base, ...(visitors ? { visitors } : {}) };
   return {
-    snapshot: { ...snapshot, routes, scripts, unusedRules, base, ...(visitors ? { visitors } : {}) },
+    snapshot: measured ? withMeasured(amended, measured) : amended,
     stale,
     unproposed,
   };
@@ -43,13 +45,14 @@ function shownName({ realm, pattern, change }: RouteAmendment): RouteName {
   return { realm, pattern: change.pattern ?? pattern };
 }
 
-function saysNothing({ routes, keep, base, scripts, visitors }: Amendments): boolean {
+function saysNothing({ routes, keep, base, scripts, visitors, measured }: Amendments): boolean {
   return (
     routes.length === 0 &&
     keep.length === 0 &&
     base === null &&
     Object.keys(scripts ?? {}).length === 0 &&
-    (visitors ?? null) === null
+    (visitors ?? null) === null &&
+    (measured ?? null) === null
   );
 }
 
@@ -154,6 +157,7 @@ const CHANGES_APP: Record<keyof Amendments, boolean> = {
   keep: true,
   scripts: true,
   visitors: true,
+  measured: true,
   confirmed: false,
   visits: false,
   limits: false,

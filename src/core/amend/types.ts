@@ -4,6 +4,7 @@ import { choice, FLAG, listOf, mapOf, orNull, TEXT, textUpTo } from '../form/val
 import { LIMIT } from '../limits/types.ts';
 import { BASE } from '../snapshot/base.ts';
 import { SCRIPT_CHANGE } from '../snapshot/document-types.ts';
+import { MEASURED, type Measured } from '../snapshot/measured-types.ts';
 import { ADDRESS_PATTERN, ROUTE_CHANGE } from '../snapshot/route-types.ts';
 import { VISITOR_NOTES, type VisitorNotes } from '../snapshot/visitor-types.ts';
 import { LONGEST_PATTERN } from '../text/wildcard.ts';
@@ -41,10 +42,13 @@ export const AMENDMENTS = named(
     visits: optional(listOf(VISIT)),
     /** The most that landings and actions may come to. */
     limits: optional(listOf(LIMIT)),
+    /** What was measured of the app. */
+    measured: optionalOrNull(MEASURED),
   }),
 );
-export interface Amendments extends Omit<Of<typeof AMENDMENTS>, 'visitors'> {
+export interface Amendments extends Omit<Of<typeof AMENDMENTS>, 'visitors' | 'measured'> {
   visitors?: VisitorNotes | null;
+  measured?: Measured | null;
 }
 
 export const NO_AMENDMENTS: Amendments = { confirmed: false, base: null, routes: [], keep: [] };

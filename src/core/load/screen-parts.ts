@@ -57,15 +57,15 @@ class ScreenOf {
     const [shell, ...layouts] = route.layouts;
     const started = this.snapshot.entries.find((e) => e.realm === route.realm)?.modules ?? [];
     if (shell) {
-      const renderMs = drawing.of([shell], started);
-      this.add('shell', 'shell', shell, 'first screen', { ...this.fonts(), renderMs });
+      const price = this.priceOf('shell', drawing.of([shell], started));
+      this.add('shell', 'shell', shell, 'first screen', { ...this.fonts(), ...price });
     }
     const claimed = new Set(route.parts.flatMap((p) => p.needs));
     const images = this.imagesAmong((c) => c.place === 'first screen' && !claimed.has(c.id));
     const calls = this.callsAmong((d) => !claimed.has(d.id));
     this.add('page', shortName(route.page), route.page, 'first screen', {
       ...this.fonts(),
-      renderMs: drawing.of([...layouts, route.page], shell ? [] : started),
+      ...this.priceOf('page', drawing.of([...layouts, route.page], shell ? [] : started)),
       after: shell ? [0] : [],
       fill: [...images.map((c) => files.content(c)), ...calls.map((d) => files.data(d))],
     });
@@ -110,8 +110,16 @@ class ScreenOf {
       if (landed.inChain || known.has(path) || !files.isOfFirstScreen(landed.root)) continue;
       const asked = landed.drawn && snapshot.modules[index.moduleAt.get(path) ?? -1]?.kind === 'script';
       const needs = needsOf(files, files.root(landed, []));
-      if (asked) this.parts.push(unnamedPart(path, needs, this.page, this.drawing.of([path])));
+      if (!asked) continue;
+      const { renderMs, ...measured } = this.priceOf(path, this.drawing.of([path]));
+      this.parts.push({ ...unnamedPart(path, needs, this.page, renderMs), ...measured });
     }
+  }
+
+  /** What drawing something of the route takes: as measured, or as reckoned. */
+  private priceOf(id: string, reckoned: number): Pick<ScreenPart, 'renderMs' | 'measured'> {
+    const { draws = {} } = this.route;
+    return Object.hasOwn(draws, id) ? { renderMs: draws[id], measured: true } : { renderMs: reckoned };
   }
 
   private add(

@@ -105,7 +105,7 @@ function later(a: Instant, b: Instant): Instant {
 }
 
 /** Parts that belong to the first screen on this device. */
-function expectedParts({ parts }: LoadProgram, { device }: Conditions): number[] {
+export function expectedParts({ parts }: LoadProgram, { device }: Conditions): number[] {
   return parts.flatMap((p, at) =>
     p.place === 'first screen' && p.onItsOwn && fits(p.screens, device.viewport.width) ? [at] : [],
   );

@@ -11,6 +11,7 @@ import {
   FLAG,
   listOf,
   MILLIS,
+  mapOf,
   orNull,
   PIXELS,
   SHARE,
@@ -179,17 +180,24 @@ const ROUTE_FIELDS = {
   links: listOf(TEXT),
   /** How many of all landings are on this route, in any unit; all routes count alike where none says. */
   landings: AMOUNT,
+  /** Measured: what drawing takes for the first time, in ms on the reference device, of `shell`, `page`, and split points that are no parts (by path). */
+  draws: mapOf(MILLIS),
 };
 
 export const ROUTE = named(
   'route',
-  record({ ...ROUTE_FIELDS, fonts: optional(ROUTE_FIELDS.fonts), landings: optional(ROUTE_FIELDS.landings) }),
+  record({
+    ...ROUTE_FIELDS,
+    fonts: optional(ROUTE_FIELDS.fonts),
+    landings: optional(ROUTE_FIELDS.landings),
+    draws: optional(ROUTE_FIELDS.draws),
+  }),
 );
 export interface Route extends Omit<Of<typeof ROUTE>, 'parts'> {
   parts: Part[];
 }
 
-const { realm, evidence, ...CHANGEABLE } = ROUTE_FIELDS;
+const { realm, evidence, draws, ...CHANGEABLE } = ROUTE_FIELDS;
 
 /** Corrections to a route: every field but where it was found; those that are left out stay as read. */
 export const ROUTE_CHANGE = named(

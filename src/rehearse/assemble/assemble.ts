@@ -1,3 +1,4 @@
+import { minifySync } from 'oxc-minify';
 import { has } from '../../core/chunks/bits.ts';
 import type { ChunkGraph } from '../../core/chunks/types.ts';
 import { graphIndex } from '../../core/snapshot/graph-index.ts';
@@ -23,13 +24,15 @@ export interface Assembled {
 
 /**
  * Runnable files of the chunks of an app. `texts`: what ships of each module, by path, as the reader made it; `addressOf`: the address
- * of each chunk’s file. The files of an entry begin to run once they are all there, in whatever order they come.
+ * of each chunk’s file; `watched`: modules of which calls of what they export are noted. The files of an entry begin to run once they are
+ * all there, in whatever order they come.
  */
 export function assemble(
   snapshot: Snapshot,
   graph: ChunkGraph,
   texts: Readonly<Record<string, string>>,
   addressOf: (chunk: number) => string,
+  watched: readonly number[] = [],
 ): Assembled {
   const told: Assembled['told'] = [];
   const app = appOf(snapshot, graph, texts);
@@ -48,10 +51,18 @@ export function assemble(
     const groups = Object.fromEntries(
       graph.roots.flatMap((r, i) => (r.realm === root.realm ? [[i, r.group.map(addressOf)]] : [])),
     );
-    const start = `__parts.map(${JSON.stringify(groups)});__parts.start(${JSON.stringify(scripts.map(addressOf))},${JSON.stringify(root.target)});`;
-    files[first].text = `(${registry.toString()})();\n${files[first].text}\n${start}`;
+    const start = `__parts.map(${JSON.stringify(groups)});__parts.watch(${JSON.stringify(watched)});__parts.start(${JSON.stringify(scripts.map(addressOf))},${JSON.stringify(root.target)});`;
+    files[first].text = `${registryText()}\n${files[first].text}\n${start}`;
   });
   return { files, told };
+}
+
+let smallRegistry: string | null = null;
+
+/** The registry as it travels. */
+function registryText(): string {
+  smallRegistry ??= minifySync('registry.js', `(${registry.toString()})((file)=>import(file));`).code;
+  return smallRegistry;
 }
 
 /** What files do that come before the one with the registry. */

@@ -20,12 +20,19 @@ async function told(files: Record<string, string>): Promise<unknown[]> {
   const made = assemble(snapshot, graph, texts, (c) => `/f${c}.${graph.chunks[c].kind === 'style' ? 'css' : 'js'}`);
   expect(made.told).toEqual([]);
   const heard: unknown[] = [];
-  const run = (address: string) => {
-    if (address.endsWith('.js')) vm.runInContext(made.files.find((f) => f.address === address)!.text, context);
+  const importModuleDynamically = async (address: string) => {
+    run(address);
+    const nothing = new vm.SyntheticModule([], () => {}, { context });
+    await nothing.link(() => Promise.reject());
+    await nothing.evaluate();
+    return nothing;
   };
-  const append = async (element: { src?: string; href?: string; onload?: () => void }) => {
+  const run = (address: string) => {
+    if (!address.endsWith('.js')) return;
+    vm.runInContext(made.files.find((f) => f.address === address)!.text, context, { importModuleDynamically });
+  };
+  const append = async (element: { onload?: () => void }) => {
     await null;
-    if (element.src) run(element.src);
     element.onload?.();
   };
   const document = { head: { append }, createElement: () => ({}) };
@@ -33,7 +40,7 @@ async function told(files: Record<string, string>): Promise<unknown[]> {
   const tell = 'globalThis.tell = (...of) => void heard.push(...JSON.parse(JSON.stringify(of)));';
   vm.runInContext(`globalThis.self = globalThis; ${tell}`, context);
   for (const c of graph.roots[0].group) run(made.files[c].address);
-  for (let i = 0; i < 50; i++) await null;
+  await new Promise((done) => setTimeout(done, 30));
   return heard;
 }
 

@@ -11,9 +11,10 @@ declare const reportError: (thrown: unknown) => void;
  * The registry that assembled files share: it takes modules in as files bring them, loads groups of files, and has modules run as
  * the language says: imports first, in their order, once; with live bindings, circles, functions that are there before anything
  * runs, waits at the top level, and CommonJS beside it. It is written into the first file of an app as text, so it uses nothing from
- * around it. `self.__parts` is what files call.
+ * around it. `self.__parts` is what files call. `fetchScript`: how a file of script is loaded (`import()`, which isn’t part of a text that
+ * is compiled).
  */
-export function registry(): void {
+export function registry(fetchScript: (file: string) => Promise<unknown>): void {
   type Value = unknown;
   type Setter = (value: Value) => void;
   interface Definition {
@@ -255,7 +256,42 @@ export function registry(): void {
     return Object.seal(object);
   }
 
-  function publish(m: Module, name: string, value: Value): void {
+  /** Modules whose calls are noted, and what was noted of each: when a call began and ended, and whether it came to its end. */
+  const watched = new Set<number>();
+  const calls: Record<number, [began: number, ended: number, whole: boolean][]> = {};
+  const MOST_CALLS = 100;
+  /** Under which names what draws is kept that isn’t a function itself. */
+  const DRAWING = ['render', 'setup', 'type'];
+
+  function noted(m: Module, call: () => Value): Value {
+    const own = (calls[m.id] ??= []);
+    const began = now();
+    let whole = false;
+    try {
+      const value = call();
+      whole = true;
+      return value;
+    } finally {
+      if (own.length < MOST_CALLS) own.push([began, now(), whole]);
+    }
+  }
+
+  /** What a watched module exports, so that its calls are noted; everything else about it stays. */
+  function asWatched(m: Module, value: Value): Value {
+    if (typeof value === 'function')
+      return new Proxy(value, {
+        apply: (to, self, given) => noted(m, () => Reflect.apply(to, self, given)),
+        construct: (to, given, as) => noted(m, () => Reflect.construct(to, given, as)) as object,
+      });
+    if (typeof value !== 'object' || value === null || Object.isFrozen(value)) return value;
+    const component = value as Record<string, Value>;
+    for (const name of DRAWING)
+      if (typeof component[name] === 'function') component[name] = asWatched(m, component[name]);
+    return value;
+  }
+
+  function publish(m: Module, name: string, given: Value): void {
+    const value = watched.has(m.id) ? asWatched(m, given) : given;
     m.values.set(name, value);
     for (const set of m.setters.get(name) ?? []) set(value);
   }
@@ -460,21 +496,24 @@ export function registry(): void {
   let groups: Record<number, string[]> = {};
   const starts: { files: string[]; modules: number[] }[] = [];
 
+  function fetchSheet(file: string): Promise<void> {
+    return new Promise((done, fail) => {
+      const link = document.createElement('link');
+      Object.assign(link, { rel: 'stylesheet', href: file });
+      link.onload = () => done();
+      link.onerror = () => fail();
+      document.head.append(link);
+    });
+  }
+
   function fetchFile(file: string): Promise<void> {
     const known = coming.get(file);
     if (known) return known;
-    const wait = new Promise<void>((done, fail) => {
-      const isStyle = /\.css$/.test(file);
-      const element = document.createElement(isStyle ? 'link' : 'script');
-      if (isStyle) Object.assign(element, { rel: 'stylesheet', href: file });
-      else Object.assign(element, { src: file, async: true });
-      element.onload = () => done();
-      element.onerror = () => {
-        coming.delete(file);
-        fail(new Error(`${file} can’t be loaded`));
-      };
-      document.head.append(element);
-    });
+    const failed = () => {
+      coming.delete(file);
+      throw new Error(`${file} can’t be loaded`);
+    };
+    const wait = /\.css$/.test(file) ? fetchSheet(file).catch(failed) : fetchScript(file).then(() => {}, failed);
     coming.set(file, wait);
     return wait;
   }
@@ -524,6 +563,10 @@ export function registry(): void {
     map(all: Record<number, string[]>): void {
       groups = { ...groups, ...all };
     },
+    /** Says of which modules calls of what they export are to be noted. */
+    watch(modules: number[]): void {
+      for (const id of modules) watched.add(id);
+    },
     /** Runs modules, one after the other, as soon as files are there. */
     start(files: string[], first: number[]): void {
       starts.push({ files, modules: first });
@@ -532,6 +575,8 @@ export function registry(): void {
     fetch: fetchFile,
     /** What each module took by itself when it ran, in ms. */
     times,
+    /** What was noted of calls of watched modules, in ms. */
+    calls,
   };
   const early = (self as unknown as { __parts?: { early: [string, Record<number, Definition>][] } }).__parts?.early;
   Object.assign(self, { __parts: parts });

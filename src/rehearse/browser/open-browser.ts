@@ -24,22 +24,38 @@ export interface Led {
   hosts: ReadonlyMap<string, number>;
   /** The key that it accepts; null without TLS. */
   fingerprint: string | null;
+  /** A page that it shows first, so that what it only does once isn’t measured. */
+  first: string;
 }
 
 const START_MS = 60_000;
+const SETTLE_MS = 300;
 
-/** A browser with a profile of its own, which is gone when it is closed. */
+/** A browser that knows of nothing but a rehearsal. */
 export class OpenBrowser {
   private constructor(
-    private readonly profile: string,
     private readonly context: BrowserContext,
     readonly page: Page,
     readonly tools: CDPSession,
     readonly version: string,
   ) {}
 
-  static async start(program: string, device: Device, { hosts, fingerprint }: Led): Promise<OpenBrowser> {
-    const profile = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-profile-'));
+  /** A new profile, as a folder; it holds what visits leave. */
+  static newProfile(): string {
+    return fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-profile-'));
+  }
+
+  static removeProfile(profile: string): void {
+    fs.rmSync(profile, { recursive: true, force: true, maxRetries: 5 });
+  }
+
+  /** Starts a program of a browser with a profile, slowed as a device says. */
+  static async start(
+    program: string,
+    profile: string,
+    device: Device,
+    { hosts, fingerprint, first }: Led,
+  ): Promise<OpenBrowser> {
     const rules = [...[...hosts].map(([host, port]) => `MAP ${host} 127.0.0.1:${port}`), 'MAP * ~NOTFOUND'];
     const context = await chromium.launchPersistentContext(profile, {
       ...{ executablePath: program, timeout: START_MS, viewport: device.viewport, hasTouch: device.touch },
@@ -52,12 +68,13 @@ export class OpenBrowser {
     const page = context.pages()[0] ?? (await context.newPage());
     const tools = await context.newCDPSession(page);
     if (device.cpuFactor !== 1) await tools.send('Emulation.setCPUThrottlingRate', { rate: device.cpuFactor });
+    await page.goto(first);
+    await page.waitForTimeout(SETTLE_MS);
     const version = context.browser()?.version() ?? '';
-    return new OpenBrowser(profile, context, page, tools, version);
+    return new OpenBrowser(context, page, tools, version);
   }
 
   async close(): Promise<void> {
     await this.context.close();
-    fs.rmSync(this.profile, { recursive: true, force: true, maxRetries: 5 });
   }
 }

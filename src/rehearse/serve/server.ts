@@ -24,6 +24,16 @@ export interface Speaking {
   tls: 'none' | '1.2' | '1.3';
 }
 
+/** A host whose pages are empty, for a browser to have shown something before it is measured: people’s browsers have. */
+export const WARM_HOST = 'warm.test';
+
+const EMPTY_PAGE: Answer = {
+  type: 'text/html',
+  body: Buffer.from('<!doctype html><p>…</p>'),
+  cache: 'no-store',
+  serverMs: 0,
+};
+
 /** Serves a rehearsal on loopback, for several hosts at one port. */
 export class RehearsalServer {
   readonly asked: Asked[] = [];
@@ -45,7 +55,7 @@ export class RehearsalServer {
   }
 
   static async start(hosts: readonly string[], speaking: Speaking, answering: Answering): Promise<RehearsalServer> {
-    const certificates = speaking.tls === 'none' ? null : await certificatesFor(hosts);
+    const certificates = speaking.tls === 'none' ? null : await certificatesFor([...hosts, WARM_HOST]);
     const made = new RehearsalServer(serverFor(speaking, certificates), answering, certificates?.fingerprint ?? null);
     await new Promise<void>((done, fail) => made.server.once('error', fail).listen(0, '127.0.0.1', done));
     return made;
@@ -66,7 +76,7 @@ export class RehearsalServer {
     const atMs = performance.now() - this.began;
     response.on('error', () => {});
     const forDocument = (request.headers.accept ?? '').includes('text/html');
-    const found = await this.answering({ host, address, forDocument });
+    const found = host === WARM_HOST ? EMPTY_PAGE : await this.answering({ host, address, forDocument });
     this.asked.push({ host, address, atMs, status: found ? (found.status ?? 200) : 404 });
     if (!found) {
       response.statusCode = 404;

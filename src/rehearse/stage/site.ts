@@ -8,6 +8,7 @@ import { handedHints } from '../../core/handoff/handed-hints.ts';
 import { compileLoad } from '../../core/load/compile.ts';
 import { addressOfChunk } from '../../core/load/files.ts';
 import type { LoadProgram, Resource } from '../../core/load/types.ts';
+import { watchedModules } from '../../core/rehearsals/read-run.ts';
 import { ASSUMED_ANSWER, type Route } from '../../core/snapshot/route-types.ts';
 import { fileOfAddress, originOf, withoutQuery } from '../../core/text/address.ts';
 import { textIfThere } from '../../reader/folder-files.ts';
@@ -33,6 +34,8 @@ export interface Site {
   /** The landing as the served files have it. */
   program: LoadProgram;
   app: PlannedApp;
+  /** The module that draws each part of the landing: calls of what these export are noted. */
+  watched: ReadonlyMap<string, number>;
   told: string[];
 }
 
@@ -43,7 +46,6 @@ export interface SiteOptions {
   /** Where on the route it is landed, when its pattern leaves that open. */
   address?: string;
   data?: DataAnswers;
-  speaksTls: boolean;
 }
 
 /** Makes what is served of an app under a plan. Refuses apps whose documents only their own server can make. */
@@ -58,6 +60,7 @@ class Made {
   private readonly told: string[];
   private readonly documents = new Map<string, Answer>();
   private readonly root: string;
+  private readonly watched: ReadonlyMap<string, number>;
 
   constructor(
     private readonly applied: Applied,
@@ -68,6 +71,7 @@ class Made {
   ) {
     this.told = [...applied.told];
     this.root = fs.realpathSync(options.folder);
+    this.watched = watchedModules(app.snapshot, pattern, program);
   }
 
   site(): Site {
@@ -88,7 +92,7 @@ class Made {
       hosts: [HOST, ...origins.map((o) => new URL(o).hostname)],
       address: options.address ?? addressOn(pattern),
       answering: (request) => this.answer(request),
-      ...{ program, app, told: this.told },
+      ...{ program, app, watched: this.watched, told: this.told },
     };
   }
 
@@ -99,7 +103,9 @@ class Made {
   private addChunks(): void {
     const { graph, snapshot } = this.app;
     const addressOf = (c: number) => addressOfChunk(graph.chunks[c], snapshot.base);
-    const { files, told } = assemble(snapshot, graph, this.applied.texts, addressOf);
+    const { files, told } = assemble(snapshot, graph, this.applied.texts, addressOf, [
+      ...new Set(this.watched.values()),
+    ]);
     for (const { path, message } of told) this.told.push(`${path}: ${message}`);
     const { resources } = this.program;
     const programmed = new Map(resources.map((r) => [r.address, r]));

@@ -1,0 +1,49 @@
+import type { Measured } from '../snapshot/measured-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import type { Rehearsal } from './types.ts';
+
+/** Digits that are kept, in ms: runs are told by the browser in tenths. */
+const DIGITS = 2;
+
+/**
+ * What rehearsals say about an app, for its predictions: what modules take when they run, and what drawing parts takes, on the reference
+ * device. Of several runs the mean of those that know it. `before`: what was known, which stays where nothing newer is said.
+ */
+export function learnt(snapshot: Snapshot, rehearsals: readonly Rehearsal[], before: Measured | null = null): Measured {
+  const modules = new Map<string, number[]>();
+  const draws = new Map<string, Map<string, number[]>>();
+  for (const { pattern, conditions, runs } of rehearsals) {
+    const { cpuFactor } = conditions.device;
+    const own = draws.get(pattern) ?? new Map<string, number[]>();
+    draws.set(pattern, own);
+    for (const run of runs) {
+      for (const [path, ms] of Object.entries(run.modules)) add(modules, path, ms / cpuFactor);
+      for (const { part, drawMs } of run.parts) if (drawMs !== null) add(own, part, drawMs / cpuFactor);
+    }
+  }
+  const bytesOf = new Map(snapshot.modules.map((m) => [m.path, m.bytes.minified]));
+  const known = [...modules].flatMap(([path, all]) => {
+    const bytes = bytesOf.get(path);
+    return bytes === undefined ? [] : [[path, { ms: mean(all), bytes }] as const];
+  });
+  const drawn = [...draws].map(([pattern, parts]) => [
+    pattern,
+    { ...before?.draws?.[pattern], ...Object.fromEntries([...parts].map(([part, all]) => [part, mean(all)])) },
+  ]);
+  const last = rehearsals.reduce((a, b) => (a.at > b.at ? a : b));
+  return {
+    by: `${last.browser}, ${last.at.slice(0, 10)}`,
+    modules: { ...before?.modules, ...Object.fromEntries(known) },
+    draws: { ...before?.draws, ...Object.fromEntries(drawn) },
+  };
+}
+
+function add(to: Map<string, number[]>, key: string, value: number): void {
+  const known = to.get(key);
+  if (known) known.push(value);
+  else to.set(key, [value]);
+}
+
+function mean(all: readonly number[]): number {
+  return Number((all.reduce((sum, ms) => sum + ms, 0) / all.length).toFixed(DIGITS));
+}

@@ -1,0 +1,88 @@
+import type { Milestones } from '../metrics/readout.ts';
+import type { Timeline } from '../sim/types.ts';
+import { type Spread, spreadOf } from './spread.ts';
+import type { Rehearsal, RehearsedMoments } from './types.ts';
+
+/** What of a landing is both predicted and rehearsed. */
+export const QUANTITIES = {
+  firstContent: { name: 'First content', predicted: ({ milestones }) => milestones.firstContent },
+  interactive: { name: 'Interactive', predicted: ({ milestones }) => milestones.interactive },
+  contentLoaded: { name: 'Document and its scripts', predicted: ({ timeline }) => timeline.moments.domContentLoaded },
+  load: { name: 'Load event', predicted: ({ timeline }) => timeline.moments.load },
+} as const satisfies Partial<Record<keyof RehearsedMoments, { name: string; predicted: (of: Predicted) => number }>>;
+
+export type Quantity = keyof typeof QUANTITIES;
+
+/** As far as a prediction is laid beside a rehearsal. */
+export interface Predicted {
+  milestones: Milestones;
+  timeline: Timeline;
+}
+
+/** One quantity, predicted and rehearsed, in ms. */
+export interface Beside {
+  quantity: Quantity;
+  name: string;
+  /** null where the prediction never comes to it. */
+  predicted: number | null;
+  rehearsed: Spread | null;
+  /** By how much of the rehearsed the prediction is off (positive: too late). */
+  off: number | null;
+}
+
+/** The quantities of a landing, side by side. */
+export function quantitiesBeside(predicted: Predicted, { runs }: Rehearsal): Beside[] {
+  return (Object.keys(QUANTITIES) as Quantity[]).map((quantity) => {
+    const { name, predicted: of } = QUANTITIES[quantity];
+    const value = of({ milestones: predicted.milestones, timeline: predicted.timeline });
+    const rehearsed = spreadOf(runs.map((r) => r.moments[quantity]));
+    const known = Number.isFinite(value) ? value : null;
+    const off = known === null || rehearsed === null ? null : known / rehearsed.median - 1;
+    return { quantity, name, predicted: known, rehearsed, off };
+  });
+}
+
+/** What one plan gains over another, predicted and rehearsed, in ms; positive: it is sooner. */
+export interface Gain {
+  quantity: Quantity;
+  name: string;
+  predicted: number | null;
+  rehearsed: number | null;
+  /** By how much the rehearsed gain may be off: half the spread of both. */
+  give: number | null;
+  /** Whether what was predicted came about: `as predicted` (right sign, within a quarter or the spread), `less`, `more`, `other way`, or `within the spread`. */
+  verdict: Verdict | null;
+}
+
+export const VERDICTS = [
+  'as predicted',
+  'more than predicted',
+  'less than predicted',
+  'the other way',
+  'too small to tell',
+] as const;
+export type Verdict = (typeof VERDICTS)[number];
+
+/** What is called as predicted: so much of the rehearsed gain may be missing, or be too much. */
+const CLOSE = 0.25;
+
+/** Gains of a plan over the one that it is compared with. */
+export function gainsOf(before: readonly Beside[], after: readonly Beside[]): Gain[] {
+  return before.map((b) => {
+    const a = after.find((x) => x.quantity === b.quantity)!;
+    const predicted = b.predicted === null || a.predicted === null ? null : b.predicted - a.predicted;
+    const both = b.rehearsed && a.rehearsed ? { b: b.rehearsed, a: a.rehearsed } : null;
+    const rehearsed = both ? both.b.median - both.a.median : null;
+    const give = both ? (both.b.most - both.b.least + both.a.most - both.a.least) / 2 : null;
+    const verdict = predicted === null || rehearsed === null ? null : verdictOf(predicted, rehearsed, give ?? 0);
+    return { quantity: b.quantity, name: b.name, predicted, rehearsed, give, verdict };
+  });
+}
+
+function verdictOf(predicted: number, rehearsed: number, give: number): Verdict {
+  if (Math.abs(rehearsed) <= give && Math.abs(predicted) <= give) return 'too small to tell';
+  const near = Math.max(give, Math.abs(rehearsed) * CLOSE);
+  if (Math.abs(predicted - rehearsed) <= near) return 'as predicted';
+  if (Math.sign(predicted) !== Math.sign(rehearsed)) return 'the other way';
+  return Math.abs(rehearsed) > Math.abs(predicted) ? 'more than predicted' : 'less than predicted';
+}

@@ -1,0 +1,24 @@
+/** What a page tells of one landing, as its recorder kept it. Times in ms from the start of the navigation. */
+export interface RawLanding {
+  document: RawEntry & { contentLoaded: number; load: number };
+  resources: RawEntry[];
+  firstContent: number | null;
+  largestContent: number | null;
+  longTasks: { start: number; end: number }[];
+  /** When elements were added, and when that was painted. */
+  changes: { at: number; painted: number }[];
+  /** What modules took by themselves, by index. */
+  times: Record<number, number>;
+  /** Calls of what watched modules export: begun, ended, and whether it came to its end. */
+  calls: Record<number, [began: number, ended: number, whole: boolean][]>;
+}
+
+/** As the browser tells of requests (Resource Timing). */
+export interface RawEntry {
+  address: string;
+  startTime: number;
+  requestStart: number;
+  responseStart: number;
+  responseEnd: number;
+  transferSize: number;
+}

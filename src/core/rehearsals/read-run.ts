@@ -1,0 +1,108 @@
+import type { ChunkGraph } from '../chunks/types.ts';
+import type { LoadProgram } from '../load/types.ts';
+import { expectedParts, LONG_TASK } from '../metrics/readout.ts';
+import type { RecordedRequest } from '../recordings/types.ts';
+import type { Conditions } from '../sim/conditions.ts';
+import type { Route } from '../snapshot/route-types.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import { drawingTimes } from './drawing-times.ts';
+import type { RawEntry, RawLanding } from './raw.ts';
+import type { RehearsedPart, RehearsedRun, RehearsedTask } from './types.ts';
+
+/** The module that draws a part of a landing, by its path. */
+export function drawnBy(route: Pick<Route, 'layouts' | 'page' | 'parts'>, part: string): string {
+  if (part === 'shell') return route.layouts[0];
+  if (part === 'page') return route.page;
+  return route.parts.find((p) => p.id === part)?.module ?? part;
+}
+
+/** What the modules are that parts of a landing are drawn by: to be watched while it is run. */
+export function watchedModules(snapshot: Snapshot, pattern: string, program: LoadProgram): Map<string, number> {
+  const route = snapshot.routes.find((r) => r.pattern === pattern)!;
+  return new Map(
+    program.parts.flatMap(({ id }): [string, number][] => {
+      const path = drawnBy(route, id);
+      const module = snapshot.modules.findIndex((m) => m.path === path);
+      return module < 0 ? [] : [[id, module]];
+    }),
+  );
+}
+
+/** What was run: the landing, the files that it had, and the module of each part. */
+export interface Landed {
+  program: LoadProgram;
+  graph: ChunkGraph;
+  snapshot: Snapshot;
+  conditions: Conditions;
+  watched: ReadonlyMap<string, number>;
+}
+
+/** Reads off what a page told, and what its thread did, what predictions speak of. */
+export function readRun(
+  raw: RawLanding,
+  tasks: RehearsedTask[],
+  { program, graph, snapshot, conditions, watched }: Landed,
+): Omit<RehearsedRun, 'busy' | 'errors'> {
+  const shown = program.parts.map(({ id }) => {
+    const whole = raw.calls[watched.get(id) ?? -1]?.find(([, , isWhole]) => isWhole);
+    return whole ? shownAfter(raw, whole[1]) : null;
+  });
+  const { times } = raw;
+  const drawn = drawingTimes({ shown, tasks, times }, program, graph, conditions.device.browserFactor);
+  const parts = program.parts.map(({ id }, p): RehearsedPart => ({ part: id, shown: shown[p], drawMs: drawn[p] }));
+  const { firstContent, largestContent, document } = raw;
+  return {
+    requests: [document, ...raw.resources].map(asRecorded),
+    moments: {
+      ...{ firstContent, largestContent, contentLoaded: document.contentLoaded, load: document.load },
+      interactive: interactiveOf(raw, program, conditions, parts),
+    },
+    parts,
+    tasks,
+    modules: Object.fromEntries(Object.entries(times).map(([m, ms]) => [snapshot.modules[Number(m)].path, ms])),
+  };
+}
+
+/** What was called shows with the first change of the page after it. */
+function shownAfter({ changes }: RawLanding, at: number): number | null {
+  return changes.find((c) => c.at >= at)?.painted ?? null;
+}
+
+/**
+ * When the last part of the first screen that answers was painted; where none can be seen, the last change of the page. No long task that
+ * was under way then goes on.
+ */
+function interactiveOf(
+  raw: RawLanding,
+  program: LoadProgram,
+  conditions: Conditions,
+  parts: readonly RehearsedPart[],
+): number | null {
+  const expected = expectedParts(program, conditions).filter((p) => program.parts[p].interactive);
+  const seen = expected.flatMap((p) => parts[p].shown ?? []);
+  const from = seen.length > 0 ? Math.max(...seen) : (raw.changes.at(-1)?.painted ?? raw.firstContent);
+  if (from === null) return null;
+  // Frames are painted a little after what follows their work; nothing answers before something shows.
+  const shown = Math.max(from, raw.firstContent ?? 0);
+  const going = raw.longTasks.filter((t) => t.start <= shown && t.end > shown && t.end - t.start > LONG_TASK);
+  return Math.max(shown, ...going.map((t) => t.end));
+}
+
+function asRecorded({
+  address,
+  startTime,
+  requestStart,
+  responseStart,
+  responseEnd,
+  transferSize,
+}: RawEntry): RecordedRequest {
+  const sent = requestStart || startTime;
+  return {
+    address,
+    discovered: startTime,
+    sent,
+    firstByte: responseStart || sent,
+    end: responseEnd,
+    bytes: transferSize,
+  };
+}

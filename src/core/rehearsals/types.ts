@@ -1,0 +1,63 @@
+import type { RecordedRequest } from '../recordings/types.ts';
+import type { Conditions } from '../sim/conditions.ts';
+
+/** A landing that was run in a browser under a plan: how often it was run, and what was measured. Times in ms from the start of the navigation. */
+export interface Rehearsal {
+  plan: string;
+  pattern: string;
+  /** The address on the route that was landed on. */
+  address: string;
+  conditions: Conditions;
+  /** The browser’s name and version. */
+  browser: string;
+  /** When it ended (ISO 8601). */
+  at: string;
+  runs: RehearsedRun[];
+  /** What was left out, or stood in for something, in words. */
+  told: string[];
+}
+
+/** What each quantity of a rehearsal means is what the prediction means by it. */
+export interface RehearsedRun {
+  /** The document first. */
+  requests: RecordedRequest[];
+  moments: RehearsedMoments;
+  parts: RehearsedPart[];
+  /** Tasks of the page’s thread of 1 ms and more, by what they mostly did. */
+  tasks: RehearsedTask[];
+  /** What modules took by themselves when they ran, by path; 0 for those that took too little to be measured. */
+  modules: Record<string, number>;
+  /** Share of the machine that others kept busy meanwhile (0 to 1). */
+  busy: number;
+  /** Errors that the page threw. */
+  errors: string[];
+}
+
+export interface RehearsedMoments {
+  firstContent: number | null;
+  largestContent: number | null;
+  contentLoaded: number | null;
+  load: number | null;
+  /** All parts of the first screen that answer are there, and no long task goes on. */
+  interactive: number | null;
+}
+
+export interface RehearsedPart {
+  /** As in the load program. */
+  part: string;
+  /** Painted for the first time; null where that couldn’t be seen. */
+  shown: number | null;
+  /** What drawing it took, with what it drew and the layout that came of it, on the device of the conditions; null where that can’t be told apart. */
+  drawMs: number | null;
+}
+
+export const THREAD_KINDS = ['run', 'compile', 'draw', 'layout', 'other'] as const;
+/** `draw`: script that was called after it was loaded (drawing, mostly); `layout`: styles, layout, painting. */
+export type ThreadKind = (typeof THREAD_KINDS)[number];
+
+export interface RehearsedTask {
+  start: number;
+  end: number;
+  /** Of which kinds its time was, in ms. */
+  of: Partial<Record<ThreadKind, number>>;
+}

@@ -1,0 +1,17 @@
+import { named, type Of } from '../form/form.ts';
+import { optional, record } from '../form/records.ts';
+import { BYTES, MILLIS, mapOf, TEXT } from '../form/values.ts';
+
+/** What was measured of an app in a browser, in ms on the reference device (CPU factor 1). */
+export const MEASURED = named(
+  'measured',
+  record({
+    /** With what, and when. */
+    by: TEXT,
+    /** What modules take by themselves when they run, by path, each with its size then (minified): of one that has changed it says nothing. */
+    modules: optional(mapOf(record({ ms: MILLIS, bytes: BYTES }))),
+    /** What drawing takes for the first time, by route and part; `shell`, `page` and paths of split points besides the parts that routes list. */
+    draws: optional(mapOf(mapOf(MILLIS))),
+  }),
+);
+export type Measured = Of<typeof MEASURED>;

@@ -1,0 +1,96 @@
+import type { RawLanding } from '../../core/rehearsals/raw.ts';
+
+/** What the recorder uses of a page. */
+declare const self: {
+  __rehearsed?: Kept;
+  __parts?: Pick<RawLanding, 'times' | 'calls'>;
+  requestAnimationFrame(then: () => void): void;
+};
+declare const document: object;
+declare const location: { href: string };
+interface Entry {
+  name: string;
+  entryType: string;
+  startTime: number;
+  duration: number;
+  requestStart: number;
+  responseStart: number;
+  responseEnd: number;
+  transferSize: number;
+  domContentLoadedEventStart: number;
+  loadEventStart: number;
+}
+declare const PerformanceObserver: new (
+  seen: (list: { getEntries(): Entry[] }) => void,
+) => {
+  observe(what: { type: string; buffered: boolean }): void;
+};
+declare const MutationObserver: new (
+  changed: (records: { addedNodes: { length: number } }[]) => void,
+) => { observe(root: object, what: { childList: boolean; subtree: boolean }): void };
+declare const performance: {
+  now(): number;
+  getEntriesByType(type: string): Entry[];
+  setResourceTimingBufferSize(size: number): void;
+};
+
+type Kept = Pick<RawLanding, 'firstContent' | 'largestContent' | 'longTasks' | 'changes'>;
+
+/** Runs in the page before all else: keeps paints, long tasks and when elements were added. It is sent as text, so it uses nothing from around it. */
+export function record(): void {
+  const kept: Kept = { firstContent: null, largestContent: null, longTasks: [], changes: [] };
+  self.__rehearsed = kept;
+  performance.setResourceTimingBufferSize(5000);
+  const observe = (type: string, each: (entry: Entry) => void) => {
+    new PerformanceObserver((list) => list.getEntries().forEach(each)).observe({ type, buffered: true });
+  };
+  observe('paint', (e) => {
+    if (e.name === 'first-contentful-paint') kept.firstContent = e.startTime;
+  });
+  observe('largest-contentful-paint', (e) => {
+    kept.largestContent = e.startTime;
+  });
+  observe('longtask', (e) => {
+    kept.longTasks.push({ start: e.startTime, end: e.startTime + e.duration });
+  });
+  let open: Kept['changes'] = [];
+  new MutationObserver((records) => {
+    if (!records.some((r) => r.addedNodes.length > 0)) return;
+    const change = { at: performance.now(), painted: 0 };
+    kept.changes.push(change);
+    open.push(change);
+    if (open.length > 1) return;
+    // What follows the frame’s own work comes when it has been painted.
+    self.requestAnimationFrame(() => {
+      const { port1, port2 } = new MessageChannel();
+      port1.onmessage = () => {
+        const painted = performance.now();
+        for (const c of open) c.painted = painted;
+        open = [];
+        port1.close();
+      };
+      port2.postMessage(null);
+    });
+  }).observe(document, { childList: true, subtree: true });
+}
+
+/** Gathers what was kept, once the page is quiet. Runs in the page. */
+export function gather(): RawLanding {
+  const entry = (e: Entry) => {
+    const { name, startTime, requestStart, responseStart, responseEnd, transferSize } = e;
+    return { address: name, startTime, requestStart, responseStart, responseEnd, transferSize };
+  };
+  const [navigation] = performance.getEntriesByType('navigation');
+  const { times = {}, calls = {} } = self.__parts ?? {};
+  return {
+    ...self.__rehearsed!,
+    document: {
+      ...entry(navigation),
+      address: location.href,
+      contentLoaded: navigation.domContentLoadedEventStart,
+      load: navigation.loadEventStart,
+    },
+    resources: performance.getEntriesByType('resource').map(entry),
+    ...{ times, calls },
+  };
+}

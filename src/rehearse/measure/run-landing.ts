@@ -1,0 +1,73 @@
+import type { RawLanding } from '../../core/rehearsals/raw.ts';
+import type { RehearsedTask } from '../../core/rehearsals/types.ts';
+import type { Conditions } from '../../core/sim/conditions.ts';
+import { type Led, OpenBrowser } from '../browser/open-browser.ts';
+import { Quiet } from './quiet.ts';
+import { gather, record } from './recorder.ts';
+import { tasksOf, traced } from './trace.ts';
+
+/** A landing as it was run once. */
+export interface RunLanding {
+  raw: RawLanding;
+  tasks: RehearsedTask[];
+  errors: string[];
+  version: string;
+  /** Whether the page came to rest. */
+  quiet: boolean;
+}
+
+const MOST_ERRORS = 20;
+
+/** Lands on an address in a browser with a new profile, after so many earlier visits. */
+export async function runLanding(
+  program: string,
+  address: string,
+  { device }: Pick<Conditions, 'device'>,
+  led: Led,
+  earlier: number,
+  stopped: () => boolean,
+): Promise<RunLanding> {
+  const profile = OpenBrowser.newProfile();
+  try {
+    for (let n = 0; n < earlier && !stopped(); n++) await visit(program, profile, address, device, led, stopped);
+    return await visit(program, profile, address, device, led, stopped);
+  } finally {
+    OpenBrowser.removeProfile(profile);
+  }
+}
+
+async function visit(
+  program: string,
+  profile: string,
+  address: string,
+  device: Conditions['device'],
+  led: Led,
+  stopped: () => boolean,
+): Promise<RunLanding> {
+  const browser = await OpenBrowser.start(program, profile, device, led);
+  const { page, tools, version } = browser;
+  try {
+    const errors: string[] = [];
+    page.on('pageerror', (error) => {
+      if (errors.length < MOST_ERRORS) errors.push(String(error));
+    });
+    await page.addInitScript(record);
+    const quiet = new Quiet(page);
+    const end = await traced(tools);
+    await page.goto(address, { waitUntil: 'load', timeout: 90_000 });
+    const rested = await quiet.come(() => page.evaluate(progress), device.cpuFactor, stopped);
+    const events = await end();
+    return { raw: await page.evaluate(gather), tasks: tasksOf(events, address), errors, version, quiet: rested };
+  } finally {
+    await browser.close();
+  }
+}
+
+/** What the recorder keeps in the page. */
+declare const self: { __rehearsed: RawLanding };
+
+/** How far a page is, in the page. */
+function progress(): string {
+  const { changes, longTasks } = self.__rehearsed;
+  return `${changes.length} ${longTasks.length}`;
+}

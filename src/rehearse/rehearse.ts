@@ -1,0 +1,124 @@
+import { InputError } from '../core/errors.ts';
+import type { Plan } from '../core/plan/types.ts';
+import { readRun } from '../core/rehearsals/read-run.ts';
+import type { Rehearsal, RehearsedRun } from '../core/rehearsals/types.ts';
+import type { Conditions } from '../core/sim/conditions.ts';
+import type { CacheState } from '../core/vocabulary/cache-states.ts';
+import type { SourceOptions } from '../reader/read-source.ts';
+import { findBrowser, NO_BROWSER } from './browser/find-browser.ts';
+import { RelayBeside } from './link/relay-beside.ts';
+import { busyShare } from './measure/quiet.ts';
+import { runLanding } from './measure/run-landing.ts';
+import { ledTo } from './serve/led.ts';
+import { RehearsalServer, type Speaking } from './serve/server.ts';
+import { type DataFrom, dataAnswers } from './stage/answers.ts';
+import { applyPlan } from './stage/apply-plan.ts';
+import { HOST, type Site, siteFor } from './stage/site.ts';
+
+/** What is to be rehearsed: one plan of an app, landing on one route. */
+export interface RehearsalWork {
+  /** The app’s folder, and how it is read. */
+  folder: string;
+  reading: SourceOptions;
+  plan: Plan;
+  pattern: string;
+  /** Where on the route it is landed, where its pattern leaves that open. */
+  address?: string;
+  conditions: Conditions;
+  /** How often it is run. */
+  runs: number;
+  data?: DataFrom;
+}
+
+/** How far a rehearsal is. */
+export interface RehearsalProgress {
+  doing: string;
+  done: number;
+  of: number;
+}
+
+/** How many visits came before, for each state of the cache that a rehearsal can make. */
+const EARLIER: Partial<Record<CacheState, number>> = { empty: 0, returning: 1, frequent: 2 };
+
+/** A machine that others keep busier than this is waited for, so often; after that it is told. */
+const TOO_BUSY = 0.2;
+const MOST_WAITS = 20;
+
+/**
+ * Runs a landing of a plan in a real browser over an emulated link, several times, and gives what was measured. It runs the app’s own code.
+ * Refuses, with what to do, what can’t be run here. `stopped`: asked in between; what was run by then is given.
+ */
+export async function rehearse(
+  work: RehearsalWork,
+  progress: (at: RehearsalProgress) => void,
+  stopped: () => boolean = () => false,
+): Promise<Rehearsal> {
+  const program = findBrowser();
+  if (program === null) throw new InputError('No browser', NO_BROWSER, 'CHROMIUM');
+  const earlier = EARLIER[work.conditions.cache];
+  if (earlier === undefined)
+    throw new InputError(
+      'This state of the cache isn’t rehearsed',
+      `Rehearsals make these: ${Object.keys(EARLIER).join(', ')}. Choose one of them.`,
+      'cache',
+    );
+  const told: string[] = [];
+  const { link } = work.conditions;
+  const speaking = speakingOf(link.protocol, link.tls, told);
+  progress({ doing: 'reading the app under the plan', done: 0, of: work.runs });
+  const site = siteFor(applyPlan(work.folder, work.plan, work.reading), work.pattern, {
+    ...{ folder: work.folder, address: work.address },
+    ...(work.data ? { data: dataAnswers(work.data) } : {}),
+  });
+  const server = await RehearsalServer.start(site.hosts, speaking, site.answering);
+  const relay = await RelayBeside.start({ ...link, tls: speaking.tls }, server.port);
+  try {
+    const runs: RehearsedRun[] = [];
+    let browser = '';
+    for (let n = 0; n < work.runs && !stopped(); n++) {
+      progress({ doing: `landing, run ${n + 1} of ${work.runs}`, done: n, of: work.runs });
+      const made = await oneRun(program, site, work, earlier, server, relay, told, stopped);
+      if (!made) break;
+      runs.push(made.run);
+      browser = `Chromium ${made.version}`;
+    }
+    if (runs.length === 0) throw new InputError('Stopped', 'The rehearsal was stopped before its first run was done.');
+    return {
+      ...{ plan: work.plan.name, pattern: work.pattern, address: site.address, conditions: work.conditions },
+      ...{ browser, at: new Date().toISOString(), runs, told: [...new Set([...told, ...site.told])] },
+    };
+  } finally {
+    relay.stop();
+    server.stop();
+  }
+}
+
+async function oneRun(
+  program: string,
+  site: Site,
+  { conditions }: RehearsalWork,
+  earlier: number,
+  server: RehearsalServer,
+  relay: RelayBeside,
+  told: string[],
+  stopped: () => boolean,
+): Promise<{ run: RehearsedRun; version: string } | null> {
+  let busy = await busyShare();
+  for (let waited = 0; busy > TOO_BUSY && waited < MOST_WAITS && !stopped(); waited++) busy = await busyShare();
+  if (busy > TOO_BUSY) told.push('other programs kept this machine busy, so that times are too long');
+  const scheme = server.fingerprint === null ? 'http' : 'https';
+  const led = ledTo(server, site.hosts, relay.port);
+  const done = await runLanding(program, `${scheme}://${HOST}${site.address}`, conditions, led, earlier, stopped);
+  if (stopped() && !done.quiet) return null;
+  if (!done.quiet) told.push('the page never came to rest: it was looked at for a minute and a half');
+  const { app, program: landing, watched } = site;
+  const run = readRun(done.raw, done.tasks, { ...app, program: landing, conditions, watched });
+  return { run: { ...run, busy, errors: done.errors }, version: done.version };
+}
+
+function speakingOf(protocol: Conditions['link']['protocol'], tls: Speaking['tls'], told: string[]): Speaking {
+  if (protocol === 'h1') return { protocol, tls };
+  if (protocol !== 'h2') told.push('served over HTTP/2: HTTP/3 isn’t spoken here');
+  if (tls === 'none') told.push('served with TLS 1.3: browsers speak HTTP/2 only over TLS');
+  return { protocol: 'h2', tls: tls === 'none' ? '1.3' : tls };
+}
