@@ -6,9 +6,7 @@ import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { findBrowser } from '../dist/rehearse/browser/find-browser.js';
 import { OpenBrowser } from '../dist/rehearse/browser/open-browser.js';
-import { RelayBeside } from '../dist/rehearse/link/relay-beside.js';
-import { ledTo } from '../dist/rehearse/serve/led.js';
-import { RehearsalServer } from '../dist/rehearse/serve/server.js';
+import { ServerBeside } from '../dist/rehearse/serve/server-beside.js';
 import { canServe, PAGE_SCRIPT, siteOf } from './linking/case-site.mjs';
 
 const { values, positionals } = parseArgs({
@@ -32,15 +30,19 @@ const QUIET_MS = 600;
 
 async function load(c) {
   const { protocol, tls, rttMs, downKbps, upKbps, queuePackets } = c.conditions;
-  const { host, answering } = siteOf(c);
-  const server = await RehearsalServer.start([host], { protocol, tls: tls ? '1.3' : 'none' }, answering);
+  const { host, answers } = siteOf(c);
   const packets = queuePackets ?? Math.max(64, Math.ceil((2 * (downKbps / 8) * rttMs) / 1500));
-  const link = await RelayBeside.start(
-    { tls: tls ? '1.3' : 'none', rttMs, downKbps, upKbps, dnsMs: 0, queuePackets: packets },
-    server.port,
+  const server = await ServerBeside.start(
+    {
+      hosts: [host],
+      speaking: { protocol, tls: tls ? '1.3' : 'none' },
+      link: { rttMs, downKbps, upKbps, dnsMs: 0, queuePackets: packets },
+      answers,
+    },
+    () => null,
   );
   const profile = OpenBrowser.newProfile();
-  const browser = await OpenBrowser.start(findBrowser(), profile, DEVICE, ledTo(server, [host], link.port));
+  const browser = await OpenBrowser.start(findBrowser(), profile, DEVICE, server.led);
   try {
     await browser.page.addInitScript(PAGE_SCRIPT);
     await browser.page.goto(`${tls ? 'https' : 'http'}://${host}${c.document.url}`, { waitUntil: 'load' });
@@ -59,7 +61,6 @@ async function load(c) {
   } finally {
     await browser.close();
     OpenBrowser.removeProfile(profile);
-    link.stop();
     server.stop();
   }
 }

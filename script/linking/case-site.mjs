@@ -138,5 +138,11 @@ export function siteOf({ document, resources }) {
       flush: document.flush,
     },
   });
-  return { host: HOST, answering: ({ address }) => answers.get(address) ?? null };
+  return {
+    host: HOST,
+    answers: [...answers].map(([address, answer]) => [
+      { host: HOST, address, forDocument: address === document.url },
+      answer,
+    ]),
+  };
 }

@@ -6,11 +6,10 @@ import type { Conditions } from '../core/sim/conditions.ts';
 import type { CacheState } from '../core/vocabulary/cache-states.ts';
 import type { SourceOptions } from '../reader/read-source.ts';
 import { findBrowser, NO_BROWSER } from './browser/find-browser.ts';
-import { RelayBeside } from './link/relay-beside.ts';
 import { busyShare } from './measure/quiet.ts';
 import { runLanding } from './measure/run-landing.ts';
-import { ledTo } from './serve/led.ts';
-import { RehearsalServer, type Speaking } from './serve/server.ts';
+import type { Speaking } from './serve/server.ts';
+import { ServerBeside } from './serve/server-beside.ts';
 import { type DataFrom, dataAnswers } from './stage/answers.ts';
 import { applyPlan } from './stage/apply-plan.ts';
 import { HOST, type Site, siteFor } from './stage/site.ts';
@@ -70,14 +69,14 @@ export async function rehearse(
     ...{ folder: work.folder, address: work.address },
     ...(work.data ? { data: dataAnswers(work.data) } : {}),
   });
-  const server = await RehearsalServer.start(site.hosts, speaking, site.answering);
-  const relay = await RelayBeside.start({ ...link, tls: speaking.tls }, server.port);
+  const { hosts, answers, answering } = site;
+  const server = await ServerBeside.start({ hosts, speaking, link, answers }, answering);
   try {
     const runs: RehearsedRun[] = [];
     let browser = '';
     for (let n = 0; n < work.runs && !stopped(); n++) {
       progress({ doing: `landing, run ${n + 1} of ${work.runs}`, done: n, of: work.runs });
-      const made = await oneRun(program, site, work, earlier, server, relay, told, stopped);
+      const made = await oneRun(program, site, work, earlier, server, told, stopped);
       if (!made) break;
       runs.push(made.run);
       browser = `Chromium ${made.version}`;
@@ -88,7 +87,6 @@ export async function rehearse(
       ...{ browser, at: new Date().toISOString(), runs, told: [...new Set([...told, ...site.told])] },
     };
   } finally {
-    relay.stop();
     server.stop();
   }
 }
@@ -98,17 +96,15 @@ async function oneRun(
   site: Site,
   { conditions }: RehearsalWork,
   earlier: number,
-  server: RehearsalServer,
-  relay: RelayBeside,
+  server: ServerBeside,
   told: string[],
   stopped: () => boolean,
 ): Promise<{ run: RehearsedRun; version: string } | null> {
   let busy = await busyShare();
   for (let waited = 0; busy > TOO_BUSY && waited < MOST_WAITS && !stopped(); waited++) busy = await busyShare();
   if (busy > TOO_BUSY) told.push('other programs kept this machine busy, so that times are too long');
-  const scheme = server.fingerprint === null ? 'http' : 'https';
-  const led = ledTo(server, site.hosts, relay.port);
-  const done = await runLanding(program, `${scheme}://${HOST}${site.address}`, conditions, led, earlier, stopped);
+  const address = `${server.scheme}://${HOST}${site.address}`;
+  const done = await runLanding(program, address, conditions, server.led, earlier, stopped);
   if (stopped() && !done.quiet) return null;
   if (!done.quiet) told.push('the page never came to rest: it was looked at for a minute and a half');
   const { app, program: landing, watched } = site;

@@ -4,10 +4,21 @@ import { type Load, TcpSender } from '../../core/sim/tcp.ts';
 import { transportOf } from '../../core/sim/transport.ts';
 import { TlsRecords } from './tls-records.ts';
 
-/** What is taken in at most before the one who sends has to wait, in bytes: what a sender’s system keeps for it. */
-const MOST_WAITING = 256 * 1024;
-
 const TCP = transportOf('h2');
+/**
+ * What a sender’s system takes in before it lets who writes wait: for each packet that may fly twice what one takes in memory, for ten packets
+ * at least (Linux, tcp_sndbuf_expand). Servers decide late what to send next because of it.
+ */
+const ROOM_PER_PACKET = 2 * 2304;
+const LEAST_PACKETS = 10;
+
+/** The link as one direction of a connection sees it: what carries it, and what carries its acknowledgements. */
+export interface Ways {
+  clock: EventQueue;
+  over: LinkQueue;
+  back: LinkQueue;
+  rttMs: number;
+}
 
 /**
  * One direction of a connection over the link: bytes that are taken in leave in packets as TCP’s window allows, and are handed on when they
@@ -19,33 +30,33 @@ export class Flow {
   private flying = 0;
   private ended = false;
   private sent = 0;
+  private accepted: (() => void) | null = null;
   private readonly sender: TcpSender;
+  private readonly records: TlsRecords | null;
 
   /**
-   * `over` carries it, `back` its acknowledgements; `arrived` gets what arrives; `room` is told when more can be taken in. `records`: what is
-   * written at once leaves in packets of its own, as browsers’ requests do (the loopback puts them together).
+   * `arrived` gets what arrives; `finished` is told when all has, after the end. `apart`: the TLS records of a browser, each of which it
+   * writes at once, leave in packets of their own (the loopback puts them together).
    */
   constructor(
-    clock: EventQueue,
-    over: LinkQueue,
-    back: LinkQueue,
-    rttMs: number,
+    { clock, over, back, rttMs }: Ways,
     private readonly arrived: (bytes: Buffer) => void,
-    private readonly room: () => void,
     private readonly finished: () => void,
-    private readonly records: TlsRecords | null,
+    apart: boolean,
   ) {
     const left = () => {};
     this.sender = new TcpSender(clock, over, back, rttMs, TCP, () => this.nextLoad(), left);
+    this.records = apart ? new TlsRecords() : null;
   }
 
-  /** Takes bytes in. Gives whether there is room for more. */
-  take(bytes: Buffer): boolean {
+  /** Takes bytes in; `accepted` is told when there is room for more. */
+  take(bytes: Buffer, accepted: () => void): void {
     this.waiting.push(bytes);
     this.bytes += bytes.length;
     this.records?.take(bytes);
+    this.accepted = accepted;
     this.sender.pump();
-    return this.bytes < MOST_WAITING;
+    this.acceptIfRoom();
   }
 
   /** There is nothing more to send. */
@@ -54,18 +65,27 @@ export class Flow {
     this.finishIfDone();
   }
 
+  private acceptIfRoom(): void {
+    const { accepted } = this;
+    const room = ROOM_PER_PACKET * Math.max(LEAST_PACKETS, this.sender.window);
+    if (!accepted || this.bytes + this.flying > room) return;
+    this.accepted = null;
+    accepted();
+  }
+
   private nextLoad(): Load | null {
     if (this.bytes === 0) return null;
     const end = this.records?.endAfter(this.sent) ?? null;
     const together = end === null ? this.bytes : end - this.sent;
     const payload = this.cut(Math.min(TCP.segment, this.bytes, together));
     this.sent += payload.length;
-    this.flying++;
+    this.flying += payload.length;
     return {
       bytes: payload.length,
       arrived: () => {
-        this.flying--;
+        this.flying -= payload.length;
         this.arrived(payload);
+        this.acceptIfRoom();
         this.finishIfDone();
       },
     };
@@ -80,9 +100,7 @@ export class Flow {
       parts.push(part);
       left -= part.length;
     }
-    const full = this.bytes >= MOST_WAITING;
     this.bytes -= length;
-    if (full && this.bytes < MOST_WAITING) this.room();
     return parts.length === 1 ? parts[0] : Buffer.concat(parts);
   }
 

@@ -3,6 +3,7 @@ import http from 'node:http';
 import http2 from 'node:http2';
 import https from 'node:https';
 import type net from 'node:net';
+import type { Duplex, Writable } from 'node:stream';
 import tls from 'node:tls';
 import type { CacheRule } from '../../core/load/types.ts';
 import { type Certificates, certificatesFor } from './certificate.ts';
@@ -38,7 +39,7 @@ const EMPTY_PAGE: Answer = {
 export class RehearsalServer {
   readonly asked: Asked[] = [];
   private readonly began = performance.now();
-  private readonly sockets = new Set<net.Socket>();
+  private readonly connections = new Set<Duplex>();
 
   private constructor(
     private readonly server: net.Server,
@@ -46,10 +47,9 @@ export class RehearsalServer {
     /** What the browser is told to accept; null without TLS. */
     readonly fingerprint: string | null,
   ) {
-    server.on('connection', (socket: net.Socket) => {
-      socket.setNoDelay(true);
-      this.sockets.add(socket);
-      socket.once('close', () => this.sockets.delete(socket));
+    server.on('connection', (connection: Duplex) => {
+      this.connections.add(connection);
+      connection.once('close', () => this.connections.delete(connection));
     });
     server.on('request', (request: Incoming, response: Outgoing) => void this.answer(request, response));
   }
@@ -61,13 +61,18 @@ export class RehearsalServer {
     return made;
   }
 
+  /** Serves a connection that came in another way than to its port. */
+  connect(connection: Duplex): void {
+    this.server.emit('connection', connection);
+  }
+
   get port(): number {
     return (this.server.address() as net.AddressInfo).port;
   }
 
   stop(): void {
     this.server.close();
-    for (const socket of this.sockets) socket.destroy();
+    for (const connection of this.connections) connection.destroy();
   }
 
   private async answer(request: Incoming, response: Outgoing): Promise<void> {
@@ -89,7 +94,7 @@ export class RehearsalServer {
 }
 
 function serverFor({ protocol, tls: version }: Speaking, certificates: Certificates | null): net.Server {
-  if (!certificates) return http.createServer();
+  if (!certificates) return http.createServer({ noDelay: true });
   const { key, certs } = certificates;
   const contexts = new Map([...certs].map(([host, cert]) => [host, tls.createSecureContext({ key, cert })]));
   const [cert] = certs.values();
@@ -114,35 +119,41 @@ function hostOf(request: Incoming): string {
 function send(request: Incoming, response: Outgoing, answer: Answer): void {
   if (response.destroyed) return;
   const etag = answer.cache === 'revalidate' ? tagOf(answer.body) : null;
-  response.setHeader('content-type', answer.type);
-  response.setHeader('cache-control', CACHE[answer.cache]);
-  response.setHeader('access-control-allow-origin', '*');
-  // Every time of a file that comes from elsewhere is told to the page (Resource Timing, 4.5).
-  response.setHeader('timing-allow-origin', '*');
-  if (answer.encoding) response.setHeader('content-encoding', answer.encoding);
-  if (answer.links?.length) response.setHeader('link', [...answer.links]);
-  if (etag) response.setHeader('etag', etag);
-  if (etag && request.headers['if-none-match'] === etag) {
-    response.statusCode = 304;
-    response.end();
-    return;
-  }
-  response.statusCode = answer.status ?? 200;
-  response.setHeader('content-length', answer.body.length);
-  if (!answer.flush?.length) {
-    response.end(answer.body);
-    return;
-  }
+  const isKnown = etag !== null && request.headers['if-none-match'] === etag;
+  const headers: http.OutgoingHttpHeaders = {
+    'content-type': answer.type,
+    'cache-control': CACHE[answer.cache],
+    'access-control-allow-origin': '*',
+    // Every time of a file that comes from elsewhere is told to the page (Resource Timing, 4.5).
+    'timing-allow-origin': '*',
+    ...(answer.encoding ? { 'content-encoding': answer.encoding } : {}),
+    ...(answer.links?.length ? { link: [...answer.links] } : {}),
+    ...(etag === null ? {} : { etag }),
+    ...(isKnown ? {} : { 'content-length': answer.body.length }),
+  };
+  const out = begin(response, isKnown ? 304 : (answer.status ?? 200), headers);
+  if (isKnown) out.end();
+  else if (answer.flush?.length) inPieces(out, answer.body, answer.flush);
+  else out.end(answer.body);
+}
+
+/** Sends headers; gives where the body is written. Over HTTP/2 the stream itself: what stands around it ends an answer in a frame of its own. */
+function begin(response: Outgoing, status: number, headers: http.OutgoingHttpHeaders): Writable {
+  if (response instanceof http.ServerResponse) return response.writeHead(status, headers);
+  response.stream.respond({ ':status': status, ...headers });
+  return response.stream;
+}
+
+function inPieces(out: Writable, body: Buffer, flush: NonNullable<Answer['flush']>): void {
+  const pieces = flush.filter((f) => f.upTo < body.length).sort((a, b) => a.atMs - b.atMs);
   let from = 0;
-  const pieces = [...answer.flush.filter((f) => f.upTo < answer.body.length)].sort((a, b) => a.atMs - b.atMs);
-  const write = response.write.bind(response) as (body: Buffer) => boolean;
   for (const { upTo, atMs } of pieces) {
-    const piece = answer.body.subarray(from, upTo);
+    const piece = body.subarray(from, upTo);
     from = upTo;
-    setTimeout(() => write(piece), atMs);
+    setTimeout(() => out.write(piece), atMs);
   }
-  const rest = answer.body.subarray(from);
-  setTimeout(() => response.end(rest), pieces.at(-1)!.atMs);
+  const rest = body.subarray(from);
+  setTimeout(() => out.end(rest), pieces.at(-1)?.atMs ?? 0);
 }
 
 function tagOf(body: Buffer): string {

@@ -31,6 +31,8 @@ export interface Site {
   /** Path of the address that is landed on. */
   address: string;
   answering: Answering;
+  /** Answers that are known before anybody asks. */
+  answers: [Request, Answer][];
   /** The landing as the served files have it. */
   program: LoadProgram;
   app: PlannedApp;
@@ -88,9 +90,13 @@ class Made {
     const origins = [...new Set(program.resources.map((r) => r.origin).filter((o) => o !== ''))];
     if (program.document.markup.some((m) => m.tag === 'rules'))
       this.told.push('not rehearsed: documents that are fetched ahead; they serve the next landing');
+    const address = options.address ?? addressOn(pattern);
+    const document = this.document(withoutQuery(address));
+    const answers = [...this.files].map(([at, answer]): [Request, Answer] => [fileAt(at), answer]);
+    if (document) answers.push([{ host: HOST, address, forDocument: true }, document]);
     return {
       hosts: [HOST, ...origins.map((o) => new URL(o).hostname)],
-      address: options.address ?? addressOn(pattern),
+      ...{ address, answers },
       answering: (request) => this.answer(request),
       ...{ program, app, watched: this.watched, told: this.told },
     };
@@ -225,6 +231,8 @@ function sameAddress(whole: string, { host, address }: Request): boolean {
     withoutQuery(whole.slice(originOf(whole).length)) === withoutQuery(address)
   );
 }
+
+const fileAt = (address: string): Request => ({ host: HOST, address, forDocument: false });
 
 const NOT_SMALLER = /^(image\/(?!svg)|video|audio|font\/woff|application\/(pdf|octet))/;
 

@@ -1,0 +1,110 @@
+import net from 'node:net';
+import type { Duplex } from 'node:stream';
+import type { Link } from '../../core/sim/conditions.ts';
+import { LinkQueue } from '../../core/sim/link-queue.ts';
+import { seeded } from '../../core/sim/random.ts';
+import { FarEnd } from './far-end.ts';
+import { Flow } from './flow.ts';
+import { LiveClock } from './live-clock.ts';
+
+/** What a connection is asked with, and answered. */
+const SYN_BYTES = 60;
+
+/** What has to be known of a link to carry something over it; see `Link`. */
+export type CarriedLink = Pick<
+  Link,
+  'tls' | 'rttMs' | 'downKbps' | 'upKbps' | 'dnsMs' | 'queuePackets' | 'lossPercent' | 'lossSeed'
+>;
+
+/**
+ * A link without leave of the system: connections that come to a port of this machine reach a server in this process, and what they carry takes
+ * the time that it would take on the link. One queue and one line rate for all of them in each direction, packets that are dropped at a full
+ * queue or lost, TCP’s windows and acknowledgements: the simulator’s own, with real bytes and at real time. The handshake of TCP, which costs
+ * nothing on the loopback, is waited for here.
+ */
+export class EmulatedLink {
+  private readonly clock = new LiveClock();
+  private readonly up: LinkQueue;
+  private readonly down: LinkQueue;
+  private readonly near: net.Server;
+  private readonly sockets = new Set<net.Socket>();
+  /** When the name of the server is known: it is looked up for the first connection. */
+  private knownAt: number | null = null;
+
+  private constructor(
+    private readonly link: CarriedLink,
+    private readonly serve: (connection: Duplex) => void,
+  ) {
+    const { rttMs, upKbps, downKbps, queuePackets, lossPercent = 0, lossSeed } = link;
+    const random = lossSeed === undefined || lossPercent === 0 ? null : seeded(lossSeed);
+    const loses = random ? () => random() < lossPercent / 100 : undefined;
+    this.up = new LinkQueue(upKbps, rttMs / 2);
+    this.down = new LinkQueue(downKbps, rttMs / 2, queuePackets, loses);
+    this.near = net.createServer({ noDelay: true, pauseOnConnect: true, allowHalfOpen: true }, (socket) =>
+      this.connect(socket),
+    );
+  }
+
+  /** Opens a port whose connections go over the link to who serves them. */
+  static async open(link: CarriedLink, serve: (connection: Duplex) => void): Promise<EmulatedLink> {
+    const made = new EmulatedLink(link, serve);
+    await new Promise<void>((done, fail) => made.near.once('error', fail).listen(0, '127.0.0.1', done));
+    return made;
+  }
+
+  get port(): number {
+    return (this.near.address() as net.AddressInfo).port;
+  }
+
+  close(): void {
+    this.clock.stop();
+    this.near.close();
+    for (const socket of this.sockets) socket.destroy();
+  }
+
+  private connect(socket: net.Socket): void {
+    const { clock, up, down, link } = this;
+    const { events } = clock;
+    this.sockets.add(socket);
+    const ways = { clock: events, rttMs: link.rttMs };
+    const far = new FarEnd(
+      (bytes, accepted) => clock.do(() => toBrowser.take(bytes, accepted)),
+      () => clock.do(() => toBrowser.end()),
+    );
+    const toServer = new Flow(
+      { ...ways, over: up, back: down },
+      (bytes) => far.push(bytes),
+      () => far.push(null),
+      link.tls !== 'none',
+    );
+    const toBrowser = new Flow(
+      { ...ways, over: down, back: up },
+      (bytes) => socket.write(bytes),
+      () => socket.end(),
+      false,
+    );
+    socket.on('data', (bytes: Buffer) => {
+      socket.pause();
+      clock.do(() => toServer.take(bytes, () => socket.resume()));
+    });
+    socket.on('end', () => clock.do(() => toServer.end()));
+    socket.on('error', () => {});
+    far.on('error', () => {});
+    socket.once('close', () => {
+      this.sockets.delete(socket);
+      far.destroy();
+    });
+    clock.do(() => {
+      this.knownAt ??= events.now + link.dnsMs;
+      // Both ends are asked and have answered before the browser’s first byte leaves.
+      events.at(this.knownAt, () =>
+        events.at(up.send(events.now, SYN_BYTES), () =>
+          events.at(down.send(events.now, SYN_BYTES), () => {
+            this.serve(far);
+            socket.resume();
+          }),
+        ),
+      );
+    });
+  }
+}

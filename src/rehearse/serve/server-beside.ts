@@ -1,0 +1,56 @@
+import { type ChildProcess, fork } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
+import type { Led } from '../browser/open-browser.ts';
+import type { FromServer, Ready, ServerStart, ToServer } from './messages.ts';
+import { WARM_HOST } from './server.ts';
+import type { Answering } from './types.ts';
+
+const SCRIPT = fileURLToPath(new URL('./serving-process.js', import.meta.url));
+const STDERR_KEPT = 2000;
+
+/** A server with its link in a process beside this one, as built. */
+export class ServerBeside {
+  private constructor(
+    private readonly child: ChildProcess,
+    private readonly hosts: readonly string[],
+    private readonly ready: Ready,
+  ) {}
+
+  /** Starts one; what it isn’t told at the start it asks for. */
+  static async start(start: ServerStart, answering: Answering): Promise<ServerBeside> {
+    const child = fork(SCRIPT, { stdio: ['ignore', 'ignore', 'pipe', 'ipc'], serialization: 'advanced' });
+    let said = '';
+    child.stderr!.on('data', (text) => {
+      said = (said + text).slice(-STDERR_KEPT);
+    });
+    const send = (message: ToServer) => child.connected && child.send(message);
+    const ready = await new Promise<Ready>((done, fail) => {
+      child.on('message', async (message: FromServer) => {
+        if ('port' in message) done(message);
+        else send({ to: message.ask, answer: await answering(message.request) });
+      });
+      child.once('exit', () => fail(new Error(`the server ended at once: ${said}`)));
+      send({ start });
+    });
+    child.removeAllListeners('exit');
+    return new ServerBeside(child, start.hosts, ready);
+  }
+
+  /** How a browser is led to it: to its hosts over the link, and past it to the page that is shown first. */
+  get led(): Led {
+    const { port, direct, fingerprint } = this.ready;
+    return {
+      hosts: new Map([...this.hosts.map((host) => [host, port] as const), [WARM_HOST, direct]]),
+      fingerprint,
+      first: `${this.scheme}://${WARM_HOST}/`,
+    };
+  }
+
+  get scheme(): 'http' | 'https' {
+    return this.ready.fingerprint === null ? 'http' : 'https';
+  }
+
+  stop(): void {
+    this.child.kill();
+  }
+}
