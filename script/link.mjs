@@ -4,7 +4,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { findBrowser } from '../dist/rehearse/browser/find-browser.js';
+import { connectsLater, findBrowser } from '../dist/rehearse/browser/find-browser.js';
 import { OpenBrowser } from '../dist/rehearse/browser/open-browser.js';
 import { ServerBeside } from '../dist/rehearse/serve/server-beside.js';
 import { canServe, PAGE_SCRIPT, siteOf } from './linking/case-site.mjs';
@@ -36,7 +36,7 @@ async function load(c) {
     {
       hosts: [host],
       speaking: { protocol, tls: tls ? '1.3' : 'none' },
-      link: { rttMs, downKbps, upKbps, dnsMs: 0, queuePackets: packets },
+      link: { rttMs, downKbps, upKbps, dnsMs: 0, headStartMs: connectsLater(findBrowser()), queuePackets: packets },
       answers,
     },
     () => null,

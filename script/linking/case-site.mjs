@@ -21,6 +21,7 @@ const ONLY = (object, known) => Object.keys(object).every((key) => known.include
 export function canServe(c) {
   const { conditions, document, resources } = c;
   return (
+    conditions.cpuSlowdown === 1 &&
     ONLY(c, CASE) &&
     ONLY(conditions, CONDITIONS) &&
     ONLY(document, DOCUMENT) &&

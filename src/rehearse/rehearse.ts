@@ -5,7 +5,7 @@ import type { Rehearsal, RehearsedRun } from '../core/rehearsals/types.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { CacheState } from '../core/vocabulary/cache-states.ts';
 import type { SourceOptions } from '../reader/read-source.ts';
-import { findBrowser, NO_BROWSER } from './browser/find-browser.ts';
+import { connectsLater, findBrowser, NO_BROWSER } from './browser/find-browser.ts';
 import { busyShare } from './measure/quiet.ts';
 import { runLanding } from './measure/run-landing.ts';
 import type { Speaking } from './serve/server.ts';
@@ -70,7 +70,10 @@ export async function rehearse(
     ...(work.data ? { data: dataAnswers(work.data) } : {}),
   });
   const { hosts, answers, answering } = site;
-  const server = await ServerBeside.start({ hosts, speaking, link, answers }, answering);
+  const server = await ServerBeside.start(
+    { hosts, speaking, link: { ...link, headStartMs: connectsLater(program) }, answers },
+    answering,
+  );
   try {
     const runs: RehearsedRun[] = [];
     let browser = '';

@@ -80,6 +80,8 @@ export class TcpSender {
     private readonly next: () => Load | null,
     /** Called when a packet of fresh data leaves, with the instant at which it will arrive. */
     private readonly left: (arrival: number, bytes: number) => void,
+    /** So many packets at the beginning are acknowledged one by one, as receivers do that don’t know yet how a connection is used. */
+    private quickAcks = 0,
   ) {
     this.congestion = new Congestion(transport.window, transport.forgets);
     this.congestion.sample(rttMs);
@@ -165,7 +167,9 @@ export class TcpSender {
     this.received[at] = true;
     while (this.received[this.expected]) this.packets[this.expected++].load.arrived();
     this.unacknowledged++;
-    if (!inOrder || gap || this.unacknowledged >= ACK_EVERY) this.acknowledge(at);
+    const quick = this.quickAcks > 0;
+    if (quick) this.quickAcks--;
+    if (!inOrder || gap || quick || this.unacknowledged >= ACK_EVERY) this.acknowledge(at);
     else {
       this.ackDue = this.clock.now + this.transport.delayedAckMs;
       this.waitToAcknowledge();

@@ -20,6 +20,14 @@ export function findBrowser(env: NodeJS.ProcessEnv = process.env): string | null
   return places.find(runs) ?? null;
 }
 
+/** What a browser without the parts around pages begins later to connect than people’s browsers do, in ms: documents of recorded loads come so much earlier. */
+const CONNECTS_LATER_MS = 10;
+
+/** By how much a browser connects later than recorded loads have it. */
+export function connectsLater(program: string): number {
+  return /headless[-_]shell/.test(path.basename(program)) ? CONNECTS_LATER_MS : 0;
+}
+
 function runs(file: string): boolean {
   try {
     fs.accessSync(file, fs.constants.X_OK);

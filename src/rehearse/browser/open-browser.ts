@@ -10,7 +10,6 @@ const ARGS = [
   '--disable-gpu',
   '--disable-quic',
   '--no-first-run',
-  '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
   '--disable-renderer-backgrounding',
@@ -59,6 +58,8 @@ export class OpenBrowser {
     const rules = [...[...hosts].map(([host, port]) => `MAP ${host} 127.0.0.1:${port}`), 'MAP * ~NOTFOUND'];
     const context = await chromium.launchPersistentContext(profile, {
       ...{ executablePath: program, timeout: START_MS, viewport: device.viewport, hasTouch: device.touch },
+      // Browsers of people connect ahead of what they navigate to.
+      ignoreDefaultArgs: ['--disable-background-networking'],
       args: [
         ...ARGS,
         `--host-resolver-rules=${rules.join(', ')}`,

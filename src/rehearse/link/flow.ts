@@ -11,6 +11,8 @@ const TCP = transportOf('h2');
  */
 const ROOM_PER_PACKET = 2 * 2304;
 const LEAST_PACKETS = 10;
+/** Packets that a system acknowledges one by one at first (Linux, tcp_enter_quickack_mode). */
+const QUICK_ACKS = 16;
 
 /** The link as one direction of a connection sees it: what carries it, and what carries its acknowledgements. */
 export interface Ways {
@@ -45,8 +47,13 @@ export class Flow {
     apart: boolean,
   ) {
     const left = () => {};
-    this.sender = new TcpSender(clock, over, back, rttMs, TCP, () => this.nextLoad(), left);
+    this.sender = new TcpSender(clock, over, back, rttMs, TCP, () => this.nextLoad(), left, QUICK_ACKS);
     this.records = apart ? new TlsRecords() : null;
+  }
+
+  /** Lets so many packets more fly at first. */
+  widen(packets: number): void {
+    this.sender.widen(packets);
   }
 
   /** Takes bytes in; `accepted` is told when there is room for more. */
