@@ -87,11 +87,6 @@ export class TcpSender {
     this.congestion.sample(rttMs);
   }
 
-  /** How many packets may fly now. */
-  get window(): number {
-    return this.congestion.window;
-  }
-
   /** Lets so many packets more fly at first. */
   widen(packets: number): void {
     this.congestion.window += packets;

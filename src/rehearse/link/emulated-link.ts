@@ -1,9 +1,7 @@
 import net from 'node:net';
-import type { Duplex } from 'node:stream';
 import type { Link } from '../../core/sim/conditions.ts';
 import { LinkQueue } from '../../core/sim/link-queue.ts';
 import { seeded } from '../../core/sim/random.ts';
-import { FarEnd } from './far-end.ts';
 import { Flow } from './flow.ts';
 import { LiveClock } from './live-clock.ts';
 
@@ -21,7 +19,7 @@ export interface CarriedLink
 }
 
 /**
- * A link without leave of the system: connections that come to a port of this machine reach a server in this process, and what they carry takes
+ * A link without leave of the system: connections that come to a port of this machine are passed on to another one, and what they carry takes
  * the time that it would take on the link. One queue and one line rate for all of them in each direction, packets that are dropped at a full
  * queue or lost, TCP’s windows and acknowledgements: the simulator’s own, with real bytes and at real time. The handshake of TCP, which costs
  * nothing on the loopback, is waited for here.
@@ -37,7 +35,7 @@ export class EmulatedLink {
 
   private constructor(
     private readonly link: CarriedLink,
-    private readonly serve: (connection: Duplex) => void,
+    private readonly target: number,
   ) {
     const { rttMs, upKbps, downKbps, queuePackets, lossPercent = 0, lossSeed } = link;
     const random = lossSeed === undefined || lossPercent === 0 ? null : seeded(lossSeed);
@@ -49,9 +47,9 @@ export class EmulatedLink {
     );
   }
 
-  /** Opens a port whose connections go over the link to who serves them. */
-  static async open(link: CarriedLink, serve: (connection: Duplex) => void): Promise<EmulatedLink> {
-    const made = new EmulatedLink(link, serve);
+  /** Opens a port whose connections go over the link to another port of this machine. */
+  static async open(link: CarriedLink, target: number): Promise<EmulatedLink> {
+    const made = new EmulatedLink(link, target);
     await new Promise<void>((done, fail) => made.near.once('error', fail).listen(0, '127.0.0.1', done));
     return made;
   }
@@ -69,16 +67,12 @@ export class EmulatedLink {
   private connect(socket: net.Socket): void {
     const { clock, up, down, link } = this;
     const { events } = clock;
-    this.sockets.add(socket);
+    const far = net.connect({ port: this.target, host: '127.0.0.1', noDelay: true, allowHalfOpen: true });
     const ways = { clock: events, rttMs: link.rttMs };
-    const far = new FarEnd(
-      (bytes, accepted) => clock.do(() => toBrowser.take(bytes, accepted)),
-      () => clock.do(() => toBrowser.end()),
-    );
     const toServer = new Flow(
       { ...ways, over: up, back: down },
-      (bytes) => far.push(bytes),
-      () => far.push(null),
+      (bytes) => far.write(bytes),
+      () => far.end(),
       link.tls !== 'none',
     );
     const toBrowser = new Flow(
@@ -88,17 +82,20 @@ export class EmulatedLink {
       false,
     );
     if (link.tls !== 'none') toBrowser.widen(GREETING_PACKETS);
-    socket.on('data', (bytes: Buffer) => {
-      socket.pause();
-      clock.do(() => toServer.take(bytes, () => socket.resume()));
-    });
-    socket.on('end', () => clock.do(() => toServer.end()));
-    socket.on('error', () => {});
-    far.on('error', () => {});
-    socket.once('close', () => {
-      this.sockets.delete(socket);
-      far.destroy();
-    });
+    for (const [from, flow] of [
+      [socket, toServer],
+      [far, toBrowser],
+    ] as const) {
+      this.sockets.add(from);
+      from.on('data', (bytes: Buffer) => clock.do(() => flow.take(bytes)));
+      from.on('end', () => clock.do(() => flow.end()));
+      from.on('error', () => {});
+      from.once('close', () => {
+        this.sockets.delete(from);
+        socket.destroy();
+        far.destroy();
+      });
+    }
     clock.do(() => {
       const ahead = this.knownAt === null ? link.headStartMs : 0;
       this.knownAt ??= events.now + link.dnsMs;
@@ -106,7 +103,6 @@ export class EmulatedLink {
       events.at(this.knownAt, () =>
         events.at(up.send(events.now, SYN_BYTES), () =>
           events.at(down.send(events.now, SYN_BYTES) - ahead, () => {
-            this.serve(far);
             socket.resume();
           }),
         ),

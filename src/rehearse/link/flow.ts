@@ -5,12 +5,6 @@ import { transportOf } from '../../core/sim/transport.ts';
 import { TlsRecords } from './tls-records.ts';
 
 const TCP = transportOf('h2');
-/**
- * What a sender’s system takes in before it lets who writes wait: for each packet that may fly twice what one takes in memory, for ten packets
- * at least (Linux, tcp_sndbuf_expand). Servers decide late what to send next because of it.
- */
-const ROOM_PER_PACKET = 2 * 2304;
-const LEAST_PACKETS = 10;
 /** Packets that a system acknowledges one by one at first (Linux, tcp_enter_quickack_mode). */
 const QUICK_ACKS = 16;
 
@@ -32,7 +26,6 @@ export class Flow {
   private flying = 0;
   private ended = false;
   private sent = 0;
-  private accepted: (() => void) | null = null;
   private readonly sender: TcpSender;
   private readonly records: TlsRecords | null;
 
@@ -56,14 +49,15 @@ export class Flow {
     this.sender.widen(packets);
   }
 
-  /** Takes bytes in; `accepted` is told when there is room for more. */
-  take(bytes: Buffer, accepted: () => void): void {
+  /**
+   * Takes bytes in, however many wait: servers that send what is ready in the order in which it became so do as well with them as with a
+   * small store.
+   */
+  take(bytes: Buffer): void {
     this.waiting.push(bytes);
     this.bytes += bytes.length;
     this.records?.take(bytes);
-    this.accepted = accepted;
     this.sender.pump();
-    this.acceptIfRoom();
   }
 
   /** There is nothing more to send. */
@@ -72,27 +66,18 @@ export class Flow {
     this.finishIfDone();
   }
 
-  private acceptIfRoom(): void {
-    const { accepted } = this;
-    const room = ROOM_PER_PACKET * Math.max(LEAST_PACKETS, this.sender.window);
-    if (!accepted || this.bytes + this.flying > room) return;
-    this.accepted = null;
-    accepted();
-  }
-
   private nextLoad(): Load | null {
     if (this.bytes === 0) return null;
     const end = this.records?.endAfter(this.sent) ?? null;
     const together = end === null ? this.bytes : end - this.sent;
     const payload = this.cut(Math.min(TCP.segment, this.bytes, together));
     this.sent += payload.length;
-    this.flying += payload.length;
+    this.flying++;
     return {
       bytes: payload.length,
       arrived: () => {
-        this.flying -= payload.length;
+        this.flying--;
         this.arrived(payload);
-        this.acceptIfRoom();
         this.finishIfDone();
       },
     };

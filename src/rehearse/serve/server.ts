@@ -3,7 +3,7 @@ import http from 'node:http';
 import http2 from 'node:http2';
 import https from 'node:https';
 import type net from 'node:net';
-import type { Duplex, Writable } from 'node:stream';
+import type { Writable } from 'node:stream';
 import tls from 'node:tls';
 import type { CacheRule } from '../../core/load/types.ts';
 import { type Certificates, certificatesFor } from './certificate.ts';
@@ -39,7 +39,7 @@ const EMPTY_PAGE: Answer = {
 export class RehearsalServer {
   readonly asked: Asked[] = [];
   private readonly began = performance.now();
-  private readonly connections = new Set<Duplex>();
+  private readonly connections = new Set<net.Socket>();
 
   private constructor(
     private readonly server: net.Server,
@@ -47,7 +47,8 @@ export class RehearsalServer {
     /** What the browser is told to accept; null without TLS. */
     readonly fingerprint: string | null,
   ) {
-    server.on('connection', (connection: Duplex) => {
+    server.on('connection', (connection: net.Socket) => {
+      connection.setNoDelay(true);
       this.connections.add(connection);
       connection.once('close', () => this.connections.delete(connection));
     });
@@ -59,11 +60,6 @@ export class RehearsalServer {
     const made = new RehearsalServer(serverFor(speaking, certificates), answering, certificates?.fingerprint ?? null);
     await new Promise<void>((done, fail) => made.server.once('error', fail).listen(0, '127.0.0.1', done));
     return made;
-  }
-
-  /** Serves a connection that came in another way than to its port. */
-  connect(connection: Duplex): void {
-    this.server.emit('connection', connection);
   }
 
   get port(): number {
@@ -94,7 +90,7 @@ export class RehearsalServer {
 }
 
 function serverFor({ protocol, tls: version }: Speaking, certificates: Certificates | null): net.Server {
-  if (!certificates) return http.createServer({ noDelay: true });
+  if (!certificates) return http.createServer();
   const { key, certs } = certificates;
   const contexts = new Map([...certs].map(([host, cert]) => [host, tls.createSecureContext({ key, cert })]));
   const [cert] = certs.values();

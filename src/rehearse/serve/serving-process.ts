@@ -34,7 +34,7 @@ process.on('message', async (message: ToServer) => {
   const { hosts, speaking, link, answers } = message.start;
   for (const [request, given] of answers) known.set(keyOf(request), given);
   const server = await RehearsalServer.start(hosts, speaking, answer);
-  const before = await EmulatedLink.open({ ...link, tls: speaking.tls }, (connection) => server.connect(connection));
+  const before = await EmulatedLink.open({ ...link, tls: speaking.tls }, server.port);
   tell({ port: before.port, direct: server.port, fingerprint: server.fingerprint });
 });
 process.on('disconnect', () => process.exit());
