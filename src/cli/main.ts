@@ -13,6 +13,7 @@ import { addLoadCase } from './load-case.ts';
 import { addPlan } from './plan.ts';
 import { addRead } from './read.ts';
 import { addReconcile } from './reconcile.ts';
+import { addRehearse } from './rehearse.ts';
 import { addSimulate } from './simulate.ts';
 import { addVisit } from './visit.ts';
 import { addVisitors } from './visitors.ts';
@@ -22,7 +23,7 @@ const BAD_INPUT = 2;
 /** Builds the `yokeline` command. */
 export function yokeline(): Command {
   const program = new Command('yokeline')
-    .description('Plan split points and predict the startup waterfall of a web app, without a browser.')
+    .description('Plan split points and predict the startup waterfall of a web app; rehearse it in a browser.')
     .version(VERSION)
     .configureHelp({ showGlobalOptions: true })
     .option('--json', 'print JSON (also when the output is not a terminal)')
@@ -44,6 +45,7 @@ export function yokeline(): Command {
     addLimits,
     addCheck,
     addReconcile,
+    addRehearse,
     addLoadCase,
   ])
     add(program);

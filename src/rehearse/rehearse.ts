@@ -1,3 +1,4 @@
+import type { Amendments } from '../core/amend/types.ts';
 import { InputError } from '../core/errors.ts';
 import type { Plan } from '../core/plan/types.ts';
 import { readRun } from '../core/rehearsals/read-run.ts';
@@ -19,6 +20,8 @@ export interface RehearsalWork {
   /** The app’s folder, and how it is read. */
   folder: string;
   reading: SourceOptions;
+  /** What a person corrected on what is read. */
+  amendments: Amendments;
   plan: Plan;
   pattern: string;
   /** Where on the route it is landed, where its pattern leaves that open. */
@@ -65,7 +68,8 @@ export async function rehearse(
   const { link } = work.conditions;
   const speaking = speakingOf(link.protocol, link.tls, told);
   progress({ doing: 'reading the app under the plan', done: 0, of: work.runs });
-  const site = siteFor(applyPlan(work.folder, work.plan, work.reading), work.pattern, {
+  const applied = applyPlan(work.folder, work.plan, work.amendments, work.reading);
+  const site = siteFor(applied, work.pattern, {
     ...{ folder: work.folder, address: work.address },
     ...(work.data ? { data: dataAnswers(work.data) } : {}),
   });
@@ -87,7 +91,13 @@ export async function rehearse(
     if (runs.length === 0) throw new InputError('Stopped', 'The rehearsal was stopped before its first run was done.');
     return {
       ...{ plan: work.plan.name, pattern: work.pattern, address: site.address, conditions: work.conditions },
-      ...{ browser, at: new Date().toISOString(), runs, told: [...new Set([...told, ...site.told])] },
+      ...{
+        browser,
+        at: new Date().toISOString(),
+        runs,
+        leftOut: applied.leftOut,
+        told: [...new Set([...told, ...site.told])],
+      },
     };
   } finally {
     server.stop();

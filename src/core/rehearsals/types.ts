@@ -13,7 +13,9 @@ export interface Rehearsal {
   /** When it ended (ISO 8601). */
   at: string;
   runs: RehearsedRun[];
-  /** What was left out, or stood in for something, in words. */
+  /** Decisions of the plan that weren’t run because only a person can make their edit: by their index, and why. */
+  leftOut: { decision: number; why: string }[];
+  /** What stood in for something, or was otherwise than it would be, in words. */
   told: string[];
 }
 

@@ -1,5 +1,6 @@
 import { applyPatch, parsePatch } from 'diff';
-import { decisionWords } from '../../core/plan/decisions.ts';
+import { amend } from '../../core/amend/amend.ts';
+import { type Amendments, NO_AMENDMENTS } from '../../core/amend/types.ts';
 import type { Decision, Plan } from '../../core/plan/types.ts';
 import { shipped } from '../../core/ship/shipped.ts';
 import type { Snapshot } from '../../core/snapshot/types.ts';
@@ -13,8 +14,8 @@ export interface Applied {
   snapshot: Snapshot;
   texts: Readonly<Record<string, string>>;
   plan: Plan;
-  /** Decisions that are left out because only a person can make their edit, in words. */
-  told: string[];
+  /** Decisions that are left out because only a person can make their edit, by their index in the plan that was given, and why. */
+  leftOut: { decision: number; why: string }[];
 }
 
 /** Where the edits of a plan are made in code, so that nothing of it is left to apply to files. */
@@ -24,43 +25,47 @@ const IN_CODE: readonly Decision['kind'][] = ['detach', 'join', 'move', 'trim'];
  * Reads an app’s folder as a plan means it: its edits are those of the source patch, and no file is written. Decisions whose edit has to be written
  * by hand are left out, and told.
  */
-export function applyPlan(folder: string, plan: Plan, options: SourceOptions = {}): Applied {
-  const read = readSource(folder, options);
-  const { plan: possible, told, diff, edited } = whatCanBeEdited(read, plan);
-  if (diff === '') return { ...asShipped(read, possible), told };
+export function applyPlan(
+  folder: string,
+  plan: Plan,
+  amendments: Amendments = NO_AMENDMENTS,
+  options: SourceOptions = {},
+): Applied {
+  const read = asCorrected(readSource(folder, options), amendments);
+  const { plan: possible, leftOut, diff, edited } = whatCanBeEdited(read, plan);
+  if (diff === '') return { ...asShipped(read, possible), leftOut };
   const again = readWith(folder, patchedTexts(diff, read.sources), () => readSource(folder, options));
   const left = possible.decisions.filter((d, at) => !(IN_CODE.includes(d.kind) && edited.has(at)));
-  return { ...asShipped(again, { ...possible, decisions: left }), told };
+  return { ...asShipped(asCorrected(again, amendments), { ...possible, decisions: left }), leftOut };
+}
+
+function asCorrected(reading: Reading, amendments: Amendments): Reading {
+  return { ...reading, snapshot: amend(reading.snapshot, amendments).snapshot };
 }
 
 function asShipped({ snapshot, texts }: Reading, plan: Plan): Pick<Applied, 'snapshot' | 'texts' | 'plan'> {
   return { snapshot: shipped(snapshot, plan).snapshot, texts, plan };
 }
 
-interface Possible {
-  plan: Plan;
-  told: string[];
+interface Possible extends Pick<Applied, 'plan' | 'leftOut'> {
   diff: string;
-  /** Decisions that the patch makes, by their index in the plan. */
+  /** Decisions that the patch makes, by their index in this plan. */
   edited: Set<number>;
 }
 
 /** A plan without what can’t be edited in; taken out one round after another, since edits stand on each other. */
-function whatCanBeEdited({ snapshot, sources }: Reading, given: Plan): Possible {
-  const told: string[] = [];
-  let plan = given;
+function whatCanBeEdited({ snapshot, sources }: Reading, plan: Plan): Possible {
+  const leftOut = new Map<number, string>();
   for (;;) {
-    const { diff, steps } = sourcePatch(snapshot, plan, sources);
+    const kept = plan.decisions.flatMap((_, at) => (leftOut.has(at) ? [] : [at]));
+    const possible = { ...plan, decisions: kept.map((at) => plan.decisions[at]) };
+    const { diff, steps } = sourcePatch(snapshot, possible, sources);
     const failed = steps.filter((s) => s.state === 'by hand' || s.state === 'refused');
-    if (failed.length === 0)
-      return { plan, told, diff, edited: new Set(steps.filter(isEdited).map((s) => s.decision)) };
-    const out = new Map<number, PatchStep>(failed.map((s) => [s.decision, s]));
-    for (const [at, { what, path, line }] of out) {
-      // What is only a behaviour of a split point is run as the code has it.
-      const where = path === '' ? '' : ` (${path}:${line})`;
-      told.push(`left out: ${decisionWords(plan.decisions[at])}: ${what}${where}`);
-    }
-    plan = { ...plan, decisions: plan.decisions.filter((_, at) => !out.has(at)) };
+    for (const { decision, what, path, line } of failed)
+      leftOut.set(kept[decision], path === '' ? what : `${what} (${path}:${line})`);
+    if (failed.length > 0) continue;
+    const told = [...leftOut].map(([decision, why]) => ({ decision, why }));
+    return { plan: possible, leftOut: told, diff, edited: new Set(steps.filter(isEdited).map((s) => s.decision)) };
   }
 }
 

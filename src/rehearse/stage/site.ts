@@ -59,7 +59,7 @@ export function siteFor(applied: Applied, pattern: string, options: SiteOptions)
 
 class Made {
   private readonly files = new Map<string, Answer>();
-  private readonly told: string[];
+  private readonly told: string[] = [];
   private readonly documents = new Map<string, Answer>();
   private readonly root: string;
   private readonly watched: ReadonlyMap<string, number>;
@@ -71,7 +71,6 @@ class Made {
     private readonly pattern: string,
     private readonly options: SiteOptions,
   ) {
-    this.told = [...applied.told];
     this.root = fs.realpathSync(options.folder);
     this.watched = watchedModules(app.snapshot, pattern, program);
   }
