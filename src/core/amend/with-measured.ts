@@ -6,7 +6,7 @@ import type { Snapshot } from '../snapshot/types.ts';
 const SAME = 0.1;
 
 /** A snapshot that says of modules and parts what was measured. What notes say of a part counts before it. */
-export function withMeasured(snapshot: Snapshot, { modules = {}, draws = {} }: Measured): Snapshot {
+export function withMeasured(snapshot: Snapshot, { modules = {}, draws = {}, shellWaits = [] }: Measured): Snapshot {
   return {
     ...snapshot,
     modules: snapshot.modules.map((m) => {
@@ -14,9 +14,10 @@ export function withMeasured(snapshot: Snapshot, { modules = {}, draws = {} }: M
       if (!known || Math.abs(m.bytes.minified - known.bytes) > SAME * known.bytes) return m;
       return { ...m, evaluationMs: known.ms };
     }),
-    routes: snapshot.routes.map((route) =>
-      Object.hasOwn(draws, route.pattern) ? drawnAs(route, draws[route.pattern]) : route,
-    ),
+    routes: snapshot.routes.map((route) => {
+      const drawn = Object.hasOwn(draws, route.pattern) ? drawnAs(route, draws[route.pattern]) : route;
+      return shellWaits.includes(route.pattern) ? { ...drawn, shellWaits: true } : drawn;
+    }),
   };
 }
 

@@ -70,6 +70,16 @@ class ScreenOf {
       fill: [...images.map((c) => files.content(c)), ...calls.map((d) => files.data(d))],
     });
     this.page = this.parts.findIndex((p) => p.id === 'page');
+    if (route.shellWaits) this.letShellWait();
+  }
+
+  /** The shell needs what the page needs, where it was seen that it doesn’t show before. */
+  private letShellWait(): void {
+    const shell = this.parts.find((p) => p.id === 'shell');
+    const page = this.parts[this.page];
+    if (!shell || !page || this.drawnBy !== 'script') return;
+    const known = new Set(shell.needs.map((n) => n.resource));
+    shell.needs = [...shell.needs, ...page.needs.filter((n) => !known.has(n.resource))];
   }
 
   addPart(part: Part): void {

@@ -49,7 +49,14 @@ export function readRun(
   });
   const { times } = raw;
   const drawn = drawingTimes({ shown, tasks, times }, program, graph, conditions.device.browserFactor);
-  const parts = program.parts.map(({ id }, p): RehearsedPart => ({ part: id, shown: shown[p], drawMs: drawn[p] }));
+  const shell = program.parts.find((p) => p.id === 'shell') ?? program.parts[0];
+  const start = new Set(shell?.needs.map((n) => n.resource));
+  const parts = program.parts.map(
+    ({ id }, p): RehearsedPart => ({
+      ...{ part: id, shown: shown[p], drawMs: drawn[p] },
+      late: program.parts[p].needs.some((n) => !start.has(n.resource)),
+    }),
+  );
   const { firstContent, largestContent, document } = raw;
   return {
     requests: [document, ...raw.resources].map(asRecorded),

@@ -51,6 +51,8 @@ export interface RehearsedPart {
   shown: number | null;
   /** What drawing it took, with what it drew and the layout that came of it, on the device of the conditions; null where that can’t be told apart. */
   drawMs: number | null;
+  /** Its code came in files of its own, after those that start the app. */
+  late: boolean;
 }
 
 export const THREAD_KINDS = ['run', 'compile', 'draw', 'layout', 'other'] as const;

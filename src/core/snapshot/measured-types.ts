@@ -1,6 +1,6 @@
 import { named, type Of } from '../form/form.ts';
 import { optional, record } from '../form/records.ts';
-import { BYTES, MILLIS, mapOf, TEXT } from '../form/values.ts';
+import { BYTES, listOf, MILLIS, mapOf, TEXT } from '../form/values.ts';
 
 /** What was measured of an app in a browser, in ms on the reference device (CPU factor 1). */
 export const MEASURED = named(
@@ -12,6 +12,8 @@ export const MEASURED = named(
     modules: optional(mapOf(record({ ms: MILLIS, bytes: BYTES }))),
     /** What drawing takes for the first time, by route and part; `shell`, `page` and paths of split points besides the parts that routes list. */
     draws: optional(mapOf(mapOf(MILLIS))),
+    /** Routes whose shell was seen to show only with the page, though its own code was there before: their router waits for all that it draws. */
+    shellWaits: optional(listOf(TEXT)),
   }),
 );
 export type Measured = Of<typeof MEASURED>;

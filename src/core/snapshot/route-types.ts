@@ -182,6 +182,8 @@ const ROUTE_FIELDS = {
   landings: AMOUNT,
   /** Measured: what drawing takes for the first time, in ms on the reference device, of `shell`, `page`, and split points that are no parts (by path). */
   draws: mapOf(MILLIS),
+  /** Measured: the shell shows only with the page. */
+  shellWaits: FLAG,
 };
 
 export const ROUTE = named(
@@ -191,13 +193,14 @@ export const ROUTE = named(
     fonts: optional(ROUTE_FIELDS.fonts),
     landings: optional(ROUTE_FIELDS.landings),
     draws: optional(ROUTE_FIELDS.draws),
+    shellWaits: optional(ROUTE_FIELDS.shellWaits),
   }),
 );
 export interface Route extends Omit<Of<typeof ROUTE>, 'parts'> {
   parts: Part[];
 }
 
-const { realm, evidence, draws, ...CHANGEABLE } = ROUTE_FIELDS;
+const { realm, evidence, draws, shellWaits, ...CHANGEABLE } = ROUTE_FIELDS;
 
 /** Corrections to a route: every field but where it was found; those that are left out stay as read. */
 export const ROUTE_CHANGE = named(
