@@ -8,12 +8,12 @@ import { PROJECT_FORMAT, PROJECT_VERSION, type ProjectFile, studied } from '../c
 import type { Plan } from '../core/plan/types.ts';
 import { type Prediction, predict } from '../core/predict/predict.ts';
 import { asRehearsed } from '../core/rehearsals/as-rehearsed.ts';
+import { conditionsAsRun } from '../core/rehearsals/conditions-as-run.ts';
 import { differencesOf } from '../core/rehearsals/differences.ts';
 import { learnt } from '../core/rehearsals/learn.ts';
 import { type Beside, type Gain, gainsOf, quantitiesBeside } from '../core/rehearsals/quantities.ts';
 import type { Rehearsal } from '../core/rehearsals/types.ts';
-import { besideWords, differenceWords, gainWords, leftOutWords } from '../core/rehearsals/words.ts';
-import type { Conditions } from '../core/sim/conditions.ts';
+import { besideWords, differenceWords, gainWords, leftOutWords, slowedWords } from '../core/rehearsals/words.ts';
 import { rehearse } from '../rehearse/rehearse.ts';
 import type { DataFrom } from '../rehearse/stage/answers.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
@@ -69,7 +69,7 @@ export function addRehearse(program: Command): void {
         },
         ({ doing }) => process.stderr.write(`${of.name}: ${doing}\n`),
       );
-      return laidBeside(project, of, rehearsal, conditions);
+      return laidBeside(project, of, rehearsal);
     };
     const done = await one(plan);
     const against = options.against === undefined ? null : await one(planNamed(project, options.against));
@@ -90,9 +90,9 @@ interface Laid {
   quantities: Beside[];
 }
 
-function laidBeside(project: ProjectFile, given: Plan, rehearsal: Rehearsal, conditions: Conditions): Laid {
+function laidBeside(project: ProjectFile, given: Plan, rehearsal: Rehearsal): Laid {
   const plan = asRehearsed(given, rehearsal);
-  const prediction = predict(studied(project, plan), plan, rehearsal.pattern, conditions);
+  const prediction = predict(studied(project, plan), plan, rehearsal.pattern, conditionsAsRun(rehearsal));
   const { reading, timeline } = prediction;
   return {
     plan: given,
@@ -110,7 +110,7 @@ function lines({ plan: of, rehearsal, prediction, quantities }: Laid): string[] 
   const { plan, pattern, address, runs, browser, conditions, told } = rehearsal;
   const errors = [...new Set(runs.flatMap((r) => r.errors))];
   return [
-    `${plan}: ${pattern}${address === pattern ? '' : ` at ${address}`}, ${runs.length} runs in ${browser} (${conditions.link.name}, ${conditions.device.name})`,
+    `${plan}: ${pattern}${address === pattern ? '' : ` at ${address}`}, ${runs.length} runs in ${browser} (${conditions.link.name}, ${conditions.device.name}${slowedWords(rehearsal)})`,
     ...columns([['', 'predicted', 'rehearsed', 'off'], ...quantities.map(besideWords)]),
     ...differencesOf(prediction, rehearsal).map(differenceWords),
     ...errors.map((e) => `the page threw: ${e}`),

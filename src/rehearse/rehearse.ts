@@ -122,7 +122,7 @@ async function oneRun(
   if (!done.quiet) told.push('the page never came to rest: it was looked at for a minute and a half');
   const { app, program: landing, watched } = site;
   const run = readRun(done.raw, done.tasks, { ...app, program: landing, conditions, watched });
-  return { run: { ...run, busy, errors: done.errors }, version: done.version };
+  return { run: { ...run, busy, slowed: done.slowed, errors: done.errors }, version: done.version };
 }
 
 function speakingOf(protocol: Conditions['link']['protocol'], tls: Speaking['tls'], told: string[]): Speaking {

@@ -13,15 +13,14 @@ export function learnt(snapshot: Snapshot, rehearsals: readonly Rehearsal[], bef
   const bytesOf = new Map(snapshot.modules.map((m) => [m.path, m.bytes.minified]));
   const modules = new Map<string, number[]>();
   const draws = new Map<string, Map<string, number[]>>();
-  for (const { pattern, conditions, runs } of rehearsals) {
-    const { cpuFactor } = conditions.device;
+  for (const { pattern, runs } of rehearsals) {
     const own = draws.get(pattern) ?? new Map<string, number[]>();
     draws.set(pattern, own);
     for (const run of runs) {
       const compile = compiledPerByte(run, bytesOf);
       for (const [path, ms] of Object.entries(run.modules))
-        add(modules, path, (ms + compile * (bytesOf.get(path) ?? 0)) / cpuFactor);
-      for (const { part, drawMs } of run.parts) if (drawMs !== null) add(own, part, drawMs / cpuFactor);
+        add(modules, path, (ms + compile * (bytesOf.get(path) ?? 0)) / run.slowed);
+      for (const { part, drawMs } of run.parts) if (drawMs !== null) add(own, part, drawMs / run.slowed);
     }
   }
   const known = [...modules].flatMap(([path, all]) => {

@@ -42,7 +42,7 @@ export function readRun(
   raw: RawLanding,
   tasks: RehearsedTask[],
   { program, graph, snapshot, conditions, watched }: Landed,
-): Omit<RehearsedRun, 'busy' | 'errors'> {
+): Omit<RehearsedRun, 'busy' | 'slowed' | 'errors'> {
   const shown = program.parts.map(({ id }) => {
     const whole = raw.calls[watched.get(id) ?? -1]?.find(([, , isWhole]) => isWhole);
     return whole ? shownAfter(raw, whole[1]) : null;

@@ -29,6 +29,8 @@ export interface RehearsedRun {
   tasks: RehearsedTask[];
   /** What modules took by themselves when they ran, by path; 0 for those that took too little to be measured. */
   modules: Record<string, number>;
+  /** How many times slower than the machine the page’s thread was made. */
+  slowed: number;
   /** Share of the machine that others kept busy meanwhile (0 to 1). */
   busy: number;
   /** Errors that the page threw. */

@@ -1,5 +1,6 @@
 import { decisionWords } from '../plan/decisions.ts';
 import type { Plan } from '../plan/types.ts';
+import { conditionsAsRun } from './conditions-as-run.ts';
 import { CAUSES, type Difference } from './differences.ts';
 import type { Beside, Gain } from './quantities.ts';
 import { half, type Spread } from './spread.ts';
@@ -55,4 +56,11 @@ export function leftOutWords(plan: Plan, { leftOut }: Pick<Rehearsal, 'leftOut'>
     const more = others.length === 0 ? '' : ` and ${others.length} more`;
     return `${first}${more}: ${reason}`;
   });
+}
+
+/** How much slower than meant, or less slow, the page’s thread was; empty where it was as meant. */
+export function slowedWords(rehearsal: Pick<Rehearsal, 'conditions' | 'runs'>): string {
+  const { cpuFactor } = conditionsAsRun(rehearsal).device;
+  if (cpuFactor === rehearsal.conditions.device.cpuFactor) return '';
+  return `, its thread slowed ${cpuFactor.toFixed(1)} times`;
 }

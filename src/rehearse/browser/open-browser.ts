@@ -3,6 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { type BrowserContext, type CDPSession, chromium, type Page } from 'playwright-core';
 import type { Device } from '../../core/sim/conditions.ts';
+import { slowDown } from './slow-down.ts';
 
 /** Nothing is asked for that pages don’t ask for, and nothing is put off because no window is looked at. */
 const ARGS = [
@@ -37,6 +38,8 @@ export class OpenBrowser {
     readonly page: Page,
     readonly tools: CDPSession,
     readonly version: string,
+    /** How many times slower its pages really are. */
+    readonly slowed: number,
   ) {}
 
   /** A new profile, as a folder; it holds what visits leave. */
@@ -68,11 +71,11 @@ export class OpenBrowser {
     });
     const page = context.pages()[0] ?? (await context.newPage());
     const tools = await context.newCDPSession(page);
-    if (device.cpuFactor !== 1) await tools.send('Emulation.setCPUThrottlingRate', { rate: device.cpuFactor });
     await page.goto(first);
     await page.waitForTimeout(SETTLE_MS);
+    const slowed = device.cpuFactor === 1 ? 1 : await slowDown(page, tools, device.cpuFactor);
     const version = context.browser()?.version() ?? '';
-    return new OpenBrowser(context, page, tools, version);
+    return new OpenBrowser(context, page, tools, version, slowed);
   }
 
   async close(): Promise<void> {

@@ -12,6 +12,8 @@ export interface RunLanding {
   tasks: RehearsedTask[];
   errors: string[];
   version: string;
+  /** How many times slower the page’s thread really was. */
+  slowed: number;
   /** Whether the page came to rest. */
   quiet: boolean;
 }
@@ -45,7 +47,7 @@ async function visit(
   stopped: () => boolean,
 ): Promise<RunLanding> {
   const browser = await OpenBrowser.start(program, profile, device, led);
-  const { page, tools, version } = browser;
+  const { page, tools, version, slowed } = browser;
   try {
     const errors: string[] = [];
     page.on('pageerror', (error) => {
@@ -57,7 +59,14 @@ async function visit(
     await page.goto(address, { waitUntil: 'load', timeout: 90_000 });
     const rested = await quiet.come(() => page.evaluate(progress), device.cpuFactor, stopped);
     const events = await end();
-    return { raw: await page.evaluate(gather), tasks: tasksOf(events, address), errors, version, quiet: rested };
+    return {
+      raw: await page.evaluate(gather),
+      tasks: tasksOf(events, address),
+      errors,
+      version,
+      slowed,
+      quiet: rested,
+    };
   } finally {
     await browser.close();
   }
