@@ -2,12 +2,15 @@ import 'reflect-metadata';
 import { type ClassConstructor, plainToInstance } from 'class-transformer';
 import {
   IsArray,
+  IsBoolean,
   IsIn,
   IsInt,
   IsObject,
   IsOptional,
   IsString,
   Length,
+  Matches,
+  Max,
   MaxLength,
   Min,
   ValidateIf,
@@ -15,6 +18,7 @@ import {
   validateSync,
 } from 'class-validator';
 import { READ_AS, type ReadAs } from '../core/snapshot/read-as.ts';
+import { CACHE_STATES } from '../core/vocabulary/cache-states.ts';
 import { Problem } from './problem.ts';
 import type { Rescue } from './store-trouble.ts';
 
@@ -66,6 +70,47 @@ export class BuildInput extends PatchInput {
   @IsString()
   @Length(1, 4000)
   folder!: string;
+}
+
+/** A landing of a plan that is to be run in a browser. */
+export class RehearsalInput extends PatchInput {
+  @IsString()
+  @Length(1, 400)
+  route!: string;
+
+  /** Ids of a link and a device, named ones or such as spell out their values. */
+  @IsString()
+  @Length(1, 200)
+  link!: string;
+
+  @IsString()
+  @Length(1, 200)
+  device!: string;
+
+  @IsIn(CACHE_STATES)
+  cache!: string;
+
+  @IsInt()
+  @Min(1)
+  @Max(50)
+  runs!: number;
+
+  @IsOptional()
+  @IsString()
+  @Matches(/^\/\S*$/, { message: 'address must begin with / and hold no spaces' })
+  @MaxLength(2000)
+  address?: string;
+
+  /** A folder, a recording or the address of a server that answers calls for data. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(4000)
+  data?: string;
+
+  /** The person allows that the project's code is run, from now on. */
+  @IsOptional()
+  @IsBoolean()
+  allow?: boolean;
 }
 
 export class ProjectInput {

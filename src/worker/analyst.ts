@@ -9,6 +9,7 @@ import { InventoryService } from './services/inventory.ts';
 import { LoadSheetService } from './services/load-sheet.ts';
 import { MixService } from './services/mix.ts';
 import { Predictions } from './services/predictions.ts';
+import { RehearsedService } from './services/rehearsed.ts';
 import { SplitService } from './services/split.ts';
 import { StartupService } from './services/startup.ts';
 import { VisitService } from './services/visits.ts';
@@ -25,6 +26,7 @@ export class Analyst {
   readonly split = new SplitService(this.app, this.predictions);
   readonly loadSheet = new LoadSheetService(this.app);
   readonly startup = new StartupService(this.app, this.predictions, this.mixes);
+  readonly rehearsed = new RehearsedService(this.app, this.predictions);
   readonly visits = new VisitService(this.app);
   readonly hints = new HintsService(this.app);
   readonly compare = new CompareService(this.app, this.mixes);

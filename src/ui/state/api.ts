@@ -1,8 +1,10 @@
 import type { Decision } from '../../core/plan/types.ts';
 import type { ReadAs } from '../../core/snapshot/read-as.ts';
 import type { SourcePatch } from '../../patch/types.ts';
+import type { RehearsalInput } from '../../server/inputs.ts';
 import type { ProjectView } from '../../server/projects.ts';
 import type { ReadingState } from '../../server/reading-jobs.ts';
+import type { RehearsalState, RehearsalsView } from '../../server/rehearsal-jobs.ts';
 import type { TextHit } from '../../server/search.ts';
 import type { Rescue } from '../../server/store-trouble.ts';
 import type { StoredPlan } from '../../store/plans.ts';
@@ -85,6 +87,13 @@ export const api = {
     call<SourcePatch>('POST', `/api/projects/${projectId}/patch`, { name, decisions }),
   readBuild: (projectId: string, folder: string, name: string, decisions: Decision[]) =>
     call<ReadingState>('POST', `/api/projects/${projectId}/build`, { folder, name, decisions }),
+  rehearsals: (projectId: string) => call<RehearsalsView>('GET', `/api/projects/${projectId}/rehearsals`),
+  rehearse: (projectId: string, wished: RehearsalInput) =>
+    call<RehearsalState>('POST', `/api/projects/${projectId}/rehearsals`, wished),
+  rehearsal: (id: string) => call<RehearsalState>('GET', `/api/rehearsals/${id}`),
+  stopRehearsal: (id: string) => call<RehearsalState>('DELETE', `/api/rehearsals/${id}`),
+  forgetRehearsal: (projectId: string, id: string) =>
+    call<void>('DELETE', `/api/projects/${projectId}/rehearsals?${new URLSearchParams({ rehearsal: id })}`),
   savePlan: (id: string, version: number, change: { decisions?: Decision[]; name?: string; description?: string }) =>
     call<StoredPlan>('PUT', `/api/plans/${id}`, { version, ...change }),
   removePlan: (id: string) => call<void>('DELETE', `/api/plans/${id}`),

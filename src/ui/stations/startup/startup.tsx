@@ -14,6 +14,7 @@ import { useStartupView } from '../../state/startup-view.ts';
 import { useConditions, useWorkbench } from '../../state/workbench.ts';
 import { Legend } from './legend.tsx';
 import { MixPage } from './mix-page.tsx';
+import { RehearsalPage } from './rehearsal/rehearsal-page.tsx';
 import { RequestDetails } from './request-details.tsx';
 import { Schematic } from './schematic.tsx';
 import { Toolbar } from './toolbar.tsx';
@@ -21,7 +22,7 @@ import { UnderSection } from './under-section.tsx';
 import { Waterfall } from './waterfall.tsx';
 import { WhereTimeWent } from './where-time-went.tsx';
 
-/** The predicted startup: of one landing, and over a mix of visitors. */
+/** The startup: predicted of one landing and over a mix of visitors, and as it was run in a browser. */
 export function Startup() {
   return (
     <PageTabs
@@ -30,6 +31,7 @@ export function Startup() {
       pages={[
         { id: 'landing', words: 'One landing', content: <OneLanding /> },
         { id: 'mix', words: 'Over a mix', content: <MixPage /> },
+        { id: 'rehearsed', words: 'Rehearsed', content: <RehearsalPage /> },
       ]}
     />
   );

@@ -1,0 +1,78 @@
+'use client';
+
+import { spreadOf } from '../../../../core/rehearsals/spread.ts';
+import type { StoredRehearsal } from '../../../../store/rehearsals.ts';
+import { time } from '../../../parts/format.ts';
+import { forgetRehearsal, useRehearsals } from '../../../state/rehearsals.ts';
+import { useWorkbench } from '../../../state/workbench.ts';
+
+const MOST = 30;
+
+/** Rehearsals of the route, the newest first; one of them is looked at. */
+export function KeptList({ own, shown }: { own: readonly StoredRehearsal[]; shown: string | null }) {
+  if (own.length === 0) return null;
+  return (
+    <section aria-label="Kept rehearsals" className="mt-5 border-t border-line pt-4">
+      <h2 className="mb-1 font-semibold">Kept</h2>
+      <ul className="grid gap-0.5">
+        {own.slice(0, MOST).map((k) => (
+          <Kept key={k.id} kept={k} isShown={k.id === shown} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Kept({ kept, isShown }: { kept: StoredRehearsal; isShown: boolean }) {
+  const stale = useStale(kept);
+  const { rehearsal } = kept;
+  const interactive = spreadOf(rehearsal.runs.map((r) => r.moments.interactive));
+  return (
+    <li className={`flex items-baseline gap-2 rounded px-1.5 py-0.5 ${isShown ? 'bg-mark' : ''}`}>
+      <button
+        type="button"
+        aria-pressed={isShown}
+        onClick={() => useRehearsals.setState({ shown: kept.id })}
+        className="min-w-0 flex-1 text-left hover:underline"
+      >
+        <span className="flex justify-between gap-2">
+          <span className="truncate font-medium">{rehearsal.plan}</span>
+          <span>{interactive ? time(interactive.median) : 'never'}</span>
+        </span>
+        <span className="block truncate text-[11px] text-soft">
+          {rehearsal.conditions.link.name}, {rehearsal.conditions.device.name}, {whenWords(rehearsal.at)}
+          {stale ? `; ${stale}` : ''}
+        </span>
+      </button>
+      <button
+        type="button"
+        aria-label={`Forget ${rehearsal.plan} of ${whenWords(rehearsal.at)}`}
+        className="text-soft underline hover:text-ink"
+        onClick={() => void forgetRehearsal(kept.id)}
+      >
+        forget
+      </button>
+    </li>
+  );
+}
+
+/** Why what was rehearsed isn’t what would be rehearsed now; null where it is. */
+export function useStale({ snapshotId, rehearsal, decisions }: StoredRehearsal): string | null {
+  const project = useWorkbench((s) => s.project);
+  if (!project) return null;
+  if (snapshotId !== project.snapshotId) return 'the code was read again since';
+  if (decisions.length === 0) return null;
+  const plan = project.plans.find((p) => p.name === rehearsal.plan);
+  if (!plan) return 'its plan is gone';
+  return JSON.stringify(plan.decisions) === JSON.stringify(decisions) ? null : 'the plan has changed since';
+}
+
+function whenWords(at: string): string {
+  return new Date(at).toLocaleString('en', {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+    hour12: false,
+  });
+}

@@ -1,0 +1,115 @@
+'use client';
+
+import { useState } from 'react';
+import { BASELINE } from '../../../../core/plan/types.ts';
+import { NumberField, TextField } from '../../../parts/field.tsx';
+import { rehearse, stopRehearsing, useRehearsals } from '../../../state/rehearsals.ts';
+import { useConditions, usePlan, useWorkbench } from '../../../state/workbench.ts';
+
+const MOST_RUNS = 50;
+
+/** What is rehearsed and how, with the leave to run the app’s code. */
+export function StartForm() {
+  const { wishes, mayRun, running, trouble } = useRehearsals();
+  const [allowed, setAllowed] = useState(false);
+  const plan = usePlan();
+  const route = useWorkbench((s) => s.route);
+  const folder = useWorkbench((s) => s.project?.folder ?? null);
+  const { link, device } = useConditions();
+  const wish = (change: Partial<typeof wishes>) => useRehearsals.setState({ wishes: { ...wishes, ...change } });
+  const both = wishes.withBaseline && plan.decisions.length > 0;
+  if (folder === null)
+    return (
+      <p className="text-soft">
+        This project came as a file: its sources aren’t on this machine, so that nothing can be run. Read the app’s
+        folder as a project of its own.
+      </p>
+    );
+  return (
+    <section aria-label="Rehearse">
+      <h2 className="font-semibold">Rehearse {route}</h2>
+      <p className="mb-2 text-soft">
+        {plan.name} over {link.name}, {device.name}, as chosen above.
+      </p>
+      <div className="grid gap-2">
+        <NumberField
+          label="Each is run"
+          unit="times"
+          least={1}
+          most={MOST_RUNS}
+          value={wishes.runs}
+          onTake={(runs) => wish({ runs: Math.round(runs) })}
+        />
+        <TextField
+          label="Address on the route"
+          mono
+          placeholder={route}
+          value={wishes.address}
+          check={(text) => (text === '' || /^\/\S*$/.test(text) ? null : 'Begin with / and leave out spaces.')}
+          onTake={(address) => wish({ address })}
+        />
+        <TextField
+          label="Answers to calls for data come from"
+          placeholder="stand-ins of the described sizes"
+          value={wishes.data}
+          onTake={(data) => wish({ data })}
+        />
+        <p className="-mt-1 text-[11px] text-soft">
+          A folder of files by address, a recording (.har), or a server such as http://localhost:4000.
+        </p>
+        {plan.decisions.length > 0 ? (
+          <label className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              checked={wishes.withBaseline}
+              onChange={(e) => wish({ withBaseline: e.target.checked })}
+            />
+            the baseline as well, to tell the gain
+          </label>
+        ) : null}
+        {mayRun ? null : (
+          <label className="flex items-start gap-1.5">
+            <input type="checkbox" className="mt-1" checked={allowed} onChange={(e) => setAllowed(e.target.checked)} />
+            <span>Run this app’s own code on this machine, in a browser without a way to any network.</span>
+          </label>
+        )}
+      </div>
+      {running ? (
+        <Running />
+      ) : (
+        <button
+          type="button"
+          disabled={!mayRun && !allowed}
+          onClick={() => void rehearse(both ? [BASELINE, plan] : [plan], allowed)}
+          className="mt-3 rounded bg-ink px-3 py-1 font-medium text-on-ink disabled:opacity-40"
+        >
+          Rehearse
+        </button>
+      )}
+      {trouble ? (
+        <p role="alert" className="mt-2 text-worse">
+          {trouble}
+        </p>
+      ) : null}
+    </section>
+  );
+}
+
+function Running() {
+  const running = useRehearsals((s) => s.running);
+  const of = useRehearsals((s) => s.of);
+  if (!running) return null;
+  return (
+    <div className="mt-3" aria-live="polite">
+      <progress className="w-full" max={running.of} value={running.done} aria-label="Runs done" />
+      <p className="flex justify-between gap-2">
+        <span className="text-soft">
+          {of}: {running.stopping ? 'ending after this run' : running.doing}
+        </span>
+        <button type="button" className="underline" disabled={running.stopping} onClick={() => void stopRehearsing()}>
+          stop
+        </button>
+      </p>
+    </div>
+  );
+}
