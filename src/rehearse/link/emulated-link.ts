@@ -90,10 +90,10 @@ export class EmulatedLink {
       from.on('data', (bytes: Buffer) => clock.do(() => flow.take(bytes)));
       from.on('end', () => clock.do(() => flow.end()));
       from.on('error', () => {});
-      from.once('close', () => {
+      from.once('close', (broke) => {
         this.sockets.delete(from);
-        socket.destroy();
-        far.destroy();
+        // What the server has sent whole is still on its way when it closes.
+        if (broke || from === socket) for (const end of [socket, far]) end.destroy();
       });
     }
     clock.do(() => {

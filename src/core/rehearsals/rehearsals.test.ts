@@ -1,0 +1,311 @@
+import { file, page, ROUND, screenPart } from '../../test-support/programs.ts';
+import { sketch } from '../../test-support/snapshots.ts';
+import { withMeasured } from '../amend/with-measured.ts';
+import type { MarkupItem, ScreenPart } from '../load/types.ts';
+import { readTimeline } from '../metrics/readout.ts';
+import type { RecordedRequest } from '../recordings/types.ts';
+import { simulate } from '../sim/simulate.ts';
+import { asRehearsed } from './as-rehearsed.ts';
+import { conditionsAsRun } from './conditions-as-run.ts';
+import { differencesOf } from './differences.ts';
+import { drawingTimes } from './drawing-times.ts';
+import { learnt } from './learn.ts';
+import { middleRun } from './middle-run.ts';
+import { type Beside, gainsOf, quantitiesBeside, type Verdict } from './quantities.ts';
+import type { RawLanding } from './raw.ts';
+import { readRun } from './read-run.ts';
+import { spreadOf } from './spread.ts';
+import type { Rehearsal, RehearsedRun } from './types.ts';
+import { besideWords, differenceWords, gainWords, leftOutWords, slowedWords, spreadWords } from './words.ts';
+
+const entry: MarkupItem = { at: 100, tag: 'script', group: 0, mode: 'module' };
+const part = (id: string, more: Partial<ScreenPart> = {}): ScreenPart =>
+  screenPart(id, { needs: [{ resource: 0, state: 'evaluated' }], renderMs: 10, ...more });
+const program = {
+  ...page([entry], [file('/entry-1a2b3c.js', { bytes: 40_000 }), file('/late.js', { bytes: 9000 })]),
+  parts: [part('shell', { renderMs: 30 }), part('page')],
+};
+const timeline = simulate(program, ROUND);
+const { milestones } = readTimeline(program, timeline, ROUND);
+
+const run = (more: Partial<RehearsedRun> = {}): RehearsedRun => ({
+  requests: [],
+  moments: { firstContent: 500, largestContent: 520, contentLoaded: 400, load: 450, interactive: 600 },
+  ...{ parts: [], tasks: [], modules: {}, slowed: 1, busy: 0, errors: [] },
+  ...more,
+});
+const rehearsal = (runs: RehearsedRun[], more: Partial<Rehearsal> = {}): Rehearsal => ({
+  ...{ plan: 'Lean', pattern: '/', address: '/', conditions: ROUND, browser: 'Chromium 1', at: '2026-11-29T10:00:00Z' },
+  ...{ runs, leftOut: [], told: [] },
+  ...more,
+});
+const at = (interactive: number | null) => run({ moments: { ...run().moments, interactive } });
+
+describe('what was measured several times', () => {
+  it('has a middle, a least and a most; of nothing there is none', () => {
+    expect(spreadOf([30, 10, null, 20, undefined, Number.NaN])).toEqual({ median: 20, least: 10, most: 30, runs: 3 });
+    expect(spreadOf([10, 40])?.median).toBe(25);
+    expect(spreadOf([null])).toBeNull();
+    expect(spreadWords({ median: 1064.4, least: 1050, most: 1074, runs: 3 })).toBe('1064 ± 12 ms');
+    expect([spreadWords({ median: 10, least: 10, most: 10, runs: 1 }), spreadWords(null)]).toEqual([
+      '10 ms',
+      'not seen',
+    ]);
+  });
+
+  it('has a run in the middle', () => {
+    const runs = [at(900), at(500), at(700), at(null)];
+    expect(middleRun({ runs }).moments.interactive).toBe(500);
+    expect(middleRun({ runs: runs.slice(0, 3) }).moments.interactive).toBe(700);
+  });
+});
+
+describe('quantities side by side', () => {
+  it('say by how much of the rehearsed the prediction is off', () => {
+    const made = rehearsal([at(milestones.interactive * 2), at(milestones.interactive * 2)]);
+    const beside = quantitiesBeside({ milestones, timeline }, made);
+    const interactive = beside.find((b) => b.quantity === 'interactive')!;
+    expect(interactive.off).toBeCloseTo(-0.5);
+    expect(besideWords(interactive)[3]).toBe('−50 %');
+    const never = quantitiesBeside({ milestones: { ...milestones, interactive: Number.NaN }, timeline }, made);
+    expect(never.find((b) => b.quantity === 'interactive')).toMatchObject({ predicted: null, off: null });
+  });
+
+  const beside = (predicted: number, least: number, most = least): Beside[] => [
+    {
+      ...{ quantity: 'interactive', name: 'Interactive', predicted, off: null },
+      rehearsed: { median: (least + most) / 2, least, most, runs: 2 },
+    },
+  ];
+  it.each<[string, Beside[], Beside[], Verdict]>([
+    ['as it was promised', beside(1000, 1000), beside(700, 690), 'as predicted'],
+    ['within the spread', beside(1000, 950, 1050), beside(990, 940, 1040), 'too small to tell'],
+    ['much less', beside(1000, 1000), beside(500, 900), 'less than predicted'],
+    ['much more', beside(1000, 1000), beside(900, 500), 'more than predicted'],
+    ['against it', beside(1000, 1000), beside(800, 1200), 'the other way'],
+    ['near enough for its spread', beside(1000, 960, 1040), beside(750, 640, 760), 'as predicted'],
+  ])('a gain that came %s', (_, before, after, verdict) => {
+    const [gain] = gainsOf(before, after);
+    expect(gain.verdict).toBe(verdict);
+    expect(gainWords(gain)[3]).toBe(verdict);
+  });
+
+  it('have no verdict where one of them was never seen', () => {
+    const [gain] = gainsOf([{ ...beside(1000, 0)[0], rehearsed: null }], beside(900, 900));
+    expect(gain).toMatchObject({ predicted: 100, rehearsed: null, give: null, verdict: null });
+    expect(gainWords(gain)).toEqual(['Interactive', '−100 ms', 'not seen', '']);
+  });
+});
+
+describe('differences', () => {
+  const [document, first] = timeline.requests;
+  const recorded = (of: typeof first, more: Partial<RecordedRequest> = {}): RecordedRequest => ({
+    ...{ address: `https://app.test${of.address}`, discovered: of.discovered, sent: of.sent },
+    ...{ firstByte: of.firstByte, end: of.end, bytes: of.bytes + 300 },
+    ...more,
+  });
+  const found = (requests: RecordedRequest[]) =>
+    differencesOf({ timeline, program }, rehearsal([run({ requests, parts: [] })])).map((d) => [d.what, d.cause]);
+
+  it('aren’t told where there are none', () => {
+    expect(found([recorded(document), recorded(first)])).toEqual([]);
+  });
+
+  it('have the cause that most of them comes from', () => {
+    const later = first.end + 300;
+    expect(found([recorded(document), recorded(first, { end: later })])).toEqual([[first.name, 'transport']]);
+    expect(found([recorded(document), recorded(first, { end: later, bytes: first.bytes * 2 })])).toEqual([
+      [first.name, 'size'],
+    ]);
+    expect(found([recorded(document), recorded(first, { discovered: first.discovered + 300, end: later })])).toEqual([
+      [first.name, 'asked later'],
+    ]);
+    expect(found([recorded(document)])).toEqual([[first.name, 'not asked for']]);
+    expect(found([recorded(document), recorded(first), recorded(first, { address: 'https://app.test/x.js' })])).toEqual(
+      [['/x.js', 'not predicted']],
+    );
+  });
+
+  it('are told of parts as well, in words', () => {
+    const made = rehearsal([
+      run({
+        requests: [recorded(document), recorded(first)],
+        parts: [{ part: 'page', shown: 5000, drawMs: 1, late: false }],
+      }),
+    ]);
+    const [difference] = differencesOf({ timeline, program }, made);
+    expect(difference).toMatchObject({ what: 'page (shown)', cause: 'thread', rehearsed: 5000 });
+    expect(differenceWords(difference)).toMatch(
+      /^page \(shown\): \d+ ms predicted, 5000 ms rehearsed: ran, or was drawn/,
+    );
+    expect(differenceWords({ what: 'a', cause: 'not asked for', predicted: 10, rehearsed: null })).toBe(
+      'a: was never asked for (predicted at 10 ms)',
+    );
+  });
+});
+
+describe('what drawing took', () => {
+  const drawn = (shown: (number | null)[], tasks: RehearsedRun['tasks'], times = {}) =>
+    drawingTimes({ shown, tasks, times }, program, { chunks: [] }, 1);
+
+  it('is shared by the parts that were painted together, as it was reckoned', () => {
+    const [shell, own] = drawn([500, 500], [{ start: 400, end: 480, of: { draw: 60, compile: 20 } }]);
+    expect([shell, own]).toEqual([60, 20]);
+  });
+
+  it('leaves out what ran, and painting that the model counts by itself', () => {
+    const tasks = [
+      { start: 300, end: 400, of: { run: 80, compile: 20 } },
+      { start: 400, end: 440, of: { draw: 20, layout: 20 } },
+    ];
+    expect(drawn([500, null], tasks)).toEqual([24, null]);
+  });
+
+  it('goes to who is painted next, task by task, in part where a paint comes between', () => {
+    const tasks = [{ start: 400, end: 600, of: { draw: 200 } }];
+    expect(drawn([500, 700], tasks)).toEqual([100, 100]);
+  });
+
+  it('doesn’t hold the running of files that came for a later part', () => {
+    const graph = { chunks: [{ modules: [3] }] } as never;
+    const own = { ...program, resources: program.resources.map((r, i) => (i === 1 ? { ...r, chunk: 0 } : r)) };
+    own.parts = [part('shell'), part('page', { needs: [{ resource: 1, state: 'evaluated' }] })];
+    const tasks = [{ start: 600, end: 650, of: { draw: 50 } }];
+    expect(drawingTimes({ shown: [500, 700], tasks, times: { 3: 30 } }, own, graph, 1)).toEqual([0, 20]);
+  });
+});
+
+describe('a landing as the page told it', () => {
+  const snapshot = sketch({ 'main.js': {}, 'page.js': {} });
+  const raw = (more: Partial<RawLanding> = {}): RawLanding => ({
+    document: {
+      ...{
+        address: 'https://app.test/',
+        startTime: 0,
+        requestStart: 20,
+        responseStart: 90,
+        responseEnd: 95,
+        transferSize: 900,
+      },
+      ...{ contentLoaded: 300, load: 320 },
+    },
+    resources: [],
+    ...{ firstContent: 350, largestContent: 360, longTasks: [], times: { 0: 4, 1: 0 } },
+    changes: [
+      { at: 200, painted: 340 },
+      { at: 400, painted: 420 },
+    ],
+    calls: {},
+    ...more,
+  });
+  const graph = { chunks: [], roots: [] } as never;
+  const read = (from: RawLanding, watched: [string, number][] = []) =>
+    readRun(from, [], { program, graph, snapshot, conditions: ROUND, watched: new Map(watched) });
+
+  it('shows a part with the first change after it was drawn whole', () => {
+    const calls = {
+      1: [
+        [150, 190, false],
+        [380, 395, true],
+      ] as [number, number, boolean][],
+    };
+    const { parts, moments, modules } = read(raw({ calls }), [['page', 1]]);
+    expect(parts.map((p) => p.shown)).toEqual([null, 420]);
+    expect(moments.interactive).toBe(420);
+    expect(modules).toEqual({ 'main.js': 4, 'page.js': 0 });
+  });
+
+  it('is interactive once no long task goes on, and not before something shows', () => {
+    const calls = { 1: [[100, 110, true]] as [number, number, boolean][] };
+    const long = raw({
+      calls,
+      longTasks: [
+        { start: 330, end: 470 },
+        { start: 600, end: 900 },
+      ],
+    });
+    expect(read(long, [['page', 1]]).moments.interactive).toBe(470);
+    expect(read(raw({ calls }), [['page', 1]]).moments.interactive).toBe(350);
+    expect(read(raw({ changes: [], firstContent: null })).moments.interactive).toBeNull();
+    expect(read(raw()).moments.interactive).toBe(420);
+  });
+});
+
+describe('what is learnt', () => {
+  const snapshot = sketch({ 'main.js': {}, 'page.js': {} });
+  const learned = (runs: RehearsedRun[], before = null as Parameters<typeof learnt>[2]) =>
+    learnt(snapshot, [rehearsal(runs)], before);
+
+  it('is the mean of the runs, on a machine that isn’t slowed', () => {
+    const runs = [run({ modules: { 'main.js': 8 }, slowed: 4 }), run({ modules: { 'main.js': 4 }, slowed: 1 })];
+    expect(learned(runs).modules!['main.js'].ms).toBe(3);
+  });
+
+  it('gives modules their share of compiling files, by their size', () => {
+    const tasks = [
+      { start: 0, end: 30, of: { run: 10, compile: 20 } },
+      { start: 40, end: 60, of: { draw: 10, compile: 10 } },
+    ];
+    const { modules = {} } = learned([run({ modules: { 'main.js': 1, 'page.js': 1 }, tasks })]);
+    const [main, other] = snapshot.modules.map((m) => m.bytes.minified);
+    expect(modules['main.js'].ms).toBeCloseTo(1 + (20 * main) / (main + other), 1);
+  });
+
+  it('keeps what was known of what nobody measured now, and says with what it was measured', () => {
+    const before = {
+      ...{ by: 'earlier', modules: { 'page.js': { ms: 9, bytes: 1 } }, shellWaits: ['/other', '/'] },
+      draws: { '/': { shell: 3 }, '/other': { page: 1 } },
+    };
+    const parts = [{ part: 'page', shown: 10, drawMs: 7, late: false }];
+    const next = learned([run({ modules: { 'main.js': 2 }, parts })], before);
+    expect(next).toMatchObject({
+      by: 'Chromium 1, 2026-11-29',
+      modules: { 'page.js': { ms: 9 }, 'main.js': { ms: 2 } },
+      draws: { '/': { shell: 3, page: 7 }, '/other': { page: 1 } },
+      shellWaits: ['/other'],
+    });
+  });
+
+  it('tells of a shell that waits for its page', () => {
+    const both = (late: boolean, shell: number) =>
+      run({
+        parts: [
+          { part: 'shell', shown: shell, drawMs: 1, late: false },
+          { part: 'page', shown: 700, drawMs: 1, late },
+        ],
+      });
+    expect(learned([both(true, 700), both(true, 700)]).shellWaits).toEqual(['/']);
+    expect(learned([both(true, 700), both(true, 400)]).shellWaits).toEqual([]);
+    expect(learned([both(false, 700)]).shellWaits).toEqual([]);
+  });
+
+  it('is believed of modules that are as large as they were', () => {
+    const [main] = snapshot.modules;
+    const measured = (bytes: number) => ({ by: '', modules: { 'main.js': { ms: 5, bytes } } });
+    const known = (bytes: number) => withMeasured(snapshot, measured(bytes)).modules[0].evaluationMs;
+    expect([known(main.bytes.minified), known(main.bytes.minified * 2)]).toEqual([5, undefined]);
+  });
+});
+
+describe('a plan and conditions as they were run', () => {
+  const plan = { name: 'Lean', description: '', decisions: [{ kind: 'grain' }, { kind: 'floor', bytes: 1 }] } as never;
+
+  it('leave out what only a person can edit in, and say so once for each reason', () => {
+    const leftOut = [
+      { decision: 0, why: 'by hand (src/a.js:3)' },
+      { decision: 1, why: 'by hand (src/b.js:9)' },
+    ];
+    expect(asRehearsed(plan, { leftOut: leftOut.slice(0, 1) }).decisions).toEqual([{ kind: 'floor', bytes: 1 }]);
+    expect(asRehearsed(plan, { leftOut: [] })).toBe(plan);
+    const words = leftOutWords(plan, { leftOut });
+    expect(words).toEqual([expect.stringMatching(/ and 1 more: by hand$/)]);
+  });
+
+  it('have the thread as slow as it was', () => {
+    const device = { ...ROUND.device, cpuFactor: 4, browserFactor: 4 };
+    const as = (slowed: number) => rehearsal([run({ slowed })], { conditions: { ...ROUND, device } });
+    expect(conditionsAsRun(as(3)).device).toMatchObject({ cpuFactor: 3, browserFactor: 3 });
+    expect(conditionsAsRun(as(4.1)).device).toBe(device);
+    expect([slowedWords(as(3)), slowedWords(as(4))]).toEqual([', its thread slowed 3.0 times', '']);
+  });
+});

@@ -1,0 +1,265 @@
+import fs from 'node:fs';
+import http from 'node:http';
+import type { AddressInfo } from 'node:net';
+import path from 'node:path';
+import zlib from 'node:zlib';
+import fc from 'fast-check';
+import { parse } from 'parse5';
+import { NO_AMENDMENTS } from '../../core/amend/types.ts';
+import type { Resource } from '../../core/load/types.ts';
+import { BASELINE, type Decision, type Plan } from '../../core/plan/types.ts';
+import { folderOf, removeFolders } from '../../test-support/folders.ts';
+import { file, page } from '../../test-support/programs.ts';
+import { addressMatches, addressOn } from './addresses.ts';
+import { dataAnswers } from './answers.ts';
+import { applyPlan } from './apply-plan.ts';
+import { documentOf, linkField } from './document.ts';
+import { HOST, siteFor } from './site.ts';
+import { standInFor } from './stand-ins.ts';
+
+afterAll(removeFolders);
+
+const plan = (...decisions: Decision[]): Plan => ({ name: 'Lean', description: '', decisions });
+const APP = {
+  'package.json': '{ "name": "harbour", "dependencies": { "react": "*" } }',
+  'index.html':
+    '<!doctype html><html><head><title>Harbour</title><link rel="stylesheet" href="/old.css"><script>window.early = 1</script></head><body><div id="root"></div><script type="module" src="/src/main.jsx"></script></body></html>',
+  'src/main.jsx':
+    "import { routes } from './routes.jsx'; import './look.css'; document.getElementById('root').append(String(routes.length)); fetch('/api/tides');",
+  'src/routes.jsx':
+    "import Home from './home.jsx';\nexport const routes = [{ path: '/', component: Home }, { path: '/berths/:id', component: () => import('./berth.jsx') }];",
+  'src/home.jsx':
+    "import { open } from './dialog.js';\nimport boat from './boat.png';\nexport default function Home() { return <button onClick={() => open()}><img src={boat} /></button>; }",
+  'src/dialog.js': "export function open() { return 'open'; }",
+  'src/berth.jsx': 'export default function Berth() { return null; }',
+  'src/look.css': 'body { margin: 0 }',
+  'src/boat.png': 'PNG boat',
+  'public/robots.txt': 'all',
+};
+const folder = folderOf(APP);
+const detach: Decision = { kind: 'detach', module: 'src/dialog.js' };
+
+describe('an app under a plan', () => {
+  it('is read as the patch edits it, with no file written', () => {
+    const applied = applyPlan(folder, plan(detach, { kind: 'floor', bytes: 10 }));
+    expect(applied.leftOut).toEqual([]);
+    expect(applied.plan.decisions).toEqual([{ kind: 'floor', bytes: 10 }]);
+    const { modules, imports } = applied.snapshot;
+    const link = imports.find((i) => modules[i.to].path === 'src/dialog.js')!;
+    expect(link.kind).toBe('dynamic');
+    expect(applied.texts['src/home.jsx']).toMatch(/import\(.\.\/dialog\.js.\)/);
+    expect(fs.readFileSync(path.join(folder, 'src/home.jsx'), 'utf8')).toBe(APP['src/home.jsx']);
+    // What was read in between is as it was.
+    expect(applyPlan(folder, BASELINE).snapshot.imports.find((i) => i.specifier === './dialog.js')!.kind).toBe(
+      'static',
+    );
+  });
+
+  it('leaves out what only a person can edit in, and says why and where', () => {
+    const split: Decision = { kind: 'split', splitPoint: 'src/berth.jsx', onError: 'a message' };
+    const applied = applyPlan(folder, plan(split, detach));
+    expect(applied.leftOut).toEqual([{ decision: 0, why: expect.stringContaining('(src/berth.jsx:1)') }]);
+    expect(applied.texts['src/home.jsx']).toMatch(/import\(.\.\/dialog\.js.\)/);
+  });
+});
+
+describe('a site', () => {
+  const site = siteFor(applyPlan(folder, plan(detach), NO_AMENDMENTS), '/', { folder });
+  const get = (address: string, forDocument = false) => site.answering({ host: HOST, address, forDocument });
+  const textOf = (answer: Awaited<ReturnType<typeof get>>) =>
+    answer && (answer.encoding === 'gzip' ? zlib.gunzipSync(answer.body) : answer.body).toString();
+
+  it('serves every file of the landing under the address that its prediction has', async () => {
+    const scripts = site.program.resources.filter((r) => r.chunk !== undefined);
+    expect(scripts.length).toBeGreaterThan(1);
+    for (const { address, type } of scripts) {
+      const answer = await get(address);
+      expect(answer).toMatchObject({ cache: 'immutable', type: type === 'style' ? 'text/css' : 'text/javascript' });
+    }
+    expect(site.answers.map(([r]) => r.address)).toEqual(expect.arrayContaining(scripts.map((r) => r.address)));
+  });
+
+  it('has a document with its own scripts and links replaced', async () => {
+    const html = (await textOf(await get('/', true)))!;
+    expect(html).toContain('window.early = 1');
+    expect(html).not.toContain('/src/main.jsx');
+    expect(html).not.toContain('/old.css');
+    const entry = site.program.resources.find((r) => /entry/.test(r.address) && r.type === 'script')!;
+    expect(html).toContain(`<script type="module" src="${entry.address}"></script>`);
+    expect(html.indexOf(entry.address)).toBeLessThan(html.indexOf('</head>'));
+  });
+
+  it('answers other routes, files of the folder, assets and calls; what isn’t there is told', async () => {
+    expect(textOf(await get('/berths/7', true))).toContain('id="root"');
+    expect(await get('/nowhere', true)).toBeNull();
+    expect(textOf(await get('/robots.txt'))).toBe('all');
+    expect(textOf(await get('/assets/boat.png'))).toBe('PNG boat');
+    expect(await get('/assets/none.png')).toBeNull();
+    expect(textOf(await get('/api/tides?day=1'))?.trim()).toBe('[]');
+    expect(site.told).toEqual([expect.stringContaining('/api/tides')]);
+  });
+
+  it('gives what recorded answers say', async () => {
+    const data = dataAnswers({ folder: folderOf({ 'api/tides.json': '[4, 5]' }) });
+    const own = siteFor(applyPlan(folder, BASELINE), '/', { folder, data });
+    const answer = await own.answering({ host: HOST, address: '/api/tides', forDocument: false });
+    expect([answer?.body.toString(), own.told]).toEqual(['[4, 5]', []]);
+  });
+
+  it('isn’t made of routes that the server draws', () => {
+    const notes = { 'yokeline.app.json': '{ "routes": { "/": { "rendering": "server" } } }' };
+    const drawn = folderOf({ ...APP, ...notes });
+    const applied = applyPlan(drawn, BASELINE);
+    expect(() => siteFor(applied, '/', { folder: drawn })).toThrow(/server draws this route/);
+  });
+});
+
+describe('a document', () => {
+  const program = page(
+    [
+      {
+        at: 1,
+        tag: 'link',
+        rel: 'preload',
+        resource: 1,
+        as: 'style',
+        crossorigin: true,
+        fetchpriority: 'high',
+        chosen: true,
+      },
+      { at: 2, tag: 'link', rel: 'preconnect', resource: -1, origin: 'https://cdn.test', chosen: true },
+      { at: 3, tag: 'script', group: 0, mode: 'defer' },
+      {
+        at: 4,
+        tag: 'inline',
+        name: 'late',
+        cpuMs: 0,
+        follow: [{ when: 'load', do: { kind: 'script', group: 0, ordered: false } }],
+      },
+      { at: 5, tag: 'body' },
+      { at: 6, tag: 'script', group: 0, mode: 'blocking', fetchpriority: 'low' },
+    ],
+    [file('/a.js?x="1"'), file('/s.css', { type: 'style' })],
+  );
+
+  it('has the tags of the landing in its head and body', () => {
+    const html = documentOf(
+      '<!doctype html><head><script src="/x.js"></script></head><body><p>here</p></body>',
+      program,
+      '<!--last-->',
+    );
+    const tags = [
+      '<link rel="preload" href="/s.css" as="style" crossorigin fetchpriority="high">',
+      '<link rel="preconnect" href="https://cdn.test">',
+      '<script defer src="/a.js?x=&quot;1&quot;"></script>',
+      "addEventListener('load'",
+      '<!--last-->',
+      '</head>',
+      '<p>here</p>',
+      '<script src="/a.js?x=&quot;1&quot;" fetchpriority="low"></script>',
+    ].map((tag) => html.indexOf(tag));
+    expect(tags.every((t) => t >= 0)).toBe(true);
+    expect([...tags].sort((a, b) => a - b)).toEqual(tags);
+    expect(html).not.toContain('/x.js');
+  });
+
+  it('is made whatever is missing of the written one', () => {
+    for (const written of [null, '', '<p>no head', '<html><body>x', '<!doctype html>text']) {
+      const html = documentOf(written, program);
+      const text = JSON.stringify(parse(html), (key, value) => (key === 'parentNode' ? undefined : value));
+      expect(text.match(/"src"/g)?.length).toBe(2);
+    }
+  });
+
+  it('names links in headers as well', () => {
+    const [link] = program.document.markup as never as [Parameters<typeof linkField>[0]];
+    expect(linkField(link, program)).toBe('</s.css>; rel="preload"; as="style"; crossorigin; fetchpriority="high"');
+  });
+});
+
+describe('stand-ins', () => {
+  it('are as large as what they stand for, and run without an error', () => {
+    const types: Resource['type'][] = ['script', 'style', 'image', 'font', 'fetch'];
+    fc.assert(
+      fc.property(fc.constantFrom(...types), fc.nat({ max: 20_000 }), fc.nat({ max: 3 }), (type, bytes, cpuMs) => {
+        const { body } = standInFor(file('/x', { type, bytes, cpuMs }));
+        const least = standInFor(file('/x', { type, bytes: 0, cpuMs })).body.length;
+        expect(body.length).toBe(Math.max(bytes, least));
+        if (type === 'script') expect(() => new Function(body.toString())).not.toThrow();
+        if (type === 'fetch') expect(JSON.parse(body.toString())).toEqual([]);
+      }),
+    );
+  });
+});
+
+describe('addresses', () => {
+  it.each([
+    ['/', '/'],
+    ['/berths/:id', '/berths/1'],
+    ['/files/*', '/files/1'],
+    ['/a/:one/b/:two?', '/a/1/b/1'],
+  ])('on %s: %s, which fits it', (pattern, address) => {
+    expect(addressOn(pattern)).toBe(address);
+    expect(addressMatches(pattern, address)).toBe(true);
+  });
+
+  it.each([
+    ['/api/berths/{id}', '/api/berths/4', true],
+    [`/api/berths/${'$'}{id}/ships`, '/api/berths/4/ships', true],
+    ['/api/berths/:id', '/api/berths', false],
+    ['/api/berths/:id', '/api/berths/4/ships', false],
+    ['/api/tides?day=1', '/api/tides', true],
+    ['/files/*', '/files/a/b', true],
+    ['/files', '/file', false],
+  ])('%s and %s', (pattern, address, fits) => expect(addressMatches(pattern, address)).toBe(fits));
+});
+
+describe('answers to calls', () => {
+  it('come from files by address, and from nowhere else', async () => {
+    const answers = dataAnswers({ folder: folderOf({ 'api/a.json': '{"a":1}', 'api/b': 'plain' }) });
+    expect((await answers('/api/a?x=1'))?.body.toString()).toBe('{"a":1}');
+    expect((await answers('/api/b'))?.body.toString()).toBe('plain');
+    expect(await answers('/api/none')).toBeNull();
+    expect(await answers('/..%2F..%2Fetc/passwd')).toBeNull();
+  });
+
+  it('come from a recording, by query first', async () => {
+    const entry = (url: string, text: string, more = {}) => ({
+      request: { url },
+      response: { status: 201, content: { mimeType: 'application/json', text, ...more } },
+    });
+    const entries = [
+      entry('https://x.test/a?n=1', 'one'),
+      entry('https://x.test/a?n=2', 'two'),
+      entry('https://x.test/b', 'dHdv', { encoding: 'base64' }),
+    ];
+    const har = path.join(
+      folderOf({ 'x.har': JSON.stringify({ log: { entries: [...entries, {}, { request: { url: 'bad' } }] } }) }),
+      'x.har',
+    );
+    const answers = dataAnswers({ har });
+    expect((await answers('/a?n=2'))?.body.toString()).toBe('two');
+    expect((await answers('/a?n=9'))?.body.toString()).toBe('one');
+    expect(await answers('/b')).toMatchObject({ status: 201, body: Buffer.from('two') });
+    expect(await answers('/c')).toBeNull();
+  });
+
+  it('come from a server; one that doesn’t answer gives none', async () => {
+    const server = http.createServer((request, response) => response.writeHead(203).end(request.url));
+    await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+    const { port } = server.address() as AddressInfo;
+    const answers = dataAnswers({ address: `http://127.0.0.1:${port}` });
+    expect(await answers('/api/x?y=1')).toMatchObject({ status: 203, body: Buffer.from('/api/x?y=1') });
+    await new Promise((done) => {
+      server.close(done);
+      server.closeAllConnections();
+    });
+    expect(await answers('/api/x')).toBeNull();
+  });
+
+  it('that can’t be read are refused with what to do', () => {
+    expect(() => dataAnswers({ folder: '/no/such/folder' })).toThrow(/no folder/);
+    expect(() => dataAnswers({ har: path.join(folder, 'package.json') })).toThrow(/isn’t an HTTP Archive/);
+    expect(() => dataAnswers({ address: 'ftp://x' })).toThrow(/no address of a server/);
+  });
+});

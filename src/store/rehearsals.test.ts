@@ -1,0 +1,73 @@
+import path from 'node:path';
+import type { Rehearsal } from '../core/rehearsals/types.ts';
+import { DEFAULT_CONDITIONS } from '../core/sim/conditions.ts';
+import { folderOf, removeFolders } from '../test-support/folders.ts';
+import { openStore } from './database.ts';
+import { insertProject } from './projects.ts';
+import { allowToRun, insertRehearsal, listRehearsals, mayRun, removeRehearsal } from './rehearsals.ts';
+
+afterAll(removeFolders);
+
+const PROJECT = {
+  name: 'P',
+  createdAt: '2026',
+  folder: null,
+  readAs: 'tell by content',
+  givenBase: null,
+  workspace: null,
+  starts: [],
+};
+const rehearsal = (at: string): Rehearsal => ({
+  ...{ plan: 'Lean', pattern: '/', address: '/', conditions: DEFAULT_CONDITIONS, browser: 'Chromium 1', at },
+  ...{ runs: [], leftOut: [], told: ['one'] },
+});
+
+function fresh() {
+  const store = openStore(path.join(folderOf({}), 'a.sqlite'), path.resolve('src/store/migrations'));
+  for (const id of ['p', 'q']) insertProject(store, { ...PROJECT, id });
+  return store;
+}
+
+const one = (id: string, at: string, projectId = 'p') => ({
+  ...{ id, projectId, snapshotId: 's', decisions: [{ kind: 'grain' } as const] },
+  rehearsal: rehearsal(at),
+});
+
+describe('rehearsals', () => {
+  it('are kept as they were, the newest first, and each with its project', () => {
+    const store = fresh();
+    insertRehearsal(store, one('a', '2026-11-01'));
+    insertRehearsal(store, one('b', '2026-11-03'));
+    insertRehearsal(store, one('c', '2026-11-02'));
+    insertRehearsal(store, one('other', '2026-11-04', 'q'));
+    expect(listRehearsals(store, 'p')).toEqual([
+      one('b', '2026-11-03'),
+      one('c', '2026-11-02'),
+      one('a', '2026-11-01'),
+    ]);
+    expect(removeRehearsal(store, 'q', 'b')).toBe(false);
+    expect(removeRehearsal(store, 'p', 'b')).toBe(true);
+    expect(listRehearsals(store, 'p').map((r) => r.id)).toEqual(['c', 'a']);
+    store.prepare("DELETE FROM projects WHERE id = 'p'").run();
+    expect(listRehearsals(store, 'p')).toEqual([]);
+    store.close();
+  });
+
+  it('are let go of from the oldest on', () => {
+    const store = fresh();
+    const day = (n: number) => `2026-11-${String(n).padStart(3, '0')}`;
+    for (let n = 0; n < 63; n++) insertRehearsal(store, one(`r${n}`, day(n)));
+    const kept = listRehearsals(store, 'p').map((r) => r.id);
+    expect([kept.length, kept[0], kept.at(-1)]).toEqual([60, 'r62', 'r3']);
+    store.close();
+  });
+
+  it('need leave for each project', () => {
+    const store = fresh();
+    allowToRun(store, 'p', true);
+    expect([mayRun(store, 'p'), mayRun(store, 'q'), mayRun(store, 'none')]).toEqual([true, false, false]);
+    allowToRun(store, 'p', false);
+    expect(mayRun(store, 'p')).toBe(false);
+    store.close();
+  });
+});
