@@ -20,6 +20,7 @@ import { type ReadProgress, SourceGraph } from './graph/source-graph.ts';
 import { withActParts } from './parts/act-parts.ts';
 import { drawsOf } from './parts/draws.ts';
 import type { DrawnApp } from './parts/find-parts.ts';
+import { frameOf } from './parts/shells.ts';
 import { keptPlaceholders } from './placeholders.ts';
 import { sheetUsers } from './sheet-users.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
@@ -85,7 +86,7 @@ export function readSource(
   const from = entries.flatMap((e) => e.modules);
   const caught = caughtImports({ ...built, routes, starts: from, moduleAt, files: Object.keys(built.texts) });
   for (const at of caught) built.imports[at].caught = true;
-  addDraws(built.modules, app.drawn);
+  addDrawn(built.modules, entries, app.drawn);
   const snapshot: Snapshot = {
     name: appName(root),
     origin: 'source',
@@ -169,8 +170,9 @@ function describedPages({ routes }: AppNotes, realm: string, graph: SourceGraph,
   return there;
 }
 
-/** Adds to each module what it draws of others. */
-function addDraws(modules: Module[], app: DrawnApp): void {
+/** Says of modules what they draw of others, and of entries what stands around their routes. */
+function addDrawn(modules: Module[], entries: readonly Entry[], app: DrawnApp): void {
+  addFrames(entries, app);
   const at = new Map(modules.map((m, i) => [m.path, i]));
   for (const module of modules) {
     if (module.package !== null) continue;
@@ -179,6 +181,13 @@ function addDraws(modules: Module[], app: DrawnApp): void {
       return drawn === undefined ? [] : [{ module: drawn, times }];
     });
     if (draws.length > 0) module.draws = draws.sort((a, b) => a.module - b.module);
+  }
+}
+
+function addFrames(entries: readonly Entry[], app: DrawnApp): void {
+  for (const entry of entries) {
+    const frame = entry.kind === 'document' ? frameOf(app.shells(entry.realm), app) : null;
+    if (frame !== null) entry.frame = frame;
   }
 }
 

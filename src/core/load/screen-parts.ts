@@ -32,6 +32,12 @@ export function screenParts(
   return screen.parts;
 }
 
+/** What stands around a page, outermost first: what shows as soon as the entry runs, and the layouts of the route. */
+export function around({ layouts, page, rendering }: Route, frame: string | undefined): string[] {
+  const isAround = frame !== undefined && frame !== page && rendering === 'client' && !layouts.includes(frame);
+  return isAround ? [frame, ...layouts] : layouts;
+}
+
 /** The parts of one landing's screen, as they are found one after the other. */
 class ScreenOf {
   readonly parts: ScreenPart[] = [];
@@ -54,8 +60,9 @@ class ScreenOf {
 
   addShellAndPage(): void {
     const { route, files, drawing } = this;
-    const [shell, ...layouts] = route.layouts;
-    const started = this.snapshot.entries.find((e) => e.realm === route.realm)?.modules ?? [];
+    const entry = this.snapshot.entries.find((e) => e.realm === route.realm);
+    const started = entry?.modules ?? [];
+    const [shell, ...layouts] = around(route, entry?.frame);
     if (shell) {
       const price = this.priceOf('shell', drawing.of([shell], started));
       this.add('shell', 'shell', shell, 'first screen', { ...this.fonts(), ...price });

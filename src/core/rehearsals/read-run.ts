@@ -1,4 +1,5 @@
 import type { ChunkGraph } from '../chunks/types.ts';
+import { around } from '../load/screen-parts.ts';
 import type { LoadProgram } from '../load/types.ts';
 import { expectedParts, LONG_TASK } from '../metrics/readout.ts';
 import type { RecordedRequest } from '../recordings/types.ts';
@@ -9,9 +10,9 @@ import { drawingTimes } from './drawing-times.ts';
 import type { RawEntry, RawLanding } from './raw.ts';
 import type { RehearsedPart, RehearsedRun, RehearsedTask } from './types.ts';
 
-/** The module that draws a part of a landing, by its path. */
-export function drawnBy(route: Pick<Route, 'layouts' | 'page' | 'parts'>, part: string): string {
-  if (part === 'shell') return route.layouts[0];
+/** The module that draws a part of a landing, by its path; `frame`: what stands around all routes. */
+export function drawnBy(route: Route, part: string, frame: string | undefined): string {
+  if (part === 'shell') return around(route, frame)[0];
   if (part === 'page') return route.page;
   return route.parts.find((p) => p.id === part)?.module ?? part;
 }
@@ -19,9 +20,10 @@ export function drawnBy(route: Pick<Route, 'layouts' | 'page' | 'parts'>, part: 
 /** What the modules are that parts of a landing are drawn by: to be watched while it is run. */
 export function watchedModules(snapshot: Snapshot, pattern: string, program: LoadProgram): Map<string, number> {
   const route = snapshot.routes.find((r) => r.pattern === pattern)!;
+  const frame = snapshot.entries.find((e) => e.realm === route.realm)?.frame;
   return new Map(
     program.parts.flatMap(({ id }): [string, number][] => {
-      const path = drawnBy(route, id);
+      const path = drawnBy(route, id, frame);
       const module = snapshot.modules.findIndex((m) => m.path === path);
       return module < 0 ? [] : [[id, module]];
     }),

@@ -101,5 +101,7 @@ export const ENTRY = record({
   /** The HTML file that starts it, where there is one. */
   document: orNull(TEXT),
   modules: listOf(TEXT),
+  /** The module that shows something around all of its routes as soon as it runs; left out where pages are all that shows. */
+  frame: optional(TEXT),
 });
 export type Entry = Of<typeof ENTRY>;

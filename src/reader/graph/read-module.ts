@@ -66,7 +66,13 @@ export function emptyModule(path: string, kind: ModuleKind, realm: string, modul
       elements: [],
       fonts: null,
       later: null,
-      serves: { media: null, whenSeen: false, onServer: false, failures: { catches: false, tells: false } },
+      serves: {
+        media: null,
+        whenSeen: false,
+        onServer: false,
+        hasContent: false,
+        failures: { catches: false, tells: false },
+      },
     },
     ...{ exports: null, reexports: null, marked: null },
   };

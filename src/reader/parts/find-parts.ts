@@ -36,8 +36,14 @@ export interface Services {
   whenSeen: boolean;
   /** Its markup is drawn on the server, and only what is in there is sent as a component. */
   onServer: boolean;
+  /** Its markup holds elements that show something by themselves: text, images, controls. */
+  hasContent: boolean;
   failures: Failures;
 }
+
+/** Elements that show something, or usually hold what does (HTML, 4): what only divides (`div`, `main`) may be empty. */
+const CONTENT =
+  /(?<![\w$)\]])<(?:header|nav|footer|aside|h[1-6]|p|span|img|svg|button|ul|ol|a|input|form|label|table)(?=[\s/>])/;
 
 export function servicesOf(path: string, text: string): Services {
   const exported = /\bexport\b/.test(text);
@@ -45,6 +51,7 @@ export function servicesOf(path: string, text: string): Services {
     media: exported ? mediaIn(text) : null,
     whenSeen: exported && /\bIntersectionObserver\b/.test(text),
     onServer: path.endsWith('.astro'),
+    hasContent: CONTENT.test(text),
     failures: failuresOf(text),
   };
 }

@@ -1,7 +1,8 @@
 import type { Entry } from '../../core/snapshot/module-types.ts';
 import { importedBindings } from '../script/imported-bindings.ts';
 import { nameOf, type SyntaxNode, walk } from '../syntax.ts';
-import type { DrawingModule } from './find-parts.ts';
+import { drawsOf } from './draws.ts';
+import type { DrawingModule, DrawnApp } from './find-parts.ts';
 import { isOfRoutes } from './of-routes.ts';
 
 /** Calls that mount a component as a whole app, by the names that frameworks have for it. */
@@ -67,4 +68,17 @@ export function shellsOf(
     shells.set(realm, [...found]);
   }
   return (realm) => shells.get(realm) ?? [];
+}
+
+/**
+ * The module that shows something around all routes of a realm as soon as the entry runs, be it of itself or by what it draws at once; null
+ * where pages are all that shows. `shells`: what the entry draws around its routes, the outermost first.
+ */
+export function frameOf(shells: readonly string[], app: DrawnApp): string | null {
+  const shows = (path: string) => app.moduleAt(path)?.serves.hasContent === true;
+  const isOwn = (path: string) => app.moduleAt(path)?.package === null && !app.isPage(path);
+  const own = shells.filter(isOwn);
+  const drawsWhatShows = (path: string) =>
+    [...drawsOf(path, app).keys()].some((drawn) => isOwn(drawn) && !shells.includes(drawn) && shows(drawn));
+  return own.find(shows) ?? own.find(drawsWhatShows) ?? null;
 }

@@ -1,0 +1,62 @@
+import { planned } from '../../core/chunks/planned.ts';
+import { compileLoad } from '../../core/load/compile.ts';
+import { BASELINE } from '../../core/plan/types.ts';
+import { folderOf, removeFolders } from '../../test-support/folders.ts';
+import { readSource } from '../read-source.ts';
+
+afterAll(removeFolders);
+
+const APP = {
+  'package.json': '{ "dependencies": { "react": "*" } }',
+  'index.html': '<div id="root"></div><script type="module" src="/main.jsx"></script>',
+  'main.jsx':
+    "import { createRoot } from 'react-dom/client';\nimport App from './app.jsx';\ncreateRoot(root).render(<App />);",
+  'routes.jsx':
+    "import { lazy } from 'react';\nexport const routes = [{ path: '/', component: lazy(() => import('./tide.jsx')) }, { path: '/log', component: lazy(() => import('./log.jsx')) }];",
+  'tide.jsx': 'export default () => <p>tide</p>;',
+  'log.jsx': 'export default () => <p>log</p>;',
+  'bar.jsx': 'export const Bar = () => <header>Harbour</header>;',
+};
+const read = (more: Record<string, string>) => readSource(folderOf({ ...APP, ...more })).snapshot;
+const inApp = (markup: string, imports = '') =>
+  read({
+    'app.jsx': `import { routes } from './routes.jsx';\n${imports}\nexport default function App() { const Page = routes[0].component; return ${markup}; }`,
+  });
+
+describe('what stands around all routes', () => {
+  it.each([
+    ['markup of its own', '<><nav>Tides</nav><Page /></>', '', 'app.jsx'],
+    [
+      'a component of its own that shows something',
+      '<div><Bar /><Page /></div>',
+      "import { Bar } from './bar.jsx';",
+      'app.jsx',
+    ],
+    ['nothing but the page', '<Page />', '', undefined],
+    ['what only divides', '<div className="app"><main><Page /></main></div>', '', undefined],
+    ['providers of packages', '<Provider><Page /></Provider>', "import { Provider } from 'kit';", undefined],
+  ])('%s', (_, markup, imports, frame) => expect(inApp(markup, imports).entries[0].frame).toBe(frame));
+
+  it('may be in the entry itself', () => {
+    const main =
+      "import { createRoot } from 'react-dom/client';\nimport { routes } from './routes.jsx';\nfunction App() { const Page = routes[0].component; return <><h1>Tides</h1><Page /></>; }\ncreateRoot(root).render(<App />);";
+    expect(read({ 'main.jsx': main }).entries[0].frame).toBe('main.jsx');
+  });
+
+  it('isn’t taken for a type of TypeScript', () => {
+    const app =
+      "import { useState } from 'react';\nimport { routes } from './routes.jsx';\nexport default function App() { const [a] = useState<p>(); const Page = routes[0].component; return <Page a={a} />; }";
+    const main = APP['main.jsx'].replace('./app.jsx', './app.tsx');
+    expect(read({ 'main.jsx': main, 'app.tsx': app }).entries[0].frame).toBeUndefined();
+  });
+
+  it('shows before the page, whose code comes later', () => {
+    const parts = (snapshot: ReturnType<typeof read>) =>
+      compileLoad(planned(snapshot, BASELINE), '/log').parts.map((p) => [p.id, p.needs.length]);
+    expect(parts(inApp('<><nav>Tides</nav><Page /></>'))).toEqual([
+      ['shell', 1],
+      ['page', 1],
+    ]);
+    expect(parts(inApp('<Page />'))).toEqual([['page', 1]]);
+  });
+});
