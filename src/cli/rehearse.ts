@@ -14,6 +14,7 @@ import { learnt } from '../core/rehearsals/learn.ts';
 import { type Beside, type Gain, gainsOf, quantitiesBeside } from '../core/rehearsals/quantities.ts';
 import type { Rehearsal } from '../core/rehearsals/types.ts';
 import { besideWords, differenceWords, gainWords, leftOutWords, slowedWords } from '../core/rehearsals/words.ts';
+import type { ReadOptions } from '../reader/read-app.ts';
 import { rehearse } from '../rehearse/rehearse.ts';
 import type { DataFrom } from '../rehearse/stage/answers.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
@@ -64,7 +65,12 @@ export function addRehearse(program: Command): void {
         {
           ...{ folder, plan: of, pattern: options.route, address: options.address, conditions, runs },
           amendments: project.amendments,
-          reading: { ...workspaceFrom(options), starts: options.start, corrected: rebuiltRoutes(project.amendments) },
+          reading: {
+            ...readAs(project),
+            ...workspaceFrom(options),
+            starts: options.start,
+            corrected: rebuiltRoutes(project.amendments),
+          },
           ...(options.data === undefined ? {} : { data: dataFrom(options.data) }),
         },
         ({ doing }) => process.stderr.write(`${of.name}: ${doing}\n`),
@@ -141,13 +147,18 @@ async function appOf(what: string, options: Options): Promise<{ project: Project
       'What was measured is written into a project file: make one with yokeline read, and name it with --app FOLDER.',
       '--learn',
     );
-  const read = await readFolder(what, { ...workspaceFrom(options), starts: options.start, as: 'sources' });
+  const read = await readFolder(what, { ...workspaceFrom(options), starts: options.start });
   const { snapshot, texts, sources } = read;
   const head = { format: PROJECT_FORMAT, version: PROJECT_VERSION } as const;
   return {
     project: { ...head, snapshot, plans: [], amendments: NO_AMENDMENTS, texts, sources },
     folder: path.resolve(what),
   };
+}
+
+/** How the folder was read: sources, or what a production build made of them. */
+function readAs({ snapshot }: ProjectFile): Pick<ReadOptions, 'as' | 'base'> {
+  return snapshot.output === null ? { as: 'sources' } : { as: 'output', base: snapshot.base };
 }
 
 function runsOf(given: string): number {

@@ -5,7 +5,7 @@ import { readRun } from '../core/rehearsals/read-run.ts';
 import type { Rehearsal, RehearsedRun } from '../core/rehearsals/types.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { CacheState } from '../core/vocabulary/cache-states.ts';
-import type { SourceOptions } from '../reader/read-source.ts';
+import type { ReadOptions } from '../reader/read-app.ts';
 import { connectsLater, findBrowser, NO_BROWSER } from './browser/find-browser.ts';
 import { busyShare } from './measure/quiet.ts';
 import { runLanding } from './measure/run-landing.ts';
@@ -19,7 +19,7 @@ import { HOST, type Site, siteFor } from './stage/site.ts';
 export interface RehearsalWork {
   /** The app’s folder, and how it is read. */
   folder: string;
-  reading: SourceOptions;
+  reading: ReadOptions;
   /** What a person corrected on what is read. */
   amendments: Amendments;
   plan: Plan;

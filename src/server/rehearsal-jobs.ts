@@ -99,6 +99,8 @@ function workOf(store: Store, projectId: string, input: RehearsalInput, decision
   return {
     ...{ folder, amendments, pattern: input.route, runs: input.runs },
     reading: {
+      as: how.as,
+      ...(how.base === null ? {} : { base: how.base }),
       ...(how.workspace === null ? {} : { workspace: how.workspace }),
       ...{ starts: how.starts, corrected: rebuiltRoutes(amendments) },
     },

@@ -1,13 +1,15 @@
 import { applyPatch, parsePatch } from 'diff';
 import { amend } from '../../core/amend/amend.ts';
 import { type Amendments, NO_AMENDMENTS } from '../../core/amend/types.ts';
+import { shipsBy } from '../../core/plan/decisions.ts';
 import type { Decision, Plan } from '../../core/plan/types.ts';
 import { shipped } from '../../core/ship/shipped.ts';
 import type { Snapshot } from '../../core/snapshot/types.ts';
 import { sourcePatch } from '../../patch/patch.ts';
 import type { PatchStep } from '../../patch/types.ts';
 import { readWith } from '../../reader/folder-files.ts';
-import { type Reading, readSource, type SourceOptions } from '../../reader/read-source.ts';
+import { type ReadOptions, readApp } from '../../reader/read-app.ts';
+import type { Reading } from '../../reader/read-source.ts';
 
 /** An app's sources under a plan: with what the plan edits in them, read, and what of the plan is left to be applied to files. */
 export interface Applied {
@@ -29,14 +31,32 @@ export function applyPlan(
   folder: string,
   plan: Plan,
   amendments: Amendments = NO_AMENDMENTS,
-  options: SourceOptions = {},
+  options: ReadOptions = {},
 ): Applied {
-  const read = asCorrected(readSource(folder, options), amendments);
+  const read = asCorrected(readApp(folder, options), amendments);
+  if (read.snapshot.output !== null) return asBuilt(read, plan);
   const { plan: possible, leftOut, diff, edited } = whatCanBeEdited(read, plan);
   if (diff === '') return { ...asShipped(read, possible), leftOut };
-  const again = readWith(folder, patchedTexts(diff, read.sources), () => readSource(folder, options));
+  const again = readWith(folder, patchedTexts(diff, read.sources), () => readApp(folder, options));
   const left = possible.decisions.filter((d, at) => !(IN_CODE.includes(d.kind) && edited.has(at)));
   return { ...asShipped(asCorrected(again, amendments), { ...possible, decisions: left }), leftOut };
+}
+
+/** Files of a production build are served as they are: of a plan what servers and documents do can be run. */
+function asBuilt({ snapshot, texts }: Reading, plan: Plan): Applied {
+  const ways = plan.decisions.map(shipsBy);
+  const decisions = plan.decisions.filter((_, at) => ways[at] === 'server or markup' || ways[at] === 'nothing to ship');
+  const leftOut = ways.flatMap((way, decision) =>
+    way === 'source edit' || way === 'build setting'
+      ? [
+          {
+            decision,
+            why: 'the files of a production build are served as they are: build again with it, or rehearse the sources',
+          },
+        ]
+      : [],
+  );
+  return { snapshot, texts, plan: { ...plan, decisions }, leftOut };
 }
 
 function asCorrected(reading: Reading, amendments: Amendments): Reading {

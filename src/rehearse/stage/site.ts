@@ -4,7 +4,7 @@ import zlib from 'node:zlib';
 import mime from 'mime';
 import { type PlannedApp, planned } from '../../core/chunks/planned.ts';
 import { InputError } from '../../core/errors.ts';
-import { handedHints } from '../../core/handoff/handed-hints.ts';
+import { handedHints, handedTags } from '../../core/handoff/handed-hints.ts';
 import { compileLoad } from '../../core/load/compile.ts';
 import { addressOfChunk } from '../../core/load/files.ts';
 import type { LoadProgram, Resource } from '../../core/load/types.ts';
@@ -78,14 +78,16 @@ class Made {
   site(): Site {
     const { app, program, pattern, options } = this;
     const route = this.routeOf(pattern);
-    if (route.rendering === 'server')
+    if (route.rendering === 'server' && !this.isBuilt)
       throw new InputError(
         'The server draws this route',
         `What stands in the document of ${pattern} is drawn by the app's own server, which isn't run here. Build the app and rehearse its output instead.`,
         pattern,
       );
-    this.addChunks();
-    this.addAssets();
+    if (!this.isBuilt) {
+      this.addChunks();
+      this.addAssets();
+    }
     const origins = [...new Set(program.resources.map((r) => r.origin).filter((o) => o !== ''))];
     if (program.document.markup.some((m) => m.tag === 'rules'))
       this.told.push('not rehearsed: documents that are fetched ahead; they serve the next landing');
@@ -99,6 +101,21 @@ class Made {
       answering: (request) => this.answer(request),
       ...{ program, app, watched: this.watched, told: this.told },
     };
+  }
+
+  /** Whether the files of a production build are served. */
+  private get isBuilt(): boolean {
+    return this.app.snapshot.output !== null;
+  }
+
+  /** The file of a production build that is meant by a whole address; null for another one. */
+  private builtFile(host: string, address: string): Answer | null {
+    const { base } = this.app.snapshot;
+    const whole = base.startsWith('/') ? address : `https://${host}${address}`;
+    if (!this.isBuilt || !whole.startsWith(base) || (base.startsWith('/') && host !== HOST)) return null;
+    const full = path.join(this.root, fileOfAddress(whole.slice(base.length)));
+    const isFile = full.startsWith(this.root + path.sep) && fs.statSync(full, { throwIfNoEntry: false })?.isFile();
+    return isFile && !/\.html?$/.test(full) ? this.fileAnswer(full) : null;
   }
 
   private routeOf(pattern: string): Route {
@@ -143,6 +160,8 @@ class Made {
 
   private async answer(request: Request): Promise<Answer | null> {
     const address = withoutQuery(request.address);
+    const built = this.builtFile(request.host, address);
+    if (built) return built;
     if (request.host !== HOST) {
       const own = this.program.resources.find((r) => r.origin !== '' && sameAddress(r.address, request));
       return own ? standInFor(own) : null;
@@ -195,6 +214,19 @@ class Made {
     if (!this.told.includes(message)) this.told.push(message);
   }
 
+  private writtenFor(route: Route, program: LoadProgram, written: string | null): string {
+    const hints = handedHints(this.app, route.pattern);
+    const script = hints === '' ? '' : `<script type="module">${hints.replace(/<\//g, '<\\/')}</script>`;
+    if (!this.isBuilt) return documentOf(written, program, script);
+    if (written === null)
+      throw new InputError(
+        'No document',
+        `The folder has no HTML file for ${route.pattern}: its server makes it.`,
+        route.pattern,
+      );
+    return withFirst(written, handedTags(this.app, route.pattern) + script);
+  }
+
   /** The document of a route, with the hints that the plan gives it. */
   private document(address: string): Answer | null {
     const { routes } = this.app.snapshot;
@@ -206,9 +238,7 @@ class Made {
     const { document } = program;
     const entry = this.app.snapshot.entries.find((e) => e.realm === route.realm && e.kind !== 'worker');
     const written = entry?.document ? textIfThere(this.root, entry.document) : null;
-    const hints = handedHints(this.app, route.pattern);
-    const script = hints === '' ? '' : `<script type="module">${hints.replace(/<\//g, '<\\/')}</script>`;
-    const html = documentOf(written, program, script);
+    const html = this.writtenFor(route, program, written);
     const made = compressed({
       ...{
         type: 'text/html; charset=utf-8',
@@ -222,6 +252,13 @@ class Made {
     this.documents.set(route.pattern, made);
     return made;
   }
+}
+
+/** A document as it is written, with something at the beginning of its head. */
+function withFirst(html: string, first: string): string {
+  const head = /<head[^>]*>/i.exec(html);
+  const at = head ? head.index + head[0].length : 0;
+  return html.slice(0, at) + first + html.slice(at);
 }
 
 function sameAddress(whole: string, { host, address }: Request): boolean {

@@ -114,6 +114,46 @@ describe('a site', () => {
   });
 });
 
+describe('a production build', () => {
+  const BUILT = {
+    'index.html':
+      '<!doctype html><html><head lang="en"><title>Quay</title><script type="module" src="/app/a/main-1a2b3c4d.js"></script></head><body></body></html>',
+    'a/main-1a2b3c4d.js': "import('./late-5e6f7a8b.js')",
+    'a/late-5e6f7a8b.js': 'export const late = 1',
+  };
+  const built = folderOf(BUILT);
+  const hint: Decision = {
+    kind: 'hint',
+    hint: {
+      kind: 'modulepreload',
+      place: 'markup',
+      target: { kind: 'split point', module: 'a/late-5e6f7a8b.js' },
+      routes: ['/'],
+    },
+  };
+  const applied = applyPlan(built, plan({ kind: 'floor', bytes: 100 }, hint), NO_AMENDMENTS, {
+    as: 'output',
+    base: '/app/',
+  });
+
+  it('is served as it is, with the hints of the plan in its documents', async () => {
+    const site = siteFor(applied, '/', { folder: built });
+    const get = (address: string, forDocument = false) => site.answering({ host: HOST, address, forDocument });
+    const html = zlib.gunzipSync((await get('/', true))!.body).toString();
+    expect(html).toContain(BUILT['index.html'].slice(BUILT['index.html'].indexOf('<title>')));
+    expect(html).toMatch(/<head lang="en">[\s\S]*<link rel="modulepreload" href="\/app\/a\/late-5e6f7a8b.js">[\s\S]*<title>/);
+    const file = (await get('/app/a/main-1a2b3c4d.js'))!;
+    expect(zlib.gunzipSync(file.body).toString()).toBe(BUILT['a/main-1a2b3c4d.js']);
+    expect(await get('/app/a/none.js')).toBeNull();
+    expect(await get('/app/../../etc/passwd.js')).toBeNull();
+  });
+
+  it('leaves out what would need another build', () => {
+    expect(applied.leftOut).toEqual([{ decision: 0, why: expect.stringContaining('build again') }]);
+    expect(applied.plan.decisions).toEqual([hint]);
+  });
+});
+
 describe('a document', () => {
   const program = page(
     [
