@@ -70,11 +70,16 @@ it('is made on the command line, of a plan against another one, and can be learn
     '--runs',
     '1',
   ];
-  const said = JSON.parse(yokeline('rehearse', file, ...options, '--plan', 'Lean', '--against', 'Baseline', '--learn'));
+  const act = ['--act', 'fares'];
+  const said = JSON.parse(
+    yokeline('rehearse', file, ...options, ...act, '--plan', 'Lean', '--against', 'Baseline', '--learn'),
+  );
   const [run] = said.rehearsal.runs;
   expect(run.errors).toEqual([]);
   expect(run.moments.interactive).toBeGreaterThan(run.moments.firstContent - 1);
   expect(run.parts.find((p: { part: string }) => p.part === 'page').shown).toBeGreaterThan(0);
+  expect(run.moments.wait).toBeGreaterThan(0);
+  expect(said.quantities.find((q: { quantity: string }) => q.quantity === 'wait').predicted).toBeGreaterThan(0);
   expect(said.gains.map((g: { quantity: string }) => g.quantity)).toContain('interactive');
   const { measured } = JSON.parse(fs.readFileSync(file, 'utf8')).amendments;
   expect(Object.keys(measured.modules)).toContain('src/main.tsx');

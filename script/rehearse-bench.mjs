@@ -23,6 +23,7 @@ import { readSource } from '../dist/reader/read-source.js';
 import { rehearse } from '../dist/rehearse/rehearse.js';
 import { writeFiles } from './made-apps.mjs';
 import { DESK, DESK_FOLDER } from './rehearsing/desk-app.mjs';
+import { LOG, LOG_FOLDER } from './rehearsing/log-app.mjs';
 
 const { values } = parseArgs({
   options: {
@@ -45,9 +46,10 @@ function apps() {
   if (values.app)
     return values.app.map((folder) => ({ name: path.basename(folder), folder, workspace: values.workspace }));
   writeFiles(DESK_FOLDER, DESK);
+  writeFiles(LOG_FOLDER, LOG);
   return [
     { name: 'ferries', folder: path.resolve('examples/saltmarsh-ferries') },
-    { name: 'table of routes', folder: path.resolve('examples/styles/react-table') },
+    { name: 'log', folder: LOG_FOLDER, workspace: path.resolve('.') },
     { name: 'desk', folder: DESK_FOLDER, workspace: path.resolve('.') },
   ].filter((a) => a.name.includes(values.only ?? ''));
 }
@@ -71,6 +73,7 @@ function plansOf(snapshot) {
   ];
 }
 
+let broken = 0;
 const off = { before: {}, after: {} };
 const gains = { before: [], after: [] };
 const note = (when, what, value) => {
@@ -113,6 +116,12 @@ for (const app of apps()) {
             runs: Number(values.runs),
           };
           const rehearsal = await rehearse(work, () => {});
+          const errors = [...new Set(rehearsal.runs.flatMap((r) => r.errors))];
+          if (errors.length > 0) {
+            broken++;
+            console.log(`${app.name} ${pattern}, ${name}, ${plan.name}: the page threw ${errors[0].slice(0, 120)}`);
+            continue;
+          }
           const before = lay(snapshot, plan, rehearsal, 'before');
           // What the baseline told on the first conditions is taken for all others.
           const after = known ? lay(withMeasured(snapshot, known), plan, rehearsal, 'after') : null;
@@ -124,9 +133,8 @@ for (const app of apps()) {
               (b, i) =>
                 `${b.name} ${Math.round(b.predicted ?? Number.NaN)}${after ? ` / ${Math.round(after[i].predicted)}` : ''} for ${b.rehearsed ? `${Math.round(b.rehearsed.median)} (${Math.round(b.rehearsed.least)}–${Math.round(b.rehearsed.most)})` : '?'}`,
             );
-          const errors = [...new Set(rehearsal.runs.flatMap((r) => r.errors))];
           console.log(
-            `${app.name} ${pattern}, ${name}, ${plan.name}: ${said.join(', ')}${errors.length ? ` ERRORS ${errors[0].slice(0, 90)}` : ''}${rehearsal.leftOut.length ? ` (${rehearsal.leftOut.length} left out)` : ''}`,
+            `${app.name} ${pattern}, ${name}, ${plan.name}: ${said.join(', ')}${rehearsal.leftOut.length ? ` (${rehearsal.leftOut.length} left out)` : ''}`,
           );
         } catch (error) {
           console.log(`${app.name} ${pattern}, ${name}, ${plan.name}: ${String(error.message).slice(0, 200)}`);
@@ -145,7 +153,8 @@ for (const app of apps()) {
     }
   }
 }
-fs.rmSync(DESK_FOLDER, { recursive: true, force: true });
+for (const folder of [DESK_FOLDER, LOG_FOLDER]) fs.rmSync(folder, { recursive: true, force: true });
+if (broken > 0) console.log(`${broken} rehearsals threw errors and don’t count`);
 const rank = (list, share) =>
   [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))];
 for (const when of ['before', 'after']) {

@@ -11,6 +11,7 @@ import { asRehearsed } from '../core/rehearsals/as-rehearsed.ts';
 import { conditionsAsRun } from '../core/rehearsals/conditions-as-run.ts';
 import { differencesOf } from '../core/rehearsals/differences.ts';
 import { learnt } from '../core/rehearsals/learn.ts';
+import { predictedOf } from '../core/rehearsals/predicted.ts';
 import { type Beside, type Gain, gainsOf, quantitiesBeside } from '../core/rehearsals/quantities.ts';
 import type { Rehearsal } from '../core/rehearsals/types.ts';
 import { besideWords, differenceWords, gainWords, leftOutWords, slowedWords } from '../core/rehearsals/words.ts';
@@ -30,6 +31,7 @@ interface Options extends ConditionOptions {
   runs: string;
   address?: string;
   data?: string;
+  act?: string;
   learn?: boolean;
   workspace?: string;
   start?: string[];
@@ -51,6 +53,7 @@ export function addRehearse(program: Command): void {
     .option('--runs <n>', `how often each plan is run, 1 to ${MOST_RUNS}`, '3')
     .option('--address <path>', 'address on the route, where its pattern leaves that open')
     .option('--data <where>', 'answers to calls for data: a folder, a recording (.har), or the address of a server')
+    .option('--act <part>', 'part behind an act, by its id: pressed once the landing has come to rest')
     .option('--learn', 'write what was measured into the project file, for its predictions')
     .option(...WORKSPACE)
     .option(...STARTS);
@@ -71,6 +74,7 @@ export function addRehearse(program: Command): void {
             starts: options.start,
             corrected: rebuiltRoutes(project.amendments),
           },
+          ...(options.act === undefined ? {} : { act: options.act }),
           ...(options.data === undefined ? {} : { data: dataFrom(options.data) }),
         },
         ({ doing }) => process.stderr.write(`${of.name}: ${doing}\n`),
@@ -98,13 +102,14 @@ interface Laid {
 
 function laidBeside(project: ProjectFile, given: Plan, rehearsal: Rehearsal): Laid {
   const plan = asRehearsed(given, rehearsal);
-  const prediction = predict(studied(project, plan), plan, rehearsal.pattern, conditionsAsRun(rehearsal));
-  const { reading, timeline } = prediction;
+  const [snapshot, conditions] = [studied(project, plan), conditionsAsRun(rehearsal)];
+  const prediction = predict(snapshot, plan, rehearsal.pattern, conditions);
+  const predicted = predictedOf(snapshot, plan, rehearsal, conditions, prediction);
   return {
     plan: given,
     rehearsal,
     prediction,
-    quantities: quantitiesBeside({ milestones: reading.milestones, timeline }, rehearsal),
+    quantities: quantitiesBeside(predicted, rehearsal),
   };
 }
 

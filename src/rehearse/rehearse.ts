@@ -27,6 +27,8 @@ export interface RehearsalWork {
   /** Where on the route it is landed, where its pattern leaves that open. */
   address?: string;
   conditions: Conditions;
+  /** The part that is acted on once the landing has come to rest, by its id. */
+  act?: string;
   /** How often it is run. */
   runs: number;
   data?: DataFrom;
@@ -70,7 +72,7 @@ export async function rehearse(
   progress({ doing: 'reading the app under the plan', done: 0, of: work.runs });
   const applied = applyPlan(work.folder, work.plan, work.amendments, work.reading);
   const site = siteFor(applied, work.pattern, {
-    ...{ folder: work.folder, address: work.address },
+    ...{ folder: work.folder, address: work.address, act: work.act },
     ...(work.data ? { data: dataAnswers(work.data) } : {}),
   });
   const { hosts, answers, answering } = site;
@@ -91,6 +93,7 @@ export async function rehearse(
     if (runs.length === 0) throw new InputError('Stopped', 'The rehearsal was stopped before its first run was done.');
     return {
       ...{ plan: work.plan.name, pattern: work.pattern, address: site.address, conditions: work.conditions },
+      ...(work.act === undefined ? {} : { act: work.act }),
       ...{
         browser,
         at: new Date().toISOString(),
@@ -107,7 +110,7 @@ export async function rehearse(
 async function oneRun(
   program: string,
   site: Site,
-  { conditions }: RehearsalWork,
+  { conditions, act }: RehearsalWork,
   earlier: number,
   server: ServerBeside,
   told: string[],
@@ -117,11 +120,13 @@ async function oneRun(
   for (let waited = 0; busy > TOO_BUSY && waited < MOST_WAITS && !stopped(); waited++) busy = await busyShare();
   if (busy > TOO_BUSY) told.push('other programs kept this machine busy, so that times are too long');
   const address = `${server.scheme}://${HOST}${site.address}`;
-  const done = await runLanding(program, address, conditions, server.led, earlier, stopped);
+  const words = site.actWords;
+  const done = await runLanding(program, address, conditions, server.led, earlier, stopped, words);
+  if (done.pressed === false) told.push(`nothing on the page says “${words}”: the act couldn’t be done`);
   if (stopped() && !done.quiet) return null;
   if (!done.quiet) told.push('the page never came to rest: it was looked at for a minute and a half');
   const { app, program: landing, watched } = site;
-  const run = readRun(done.raw, done.tasks, { ...app, program: landing, conditions, watched });
+  const run = readRun(done.raw, done.tasks, { ...app, program: landing, conditions, watched, act });
   return { run: { ...run, busy, slowed: done.slowed, errors: done.errors }, version: done.version };
 }
 

@@ -107,6 +107,12 @@ export class RehearsalInput extends PatchInput {
   @MaxLength(4000)
   data?: string;
 
+  /** A part behind an act, by its id. */
+  @IsOptional()
+  @IsString()
+  @Length(1, 200)
+  act?: string;
+
   /** The person allows that the project's code is run, from now on. */
   @IsOptional()
   @IsBoolean()

@@ -51,6 +51,27 @@ describe('a recording under a prediction', () => {
     expect(laid.middleDifference).toBe(0);
   });
 
+  it('matches what builds call otherwise by kind and size, the likest first, and says so', () => {
+    const own = simulate(
+      page([script(100, 0), script(200, 1)], [file('/a.js', { bytes: 40_000 }), file('/b.js', { bytes: 41_000 })]),
+      ROUND,
+    );
+    const named = (address: string, bytes: number) => ({ ...recorded(address, 500), bytes });
+    const laid = layUnder(
+      own,
+      recording([
+        recorded('/', 10),
+        named('/q.css', 40_000),
+        named('/x1.js', 41_300),
+        named('/x2.js', 40_100),
+        named('/x3.js', 90_000),
+      ]),
+    );
+    expect(laid.of.map((r) => r?.address)).toEqual(['/', '/x2.js', '/x1.js']);
+    expect(laid.bySize.sort()).toEqual([1, 2]);
+    expect(laid.extra.map((r) => r.address)).toEqual(['/q.css', '/x3.js']);
+  });
+
   it('uses each recorded request once', () => {
     const laid = layUnder(timeline, recording([recorded('/', 10), recorded('/x/a.js', 20), recorded('/y/a.js', 30)]));
     expect(laid.of.filter((r) => r?.address.endsWith('a.js'))).toHaveLength(1);

@@ -6,6 +6,8 @@ import type { RecordedRequest, Recording } from './types.ts';
 export interface Laid {
   /** Per predicted request: the recorded one of its address; null where there is none. */
   of: (RecordedRequest | null)[];
+  /** Predicted requests, by index, that were only told by their kind and size: builds give files names of their own. */
+  bySize: number[];
   /** Recorded requests that the prediction doesn't have. */
   extra: RecordedRequest[];
   /** Predicted requests, by index, that the recording doesn't have. */
@@ -18,7 +20,7 @@ export interface Laid {
 
 /**
  * Matches recorded requests with predicted ones by address: whole, else by path without query, else by file name with
- * the hash of its content taken off (`timetable-3f9a2c.js` is `timetable-*.js`). Each is used once, in order of time.
+ * the hash of its content taken off (`timetable-3f9a2c.js` is `timetable-*.js`), else by kind and size. Each is used once, in order of time.
  */
 export function layUnder(timeline: Timeline, recording: Recording): Laid {
   const free = new Set(recording.requests);
@@ -36,6 +38,7 @@ export function layUnder(timeline: Timeline, recording: Recording): Laid {
       }
     });
   }
+  const bySize = matchSizes(timeline, of, free);
   const differences = timeline.requests
     .flatMap((r, i) => {
       const other = of[i];
@@ -45,12 +48,42 @@ export function layUnder(timeline: Timeline, recording: Recording): Laid {
   const { load } = timeline.moments;
   return {
     of,
+    bySize,
     extra: [...free],
     missing: of.flatMap((other, i) => (other ? [] : [i])),
     middleDifference: differences.length > 0 ? differences[Math.floor(differences.length / 2)] : null,
     load: recording.load === null || !Number.isFinite(load) ? null : { predicted: load, recorded: recording.load },
   };
 }
+
+/** Files are as large as predicted up to this share; smaller ones than this, in bytes, are too much alike. */
+const SAME_SIZE = 0.06;
+const LEAST_BYTES = 1500;
+/** What browsers count besides the body (Resource Timing, transferSize). */
+export const HEADERS = 300;
+
+/** Matches what is left by kind and size, the likest first. Gives the predicted requests that were matched so. */
+function matchSizes(timeline: Timeline, of: Laid['of'], free: Set<RecordedRequest>): number[] {
+  const pairs = timeline.requests.flatMap((r, request) => {
+    if (of[request] || !(r.bytes >= LEAST_BYTES) || !FILES[r.type]) return [];
+    return [...free].flatMap((other) => {
+      if (!FILES[r.type]!.test(pathOf(other.address))) return [];
+      const off = Math.min(...[0, HEADERS].map((more) => Math.abs(other.bytes - more - r.bytes))) / r.bytes;
+      return off <= SAME_SIZE ? [{ request, other, off }] : [];
+    });
+  });
+  const found: number[] = [];
+  for (const { request, other } of pairs.sort((a, b) => a.off - b.off)) {
+    if (of[request] || !free.has(other)) continue;
+    of[request] = other;
+    free.delete(other);
+    found.push(request);
+  }
+  return found;
+}
+
+/** The endings by which the kind of a recorded file is known. */
+const FILES: Partial<Record<Timeline['requests'][number]['type'], RegExp>> = { script: /\.m?js$/, style: /\.css$/ };
 
 function whole(address: string): string {
   return address;

@@ -1,5 +1,5 @@
 import type { LoadProgram } from '../load/types.ts';
-import { layUnder } from '../recordings/match.ts';
+import { HEADERS, layUnder } from '../recordings/match.ts';
 import type { RecordedRequest } from '../recordings/types.ts';
 import type { RequestRecord, Timeline } from '../sim/types.ts';
 import { middleRun } from './middle-run.ts';
@@ -76,9 +76,6 @@ function causeOf(request: RequestRecord, other: RecordedRequest): CauseClass {
   const sizes = request.bytes > 0 && other.bytes > 0 && Math.abs(request.bytes + HEADERS - other.bytes) / other.bytes;
   return sizes && sizes > OTHER_SIZE ? 'size' : 'transport';
 }
-
-/** What browsers count besides the body (Resource Timing, transferSize). */
-const HEADERS = 300;
 
 function nameOf(address: string): string {
   return address.replace(/^https?:\/\/[^/]+/, '') || address;

@@ -9,6 +9,7 @@ export const QUANTITIES = {
   interactive: { name: 'Interactive', predicted: ({ milestones }) => milestones.interactive },
   contentLoaded: { name: 'Document and its scripts', predicted: ({ timeline }) => timeline.moments.domContentLoaded },
   load: { name: 'Load event', predicted: ({ timeline }) => timeline.moments.load },
+  wait: { name: 'Wait for the act', predicted: ({ wait }) => wait ?? Number.NaN },
 } as const satisfies Partial<Record<keyof RehearsedMoments, { name: string; predicted: (of: Predicted) => number }>>;
 
 export type Quantity = keyof typeof QUANTITIES;
@@ -17,6 +18,8 @@ export type Quantity = keyof typeof QUANTITIES;
 export interface Predicted {
   milestones: Milestones;
   timeline: Timeline;
+  /** What somebody waits who acts as it was rehearsed, in ms. */
+  wait?: number;
 }
 
 /** One quantity, predicted and rehearsed, in ms. */
@@ -31,10 +34,11 @@ export interface Beside {
 }
 
 /** The quantities of a landing, side by side. */
-export function quantitiesBeside(predicted: Predicted, { runs }: Rehearsal): Beside[] {
-  return (Object.keys(QUANTITIES) as Quantity[]).map((quantity) => {
+export function quantitiesBeside(predicted: Predicted, { runs, act }: Rehearsal): Beside[] {
+  const told = (Object.keys(QUANTITIES) as Quantity[]).filter((q) => q !== 'wait' || act !== undefined);
+  return told.map((quantity) => {
     const { name, predicted: of } = QUANTITIES[quantity];
-    const value = of({ milestones: predicted.milestones, timeline: predicted.timeline });
+    const value = of(predicted);
     const rehearsed = spreadOf(runs.map((r) => r.moments[quantity]));
     const known = Number.isFinite(value) ? value : null;
     const off = known === null || rehearsed === null ? null : known / rehearsed.median - 1;

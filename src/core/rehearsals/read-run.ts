@@ -18,11 +18,16 @@ export function drawnBy(route: Route, part: string, frame: string | undefined): 
 }
 
 /** What the modules are that parts of a landing are drawn by: to be watched while it is run. */
-export function watchedModules(snapshot: Snapshot, pattern: string, program: LoadProgram): Map<string, number> {
+export function watchedModules(
+  snapshot: Snapshot,
+  pattern: string,
+  program: LoadProgram,
+  act?: string,
+): Map<string, number> {
   const route = snapshot.routes.find((r) => r.pattern === pattern)!;
   const frame = snapshot.entries.find((e) => e.realm === route.realm)?.frame;
   return new Map(
-    program.parts.flatMap(({ id }): [string, number][] => {
+    [...program.parts.map((p) => p.id), ...(act === undefined ? [] : [act])].flatMap((id): [string, number][] => {
       const path = drawnBy(route, id, frame);
       const module = snapshot.modules.findIndex((m) => m.path === path);
       return module < 0 ? [] : [[id, module]];
@@ -37,13 +42,15 @@ export interface Landed {
   snapshot: Snapshot;
   conditions: Conditions;
   watched: ReadonlyMap<string, number>;
+  /** The part that was acted on. */
+  act?: string;
 }
 
 /** Reads off what a page told, and what its thread did, what predictions speak of. */
 export function readRun(
   raw: RawLanding,
   tasks: RehearsedTask[],
-  { program, graph, snapshot, conditions, watched }: Landed,
+  { program, graph, snapshot, conditions, watched, act }: Landed,
 ): Omit<RehearsedRun, 'busy' | 'slowed' | 'errors'> {
   const shown = program.parts.map(({ id }) => {
     const whole = raw.calls[watched.get(id) ?? -1]?.find(([, , isWhole]) => isWhole);
@@ -64,12 +71,31 @@ export function readRun(
     requests: [document, ...raw.resources].map(asRecorded),
     moments: {
       ...{ firstContent, largestContent, contentLoaded: document.contentLoaded, load: document.load },
-      interactive: interactiveOf(raw, program, conditions, parts),
+      interactive: interactiveOf(landingOf(raw), program, conditions, parts),
+      ...(act === undefined ? {} : { wait: waitOf(raw, watched.get(act) ?? -1) }),
     },
     parts,
     tasks,
     modules: Object.fromEntries(Object.entries(times).map(([m, ms]) => [snapshot.modules[Number(m)].path, ms])),
   };
+}
+
+/** A landing alone: what came of an act isn’t of it. */
+function landingOf(raw: RawLanding): RawLanding {
+  const [until = Number.POSITIVE_INFINITY] = raw.clicks;
+  return {
+    ...raw,
+    changes: raw.changes.filter((c) => c.at < until),
+    longTasks: raw.longTasks.filter((t) => t.start < until),
+  };
+}
+
+/** From the click to what it brings being painted: its module’s first whole call after it. In ms; null where that wasn’t seen. */
+function waitOf(raw: RawLanding, module: number): number | null {
+  const [click] = raw.clicks;
+  const call = click === undefined ? undefined : raw.calls[module]?.find(([began, , whole]) => whole && began >= click);
+  const shown = call ? shownAfter(raw, call[1]) : null;
+  return shown === null ? null : shown - click;
 }
 
 /** What was called shows with the first change of the page after it. */

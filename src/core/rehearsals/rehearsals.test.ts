@@ -190,7 +190,7 @@ describe('a landing as the page told it', () => {
       ...{ contentLoaded: 300, load: 320 },
     },
     resources: [],
-    ...{ firstContent: 350, largestContent: 360, longTasks: [], times: { 0: 4, 1: 0 } },
+    ...{ firstContent: 350, largestContent: 360, longTasks: [], clicks: [], times: { 0: 4, 1: 0 } },
     changes: [
       { at: 200, painted: 340 },
       { at: 400, painted: 420 },
@@ -199,8 +199,11 @@ describe('a landing as the page told it', () => {
     ...more,
   });
   const graph = { chunks: [], roots: [] } as never;
-  const read = (from: RawLanding, watched: [string, number][] = []) =>
-    readRun(from, [], { program, graph, snapshot, conditions: ROUND, watched: new Map(watched) });
+  const read = (from: RawLanding, watched: [string, number][] = [], act?: string) =>
+    readRun(from, [], {
+      ...{ program, graph, snapshot, conditions: ROUND, watched: new Map(watched) },
+      ...(act === undefined ? {} : { act }),
+    });
 
   it('shows a part with the first change after it was drawn whole', () => {
     const calls = {
@@ -228,6 +231,56 @@ describe('a landing as the page told it', () => {
     expect(read(raw({ calls }), [['page', 1]]).moments.interactive).toBe(350);
     expect(read(raw({ changes: [], firstContent: null })).moments.interactive).toBeNull();
     expect(read(raw()).moments.interactive).toBe(420);
+  });
+});
+
+describe('an act after a landing', () => {
+  const snapshot = sketch({ 'main.js': {}, 'dialog.js': {} });
+  const raw = (more: Partial<RawLanding>): RawLanding => ({
+    document: {
+      ...{ address: '/', startTime: 0, requestStart: 1, responseStart: 2, responseEnd: 3, transferSize: 9 },
+      ...{ contentLoaded: 4, load: 5 },
+    },
+    ...{ resources: [], firstContent: 50, largestContent: 60, longTasks: [], clicks: [], times: {}, calls: {} },
+    changes: [
+      { at: 40, painted: 55 },
+      { at: 1180, painted: 1200 },
+    ],
+    ...more,
+  });
+  const moments = (more: Partial<RawLanding>) => {
+    const watched = new Map([['dialog', 1]]);
+    const graph = { chunks: [], roots: [] } as never;
+    return readRun(raw(more), [], { program, graph, snapshot, conditions: ROUND, watched, act: 'dialog' }).moments;
+  };
+  const calls = {
+    1: [
+      [30, 35, true],
+      [1100, 1150, false],
+      [1160, 1170, true],
+    ] as [number, number, boolean][],
+  };
+
+  it('is waited for until what it brings is painted, and is no part of the landing', () => {
+    expect(moments({ clicks: [1000], calls, longTasks: [{ start: 1000, end: 1300 }] })).toMatchObject({
+      wait: 200,
+      interactive: 55,
+    });
+  });
+
+  it('that wasn’t done, or brought nothing, has no wait', () => {
+    expect(moments({ calls }).wait).toBeNull();
+    expect(moments({ clicks: [2000], calls }).wait).toBeNull();
+  });
+
+  it('is one quantity more, and only where there was one', () => {
+    const of = (more: Partial<Rehearsal>) =>
+      quantitiesBeside(
+        { milestones, timeline, wait: 150 },
+        rehearsal([run({ moments: { ...run().moments, wait: 200 } })], more),
+      ).find((q) => q.quantity === 'wait');
+    expect(of({ act: 'dialog' })).toMatchObject({ predicted: 150, off: -0.25 });
+    expect(of({})).toBeUndefined();
   });
 });
 

@@ -8,6 +8,8 @@ export interface Rehearsal {
   /** The address on the route that was landed on. */
   address: string;
   conditions: Conditions;
+  /** The part that was acted on once the landing had come to rest, by its id; left out where nobody did anything. */
+  act?: string;
   /** The browser’s name and version. */
   browser: string;
   /** When it ended (ISO 8601). */
@@ -44,6 +46,8 @@ export interface RehearsedMoments {
   load: number | null;
   /** All parts of the first screen that answer are there, and no long task goes on. */
   interactive: number | null;
+  /** From the act to what it brings being painted, in ms. */
+  wait?: number | null;
 }
 
 export interface RehearsedPart {

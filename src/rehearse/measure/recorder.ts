@@ -6,7 +6,9 @@ declare const self: {
   __parts?: Pick<RawLanding, 'times' | 'calls'>;
   requestAnimationFrame(then: () => void): void;
 };
-declare const document: object;
+declare const document: {
+  addEventListener(type: 'click', heard: (event: { timeStamp: number }) => void, first: true): void;
+};
 declare const location: { href: string };
 interface Entry {
   name: string;
@@ -34,11 +36,11 @@ declare const performance: {
   setResourceTimingBufferSize(size: number): void;
 };
 
-type Kept = Pick<RawLanding, 'firstContent' | 'largestContent' | 'longTasks' | 'changes'>;
+type Kept = Pick<RawLanding, 'firstContent' | 'largestContent' | 'longTasks' | 'changes' | 'clicks'>;
 
 /** Runs in the page before all else: keeps paints, long tasks and when elements were added. It is sent as text, so it uses nothing from around it. */
 export function record(): void {
-  const kept: Kept = { firstContent: null, largestContent: null, longTasks: [], changes: [] };
+  const kept: Kept = { firstContent: null, largestContent: null, longTasks: [], changes: [], clicks: [] };
   self.__rehearsed = kept;
   performance.setResourceTimingBufferSize(5000);
   const observe = (type: string, each: (entry: Entry) => void) => {
@@ -53,6 +55,7 @@ export function record(): void {
   observe('longtask', (e) => {
     kept.longTasks.push({ start: e.startTime, end: e.startTime + e.duration });
   });
+  document.addEventListener('click', ({ timeStamp }) => kept.clicks.push(timeStamp), true);
   let open: Kept['changes'] = [];
   new MutationObserver((records) => {
     if (!records.some((r) => r.addedNodes.length > 0)) return;

@@ -2,6 +2,7 @@ import type { RawLanding } from '../../core/rehearsals/raw.ts';
 import type { RehearsedTask } from '../../core/rehearsals/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
 import { type Led, OpenBrowser } from '../browser/open-browser.ts';
+import { press } from './press.ts';
 import { Quiet } from './quiet.ts';
 import { gather, record } from './recorder.ts';
 import { tasksOf, traced } from './trace.ts';
@@ -16,11 +17,16 @@ export interface RunLanding {
   slowed: number;
   /** Whether the page came to rest. */
   quiet: boolean;
+  /** Whether what is acted on was found; null where nothing was to be done. */
+  pressed: boolean | null;
 }
 
 const MOST_ERRORS = 20;
 
-/** Lands on an address in a browser with a new profile, after so many earlier visits. */
+/**
+ * Lands on an address in a browser with a new profile, after so many earlier visits. `act`: the words on what is pressed once the page has come
+ * to rest.
+ */
 export async function runLanding(
   program: string,
   address: string,
@@ -28,11 +34,12 @@ export async function runLanding(
   led: Led,
   earlier: number,
   stopped: () => boolean,
+  act: string | null = null,
 ): Promise<RunLanding> {
   const profile = OpenBrowser.newProfile();
   try {
-    for (let n = 0; n < earlier && !stopped(); n++) await visit(program, profile, address, device, led, stopped);
-    return await visit(program, profile, address, device, led, stopped);
+    for (let n = 0; n < earlier && !stopped(); n++) await visit(program, profile, address, device, led, stopped, null);
+    return await visit(program, profile, address, device, led, stopped, act);
   } finally {
     OpenBrowser.removeProfile(profile);
   }
@@ -45,6 +52,7 @@ async function visit(
   device: Conditions['device'],
   led: Led,
   stopped: () => boolean,
+  act: string | null,
 ): Promise<RunLanding> {
   const browser = await OpenBrowser.start(program, profile, device, led);
   const { page, tools, version, slowed } = browser;
@@ -57,7 +65,10 @@ async function visit(
     const quiet = new Quiet(page);
     const end = await traced(tools);
     await page.goto(address, { waitUntil: 'load', timeout: 90_000 });
-    const rested = await quiet.come(() => page.evaluate(progress), device.cpuFactor, stopped);
+    const rest = () => quiet.come(() => page.evaluate(progress), device.cpuFactor, stopped);
+    const rested = await rest();
+    const found = act === null || stopped() ? null : await press(page, act);
+    if (found) await rest();
     const events = await end();
     return {
       raw: await page.evaluate(gather),
@@ -66,6 +77,7 @@ async function visit(
       version,
       slowed,
       quiet: rested,
+      pressed: found,
     };
   } finally {
     await browser.close();

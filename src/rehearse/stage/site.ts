@@ -38,6 +38,8 @@ export interface Site {
   app: PlannedApp;
   /** The module that draws each part of the landing: calls of what these export are noted. */
   watched: ReadonlyMap<string, number>;
+  /** The words on what is pressed for the act; null where nothing is. */
+  actWords: string | null;
   told: string[];
 }
 
@@ -48,6 +50,8 @@ export interface SiteOptions {
   /** Where on the route it is landed, when its pattern leaves that open. */
   address?: string;
   data?: DataAnswers;
+  /** The part that is acted on, by its id. */
+  act?: string;
 }
 
 /** Makes what is served of an app under a plan. Refuses apps whose documents only their own server can make. */
@@ -72,7 +76,7 @@ class Made {
     private readonly options: SiteOptions,
   ) {
     this.root = fs.realpathSync(options.folder);
-    this.watched = watchedModules(app.snapshot, pattern, program);
+    this.watched = watchedModules(app.snapshot, pattern, program, options.act);
   }
 
   site(): Site {
@@ -99,8 +103,17 @@ class Made {
       hosts: [HOST, ...origins.map((o) => new URL(o).hostname)],
       ...{ address, answers },
       answering: (request) => this.answer(request),
-      ...{ program, app, watched: this.watched, told: this.told },
+      ...{ program, app, watched: this.watched, actWords: this.actWords(route), told: this.told },
     };
+  }
+
+  private actWords(route: Route): string | null {
+    const { act } = this.options;
+    if (act === undefined) return null;
+    const part = route.parts.find((p) => p.id === act);
+    if (part?.action) return part.action;
+    const known = route.parts.flatMap((p) => (p.action ? [p.id] : [])).join(', ') || 'none';
+    throw new InputError('No such act', `Parts of ${route.pattern} behind an act: ${known}.`, act);
   }
 
   /** Whether the files of a production build are served. */

@@ -141,7 +141,9 @@ describe('a production build', () => {
     const get = (address: string, forDocument = false) => site.answering({ host: HOST, address, forDocument });
     const html = zlib.gunzipSync((await get('/', true))!.body).toString();
     expect(html).toContain(BUILT['index.html'].slice(BUILT['index.html'].indexOf('<title>')));
-    expect(html).toMatch(/<head lang="en">[\s\S]*<link rel="modulepreload" href="\/app\/a\/late-5e6f7a8b.js">[\s\S]*<title>/);
+    expect(html).toMatch(
+      /<head lang="en">[\s\S]*<link rel="modulepreload" href="\/app\/a\/late-5e6f7a8b.js">[\s\S]*<title>/,
+    );
     const file = (await get('/app/a/main-1a2b3c4d.js'))!;
     expect(zlib.gunzipSync(file.body).toString()).toBe(BUILT['a/main-1a2b3c4d.js']);
     expect(await get('/app/a/none.js')).toBeNull();

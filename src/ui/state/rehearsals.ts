@@ -12,6 +12,8 @@ export interface RehearsalWishes {
   runs: number;
   address: string;
   data: string;
+  /** The part that is acted on once the landing has come to rest, by its id; empty: nothing is done. */
+  act: string;
   /** The baseline is run as well, so that what the plan gains is told. */
   withBaseline: boolean;
 }
@@ -35,7 +37,7 @@ const NONE = { mayRun: false, kept: [], running: null, of: '', shown: null, trou
 export const useRehearsals = create<Rehearsals>()(() => ({
   projectId: null,
   ...NONE,
-  wishes: { runs: 3, address: '', data: '', withBaseline: true },
+  wishes: { runs: 3, address: '', data: '', act: '', withBaseline: true },
 }));
 
 const POLL_MS = 300;
@@ -58,8 +60,17 @@ export async function rehearse(plans: readonly Plan[], allow: boolean): Promise<
     await saveNow();
     for (const { name, decisions } of plans) {
       const { runs, address, data } = wishes;
+      const act = useWorkbench
+        .getState()
+        .app?.routes.find((r) => r.pattern === route)
+        ?.parts.some((p) => p.id === wishes.act && p.action);
       const asked = { name, decisions, route, link: linkId, device: deviceId, cache, runs };
-      const more = { ...(address ? { address } : {}), ...(data ? { data } : {}), ...(allow ? { allow } : {}) };
+      const more = {
+        ...(address ? { address } : {}),
+        ...(data ? { data } : {}),
+        ...(act ? { act: wishes.act } : {}),
+        ...(allow ? { allow } : {}),
+      };
       const end = await followed(api.rehearse(project.id, { ...asked, ...more }), name);
       if (end.state === 'failed')
         throw new Error(end.problem ? `${end.problem.title}. ${end.problem.detail}` : 'It broke off.');

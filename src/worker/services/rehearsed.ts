@@ -4,6 +4,7 @@ import { conditionsAsRun } from '../../core/rehearsals/conditions-as-run.ts';
 import { type Difference, differencesOf } from '../../core/rehearsals/differences.ts';
 import { learnt } from '../../core/rehearsals/learn.ts';
 import { middleRun } from '../../core/rehearsals/middle-run.ts';
+import { predictedOf } from '../../core/rehearsals/predicted.ts';
 import { type Beside, type Gain, gainsOf, quantitiesBeside } from '../../core/rehearsals/quantities.ts';
 import type { Rehearsal, RehearsedRun } from '../../core/rehearsals/types.ts';
 import { leftOutWords, slowedWords } from '../../core/rehearsals/words.ts';
@@ -64,7 +65,8 @@ export class RehearsedService {
 
   private quantities({ plan, rehearsal }: Made): Beside[] {
     const as = plan === BASELINE ? plan : asRehearsed(plan, rehearsal);
-    const { reading, timeline } = this.predictions.predicted(as, rehearsal.pattern, conditionsAsRun(rehearsal));
-    return quantitiesBeside({ milestones: reading.milestones, timeline }, rehearsal);
+    const conditions = conditionsAsRun(rehearsal);
+    const made = this.predictions.predicted(as, rehearsal.pattern, conditions);
+    return quantitiesBeside(predictedOf(this.app.shipped(as), as, rehearsal, conditions, made), rehearsal);
   }
 }

@@ -40,6 +40,7 @@ export function UnderSection({ view }: { view: LandingView }) {
       </div>
       <p className="text-soft">
         {matched} of {view.timeline.requests.length} requests found in it
+        {laid.bySize.length > 0 ? `, ${laid.bySize.length} of them only by their size` : ''}
         {laid.middleDifference === null ? '' : `; their ends are ${percent(laid.middleDifference)} apart in the middle`}
         .
       </p>
@@ -81,7 +82,7 @@ export function UnderSection({ view }: { view: LandingView }) {
       ) : null}
       {laid.missing.length > 0 ? (
         <p className="mt-1 text-soft">
-          Only predicted:{' '}
+          Only predicted (no file of that name, or of that kind and size, is in it):{' '}
           {laid.missing
             .slice(0, 8)
             .map((i) => view.timeline.requests[i].name)

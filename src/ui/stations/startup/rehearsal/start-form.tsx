@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { BASELINE } from '../../../../core/plan/types.ts';
-import { NumberField, TextField } from '../../../parts/field.tsx';
+import { NumberField, PickField, TextField } from '../../../parts/field.tsx';
 import { rehearse, stopRehearsing, useRehearsals } from '../../../state/rehearsals.ts';
 import { useConditions, usePlan, useWorkbench } from '../../../state/workbench.ts';
 
@@ -16,6 +16,7 @@ export function StartForm() {
   const route = useWorkbench((s) => s.route);
   const folder = useWorkbench((s) => s.project?.folder ?? null);
   const { link, device } = useConditions();
+  const acts = useActs(route);
   const wish = (change: Partial<typeof wishes>) => useRehearsals.setState({ wishes: { ...wishes, ...change } });
   const both = wishes.withBaseline && plan.decisions.length > 0;
   if (folder === null)
@@ -48,6 +49,14 @@ export function StartForm() {
           check={(text) => (text === '' || /^\/\S*$/.test(text) ? null : 'Begin with / and leave out spaces.')}
           onTake={(address) => wish({ address })}
         />
+        {acts.length > 0 ? (
+          <PickField
+            label="Once it has come to rest"
+            value={acts.some((a) => a.value === wishes.act) ? wishes.act : ''}
+            options={[{ value: '', label: 'nothing is done' }, ...acts]}
+            onTake={(act) => wish({ act })}
+          />
+        ) : null}
         <TextField
           label="Answers to calls for data come from"
           placeholder="stand-ins of the described sizes"
@@ -93,6 +102,13 @@ export function StartForm() {
       ) : null}
     </section>
   );
+}
+
+/** The acts that can be done on a route: by the part that each brings. */
+function useActs(route: string): { value: string; label: string }[] {
+  const app = useWorkbench((s) => s.app);
+  const parts = app?.routes.find((r) => r.pattern === route)?.parts ?? [];
+  return parts.flatMap(({ id, name, action }) => (action ? [{ value: id, label: `${action}: ${name}` }] : []));
 }
 
 function Running() {
