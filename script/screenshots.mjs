@@ -59,6 +59,12 @@ await withSample(async (address, context) => {
   await page.waitForTimeout(1500);
   await page.mouse.click(640, 660);
   await take('mix');
+  await page.getByRole('tab', { name: 'Rehearsed' }).click();
+  await page.getByText('Run this app’s own code').click();
+  await page.getByRole('button', { name: 'Rehearse', exact: true }).click();
+  await page.getByText(/^Interactive against the baseline/).waitFor({ timeout: 180_000 });
+  await page.waitForTimeout(600);
+  await take('rehearsed');
   await open('/p/saltmarsh/visits?route=/timetable&device=laptop');
   await page.getByRole('button', { name: /opens fare calculator/ }).waitFor();
   const visit =
