@@ -26,7 +26,12 @@ it('is made from the interface, seen beside the prediction, and moves it when it
   await page.getByLabel('Each is run').fill('1');
   await page.getByLabel('Each is run').press('Enter');
   await begin.click();
-  await page.getByRole('progressbar', { name: 'Runs done' }).waitFor();
+  const bar = page.getByRole('progressbar', { name: 'Runs done' });
+  await bar.waitFor();
+  // Whoever comes back meanwhile sees that it goes on.
+  await page.reload();
+  await page.getByRole('tab', { name: 'Rehearsed' }).click();
+  await bar.waitFor();
   const row = page.locator('[data-rehearsed="firstContent"]');
   await row.waitFor();
   const cells = async () => (await row.locator('td').allTextContents()).map((t) => t.trim());

@@ -17,7 +17,7 @@ import type { Rehearsal } from '../core/rehearsals/types.ts';
 import { besideWords, differenceWords, gainWords, leftOutWords, slowedWords } from '../core/rehearsals/words.ts';
 import type { ReadOptions } from '../reader/read-app.ts';
 import { rehearse } from '../rehearse/rehearse.ts';
-import type { DataFrom } from '../rehearse/stage/answers.ts';
+import { dataFrom } from '../rehearse/stage/data-from.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject, routeNamed, saveProject } from './files.ts';
 import { columns, print } from './output.ts';
@@ -75,7 +75,7 @@ export function addRehearse(program: Command): void {
             corrected: rebuiltRoutes(project.amendments),
           },
           ...(options.act === undefined ? {} : { act: options.act }),
-          ...(options.data === undefined ? {} : { data: dataFrom(options.data) }),
+          ...(options.data === undefined ? {} : { data: dataFrom(options.data, path.resolve) }),
         },
         ({ doing }) => process.stderr.write(`${of.name}: ${doing}\n`),
       );
@@ -170,11 +170,6 @@ function runsOf(given: string): number {
   const runs = Number(given);
   if (Number.isInteger(runs) && runs >= 1 && runs <= MOST_RUNS) return runs;
   throw new InputError('Not a number of runs', `Give a whole number from 1 to ${MOST_RUNS}.`, `--runs ${given}`);
-}
-
-function dataFrom(given: string): DataFrom {
-  if (/^https?:\/\//.test(given)) return { address: given };
-  return given.endsWith('.har') ? { har: path.resolve(given) } : { folder: path.resolve(given) };
 }
 
 function learn(file: string, project: ProjectFile, rehearsals: readonly Rehearsal[]): void {

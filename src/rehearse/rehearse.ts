@@ -11,8 +11,9 @@ import { busyShare } from './measure/quiet.ts';
 import { runLanding } from './measure/run-landing.ts';
 import type { Speaking } from './serve/server.ts';
 import { ServerBeside } from './serve/server-beside.ts';
-import { type DataFrom, dataAnswers } from './stage/answers.ts';
+import { dataAnswers } from './stage/answers.ts';
 import { applyPlan } from './stage/apply-plan.ts';
+import type { DataFrom } from './stage/data-from.ts';
 import { HOST, type Site, siteFor } from './stage/site.ts';
 
 /** What is to be rehearsed: one plan of an app, landing on one route. */
@@ -66,8 +67,8 @@ export async function rehearse(
       `Rehearsals make these: ${Object.keys(EARLIER).join(', ')}. Choose one of them.`,
       'cache',
     );
-  const told: string[] = [];
   const { link } = work.conditions;
+  const told = notMade(work.conditions);
   const speaking = speakingOf(link.protocol, link.tls, told);
   progress({ doing: 'reading the app under the plan', done: 0, of: work.runs });
   const applied = applyPlan(work.folder, work.plan, work.amendments, work.reading);
@@ -122,12 +123,21 @@ async function oneRun(
   const address = `${server.scheme}://${HOST}${site.address}`;
   const words = site.actWords;
   const done = await runLanding(program, address, conditions, server.led, earlier, stopped, words);
+  if (!done.sandboxed) told.push('the browser ran without its sandbox, which this system or user doesn’t give it');
   if (done.pressed === false) told.push(`nothing on the page says “${words}”: the act couldn’t be done`);
   if (stopped() && !done.quiet) return null;
   if (!done.quiet) told.push('the page never came to rest: it was looked at for a minute and a half');
   const { app, program: landing, watched } = site;
   const run = readRun(done.raw, done.tasks, { ...app, program: landing, conditions, watched, act });
   return { run: { ...run, busy, slowed: done.slowed, errors: done.errors }, version: done.version };
+}
+
+/** What of the conditions a rehearsal doesn’t make, in words. */
+function notMade({ link, device }: Conditions): string[] {
+  return [
+    ...(link.serverScheduling === 'fifo' ? [] : ['the server sends what is ready in the order in which it became so']),
+    ...(device.dataSaver ? ['the browser doesn’t say that data is to be saved'] : []),
+  ];
 }
 
 function speakingOf(protocol: Conditions['link']['protocol'], tls: Speaking['tls'], told: string[]): Speaking {

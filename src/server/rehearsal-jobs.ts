@@ -7,16 +7,18 @@ import { deviceOf, linkOf } from '../core/sim/own-conditions.ts';
 import type { CacheState } from '../core/vocabulary/cache-states.ts';
 import { type RunningRehearsal, runRehearsal } from '../rehearse/process/run-rehearsal.ts';
 import type { RehearsalWork } from '../rehearse/rehearse.ts';
-import type { DataFrom } from '../rehearse/stage/answers.ts';
+import { dataFrom } from '../rehearse/stage/data-from.ts';
 import type { Store } from '../store/database.ts';
 import { amendmentsOf, findProject } from '../store/projects.ts';
 import {
   allowToRun,
   insertRehearsal,
+  type KeptRehearsal,
   listRehearsals,
   mayRun,
+  type NewRehearsal,
+  rehearsalOf,
   removeRehearsal,
-  type StoredRehearsal,
 } from '../store/rehearsals.ts';
 import { newestSnapshotId } from '../store/snapshots.ts';
 import { home } from './context.ts';
@@ -30,6 +32,8 @@ import { absoluteFolder, rereadable } from './reading.ts';
 export interface RehearsalState {
   id: string;
   projectId: string;
+  /** The plan that is run, by its name. */
+  plan: string;
   state: 'running' | 'done' | 'failed';
   doing: string;
   done: number;
@@ -42,7 +46,9 @@ export interface RehearsalState {
 /** What is kept of a project’s rehearsals, and whether its code may be run. */
 export interface RehearsalsView {
   mayRun: boolean;
-  kept: StoredRehearsal[];
+  kept: KeptRehearsal[];
+  /** What is being rehearsed now, be it of another project: only one thing is at a time. */
+  running: RehearsalState | null;
 }
 
 interface Job {
@@ -60,6 +66,10 @@ function jobs(): Map<string, Job> {
 /** How long the end of one can be asked for, in ms. */
 const KEPT_MS = 10 * 60_000;
 
+function runningNow(): RehearsalState | null {
+  return [...jobs().values()].find((j) => j.state.state === 'running')?.state ?? null;
+}
+
 /** Starts a rehearsal of a plan of a project; one at a time, since each needs the machine for itself. */
 export function startRehearsal(store: () => Store, projectId: string, input: RehearsalInput): RehearsalState {
   const db = store();
@@ -71,7 +81,7 @@ export function startRehearsal(store: () => Store, projectId: string, input: Reh
       'The app’s code may not be run yet',
       'A rehearsal runs the app’s own code in a browser on this machine. Allow it for this project first.',
     );
-  if ([...jobs().values()].some((j) => j.state.state === 'running'))
+  if (runningNow())
     throw new Problem(
       'rehearsal-runs',
       'Another rehearsal is running',
@@ -79,7 +89,7 @@ export function startRehearsal(store: () => Store, projectId: string, input: Reh
     );
   const decisions = DECISION_LIST.check(input.decisions, 'decisions');
   const state: RehearsalState = {
-    ...{ id: randomUUID(), projectId, state: 'running', doing: 'starting', done: 0, of: input.runs },
+    ...{ id: randomUUID(), projectId, plan: input.name, state: 'running', doing: 'starting', done: 0, of: input.runs },
     ...{ stopping: false, problem: null },
   };
   const script = path.join(home(), 'dist', 'rehearse', 'process', 'rehearsal-process.js');
@@ -108,18 +118,11 @@ function workOf(store: Store, projectId: string, input: RehearsalInput, decision
     conditions: { link: linkOf(input.link), device: deviceOf(input.device), cache: input.cache as CacheState },
     ...(input.address ? { address: input.address } : {}),
     ...(input.act ? { act: input.act } : {}),
-    ...(input.data ? { data: dataFrom(input.data) } : {}),
+    ...(input.data ? { data: dataFrom(input.data, absoluteFolder) } : {}),
   };
 }
 
-/** What a person gave as the source of answers: an address, a recording or a folder. */
-function dataFrom(given: string): DataFrom {
-  if (/^https?:\/\//.test(given)) return { address: given };
-  const whole = absoluteFolder(given);
-  return whole.endsWith('.har') ? { har: whole } : { folder: whole };
-}
-
-function keep(store: Store, made: Omit<StoredRehearsal, 'id'> & { rehearsal: Rehearsal }): void {
+function keep(store: Store, made: Omit<NewRehearsal, 'id'>): void {
   insertRehearsal(store, { id: randomUUID(), ...made });
 }
 
@@ -157,11 +160,21 @@ export function stopRehearsal(id: string): RehearsalState {
 /** Rehearsals that are kept of a project. */
 export function rehearsalsOf(store: Store, projectId: string): RehearsalsView {
   if (!findProject(store, projectId)) throw noProject();
-  return { mayRun: mayRun(store, projectId), kept: listRehearsals(store, projectId) };
+  return { mayRun: mayRun(store, projectId), kept: listRehearsals(store, projectId), running: runningNow() };
+}
+
+/** All that was measured in one of them. */
+export function keptRehearsal(store: Store, projectId: string, id: string): Rehearsal {
+  const found = rehearsalOf(store, projectId, id);
+  if (!found) throw gone();
+  return found;
 }
 
 /** Lets go of one that is kept. */
 export function forgetRehearsal(store: Store, projectId: string, id: string): void {
-  if (!removeRehearsal(store, projectId, id))
-    throw new Problem('no-such-rehearsal', 'No such rehearsal', 'It is gone already.');
+  if (!removeRehearsal(store, projectId, id)) throw gone();
+}
+
+function gone(): Problem {
+  return new Problem('no-such-rehearsal', 'No such rehearsal', 'It isn’t kept any more.');
 }

@@ -57,10 +57,12 @@ describe('a rehearsal', () => {
     expect(() => startRehearsal(() => store, id, wish())).toThrow(
       expect.objectContaining({ code: 'not-allowed-to-run' }),
     );
-    expect(rehearsalsOf(store, id)).toEqual({ mayRun: false, kept: [] });
+    expect(rehearsalsOf(store, id)).toEqual({ mayRun: false, kept: [], running: null });
     const state = startRehearsal(() => store, id, wish({ allow: true }));
     expect(state).toMatchObject({ state: 'running', of: 1, projectId: id });
     expect(() => startRehearsal(() => store, id, wish())).toThrow(expect.objectContaining({ code: 'rehearsal-runs' }));
+    // Whoever opens the page now sees it, and can stop it.
+    expect(rehearsalsOf(store, id).running).toMatchObject({ id: state.id, plan: 'Lean' });
     expect(stopRehearsal(state.id).stopping).toBe(true);
     const end = await ended(state.id);
     // There is no such route, or no browser: whichever is found first is told.
@@ -68,7 +70,7 @@ describe('a rehearsal', () => {
       state: 'failed',
       problem: { title: expect.stringMatching(/No such route|No browser/) },
     });
-    expect(rehearsalsOf(store, id)).toEqual({ mayRun: true, kept: [] });
+    expect(rehearsalsOf(store, id)).toEqual({ mayRun: true, kept: [], running: null });
     store.close();
   });
 

@@ -1,10 +1,11 @@
 import path from 'node:path';
+import { summaryOf } from '../core/rehearsals/summary.ts';
 import type { Rehearsal } from '../core/rehearsals/types.ts';
 import { DEFAULT_CONDITIONS } from '../core/sim/conditions.ts';
 import { folderOf, removeFolders } from '../test-support/folders.ts';
 import { openStore } from './database.ts';
 import { insertProject } from './projects.ts';
-import { allowToRun, insertRehearsal, listRehearsals, mayRun, removeRehearsal } from './rehearsals.ts';
+import { allowToRun, insertRehearsal, listRehearsals, mayRun, rehearsalOf, removeRehearsal } from './rehearsals.ts';
 
 afterAll(removeFolders);
 
@@ -40,11 +41,12 @@ describe('rehearsals', () => {
     insertRehearsal(store, one('b', '2026-11-03'));
     insertRehearsal(store, one('c', '2026-11-02'));
     insertRehearsal(store, one('other', '2026-11-04', 'q'));
-    expect(listRehearsals(store, 'p')).toEqual([
-      one('b', '2026-11-03'),
-      one('c', '2026-11-02'),
-      one('a', '2026-11-01'),
-    ]);
+    const listed = ({ rehearsal, ...kept }: ReturnType<typeof one>) => ({ ...kept, summary: summaryOf(rehearsal) });
+    expect(listRehearsals(store, 'p')).toEqual(
+      [one('b', '2026-11-03'), one('c', '2026-11-02'), one('a', '2026-11-01')].map(listed),
+    );
+    expect(rehearsalOf(store, 'p', 'c')).toEqual(one('c', '2026-11-02').rehearsal);
+    expect(rehearsalOf(store, 'q', 'c')).toBeUndefined();
     expect(removeRehearsal(store, 'q', 'b')).toBe(false);
     expect(removeRehearsal(store, 'p', 'b')).toBe(true);
     expect(listRehearsals(store, 'p').map((r) => r.id)).toEqual(['c', 'a']);

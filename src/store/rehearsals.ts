@@ -1,53 +1,54 @@
 import zlib from 'node:zlib';
 import type { Decision } from '../core/plan/types.ts';
+import { type RehearsalSummary, summaryOf } from '../core/rehearsals/summary.ts';
 import type { Rehearsal } from '../core/rehearsals/types.ts';
 import type { Store } from './database.ts';
 
-/** A rehearsal as it is kept. */
-export interface StoredRehearsal {
+/** A rehearsal that is kept, as lists have it. */
+export interface KeptRehearsal {
   id: string;
   projectId: string;
   /** The snapshot that it was made from, and the plan’s decisions then. */
   snapshotId: string;
   decisions: Decision[];
-  rehearsal: Rehearsal;
+  summary: RehearsalSummary;
 }
+
+/** One that is to be kept. */
+export type NewRehearsal = Omit<KeptRehearsal, 'summary'> & { rehearsal: Rehearsal };
 
 /** So many are kept of a project; older ones go. */
 const MOST_KEPT = 60;
 
-type Row = Omit<StoredRehearsal, 'decisions' | 'rehearsal'> & { decisions: string; body: Buffer };
+type Row = Omit<KeptRehearsal, 'decisions' | 'summary'> & { decisions: string; summary: string };
 
-/** Rehearsals of a project, the newest first. */
-export function listRehearsals(store: Store, projectId: string): StoredRehearsal[] {
+/** Rehearsals of a project, the newest first, without what was measured. */
+export function listRehearsals(store: Store, projectId: string): KeptRehearsal[] {
   const rows = store
     .prepare(
-      'SELECT id, project_id AS projectId, snapshot_id AS snapshotId, decisions, body FROM rehearsals WHERE project_id = ? ORDER BY made_at DESC, rowid DESC',
+      'SELECT id, project_id AS projectId, snapshot_id AS snapshotId, decisions, summary FROM rehearsals WHERE project_id = ? ORDER BY made_at DESC, rowid DESC',
     )
     .all(projectId) as Row[];
-  return rows.map(({ decisions, body, ...row }) => ({
-    ...row,
-    decisions: JSON.parse(decisions),
-    rehearsal: JSON.parse(zlib.gunzipSync(body).toString()),
-  }));
+  return rows.map((row) => ({ ...row, decisions: JSON.parse(row.decisions), summary: JSON.parse(row.summary) }));
+}
+
+/** All that was measured in one; undefined when there is no such. */
+export function rehearsalOf(store: Store, projectId: string, id: string): Rehearsal | undefined {
+  const row = store.prepare('SELECT body FROM rehearsals WHERE project_id = ? AND id = ?').get(projectId, id);
+  return row && JSON.parse(zlib.gunzipSync((row as { body: Buffer }).body).toString());
 }
 
 /** Keeps a rehearsal, and lets go of the oldest beyond those that are kept. */
-export function insertRehearsal(
-  store: Store,
-  { id, projectId, snapshotId, decisions, rehearsal }: StoredRehearsal,
-): void {
+export function insertRehearsal(store: Store, { id, projectId, snapshotId, decisions, rehearsal }: NewRehearsal): void {
   const body = zlib.gzipSync(JSON.stringify(rehearsal));
+  const summary = JSON.stringify(summaryOf(rehearsal));
   store
     .transaction(() => {
       store
         .prepare(
-          'INSERT INTO rehearsals (id, project_id, snapshot_id, plan, decisions, route, made_at, body) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+          'INSERT INTO rehearsals (id, project_id, snapshot_id, decisions, made_at, summary, body) VALUES (?, ?, ?, ?, ?, ?, ?)',
         )
-        .run(
-          ...[id, projectId, snapshotId, rehearsal.plan, JSON.stringify(decisions)],
-          ...[rehearsal.pattern, rehearsal.at, body],
-        );
+        .run(id, projectId, snapshotId, JSON.stringify(decisions), rehearsal.at, summary, body);
       store
         .prepare(
           'DELETE FROM rehearsals WHERE project_id = ? AND id NOT IN (SELECT id FROM rehearsals WHERE project_id = ? ORDER BY made_at DESC, rowid DESC LIMIT ?)',

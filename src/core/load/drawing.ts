@@ -2,6 +2,7 @@ import type { ChunkGraph } from '../chunks/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Part, Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { aroundPage } from './part-modules.ts';
 
 /**
  * What drawing costs on the reference device, in ms; fitted to small apps of component libraries in a real browser (docs/SIMULATOR.md). Code
@@ -160,7 +161,9 @@ function factsOf(snapshot: Snapshot): Facts {
   const { moduleAt } = graphIndex(snapshot);
   const facts = {
     isKnown: snapshot.modules.some((m) => m.draws !== undefined),
-    screens: snapshot.routes.flatMap((r) => [r.page, ...r.layouts]).flatMap((path) => moduleAt.get(path) ?? []),
+    screens: snapshot.routes
+      .flatMap((r) => [r.page, ...aroundPage(snapshot, r)])
+      .flatMap((path) => moduleAt.get(path) ?? []),
     framework: frameworkOf(snapshot),
   };
   known.set(snapshot, facts);

@@ -2,14 +2,15 @@ import type { Route } from '../snapshot/route-types.ts';
 import { fileOf, type Uncompiled } from './compilation.ts';
 import type { Drawing } from './drawing.ts';
 import type { LandedRoot } from './landing.ts';
+import { modulesOfPart } from './part-modules.ts';
 import type { Action, ScreenPart } from './types.ts';
 
 /** The part that draws each module's components by script as soon as it can, by the module's position; others aren't known to be drawn so. */
-export function drawersOf({ parts, drawing, landing }: Uncompiled): ReadonlyMap<number, number> {
+export function drawersOf({ snapshot, parts, drawing, landing }: Uncompiled): ReadonlyMap<number, number> {
   const drawers = new Map<number, number>();
   parts.forEach((part, at) => {
     if (!drawsAtOnce(part)) return;
-    for (const module of drawing.reach(modulesOf(landing.route, part)))
+    for (const module of drawing.reach(modulesOfPart(snapshot, landing.route, part.id)))
       if (!drawers.has(module)) drawers.set(module, at);
   });
   return drawers;
@@ -135,11 +136,4 @@ interface Waited {
 /** Whether script draws a part as soon as it can: not with others of a group, nor at a moment that may never come. */
 function drawsAtOnce({ drawnBy, held, together, showWhen, onItsOwn }: ScreenPart): boolean {
   return drawnBy === 'script' && onItsOwn && !held && !showWhen && together === undefined;
-}
-
-/** Modules that a part draws: what shows that nobody has named goes by the path of its module. */
-function modulesOf({ layouts, page, parts }: Route, { id }: ScreenPart): string[] {
-  if (id === 'shell') return layouts.slice(0, 1);
-  if (id === 'page') return [...layouts.slice(1), page];
-  return [parts.find((p) => p.id === id)?.module ?? id];
 }

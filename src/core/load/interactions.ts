@@ -10,6 +10,7 @@ import type { Drawing } from './drawing.ts';
 import { asDrawn, askedInside, isAskedByPage } from './drawn-in.ts';
 import { hintsOnApproach, routesApproached } from './hints.ts';
 import { chunkOf, type LandedRoot, type LandingWalk, walkLanding } from './landing.ts';
+import { aroundPage } from './part-modules.ts';
 import { lateCalls } from './places.ts';
 import { drawnPart, needsOf, screenParts, unnamedPart } from './screen-parts.ts';
 import { happensOnLanding, momentOf } from './trigger-rules.ts';
@@ -96,9 +97,11 @@ function movedStage(c: Compilation, route: Route, walk: LandingWalk): Stage | nu
   const drawing = c.drawing.after(route);
   const drawn = screenParts(snapshot, plan, graph, landing, files, drawing);
   if (!drawn.some((p) => p.id === 'page')) return null;
-  const [outer] = route.layouts;
+  const [outer] = aroundPage(snapshot, route);
   const same =
-    outer !== undefined && outer === c.landing.route.layouts[0] ? parts.findIndex((p) => p.id === 'shell') : -1;
+    outer !== undefined && outer === aroundPage(snapshot, c.landing.route)[0]
+      ? parts.findIndex((p) => p.id === 'shell')
+      : -1;
   const at = drawn.map((p, i) =>
     p.id === 'shell' && same >= 0 ? same : parts.length + i - (same >= 0 && drawn[0].id === 'shell' ? 1 : 0),
   );

@@ -10,6 +10,7 @@ import type { Trigger } from '../vocabulary/triggers.ts';
 import type { Drawing } from './drawing.ts';
 import type { Files } from './files.ts';
 import { chunkOf, type LandedRoot, type Landing } from './landing.ts';
+import { aroundPage } from './part-modules.ts';
 import { placeOf, screensOf } from './places.ts';
 import { comesWithCode, firesOnLanding, momentOf } from './trigger-rules.ts';
 import type { Need, PartFont, ScreenPart } from './types.ts';
@@ -30,12 +31,6 @@ export function screenParts(
   screen.addUnnamed();
   widenFallbacks(plan, route, screen.parts);
   return screen.parts;
-}
-
-/** What stands around a page, outermost first: what shows as soon as the entry runs, and the layouts of the route. */
-export function around({ layouts, page, rendering }: Route, frame: string | undefined): string[] {
-  const isAround = frame !== undefined && frame !== page && rendering === 'client' && !layouts.includes(frame);
-  return isAround ? [frame, ...layouts] : layouts;
 }
 
 /** The parts of one landing's screen, as they are found one after the other. */
@@ -60,9 +55,8 @@ class ScreenOf {
 
   addShellAndPage(): void {
     const { route, files, drawing } = this;
-    const entry = this.snapshot.entries.find((e) => e.realm === route.realm);
-    const started = entry?.modules ?? [];
-    const [shell, ...layouts] = around(route, entry?.frame);
+    const started = this.snapshot.entries.find((e) => e.realm === route.realm)?.modules ?? [];
+    const [shell, ...layouts] = aroundPage(this.snapshot, route);
     if (shell) {
       const price = this.priceOf('shell', drawing.of([shell], started));
       this.add('shell', 'shell', shell, 'first screen', { ...this.fonts(), ...price });

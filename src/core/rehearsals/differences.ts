@@ -2,6 +2,7 @@ import type { LoadProgram } from '../load/types.ts';
 import { HEADERS, layUnder } from '../recordings/match.ts';
 import type { RecordedRequest } from '../recordings/types.ts';
 import type { RequestRecord, Timeline } from '../sim/types.ts';
+import { originOf } from '../text/address.ts';
 import { middleRun } from './middle-run.ts';
 import type { Rehearsal } from './types.ts';
 
@@ -78,5 +79,5 @@ function causeOf(request: RequestRecord, other: RecordedRequest): CauseClass {
 }
 
 function nameOf(address: string): string {
-  return address.replace(/^https?:\/\/[^/]+/, '') || address;
+  return address.slice(originOf(address).length) || address;
 }

@@ -1,21 +1,14 @@
 import type { ChunkGraph } from '../chunks/types.ts';
-import { around } from '../load/screen-parts.ts';
+import { modulesOfPart } from '../load/part-modules.ts';
 import type { LoadProgram } from '../load/types.ts';
 import { expectedParts, LONG_TASK } from '../metrics/readout.ts';
 import type { RecordedRequest } from '../recordings/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
-import type { Route } from '../snapshot/route-types.ts';
+import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { drawingTimes } from './drawing-times.ts';
 import type { RawEntry, RawLanding } from './raw.ts';
 import type { RehearsedPart, RehearsedRun, RehearsedTask } from './types.ts';
-
-/** The module that draws a part of a landing, by its path; `frame`: what stands around all routes. */
-export function drawnBy(route: Route, part: string, frame: string | undefined): string {
-  if (part === 'shell') return around(route, frame)[0];
-  if (part === 'page') return route.page;
-  return route.parts.find((p) => p.id === part)?.module ?? part;
-}
 
 /** What the modules are that parts of a landing are drawn by: to be watched while it is run. */
 export function watchedModules(
@@ -25,12 +18,11 @@ export function watchedModules(
   act?: string,
 ): Map<string, number> {
   const route = snapshot.routes.find((r) => r.pattern === pattern)!;
-  const frame = snapshot.entries.find((e) => e.realm === route.realm)?.frame;
+  const { moduleAt } = graphIndex(snapshot);
   return new Map(
     [...program.parts.map((p) => p.id), ...(act === undefined ? [] : [act])].flatMap((id): [string, number][] => {
-      const path = drawnBy(route, id, frame);
-      const module = snapshot.modules.findIndex((m) => m.path === path);
-      return module < 0 ? [] : [[id, module]];
+      const module = moduleAt.get(modulesOfPart(snapshot, route, id).at(-1) ?? '');
+      return module === undefined ? [] : [[id, module]];
     }),
   );
 }

@@ -1,5 +1,5 @@
 import { planned } from '../../core/chunks/planned.ts';
-import { compileLoad } from '../../core/load/compile.ts';
+import { compileLoad, compileWithInteractions } from '../../core/load/compile.ts';
 import { BASELINE } from '../../core/plan/types.ts';
 import { folderOf, removeFolders } from '../../test-support/folders.ts';
 import { readSource } from '../read-source.ts';
@@ -18,8 +18,9 @@ const APP = {
   'bar.jsx': 'export const Bar = () => <header>Harbour</header>;',
 };
 const read = (more: Record<string, string>) => readSource(folderOf({ ...APP, ...more })).snapshot;
-const inApp = (markup: string, imports = '') =>
+const inApp = (markup: string, imports = '', more: Record<string, string> = {}) =>
   read({
+    ...more,
     'app.jsx': `import { routes } from './routes.jsx';\n${imports}\nexport default function App() { const Page = routes[0].component; return ${markup}; }`,
   });
 
@@ -58,5 +59,38 @@ describe('what stands around all routes', () => {
       ['page', 1],
     ]);
     expect(parts(inApp('<Page />'))).toEqual([['page', 1]]);
+  });
+
+  const framed = inApp(
+    '<><nav>Tides <Clock /></nav><Page /></>',
+    "import { lazy } from 'react';\nconst Clock = lazy(() => import('./clock.jsx'));",
+    { 'clock.jsx': 'export default () => <p>12:00</p>;' },
+  );
+
+  it('asks for what it draws as it is drawn itself, and stays on moves', () => {
+    const program = compileWithInteractions(planned(framed, BASELINE), '/');
+    const shell = program.parts.findIndex((p) => p.id === 'shell');
+    const clock = program.groups.findIndex((g) => g.name === 'clock.jsx');
+    const asks = program.resources
+      .flatMap((r) => r.follow)
+      .filter((a) => a.do.kind === 'import' && a.do.group === clock);
+    expect(asks).toEqual([expect.objectContaining({ when: 'drawn', target: shell })]);
+    const move = program.interactions!.find((i) => i.kind === 'move' && i.name.includes('/log'))!;
+    expect([...move.hides, ...move.shows]).not.toContain(shell);
+    expect(program.parts.filter((p) => p.id === 'shell')).toHaveLength(1);
+  });
+
+  it('is priced once, however the entry leads to it', () => {
+    const price = (more: Record<string, string>) =>
+      compileLoad(planned(read(more), BASELINE), '/').parts.find((p) => p.id === 'shell')!.renderMs;
+    const bar = "import { Bar } from './bar.jsx';\n";
+    const body = (name: string) =>
+      `function ${name}() { const Page = routes[0].component; return <><Bar /><nav>${'Tides '.repeat(2000)}</nav><Page /></>; }`;
+    const inOwn = price({ 'app.jsx': `${bar}import { routes } from './routes.jsx';\nexport default ${body('App')}` });
+    const inEntry = price({
+      'main.jsx': `import { createRoot } from 'react-dom/client';\n${bar}import { routes } from './routes.jsx';\n${body('App')}\ncreateRoot(root).render(<App />);`,
+    });
+    expect(inOwn / inEntry).toBeGreaterThan(0.8);
+    expect(inOwn / inEntry).toBeLessThan(1.25);
   });
 });

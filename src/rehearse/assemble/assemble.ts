@@ -4,6 +4,7 @@ import type { ChunkGraph } from '../../core/chunks/types.ts';
 import { graphIndex } from '../../core/snapshot/graph-index.ts';
 import type { Import } from '../../core/snapshot/module-types.ts';
 import type { Snapshot } from '../../core/snapshot/types.ts';
+import { builtAddress } from '../../reader/built-address.ts';
 import { type Around, type Taken, writeEsModule } from './es-module.ts';
 import { registry } from './runtime.ts';
 
@@ -184,7 +185,7 @@ class ScriptFile {
   }
 
   private addressOf({ to }: Import): string {
-    return /"([^"]*)"/.exec(this.textOf(to))?.[1] ?? '';
+    return builtAddress(this.app.snapshot.modules[to].path);
   }
 }
 

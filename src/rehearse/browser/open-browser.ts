@@ -2,12 +2,12 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { type BrowserContext, type CDPSession, chromium, type Page } from 'playwright-core';
+import { InputError } from '../../core/errors.ts';
 import type { Device } from '../../core/sim/conditions.ts';
 import { slowDown } from './slow-down.ts';
 
 /** Nothing is asked for that pages don’t ask for, and nothing is put off because no window is looked at. */
 const ARGS = [
-  '--no-sandbox',
   '--disable-gpu',
   '--disable-quic',
   '--no-first-run',
@@ -28,6 +28,32 @@ export interface Led {
   first: string;
 }
 
+type Options = NonNullable<Parameters<typeof chromium.launchPersistentContext>[1]>;
+
+/**
+ * Starts the browser with its sandbox, since code of others runs in it; without where the system has none for it (as root, in some
+ * containers). Refuses, with what the browser said, where it doesn’t start.
+ */
+async function launched(profile: string, options: Options): Promise<{ context: BrowserContext; sandboxed: boolean }> {
+  const start = (chromiumSandbox: boolean) =>
+    chromium.launchPersistentContext(profile, { ...options, chromiumSandbox });
+  try {
+    if (process.getuid?.() !== 0) return { context: await start(true), sandboxed: true };
+  } catch (error) {
+    if (!/sandbox/i.test(String(error))) throw notStarted(error, options.executablePath);
+  }
+  try {
+    return { context: await start(false), sandboxed: false };
+  } catch (error) {
+    throw notStarted(error, options.executablePath);
+  }
+}
+
+function notStarted(error: unknown, program: string | undefined): InputError {
+  const [said] = String(error instanceof Error ? error.message : error).split('\n');
+  return new InputError('The browser doesn’t start', `${said} Name another one in the variable CHROMIUM.`, program);
+}
+
 const START_MS = 60_000;
 const SETTLE_MS = 300;
 
@@ -40,6 +66,8 @@ export class OpenBrowser {
     readonly version: string,
     /** How many times slower its pages really are. */
     readonly slowed: number,
+    /** Whether its pages are kept in the browser’s own sandbox. */
+    readonly sandboxed: boolean,
   ) {}
 
   /** A new profile, as a folder; it holds what visits leave. */
@@ -59,7 +87,7 @@ export class OpenBrowser {
     { hosts, fingerprint, first }: Led,
   ): Promise<OpenBrowser> {
     const rules = [...[...hosts].map(([host, port]) => `MAP ${host} 127.0.0.1:${port}`), 'MAP * ~NOTFOUND'];
-    const context = await chromium.launchPersistentContext(profile, {
+    const { context, sandboxed } = await launched(profile, {
       ...{ executablePath: program, timeout: START_MS, viewport: device.viewport, hasTouch: device.touch },
       // Browsers of people connect ahead of what they navigate to.
       ignoreDefaultArgs: ['--disable-background-networking'],
@@ -75,7 +103,7 @@ export class OpenBrowser {
     await page.waitForTimeout(SETTLE_MS);
     const slowed = device.cpuFactor === 1 ? 1 : await slowDown(page, tools, device.cpuFactor);
     const version = context.browser()?.version() ?? '';
-    return new OpenBrowser(context, page, tools, version, slowed);
+    return new OpenBrowser(context, page, tools, version, slowed, sandboxed);
   }
 
   async close(): Promise<void> {

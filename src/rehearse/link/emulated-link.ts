@@ -4,6 +4,7 @@ import { LinkQueue } from '../../core/sim/link-queue.ts';
 import { seeded } from '../../core/sim/random.ts';
 import { Flow } from './flow.ts';
 import { LiveClock } from './live-clock.ts';
+import { onLoopback } from './loopback.ts';
 
 /** What a connection is asked with, and answered. */
 const SYN_BYTES = 60;
@@ -28,6 +29,7 @@ export class EmulatedLink {
   private readonly clock = new LiveClock();
   private readonly up: LinkQueue;
   private readonly down: LinkQueue;
+  port = 0;
   private readonly near: net.Server;
   private readonly sockets = new Set<net.Socket>();
   /** When the name of the server is known: it is looked up for the first connection. */
@@ -50,12 +52,8 @@ export class EmulatedLink {
   /** Opens a port whose connections go over the link to another port of this machine. */
   static async open(link: CarriedLink, target: number): Promise<EmulatedLink> {
     const made = new EmulatedLink(link, target);
-    await new Promise<void>((done, fail) => made.near.once('error', fail).listen(0, '127.0.0.1', done));
+    made.port = await onLoopback(made.near);
     return made;
-  }
-
-  get port(): number {
-    return (this.near.address() as net.AddressInfo).port;
   }
 
   close(): void {

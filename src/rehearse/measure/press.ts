@@ -12,8 +12,8 @@ export async function press(page: Page, words: string): Promise<boolean> {
     page.getByText(said),
   ];
   for (const place of places) {
-    const first = place.first();
-    if (!(await first.isVisible().catch(() => false))) continue;
+    const first = place.filter({ visible: true }).first();
+    if ((await first.count()) === 0) continue;
     try {
       await first.click({ timeout: PATIENCE_MS });
       return true;

@@ -1,3 +1,4 @@
+import { InputError } from '../../core/errors.ts';
 import type { RawLanding } from '../../core/rehearsals/raw.ts';
 import type { RehearsedTask } from '../../core/rehearsals/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
@@ -15,6 +16,8 @@ export interface RunLanding {
   version: string;
   /** How many times slower the page’s thread really was. */
   slowed: number;
+  /** Whether its code was kept in the browser’s own sandbox. */
+  sandboxed: boolean;
   /** Whether the page came to rest. */
   quiet: boolean;
   /** Whether what is acted on was found; null where nothing was to be done. */
@@ -55,7 +58,7 @@ async function visit(
   act: string | null,
 ): Promise<RunLanding> {
   const browser = await OpenBrowser.start(program, profile, device, led);
-  const { page, tools, version, slowed } = browser;
+  const { page, tools, version, slowed, sandboxed } = browser;
   try {
     const errors: string[] = [];
     page.on('pageerror', (error) => {
@@ -76,9 +79,18 @@ async function visit(
       errors,
       version,
       slowed,
+      sandboxed,
       quiet: rested,
       pressed: found,
     };
+  } catch (error) {
+    if (error instanceof InputError) throw error;
+    const [said] = String(error instanceof Error ? error.message : error).split('\n');
+    throw new InputError(
+      'The landing broke off',
+      `${said} Try again; if it stays so, look at the page in a browser.`,
+      address,
+    );
   } finally {
     await browser.close();
   }

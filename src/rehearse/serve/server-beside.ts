@@ -3,10 +3,20 @@ import { fileURLToPath } from 'node:url';
 import type { Led } from '../browser/open-browser.ts';
 import type { FromServer, Ready, ServerStart, ToServer } from './messages.ts';
 import { WARM_HOST } from './server.ts';
-import type { Answering } from './types.ts';
+import type { Answer, Answering, Request } from './types.ts';
 
 const SCRIPT = fileURLToPath(new URL('./serving-process.js', import.meta.url));
 const STDERR_KEPT = 2000;
+
+/** What can’t be answered is told as servers tell it: one answer must not end a rehearsal. */
+async function answeredBy(answering: Answering, request: Request): Promise<Answer | null> {
+  try {
+    return await answering(request);
+  } catch (error) {
+    const body = Buffer.from(error instanceof Error ? error.message : String(error));
+    return { status: 500, type: 'text/plain', body, cache: 'no-store', serverMs: 0 };
+  }
+}
 
 /** A server with its link in a process beside this one, as built. */
 export class ServerBeside {
@@ -27,7 +37,7 @@ export class ServerBeside {
     const ready = await new Promise<Ready>((done, fail) => {
       child.on('message', async (message: FromServer) => {
         if ('port' in message) done(message);
-        else send({ to: message.ask, answer: await answering(message.request) });
+        else send({ to: message.ask, answer: await answeredBy(answering, message.request) });
       });
       child.once('exit', () => fail(new Error(`the server ended at once: ${said}`)));
       send({ start });

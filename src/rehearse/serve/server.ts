@@ -6,8 +6,9 @@ import type net from 'node:net';
 import type { Writable } from 'node:stream';
 import tls from 'node:tls';
 import type { CacheRule } from '../../core/load/types.ts';
+import { onLoopback } from '../link/loopback.ts';
 import { type Certificates, certificatesFor } from './certificate.ts';
-import type { Answer, Answering, Asked } from './types.ts';
+import type { Answer, Answering } from './types.ts';
 
 /** How long a kept file is fresh, as shipped files usually say. */
 const CACHE: Record<CacheRule, string> = {
@@ -37,8 +38,7 @@ const EMPTY_PAGE: Answer = {
 
 /** Serves a rehearsal on loopback, for several hosts at one port. */
 export class RehearsalServer {
-  readonly asked: Asked[] = [];
-  private readonly began = performance.now();
+  port = 0;
   private readonly connections = new Set<net.Socket>();
 
   private constructor(
@@ -58,12 +58,8 @@ export class RehearsalServer {
   static async start(hosts: readonly string[], speaking: Speaking, answering: Answering): Promise<RehearsalServer> {
     const certificates = speaking.tls === 'none' ? null : await certificatesFor([...hosts, WARM_HOST]);
     const made = new RehearsalServer(serverFor(speaking, certificates), answering, certificates?.fingerprint ?? null);
-    await new Promise<void>((done, fail) => made.server.once('error', fail).listen(0, '127.0.0.1', done));
+    made.port = await onLoopback(made.server);
     return made;
-  }
-
-  get port(): number {
-    return (this.server.address() as net.AddressInfo).port;
   }
 
   stop(): void {
@@ -74,11 +70,9 @@ export class RehearsalServer {
   private async answer(request: Incoming, response: Outgoing): Promise<void> {
     const host = hostOf(request);
     const address = request.url ?? '/';
-    const atMs = performance.now() - this.began;
     response.on('error', () => {});
     const forDocument = (request.headers.accept ?? '').includes('text/html');
     const found = host === WARM_HOST ? EMPTY_PAGE : await this.answering({ host, address, forDocument });
-    this.asked.push({ host, address, atMs, status: found ? (found.status ?? 200) : 404 });
     if (!found) {
       response.statusCode = 404;
       response.end();

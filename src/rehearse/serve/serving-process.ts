@@ -8,6 +8,7 @@ import type { Answer, Request } from './types.ts';
  * started it; it ends with that.
  */
 const asked = new Map<number, (answer: Answer | null) => void>();
+let questions = 0;
 const known = new Map<string, Answer>();
 const tell = (message: FromServer) => process.send!(message);
 const keyOf = ({ host, address, forDocument }: Request) => `${forDocument ? 'document' : 'file'} ${host} ${address}`;
@@ -15,11 +16,12 @@ const keyOf = ({ host, address, forDocument }: Request) => `${forDocument ? 'doc
 function answer(request: Request): Answer | Promise<Answer | null> {
   const found = known.get(keyOf(request));
   if (found) return found;
-  const id = asked.size;
+  const id = questions++;
   const began = performance.now();
   tell({ ask: id, request });
   return new Promise((done) => {
     asked.set(id, (given) => {
+      asked.delete(id);
       // What asking took is part of what the server takes.
       done(given && { ...given, serverMs: Math.max(0, given.serverMs - (performance.now() - began)) });
     });

@@ -28,11 +28,3 @@ export interface Request {
 
 /** Gives what is at an address; null where there is nothing. */
 export type Answering = (request: Request) => Answer | null | Promise<Answer | null>;
-
-/** What a server was asked for, in ms since it was started. */
-export interface Asked {
-  host: string;
-  address: string;
-  atMs: number;
-  status: number;
-}

@@ -2,9 +2,7 @@ import fs from 'node:fs';
 import path from 'node:path';
 import mime from 'mime';
 import { InputError } from '../../core/errors.ts';
-
-/** Where the answers to an app’s calls for data come from; stand-ins of the described sizes where nothing is said. */
-export type DataFrom = { folder: string } | { har: string } | { address: string };
+import type { DataFrom } from './data-from.ts';
 
 /** What was, or would be, answered to a call for data. */
 export interface DataAnswer {

@@ -1,25 +1,20 @@
 import fs from 'node:fs';
-import path from 'node:path';
-import zlib from 'node:zlib';
-import mime from 'mime';
 import { type PlannedApp, planned } from '../../core/chunks/planned.ts';
 import { InputError } from '../../core/errors.ts';
 import { handedHints, handedTags } from '../../core/handoff/handed-hints.ts';
 import { compileLoad } from '../../core/load/compile.ts';
-import { addressOfChunk } from '../../core/load/files.ts';
 import type { LoadProgram, Resource } from '../../core/load/types.ts';
 import { watchedModules } from '../../core/rehearsals/read-run.ts';
 import { ASSUMED_ANSWER, type Route } from '../../core/snapshot/route-types.ts';
-import { fileOfAddress, originOf, withoutQuery } from '../../core/text/address.ts';
+import { originOf, withoutQuery } from '../../core/text/address.ts';
 import { textIfThere } from '../../reader/folder-files.ts';
-import { servedFile } from '../../reader/served-files.ts';
-import { GZIP_LEVEL } from '../../reader/weigh.ts';
-import { assemble } from '../assemble/assemble.ts';
+import { servedPath } from '../../reader/served-files.ts';
 import type { Answer, Answering, Request } from '../serve/types.ts';
 import { addressMatches, addressOn } from './addresses.ts';
 import type { DataAnswers } from './answers.ts';
 import type { Applied } from './apply-plan.ts';
 import { documentOf, linkField } from './document.ts';
+import { compressed, SiteFiles } from './site-files.ts';
 import { standInFor } from './stand-ins.ts';
 
 /** The host of every rehearsed app (RFC 6761 keeps the ending for tests). */
@@ -62,7 +57,7 @@ export function siteFor(applied: Applied, pattern: string, options: SiteOptions)
 }
 
 class Made {
-  private readonly files = new Map<string, Answer>();
+  private readonly files: SiteFiles;
   private readonly told: string[] = [];
   private readonly documents = new Map<string, Answer>();
   private readonly root: string;
@@ -76,6 +71,7 @@ class Made {
     private readonly options: SiteOptions,
   ) {
     this.root = fs.realpathSync(options.folder);
+    this.files = new SiteFiles(this.root, app);
     this.watched = watchedModules(app.snapshot, pattern, program, options.act);
   }
 
@@ -88,17 +84,26 @@ class Made {
         `What stands in the document of ${pattern} is drawn by the app's own server, which isn't run here. Build the app and rehearse its output instead.`,
         pattern,
       );
-    if (!this.isBuilt) {
-      this.addChunks();
-      this.addAssets();
+    if (this.isBuilt) this.files.addBuilt();
+    else {
+      this.told.push(...this.files.addChunks(this.applied.texts, program, [...new Set(this.watched.values())]));
+      this.files.addAssets();
     }
     const origins = [...new Set(program.resources.map((r) => r.origin).filter((o) => o !== ''))];
     if (program.document.markup.some((m) => m.tag === 'rules'))
       this.told.push('not rehearsed: documents that are fetched ahead; they serve the next landing');
     const address = options.address ?? addressOn(pattern);
-    const document = this.document(withoutQuery(address));
-    const answers = [...this.files].map(([at, answer]): [Request, Answer] => [fileAt(at), answer]);
-    if (document) answers.push([{ host: HOST, address, forDocument: true }, document]);
+    if (!addressMatches(pattern, withoutQuery(address)))
+      throw new InputError('Another route', `${address} isn’t an address of ${pattern}.`, address);
+    const document = this.documentOfRoute(route);
+    if (!document)
+      throw new InputError(
+        'No document',
+        `The folder has no HTML file for ${pattern}: its server makes it, which isn’t run here.`,
+        pattern,
+      );
+    const answers = [...this.files.all()].map(([at, answer]): [Request, Answer] => [fileAt(at), answer]);
+    answers.push([{ host: HOST, address, forDocument: true }, document]);
     return {
       hosts: [HOST, ...origins.map((o) => new URL(o).hostname)],
       ...{ address, answers },
@@ -121,99 +126,42 @@ class Made {
     return this.app.snapshot.output !== null;
   }
 
-  /** The file of a production build that is meant by a whole address; null for another one. */
-  private builtFile(host: string, address: string): Answer | null {
-    const { base } = this.app.snapshot;
-    const whole = base.startsWith('/') ? address : `https://${host}${address}`;
-    if (!this.isBuilt || !whole.startsWith(base) || (base.startsWith('/') && host !== HOST)) return null;
-    const full = path.join(this.root, fileOfAddress(whole.slice(base.length)));
-    const isFile = full.startsWith(this.root + path.sep) && fs.statSync(full, { throwIfNoEntry: false })?.isFile();
-    return isFile && !/\.html?$/.test(full) ? this.fileAnswer(full) : null;
-  }
-
   private routeOf(pattern: string): Route {
     return this.app.snapshot.routes.find((r) => r.pattern === pattern)!;
   }
 
-  private addChunks(): void {
-    const { graph, snapshot } = this.app;
-    const addressOf = (c: number) => addressOfChunk(graph.chunks[c], snapshot.base);
-    const { files, told } = assemble(snapshot, graph, this.applied.texts, addressOf, [
-      ...new Set(this.watched.values()),
-    ]);
-    for (const { path, message } of told) this.told.push(`${path}: ${message}`);
-    const { resources } = this.program;
-    const programmed = new Map(resources.map((r) => [r.address, r]));
-    for (const { address, kind, text } of files) {
-      const of = programmed.get(address);
-      const imports = (of?.imports ?? []).map((r) => `import ${JSON.stringify(resources[r].address)};\n`).join('');
-      const type = kind === 'style' ? 'text/css' : 'text/javascript';
-      this.files.set(
-        address,
-        compressed({ type, body: Buffer.from(imports + text), cache: 'immutable', serverMs: of?.serverMs ?? 5 }),
-      );
-    }
-  }
-
-  /** Files that code or sheets name: under the address that code knows of, and by their names for what sheets write. */
-  private addAssets(): void {
-    const { modules } = this.app.snapshot;
-    for (const { path: file, kind } of modules) {
-      const address = kind === 'asset' ? /"([^"]*)"/.exec(this.applied.texts[file] ?? '')?.[1] : undefined;
-      const full = path.join(this.root, file);
-      if (!address || !fs.statSync(full, { throwIfNoEntry: false })?.isFile()) continue;
-      this.files.set(address, this.fileAnswer(full));
-    }
-  }
-
-  private fileAnswer(full: string): Answer {
-    const type = mime.getType(full) ?? 'application/octet-stream';
-    return compressed({ type, body: fs.readFileSync(full), cache: 'immutable', serverMs: 5 });
-  }
-
   private async answer(request: Request): Promise<Answer | null> {
     const address = withoutQuery(request.address);
-    const built = this.builtFile(request.host, address);
+    const built = this.files.ofBuild(request.host === HOST ? null : request.host, address);
     if (built) return built;
     if (request.host !== HOST) {
       const own = this.program.resources.find((r) => r.origin !== '' && sameAddress(r.address, request));
       return own ? standInFor(own) : null;
     }
-    const file = this.files.get(address) ?? this.files.get(fileOfAddress(address));
+    const file = this.files.at(address);
     if (file) return file;
     const resource = this.program.resources.find(
       (r) => r.origin === '' && addressMatches(r.address, address) && !r.document,
     );
     if (resource && !request.forDocument) return this.resourceAnswer(resource, request.address);
-    const served = servedFile(this.root, address);
-    if (served && !address.endsWith('.html'))
-      return this.fileAnswer(path.join(this.root, this.folderOf(served.address), served.address));
+    const served = servedPath(this.root, address);
+    if (served && !address.endsWith('.html')) return this.files.fileAnswer(served);
     if (request.forDocument) return this.document(address);
-    if (/\.\w+$/.test(address) && !/\.json$/.test(address)) return this.named(address);
+    if (/\.\w+$/.test(address) && !/\.json$/.test(address)) return this.files.named(address);
     return this.dataAnswer(request.address, ASSUMED_ANSWER);
-  }
-
-  /** Sheets name files from where they stand, which the made address doesn’t tell: found by name. */
-  private named(address: string): Answer | null {
-    return this.files.get(`/assets/${path.posix.basename(address)}`) ?? null;
-  }
-
-  /** In which of the folders that are served a file lies. */
-  private folderOf(address: string): string {
-    return ['public', 'static', '.'].find((f) => fs.existsSync(path.join(this.root, f, address))) ?? '.';
   }
 
   private async resourceAnswer(resource: Resource, address: string): Promise<Answer> {
     const { type, serverMs, cache } = resource;
     if (type === 'fetch') return this.dataAnswer(address, resource);
-    const served = servedFile(this.root, withoutQuery(address));
+    const served = servedPath(this.root, address);
     if (!served) {
       this.tellOnce(
         `a stand-in of ${Math.round(resource.bytes)} bytes for ${resource.address}, which isn't in the folder`,
       );
       return standInFor(resource);
     }
-    return { ...this.fileAnswer(path.join(this.root, this.folderOf(served.address), served.address)), serverMs, cache };
+    return { ...this.files.fileAnswer(served), serverMs, cache };
   }
 
   private async dataAnswer(address: string, { bytes, serverMs }: { bytes: number; serverMs: number }): Promise<Answer> {
@@ -227,24 +175,23 @@ class Made {
     if (!this.told.includes(message)) this.told.push(message);
   }
 
-  private writtenFor(route: Route, program: LoadProgram, written: string | null): string {
+  /** The text of a route’s document; null where only a server makes it. */
+  private writtenFor(route: Route, program: LoadProgram, written: string | null): string | null {
     const hints = handedHints(this.app, route.pattern);
     const script = hints === '' ? '' : `<script type="module">${hints.replace(/<\//g, '<\\/')}</script>`;
-    if (!this.isBuilt) return documentOf(written, program, script);
-    if (written === null)
-      throw new InputError(
-        'No document',
-        `The folder has no HTML file for ${route.pattern}: its server makes it.`,
-        route.pattern,
-      );
-    return withFirst(written, handedTags(this.app, route.pattern) + script);
+    if (this.isBuilt) return written && withFirst(written, handedTags(this.app, route.pattern) + script);
+    if (written === null) this.tellOnce('an empty page stands in for the document, which is no file of the folder');
+    return documentOf(written, program, script);
   }
 
-  /** The document of a route, with the hints that the plan gives it. */
   private document(address: string): Answer | null {
     const { routes } = this.app.snapshot;
     const route = routes.find((r) => r.pattern === address) ?? routes.find((r) => addressMatches(r.pattern, address));
-    if (!route) return null;
+    return route ? this.documentOfRoute(route) : null;
+  }
+
+  /** The document of a route, with the hints that the plan gives it. */
+  private documentOfRoute(route: Route): Answer | null {
     const known = this.documents.get(route.pattern);
     if (known) return known;
     const program = route.pattern === this.pattern ? this.program : compileLoad(this.app, route.pattern);
@@ -252,6 +199,7 @@ class Made {
     const entry = this.app.snapshot.entries.find((e) => e.realm === route.realm && e.kind !== 'worker');
     const written = entry?.document ? textIfThere(this.root, entry.document) : null;
     const html = this.writtenFor(route, program, written);
+    if (html === null) return null;
     const made = compressed({
       ...{
         type: 'text/html; charset=utf-8',
@@ -282,11 +230,3 @@ function sameAddress(whole: string, { host, address }: Request): boolean {
 }
 
 const fileAt = (address: string): Request => ({ host: HOST, address, forDocument: false });
-
-const NOT_SMALLER = /^(image\/(?!svg)|video|audio|font\/woff|application\/(pdf|octet))/;
-
-/** As servers send it that compress ahead: by the way and level by which files are weighed. */
-function compressed(answer: Answer): Answer {
-  if (NOT_SMALLER.test(answer.type)) return answer;
-  return { ...answer, body: zlib.gzipSync(answer.body, { level: GZIP_LEVEL }), encoding: 'gzip' };
-}

@@ -106,6 +106,12 @@ describe('a site', () => {
     expect([answer?.body.toString(), own.told]).toEqual(['[4, 5]', []]);
   });
 
+  it('is landed on at an address of its route only', () => {
+    const at = (address: string) => siteFor(applyPlan(folder, BASELINE), '/berths/:id', { folder, address }).address;
+    expect(at('/berths/7?tab=1')).toBe('/berths/7?tab=1');
+    expect(() => at('/berth/7')).toThrow(/isn’t an address of \/berths\/:id/);
+  });
+
   it('isn’t made of routes that the server draws', () => {
     const notes = { 'yokeline.app.json': '{ "routes": { "/": { "rendering": "server" } } }' };
     const drawn = folderOf({ ...APP, ...notes });
@@ -148,6 +154,15 @@ describe('a production build', () => {
     expect(zlib.gunzipSync(file.body).toString()).toBe(BUILT['a/main-1a2b3c4d.js']);
     expect(await get('/app/a/none.js')).toBeNull();
     expect(await get('/app/../../etc/passwd.js')).toBeNull();
+  });
+
+  it('is refused where the document is no file of it', () => {
+    const { entries } = applied.snapshot;
+    const without = {
+      ...applied,
+      snapshot: { ...applied.snapshot, entries: entries.map((e) => ({ ...e, document: null })) },
+    };
+    expect(() => siteFor(without, '/', { folder: built })).toThrow(/no HTML file/);
   });
 
   it('leaves out what would need another build', () => {

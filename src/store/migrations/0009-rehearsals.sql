@@ -4,10 +4,10 @@ CREATE TABLE rehearsals (
   project_id TEXT NOT NULL REFERENCES projects (id) ON DELETE CASCADE,
   -- The snapshot that the project had then; it may be gone.
   snapshot_id TEXT NOT NULL,
-  plan TEXT NOT NULL,
   decisions TEXT NOT NULL,
-  route TEXT NOT NULL,
   made_at TEXT NOT NULL,
+  -- What lists say of it, as JSON.
+  summary TEXT NOT NULL,
   -- All that was measured, as compressed JSON (gzip).
   body BLOB NOT NULL
 ) STRICT;

@@ -1,4 +1,5 @@
 import type { Decision } from '../../core/plan/types.ts';
+import type { Rehearsal } from '../../core/rehearsals/types.ts';
 import type { ReadAs } from '../../core/snapshot/read-as.ts';
 import type { SourcePatch } from '../../patch/types.ts';
 import type { RehearsalInput } from '../../server/inputs.ts';
@@ -93,7 +94,9 @@ export const api = {
   rehearsal: (id: string) => call<RehearsalState>('GET', `/api/rehearsals/${id}`),
   stopRehearsal: (id: string) => call<RehearsalState>('DELETE', `/api/rehearsals/${id}`),
   forgetRehearsal: (projectId: string, id: string) =>
-    call<void>('DELETE', `/api/projects/${projectId}/rehearsals?${new URLSearchParams({ rehearsal: id })}`),
+    call<void>('DELETE', `/api/projects/${projectId}/rehearsals/${id}`),
+  keptRehearsal: (projectId: string, id: string) =>
+    call<Rehearsal>('GET', `/api/projects/${projectId}/rehearsals/${id}`),
   savePlan: (id: string, version: number, change: { decisions?: Decision[]; name?: string; description?: string }) =>
     call<StoredPlan>('PUT', `/api/plans/${id}`, { version, ...change }),
   removePlan: (id: string) => call<void>('DELETE', `/api/plans/${id}`),

@@ -3,7 +3,7 @@
 import { create } from 'zustand';
 import type { Plan } from '../../core/plan/types.ts';
 import type { RehearsalState } from '../../server/rehearsal-jobs.ts';
-import type { StoredRehearsal } from '../../store/rehearsals.ts';
+import type { KeptRehearsal } from '../../store/rehearsals.ts';
 import { api } from './api.ts';
 import { useWorkbench } from './workbench.ts';
 
@@ -21,17 +21,16 @@ export interface RehearsalWishes {
 interface Rehearsals {
   projectId: string | null;
   mayRun: boolean;
-  kept: readonly StoredRehearsal[];
+  kept: readonly KeptRehearsal[];
   wishes: RehearsalWishes;
+  /** What is being rehearsed, be it of another project. */
   running: RehearsalState | null;
-  /** The plan that is run now, by its name. */
-  of: string;
   /** The one that is looked at, by its id. */
   shown: string | null;
   trouble: string | null;
 }
 
-const NONE = { mayRun: false, kept: [], running: null, of: '', shown: null, trouble: null } as const;
+const NONE = { mayRun: false, kept: [], running: null, shown: null, trouble: null } as const;
 
 /** Rehearsals of the open project. */
 export const useRehearsals = create<Rehearsals>()(() => ({
@@ -42,59 +41,67 @@ export const useRehearsals = create<Rehearsals>()(() => ({
 
 const POLL_MS = 300;
 
-/** Asks what is kept of a project. */
-export async function loadRehearsals(projectId: string): Promise<void> {
+/** Opens the rehearsals of a project; what is being run already is followed to its end. */
+export async function openRehearsals(projectId: string): Promise<void> {
   if (useRehearsals.getState().projectId !== projectId) useRehearsals.setState({ projectId, ...NONE });
-  const { mayRun, kept } = await api.rehearsals(projectId);
+  const running = await load(projectId);
+  if (!running || useRehearsals.getState().running) return;
+  await followed(running);
+  await load(projectId);
+}
+
+/** Asks what is kept of a project, unless another one is looked at by then; gives what is being run. */
+async function load(projectId: string): Promise<RehearsalState | null> {
+  const { mayRun, kept, running } = await api.rehearsals(projectId);
   if (useRehearsals.getState().projectId === projectId) useRehearsals.setState({ mayRun, kept });
+  return running;
 }
 
 /** Rehearses plans one after the other, as chosen now; `allow`: the person lets the app’s code be run from now on. */
 export async function rehearse(plans: readonly Plan[], allow: boolean): Promise<void> {
-  const { project, route, linkId, deviceId, cache, saveNow } = useWorkbench.getState();
+  const { project, app, route, linkId, deviceId, cache, saveNow } = useWorkbench.getState();
   if (!project) return;
-  const { wishes } = useRehearsals.getState();
+  const { runs, address, data, act } = useRehearsals.getState().wishes;
+  const parts = app?.routes.find((r) => r.pattern === route)?.parts ?? [];
+  const more = {
+    ...(address ? { address } : {}),
+    ...(data ? { data } : {}),
+    ...(parts.some((p) => p.id === act && p.action) ? { act } : {}),
+    ...(allow ? { allow } : {}),
+  };
   useRehearsals.setState({ trouble: null });
   try {
     // What was corrected must be known where the app is read.
     await saveNow();
     for (const { name, decisions } of plans) {
-      const { runs, address, data } = wishes;
-      const act = useWorkbench
-        .getState()
-        .app?.routes.find((r) => r.pattern === route)
-        ?.parts.some((p) => p.id === wishes.act && p.action);
       const asked = { name, decisions, route, link: linkId, device: deviceId, cache, runs };
-      const more = {
-        ...(address ? { address } : {}),
-        ...(data ? { data } : {}),
-        ...(act ? { act: wishes.act } : {}),
-        ...(allow ? { allow } : {}),
-      };
-      const end = await followed(api.rehearse(project.id, { ...asked, ...more }), name);
-      if (end.state === 'failed')
-        throw new Error(end.problem ? `${end.problem.title}. ${end.problem.detail}` : 'It broke off.');
-      await loadRehearsals(project.id);
-      const [newest] = useRehearsals.getState().kept;
-      useRehearsals.setState({ shown: newest?.id ?? null });
+      const end = await followed(await api.rehearse(project.id, { ...asked, ...more }));
+      if (end.problem) throw new Error(`${end.problem.title}. ${end.problem.detail}`);
+      await load(project.id);
+      const { projectId, kept } = useRehearsals.getState();
+      if (projectId === project.id) useRehearsals.setState({ shown: kept[0]?.id ?? null });
       if (end.stopping) break;
     }
   } catch (error) {
     useRehearsals.setState({ trouble: error instanceof Error ? error.message : String(error) });
-  } finally {
-    useRehearsals.setState({ running: null });
-    await loadRehearsals(project.id).catch(() => {});
+    // It may be that something else is being run.
+    void openRehearsals(project.id).catch(() => {});
   }
 }
 
-async function followed(started: Promise<RehearsalState>, of: string): Promise<RehearsalState> {
-  let state = await started;
-  while (state.state === 'running') {
-    useRehearsals.setState({ running: state, of });
-    await new Promise((wake) => setTimeout(wake, POLL_MS));
-    state = await api.rehearsal(state.id);
+/** Asks what is run how far it is, to its end. */
+async function followed(started: RehearsalState): Promise<RehearsalState> {
+  let state = started;
+  try {
+    while (state.state === 'running') {
+      useRehearsals.setState({ running: state });
+      await new Promise((wake) => setTimeout(wake, POLL_MS));
+      state = await api.rehearsal(state.id);
+    }
+    return state;
+  } finally {
+    useRehearsals.setState({ running: null });
   }
-  return state;
 }
 
 /** Asks what runs to end with the runs that it has. */
@@ -107,5 +114,5 @@ export async function forgetRehearsal(id: string): Promise<void> {
   const { projectId } = useRehearsals.getState();
   if (!projectId) return;
   await api.forgetRehearsal(projectId, id);
-  await loadRehearsals(projectId);
+  await load(projectId);
 }

@@ -1,7 +1,6 @@
 'use client';
 
-import { spreadOf } from '../../../../core/rehearsals/spread.ts';
-import type { StoredRehearsal } from '../../../../store/rehearsals.ts';
+import type { KeptRehearsal } from '../../../../store/rehearsals.ts';
 import { time } from '../../../parts/format.ts';
 import { forgetRehearsal, useRehearsals } from '../../../state/rehearsals.ts';
 import { useWorkbench } from '../../../state/workbench.ts';
@@ -9,7 +8,7 @@ import { useWorkbench } from '../../../state/workbench.ts';
 const MOST = 30;
 
 /** Rehearsals of the route, the newest first; one of them is looked at. */
-export function KeptList({ own, shown }: { own: readonly StoredRehearsal[]; shown: string | null }) {
+export function KeptList({ own, shown }: { own: readonly KeptRehearsal[]; shown: string | null }) {
   if (own.length === 0) return null;
   return (
     <section aria-label="Kept rehearsals" className="mt-5 border-t border-line pt-4">
@@ -23,10 +22,9 @@ export function KeptList({ own, shown }: { own: readonly StoredRehearsal[]; show
   );
 }
 
-function Kept({ kept, isShown }: { kept: StoredRehearsal; isShown: boolean }) {
+function Kept({ kept, isShown }: { kept: KeptRehearsal; isShown: boolean }) {
   const stale = useStale(kept);
-  const { rehearsal } = kept;
-  const interactive = spreadOf(rehearsal.runs.map((r) => r.moments.interactive));
+  const { plan, conditions, act, at, interactive } = kept.summary;
   return (
     <li className={`flex items-baseline gap-2 rounded px-1.5 py-0.5 ${isShown ? 'bg-mark' : ''}`}>
       <button
@@ -36,17 +34,18 @@ function Kept({ kept, isShown }: { kept: StoredRehearsal; isShown: boolean }) {
         className="min-w-0 flex-1 text-left hover:underline"
       >
         <span className="flex justify-between gap-2">
-          <span className="truncate font-medium">{rehearsal.plan}</span>
-          <span>{interactive ? time(interactive.median) : 'never'}</span>
+          <span className="truncate font-medium">{plan}</span>
+          <span>{interactive === null ? 'never' : time(interactive)}</span>
         </span>
         <span className="block truncate text-[11px] text-soft">
-          {rehearsal.conditions.link.name}, {rehearsal.conditions.device.name}, {whenWords(rehearsal.at)}
+          {conditions.link.name}, {conditions.device.name}, {whenWords(at)}
+          {act === undefined ? '' : `, then ${act}`}
           {stale ? `; ${stale}` : ''}
         </span>
       </button>
       <button
         type="button"
-        aria-label={`Forget ${rehearsal.plan} of ${whenWords(rehearsal.at)}`}
+        aria-label={`Forget ${plan} of ${whenWords(at)}`}
         className="text-soft underline hover:text-ink"
         onClick={() => void forgetRehearsal(kept.id)}
       >
@@ -57,12 +56,12 @@ function Kept({ kept, isShown }: { kept: StoredRehearsal; isShown: boolean }) {
 }
 
 /** Why what was rehearsed isn’t what would be rehearsed now; null where it is. */
-export function useStale({ snapshotId, rehearsal, decisions }: StoredRehearsal): string | null {
+export function useStale({ snapshotId, summary, decisions }: KeptRehearsal): string | null {
   const project = useWorkbench((s) => s.project);
   if (!project) return null;
   if (snapshotId !== project.snapshotId) return 'the code was read again since';
   if (decisions.length === 0) return null;
-  const plan = project.plans.find((p) => p.name === rehearsal.plan);
+  const plan = project.plans.find((p) => p.name === summary.plan);
   if (!plan) return 'its plan is gone';
   return JSON.stringify(plan.decisions) === JSON.stringify(decisions) ? null : 'the plan has changed since';
 }

@@ -3,6 +3,7 @@
 import { scaleLinear } from 'd3-scale';
 import { layUnder } from '../../../../core/recordings/match.ts';
 import type { RecordedRequest } from '../../../../core/recordings/types.ts';
+import { originOf } from '../../../../core/text/address.ts';
 import type { RehearsedView } from '../../../../worker/services/rehearsed.ts';
 import { time } from '../../../parts/format.ts';
 import { GUTTER, PairedRow, ROW } from './paired-row.tsx';
@@ -81,7 +82,7 @@ function Key({ words, mark }: { words: string; mark: React.ReactNode }) {
 }
 
 function nameOf(address: string): string {
-  return address.replace(/^https?:\/\/[^/]+\//, '').replace(/^assets\//, '');
+  return address.slice(originOf(address).length).replace(/^\/(assets\/)?/, '');
 }
 
 /** The axis ends with the last of what both have until the landing is over. */

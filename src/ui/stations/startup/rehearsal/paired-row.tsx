@@ -36,44 +36,9 @@ export function PairedRow({
         {short}
       </text>
       {predicted && Number.isFinite(predicted.end) ? (
-        <g>
-          <line
-            x1={x(predicted.discovered)}
-            x2={x(predicted.firstByte)}
-            y1={y + 6.5}
-            y2={y + 6.5}
-            stroke={look.stroke}
-          />
-          <rect
-            x={x(predicted.firstByte)}
-            y={y + 3}
-            width={wide(x, predicted.firstByte, predicted.end)}
-            height={7}
-            fill={look.fill}
-            stroke={look.stroke}
-            strokeWidth={0.8}
-          />
-        </g>
+        <Span of={predicted} x={x} y={y + 3} height={7} fill={look.fill} stroke={look.stroke} />
       ) : null}
-      {rehearsed ? (
-        <g>
-          <line
-            x1={x(rehearsed.discovered)}
-            x2={x(rehearsed.firstByte)}
-            y1={y + 14.5}
-            y2={y + 14.5}
-            stroke="var(--ink)"
-          />
-          <rect
-            x={x(rehearsed.firstByte)}
-            y={y + 11.5}
-            width={wide(x, rehearsed.firstByte, rehearsed.end)}
-            height={6}
-            fill="var(--sheet)"
-            stroke="var(--ink)"
-          />
-        </g>
-      ) : null}
+      {rehearsed ? <Span of={rehearsed} x={x} y={y + 11.5} height={6} fill="var(--sheet)" stroke="var(--ink)" /> : null}
       <text x={x(end) + 5} y={y + 14} fontSize={11} fill="var(--soft)">
         {difference(predicted, rehearsed)}
       </text>
@@ -81,8 +46,29 @@ export function PairedRow({
   );
 }
 
-function wide(x: Scale, from: number, to: number): number {
-  return Math.max(2, x(to) - x(from));
+/** From being asked for to the first byte a line, from there to the end a bar. */
+function Span({
+  of: { discovered, firstByte, end },
+  x,
+  y,
+  height,
+  fill,
+  stroke,
+}: {
+  of: Pick<RecordedRequest, 'discovered' | 'firstByte' | 'end'>;
+  x: Scale;
+  y: number;
+  height: number;
+  fill: string;
+  stroke: string;
+}) {
+  const middle = y + height / 2;
+  return (
+    <g stroke={stroke}>
+      <line x1={x(discovered)} x2={x(firstByte)} y1={middle} y2={middle} />
+      <rect x={x(firstByte)} y={y} width={Math.max(2, x(end) - x(firstByte))} height={height} fill={fill} />
+    </g>
+  );
 }
 
 /** How much later (+) or sooner it really was there, where that counts. */

@@ -2,12 +2,14 @@
 
 import { useEffect, useRef } from 'react';
 import { BASELINE, type Plan } from '../../../../core/plan/types.ts';
-import type { StoredRehearsal } from '../../../../store/rehearsals.ts';
+import type { Rehearsal } from '../../../../core/rehearsals/types.ts';
+import type { KeptRehearsal } from '../../../../store/rehearsals.ts';
 import { analyst } from '../../../../worker/client.ts';
 import type { RehearsedView } from '../../../../worker/services/rehearsed.ts';
 import { Message } from '../../../parts/message.tsx';
 import { useWidth } from '../../../parts/use-width.ts';
-import { loadRehearsals, useRehearsals } from '../../../state/rehearsals.ts';
+import { api } from '../../../state/api.ts';
+import { openRehearsals, useRehearsals } from '../../../state/rehearsals.ts';
 import { useAnswer } from '../../../state/work.ts';
 import { useWorkbench } from '../../../state/workbench.ts';
 import { KeptList } from './kept-list.tsx';
@@ -22,9 +24,9 @@ export function RehearsalPage() {
   const kept = useRehearsals((s) => s.kept);
   const shownId = useRehearsals((s) => s.shown);
   useEffect(() => {
-    if (project) loadRehearsals(project).catch((error: Error) => useRehearsals.setState({ trouble: error.message }));
+    if (project) openRehearsals(project).catch((error: Error) => useRehearsals.setState({ trouble: error.message }));
   }, [project]);
-  const own = kept.filter((k) => k.rehearsal.pattern === route);
+  const own = kept.filter((k) => k.summary.pattern === route);
   const shown = own.find((k) => k.id === shownId) ?? own[0] ?? null;
   return (
     <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
@@ -51,38 +53,38 @@ function NothingYet({ route }: { route: string }) {
   );
 }
 
-const planOf = ({ rehearsal, decisions }: StoredRehearsal): Plan =>
-  decisions.length === 0 ? BASELINE : { name: rehearsal.plan, description: '', decisions };
+const planOf = ({ summary, decisions }: KeptRehearsal): Plan =>
+  decisions.length === 0 ? BASELINE : { name: summary.plan, description: '', decisions };
 
 /** The newest rehearsal without decisions that was made under the same circumstances: what a plan is laid against. */
-function baselineFor(shown: StoredRehearsal, own: readonly StoredRehearsal[]): StoredRehearsal | null {
+function baselineFor(shown: KeptRehearsal, own: readonly KeptRehearsal[]): KeptRehearsal | null {
   if (shown.decisions.length === 0) return null;
-  const circumstances = (k: StoredRehearsal) =>
-    JSON.stringify([k.rehearsal.conditions, k.rehearsal.address, k.snapshotId]);
+  const circumstances = ({ summary: { conditions, address, act }, snapshotId }: KeptRehearsal) =>
+    JSON.stringify([conditions, address, act, snapshotId]);
   return own.find((k) => k.decisions.length === 0 && circumstances(k) === circumstances(shown)) ?? null;
 }
 
-function Shown({ shown, own }: { shown: StoredRehearsal; own: readonly StoredRehearsal[] }) {
+function Shown({ shown, own }: { shown: KeptRehearsal; own: readonly KeptRehearsal[] }) {
   const app = useWorkbench((s) => s.app);
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box, 840);
   const against = baselineFor(shown, own);
-  const { found, error } = useAnswer<RehearsedView>(
-    () =>
-      analyst().rehearsed.beside(
-        { plan: planOf(shown), rehearsal: shown.rehearsal },
-        against && { plan: planOf(against), rehearsal: against.rehearsal },
-      ),
-    [shown.id, against?.id, app],
-  );
+  const { found, error } = useAnswer<{ view: RehearsedView; rehearsal: Rehearsal }>(async () => {
+    const made = async (kept: KeptRehearsal) => ({
+      plan: planOf(kept),
+      rehearsal: await api.keptRehearsal(kept.projectId, kept.id),
+    });
+    const own = await made(shown);
+    return { view: await analyst().rehearsed.beside(own, against && (await made(against))), rehearsal: own.rehearsal };
+  }, [shown.id, against?.id, app]);
   return (
     <div ref={box}>
       {error ? (
         <Message title="This rehearsal can’t be laid beside a prediction">{error}</Message>
       ) : found ? (
         <>
-          <Results shown={shown} found={found} />
-          <PairedChart found={found} width={width} />
+          <Results shown={shown} rehearsal={found.rehearsal} found={found.view} />
+          <PairedChart found={found.view} width={width} />
         </>
       ) : (
         <p className="h-64 text-soft">Laying the prediction beside it …</p>

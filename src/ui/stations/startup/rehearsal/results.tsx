@@ -2,8 +2,9 @@
 
 import type { Gain } from '../../../../core/rehearsals/quantities.ts';
 import { half } from '../../../../core/rehearsals/spread.ts';
+import type { Rehearsal } from '../../../../core/rehearsals/types.ts';
 import { offWords, spreadWords } from '../../../../core/rehearsals/words.ts';
-import type { StoredRehearsal } from '../../../../store/rehearsals.ts';
+import type { KeptRehearsal } from '../../../../store/rehearsals.ts';
 import type { RehearsedView } from '../../../../worker/services/rehearsed.ts';
 import { time } from '../../../parts/format.ts';
 import { Differences } from './differences.tsx';
@@ -11,8 +12,15 @@ import { useStale } from './kept-list.tsx';
 import { TakeMeasured } from './take-measured.tsx';
 
 /** What was rehearsed, the milestones side by side, and what that says of the plan. */
-export function Results({ shown, found }: { shown: StoredRehearsal; found: RehearsedView }) {
-  const { rehearsal } = shown;
+export function Results({
+  shown,
+  rehearsal,
+  found,
+}: {
+  shown: KeptRehearsal;
+  rehearsal: Rehearsal;
+  found: RehearsedView;
+}) {
   const stale = useStale(shown);
   const { plan, pattern, address, conditions, runs, browser } = rehearsal;
   return (

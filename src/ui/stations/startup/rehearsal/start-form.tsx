@@ -113,14 +113,15 @@ function useActs(route: string): { value: string; label: string }[] {
 
 function Running() {
   const running = useRehearsals((s) => s.running);
-  const of = useRehearsals((s) => s.of);
+  const project = useWorkbench((s) => s.project?.id);
   if (!running) return null;
   return (
     <div className="mt-3" aria-live="polite">
       <progress className="w-full" max={running.of} value={running.done} aria-label="Runs done" />
       <p className="flex justify-between gap-2">
         <span className="text-soft">
-          {of}: {running.stopping ? 'ending after this run' : running.doing}
+          {running.projectId === project ? '' : 'Another project, '}
+          {running.plan}: {running.stopping ? 'ending after this run' : running.doing}
         </span>
         <button type="button" className="underline" disabled={running.stopping} onClick={() => void stopRehearsing()}>
           stop
