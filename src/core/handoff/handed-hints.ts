@@ -1,14 +1,15 @@
 import type { PlannedApp } from '../chunks/planned.ts';
 import { addressOfChunk } from '../load/files.ts';
 import { Addresses } from './addresses.ts';
-import { markupText } from './markup.ts';
+import { headTags } from './markup.ts';
 import { plannedLinks } from './planned-links.ts';
 import { hintScript } from './script.ts';
 
-/** The tags that a plan adds to the document of a route of a production output, as they are handed over; empty without any. */
-export function handedTags(app: PlannedApp, pattern: string): string {
+/** The tags that a plan adds to the head of a route's document in a production output: before its other tags, and after them. */
+export function handedTags(app: PlannedApp, pattern: string): { first: string; last: string } {
   const own = plannedLinks(app, new Addresses(app.snapshot, app.graph, null)).filter((r) => r.pattern === pattern);
-  return markupText(own);
+  const tags = own.map(headTags);
+  return { first: tags.flatMap((t) => t.first).join('\n'), last: tags.flatMap((t) => t.last).join('\n') };
 }
 
 /** A module script that gives the hints of one route that only script can give, with the addresses that predictions use; empty without any. */

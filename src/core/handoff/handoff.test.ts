@@ -116,10 +116,12 @@ describe('markup', () => {
     );
     expect(text.split('\n')).toEqual([
       '<!-- / -->',
-      '<link rel="modulepreload" href="/app/assets/dialog-1f.js" fetchpriority="low">',
-      '<link rel="preload" href="/a%20pic%22.jpg" as="image" media="(max-width: 600px)">',
       '<link rel="preconnect" href="https://x.example" crossorigin>',
       '<!-- on the tag of /a pic".jpg: fetchpriority="high" -->',
+      '',
+      '<!-- /, at the end of the head -->',
+      '<link rel="modulepreload" href="/app/assets/dialog-1f.js" fetchpriority="low">',
+      '<link rel="preload" href="/a%20pic%22.jpg" as="image" media="(max-width: 600px)">',
     ]);
   });
 

@@ -24,7 +24,7 @@ export interface Handoff {
 const DESCRIBED: Record<ShippedKind, Omit<Artefact, 'kind' | 'text'>> = {
   markup: {
     name: 'Markup',
-    use: 'Into the head of each route’s document, before its other tags; and tags that are there already and change.',
+    use: 'Into the head of each route’s document: before its other tags or, where it says so, after them; and tags that are there already and change.',
     file: 'hints.html',
     mime: 'text/html',
   },

@@ -1,3 +1,4 @@
+import { isPatient } from '../load/tag.ts';
 import { escapedAttribute, htmlComment } from '../text/html-text.ts';
 import { oneLine, plainAddress } from '../text/one-line.ts';
 import type { DocumentHintKind } from '../vocabulary/hints.ts';
@@ -5,18 +6,30 @@ import { isDocumentHint } from '../vocabulary/hints.ts';
 import type { PlannedLink, RoutePlan } from './planned-links.ts';
 import { CARRIED, needsScript } from './planned-links.ts';
 
-/** The `link` elements of each route's head, in order, as HTML. */
+/** The `link` elements of each route's head, in order, as HTML; those that belong after its scripts and styles apart. */
 export function markupText(routes: readonly RoutePlan[]): string {
   return routes
-    .flatMap(({ pattern, links, priorities }) => {
-      const tags = links.filter((l) => CARRIED[l.hint.place].by === 'markup' && !needsScript(l)).map(tagOf);
+    .flatMap((route) => {
+      const { pattern, priorities } = route;
+      const { first, last } = headTags(route);
       const notes = priorities.map(
         ({ address, priority }) => `<!-- on the tag of ${htmlComment(address)}: fetchpriority="${priority}" -->`,
       );
-      const lines = [...new Set(tags), ...notes];
-      return lines.length === 0 ? [] : [[`<!-- ${htmlComment(pattern)} -->`, ...lines].join('\n')];
+      const end = last.length > 0 ? [`<!-- ${htmlComment(pattern)}, at the end of the head -->`, ...last] : [];
+      const start = [...first, ...notes];
+      return [
+        ...(start.length > 0 ? [[`<!-- ${htmlComment(pattern)} -->`, ...start].join('\n')] : []),
+        ...(end.length > 0 ? [end.join('\n')] : []),
+      ];
     })
     .join('\n\n');
+}
+
+/** The tags that go before the other tags of a route's head, and those that go after them. */
+export function headTags({ links }: RoutePlan): { first: string[]; last: string[] } {
+  const own = links.filter((l) => CARRIED[l.hint.place].by === 'markup' && !needsScript(l));
+  const tags = (some: readonly PlannedLink[]) => [...new Set(some.map(tagOf))];
+  return { first: tags(own.filter((l) => !isPatient(l))), last: tags(own.filter(isPatient)) };
 }
 
 function tagOf(link: PlannedLink): string {

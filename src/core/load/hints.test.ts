@@ -140,6 +140,29 @@ describe('rules about next documents', () => {
   });
 });
 
+describe('links in the head', () => {
+  const target = { kind: 'asset', address: '/pic.jpg' } as const;
+  const orderOf = (hint: Partial<Hint>) => {
+    const { document } = program(withHint({ kind: 'preload', target, ...hint }));
+    const at = (found: (m: (typeof document.markup)[number]) => boolean) => document.markup.findIndex(found);
+    const entry = at((m) => m.tag === 'script');
+    const end = at((m) => m.tag === 'body');
+    const link = at((m) => m.tag === 'link' && m.rel === (hint.kind ?? 'preload'));
+    expect(entry).toBeGreaterThanOrEqual(0);
+    expect(link).toBeLessThan(end);
+    return link < entry ? 'before' : 'after';
+  };
+
+  it('stand before its scripts when they are urgent, and after them when they can wait', () => {
+    expect(orderOf({ as: 'fetch' })).toBe('before');
+    expect(orderOf({ priority: 'high' })).toBe('before');
+    expect(orderOf({})).toBe('after');
+    expect(orderOf({ as: 'fetch', priority: 'low' })).toBe('after');
+    expect(orderOf({ kind: 'prefetch' })).toBe('after');
+    expect(orderOf({ kind: 'modulepreload', target: { kind: 'split point', module: 'dialog' } })).toBe('before');
+  });
+});
+
 describe('fetch priority', () => {
   it('is put on the tag that is there', () => {
     const target = { kind: 'asset', address: '/pic.jpg' } as const;

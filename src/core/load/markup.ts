@@ -5,7 +5,7 @@ import { builtTags } from './built-tags.ts';
 import type { Compilation } from './compilation.ts';
 import type { Files } from './files.ts';
 import type { Landing } from './landing.ts';
-import { type Draft, styleLink } from './tag.ts';
+import { type Draft, isPatient, styleLink } from './tag.ts';
 import type { Action, DocumentLoad, Effect, FetchPriority, MarkupItem } from './types.ts';
 
 const HEAD_START = 180;
@@ -42,12 +42,12 @@ export function documentOf(c: Compilation, rules: Effect[]): DocumentLoad {
   };
 }
 
-/** What stands in the head: links of plan and document, styles, scripts. `built`: the tags that a build wrote there. */
+/** What stands in the head: links of plan and document, styles, scripts, links that can wait. `built`: the tags that a build wrote there. */
 function headOf(c: Compilation, scripts: readonly ClassicScript[], built: readonly Draft[] | null): Draft[] {
   const { snapshot, plan, landing, files, hints } = c;
   const { route } = landing;
   const head: Draft[] = [];
-  for (const link of hints.links.markup) head.push({ tag: 'link', ...link });
+  for (const link of hints.links.markup) if (!isPatient(link)) head.push({ tag: 'link', ...link });
   for (const link of snapshot.links)
     if (link.realm === route.realm && !plan.dropped.has(linkKey(link))) head.push(documentLink(files, link));
   const entry = files.groupOf(landing.entry);
@@ -62,6 +62,7 @@ function headOf(c: Compilation, scripts: readonly ClassicScript[], built: readon
         head.push({ tag: 'script', group: files.groupOf(landed.root), mode: 'module' });
     }
   }
+  for (const link of hints.links.markup) if (isPatient(link)) head.push({ tag: 'link', ...link });
   return head;
 }
 

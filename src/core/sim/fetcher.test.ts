@@ -49,6 +49,19 @@ describe('requests while the head still blocks', () => {
     expect(of('/3.png').released).toBeCloseTo(Math.min(of('/1.png').end, of('/2.png').end), 5);
   });
 
+  it('of low urgency leave before all others when they are found first, so that a server in order of arrival answers them first', () => {
+    const picture = { type: 'image' as const, purpose: 'content' as const, bytes: 80_000 };
+    const preload = (at: number) =>
+      ({ at, tag: 'link', rel: 'preload', as: 'image', resource: 0, chosen: true }) as const;
+    const files = [file('/hero.png', picture), file('/a', { bytes: 60_000 })];
+    const first = load([preload(100), script(150, 1)], files);
+    const last = load([script(100, 1), preload(150)], files);
+    expect(first.of('/hero.png').queued).toBeLessThan(first.of('/a').queued);
+    expect(first.of('/hero.png').end).toBeLessThan(first.of('/a').end);
+    expect(last.of('/a').end).toBeLessThan(first.of('/a').end - 50);
+    expect(last.of('/hero.png').end).toBeGreaterThan(last.of('/a').end);
+  });
+
   it('go at once when they are urgent, or are made so', () => {
     const files = [file('/a', { serverMs: 500 }), file('/b', { serverMs: 500 }), file('/c'), file('/d')];
     const { of } = load(

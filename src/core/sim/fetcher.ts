@@ -237,14 +237,16 @@ export class Fetcher implements Fetching {
 
   /**
    * Hands what was asked for at one instant to the network, the more urgent first. Each of a burst takes a little
-   * longer than the one before, up to a limit, as recorded.
+   * longer than the one before, up to a limit, as recorded. What isn't urgent but was found first is on its way before
+   * the others are known, though (docs/SIMULATOR.md, "A patient request that is found first").
    */
   private dispatch(): void {
     const { clock, costs } = this.page;
-    const batch = this.batch.splice(0);
+    const found = this.batch.splice(0);
     const urgency = ({ index }: { index: number }) => this.flights[index].record.priority;
-    batch.sort((a, b) => urgency(a) - urgency(b));
-    for (const { index, from } of batch) {
+    const ahead = urgency(found[0]) === 3 ? found.splice(0, 1) : [];
+    found.sort((a, b) => urgency(a) - urgency(b));
+    for (const { index, from } of [...ahead, ...found]) {
       const usual = { markup: costs.dispatchMarkup, script: costs.dispatchScript, font: costs.dispatchFont }[from];
       const ms = usual + Math.min(this.dispatching * costs.burstStep, costs.burstMost);
       this.dispatching++;

@@ -179,7 +179,10 @@ class Made {
   private writtenFor(route: Route, program: LoadProgram, written: string | null): string | null {
     const hints = handedHints(this.app, route.pattern);
     const script = hints === '' ? '' : `<script type="module">${hints.replace(/<\//g, '<\\/')}</script>`;
-    if (this.isBuilt) return written && withFirst(written, handedTags(this.app, route.pattern) + script);
+    if (this.isBuilt) {
+      const { first, last } = handedTags(this.app, route.pattern);
+      return written && withInHead(written, first, last + script);
+    }
     if (written === null) this.tellOnce('an empty page stands in for the document, which is no file of the folder');
     return documentOf(written, program, script);
   }
@@ -216,10 +219,12 @@ class Made {
 }
 
 /** A document as it is written, with something at the beginning of its head. */
-function withFirst(html: string, first: string): string {
+function withInHead(html: string, first: string, last: string): string {
   const head = /<head[^>]*>/i.exec(html);
-  const at = head ? head.index + head[0].length : 0;
-  return html.slice(0, at) + first + html.slice(at);
+  const start = head ? head.index + head[0].length : 0;
+  const closed = html.slice(start).search(/<\/head\s*>|<body[\s>]/i);
+  const end = closed < 0 ? start : start + closed;
+  return html.slice(0, start) + first + html.slice(start, end) + last + html.slice(end);
 }
 
 function sameAddress(whole: string, { host, address }: Request): boolean {
