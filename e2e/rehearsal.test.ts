@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -89,5 +89,27 @@ it('is made on the command line, of a plan against another one, and can be learn
   const { measured } = JSON.parse(fs.readFileSync(file, 'utf8')).amendments;
   expect(Object.keys(measured.modules)).toContain('src/main.tsx');
   expect(measured.draws['/timetable'].shell).toBeGreaterThan(0);
+  fs.rmSync(folder, { recursive: true });
+});
+
+it('judges limits by a browser where that is wanted', () => {
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-rehearsal-'));
+  const file = path.join(folder, 'sample.yokeline.json');
+  const sample = 'examples/saltmarsh-ferries';
+  execFileSync(process.execPath, ['bin/yokeline.mjs', 'read', sample, '--out', file], { stdio: 'ignore' });
+  const project = JSON.parse(fs.readFileSync(file, 'utf8'));
+  const under = { route: '/harbour', link: 'clear-4g', device: 'laptop' };
+  const limits = [
+    { ...under, measure: 'first content', most: 30_000 },
+    { ...under, measure: 'interactive', most: 10 },
+  ];
+  fs.writeFileSync(file, JSON.stringify({ ...project, amendments: { ...project.amendments, limits } }));
+  const args = ['check', sample, '--project', file, '--rehearsed', '--runs', '1', '--json'];
+  const { status, stdout } = spawnSync(process.execPath, ['bin/yokeline.mjs', ...args], { encoding: 'utf8' });
+  expect(status).toBe(1);
+  const report = JSON.parse(stdout);
+  expect(report.rehearsed.map((r: { measured: { runs: number } }) => r.measured.runs)).toEqual([1, 1]);
+  expect(report.broken).toMatchObject([{ limit: { measure: 'interactive' } }]);
+  expect(report.broken[0].value).toBe(report.rehearsed[1].measured.median);
   fs.rmSync(folder, { recursive: true });
 });

@@ -21,8 +21,8 @@ const CORE_PACKAGES: string[] = [];
 /** The core's folders in their order: each may use those before it. */
 const CORE_ORDER = [
   ...['text', 'form', 'vocabulary', 'snapshot', 'plan', 'ship', 'chunks', 'load', 'sim', 'metrics', 'mix', 'predict'],
-  ...['visits', 'visitors', 'explain', 'inventory', 'outline', 'load-sheet', 'compare', 'limits', 'amend', 'check'],
-  ...['advise', 'choose', 'handoff', 'reconcile', 'recordings', 'rehearsals', 'formats'],
+  ...['visits', 'visitors', 'explain', 'inventory', 'outline', 'load-sheet', 'compare', 'limits', 'amend'],
+  ...['advise', 'choose', 'handoff', 'reconcile', 'recordings', 'rehearsals', 'check', 'formats'],
 ];
 
 /** The interface's folders, each with those that it may use; a station uses no other station. */

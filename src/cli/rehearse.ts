@@ -37,7 +37,8 @@ interface Options extends ConditionOptions {
   start?: string[];
 }
 
-const MOST_RUNS = 50;
+/** So often a landing is run at most. */
+export const MOST_RUNS = 50;
 
 export function addRehearse(program: Command): void {
   const command = program
@@ -166,7 +167,8 @@ function readAs({ snapshot }: ProjectFile): Pick<ReadOptions, 'as' | 'base'> {
   return snapshot.output === null ? { as: 'sources' } : { as: 'output', base: snapshot.base };
 }
 
-function runsOf(given: string): number {
+/** How often landings are run, as told; throws InputError. */
+export function runsOf(given: string): number {
   const runs = Number(given);
   if (Number.isInteger(runs) && runs >= 1 && runs <= MOST_RUNS) return runs;
   throw new InputError('Not a number of runs', `Give a whole number from 1 to ${MOST_RUNS}.`, `--runs ${given}`);

@@ -2,14 +2,17 @@ import { amend } from '../amend/amend.ts';
 import type { Amendments } from '../amend/types.ts';
 import { PlanFigures } from '../compare/figures.ts';
 import { conditionsOfLimit, planOfLimit, stateOf } from '../limits/limits.ts';
-import type { Limit } from '../limits/types.ts';
+import type { Limit, LimitState } from '../limits/types.ts';
 import { amountWords, limitSubject, limitWords } from '../limits/words.ts';
 import { decisionWords } from '../plan/decisions.ts';
 import { chosenImports } from '../plan/effective.ts';
 import type { Plan } from '../plan/types.ts';
+import type { Spread } from '../rehearsals/spread.ts';
+import { spreadWords } from '../rehearsals/words.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { causesOf, type LimitCause, type Recover, recoverFor } from './causes.ts';
+import type { RehearsedLimit } from './rehearsed.ts';
 
 export interface BrokenLimit {
   limit: Limit;
@@ -29,17 +32,22 @@ export interface CheckReport {
   missing: { limit: Limit; words: string }[];
   /** Edits that the plan counts on and that the code doesn't have yet. */
   pending: { words: string; path: string; line: number }[];
+  /** Limits that were judged by what a browser measured, not by a prediction. */
+  rehearsed: RehearsedLimit[];
 }
 
 /**
  * Checks an app as it is now (`now`, read again) against a project's limits: what broke, by which imports compared with the
- * snapshot of the project, and which detachments would recover how much. `plan` in place of those that limits were set for.
+ * snapshot of the project, and which detachments would recover how much. `plan` in place of those that limits were set for;
+ * `rehearsed`: what a browser measured, which counts in place of the prediction.
  */
 export function checkReport(
   project: { snapshot: Snapshot; plans: readonly Plan[]; amendments: Amendments },
   now: Snapshot,
   plan?: Plan,
+  rehearsed: readonly RehearsedLimit[] = [],
 ): CheckReport {
+  const seen = new Map(rehearsed.map((r) => [r.limit, r.measured]));
   const before = amend(project.snapshot, project.amendments).snapshot;
   const app = amend(now, project.amendments).snapshot;
   const limits = project.amendments.limits ?? [];
@@ -50,7 +58,7 @@ export function checkReport(
     const under = plan ?? planOfLimit(limit, project.plans);
     const measured = figures.get(under) ?? new PlanFigures(app, under);
     figures.set(under, measured);
-    const { state, value } = stateOf(app, measured, limit);
+    const { state, value } = judged(stateOf(app, measured, limit), seen.get(limit));
     if (state === 'missing') missing.push({ limit, words: limitWords(limit) });
     if (state !== 'broken') continue;
     const because = causesOf(before, app, under, limit);
@@ -58,7 +66,17 @@ export function checkReport(
     broken.push({ limit, words: limitWords(limit), value, allowed: limit.most, because, recover });
   }
   const pending = [...figures.keys()].flatMap((p) => pendingOf(app, p));
-  return { ok: broken.length === 0 && missing.length === 0, checked: limits.length, broken, missing, pending };
+  return {
+    ok: broken.length === 0 && missing.length === 0,
+    ...{ checked: limits.length, broken, missing, pending, rehearsed: [...rehearsed] },
+  };
+}
+
+/** How a limit stands by what a browser measured of it; as predicted where none did. */
+function judged(predicted: LimitState, measured: Spread | null | undefined): LimitState {
+  if (measured === undefined || predicted.state === 'missing') return predicted;
+  const kept = measured !== null && measured.median <= predicted.limit.most;
+  return { limit: predicted.limit, state: kept ? 'kept' : 'broken', value: measured?.median ?? null };
 }
 
 function pendingOf(app: Snapshot, plan: Plan): CheckReport['pending'] {
@@ -115,6 +133,10 @@ export function checkMarkdown(report: CheckReport): string {
           .join('\n')}`,
       );
   }
+  if (report.rehearsed.length > 0)
+    parts.push(
+      `Measured in a browser, in place of a prediction:\n\n${report.rehearsed.map((r) => `- ${code(r.words)}: ${spreadWords(r.measured)}`).join('\n')}`,
+    );
   if (missing.length > 0)
     parts.push(`Limits for what isn’t there any more:\n\n${missing.map((m) => `- ${code(m.words)}`).join('\n')}`);
   if (pending.length > 0)

@@ -1,9 +1,11 @@
 import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { NO_AMENDMENTS } from '../amend/types.ts';
+import { landingsToRun, rehearsedLimits } from '../check/rehearsed.ts';
 import { checkMarkdown, checkReport } from '../check/report.ts';
 import { InputError } from '../errors.ts';
 import { BASELINE, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
+import type { Rehearsal } from '../rehearsals/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { limitStates, proposeLimits } from './limits.ts';
@@ -110,8 +112,37 @@ describe('a check', () => {
 
   it('keeps quiet while all is kept', () => {
     const report = checkReport(project([limit(), limit({ action: 'dialog', measure: 'bytes', most: 100_000 })]), app());
-    expect(report).toEqual({ ok: true, checked: 2, broken: [], missing: [], pending: [] });
+    expect(report).toEqual({ ok: true, checked: 2, broken: [], missing: [], pending: [], rehearsed: [] });
     expect(checkMarkdown(report)).toBe('**Load limits kept**: 2 checked.\n');
+  });
+
+  it('goes by what a browser measured where one did, and by the prediction elsewhere', () => {
+    const content = limit({ measure: 'first content', most: 2000 });
+    const [soon, wait] = [
+      limit({ measure: 'interactive', most: 1 }),
+      limit({ action: 'dialog', measure: 'wait', most: 9 }),
+    ];
+    const limits = [content, soon, wait, limit()];
+    const landings = landingsToRun(limits, []);
+    expect(landings.map((l) => [l.route, l.act, l.limits])).toEqual([
+      ['/', undefined, [content, soon]],
+      ['/', 'dialog', [wait]],
+    ]);
+    const run = (firstContent: number) => ({ moments: { firstContent, interactive: 0.5, wait: null } });
+    const rehearsal = { runs: [run(1900), run(2100), run(2300)] } as unknown as Rehearsal;
+    const rehearsed = landings.flatMap((l) => rehearsedLimits(l, rehearsal));
+    const report = checkReport(project(limits), app(), undefined, rehearsed);
+    // The second would be broken as predicted; of the third the browser saw nothing.
+    expect(report.broken.map((b) => [b.limit, b.value])).toEqual([
+      [content, 2100],
+      [wait, null],
+    ]);
+    expect(checkMarkdown(report)).toMatch(
+      /in place of a prediction:[\s\S]*first content at most 2000 ms`: 2100 ± 200 ms[\s\S]*not seen/,
+    );
+    expect(landingsToRun([limit({ plan: 'Lean', measure: 'interactive' })], [], BASELINE)).toMatchObject([
+      { plan: BASELINE },
+    ]);
   });
 
   it('names the new import that brought the bytes, the way to it, and what detaching it recovers', () => {
