@@ -1,3 +1,6 @@
+// Readings begin without what others remember: tests that are about that name a folder.
+process.env.YOKELINE_READING_CACHE ??= 'off';
+
 export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/src'],

@@ -2,6 +2,7 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { ReadAs } from '../core/snapshot/read-as.ts';
 import type { CorrectedRoute } from '../core/snapshot/route-types.ts';
+import { memoryFolder } from '../reader/memory/memory-folder.ts';
 import { runReading } from '../reader/process/run-reading.ts';
 import type { Read } from '../reader/process/work.ts';
 
@@ -13,7 +14,8 @@ export function readFolder(
   how: { as?: ReadAs; base?: string; workspace?: string; starts?: string[]; corrected?: CorrectedRoute[] } = {},
 ): Promise<Read> {
   const { as = 'tell by content', base = null, workspace = null, starts = [], corrected = [] } = how;
-  return runReading({ folder: path.resolve(folder), as, base, workspace, starts, corrected }, SCRIPT).done;
+  const work = { folder: path.resolve(folder), as, base, workspace, starts, corrected };
+  return runReading(work, SCRIPT, { memory: memoryFolder() }).done;
 }
 
 /** The option that allows to read around the app's folder. */

@@ -34,7 +34,7 @@ let inPlace: ReadonlyMap<string, string> = new Map();
 /** Does something that reads a folder as if some of its files had other texts. `texts`: by path from the folder, all of files that are there. */
 export function readWith<T>(folder: string, texts: ReadonlyMap<string, string>, work: () => T): T {
   const root = fs.realpathSync(folder);
-  inPlace = new Map([...texts].map(([file, text]) => [fs.realpathSync(path.join(root, file)), text]));
+  inPlace = new Map([...texts].map(([file, text]) => [fs.realpathSync.native(path.join(root, file)), text]));
   try {
     return work();
   } finally {
@@ -49,7 +49,7 @@ export function readWith<T>(folder: string, texts: ReadonlyMap<string, string>, 
  */
 export function readInside(root: string, file: string): Buffer {
   try {
-    const real = fs.realpathSync(path.resolve(root, file));
+    const real = fs.realpathSync.native(path.resolve(root, file));
     if (real !== root && !real.startsWith(root === path.sep ? root : root + path.sep))
       throw new Unreadable('it leads out of the folder that is read');
     const other = inPlace.get(real);

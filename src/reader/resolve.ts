@@ -40,6 +40,8 @@ export class Resolver {
 
   /** Folders of files that were found and lie outside of what may be read. */
   readonly outside = new Set<string>();
+  /** Files that were found, and whether they lie in what may be read. */
+  private readonly looked = new Map<string, boolean>();
   private readonly root: string;
   private readonly bounds: string;
   private readonly imports: ReadonlyMap<string, string>;
@@ -137,8 +139,12 @@ export class Resolver {
   }
 
   private inside(file: string): boolean {
-    const relative = path.relative(this.bounds, fs.realpathSync(file));
-    return !relative.startsWith('..') && !path.isAbsolute(relative);
+    const known = this.looked.get(file);
+    if (known !== undefined) return known;
+    const relative = path.relative(this.bounds, fs.realpathSync.native(file));
+    const isInside = !relative.startsWith('..') && !path.isAbsolute(relative);
+    this.looked.set(file, isInside);
+    return isInside;
   }
 }
 

@@ -1,6 +1,7 @@
 import postcss from 'postcss';
 import parseSelector from 'postcss-selector-parser';
 import type { SheetUse } from '../core/snapshot/types.ts';
+import { remembered } from './memory/memory.ts';
 import { isOuter, mentionedWords } from './unused-rules.ts';
 
 /** Names of such sheets are made up while building; whoever imports them uses them. */
@@ -30,10 +31,9 @@ export function sheetUsers(
     users.set(sheet, own.add(by));
   };
   for (const { path, text } of scripts) {
-    for (const { word, begins } of mentionedWords(text)) {
-      note(owner.get(word), path);
-      if (begins) for (const [name, sheet] of owner) if (name.startsWith(word)) note(sheet, path);
-    }
+    const { words, beginnings } = mentionedWords(text);
+    for (const word of words) note(owner.get(word), path);
+    for (const word of beginnings) for (const [name, sheet] of owner) if (name.startsWith(word)) note(sheet, path);
   }
   return [...users]
     .map(([module, by]) => ({ module, by: [...by].sort() }))
@@ -41,7 +41,11 @@ export function sheetUsers(
 }
 
 /** Classes and ids in the rules of a sheet; null where a rule needs none of them, or the sheet can't be parsed. */
-function namesIn(text: string): Set<string> | null {
+function namesIn(text: string): ReadonlySet<string> | null {
+  return remembered('names', [text], () => foundNames(text));
+}
+
+function foundNames(text: string): Set<string> | null {
   const names = new Set<string>();
   let all = true;
   try {

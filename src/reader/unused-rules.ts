@@ -3,11 +3,15 @@ import parseSelector, { type Node as SelectorNode } from 'postcss-selector-parse
 import type { StyleRule } from '../core/snapshot/types.ts';
 import { filesBelow } from './files-below.ts';
 import { textIfThere } from './folder-files.ts';
+import { remembered } from './memory/memory.ts';
 import { nestsTooDeep } from './nesting.ts';
 
-/** Words that could be names of style rules; `begins`: `tone-${name}` begins every name of that kind. */
-export function* mentionedWords(text: string): Generator<{ word: string; begins: boolean }> {
-  for (const [word] of text.matchAll(/-?[A-Za-z_][\w-]*/g)) yield { word, begins: isBeginning(word) };
+/** Words of a text that could be names of style rules, each once; `beginnings`: those of them that begin every name of a kind (`tone-${name}`). */
+export function mentionedWords(text: string): { words: readonly string[]; beginnings: readonly string[] } {
+  return remembered('words', [text], () => {
+    const words = [...new Set(text.match(/-?[A-Za-z_][\w-]*/g))];
+    return { words, beginnings: words.filter(isBeginning) };
+  });
 }
 
 /** Whether a word ends like the beginning of a name that is put together: two letters, then `-` or `_`. */
@@ -23,10 +27,9 @@ export class Mentions {
   private readonly beginnings = new Set<string>();
 
   add(text: string): void {
-    for (const { word, begins } of mentionedWords(text)) {
-      this.words.add(word);
-      if (begins) this.beginnings.add(word);
-    }
+    const { words, beginnings } = mentionedWords(text);
+    for (const word of words) this.words.add(word);
+    for (const word of beginnings) this.beginnings.add(word);
   }
 
   has(name: string): boolean {
@@ -59,23 +62,35 @@ export function addTemplates(root: string, mentions: Mentions): void {
  * estimate: it can't see names that come from a server's answer. Sheets that can't be parsed give nothing.
  */
 export function unusedRules(sheets: { path: string; text: string }[], mentions: Mentions): StyleRule[] {
-  return sheets.flatMap(({ path: module, text }) => {
-    const found: StyleRule[] = [];
+  return sheets.flatMap(({ path: module, text }) =>
+    rulesIn(text).flatMap(({ needs, ...rule }) => {
+      const missing = deadBecause(needs, mentions);
+      return missing === null ? [] : [{ module, ...rule, missing }];
+    }),
+  );
+}
+
+interface OuterRule extends Omit<StyleRule, 'module' | 'missing'> {
+  /** Names without which it can't match, by selector; null where they can't be told. */
+  needs: string[][] | null;
+}
+
+/** The outer rules of a sheet; none of one that can't be parsed, or that nests deeper than can be followed. */
+function rulesIn(text: string): readonly OuterRule[] {
+  return remembered('rules', [text], () => {
+    const found: OuterRule[] = [];
     let root: postcss.Root;
     try {
       root = postcss.parse(text);
     } catch {
       return [];
     }
-    // Rules deeper in one another than can be followed count as used.
     if (nestsTooDeep(text)) return [];
     root.walkRules((rule) => {
       if (!isOuter(rule)) return;
-      const missing = deadBecause(rule.selector, mentions);
-      if (missing === null) return;
       const line = rule.source?.start?.line ?? 1;
       const selector = rule.selector.replace(/\s+/g, ' ');
-      found.push({ module, line, selector, bytes: minifiedLength(rule.toString()), missing });
+      found.push({ line, selector, bytes: minifiedLength(rule.toString()), needs: needsOf(rule.selector) });
     });
     return found;
   });
@@ -91,28 +106,34 @@ export function isOuter(rule: Rule): boolean {
 }
 
 /** One name per selector that nothing mentions; null when one of the selectors can match. */
-function deadBecause(selectors: string, mentions: Mentions): string[] | null {
+function deadBecause(needs: OuterRule['needs'], mentions: Mentions): string[] | null {
   const missing: string[] = [];
-  let live = false;
+  for (const names of needs ?? []) {
+    const name = names.find((n) => !mentions.has(n));
+    if (name === undefined) return null;
+    missing.push(name);
+  }
+  return missing.length === 0 ? null : missing;
+}
+
+/** The names that each selector of a list needs; null where they can't be told. */
+function needsOf(selectors: string): string[][] | null {
+  const needs: string[][] = [];
   try {
     parseSelector((all) => {
-      for (const selector of all.nodes) {
-        const name = selector.nodes.map((n) => missingName(n, mentions)).find((n) => n !== null);
-        if (name === undefined || name === null) live = true;
-        else missing.push(name);
-      }
+      for (const selector of all.nodes) needs.push(selector.nodes.flatMap(neededName));
     }).processSync(selectors);
   } catch {
     return null;
   }
-  return live || missing.length === 0 ? null : missing;
+  return needs;
 }
 
-/** The name that a simple selector needs, if nothing mentions it. What stands inside of `:not(…)` and the like may miss. */
-function missingName(node: SelectorNode, mentions: Mentions): string | null {
-  if (node.type !== 'class' && node.type !== 'id' && node.type !== 'tag') return null;
+/** The name that a simple selector needs, if any. What stands inside of `:not(…)` and the like may miss. */
+function neededName(node: SelectorNode): string[] {
+  if (node.type !== 'class' && node.type !== 'id' && node.type !== 'tag') return [];
   const name = node.value;
-  return ALWAYS.has(name) || /^\d|%$/.test(name) || mentions.has(name) ? null : name;
+  return ALWAYS.has(name) || /^\d|%$/.test(name) ? [] : [name];
 }
 
 function minifiedLength(rule: string): number {

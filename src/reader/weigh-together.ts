@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import zlib from 'node:zlib';
+import { digestOf, remembered } from './memory/memory.ts';
 import { GZIP_LEVEL } from './weigh.ts';
 
 /** How far back a gzip stream refers, in bytes. */
@@ -31,35 +32,45 @@ export interface Added {
  * one file changes what its neighbours add, and no others.
  */
 export function addedSizes(files: readonly Weighed[]): Added[] {
-  const bytes = files.map(({ text }) => Buffer.from(`${text}\n`));
+  const pieces = files.map(({ text }) => pieceOf(Buffer.from(`${text}\n`)));
   const hashes = files.map(({ path }) => hashOf(path));
-  const sample = sampleOf(bytes, hashes);
-  const after = alongside(bytes);
-  const spared = sparedInRuns(bytes, hashes, after);
+  const sample = pieceOf(sampleOf(pieces, hashes));
+  const after = pieces.map((piece, i) => deflated([piece], before(pieces, i)));
+  const spared = sparedInRuns(pieces, hashes, after);
   return files.map(({ text, gzip }, i) => {
     // A file without anything in it is none.
     if (text === '') return { marginal: 0, distant: 0 };
     const marginal = Math.max(1, after[i] - spared[i]);
-    const far = Math.min(gzip - HEADER, deflated(bytes[i], sample)) - spared[i];
+    const far = Math.min(gzip - HEADER, deflated([pieces[i]], [sample])) - spared[i];
     return { marginal: Math.round(marginal), distant: Math.round(Math.max(marginal, far)) };
   });
 }
 
-const EMPTY = Buffer.alloc(0);
-
-function deflated(bytes: Buffer, before: Buffer): number {
-  const options = before.length > 0 ? { level: GZIP_LEVEL, dictionary: before } : { level: GZIP_LEVEL };
-  return zlib.deflateRawSync(bytes, options).length;
+/** A text with a short name. */
+interface Piece {
+  bytes: Buffer;
+  digest: string;
 }
 
-/** Each text with the last 32 kB before it to refer to. */
-function alongside(bytes: readonly Buffer[]): number[] {
-  let before: Buffer = EMPTY;
-  return bytes.map((b) => {
-    const size = deflated(b, before);
-    before = Buffer.concat([before, b]).subarray(-WINDOW);
-    return size;
+function pieceOf(bytes: Buffer): Piece {
+  return { bytes, digest: digestOf(bytes) };
+}
+
+/** What pieces come to as one stream, in bytes, with those before them to refer to. */
+function deflated(pieces: readonly Piece[], before: readonly Piece[]): number {
+  const named = (some: readonly Piece[]) => some.map((p) => p.digest).join();
+  return remembered('added', [named(before), named(pieces)], () => {
+    const dictionary = Buffer.concat(before.map((p) => p.bytes)).subarray(-WINDOW);
+    const options = dictionary.length > 0 ? { level: GZIP_LEVEL, dictionary } : { level: GZIP_LEVEL };
+    return zlib.deflateRawSync(Buffer.concat(pieces.map((p) => p.bytes)), options).length;
   });
+}
+
+/** The pieces before one, as far as a stream refers back. */
+function before(pieces: readonly Piece[], at: number): Piece[] {
+  let from = at;
+  for (let length = 0; from > 0 && length < WINDOW; ) length += pieces[--from].bytes.length;
+  return pieces.slice(from, at);
 }
 
 /** About so many texts make a run. */
@@ -68,18 +79,15 @@ const RUN = 16;
 const TABLE = 120;
 
 /** What each text is spared by being compressed in one run with its neighbours. */
-function sparedInRuns(bytes: readonly Buffer[], hashes: readonly number[], after: readonly number[]): number[] {
+function sparedInRuns(pieces: readonly Piece[], hashes: readonly number[], after: readonly number[]): number[] {
   const spared: number[] = [];
-  let before: Buffer = EMPTY;
-  for (let from = 0, to = 1; from < bytes.length; from = to++) {
-    while (to < bytes.length && hashes[to - 1] % RUN !== 0) to++;
-    const run = Buffer.concat(bytes.slice(from, to));
+  for (let from = 0, to = 1; from < pieces.length; from = to++) {
+    while (to < pieces.length && hashes[to - 1] % RUN !== 0) to++;
     const each = after.slice(from, to);
-    const saved = each.reduce((sum, n) => sum + n, 0) - deflated(run, before);
+    const saved = each.reduce((sum, n) => sum + n, 0) - deflated(pieces.slice(from, to), before(pieces, from));
     const tables = each.map((n) => Math.min(n, TABLE));
     const all = tables.reduce((sum, n) => sum + n, 0);
     spared.push(...tables.map((n) => (all === 0 ? 0 : (saved * n) / all)));
-    before = Buffer.concat([before, run]).subarray(-WINDOW);
   }
   return spared;
 }
@@ -89,9 +97,9 @@ const SAMPLES = 80;
 const LONGEST_SAMPLE = 400;
 
 /** Beginnings of texts from all over an app, as far as a stream refers back. */
-function sampleOf(bytes: readonly Buffer[], hashes: readonly number[]): Buffer {
-  const drawn = bytes.map((_, i) => i).sort((a, b) => hashes[a] - hashes[b] || a - b);
-  const parts = drawn.slice(0, SAMPLES).map((i) => bytes[i].subarray(0, LONGEST_SAMPLE));
+function sampleOf(pieces: readonly Piece[], hashes: readonly number[]): Buffer {
+  const drawn = pieces.map((_, i) => i).sort((a, b) => hashes[a] - hashes[b] || a - b);
+  const parts = drawn.slice(0, SAMPLES).map((i) => pieces[i].bytes.subarray(0, LONGEST_SAMPLE));
   return Buffer.concat(parts).subarray(-WINDOW);
 }
 

@@ -3,6 +3,8 @@ import { transform as transformStyle } from 'lightningcss';
 import { minifySync } from 'oxc-minify';
 import type { ModuleBytes } from '../core/snapshot/module-types.ts';
 
+import { remembered } from './memory/memory.ts';
+
 /** Fast levels: a reading weighs thousands of modules. Exact sizes are made on demand. */
 export const GZIP_LEVEL = 6;
 const BROTLI_QUALITY = 5;
@@ -38,7 +40,17 @@ const HAS_OWN_NAMES = /\.module\.\w+$/;
  * imports those of which it composes its own. `path` is the file’s in the app, not on the disk: names are made of it, and the same app
  * ships the same text wherever it lies. Throws on broken style text, with its line.
  */
-export function minifyStyle(path: string, text: string): { code: string; imports: StyleLink[]; urls: StyleLink[] } {
+export function minifyStyle(path: string, text: string): SmallStyle {
+  return remembered('sheet', [path, text], () => smallStyle(path, text));
+}
+
+interface SmallStyle {
+  code: string;
+  imports: StyleLink[];
+  urls: StyleLink[];
+}
+
+function smallStyle(path: string, text: string): SmallStyle {
   const hasOwnNames = HAS_OWN_NAMES.test(path);
   const { code, dependencies, exports } = transformStyle({
     filename: path,

@@ -5,11 +5,12 @@ import type { ReadingOffers } from '../core/errors.ts';
 import type { FileMap } from '../core/handoff/addresses.ts';
 import type { Reconciliation } from '../core/reconcile/types.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
+import { memoryFolder } from '../reader/memory/memory-folder.ts';
 import { type Reading, runReading } from '../reader/process/run-reading.ts';
 import type { Archive, Read, ReadWork } from '../reader/process/work.ts';
 import type { Store } from '../store/database.ts';
 import { updateWorkspace } from '../store/projects.ts';
-import { home } from './context.ts';
+import { dataFolder, home } from './context.ts';
 import { Problem } from './problem.ts';
 import { problemOf } from './problems.ts';
 import { addProject } from './projects.ts';
@@ -184,7 +185,10 @@ function start(work: ReadWork, keep: Keep, after: () => void = () => {}): Readin
     askedAt: Date.now(),
     begin: () => {
       state.ahead = 0;
-      job.reading = runReading(work, script, (read, known) => Object.assign(state, { read, known }));
+      job.reading = runReading(work, script, {
+        onProgress: (read, known) => Object.assign(state, { read, known }),
+        memory: memoryFolder(path.join(dataFolder(), 'readings')),
+      });
       job.reading.done.then((read) => {
         try {
           end({ ...keep(read), state: 'done' });

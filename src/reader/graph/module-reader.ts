@@ -3,10 +3,11 @@ import path from 'node:path';
 import { importsByName } from '../auto-imports.ts';
 import { filesOfGlob } from '../file-globs.ts';
 import { textIfThere } from '../folder-files.ts';
+import { digestOf, remembered } from '../memory/memory.ts';
 import { servicesOf } from '../parts/find-parts.ts';
 import { type ParseOptions, parseScript } from '../script/parse-script.ts';
 import { type FoundGlob, type ParsedScript } from '../script/parsed-script.ts';
-import { marked } from '../server-only.ts';
+import { marked as markedAs } from '../server-only.ts';
 import { componentsUsed } from '../template-imports.ts';
 import { componentFile } from '../templates/component-file.ts';
 import type { ComponentFile } from '../templates/types.ts';
@@ -45,6 +46,21 @@ export interface AroundModule {
   unshipped: ReadonlyMap<string, readonly string[]>;
 }
 
+/** What of a component in one file stands beside its script. */
+type OutsideOfScript = Pick<ComponentFile, 'rest' | 'told' | 'imports' | 'markup' | 'styles'>;
+
+function outsideOfScript({ rest, told, imports, markup, styles }: ComponentFile): OutsideOfScript {
+  return { rest, told, imports, markup, styles };
+}
+
+/** What the text of a script says. */
+interface ScriptSaid extends Pick<ReadModule, 'marked' | 'serves'> {
+  component: OutsideOfScript | null;
+  parsed: ParsedScript;
+  /** Files that the description of a component names, with what they held. */
+  named: { specifier: string; digest: string | null }[];
+}
+
 /** Reads the text of a file into its module: what it ships, what it asks for, and what it says about routes and parts. */
 export class ModuleReader {
   constructor(private readonly around: AroundModule) {}
@@ -66,10 +82,8 @@ export class ModuleReader {
 
   private readScript(file: string, text: string, read: ReadModule): void {
     const { findings, link, startWorker, root } = this.around;
-    const component = componentFile(read.path, text);
+    const { component, parsed, marked, serves } = this.scriptOf(file, read.path, text);
     if (component?.told) findings.failed.push({ path: read.path, ...component.told });
-    const script = component?.script ?? this.shippedText(read.path, text);
-    const parsed = parseScript(component?.scriptPath ?? read.path, script, this.optionsFor(file, component));
     if (parsed.error) {
       findings.failed.push({ path: read.path, ...parsed.error });
       read.minified = text;
@@ -79,18 +93,7 @@ export class ModuleReader {
     read.code = { text: code, commonJs, stated, small: null };
     if (component?.rest) read.minified = JSON.stringify(component.rest);
     const { routes, uses, asks, images, runs, mounts, elements, later } = parsed;
-    Object.assign(read, {
-      routes,
-      uses,
-      asks,
-      images,
-      runs,
-      mounts,
-      elements,
-      later,
-      marked: marked(text),
-      serves: servicesOf(read.path, text),
-    });
+    Object.assign(read, { routes, uses, asks, images, runs, mounts, elements, later, marked, serves });
     for (const told of parsed.told) findings.failed.push({ path: read.path, ...told });
     this.around.linkScript(file, parsed, read);
     for (const { specifier, line } of parsed.workers) startWorker(file, specifier, line, read);
@@ -113,25 +116,55 @@ export class ModuleReader {
     for (const glob of parsed.globs) this.linkGlob(file, glob, read);
   }
 
-  private optionsFor(file: string, component: ComponentFile | null): ParseOptions {
-    const { jsxImportSource, componentBindings } = this.around;
+  /** What the text of a script says; as an earlier reading found it, where nothing that it rests on is another one. */
+  private scriptOf(file: string, path: string, text: string): ScriptSaid {
+    const { jsxImportSource, unshipped } = this.around;
+    const without = unshipped.get(path) ?? [];
+    const { namesOfComponents } = this;
+    return remembered(
+      'script',
+      [path, jsxImportSource, without.join(), namesOfComponents, text],
+      () => {
+        const named: ScriptSaid['named'] = [];
+        const resource = (specifier: string) => {
+          const found = this.resourceOf(file, specifier);
+          named.push({ specifier, digest: found && digestOf(found.text) });
+          return found;
+        };
+        const component = componentFile(path, text);
+        const script = component?.script ?? (without.length > 0 ? withoutExports(path, text, without) : text);
+        const options = { jsxImportSource, ...this.optionsFor(component), resource };
+        const parsed = parseScript(component?.scriptPath ?? path, script, options);
+        return {
+          ...{ component: component && outsideOfScript(component), parsed, named },
+          ...{ marked: markedAs(text), serves: servicesOf(path, text) },
+        };
+      },
+      ({ named }) =>
+        named.every(({ specifier, digest }) => {
+          const found = this.resourceOf(file, specifier);
+          return digest === (found && digestOf(found.text));
+        }),
+    );
+  }
+
+  private get namesOfComponents(): string {
+    const { componentBindings } = this.around;
+    return componentBindings.size === 0 ? '' : digestOf(JSON.stringify([...componentBindings]));
+  }
+
+  private optionsFor(component: ComponentFile | null): Omit<ParseOptions, 'jsxImportSource'> {
+    const { componentBindings } = this.around;
     return {
-      jsxImportSource,
       usedElsewhere: component !== null,
       compiled: component?.compiled,
       drawn: component?.drawn,
       bindings: component === null ? componentBindings : new Map([...componentBindings, ...component.bindings]),
-      resource: (specifier) => this.resourceOf(file, specifier),
     };
   }
 
-  private shippedText(path: string, text: string): string {
-    const names = this.around.unshipped.get(path);
-    return names ? withoutExports(path, text, names) : text;
-  }
-
   /** What of a component in one file isn't its script: imports of its markup, components by name, and styles. */
-  private readRest(file: string, component: ComponentFile, read: ReadModule): void {
+  private readRest(file: string, component: OutsideOfScript, read: ReadModule): void {
     const { link, components } = this.around;
     for (const found of component.imports ?? []) link(file, found, 'script', read);
     if (components.size > 0)

@@ -1,3 +1,4 @@
+import { remembered } from '../memory/memory.ts';
 import { beginFile, beginStep } from '../watch.ts';
 import { minifyCommonJs, minifyScript, weigh } from '../weigh.ts';
 import { addedSizes } from '../weigh-together.ts';
@@ -21,9 +22,13 @@ function weighed(m: ReadModule): void {
     beginFile(m.path);
     const { text, commonJs, small } = m.code;
     const minify = commonJs ? minifyCommonJs : minifyScript;
-    m.minified = (small ?? minify(`${m.path}.js`, text)) + m.minified;
+    const file = `${m.path}.js`;
+    m.minified = (small ?? remembered('small', [file, String(commonJs), text], () => minify(file, text))) + m.minified;
     m.code = null;
   }
   // A file without anything in it is none.
-  if (m.minified !== '') m.module.bytes = { ...weigh(m.module.bytes.source, m.minified), marginal: 0 };
+  if (m.minified === '') return;
+  const { minified, module } = m;
+  const { source } = module.bytes;
+  module.bytes = { ...remembered('weight', [minified], () => weigh(source, minified)), source, marginal: 0 };
 }

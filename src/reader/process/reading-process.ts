@@ -2,10 +2,13 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { deserialize, serialize } from 'node:v8';
 import { InputError } from '../../core/errors.ts';
+import { DiskMemory } from '../memory/disk-memory.ts';
+import { rememberWith } from '../memory/memory.ts';
+import { ReadingsMemory } from '../memory/readings-memory.ts';
 import { readApp } from '../read-app.ts';
 import { unpack } from '../unpack/unpack.ts';
 import { watchWith } from '../watch.ts';
-import { type Archive, BEGUN_BYTES, FILES, type Handed, type Left, type Read } from './work.ts';
+import { type Archive, BEGUN_BYTES, FILES, type Handed, type Left, type Read, type Told } from './work.ts';
 
 /**
  * Reads a folder or an archive in a process of its own: whatever ends it (a parser's stack, memory, its watcher) ends nothing
@@ -13,7 +16,7 @@ import { type Archive, BEGUN_BYTES, FILES, type Handed, type Left, type Read } f
  */
 const EVERY_MS = 100;
 const folder = process.argv[2];
-const { work, skip } = deserialize(fs.readFileSync(path.join(folder, FILES.handed))) as Handed;
+const { work, skip, memory, stays } = deserialize(fs.readFileSync(path.join(folder, FILES.handed))) as Handed;
 const begun = fs.openSync(path.join(folder, FILES.begun), 'w');
 const line = Buffer.alloc(BEGUN_BYTES);
 let n = 0;
@@ -25,6 +28,9 @@ watchWith({
     fs.writeSync(begun, line, 0, BEGUN_BYTES, 0);
   },
 });
+
+const known = new ReadingsMemory(memory === null ? null : DiskMemory.open(memory));
+rememberWith(known);
 
 async function read(): Promise<Read> {
   const { root, links } = 'archive' in work ? await unpacked(work.archive) : { root: work.folder, links: [] };
@@ -47,6 +53,7 @@ async function read(): Promise<Read> {
       made.snapshot.failed.push({ path, line: 1, message: reason });
   for (const link of links)
     made.snapshot.failed.push({ path: link, line: 1, message: 'a link in the archive; links are not followed' });
+  known.settle();
   return made;
 }
 
@@ -70,10 +77,43 @@ process.on('uncaughtException', (error) => {
   leave({ kind: 'broke', message: `${error.name}: ${error.message}` });
   process.exit(1);
 });
-try {
-  leave({ kind: 'read', read: await read() });
-} catch (error) {
-  if (error instanceof InputError) leave({ kind: 'refused', error: error.toJSON() });
-  else leave({ kind: 'broke', message: error instanceof Error ? `${error.name}: ${error.message}` : String(error) });
+
+const tell = (told: Told) => process.send?.(told);
+let before: Pick<Read, 'texts' | 'sources'> = { texts: {}, sources: {} };
+
+async function readAndTell(): Promise<void> {
+  try {
+    const { snapshot, texts, sources, ms } = await read();
+    const [changedTexts, changedSources] = [changesOf(before.texts, texts), changesOf(before.sources, sources)];
+    before = { texts, sources };
+    const gone = { texts: changedTexts.gone, sources: changedSources.gone };
+    tell({ now: { snapshot, texts: changedTexts.others, sources: changedSources.others, gone, ms } });
+  } catch (error) {
+    if (!(error instanceof InputError)) throw error;
+    tell({ refused: error.toJSON() });
+  }
 }
-process.disconnect?.();
+
+function changesOf(
+  old: Record<string, string>,
+  now: Record<string, string>,
+): { others: Record<string, string>; gone: string[] } {
+  const others = Object.fromEntries(Object.entries(now).filter(([path, text]) => old[path] !== text));
+  return { others, gone: Object.keys(old).filter((path) => now[path] === undefined) };
+}
+
+if (stays) {
+  // One after the other: who reads has the process to itself.
+  let last = Promise.resolve();
+  process.on('message', () => {
+    last = last.then(readAndTell);
+  });
+} else {
+  try {
+    leave({ kind: 'read', read: await read() });
+  } catch (error) {
+    if (error instanceof InputError) leave({ kind: 'refused', error: error.toJSON() });
+    else leave({ kind: 'broke', message: error instanceof Error ? `${error.name}: ${error.message}` : String(error) });
+  }
+  process.disconnect?.();
+}

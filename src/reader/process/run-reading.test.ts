@@ -20,8 +20,7 @@ const read = (files: Record<string, string>, limits = readLimits()) =>
   runReading(
     { folder: folderOf(files), as: 'tell by content', base: null, workspace: null, starts: [], corrected: [] },
     SCRIPT,
-    () => {},
-    limits,
+    { limits },
   ).done;
 
 const N = 100_000;

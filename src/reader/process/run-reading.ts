@@ -1,7 +1,7 @@
 import type { ChildProcess } from 'node:child_process';
 import { InputError } from '../../core/errors.ts';
 import { type ReadLimits, readLimits } from '../limits.ts';
-import { BEGUN_BYTES, type Begun, FILES, type Left, type Read, type ReadWork } from './work.ts';
+import { BEGUN_BYTES, type Begun, FILES, type Handed, type Left, type Read, type ReadWork, type Told } from './work.ts';
 
 /** A reading that goes on in a process of its own. */
 export interface Reading {
@@ -18,6 +18,14 @@ const STDERR_KEPT = 4000;
 /** A process that has begun nothing yet is still starting, which takes long where the machine is busy. */
 const START_MS = 60_000;
 
+export interface HowRun {
+  /** Hears how many files are read, and how many are known to come. */
+  onProgress?: (read: number, known: number) => void;
+  /** The folder in which readings remember what they found out. */
+  memory?: string | null;
+  limits?: ReadLimits;
+}
+
 /**
  * Reads an app in a process of its own, with limits of time without progress, of memory and of size. A file in which the
  * process ends is left aside with its reason, and the rest is read; what else ends it is told with the file or step that it had begun.
@@ -26,14 +34,14 @@ const START_MS = 60_000;
 export function runReading(
   work: ReadWork,
   script: string,
-  onProgress: (read: number, known: number) => void = () => {},
-  limits: ReadLimits = readLimits(),
+  { onProgress = () => {}, memory = null, limits = readLimits() }: HowRun = {},
 ): Reading {
   const skip = new Map<string, string>();
-  let running: Try | null = null;
+  const told = (by: Told) => 'read' in by && onProgress(by.read, by.known);
+  let running: ReadingChild | null = null;
   let stopped = false;
   const attempt = async (): Promise<Read> => {
-    running = new Try(work, skip, script, onProgress, limits);
+    running = new ReadingChild({ work, skip: [...skip], memory, stays: false }, script, told, limits);
     const end = await running.ended;
     if (stopped) return new Promise(() => {});
     if (end.left?.kind === 'read') return end.left.read;
@@ -63,19 +71,22 @@ interface End {
   why: { ofFile: string | null; ofAll: string };
 }
 
-/** One process, from its start to its end. */
-class Try {
+/** One process that reads, from its start to its end. */
+export class ReadingChild {
   readonly ended: Promise<End>;
   private readonly child: ChildProcess;
   private readonly folder: string;
   private stuck = false;
   private errors = '';
+  /** What it had begun when it was looked at last, and since when. */
+  private seen = { begun: '', since: Date.now() };
+  /** A process that stays has nothing to do in between. */
+  private atWork: boolean;
 
   constructor(
-    work: ReadWork,
-    skip: ReadonlyMap<string, string>,
+    handed: Handed,
     script: string,
-    told: (read: number, known: number) => void,
+    told: (by: Told) => void,
     private readonly limits: ReadLimits,
   ) {
     // Not imported: a build for the web would look for the process in its own bundle.
@@ -85,31 +96,23 @@ class Try {
     const v8 = process.getBuiltinModule('node:v8');
     const { fork } = process.getBuiltinModule('node:child_process');
     this.folder = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-reading-'));
-    fs.writeFileSync(path.join(this.folder, FILES.handed), v8.serialize({ work, skip: [...skip] }));
+    fs.writeFileSync(path.join(this.folder, FILES.handed), v8.serialize(handed));
     this.child = fork(script, [this.folder], {
       execArgv: [`--max-old-space-size=${limits.memoryMB}`],
       env: { ...process.env, YOKELINE_READ_FILE_MB: String(limits.fileBytes / 1e6) },
       stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+      serialization: 'advanced',
     });
     this.child.stderr?.on('data', (piece: Buffer) => {
       this.errors = (this.errors + piece.toString()).slice(-STDERR_KEPT);
     });
     this.child.on('message', (message) => {
-      const { read, known } = message as { read: number; known: number };
-      told(read, known);
+      const by = message as Told;
+      if (!('read' in by)) this.atWork = false;
+      told(by);
     });
-    let seen = '';
-    let since = Date.now();
-    const look = setInterval(() => {
-      const now = this.begunText();
-      if (now !== seen) {
-        seen = now;
-        since = Date.now();
-      } else if (Date.now() - since > (this.begun() ? limits.idleMs : Math.max(limits.idleMs, START_MS))) {
-        this.stuck = true;
-        this.kill();
-      }
-    }, LOOK_MS);
+    this.atWork = !handed.stays;
+    const look = setInterval(() => this.look(), LOOK_MS);
     this.ended = new Promise((give) => {
       const over = (code: number | null, signal: string | null) => {
         clearInterval(look);
@@ -124,6 +127,26 @@ class Try {
       });
       this.child.on('exit', over);
     });
+  }
+
+  /** Has a process that stays read now. */
+  readNow(): void {
+    this.seen = { begun: this.begunText(), since: Date.now() };
+    this.atWork = true;
+    this.child.send('read');
+  }
+
+  /** Ends a process that gets no further. */
+  private look(): void {
+    const begun = this.begunText();
+    if (!this.atWork || begun !== this.seen.begun) {
+      this.seen = { begun, since: Date.now() };
+      return;
+    }
+    const patience = this.begun() ? this.limits.idleMs : Math.max(this.limits.idleMs, START_MS);
+    if (Date.now() - this.seen.since <= patience) return;
+    this.stuck = true;
+    this.kill();
   }
 
   kill(): void {

@@ -37,7 +37,24 @@ export interface Handed {
   work: ReadWork;
   /** Files that are left aside, with the reason. */
   skip: [string, string][];
+  /** The folder in which readings remember what they found out; null: none. */
+  memory: string | null;
+  /** It stays when it has read, and reads again whenever it is told to. */
+  stays: boolean;
 }
+
+/** What a process that stays sends back: what it read now; of texts only those that are others than the last time. */
+export interface ReadNow {
+  snapshot: Snapshot;
+  texts: Record<string, string>;
+  sources: Record<string, string>;
+  /** Paths whose text, or source, is gone. */
+  gone: { texts: string[]; sources: string[] };
+  ms: number;
+}
+
+/** What a process tells while it is at work. */
+export type Told = { read: number; known: number } | { now: ReadNow } | { refused: ReturnType<InputError['toJSON']> };
 
 /** What the process leaves in a file: what it read, or why not. */
 export type Left =

@@ -1,5 +1,6 @@
 import MagicString from 'magic-string';
 import type { EcmaScriptModule } from 'oxc-parser';
+import { remembered } from '../memory/memory.ts';
 import { minifyScript } from '../weigh.ts';
 import { parse } from './parse.ts';
 import { liveNamesOf } from './records.ts';
@@ -18,6 +19,11 @@ export interface LiveCode {
  * exports; null for all.
  */
 export function liveCode(path: string, code: string, wanted: ReadonlySet<string> | null): LiveCode {
+  const names = wanted === null ? '*' : [...wanted].sort().join();
+  return remembered('live', [path, names, code], () => leftOf(path, code, wanted));
+}
+
+function leftOf(path: string, code: string, wanted: ReadonlySet<string> | null): LiveCode {
   const left = wanted === null ? null : withoutExports(code, wanted);
   // With its last export gone, it has to be named as a module still: names of scripts are everybody’s.
   const small = left === null ? minifyScript(`${path}.js`, code) : minifyScript(`${path}.mjs`, left);

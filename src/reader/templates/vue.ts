@@ -10,7 +10,10 @@ const SCOPE = 'data-v-7ba5bd90';
 /** Takes a Vue component apart and has it compiled as a production build does (public form of single-file components). */
 export function vueFile(path: string, text: string): ComponentFile {
   const split = splitSingleFile(path, text);
-  const { descriptor } = vueCompiler().parse(text, { filename: path, sourceMap: false, ignoreEmpty: true });
+  const compiler = vueCompiler();
+  // It keeps what it parsed by text, and compiling changes that: the same file read once more would draw otherwise.
+  compiler.parseCache.clear();
+  const { descriptor } = compiler.parse(text, { filename: path, sourceMap: false, ignoreEmpty: true });
   const { template, styles } = descriptor;
   const scriptPath = `${path}.${languageOf(descriptor)}`;
   const hasAst = template?.ast && (!template.lang || template.lang === 'html');

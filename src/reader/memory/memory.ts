@@ -1,0 +1,47 @@
+import { hash } from 'node:crypto';
+
+/**
+ * What a text alone decides, by what it is about. Nothing that depends on other files may be among it, but for what its key names.
+ * `script`: what a script says; `live`: what is left of it when some exports are taken; `small`: its minified text; `weight`: sizes of a text
+ * alone; `added`: what a text adds to a stream after others; `words`: names that a text mentions; `sheet`: what a style sheet ships as; `rules`, `names`: what its
+ * selectors need.
+ */
+export type Remembered = 'script' | 'live' | 'small' | 'weight' | 'added' | 'words' | 'sheet' | 'rules' | 'names';
+
+/** What earlier readings found out, by key. What it gives is shared: nobody may change it. */
+export interface Memory {
+  recall(key: string): unknown;
+  keep(key: string, value: unknown): void;
+}
+
+/** A reading has its process to itself, so there is one of these. */
+let memory: Memory | null = null;
+
+/** Has readings use what earlier ones found out; null: none of it. */
+export function rememberWith(by: Memory | null): void {
+  memory = by;
+}
+
+/**
+ * What `make` gives for these texts: known from an earlier reading, or found out now and kept. `parts` must name all that it depends on; what it
+ * throws isn't kept. `holds`: whether what is known still holds, where that rests on something that the parts can't name.
+ */
+export function remembered<T>(
+  kind: Remembered,
+  parts: readonly string[],
+  make: () => T,
+  holds: (known: T) => boolean = () => true,
+): T {
+  if (memory === null) return make();
+  const key = `${kind} ${digestOf(parts.join('\0'))}`;
+  const known = memory.recall(key) as T | undefined;
+  if (known !== undefined && holds(known)) return known;
+  const made = make();
+  memory.keep(key, made);
+  return made;
+}
+
+/** A short name of a text: equal for equal texts, and for no others. */
+export function digestOf(text: string | Buffer): string {
+  return hash('sha1', text, 'base64');
+}
