@@ -17,6 +17,7 @@ import { addRehearse } from './rehearse.ts';
 import { addSimulate } from './simulate.ts';
 import { addVisit } from './visit.ts';
 import { addVisitors } from './visitors.ts';
+import { addWatch } from './watch.ts';
 
 const BAD_INPUT = 2;
 
@@ -44,6 +45,7 @@ export function yokeline(): Command {
     addExport,
     addLimits,
     addCheck,
+    addWatch,
     addReconcile,
     addRehearse,
     addLoadCase,

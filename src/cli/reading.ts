@@ -4,18 +4,30 @@ import type { ReadAs } from '../core/snapshot/read-as.ts';
 import type { CorrectedRoute } from '../core/snapshot/route-types.ts';
 import { memoryFolder } from '../reader/memory/memory-folder.ts';
 import { runReading } from '../reader/process/run-reading.ts';
-import type { Read } from '../reader/process/work.ts';
+import type { Read, ReadWork } from '../reader/process/work.ts';
 
 const SCRIPT = fileURLToPath(new URL('../reader/process/reading-process.js', import.meta.url));
 
-/** Reads a folder in a process of its own, so that nothing in it can end this one. */
-export function readFolder(
-  folder: string,
-  how: { as?: ReadAs; base?: string; workspace?: string; starts?: string[]; corrected?: CorrectedRoute[] } = {},
-): Promise<Read> {
+interface How {
+  as?: ReadAs;
+  base?: string;
+  workspace?: string;
+  starts?: string[];
+  corrected?: CorrectedRoute[];
+}
+
+/** What a reading of a folder is about, with what isn't said. */
+export function workOf(folder: string, how: How = {}): ReadWork & { folder: string } {
   const { as = 'tell by content', base = null, workspace = null, starts = [], corrected = [] } = how;
-  const work = { folder: path.resolve(folder), as, base, workspace, starts, corrected };
-  return runReading(work, SCRIPT, { memory: memoryFolder() }).done;
+  return { folder: path.resolve(folder), as, base, workspace, starts, corrected };
+}
+
+/** Where the process of a reading begins, and where readings remember. */
+export const HOW_PROCESSES_READ = () => ({ script: SCRIPT, memory: memoryFolder() });
+
+/** Reads a folder in a process of its own, so that nothing in it can end this one. */
+export function readFolder(folder: string, how: How = {}): Promise<Read> {
+  return runReading(workOf(folder, how), SCRIPT, { memory: memoryFolder() }).done;
 }
 
 /** The option that allows to read around the app's folder. */

@@ -55,14 +55,25 @@ interface Moment {
   asked: Set<number>;
 }
 
+/** What a moment is of: the landing on a route, or the part that is acted on there. */
+export type MomentOf = Pick<Limit, 'route' | 'action'>;
+
 /**
  * Which imports brought the bytes of a moment whose limit is broken: those that weren't there when `before` was read,
  * heaviest first; where all is as it was, those that carry most.
  */
-export function causesOf(before: Snapshot, now: Snapshot, plan: Plan, limit: Limit): LimitCause[] {
-  const moment = momentOf(now, plan, limit);
+export function causesOf(before: Snapshot, now: Snapshot, plan: Plan, of: MomentOf): LimitCause[] {
+  const brought = broughtBy(before, now, plan, of);
+  if (brought.length > 0) return brought;
+  const moment = momentOf(now, plan, of);
+  return moment ? heaviestOf(moment, arrivals(moment), plan, of) : [];
+}
+
+/** Which imports bring more to a moment than they did when `before` was read, new ones first, then heaviest first; none where all is as it was. */
+export function broughtBy(before: Snapshot, now: Snapshot, plan: Plan, of: MomentOf): LimitCause[] {
+  const moment = momentOf(now, plan, of);
   if (!moment) return [];
-  const was = momentOf(before, plan, limit);
+  const was = momentOf(before, plan, of);
   const old = new Map([...(was?.modules ?? [])].map((m) => [before.modules[m].path, before.modules[m].bytes.minified]));
   const { modules, imports } = moment.snapshot;
   const came = arrivals(moment);
@@ -94,12 +105,11 @@ export function causesOf(before: Snapshot, now: Snapshot, plan: Plan, limit: Lim
   const found = [...groups.values()].sort((a, b) => Number(b.isNew) - Number(a.isNew) || b.bytes - a.bytes);
   const most = Math.max(0, ...found.map((b) => b.bytes));
   const counts = found.filter((b) => b.bytes >= most * LEAST_SHARE).slice(0, MOST);
-  if (counts.length > 0) return counts.map(({ heaviest: _, ...because }) => because);
-  return heaviestOf(moment, came, plan, limit);
+  return counts.map(({ heaviest: _, ...because }) => because);
 }
 
 /** What a moment's heaviest imports carry, where nothing new came. */
-function heaviestOf(moment: Moment, came: Map<number, number>, plan: Plan, limit: Limit): LimitCause[] {
+function heaviestOf(moment: Moment, came: Map<number, number>, plan: Plan, limit: MomentOf): LimitCause[] {
   const route = moment.snapshot.routes.find((r) => r.pattern === limit.route);
   if (!route || limit.action !== undefined) return [];
   const index = graphIndex(moment.snapshot);
@@ -169,7 +179,7 @@ export function recoverFor(now: Snapshot, plan: Plan, limit: Limit, because: rea
   return tried.sort((a, b) => rank(a) - rank(b) || a.value - b.value).slice(0, MOST);
 }
 
-function momentOf(app: Snapshot, plan: Plan, limit: Limit): Moment | null {
+function momentOf(app: Snapshot, plan: Plan, limit: MomentOf): Moment | null {
   const { snapshot } = shipped(app, plan);
   const route = snapshot.routes.find((r) => r.pattern === limit.route);
   if (!route) return null;

@@ -14,3 +14,10 @@ export function alignedKilobytes(bytes: number): string {
 export function milliseconds(ms: number): string {
   return Number.isFinite(ms) ? `${Math.round(ms)} ms` : 'never';
 }
+
+/** `12.3 kB`, or `87 bytes` where kB would say nothing: for what changed. */
+export function bytesOrKilobytes(bytes: number): string {
+  const whole = Math.round(bytes);
+  if (whole >= 1000) return kilobytes(whole);
+  return whole === 1 ? '1 byte' : `${whole} bytes`;
+}

@@ -1,0 +1,88 @@
+import { execFileSync, spawn } from 'node:child_process';
+import fs from 'node:fs';
+import path from 'node:path';
+import { built } from '../test-support/built.ts';
+import { folderOf, removeFolders } from '../test-support/folders.ts';
+import { until } from '../test-support/until.ts';
+
+built('cli/main.js');
+built('reader/process/reading-process.js');
+afterAll(removeFolders);
+
+const HEAVY = Array.from(
+  { length: 400 },
+  (_, i) => `export const f${i} = (n) => Math.sqrt(n * ${i * 37}) - ${i};`,
+).join('\n');
+const APP = {
+  'package.json': '{ "name": "tide-tables", "dependencies": { "react": "*" } }',
+  'index.html': '<div id="root"></div><script type="module" src="/src/main.jsx"></script>',
+  'src/main.jsx': `import { lazy } from 'react';
+export const routes = [
+  { path: '/', Component: lazy(() => import('./home.jsx')) },
+  { path: '/list', Component: lazy(() => import('./list.jsx')) },
+];
+`,
+  'src/home.jsx': 'export default function Home() {\n  return <h1>Tides</h1>;\n}\n',
+  'src/list.jsx': 'export default function List() {\n  return <h1>List</h1>;\n}\n',
+  'src/heavy.js': HEAVY,
+};
+
+it('yokeline watch tells what each save did to which landing, keeps what it knew while a file is broken, and follows on', async () => {
+  const folder = folderOf(APP);
+  const project = path.join(folderOf({}), 'tides.yokeline.json');
+  const limit = { route: '/', measure: 'start bytes', most: 3000, link: 'clear-4g', device: 'laptop' };
+  execFileSync(process.execPath, ['bin/yokeline.mjs', 'read', folder, '--out', project], { stdio: 'ignore' });
+  const read = JSON.parse(fs.readFileSync(project, 'utf8'));
+  fs.writeFileSync(project, JSON.stringify({ ...read, amendments: { ...read.amendments, limits: [limit] } }));
+  const child = spawn(process.execPath, ['bin/yokeline.mjs', 'watch', folder, '--project', project, '--json']);
+  const said: { kind: string; [field: string]: unknown }[] = [];
+  let rest = '';
+  child.stdout.on('data', (piece) => {
+    const lines = (rest + piece).split('\n');
+    rest = lines.pop()!;
+    said.push(...lines.map((l) => JSON.parse(l)));
+  });
+  const home = path.join(folder, 'src/home.jsx');
+  const next = async (write: () => void) => {
+    const before = said.length;
+    write();
+    await until(() => said.length > before);
+    return said[said.length - 1];
+  };
+  const first = await next(() => {});
+  expect(first).toMatchObject({ kind: 'following', name: 'tide-tables', routes: 2 });
+  const heavy = `import { f1 } from './heavy.js';\nimport * as all from './heavy.js';\n${APP['src/home.jsx']}export const n = [f1, all];\n`;
+  expect(await next(() => fs.writeFileSync(home, heavy))).toMatchObject({
+    kind: 'changed',
+    saved: ['src/home.jsx'],
+    landings: [
+      {
+        route: '/',
+        state: 'changed',
+        brings: [{ from: 'src/home.jsx', line: expect.any(Number), to: 'src/heavy.js', isNew: true }],
+      },
+    ],
+    limits: [{ state: 'broken', limit: { route: '/' } }],
+  });
+  expect(await next(() => fs.writeFileSync(home, 'export default ((('))).toMatchObject({
+    kind: 'broken',
+    at: [{ path: 'src/home.jsx', line: 1 }],
+  });
+  expect(await next(() => fs.writeFileSync(home, APP['src/home.jsx']))).toMatchObject({
+    kind: 'changed',
+    landings: [{ route: '/', brought: [{ to: 'src/heavy.js' }] }],
+    limits: [{ state: 'kept' }],
+  });
+  expect(await next(() => fs.writeFileSync(path.join(folder, 'package.json'), '{ broken'))).toMatchObject({
+    kind: 'refused',
+    error: { at: expect.stringContaining('package.json') },
+  });
+  fs.writeFileSync(path.join(folder, 'package.json'), APP['package.json']);
+  expect(await next(() => fs.writeFileSync(path.join(folder, 'README.md'), 'Tides.'))).toMatchObject({
+    kind: 'changed',
+    landings: [],
+  });
+  const over = new Promise((go) => child.once('exit', go));
+  child.kill('SIGINT');
+  expect(await over).toBe(0);
+});

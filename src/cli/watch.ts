@@ -1,0 +1,159 @@
+import path from 'node:path';
+import type { Command } from 'commander';
+import { amend, rebuiltRoutes } from '../core/amend/amend.ts';
+import { NO_AMENDMENTS } from '../core/amend/types.ts';
+import {
+  type AlikeLandings,
+  AppState,
+  alikeLandings,
+  landingChanges,
+  routesWords,
+} from '../core/check/landing-changes.ts';
+import { InputError } from '../core/errors.ts';
+import { limitStates } from '../core/limits/limits.ts';
+import type { LimitState } from '../core/limits/types.ts';
+import { amountWords, limitWords } from '../core/limits/words.ts';
+import { BASELINE, type Plan } from '../core/plan/types.ts';
+import type { Conditions } from '../core/sim/conditions.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
+import { type Followed, FollowedApp } from '../reader/process/followed-app.ts';
+import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
+import { planNamed, readProject } from './files.ts';
+import { HOW_PROCESSES_READ, STARTS, WORKSPACE, workOf, workspaceFrom } from './reading.ts';
+
+interface Options extends ConditionOptions {
+  project?: string;
+  plan?: string;
+  workspace?: string;
+  start?: string[];
+}
+
+export function addWatch(program: Command): void {
+  const command = program
+    .command('watch')
+    .description(
+      'follow an app’s folder: a line for each change, with what it did to which landing, and which limit broke',
+    )
+    .argument('<folder>', 'the app’s folder')
+    .option('--project <file>', 'project file whose corrections, plans and limits count')
+    .option('--plan <name>', 'plan of the project under which landings are predicted; the baseline by default')
+    .option(...WORKSPACE)
+    .option(...STARTS);
+  withConditionOptions(command).action(async (folder: string, options: Options, command: Command) => {
+    const project = options.project === undefined ? null : readProject(options.project);
+    if (options.plan !== undefined && !project)
+      throw new InputError(
+        'No plans',
+        'A plan is of a project: name its file with --project.',
+        `--plan ${options.plan}`,
+      );
+    const plan = project ? planNamed(project, options.plan) : BASELINE;
+    const amendments = project?.amendments ?? NO_AMENDMENTS;
+    const amended = (snapshot: Snapshot) => amend(snapshot, amendments).snapshot;
+    const asJson = command.optsWithGlobals().json === true || !process.stdout.isTTY;
+    const limitsOf = (app: Snapshot) => limitStates(app, amendments.limits ?? [], project?.plans ?? []);
+    const teller = new Teller(plan, conditionsOf(options), limitsOf, asJson);
+    const how = { ...workspaceFrom(options), starts: options.start, corrected: rebuiltRoutes(amendments) };
+    const { followed, first } = await FollowedApp.begin(workOf(path.resolve(folder), how), HOW_PROCESSES_READ(), (by) =>
+      teller.tell(by, amended),
+    );
+    teller.begin(amended(first.snapshot), first.ms);
+    await new Promise<void>((over) => {
+      for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => over());
+    });
+    await followed.close();
+  });
+}
+
+/** Says what happens, a line (or a line of JSON) at a time. */
+class Teller {
+  private state: AppState | null = null;
+  private limits: LimitState[] = [];
+
+  constructor(
+    private readonly plan: Plan,
+    private readonly conditions: Conditions,
+    private readonly limitsOf: (app: Snapshot) => LimitState[],
+    private readonly asJson: boolean,
+  ) {}
+
+  begin(app: Snapshot, ms: number): void {
+    this.take(app);
+    const { name, modules, routes } = app;
+    this.say({ kind: 'following', name, modules: modules.length, routes: routes.length, ms }, [
+      `${name}: ${modules.length} modules, ${routes.length} routes; each change is told here (Ctrl+C ends it)`,
+      ...this.limits.filter((l) => l.state !== 'kept').map((l) => `limit ${l.state}: ${limitLine(l)}`),
+    ]);
+  }
+
+  tell(by: Followed, amended: (snapshot: Snapshot) => Snapshot): void {
+    switch (by.kind) {
+      case 'read':
+        this.changed(by.changed, amended(by.read.snapshot), by.read.ms);
+        return;
+      case 'broken':
+        this.say(by, [
+          `${savedWords(by.changed)}: can’t be read now, so the figures are of what was read before`,
+          ...by.at.map((f) => `  ${f.path}:${f.line} ${f.message}`),
+        ]);
+        return;
+      case 'refused':
+        this.say({ kind: by.kind, changed: by.changed, error: by.error.toJSON() }, [
+          `${savedWords(by.changed)}: ${by.error.message}`,
+        ]);
+        return;
+      case 'trouble':
+        this.say(by, [`changes may be missed: ${by.message}`]);
+        return;
+      default:
+        by satisfies never;
+    }
+  }
+
+  private changed(saved: string[], app: Snapshot, ms: number): void {
+    const [before, broken] = [this.state!, this.limits];
+    const now = this.take(app);
+    const landings = landingChanges(before, now);
+    const stood = new Map(broken.map((l) => [l.limit, l.state]));
+    const limits = this.limits.filter((l) => l.state !== stood.get(l.limit));
+    this.say({ kind: 'changed', saved, ms, landings, limits }, [
+      landings.length === 0 ? `${savedWords(saved)}: no landing changes` : savedWords(saved),
+      ...alikeLandings(landings).flatMap((l) => landingLines(l, app.routes.length)),
+      ...limits.map((l) => `  limit ${l.state}: ${limitLine(l)}`),
+    ]);
+  }
+
+  private take(app: Snapshot): AppState {
+    this.state = new AppState(app, this.plan, this.conditions);
+    for (const { pattern } of app.routes) this.state.of(pattern);
+    this.limits = this.limitsOf(app);
+    return this.state;
+  }
+
+  private say(what: object, lines: string[]): void {
+    const at = new Date();
+    if (this.asJson) process.stdout.write(`${JSON.stringify({ at: at.toISOString(), ...what })}\n`);
+    else {
+      const [first, ...rest] = lines;
+      const clock = at.toTimeString().slice(0, 8);
+      process.stdout.write([`${clock} ${first}`, ...rest.map((l) => `         ${l}`), ''].join('\n'));
+    }
+  }
+}
+
+const MOST_NAMED = 3;
+
+/** The files that were saved, in words. */
+export function savedWords(saved: readonly string[]): string {
+  if (saved.length === 0) return 'read again';
+  const more = saved.length - MOST_NAMED;
+  return `${saved.slice(0, MOST_NAMED).join(', ')}${more > 0 ? ` and ${more} more` : ''} saved`;
+}
+
+function landingLines({ routes, words, cause }: AlikeLandings, all: number): string[] {
+  return [`  ${routesWords(routes, all)}: ${words}`, ...(cause === null ? [] : [`    ${cause}`])];
+}
+
+function limitLine({ limit, value, state }: LimitState): string {
+  return `${limitWords(limit)}${state === 'missing' ? '' : `; now ${amountWords(limit.measure, value)}`}`;
+}

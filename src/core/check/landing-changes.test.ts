@@ -1,0 +1,77 @@
+import { part, route, sketch } from '../../test-support/snapshots.ts';
+import { BASELINE } from '../plan/types.ts';
+import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
+import type { Snapshot } from '../snapshot/types.ts';
+import {
+  AppState,
+  alikeLandings,
+  causeWords,
+  landingChanges,
+  landingChangeWords,
+  routesWords,
+} from './landing-changes.ts';
+
+const app = (home: string[], more: Parameters<typeof sketch>[0] = {}, routes = ['/', '/list']) =>
+  sketch(
+    {
+      main: { imports: ['~home', '~list'] },
+      home: { imports: home, bytes: 4000 },
+      list: { bytes: 3000 },
+      chart: { imports: ['maths'], bytes: 60_000 },
+      maths: { bytes: 20_000 },
+      ...more,
+    },
+    {
+      entries: [{ realm: 'site', kind: 'document', document: 'index.html', modules: ['main'] }],
+      routes: routes.map((r) => route(r, r === '/list' ? 'list' : 'home', { parts: [part('page', 'home')] })),
+    },
+  );
+const state = (of: Snapshot) => new AppState(of, BASELINE, DEFAULT_CONDITIONS);
+
+describe('what a change did to landings', () => {
+  it('is nothing where nothing changed', () => {
+    expect(landingChanges(state(app([])), state(app([])))).toEqual([]);
+  });
+
+  it('names the landing, its figures and the import that brought it, and the same backwards', () => {
+    const [lean, heavy] = [state(app([])), state(app(['chart']))];
+    const [change, ...others] = landingChanges(lean, heavy);
+    expect(others).toEqual([]);
+    expect(change).toMatchObject({ route: '/', state: 'changed', brought: [] });
+    expect(change.brings.map((b) => [b.from, b.to, b.bytes, b.modules, b.isNew])).toEqual([
+      ['home', 'chart', 80_000, 2, true],
+    ]);
+    expect(change.figures.map((f) => f.measure)).toEqual(expect.arrayContaining(['start bytes', 'interactive']));
+    expect(landingChangeWords(change)).toMatch(/^start \+[\d.]+ kB, .*interactive \+\d+ ms/);
+    expect(causeWords(change)).toMatch(/^home:\d+ now brings chart \(80 kB minified in 2 modules\)$/);
+    const [back] = landingChanges(heavy, lean);
+    expect(landingChangeWords(back)).toMatch(/^start −[\d.]+ kB/);
+    expect(causeWords(back)).toBe('home no longer brings chart (80 kB minified in 2 modules)');
+  });
+
+  it('tells modules that grew by their own import', () => {
+    const [change] = landingChanges(state(app(['chart'])), state(app(['chart'], { maths: { bytes: 26_000 } })));
+    expect(causeWords(change)).toMatch(/^chart:\d+ brings more of maths \(6 kB minified\)$/);
+  });
+
+  it('tells landings that came and went', () => {
+    const [small, large] = [state(app([], {}, ['/'])), state(app([]))];
+    const said = (before: AppState, after: AppState) =>
+      alikeLandings(landingChanges(before, after)).find((l) => l.routes.includes('/list'))?.words;
+    expect(said(small, large)).toMatch(/^is new: start [\d.]+ kB, first content \d+ ms/);
+    expect(said(large, small)).toBe('is gone');
+  });
+
+  it('puts landings together to which the same happened', () => {
+    const changes = landingChanges(
+      state(app(['chart'])),
+      state(app(['chart'], { main: { imports: ['~home', '~list', 'maths'] } })),
+    );
+    expect(changes.length).toBe(2);
+    for (const { routes } of alikeLandings([changes[0], { ...changes[0], route: '/twin' }]))
+      expect(routes).toEqual([changes[0].route, '/twin']);
+    expect(routesWords(['/a', '/b'], 2)).toBe('/a, /b');
+    expect(routesWords(['/a', '/b', '/c', '/d', '/e'], 9)).toBe('/a, /b, /c and 2 more');
+    expect(routesWords(['/a', '/b', '/c', '/d', '/e'], 5)).toBe('all 5 landings');
+  });
+});

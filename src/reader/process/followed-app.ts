@@ -1,0 +1,110 @@
+import fs from 'node:fs';
+import { brokenMeanwhile } from '../../core/check/broken-meanwhile.ts';
+import { InputError } from '../../core/errors.ts';
+import { KeptReading } from './kept-reading.ts';
+import { WatchedFolder } from './watched-folder.ts';
+import type { Read, ReadWork } from './work.ts';
+
+/** What happened to an app that is followed. */
+export type Followed =
+  /** It was read anew, after these files were saved. */
+  | { kind: 'read'; read: Read; changed: string[] }
+  /** It can't be read as it is now; what was read last stays. */
+  | { kind: 'broken'; changed: string[]; at: { path: string; line: number; message: string }[] }
+  | { kind: 'refused'; changed: string[]; error: InputError }
+  /** Changes can't be seen. */
+  | { kind: 'trouble'; message: string };
+
+/** Reads an app's folder, and again whenever its files change: one reading at a time, and the newest state in the end. */
+export class FollowedApp {
+  private readonly reading: KeptReading;
+  private readonly watched: WatchedFolder;
+  /** What was saved since the reading before began. */
+  private pending: Set<string> | null = null;
+  private busy = false;
+  private last: Read | null = null;
+  private closed = false;
+  /** Files that were saved since the last reading that could be used. */
+  private readonly since = new Set<string>();
+
+  private constructor(
+    work: ReadWork & { folder: string },
+    { script, memory }: { script: string; memory: string | null },
+    private readonly told: (by: Followed) => void,
+  ) {
+    const folder = fs.realpathSync(work.folder);
+    this.reading = new KeptReading({ ...work, folder }, script, memory);
+    this.watched = new WatchedFolder(
+      folder,
+      (changed) => {
+        this.pending = new Set([...(this.pending ?? []), ...changed]);
+        void this.readOn();
+      },
+      (message) => told({ kind: 'trouble', message }),
+    );
+  }
+
+  /**
+   * Begins to follow, and gives what is read first. `script`: the file in which the process of readings begins, as built; `memory`: the folder
+   * in which they remember. Rejects with an InputError for what can't be read.
+   */
+  static async begin(
+    work: ReadWork & { folder: string },
+    how: { script: string; memory: string | null },
+    told: (by: Followed) => void,
+  ): Promise<{ followed: FollowedApp; first: Read }> {
+    const followed = new FollowedApp(work, how, told);
+    try {
+      followed.busy = true;
+      await followed.watched.ready;
+      followed.last = await followed.reading.read();
+    } catch (error) {
+      await followed.close();
+      throw error;
+    }
+    followed.busy = false;
+    // What was saved meanwhile may have come too late for it.
+    if (followed.pending) void followed.readOn();
+    return { followed, first: followed.last };
+  }
+
+  /** Reads again though nothing was saved: how it is to be read has changed. */
+  again(): void {
+    this.pending ??= new Set();
+    void this.readOn();
+  }
+
+  async close(): Promise<void> {
+    this.closed = true;
+    this.reading.close();
+    await this.watched.close();
+  }
+
+  private async readOn(): Promise<void> {
+    if (this.busy) return;
+    this.busy = true;
+    while (this.pending && !this.closed) {
+      const saved = this.pending;
+      this.pending = null;
+      for (const file of saved) this.since.add(file);
+      const by = await this.readOnce();
+      if (!this.closed) this.told(by);
+    }
+    this.busy = false;
+  }
+
+  private async readOnce(): Promise<Followed> {
+    const changed = [...this.since].sort();
+    try {
+      const read = await this.reading.read();
+      const at = this.last ? brokenMeanwhile(this.last.snapshot, read.snapshot, this.since) : [];
+      if (at.length > 0) return { kind: 'broken', changed, at };
+      this.last = read;
+      this.since.clear();
+      return { kind: 'read', read, changed };
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+      return { kind: 'refused', changed, error };
+    }
+  }
+}
