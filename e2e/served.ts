@@ -25,7 +25,11 @@ export class Served {
   /** `more`: settings of the server's environment. */
   static async start(more: Record<string, string> = {}): Promise<Served> {
     const data = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-e2e-'));
-    const own = { YOKELINE_DATA: data, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' as const };
+    const own = {
+      ...{ YOKELINE_DATA: data, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' as const },
+      // Tests that are about it say so; the others shouldn’t be kept busy by it.
+      YOKELINE_FOLLOW: 'off',
+    };
     const env = { ...process.env, ...own, ...more };
     execFileSync(process.execPath, ['dist/server/seed.js'], { env });
     const browser = await launchBrowser(PATIENCE_MS);

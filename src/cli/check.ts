@@ -1,16 +1,25 @@
+import { execFileSync } from 'node:child_process';
 import path from 'node:path';
 import type { Command } from 'commander';
-import { rebuiltRoutes } from '../core/amend/amend.ts';
+import { amend, rebuiltRoutes } from '../core/amend/amend.ts';
+import type { Amendments } from '../core/amend/types.ts';
+import { AppState, alikeLandings, landingChanges, routesWords } from '../core/check/landing-changes.ts';
 import { landingsToRun, type RehearsedLimit, rehearsedLimits } from '../core/check/rehearsed.ts';
-import { checkMarkdown, checkReport } from '../core/check/report.ts';
+import { type CheckReport, checkMarkdown, checkReport } from '../core/check/report.ts';
+import { checkSarif } from '../core/check/sarif.ts';
 import { InputError } from '../core/errors.ts';
+import { PLANS_FILE_NAME } from '../core/formats/plans-file.ts';
 import type { ProjectFile } from '../core/formats/project-file.ts';
 import { amountWords } from '../core/limits/words.ts';
-import type { Plan } from '../core/plan/types.ts';
+import { BASELINE, type Plan } from '../core/plan/types.ts';
 import { spreadWords } from '../core/rehearsals/words.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
 import type { ReadOptions } from '../reader/read-app.ts';
+import { readAtCommit } from '../reader/versions/at-commit.ts';
 import { rehearse } from '../rehearse/rehearse.ts';
 import { dataFrom } from '../rehearse/stage/data-from.ts';
+import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
+import { decidedIn, NOTHING_DECIDED } from './decided.ts';
 import { planNamed, readProject } from './files.ts';
 import { print } from './output.ts';
 import { readFolder, STARTS, WORKSPACE, workspaceFrom } from './reading.ts';
@@ -19,10 +28,12 @@ import { MOST_RUNS, runsOf } from './rehearse.ts';
 const LIMITS_BROKEN = 1;
 const LIMITS_MISSING = 2;
 
-interface Options {
-  project: string;
+interface Options extends ConditionOptions {
+  project?: string;
   plan?: string;
+  against?: string;
   markdown?: boolean;
+  sarif?: boolean;
   rehearsed?: boolean;
   runs: string;
   data?: string;
@@ -30,18 +41,26 @@ interface Options {
   start?: string[];
 }
 
+/** What an app is checked by. */
+type Judge = Pick<ProjectFile, 'plans' | 'amendments'> & {
+  /** The app as the project has it; null where only its folder has anything. */
+  snapshot: Snapshot | null;
+};
+
 export function addCheck(program: Command): void {
-  program
+  const command = program
     .command('check')
     .description(
-      'read an app again and check it against the limits of its project: what broke, and which import did it',
+      'read an app again and check it against its limits, or against a commit: what changed or broke, and which import did it',
     )
     .argument('<folder>', 'the app’s folder as it is now')
-    .requiredOption('--project <file>', 'project file with limits')
+    .option('--project <file>', `project file with limits, in place of ${PLANS_FILE_NAME} in the folder`)
     .option('--plan <name>', 'check under this plan, in place of those that the limits were set for')
+    .option('--against <ref>', 'tell what changed of each landing since this commit, branch or tag')
     .option(...WORKSPACE)
     .option(...STARTS)
     .option('--markdown', 'print Markdown for a pull request')
+    .option('--sarif', 'print SARIF 2.1.0, with paths from the top of the repository, for review systems')
     .option(
       '--rehearsed',
       'judge limits on first content, interactive and waits by a browser on this machine, not by prediction; runs the app’s own code',
@@ -50,49 +69,108 @@ export function addCheck(program: Command): void {
     .option('--data <where>', 'as for rehearse: answers to calls for data')
     .addHelpText(
       'after',
-      '\nExit codes: 0 all limits kept, 1 limits broken, 2 bad input or a limit for what isn’t there any more.',
-    )
-    .action(async (folder: string, options: Options, command: Command) => {
-      const project = readProject(options.project);
-      if ((project.amendments.limits ?? []).length === 0)
-        throw new InputError(
-          'No limits',
-          'Set them with: yokeline limits FILE --set-from PLAN, or under Handoff in the workbench.',
-          options.project,
-        );
-      const as = project.snapshot.origin === 'source' ? 'sources' : 'output';
-      process.stderr.write(`reading ${folder}\n`);
-      const corrected = rebuiltRoutes(project.amendments);
-      const how = { as, ...workspaceFrom(options), starts: options.start, corrected } as const;
-      const { snapshot } = await readFolder(folder, how);
-      const plan = options.plan === undefined ? undefined : planNamed(project, options.plan);
-      const rehearsed = options.rehearsed ? await inBrowser(folder, project, plan, options, { ...how, as }) : [];
-      const report = checkReport(project, snapshot, plan, rehearsed);
-      if (options.markdown) process.stdout.write(checkMarkdown(report));
-      else
-        print(command, report, () => [
-          report.ok ? `${report.checked} limits kept` : `${report.broken.length} of ${report.checked} limits broken`,
-          ...report.broken.flatMap(({ words, limit, value, because, recover }) => [
-            `${words}; now ${amountWords(limit.measure, value)}`,
-            ...because.map(
-              (b) => `  ${b.isNew ? 'new: ' : ''}${b.from}:${b.line} brings ${b.to}, ${amountWords('bytes', b.bytes)}`,
-            ),
-            ...recover.map(
-              (r) => `  detaching ${r.from}:${r.line} → ${r.to} comes to ${amountWords(limit.measure, r.value)}`,
-            ),
-          ]),
-          ...report.rehearsed.map((r) => `measured: ${r.words}; ${spreadWords(r.measured)}`),
-          ...report.missing.map((m) => `not there any more: ${m.words}`),
-          ...report.pending.map((p) => `not in the code yet: ${p.path}:${p.line} ${p.words}`),
-        ]);
-      if (!report.ok) process.exitCode = report.broken.length > 0 ? LIMITS_BROKEN : LIMITS_MISSING;
-    });
+      '\nExit codes: 0 all limits kept, 1 limits broken, 2 bad input or a limit for what isn’t there any more. Limits have conditions of their own; those named here are for --against.',
+    );
+  withConditionOptions(command).action(async (folder: string, options: Options, command: Command) => {
+    const judge = judgeOf(folder, options);
+    const { amendments } = judge;
+    if ((amendments.limits ?? []).length === 0 && options.against === undefined)
+      throw new InputError(
+        'No limits',
+        'Set them with: yokeline limits FILE --set-from PLAN, or under Handoff in the workbench; or name a commit to compare with: --against REF.',
+        options.project ?? path.join(folder, PLANS_FILE_NAME),
+      );
+    const as = judge.snapshot?.origin === 'output' ? 'output' : 'sources';
+    const how = { as, ...workspaceFrom(options), starts: options.start, corrected: rebuiltRoutes(amendments) } as const;
+    process.stderr.write(`reading ${folder}\n`);
+    const { snapshot: now } = await readFolder(folder, how);
+    const plan = options.plan === undefined ? undefined : planNamed(judge, options.plan);
+    const { against, before } = await since(folder, options, how, { now, amendments, plan: plan ?? BASELINE });
+    const project = { ...judge, snapshot: judge.snapshot ?? before ?? now };
+    const rehearsed = options.rehearsed ? await inBrowser(folder, judge, plan, options, how) : [];
+    const report = checkReport(project, now, plan, rehearsed, against);
+    if (options.sarif) process.stdout.write(checkSarif(report, prefixOf(folder)));
+    else if (options.markdown) process.stdout.write(checkMarkdown(report));
+    else print(command, report, () => lines(report, now.routes.length));
+    if (!report.ok) process.exitCode = report.broken.length > 0 ? LIMITS_BROKEN : LIMITS_MISSING;
+  });
+}
+
+/** The project that was named, else what is kept beside the code. */
+function judgeOf(folder: string, { project }: Options): Judge {
+  if (project !== undefined) return readProject(project);
+  return { ...(decidedIn(folder) ?? NOTHING_DECIDED), snapshot: null } as Judge;
+}
+
+/** What changed since the commit that was named, and the app as it was then. */
+async function since(
+  folder: string,
+  options: Options,
+  how: Parameters<typeof readFolder>[1],
+  { now, amendments, plan }: { now: Snapshot; amendments: Amendments; plan: Plan },
+): Promise<{ against: CheckReport['against']; before: Snapshot | null }> {
+  const ref = options.against;
+  if (ref === undefined) return { against: null, before: null };
+  process.stderr.write(`reading ${folder} at ${ref}\n`);
+  const around = how?.workspace ?? null;
+  const { commit, read } = await readAtCommit(folder, ref, around, (at, workspace) =>
+    readFolder(at, { ...how, ...(workspace === null ? {} : { workspace }) }),
+  );
+  const conditions = conditionsOf(options);
+  const state = (of: Snapshot) => new AppState(amend(of, amendments).snapshot, plan, conditions);
+  const landings = landingChanges(state(read.snapshot), state(now));
+  return { against: { ref, commit, landings }, before: read.snapshot };
+}
+
+/** The way from the top of the repository to the folder, as paths in review systems begin; nothing outside of one. */
+function prefixOf(folder: string): string {
+  try {
+    return execFileSync('git', ['rev-parse', '--show-prefix'], {
+      cwd: folder,
+      encoding: 'utf8',
+      stdio: ['ignore', 'pipe', 'ignore'],
+    }).trim();
+  } catch {
+    return '';
+  }
+}
+
+function lines(report: CheckReport, routes: number): string[] {
+  const { checked, broken, against } = report;
+  return [
+    ...(checked === 0 ? [] : [report.ok ? `${checked} limits kept` : `${broken.length} of ${checked} limits broken`]),
+    ...broken.flatMap(({ words, limit, value, because, recover }) => [
+      `${words}; now ${amountWords(limit.measure, value)}`,
+      ...because.map(
+        (b) => `  ${b.isNew ? 'new: ' : ''}${b.from}:${b.line} brings ${b.to}, ${amountWords('bytes', b.bytes)}`,
+      ),
+      ...recover.map(
+        (r) => `  detaching ${r.from}:${r.line} → ${r.to} comes to ${amountWords(limit.measure, r.value)}`,
+      ),
+    ]),
+    ...report.rehearsed.map((r) => `measured: ${r.words}; ${spreadWords(r.measured)}`),
+    ...report.missing.map((m) => `not there any more: ${m.words}`),
+    ...report.pending.map((p) => `not in the code yet: ${p.path}:${p.line} ${p.words}`),
+    ...(against === null ? [] : againstLines(against, routes)),
+  ];
+}
+
+function againstLines({ ref, commit, landings }: NonNullable<CheckReport['against']>, routes: number): string[] {
+  const name = commit.startsWith(ref) ? commit.slice(0, 10) : `${ref} (${commit.slice(0, 10)})`;
+  if (landings.length === 0) return [`no landing changes against ${name}`];
+  return [
+    `against ${name}:`,
+    ...alikeLandings(landings).flatMap((l) => [
+      `  ${routesWords(l.routes, routes)}: ${l.words}`,
+      ...(l.cause === null ? [] : [`    ${l.cause}`]),
+    ]),
+  ];
 }
 
 /** Runs the landings that limits on times are about, under the plans that these were set for. */
 async function inBrowser(
   folder: string,
-  { amendments, plans }: ProjectFile,
+  { amendments, plans }: Judge,
   plan: Plan | undefined,
   options: Options,
   reading: ReadOptions,

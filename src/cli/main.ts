@@ -8,6 +8,7 @@ import { addChoose } from './choose.ts';
 import { addChunks } from './chunks.ts';
 import { addExport } from './export.ts';
 import { addGraph } from './graph.ts';
+import { addKeep } from './keep.ts';
 import { addLimits } from './limits.ts';
 import { addLoadCase } from './load-case.ts';
 import { addPlan } from './plan.ts';
@@ -44,6 +45,7 @@ export function yokeline(): Command {
     addChoose,
     addExport,
     addLimits,
+    addKeep,
     addCheck,
     addWatch,
     addReconcile,

@@ -72,6 +72,12 @@ export class BuildInput extends PatchInput {
   folder!: string;
 }
 
+/** Whether a project is to be kept in step with its folder. */
+export class FollowInput {
+  @IsBoolean()
+  follows!: boolean;
+}
+
 /** A landing of a plan that is to be run in a browser. */
 export class RehearsalInput extends PatchInput {
   @IsString()

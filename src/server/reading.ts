@@ -78,11 +78,16 @@ export function rereadable(store: Store, projectId: string): { folder: string; h
   };
 }
 
-/** Keeps a project's folder as read again: a new snapshot beside the old ones. Tells what changed. */
-export function keepAgain(store: Store, projectId: string, { snapshot, texts, sources }: Omit<Read, 'ms'>): ReadAgain {
+/** Keeps a project's folder as read again: a new snapshot beside the old ones. Tells what changed. `afterSave`: a file was saved. */
+export function keepAgain(
+  store: Store,
+  projectId: string,
+  { snapshot, texts, sources }: Omit<Read, 'ms'>,
+  afterSave = false,
+): ReadAgain {
   const before = JSON.parse(snapshotBody(store, projectId).toString()) as Snapshot;
   const packed = packSnapshot(snapshot, texts, sources);
-  insertSnapshot(store, { id: randomUUID(), projectId, readAt: new Date().toISOString(), packed });
+  insertSnapshot(store, { id: randomUUID(), projectId, readAt: new Date().toISOString(), packed, afterSave });
   const stale = listPlans(store, projectId).map((plan) => ({
     plan: plan.name,
     reasons: troublesOf(snapshot, plan).stale.map((s) => s.reason),

@@ -15,15 +15,17 @@ export interface ProjectRow {
   workspace: string | null;
   /** Files that a person named as what starts the app; none where that was found. */
   starts: string[];
+  /** Whether it is kept in step with its folder while somebody looks at it. */
+  follows: boolean;
 }
 
 const COLUMNS =
-  'id, name, created_at AS createdAt, folder, read_as AS readAs, given_base AS givenBase, workspace, starts';
+  'id, name, created_at AS createdAt, folder, read_as AS readAs, given_base AS givenBase, workspace, starts, follows';
 
-type Stored = Omit<ProjectRow, 'starts'> & { starts: string };
+type Stored = Omit<ProjectRow, 'starts' | 'follows'> & { starts: string; follows: number };
 
 function rowOf(stored: Stored): ProjectRow {
-  return { ...stored, starts: JSON.parse(stored.starts) as string[] };
+  return { ...stored, starts: JSON.parse(stored.starts) as string[], follows: stored.follows === 1 };
 }
 
 /** Projects, newest first. */
@@ -37,7 +39,7 @@ export function findProject(store: Store, id: string): ProjectRow | undefined {
   return row && rowOf(row);
 }
 
-export function insertProject(store: Store, row: ProjectRow): void {
+export function insertProject(store: Store, row: Omit<ProjectRow, 'follows'>): void {
   store
     .prepare(
       'INSERT INTO projects (id, name, created_at, folder, read_as, given_base, workspace, starts) VALUES (@id, @name, @createdAt, @folder, @readAs, @givenBase, @workspace, @starts)',
@@ -48,6 +50,11 @@ export function insertProject(store: Store, row: ProjectRow): void {
 /** Keeps the workspace that a person allowed to be read. */
 export function updateWorkspace(store: Store, id: string, workspace: string | null): void {
   store.prepare('UPDATE projects SET workspace = ? WHERE id = ?').run(workspace, id);
+}
+
+/** Keeps whether a project is to be kept in step with its folder. */
+export function updateFollows(store: Store, id: string, follows: boolean): void {
+  store.prepare('UPDATE projects SET follows = ? WHERE id = ?').run(follows ? 1 : 0, id);
 }
 
 export interface StoredAmendments {

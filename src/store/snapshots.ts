@@ -14,6 +14,8 @@ export interface NewSnapshot {
   projectId: string;
   readAt: string;
   packed: PackedSnapshot;
+  /** It was read because a file was saved. */
+  afterSave?: boolean;
 }
 
 /** Compresses what is to be stored: before a transaction begins, since others wait for it. */
@@ -25,14 +27,18 @@ export function packSnapshot(
   return { snapshot: pack(snapshot), texts: texts ? pack(texts) : null, sources: sources ? pack(sources) : null };
 }
 
-/** Stores a snapshot with its texts, all or nothing. */
-export function insertSnapshot(store: Store, { id, projectId, readAt, packed }: NewSnapshot): void {
+/**
+ * Stores a snapshot with its texts, all or nothing. Of those that were read because a file was saved, the last one goes with it: while
+ * somebody works there would be thousands.
+ */
+export function insertSnapshot(store: Store, { id, projectId, readAt, packed, afterSave = false }: NewSnapshot): void {
   const { snapshot, texts, sources } = packed;
   store
     .transaction(() => {
+      store.prepare('DELETE FROM snapshots WHERE project_id = ? AND after_save = 1').run(projectId);
       store
-        .prepare('INSERT INTO snapshots (id, project_id, read_at, body) VALUES (?, ?, ?, ?)')
-        .run(id, projectId, readAt, snapshot);
+        .prepare('INSERT INTO snapshots (id, project_id, read_at, body, after_save) VALUES (?, ?, ?, ?, ?)')
+        .run(id, projectId, readAt, snapshot, afterSave ? 1 : 0);
       if (texts) store.prepare('INSERT INTO texts (snapshot_id, body) VALUES (?, ?)').run(id, texts);
       if (sources) store.prepare('INSERT INTO sources (snapshot_id, body) VALUES (?, ?)').run(id, sources);
     })

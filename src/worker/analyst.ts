@@ -1,6 +1,7 @@
 import type { Amendments } from '../core/amend/types.ts';
 import { DEFAULT_CONDITIONS } from '../core/sim/conditions.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
+import { ChangesService } from './services/changes.ts';
 import { CompareService } from './services/compare.ts';
 import { HandoffService } from './services/handoff.ts';
 import { HeldApp } from './services/held-app.ts';
@@ -31,12 +32,16 @@ export class Analyst {
   readonly hints = new HintsService(this.app);
   readonly compare = new CompareService(this.app, this.mixes);
   readonly handoff = new HandoffService(this.app, this.predictions);
+  readonly changes = new ChangesService(this.app);
 
   /** Fetches a project's snapshot and tells what is in it. */
   async open(address: string): Promise<AppView> {
-    const answer = await fetch(address);
-    if (!answer.ok) throw new Error(`the snapshot couldn't be loaded (${answer.status})`);
-    return this.take((await answer.json()) as Snapshot);
+    return this.take(await fetched(address));
+  }
+
+  /** Fetches the newest snapshot of the project that is open. */
+  async openAnew(address: string, amendments: Amendments): Promise<AppView> {
+    return this.app.takeAnew(await fetched(address), amendments);
   }
 
   take(snapshot: Snapshot): AppView {
@@ -47,4 +52,10 @@ export class Analyst {
   amend(amendments: Amendments): AppView {
     return this.app.amend(amendments);
   }
+}
+
+async function fetched(address: string): Promise<Snapshot> {
+  const answer = await fetch(address);
+  if (!answer.ok) throw new Error(`the snapshot couldn't be loaded (${answer.status})`);
+  return (await answer.json()) as Snapshot;
 }

@@ -19,6 +19,9 @@ type ToldMeasure = (typeof TOLD_MEASURES)[number];
 /** Less than this is no change. */
 const LEAST: Record<Unit, number> = { ms: 1, bytes: 1, count: 1 };
 
+/** Without a module that weighs otherwise, less than this comes of what modules elsewhere do to how well these compress: bytes, ms. */
+const ELSEWHERE = { bytes: 200, ms: 5, count: 0.5 } satisfies Record<Unit, number>;
+
 /** How one figure of a landing changed; null: the landing wasn't there, isn't there any more, or never comes to it. */
 export interface FigureChange {
   measure: ToldMeasure;
@@ -61,22 +64,21 @@ export class AppState {
 
 /**
  * What changed of an app's landings from one time to another, under one plan: those that came, went, or have other figures, the largest
- * change of bytes first. Of an app that is as it was, nothing.
+ * change of bytes first. Of an app that is as it was, nothing. `only`: the routes that are asked about; all where none are named.
  */
-export function landingChanges(before: AppState, after: AppState): LandingChange[] {
+export function landingChanges(before: AppState, after: AppState, only?: ReadonlySet<string>): LandingChange[] {
   const routes = new Set([...before.app.routes, ...after.app.routes].map((r) => r.pattern));
-  const changes = [...routes].flatMap((route): LandingChange[] => {
+  const asked = [...routes].filter((r) => only?.has(r) ?? true);
+  const changes = asked.flatMap((route): LandingChange[] => {
     const [was, is] = [before.of(route), after.of(route)];
     const figures = TOLD_MEASURES.flatMap((measure) => changeOf(measure, was, is) ?? []);
     if (figures.length === 0) return [];
     const { plan } = after;
-    return [
-      {
-        ...{ route, state: was === null ? 'added' : is === null ? 'gone' : 'changed', figures },
-        brings: was && is ? broughtBy(before.app, after.app, plan, { route }) : [],
-        brought: was && is ? broughtBy(after.app, before.app, plan, { route }) : [],
-      },
-    ];
+    if (!was || !is) return [{ route, state: was ? 'gone' : 'added', figures, brings: [], brought: [] }];
+    const brings = broughtBy(before.app, after.app, plan, { route });
+    const brought = broughtBy(after.app, before.app, plan, { route });
+    const isElsewhere = brings.length + brought.length === 0 && figures.every(comesOfElsewhere);
+    return isElsewhere ? [] : [{ route, state: 'changed', figures, brings, brought }];
   });
   const weight = ({ figures }: LandingChange) =>
     Math.abs(by(figures.find((f) => f.measure === 'start bytes')) ?? by(figures[0]) ?? 0);
@@ -93,6 +95,11 @@ function changeOf(
   const least = LEAST[MEASURES[measure].unit];
   if (before !== null && after !== null && Math.abs(after - before) < least) return null;
   return { measure, before, after };
+}
+
+function comesOfElsewhere(figure: FigureChange): boolean {
+  const change = by(figure);
+  return change !== null && Math.abs(change) < ELSEWHERE[MEASURES[figure.measure].unit];
 }
 
 /** By how much a figure changed; null where it came or went. */

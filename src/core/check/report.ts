@@ -12,6 +12,7 @@ import { spreadWords } from '../rehearsals/words.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { causesOf, type LimitCause, type Recover, recoverFor } from './causes.ts';
+import { alikeLandings, type LandingChange } from './landing-changes.ts';
 import type { RehearsedLimit } from './rehearsed.ts';
 
 export interface BrokenLimit {
@@ -34,6 +35,8 @@ export interface CheckReport {
   pending: { words: string; path: string; line: number }[];
   /** Limits that were judged by what a browser measured, not by a prediction. */
   rehearsed: RehearsedLimit[];
+  /** What changed of landings since the commit that was named; null where none was. */
+  against: { ref: string; commit: string; landings: LandingChange[] } | null;
 }
 
 /**
@@ -46,6 +49,7 @@ export function checkReport(
   now: Snapshot,
   plan?: Plan,
   rehearsed: readonly RehearsedLimit[] = [],
+  against: CheckReport['against'] = null,
 ): CheckReport {
   const seen = new Map(rehearsed.map((r) => [r.limit, r.measured]));
   const before = amend(project.snapshot, project.amendments).snapshot;
@@ -68,7 +72,7 @@ export function checkReport(
   const pending = [...figures.keys()].flatMap((p) => pendingOf(app, p));
   return {
     ok: broken.length === 0 && missing.length === 0,
-    ...{ checked: limits.length, broken, missing, pending, rehearsed: [...rehearsed] },
+    ...{ checked: limits.length, broken, missing, pending, rehearsed: [...rehearsed], against },
   };
 }
 
@@ -104,10 +108,13 @@ function pendingOf(app: Snapshot, plan: Plan): CheckReport['pending'] {
 /** The report for a pull request, in Markdown. */
 export function checkMarkdown(report: CheckReport): string {
   const { checked, broken, missing, pending } = report;
-  const head = report.ok
-    ? `**Load limits kept**: ${checked} checked.`
-    : `**Load limits broken**: ${broken.length} of ${checked}${missing.length > 0 ? `, and ${missing.length} for what isn’t there any more` : ''}.`;
-  const parts = [head];
+  const head =
+    checked === 0
+      ? null
+      : report.ok
+        ? `**Load limits kept**: ${checked} checked.`
+        : `**Load limits broken**: ${broken.length} of ${checked}${missing.length > 0 ? `, and ${missing.length} for what isn’t there any more` : ''}.`;
+  const parts = head === null ? [] : [head];
   for (const { limit, value, because, recover } of broken) {
     const { link, device } = conditionsOfLimit(limit);
     const over = value === null ? '' : `, ${amountWords(limit.measure, value - limit.most)} more than`;
@@ -133,6 +140,7 @@ export function checkMarkdown(report: CheckReport): string {
           .join('\n')}`,
       );
   }
+  if (report.against) parts.push(againstMarkdown(report.against));
   if (report.rehearsed.length > 0)
     parts.push(
       `Measured in a browser, in place of a prediction:\n\n${report.rehearsed.map((r) => `- ${code(r.words)}: ${spreadWords(r.measured)}`).join('\n')}`,
@@ -144,6 +152,16 @@ export function checkMarkdown(report: CheckReport): string {
       `Counted on, but not in the code yet:\n\n${pending.map((p) => `- ${code(`${p.path}:${p.line}`)} ${p.words.replace(/[<>`*_[\]]/g, '')}`).join('\n')}`,
     );
   return `${parts.join('\n\n')}\n`;
+}
+
+/** What changed of landings, as a list. */
+function againstMarkdown({ ref, landings }: NonNullable<CheckReport['against']>): string {
+  if (landings.length === 0) return `No landing changes against ${code(ref)}.`;
+  const lines = alikeLandings(landings).map(({ routes, words, cause }) => {
+    const because = cause === null ? '' : `\n  - ${cause.replace(/[<>`*_[\]]/g, '')}`;
+    return `- ${routes.map(code).join(', ')}: ${words}${because}`;
+  });
+  return `Against ${code(ref)}:\n\n${lines.join('\n')}`;
 }
 
 /** A text from outside as code, whatever backticks it holds. */

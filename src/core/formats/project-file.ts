@@ -53,7 +53,8 @@ export interface ProjectFile extends Omit<Of<typeof PROJECT_FILE>, 'snapshot' | 
   amendments: Amendments;
 }
 
-function withNamesOfTheirOwn(plans: readonly Plan[], at: string): void {
+/** Refuses two plans of one name. */
+export function withNamesOfTheirOwn(plans: readonly Plan[], at: string): void {
   eachOnce(
     plans.map((p) => p.name),
     (i, name) =>

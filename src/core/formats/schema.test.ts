@@ -2,16 +2,16 @@ import fs from 'node:fs';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import { readSource } from '../../reader/read-source.ts';
+import { EVERY_DECISION } from '../../test-support/every-decision.ts';
 import { EVERY_KIND } from '../../test-support/every-kind.ts';
 import { SAMPLE } from '../../test-support/folders.ts';
 import { InputError } from '../errors.ts';
 import type { Form } from '../form/form.ts';
 import { proposeLimits } from '../limits/limits.ts';
-import { DECISION_LIST, type Decision } from '../plan/types.ts';
+import { DECISION_LIST } from '../plan/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { VisitorNotes } from '../snapshot/visitor-types.ts';
-import { HINT_KINDS, HINT_PLACES } from '../vocabulary/hints.ts';
 import { ACTION_MEASURES, LANDING_MEASURES } from '../vocabulary/measures.ts';
 import { APP_NOTES } from './app-notes.ts';
 import { PLAN_FILE, writePlanFile } from './plan-file.ts';
@@ -28,71 +28,10 @@ it.each(SCHEMA_NAMES)('docs/schema holds that of the %s (else: node script/schem
   expect(fs.readFileSync(`docs/schema/${schemaFile(name)}`, 'utf8') === schemaText(name)).toBe(true);
 });
 
-/** One decision of every kind, with all that it may say. */
-const EVERY: Decision[] = [
-  { kind: 'detach', import: 'a::b' },
-  { kind: 'join', module: 'a' },
-  { kind: 'detach', package: 'p' },
-  { kind: 'trigger', splitPoint: 'a', fetch: { on: 'after', ms: 100 } },
-  { kind: 'trigger', splitPoint: 'a', fetch: { on: 'media', maxWidth: 600 } },
-  { kind: 'trigger', splitPoint: 'a', fetch: { on: 'answer', of: 'x' } },
-  { kind: 'trigger', splitPoint: 'a', fetch: { on: 'event', name: 'x' } },
-  {
-    kind: 'split',
-    splitPoint: 'a',
-    run: { on: 'idle' },
-    show: { on: 'visible' },
-    fallback: { show: 'stand-in', holdMs: 300, scope: 'area' },
-    onError: 'a message',
-    together: 'g',
-    clientOnly: true,
-    data: 'with the code',
-    answerAhead: { keepMs: 1000 },
-  },
-  ...HINT_KINDS.flatMap((kind) =>
-    HINT_PLACES.map(
-      (place): Decision => ({
-        kind: 'hint',
-        hint: { kind, place, target: { kind: 'route', pattern: '/' }, routes: [] },
-      }),
-    ),
-  ),
-  {
-    kind: 'hint',
-    hint: {
-      kind: 'preload',
-      place: 'script',
-      target: { kind: 'asset', address: '/a.jpg' },
-      routes: ['/'],
-      on: { on: 'approach' },
-      priority: 'high',
-      as: 'image',
-      crossorigin: true,
-      media: { minWidth: 300 },
-      notForDataSaver: true,
-    },
-  },
-  { kind: 'script', script: 's', placement: 'after load' },
-  { kind: 'loader', loader: 'discovered' },
-  { kind: 'drop link', rel: 'preload', address: '/x' },
-  { kind: 'put aside', finding: 'f', reason: 'r' },
-  { kind: 'no script', module: 'a' },
-  { kind: 'trim', module: 'a' },
-  { kind: 'one version', package: 'p', keep: 'k' },
-  { kind: 'move', import: 'a::b', to: 'c' },
-  { kind: 'style in script', match: { path: 'src/**' } },
-  { kind: 'gather', name: 'g', match: { package: 'p' } },
-  { kind: 'together', modules: ['a', 'b'] },
-  { kind: 'apart', match: { package: 'p' } },
-  { kind: 'floor', bytes: 1 },
-  { kind: 'ceiling', requests: 2 },
-  { kind: 'copy', below: 3 },
-  { kind: 'grain' },
-  { kind: 'chunk name', chunk: 'c', name: 'n' },
-];
-
 /** Those of them that fit together, as hints have to. */
-const FITTING = EVERY.filter((d) => d.kind !== 'hint' || (d.hint.place === 'script' && d.hint.on !== undefined));
+const FITTING = EVERY_DECISION.filter(
+  (d) => d.kind !== 'hint' || (d.hint.place === 'script' && d.hint.on !== undefined),
+);
 
 describe('the published schemas', () => {
   const { snapshot, texts, sources } = readSource(SAMPLE);
@@ -109,7 +48,9 @@ describe('the published schemas', () => {
         format: PROJECT_FORMAT,
         version: PROJECT_VERSION,
         snapshot,
-        plans: [{ name: 'P', description: '', decisions: EVERY.filter((d) => d.kind !== 'hint'), basedOn: null }],
+        plans: [
+          { name: 'P', description: '', decisions: EVERY_DECISION.filter((d) => d.kind !== 'hint'), basedOn: null },
+        ],
         amendments: {
           confirmed: true,
           base: null,
@@ -126,12 +67,12 @@ describe('the published schemas', () => {
   it('fit the sample, every kind of decision, limits and visits', () => {
     project(whole());
     expect(project.errors ?? []).toEqual([]);
-    for (const decision of EVERY) {
+    for (const decision of EVERY_DECISION) {
       planFile(JSON.parse(writePlanFile(snapshot, { name: 'P', description: '', decisions: [decision] })));
       expect({ decision, errors: planFile.errors ?? [] }).toEqual({ decision, errors: [] });
     }
     // And the program knows every decision that was tried.
-    const known = EVERY.filter((d) => d.kind !== 'hint');
+    const known = EVERY_DECISION.filter((d) => d.kind !== 'hint');
     expect(DECISION_LIST.check(JSON.parse(JSON.stringify(known)), 'decisions')).toHaveLength(known.length);
   });
 

@@ -1,6 +1,7 @@
 import { type JsonSchema, schemaOf } from '../form/form.ts';
 import { APP_NOTES, NOTES_FILE } from './app-notes.ts';
 import { PLAN_FILE } from './plan-file.ts';
+import { PLANS_FILE, PLANS_FILE_NAME } from './plans-file.ts';
 import { PROJECT_FILE } from './project-file.ts';
 
 const UNITS =
@@ -16,6 +17,11 @@ const FILES = {
     form: PLAN_FILE,
     title: 'A plan by itself',
     description: `One plan of a project, for somebody who has the same app. ${UNITS}`,
+  },
+  plans: {
+    form: PLANS_FILE,
+    title: 'Plans beside the code',
+    description: `What was decided about an app, kept beside its code as ${PLANS_FILE_NAME}. ${UNITS}`,
   },
   notes: {
     form: APP_NOTES,

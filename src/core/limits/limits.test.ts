@@ -112,7 +112,15 @@ describe('a check', () => {
 
   it('keeps quiet while all is kept', () => {
     const report = checkReport(project([limit(), limit({ action: 'dialog', measure: 'bytes', most: 100_000 })]), app());
-    expect(report).toEqual({ ok: true, checked: 2, broken: [], missing: [], pending: [], rehearsed: [] });
+    expect(report).toEqual({
+      ok: true,
+      checked: 2,
+      broken: [],
+      missing: [],
+      pending: [],
+      rehearsed: [],
+      against: null,
+    });
     expect(checkMarkdown(report)).toBe('**Load limits kept**: 2 checked.\n');
   });
 

@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import type { ProjectRow } from '../../store/projects.ts';
 import { Choice } from '../parts/choice.tsx';
 import { api } from '../state/api.ts';
+import { setFollows } from '../state/following.ts';
 import { readAgain } from '../state/read-again.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { useReadDialog } from './drop.ts';
@@ -14,6 +15,7 @@ import { recentFolders } from './recent-folders.ts';
 
 const READ = ':read';
 const READ_AGAIN = ':again';
+const FOLLOW = ':follow';
 
 /** The project under study; opens another one or a project file. */
 export function ProjectChoice() {
@@ -40,12 +42,23 @@ export function ProjectChoice() {
         shown={project?.name}
         options={[
           ...projects.map((p) => ({ value: p.id, label: p.name })),
-          ...(project?.folder ? [{ value: READ_AGAIN, label: 'Read this folder again' }] : []),
+          ...(project?.folder
+            ? [
+                {
+                  value: FOLLOW,
+                  label: project.follows ? 'Stop following this folder' : 'Follow this folder',
+                  note: project.follows ? 'saved files are read at once' : 'read saved files at once',
+                },
+                { value: READ_AGAIN, label: 'Read this folder again' },
+              ]
+            : []),
           { value: READ, label: 'Read another app …' },
         ]}
         onChange={(next) => {
           if (next === READ) useReadDialog.setState({ open: true });
-          else if (next === READ_AGAIN) {
+          else if (next === FOLLOW) {
+            setFollows(!project?.follows).catch((error: Error) => toast.error(error.message));
+          } else if (next === READ_AGAIN) {
             if (project) void readAgain(project);
           } else router.push(`/p/${next}/startup`);
         }}

@@ -10,6 +10,7 @@ import { TermsProvider } from '../parts/term.tsx';
 import { useAdviceUpdates } from '../state/advice.ts';
 import { useAmendmentUpdates } from '../state/amendments.ts';
 import { Refusal } from '../state/api.ts';
+import { useFollow } from '../state/following.ts';
 import { useLandingUpdates } from '../state/landing.ts';
 import { useLimitUpdates } from '../state/limits.ts';
 import { beginAnew, openProject } from '../state/open-project.ts';
@@ -24,6 +25,7 @@ import { ConditionsSheet } from './conditions-sheet.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
 import { useDrop } from './drop.ts';
 import { Failure } from './failure.tsx';
+import { FollowLine } from './follow-line.tsx';
 import { Guide } from './guide/guide.tsx';
 import { LiveStrip } from './live-strip.tsx';
 import { PlanSheet } from './plan-sheet.tsx';
@@ -47,7 +49,7 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
 
   return (
     <TermsProvider>
-      <div className="workbench grid h-screen min-h-[600px] min-w-[640px] grid-rows-[auto_auto_minmax(0,1fr)_118px]">
+      <div className="workbench grid h-screen min-h-[600px] min-w-[640px] grid-rows-[auto_auto_minmax(0,1fr)_auto_118px]">
         <Background projectId={projectId} at={at} loaded={loaded} />
         <RoleTextures />
         <TopBar loaded={loaded} />
@@ -73,6 +75,7 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
             )}
           </main>
         </div>
+        <FollowLine />
         <LiveStrip />
         {loaded ? <Guide station={at} /> : null}
         <ShortcutSheet />
@@ -99,6 +102,7 @@ function Background({ projectId, at, loaded }: { projectId: string; at: StationI
   useLandingUpdates();
   useAdviceUpdates();
   useLimitUpdates();
+  useFollow();
   useNotices();
   useAddress(projectId, at, loaded);
   useEffect(() => onBreakdown(beginAnew), []);

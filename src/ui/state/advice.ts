@@ -31,7 +31,7 @@ const SIDES: Sides = ['conditions'];
 export function useAdvice(): Omit<AdviceState, 'of'> & { old: boolean } {
   const { of, ...state } = store();
   const fit = fitOf(of, useSubject(), SIDES);
-  return { ...state, advice: fit === 'other' ? null : state.advice, old: fit === 'decided since' };
+  return { ...state, advice: fit === 'other' ? null : state.advice, old: fit === 'changed since' };
 }
 
 /** Findings for the plan as it is; none while they are worked out. */

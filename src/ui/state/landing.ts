@@ -6,7 +6,7 @@ import { BASELINE, type Plan } from '../../core/plan/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
 import { analyst } from '../../worker/client.ts';
 import type { LandingView } from '../../worker/views.ts';
-import { fitOf, type Subject, useSubject } from './subject.ts';
+import { fitOf, type Subject, sameFolder, useSubject } from './subject.ts';
 import { type Trial, useTrial, useTrialPlan } from './trial.ts';
 import { useConditions, usePlan, useWorkbench } from './workbench.ts';
 
@@ -41,11 +41,11 @@ const NOTHING: Landing = {
 
 const store = create<Landing>()(() => NOTHING);
 
-/** Of the landing that is shown: never one of another app, and none where the app has no such route. */
+/** Of the landing that is shown: never one of another folder, and none where the app has no such route. */
 export function useLanding<T>(select: (landing: Landing) => T): T {
   const app = useWorkbench((s) => s.app);
   const hasRoute = useWorkbench((s) => s.app?.routes.some((r) => r.pattern === s.route) ?? false);
-  return store((s) => select(s.of?.app === app && hasRoute ? s : NOTHING));
+  return store((s) => select(sameFolder(s.of?.app ?? null, app) && hasRoute ? s : NOTHING));
 }
 
 /** What is chosen at present. */

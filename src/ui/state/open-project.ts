@@ -2,6 +2,7 @@ import { alone } from '../../worker/client.ts';
 import { api } from './api.ts';
 import { forgetLongWork } from './long-work.ts';
 import { useStartupView } from './startup-view.ts';
+import { continues } from './subject.ts';
 import { telling } from './workbench/notices.ts';
 import { useWorkbench } from './workbench.ts';
 
@@ -41,5 +42,24 @@ export function reload(id: string): Promise<void> {
   return openProject(id, () => {
     const { planId, route, linkId, deviceId, cache } = useWorkbench.getState();
     return { planId: planId ?? 'baseline', route, linkId, deviceId, cache };
+  });
+}
+
+/** Takes the newest reading of the open project's folder; what is chosen, decided and can be undone stays as it is. */
+export function takeNewest(id: string, snapshotId: string): Promise<void> {
+  return alone(async (worker) => {
+    const before = useWorkbench.getState();
+    if (before.project?.id !== id || !before.app) return;
+    const app = await worker.openAnew(
+      `${location.origin}/api/projects/${id}/snapshot`,
+      before.project.amended.amendments,
+    );
+    const { project, route } = useWorkbench.getState();
+    if (project?.id !== id) return;
+    continues(before.app, app);
+    const kept = app.routes.some((r) => r.pattern === route) ? route : (app.routes[0]?.pattern ?? '');
+    useWorkbench.setState({ app, route: kept, project: { ...project, snapshotId } });
+    if (kept !== route && route)
+      useWorkbench.setState((s) => telling(s, `There is no route ${route} any more; ${kept || 'none'} is shown.`));
   });
 }

@@ -1,5 +1,5 @@
 import type { AppView } from '../../worker/views.ts';
-import { fitOf, type Subject } from './subject.ts';
+import { continues, fitOf, type Subject } from './subject.ts';
 
 const app = { name: 'a' } as AppView;
 const subject: Subject = { app, planId: 'p', decisions: [], route: '/', conditions: 'x' };
@@ -7,7 +7,7 @@ const subject: Subject = { app, planId: 'p', decisions: [], route: '/', conditio
 describe('an answer', () => {
   it('fits what it is about, all of it', () => {
     expect(fitOf(subject, { ...subject })).toBe('fits');
-    expect(fitOf(subject, { ...subject, decisions: [] })).toBe('decided since');
+    expect(fitOf(subject, { ...subject, decisions: [] })).toBe('changed since');
   });
 
   it.each<[string, Partial<Subject>]>([
@@ -17,6 +17,17 @@ describe('an answer', () => {
     ['conditions', { conditions: 'y' }],
   ])('of another %s is not shown', (_, other) => {
     expect(fitOf(subject, { ...subject, ...other })).toBe('other');
+  });
+
+  it('stays while the same folder is read anew', () => {
+    const [second, third, other] = [{ name: 'a' }, { name: 'a' }, { name: 'a' }] as AppView[];
+    continues(app, second);
+    continues(second, third);
+    expect(fitOf(subject, { ...subject, app: third })).toBe('changed since');
+    expect(fitOf({ ...subject, app: second }, { ...subject, app: third })).toBe('changed since');
+    expect(fitOf({ ...subject, app: third }, { ...subject, app: third })).toBe('fits');
+    expect(fitOf(subject, { ...subject, app: other })).toBe('other');
+    expect(fitOf(subject, { ...subject, app: third, route: '/b' })).toBe('other');
   });
 
   it('may hang on fewer sides', () => {

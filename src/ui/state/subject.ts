@@ -43,14 +43,27 @@ export function subjectNow(): Subject {
   return subjectOf(useWorkbench.getState());
 }
 
-/** How an answer fits: `decided since`: it is about the same, but for what was decided in the plan meanwhile. */
-export type Fit = 'fits' | 'decided since' | 'other';
+/** How an answer fits: `changed since`: it is about the same, but for what was decided in the plan, or saved in the app's folder, meanwhile. */
+export type Fit = 'fits' | 'changed since' | 'other';
+
+/** Readings of one folder that follow one another while it is looked at, each with the first of them. */
+const firstOf = new WeakMap<AppView, AppView>();
+
+/** The same app, read anew because a file was saved: answers about the one before stay until those about it are there. */
+export function continues(before: AppView, now: AppView): void {
+  firstOf.set(now, firstOf.get(before) ?? before);
+}
+
+/** Whether two apps are the same, or readings of one folder that follow one another. */
+export function sameFolder(a: AppView | null, b: AppView | null): boolean {
+  return a !== null && b !== null && (firstOf.get(a) ?? a) === (firstOf.get(b) ?? b);
+}
 
 /** Which of a subject's sides an answer hangs on, beside the app and the plan. */
 export type Sides = readonly ('route' | 'conditions')[];
 
 export function fitOf(of: Subject | null, now: Subject, sides: Sides = ['route', 'conditions']): Fit {
-  if (!of || of.app === null || of.app !== now.app || of.planId !== now.planId) return 'other';
+  if (!of || !sameFolder(of.app, now.app) || of.planId !== now.planId) return 'other';
   if (sides.some((side) => of[side] !== now[side])) return 'other';
-  return of.decisions === now.decisions ? 'fits' : 'decided since';
+  return of.app === now.app && of.decisions === now.decisions ? 'fits' : 'changed since';
 }

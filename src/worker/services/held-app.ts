@@ -12,6 +12,8 @@ export class HeldApp {
   private read: Snapshot | null = null;
   private snapshot: Snapshot | null = null;
   private readonly listeners: (() => void)[] = [];
+  /** The same app as it was: when it was opened, and before the reading that came last. */
+  private earlier: { opened: Snapshot; last: Snapshot } | null = null;
 
   /** Calls back whenever another app, or the same with other corrections, is held: what is known of the one before is void. */
   onChange(then: () => void): void {
@@ -21,7 +23,21 @@ export class HeldApp {
   /** Holds another app; tells what is in it. */
   take(snapshot: Snapshot): AppView {
     this.read = complete(snapshot);
+    this.earlier = null;
     return this.amend(NO_AMENDMENTS);
+  }
+
+  /** Holds the same app as it was read anew; what it was before is kept, to be compared with. */
+  takeAnew(snapshot: Snapshot, amendments: Amendments): AppView {
+    const last = this.get();
+    this.earlier = { opened: this.earlier?.opened ?? last, last };
+    this.read = complete(snapshot);
+    return this.amend(amendments);
+  }
+
+  /** The app as it was then, with the corrections of that time; null where it wasn’t read anew since it was opened. */
+  before(since: 'last save' | 'opened'): Snapshot | null {
+    return this.earlier && (since === 'opened' ? this.earlier.opened : this.earlier.last);
   }
 
   /** Lays a person's corrections over what was read, in place of earlier ones. */

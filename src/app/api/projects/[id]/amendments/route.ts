@@ -1,4 +1,5 @@
 import { store } from '../../../../../server/context.ts';
+import { followAnew } from '../../../../../server/following.ts';
 import { handle } from '../../../../../server/handle.ts';
 import { AmendmentsInput, readInput } from '../../../../../server/inputs.ts';
 import { changeAmendments } from '../../../../../server/projects.ts';
@@ -7,6 +8,8 @@ import { changeAmendments } from '../../../../../server/projects.ts';
 export function PUT(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   return handle(request, async () => {
     const { id } = await params;
-    return Response.json(changeAmendments(store(), id, await readInput(request, AmendmentsInput)));
+    const changed = changeAmendments(store(), id, await readInput(request, AmendmentsInput));
+    followAnew(store, id);
+    return Response.json(changed);
   });
 }

@@ -1,0 +1,107 @@
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import type { Page } from 'playwright-core';
+import { becomes, changed, figure, Served, settles } from './served.ts';
+
+let served: Served;
+let folder: string;
+let id: string;
+
+beforeAll(async () => {
+  folder = path.join(fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-followed-')), 'ferries');
+  fs.cpSync('examples/saltmarsh-ferries', folder, { recursive: true });
+  served = await Served.start({ YOKELINE_FOLLOW: 'on' });
+  const begun = await fetch(`${served.address}/api/readings`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ folder }),
+  });
+  const { id: reading } = await begun.json();
+  id = await settles(async () => {
+    const state = await (await fetch(`${served.address}/api/readings/${reading}`)).json();
+    expect(state.state).toBe('done');
+    return state.projectId as string;
+  });
+});
+afterAll(async () => {
+  await served.stop();
+  fs.rmSync(path.dirname(folder), { recursive: true });
+});
+
+const tiles = () => path.join(folder, 'src/home/route-tiles.tsx');
+const line = (page: Page) => page.getByRole('region', { name: 'Saved in the folder' });
+/** The page hears of what is saved from then on. */
+const opened = async (where: string) => {
+  const page = await served.newcomer();
+  await page.addInitScript(() => localStorage.setItem('yokeline:guide', '{"state":"left","step":0}'));
+  const heard = page.waitForResponse((r) => r.url().endsWith('/changes'));
+  await page.goto(`${served.address}${where}`);
+  await heard;
+  await page.locator('[data-figure="interactive"]').waitFor();
+  return page;
+};
+
+it('shows what a save did to the landing, keeps choices and undo, and what it knew while a file is broken', async () => {
+  const page = await opened(`/p/${id}/split?route=/&plan=baseline`);
+  const before = await figure(page, 'start');
+  const written = fs.readFileSync(tiles(), 'utf8');
+  // A module that nothing brings yet, heavier than anybody would overlook.
+  const heavy = Array.from(
+    { length: 900 },
+    (_, i) => `export const f${i} = (n: number) => Math.sqrt(n * ${i * 37}) - ${i * 7};`,
+  );
+  fs.writeFileSync(path.join(folder, 'src/home/heavy.ts'), heavy.join('\n'));
+  fs.writeFileSync(
+    tiles(),
+    `import * as heavy from './heavy';\n${written}\nexport const kept = Object.keys(heavy);\nglobalThis.kept = heavy;\n`,
+  );
+  const after = await changed(page, 'start', before);
+  expect(after).toBeGreaterThan(before);
+  await line(page).getByText('src/home/route-tiles.tsx').first().waitFor();
+  await line(page)
+    .getByText(/start \+[\d.]+ kB/)
+    .waitFor();
+  await line(page)
+    .getByText(/route-tiles\.tsx:1 now brings src\/home\/heavy\.ts/)
+    .waitFor();
+  // Where the person was is where the person is.
+  expect(page.url()).toContain('/split?');
+  await line(page).getByRole('button', { name: 'all landings' }).click();
+  await page.getByRole('heading', { name: 'What the last save did to each landing' }).waitFor();
+  await page.keyboard.press('Escape');
+
+  fs.writeFileSync(tiles(), `${written}\nconst broken = (((\n`);
+  await line(page)
+    .getByText(/route-tiles\.tsx:\d+ can’t be read/)
+    .waitFor();
+  expect(await figure(page, 'start')).toBe(after);
+
+  fs.writeFileSync(tiles(), written);
+  await line(page)
+    .getByText(/start −[\d.]+ kB/)
+    .waitFor();
+  await becomes(page, 'start', before);
+  await line(page).getByRole('button', { name: 'since opened' }).click();
+  await line(page).getByText('Since this page was opened').waitFor();
+  await page.close();
+});
+
+it('takes what was saved while nobody looked, and nothing once it is told not to', async () => {
+  const first = await opened(`/p/${id}/split?route=/&plan=baseline`);
+  const before = await figure(first, 'start');
+  await first.getByRole('combobox', { name: /^project/ }).click();
+  await first.getByRole('option', { name: 'Stop following this folder' }).click();
+  const written = fs.readFileSync(tiles(), 'utf8');
+  fs.writeFileSync(
+    tiles(),
+    `import * as heavy from './heavy';\n${written}\nglobalThis.more = heavy;\n`,
+  );
+  await first.waitForTimeout(2500);
+  expect(await figure(first, 'start')).toBe(before);
+  await first.getByRole('combobox', { name: /^project/ }).click();
+  await first.getByRole('option', { name: 'Follow this folder' }).click();
+  await line(first).getByText('The folder had changed').waitFor();
+  await settles(async () => expect(await figure(first, 'start')).toBeGreaterThan(before));
+  await first.close();
+});

@@ -1,0 +1,13 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import { NO_AMENDMENTS } from '../core/amend/types.ts';
+import { type Decided, PLANS_FILE_NAME, parsePlansFile } from '../core/formats/plans-file.ts';
+
+/** What is kept beside the code of a folder; null where nothing is. Throws InputError for a file that can't be understood. */
+export function decidedIn(folder: string): Decided | null {
+  const file = path.join(folder, PLANS_FILE_NAME);
+  return fs.existsSync(file) ? parsePlansFile(fs.readFileSync(file, 'utf8'), file) : null;
+}
+
+/** Where nothing was decided. */
+export const NOTHING_DECIDED: Decided = { plans: [], amendments: NO_AMENDMENTS };

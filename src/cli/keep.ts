@@ -1,0 +1,44 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import type { Command } from 'commander';
+import { InputError } from '../core/errors.ts';
+import { mergeDecided } from '../core/formats/merge-decided.ts';
+import { PLANS_FILE_NAME, writePlansFile } from '../core/formats/plans-file.ts';
+import { decidedIn } from './decided.ts';
+import { readProject, saveProject, writeFile } from './files.ts';
+import { print } from './output.ts';
+
+export function addKeep(program: Command): void {
+  program
+    .command('keep')
+    .description(
+      `keep the plans, limits and corrections of a project beside the app’s code, as ${PLANS_FILE_NAME}, or take them from there`,
+    )
+    .argument('<file>', 'project file')
+    .requiredOption('--in <folder>', 'the app’s folder')
+    .option('--take', 'take what the folder keeps into the project file, with what is there already')
+    .action((file: string, options: { in: string; take?: boolean }, command: Command) => {
+      if (!fs.statSync(options.in, { throwIfNoEntry: false })?.isDirectory())
+        throw new InputError('No such folder', 'Name the app’s folder.', `--in ${options.in}`);
+      const project = readProject(file);
+      const kept = decidedIn(options.in);
+      const at = path.join(options.in, PLANS_FILE_NAME);
+      const { measured } = project.amendments;
+      if (!options.take) {
+        writeFile(at, writePlansFile(project));
+        print(command, { file: at, plans: project.plans.length }, () => [
+          `${at} written: ${project.plans.length} plans`,
+        ]);
+        return;
+      }
+      if (kept === null)
+        throw new InputError('Nothing is kept there', `Write it with: yokeline keep ${file} --in ${options.in}.`, at);
+      const { decided, conflicts } = mergeDecided(null, project, kept);
+      const amendments = { ...decided.amendments, ...(measured === undefined ? {} : { measured }) };
+      saveProject(file, { ...project, plans: [...decided.plans], amendments });
+      print(command, { file, plans: decided.plans.length, conflicts }, () => [
+        `${file}: ${decided.plans.length} plans`,
+        ...conflicts,
+      ]);
+    });
+}

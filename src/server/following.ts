@@ -1,0 +1,163 @@
+import path from 'node:path';
+import { memoryFolder } from '../reader/memory/memory-folder.ts';
+import { type Followed, FollowedApp } from '../reader/process/followed-app.ts';
+import type { Read } from '../reader/process/work.ts';
+import type { Store } from '../store/database.ts';
+import { findProject, updateFollows } from '../store/projects.ts';
+import { newestSnapshotId } from '../store/snapshots.ts';
+import { dataFolder, home } from './context.ts';
+import { problemOf } from './problems.ts';
+import { noProject, snapshotBody } from './projects.ts';
+import { keepAgain, type ReadAgain, rereadable } from './reading.ts';
+
+/** What a page that follows a project hears. */
+export type FollowEvent =
+  /** The folder is followed. `snapshotId`: the newest reading; a page that was away may have missed it. */
+  | { kind: 'following'; snapshotId: string }
+  /** The project has a new snapshot. `saved`: files that were saved; none where it had changed before it was followed. */
+  | { kind: 'changed'; saved: string[]; snapshotId: string; changes: ReadAgain }
+  /** Files were saved that can be read, and no figure of the app rests on what changed in them. */
+  | { kind: 'same'; saved: string[] }
+  /** What was saved can't be read; the project stays as it was. */
+  | { kind: 'broken'; saved: string[]; at: { path: string; line: number; message: string }[] }
+  /** The folder can't be followed, or not at present. */
+  | { kind: 'trouble'; message: string };
+
+type Listener = (event: FollowEvent) => void;
+
+interface Following {
+  /** How it is read, as text: another one needs another reading. */
+  how: string;
+  listeners: Set<Listener>;
+  /** What goes on since it was told, for those that come later: that something is broken, or can't be followed. */
+  trouble: Extract<FollowEvent, { kind: 'broken' | 'trouble' }> | null;
+  app: FollowedApp | null;
+  ended: boolean;
+  /** Ends it where nobody has come back by then. */
+  end: NodeJS.Timeout | null;
+}
+
+/** A page that is loaded again comes back within this time, in ms. */
+const ALONE_MS = 20_000;
+
+const held = globalThis as typeof globalThis & { yokelineFollowing?: Map<string, Following> };
+
+function all(): Map<string, Following> {
+  held.yokelineFollowing ??= new Map();
+  return held.yokelineFollowing;
+}
+
+/** The database, asked for when it is needed: it may be another one by then. */
+type OpenStore = () => Store;
+
+/**
+ * Follows a project's folder for somebody, until what it gives is called. All who follow the same project share one reading. A project that
+ * isn't to be followed, or has no folder, tells nothing.
+ */
+export function follow(store: OpenStore, projectId: string, listener: Listener): () => void {
+  const project = findProject(store(), projectId);
+  if (!project) throw noProject();
+  if (!project.follows || project.folder === null || !followsFolders()) return () => {};
+  const following = all().get(projectId) ?? begin(store, projectId);
+  following.listeners.add(listener);
+  if (following.end) clearTimeout(following.end);
+  following.end = null;
+  listener({ kind: 'following', snapshotId: newestSnapshotId(store(), projectId)! });
+  if (following.trouble) listener(following.trouble);
+  return () => {
+    following.listeners.delete(listener);
+    if (following.listeners.size > 0) return;
+    following.end = setTimeout(() => stop(projectId), ALONE_MS);
+    following.end.unref();
+  };
+}
+
+/** Has a project followed, or not any more; whoever listens goes on listening. */
+export function changeFollows(store: OpenStore, projectId: string, follows: boolean): void {
+  if (!findProject(store(), projectId)) throw noProject();
+  updateFollows(store(), projectId, follows);
+  if (!follows) stop(projectId);
+}
+
+/** Whether this server follows folders at all (`YOKELINE_FOLLOW`): those that it serves over a network aren't where anybody edits. */
+export function followsFolders(env: Readonly<Record<string, string | undefined>> = process.env): boolean {
+  const local = /^(127\..*|localhost|::1|)$/.test(env.HOST ?? '');
+  return env.YOKELINE_FOLLOW === undefined ? local : env.YOKELINE_FOLLOW !== 'off';
+}
+
+/** How a project is read may have changed: it is followed by that, where it is followed. */
+export function followAnew(store: OpenStore, projectId: string): void {
+  const following = all().get(projectId);
+  if (!following || following.how === howOf(store, projectId)) return;
+  const { listeners } = following;
+  stop(projectId);
+  const next = begin(store, projectId);
+  for (const listener of listeners) next.listeners.add(listener);
+}
+
+function howOf(store: OpenStore, projectId: string): string {
+  return JSON.stringify(rereadable(store(), projectId));
+}
+
+function stop(projectId: string): void {
+  const following = all().get(projectId);
+  if (!following) return;
+  all().delete(projectId);
+  following.ended = true;
+  if (following.end) clearTimeout(following.end);
+  void following.app?.close();
+}
+
+function begin(store: OpenStore, projectId: string): Following {
+  const how = howOf(store, projectId);
+  const following: Following = { how, listeners: new Set(), trouble: null, app: null, ended: false, end: null };
+  all().set(projectId, following);
+  const tell = (event: FollowEvent) => {
+    if (following.ended) return;
+    following.trouble = event.kind === 'broken' || event.kind === 'trouble' ? event : null;
+    for (const listener of following.listeners) listener(event);
+  };
+  const take = (read: Read, saved: string[]) => tell(kept(store, projectId, read, saved));
+  const told = (by: Followed) => {
+    try {
+      if (by.kind === 'read') take(by.read, by.changed);
+      else if (by.kind === 'broken') tell({ kind: 'broken', saved: by.changed, at: by.at });
+      else if (by.kind === 'trouble') tell(by);
+      else {
+        const { title, detail, at } = by.error;
+        tell({ kind: 'broken', saved: by.changed, at: [{ path: at ?? '', line: 1, message: `${title}. ${detail}` }] });
+      }
+    } catch (error) {
+      tell({ kind: 'trouble', message: wordsOf(error) });
+    }
+  };
+  const { folder, how: as } = rereadable(store(), projectId);
+  const script = path.join(home(), 'dist', 'reader', 'process', 'reading-process.js');
+  const memory = memoryFolder(path.join(dataFolder(), 'readings'));
+  FollowedApp.begin({ folder, ...as }, { script, memory }, told).then(
+    ({ followed, first }) => {
+      following.app = followed;
+      if (following.ended) void followed.close();
+      else
+        try {
+          take(first, []);
+        } catch (error) {
+          tell({ kind: 'trouble', message: wordsOf(error) });
+        }
+    },
+    (error) => tell({ kind: 'trouble', message: wordsOf(error) }),
+  );
+  return following;
+}
+
+/** Keeps what was read, where that is another app than the project has. */
+function kept(store: OpenStore, projectId: string, read: Read, saved: string[]): FollowEvent {
+  if (snapshotBody(store(), projectId).toString() === JSON.stringify(read.snapshot)) return { kind: 'same', saved };
+  const changes = keepAgain(store(), projectId, read, true);
+  return { kind: 'changed', saved, snapshotId: newestSnapshotId(store(), projectId)!, changes };
+}
+
+function wordsOf(error: unknown): string {
+  const { title, detail } = problemOf(error);
+  return `${title}. ${detail}`;
+}

@@ -1,0 +1,65 @@
+import type { Decision } from '../core/plan/types.ts';
+import { HINT_KINDS, HINT_PLACES } from '../core/vocabulary/hints.ts';
+
+/** One decision of every kind, with all that it may say. */
+export const EVERY_DECISION: Decision[] = [
+  { kind: 'detach', import: 'a::b' },
+  { kind: 'join', module: 'a' },
+  { kind: 'detach', package: 'p' },
+  { kind: 'trigger', splitPoint: 'a', fetch: { on: 'after', ms: 100 } },
+  { kind: 'trigger', splitPoint: 'a', fetch: { on: 'media', maxWidth: 600 } },
+  { kind: 'trigger', splitPoint: 'a', fetch: { on: 'answer', of: 'x' } },
+  { kind: 'trigger', splitPoint: 'a', fetch: { on: 'event', name: 'x' } },
+  {
+    kind: 'split',
+    splitPoint: 'a',
+    run: { on: 'idle' },
+    show: { on: 'visible' },
+    fallback: { show: 'stand-in', holdMs: 300, scope: 'area' },
+    onError: 'a message',
+    together: 'g',
+    clientOnly: true,
+    data: 'with the code',
+    answerAhead: { keepMs: 1000 },
+  },
+  ...HINT_KINDS.flatMap((kind) =>
+    HINT_PLACES.map(
+      (place): Decision => ({
+        kind: 'hint',
+        hint: { kind, place, target: { kind: 'route', pattern: '/' }, routes: [] },
+      }),
+    ),
+  ),
+  {
+    kind: 'hint',
+    hint: {
+      kind: 'preload',
+      place: 'script',
+      target: { kind: 'asset', address: '/a.jpg' },
+      routes: ['/'],
+      on: { on: 'approach' },
+      priority: 'high',
+      as: 'image',
+      crossorigin: true,
+      media: { minWidth: 300 },
+      notForDataSaver: true,
+    },
+  },
+  { kind: 'script', script: 's', placement: 'after load' },
+  { kind: 'loader', loader: 'discovered' },
+  { kind: 'drop link', rel: 'preload', address: '/x' },
+  { kind: 'put aside', finding: 'f', reason: 'r' },
+  { kind: 'no script', module: 'a' },
+  { kind: 'trim', module: 'a' },
+  { kind: 'one version', package: 'p', keep: 'k' },
+  { kind: 'move', import: 'a::b', to: 'c' },
+  { kind: 'style in script', match: { path: 'src/**' } },
+  { kind: 'gather', name: 'g', match: { package: 'p' } },
+  { kind: 'together', modules: ['a', 'b'] },
+  { kind: 'apart', match: { package: 'p' } },
+  { kind: 'floor', bytes: 1 },
+  { kind: 'ceiling', requests: 2 },
+  { kind: 'copy', below: 3 },
+  { kind: 'grain' },
+  { kind: 'chunk name', chunk: 'c', name: 'n' },
+];

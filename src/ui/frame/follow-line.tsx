@@ -1,0 +1,158 @@
+'use client';
+
+import { Popover } from 'radix-ui';
+import { type AlikeLandings, routesWords } from '../../core/check/landing-changes.ts';
+import { analyst } from '../../worker/client.ts';
+import type { ChangesView, Since } from '../../worker/services/changes.ts';
+import { useAsked } from '../state/asked.ts';
+import { hideLast, type LastEvent, useFollowing } from '../state/following.ts';
+import { useWorkbench } from '../state/workbench.ts';
+
+/** So long landings are compared at once, in ms: the open one in any case. */
+const AT_ONCE_MS = 300;
+const ALL_MS = 60_000;
+const MOST_NAMED = 2;
+
+/** What was saved in the folder last, and what that did. */
+export function FollowLine() {
+  const last = useFollowing((s) => s.last);
+  const of = useFollowing((s) => s.of);
+  const project = useWorkbench((s) => s.project?.id);
+  if (!last || of !== project) return <div />;
+  return (
+    <section
+      aria-label="Saved in the folder"
+      aria-live="polite"
+      className="flex min-w-0 items-baseline gap-3 border-t border-line bg-band px-4 py-1"
+    >
+      <Said last={last} />
+      <button type="button" className="ml-auto shrink-0 text-soft underline hover:text-ink" onClick={hideLast}>
+        hide
+      </button>
+    </section>
+  );
+}
+
+function Said({ last }: { last: LastEvent }) {
+  switch (last.kind) {
+    case 'changed':
+      return <Changed saved={last.saved} />;
+    case 'same':
+      return <p className="truncate">{savedWords(last.saved)}: nothing that ships has changed.</p>;
+    case 'broken': {
+      const [first, ...more] = last.at;
+      return (
+        <p className="truncate" title={last.at.map((f) => `${f.path}:${f.line} ${f.message}`).join('\n')}>
+          <strong className="font-medium text-worse">
+            {first.path ? `${first.path}:${first.line} can’t be read` : 'The folder can’t be read'}
+          </strong>{' '}
+          ({first.message}){more.length > 0 ? `, nor can ${more.length} more` : ''}. The figures are of what was read
+          before.
+        </p>
+      );
+    }
+    case 'trouble':
+      return <p className="truncate text-worse">The folder isn’t followed: {last.message}</p>;
+    default:
+      return last satisfies never;
+  }
+}
+
+/** What a change did to the open landing, and by which import; the others on demand. */
+function Changed({ saved }: { saved: readonly string[] }) {
+  const { since, taken } = useFollowing();
+  const route = useWorkbench((s) => s.route);
+  const { found, error } = useAsked(
+    ({ plan, route, conditions }) => analyst().changes.since(since, plan, conditions, route, AT_ONCE_MS),
+    `${since} ${taken}`,
+  );
+  const here = found?.landings.find((l) => l.routes.includes(route));
+  const others = (found?.landings ?? []).filter((l) => l !== here);
+  const subject = since === 'last save' ? savedWords(saved) : 'Since this page was opened';
+  return (
+    <>
+      <p className="min-w-0 flex-1 truncate" title={here?.cause ?? undefined} data-follow="changed">
+        <strong className="font-medium">{subject}</strong>
+        {' · '}
+        {error ?? (found ? whatHappened(route, here, others, found) : 'comparing …')}
+        {here?.cause ? <span className="text-soft"> · {here.cause}</span> : null}
+      </p>
+      <AllLandings since={since} />
+      <button
+        type="button"
+        className="shrink-0 whitespace-nowrap underline hover:text-ink"
+        onClick={() => useFollowing.setState({ since: since === 'last save' ? 'opened' : 'last save' })}
+      >
+        {since === 'last save' ? 'since opened' : 'last save only'}
+      </button>
+    </>
+  );
+}
+
+function whatHappened(
+  route: string,
+  here: AlikeLandings | undefined,
+  others: readonly AlikeLandings[],
+  { compared, of }: ChangesView,
+): string {
+  if (here) {
+    const alike = here.routes.length - 1;
+    const also = alike === 0 ? '' : alike === of - 1 ? ' and all other landings' : ` and ${alike} more`;
+    return `${route}${also}: ${here.words}`;
+  }
+  const routes = others.flatMap((l) => l.routes);
+  if (routes.length > 0) return `this landing stays as it is; ${routesWords(routes, of)} changed`;
+  return compared < of ? 'this landing stays as it is' : 'no landing changes';
+}
+
+/** What happened to every landing, worked out when it is opened. */
+function AllLandings({ since }: { since: Since }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="shrink-0 whitespace-nowrap underline hover:text-ink">all landings</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          side="top"
+          align="end"
+          sideOffset={6}
+          collisionPadding={8}
+          className="z-50 max-h-[60vh] w-[560px] max-w-[92vw] overflow-y-auto rounded border border-ink bg-sheet px-4 py-3 shadow-lg"
+        >
+          <LandingList since={since} />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function LandingList({ since }: { since: Since }) {
+  const taken = useFollowing((s) => s.taken);
+  const { found, error } = useAsked(
+    ({ plan, route, conditions }) => analyst().changes.since(since, plan, conditions, route, ALL_MS),
+    `all ${since} ${taken}`,
+  );
+  return (
+    <>
+      <h2 className="font-semibold">
+        {since === 'last save' ? 'What the last save did to each landing' : 'What changed since this page was opened'}
+      </h2>
+      {error ? <p className="text-worse">{error}</p> : null}
+      {found === null && !error ? <p className="text-soft">Comparing all landings …</p> : null}
+      {found?.landings.length === 0 ? <p>No landing changes.</p> : null}
+      <ul className="mt-1">
+        {found?.landings.map((l) => (
+          <li key={l.routes.join()} className="border-t border-line py-1.5 first:border-t-0">
+            <span className="font-medium">{routesWords(l.routes, found.of)}</span> {l.words}
+            {l.cause ? <span className="block text-soft">{l.cause}</span> : null}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function savedWords(saved: readonly string[]): string {
+  if (saved.length === 0) return 'The folder had changed';
+  const more = saved.length - MOST_NAMED;
+  return `${saved.slice(0, MOST_NAMED).join(', ')}${more > 0 ? ` and ${more} more` : ''} saved`;
+}

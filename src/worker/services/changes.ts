@@ -1,0 +1,55 @@
+import { type AlikeLandings, AppState, alikeLandings, landingChanges } from '../../core/check/landing-changes.ts';
+import type { Plan } from '../../core/plan/types.ts';
+import type { Conditions } from '../../core/sim/conditions.ts';
+import type { Snapshot } from '../../core/snapshot/types.ts';
+import type { HeldApp } from './held-app.ts';
+
+/** What a folder’s changes are counted from: the last save, or the first reading that this page was given. */
+export type Since = 'last save' | 'opened';
+
+/** What changes of a folder did to landings. */
+export interface ChangesView {
+  landings: AlikeLandings[];
+  /** So many landings were compared, of so many. */
+  compared: number;
+  of: number;
+}
+
+/** Answers what the changes of the folder did, while a project is kept in step with it. */
+export class ChangesService {
+  /** Apps as they were, as predicted under what is asked about; the last ones asked about are kept. */
+  private known: { key: string; states: Map<Snapshot, AppState> } = { key: '', states: new Map() };
+
+  constructor(private readonly app: HeldApp) {}
+
+  /**
+   * What happened to landings since then, the given route first; of the others as many as fit into about so many ms. Null where nothing was
+   * read before.
+   */
+  since(since: Since, plan: Plan, conditions: Conditions, route: string, ms: number): ChangesView | null {
+    const before = this.app.before(since);
+    if (before === null) return null;
+    const now = this.app.get();
+    const key = JSON.stringify([plan.decisions, conditions]);
+    if (this.known.key !== key) this.known = { key, states: new Map() };
+    for (const of of this.known.states.keys()) if (of !== before && of !== now) this.known.states.delete(of);
+    const [was, is] = [this.state(before, plan, conditions), this.state(now, plan, conditions)];
+    const all = [...new Set([...now.routes, ...before.routes].map((r) => r.pattern))];
+    const order = [...all.filter((p) => p === route), ...all.filter((p) => p !== route)];
+    const until = performance.now() + ms;
+    let compared = 0;
+    while (compared < order.length && (compared === 0 || performance.now() < until)) {
+      was.of(order[compared]);
+      is.of(order[compared]);
+      compared++;
+    }
+    const routes = new Set(order.slice(0, compared));
+    return { landings: alikeLandings(landingChanges(was, is, routes)), compared, of: order.length };
+  }
+
+  private state(app: Snapshot, plan: Plan, conditions: Conditions): AppState {
+    const known = this.known.states.get(app) ?? new AppState(app, plan, conditions);
+    this.known.states.set(app, known);
+    return known;
+  }
+}
