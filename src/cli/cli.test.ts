@@ -1,7 +1,9 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
+import { DECISION, type Decision } from '../core/plan/types.ts';
 import { built } from '../test-support/built.ts';
+import { EVERY_DECISION } from '../test-support/every-decision.ts';
 import { folderOf, removeFolders, SAMPLE } from '../test-support/folders.ts';
 
 built('cli/main.js');
@@ -14,6 +16,15 @@ function run(...args: string[]) {
 function refused(...args: string[]) {
   const { status, stderr } = spawnSync(process.execPath, [bin, ...args, '--json'], { encoding: 'utf8' });
   return { status, error: JSON.parse(stderr).error };
+}
+
+function fits(decision: Decision): boolean {
+  try {
+    DECISION.check(decision, '');
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 describe('yokeline', () => {
@@ -202,6 +213,25 @@ describe('yokeline', () => {
     expect(refused('plan', file, '--name', 'Second', '--based-on', 'First').error.title).toBe(
       'The plan is there already',
     );
+  });
+
+  it('makes every kind of decision there is', () => {
+    const out = path.join(path.dirname(file), 'every.json');
+    const kinds = [...new Set(EVERY_DECISION.map((d) => d.kind))];
+    const valid = kinds.map((kind) => EVERY_DECISION.find((d) => d.kind === kind && fits(d))!);
+    const given = valid.flatMap((d) => ['--decide', JSON.stringify(d)]);
+    const { plan } = run('plan', file, '--name', 'Every', '--out', out, ...given);
+    expect(new Set(plan.decisions.map((d: Decision) => d.kind))).toEqual(new Set(kinds));
+    expect(refused('plan', file, '--name', 'X', '--decide', '{"kind":"fly"}').error.at).toBe('--decide.kind');
+    const ways = ['--loader', 'discovered', '--script', 'harbour-counter@defer'];
+    const moved = ['--move', 'src/main.tsx::./app/app=src/app/routes.tsx'];
+    const said = run('plan', file, '--name', 'Ways', '--out', out, ...ways, ...moved).plan.decisions;
+    expect(said).toEqual([
+      { kind: 'loader', loader: 'discovered' },
+      { kind: 'script', script: 'harbour-counter', placement: 'defer' },
+      { kind: 'move', import: 'src/main.tsx::./app/app', to: 'src/app/routes.tsx' },
+    ]);
+    expect(refused('plan', file, '--name', 'X', '--script', 'x@nowhere').error.at).toContain('placement');
   });
 
   it('writes a predicted landing as an archive, under any cache', () => {

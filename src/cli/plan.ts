@@ -5,8 +5,9 @@ import { studied } from '../core/formats/project-file.ts';
 import { decisionWords, shipsBy, withDecision } from '../core/plan/decisions.ts';
 import { parseHint } from '../core/plan/hint-notation.ts';
 import { parseFetch, parseImport } from '../core/plan/notation.ts';
-import { BASELINE, type Decision, type Plan } from '../core/plan/types.ts';
+import { BASELINE, DECISION, type Decision, type Plan } from '../core/plan/types.ts';
 import { troublesOf } from '../core/ship/shipped.ts';
+import { parseJson } from '../core/text/json.ts';
 import { planNamed, readProject, readText, saveProject } from './files.ts';
 import { print } from './output.ts';
 import { readMatch, type ShapeOptions, shapesOf, withShapeOptions } from './shaping.ts';
@@ -23,6 +24,10 @@ interface Options extends ShapeOptions {
   withoutScript: string[];
   trim: string[];
   styleInScript: string[];
+  loader?: string;
+  script: string[];
+  move: string[];
+  decide: string[];
   hint: string[];
   route: string[];
   out?: string;
@@ -31,6 +36,17 @@ interface Options extends ShapeOptions {
 /** Decisions of a plan that was saved by itself. */
 function planFileIn(file: string): Decision[] {
   return parsePlanFile(readText(file, 'Check the path of the plan file.'), file).plan.decisions;
+}
+
+/** A decision from outside; throws InputError that names the option and the field. */
+function decision(value: unknown, option: string): Decision {
+  return DECISION.check(value, option);
+}
+
+/** A script with its place, written ID@PLACEMENT. */
+function scriptIn(text: string): { script: string; placement: string } {
+  const at = text.lastIndexOf('@');
+  return { script: text.slice(0, Math.max(0, at)), placement: text.slice(at + 1) };
 }
 
 const collect = (value: string, before: string[]) => [...before, value];
@@ -56,6 +72,15 @@ export function addPlan(program: Command): void {
     .option('--without-script <path>', 'draw a part on the server only, so that its script doesn’t travel', collect, [])
     .option('--trim <path>', 'leave out the rules of a style sheet that nothing can use', collect, [])
     .option('--style-in-script <what>', 'styles travel in script: package:NAME or a path pattern', collect, [])
+    .option('--loader <way>', 'how the loader finds the files of a split point: listed or discovered')
+    .option('--script <script>', 'where a classic script stands, written ID@PLACEMENT', collect, [])
+    .option('--move <import>', 'have an import made by another module, written FROM::SPECIFIER=PATH', collect, [])
+    .option(
+      '--decide <decision>',
+      'any decision, as JSON in the form of docs/schema/plan.schema.json; may be given several times',
+      collect,
+      [],
+    )
     .option('--hint <hint>', 'add a hint, written KIND:TARGET@PLACE; may be given several times', collect, [])
     .option(
       '--route <pattern>',
@@ -89,6 +114,13 @@ export function addPlan(program: Command): void {
       ...options.withoutScript.map((module): Decision => ({ kind: 'no script', module })),
       ...options.trim.map((module): Decision => ({ kind: 'trim', module })),
       ...options.styleInScript.map((what): Decision => ({ kind: 'style in script', match: readMatch(what) })),
+      ...(options.loader === undefined ? [] : [decision({ kind: 'loader', loader: options.loader }, '--loader')]),
+      ...options.script.map((t) => decision({ kind: 'script', ...scriptIn(t) }, `--script ${t}`)),
+      ...options.move.map((t): Decision => {
+        const at = t.lastIndexOf('=');
+        return { kind: 'move', import: parseImport(snapshot, t.slice(0, Math.max(0, at))), to: t.slice(at + 1) };
+      }),
+      ...options.decide.map((t) => decision(parseJson(t, '--decide'), '--decide')),
       ...shapesOf(options),
     ];
     const known = project.plans.find((p) => p.name === options.name);
