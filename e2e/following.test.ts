@@ -93,10 +93,7 @@ it('takes what was saved while nobody looked, and nothing once it is told not to
   await first.getByRole('combobox', { name: /^project/ }).click();
   await first.getByRole('option', { name: 'Stop following this folder' }).click();
   const written = fs.readFileSync(tiles(), 'utf8');
-  fs.writeFileSync(
-    tiles(),
-    `import * as heavy from './heavy';\n${written}\nglobalThis.more = heavy;\n`,
-  );
+  fs.writeFileSync(tiles(), `import * as heavy from './heavy';\n${written}\nglobalThis.more = heavy;\n`);
   await first.waitForTimeout(2500);
   expect(await figure(first, 'start')).toBe(before);
   await first.getByRole('combobox', { name: /^project/ }).click();

@@ -11,6 +11,7 @@ import { addGraph } from './graph.ts';
 import { addKeep } from './keep.ts';
 import { addLimits } from './limits.ts';
 import { addLoadCase } from './load-case.ts';
+import { addOpen } from './open.ts';
 import { addPlan } from './plan.ts';
 import { addRead } from './read.ts';
 import { addReconcile } from './reconcile.ts';
@@ -33,6 +34,7 @@ export function yokeline(): Command {
       process.exit(error.exitCode === 0 ? 0 : BAD_INPUT);
     });
   for (const add of [
+    addOpen,
     addRead,
     addGraph,
     addChunks,
