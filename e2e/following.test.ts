@@ -102,3 +102,27 @@ it('takes what was saved while nobody looked, and nothing once it is told not to
   await settles(async () => expect(await figure(first, 'start')).toBeGreaterThan(before));
   await first.close();
 });
+
+it('keeps plans in a file beside the code, both ways', async () => {
+  const page = await opened(`/p/${id}/split?route=/timetable`);
+  await page.getByRole('combobox', { name: /^project/ }).click();
+  await page.getByRole('option', { name: 'Keep plans beside the code' }).click();
+  const file = path.join(folder, 'yokeline.plan.json');
+  await settles(async () => expect(fs.existsSync(file)).toBe(true));
+  const before = await figure(page, 'start');
+  const kept = JSON.parse(fs.readFileSync(file, 'utf8'));
+  // Somebody decides in an editor, or a branch is checked out.
+  kept.plans[0].decisions = [{ kind: 'detach', import: 'src/timetable/departure-board.tsx::../tickets/ticket-dialog' }];
+  fs.writeFileSync(file, JSON.stringify(kept));
+  expect(await changed(page, 'start', before)).toBeLessThan(before);
+  await page.getByText(/was changed in the file beside the code/).waitFor();
+  // What is decided here is in the file at once.
+  await page.evaluate(async (project) => {
+    const { plans } = await (await fetch(`/api/projects/${project}`)).json();
+    const [{ id: plan, version }] = plans;
+    const headers = { 'content-type': 'application/json' };
+    await fetch(`/api/plans/${plan}`, { method: 'PUT', headers, body: JSON.stringify({ version, decisions: [] }) });
+  }, id);
+  await settles(async () => expect(JSON.parse(fs.readFileSync(file, 'utf8')).plans[0].decisions).toEqual([]));
+  await page.close();
+});

@@ -1,4 +1,5 @@
 import path from 'node:path';
+import { PLANS_FILE_NAME } from '../core/formats/plans-file.ts';
 import { memoryFolder } from '../reader/memory/memory-folder.ts';
 import { type Followed, FollowedApp } from '../reader/process/followed-app.ts';
 import type { Read } from '../reader/process/work.ts';
@@ -6,6 +7,7 @@ import type { Store } from '../store/database.ts';
 import { findProject, updateFollows } from '../store/projects.ts';
 import { newestSnapshotId } from '../store/snapshots.ts';
 import { dataFolder, home } from './context.ts';
+import { agreedOrTrouble, agreeSoon } from './kept-plans.ts';
 import { problemOf } from './problems.ts';
 import { noProject, snapshotBody } from './projects.ts';
 import { keepAgain, type ReadAgain, rereadable } from './reading.ts';
@@ -20,6 +22,10 @@ export type FollowEvent =
   | { kind: 'same'; saved: string[] }
   /** What was saved can't be read; the project stays as it was. */
   | { kind: 'broken'; saved: string[]; at: { path: string; line: number; message: string }[] }
+  /** What the file beside the code says of plans, limits and corrections was brought together with the project. */
+  | { kind: 'plans'; taken: boolean; conflicts: string[] }
+  /** The file beside the code can't be understood, or not be written. */
+  | { kind: 'plans trouble'; message: string }
   /** The folder can't be followed, or not at present. */
   | { kind: 'trouble'; message: string };
 
@@ -114,10 +120,20 @@ function begin(store: OpenStore, projectId: string): Following {
   all().set(projectId, following);
   const tell = (event: FollowEvent) => {
     if (following.ended) return;
-    following.trouble = event.kind === 'broken' || event.kind === 'trouble' ? event : null;
+    if (event.kind === 'broken' || event.kind === 'trouble') following.trouble = event;
+    else if (event.kind === 'changed' || event.kind === 'same') following.trouble = null;
     for (const listener of following.listeners) listener(event);
   };
-  const take = (read: Read, saved: string[]) => tell(kept(store, projectId, read, saved));
+  const take = (read: Read, saved: string[]) => {
+    const isOfPlans = saved.length === 0 || saved.includes(PLANS_FILE_NAME);
+    if (isOfPlans) tellAgreed(agreedOrTrouble(store, projectId));
+    const code = saved.filter((f) => f !== PLANS_FILE_NAME);
+    // What only plans say is no change of the code.
+    if (saved.length === 0 || code.length > 0) tell(kept(store, projectId, read, code));
+  };
+  const tellAgreed = (agreed: ReturnType<typeof agreedOrTrouble>) => {
+    for (const event of agreedEvents(agreed)) tell(event);
+  };
   const told = (by: Followed) => {
     try {
       if (by.kind === 'read') take(by.read, by.changed);
@@ -148,6 +164,21 @@ function begin(store: OpenStore, projectId: string): Following {
     (error) => tell({ kind: 'trouble', message: wordsOf(error) }),
   );
   return following;
+}
+
+/** Something was decided: where plans are kept beside the code the file is written, and those who listen hear what came of it. */
+export function decided(store: OpenStore, projectId: string): void {
+  agreeSoon(store, projectId, (agreed) => {
+    const listeners = all().get(projectId)?.listeners ?? [];
+    for (const event of agreedEvents(agreed)) for (const listener of listeners) listener(event);
+  });
+}
+
+/** What there is to be told of it; nothing where all is as it was. */
+function agreedEvents(agreed: ReturnType<typeof agreedOrTrouble>): FollowEvent[] {
+  if ('trouble' in agreed) return [{ kind: 'plans trouble', message: agreed.trouble }];
+  const { taken, conflicts } = agreed;
+  return taken || conflicts.length > 0 ? [{ kind: 'plans', taken, conflicts }] : [];
 }
 
 /** Keeps what was read, where that is another app than the project has. */

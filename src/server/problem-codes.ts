@@ -25,6 +25,7 @@ export const PROBLEM_STATUS = {
   'nothing-to-read-again': 422,
   'based-on-nothing': 422,
   'name-taken': 422,
+  'file-not-written': 422,
   'too-often': 429,
   'too-many-readings': 429,
   'too-many-bodies': 429,

@@ -10,7 +10,7 @@ import { deletePlan, findPlan, insertPlan, listPlans, updatePlan } from './plans
 import { amendmentsOf, findProject, insertProject, listProjects, updateAmendments } from './projects.ts';
 import { insertSnapshot, newestSnapshot, packSnapshot, sourcesOf, textsOf } from './snapshots.ts';
 
-const FROM_CONTENT = { readAs: 'tell by content', givenBase: null, workspace: null, starts: [] };
+const FROM_CONTENT = { readAs: 'tell by content', givenBase: null, workspace: null, starts: [], follows: true };
 const migrations = path.resolve('src/store/migrations');
 const steps = fs.readdirSync(migrations).sort();
 

@@ -57,6 +57,16 @@ export function updateFollows(store: Store, id: string, follows: boolean): void 
   store.prepare('UPDATE projects SET follows = ? WHERE id = ?').run(follows ? 1 : 0, id);
 }
 
+/** The text of the file beside the code as both agreed last; null where none is kept. */
+export function keptTextOf(store: Store, id: string): string | null {
+  const row = store.prepare('SELECT kept_text AS text FROM projects WHERE id = ?').get(id) as { text: string | null };
+  return row.text;
+}
+
+export function updateKeptText(store: Store, id: string, text: string | null): void {
+  store.prepare('UPDATE projects SET kept_text = ? WHERE id = ?').run(text, id);
+}
+
 export interface StoredAmendments {
   version: number;
   amendments: Amendments;

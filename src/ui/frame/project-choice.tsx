@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import type { ProjectRow } from '../../store/projects.ts';
 import { Choice } from '../parts/choice.tsx';
 import { api } from '../state/api.ts';
-import { setFollows } from '../state/following.ts';
+import { keepPlansBeside, setFollows } from '../state/following.ts';
 import { readAgain } from '../state/read-again.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { useReadDialog } from './drop.ts';
@@ -16,6 +16,7 @@ import { recentFolders } from './recent-folders.ts';
 const READ = ':read';
 const READ_AGAIN = ':again';
 const FOLLOW = ':follow';
+const KEEP = ':keep';
 
 /** The project under study; opens another one or a project file. */
 export function ProjectChoice() {
@@ -50,6 +51,7 @@ export function ProjectChoice() {
                   note: project.follows ? 'saved files are read at once' : 'read saved files at once',
                 },
                 { value: READ_AGAIN, label: 'Read this folder again' },
+                { value: KEEP, label: 'Keep plans beside the code', note: 'yokeline.plan.json' },
               ]
             : []),
           { value: READ, label: 'Read another app …' },
@@ -58,6 +60,11 @@ export function ProjectChoice() {
           if (next === READ) useReadDialog.setState({ open: true });
           else if (next === FOLLOW) {
             setFollows(!project?.follows).catch((error: Error) => toast.error(error.message));
+          } else if (next === KEEP) {
+            keepPlansBeside().then(
+              (words) => toast.success(words, { duration: 10_000 }),
+              (error: Error) => toast.error(error.message),
+            );
           } else if (next === READ_AGAIN) {
             if (project) void readAgain(project);
           } else router.push(`/p/${next}/startup`);

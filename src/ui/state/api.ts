@@ -84,6 +84,8 @@ export const api = {
   importProject: (fileName: string, text: string) => call<{ id: string }>('POST', '/api/projects', { fileName, text }),
   follow: (projectId: string, follows: boolean) =>
     call<{ follows: boolean }>('PUT', `/api/projects/${projectId}/changes`, { follows }),
+  keepPlans: (projectId: string) =>
+    call<{ taken: boolean; conflicts: string[] }>('POST', `/api/projects/${projectId}/kept`, {}),
   createPlan: (projectId: string, name: string, decisions: Decision[], basedOn?: string) =>
     call<StoredPlan>('POST', `/api/projects/${projectId}/plans`, { name, decisions, basedOn }),
   patch: (projectId: string, name: string, decisions: Decision[]) =>

@@ -83,6 +83,13 @@ async function hear(id: string, event: FollowEvent): Promise<void> {
     case 'broken':
     case 'trouble':
       break;
+    case 'plans':
+      if (event.taken) await takePlans(id);
+      for (const words of event.conflicts) useWorkbench.setState((s) => telling(s, words));
+      return;
+    case 'plans trouble':
+      useWorkbench.setState((s) => telling(s, event.message));
+      return;
     default:
       event satisfies never;
   }
@@ -92,6 +99,39 @@ async function hear(id: string, event: FollowEvent): Promise<void> {
 async function taken(id: string, snapshotId: string): Promise<void> {
   await takeNewest(id, snapshotId);
   if (useFollowing.getState().of === id) useFollowing.setState((s) => ({ taken: s.taken + 1 }));
+}
+
+const THE_FILE = 'in the file beside the code';
+
+/** Takes plans, limits and corrections as they are stored now; what isn't saved yet here stays, and meets them when it is. */
+async function takePlans(id: string): Promise<void> {
+  const { plans: stored, amended } = await api.project(id);
+  if (useWorkbench.getState().project?.id !== id) return;
+  for (const plan of stored) useWorkbench.getState().takeFromTab(plan, THE_FILE);
+  useWorkbench.setState(({ project, planId, saving, savingAmendments }) => {
+    if (!project) return {};
+    const mine = new Map(project.plans.map((p) => [p.id, p]));
+    const isOpen = (plan: { id: string }) => plan.id === planId && saving !== 'saved';
+    const plans = stored.map((p) => {
+      const own = mine.get(p.id);
+      return own && (own.version >= p.version || isOpen(own)) ? own : p;
+    });
+    const isNewer = amended.version > project.amended.version && savingAmendments === 'saved';
+    return {
+      project: { ...project, plans, amended: isNewer ? amended : project.amended },
+      planId: planId === null || plans.some((p) => p.id === planId) ? planId : (plans[0]?.id ?? null),
+    };
+  });
+}
+
+/** Keeps the open project's plans in a file beside its code from now on. */
+export async function keepPlansBeside(): Promise<string> {
+  const { project, saveNow } = useWorkbench.getState();
+  if (!project) return '';
+  await saveNow();
+  const { taken, conflicts } = await api.keepPlans(project.id);
+  if (taken) await takePlans(project.id);
+  return ['Plans, limits and corrections are kept beside the code, in yokeline.plan.json.', ...conflicts].join(' ');
 }
 
 /** Has the open project kept in step with its folder, or not any more. */

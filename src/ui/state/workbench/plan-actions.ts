@@ -49,12 +49,12 @@ export function planActions(bench: Bench, saver: PlanSaver): Actions {
       followOrigin(bench, plan.name, null);
       get().choosePlan(plans[0]?.id ?? null);
     },
-    takeFromTab(plan) {
+    takeFromTab(plan, where = 'in another tab') {
       const mine = planOf(bench, plan.id);
       if (!mine || mine.version >= plan.version || get().saving !== 'saved') return;
       putPlan(bench, plan);
       if (get().planId !== plan.id) return;
-      set({ ...keeping(get(), isAboutReading), ...telling(get(), `“${plan.name}” was changed in another tab.`) });
+      set({ ...keeping(get(), isAboutReading), ...telling(get(), `“${plan.name}” was changed ${where}.`) });
     },
     takeTheirs() {
       const { conflict } = get();

@@ -69,7 +69,7 @@ export interface Workbench {
   describePlan(change: Partial<Description>): Promise<void>;
   removePlan(): Promise<void>;
   /** A plan as another tab saved it: the steps of this one are forgotten, for they began elsewhere. */
-  takeFromTab(plan: StoredPlan): void;
+  takeFromTab(plan: StoredPlan, where?: string): void;
   takeTheirs(): void;
   keepMine(): Promise<void>;
   saveNow(): Promise<void>;

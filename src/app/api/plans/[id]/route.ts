@@ -1,4 +1,5 @@
 import { store } from '../../../../server/context.ts';
+import { decided } from '../../../../server/following.ts';
 import { handle } from '../../../../server/handle.ts';
 import { PlanChangeInput, readInput } from '../../../../server/inputs.ts';
 import { changePlan, planOf, removePlan } from '../../../../server/plans.ts';
@@ -12,13 +13,18 @@ export function GET(request: Request, { params }: Context): Promise<Response> {
 export function PUT(request: Request, { params }: Context): Promise<Response> {
   return handle(request, async () => {
     const input = await readInput(request, PlanChangeInput);
-    return Response.json(changePlan(store(), (await params).id, input));
+    const changed = changePlan(store(), (await params).id, input);
+    decided(store, changed.projectId);
+    return Response.json(changed);
   });
 }
 
 export function DELETE(request: Request, { params }: Context): Promise<Response> {
   return handle(request, async () => {
-    removePlan(store(), (await params).id);
+    const { id } = await params;
+    const { projectId } = planOf(store(), id);
+    removePlan(store(), id);
+    decided(store, projectId);
     return new Response(null, { status: 204 });
   });
 }

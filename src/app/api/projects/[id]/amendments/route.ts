@@ -1,5 +1,5 @@
 import { store } from '../../../../../server/context.ts';
-import { followAnew } from '../../../../../server/following.ts';
+import { decided, followAnew } from '../../../../../server/following.ts';
 import { handle } from '../../../../../server/handle.ts';
 import { AmendmentsInput, readInput } from '../../../../../server/inputs.ts';
 import { changeAmendments } from '../../../../../server/projects.ts';
@@ -10,6 +10,7 @@ export function PUT(request: Request, { params }: { params: Promise<{ id: string
     const { id } = await params;
     const changed = changeAmendments(store(), id, await readInput(request, AmendmentsInput));
     followAnew(store, id);
+    decided(store, id);
     return Response.json(changed);
   });
 }
