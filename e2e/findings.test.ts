@@ -27,7 +27,7 @@ describe('findings', () => {
       const row = details(page).getByRole('row').filter({ hasText: '/timetable' });
       const said = (await row.getByRole('cell').nth(1).textContent()) ?? '';
       const change = /▾ ([\d.]+) (ms|s)/.exec(said);
-      await details(page).getByRole('button', { name: 'Take it' }).click();
+      await details(page).getByRole('button', { name: 'Apply', exact: true }).click();
       if (change)
         await becomes(page, 'interactive', was - Number(change[1]) * (change[2] === 's' ? 1000 : 1), ROUNDING_MS);
     }
@@ -37,7 +37,7 @@ describe('findings', () => {
     await page.close();
   });
 
-  it('can be put aside with a reason, and taken up again', async () => {
+  it('can be dismissed with a reason, and reconsidered', async () => {
     const page = await served.page('/p/saltmarsh/hints?route=/');
     await measured(page);
     const count = await rows(page).count();
@@ -45,11 +45,11 @@ describe('findings', () => {
     await rows(page).nth(1).click();
     await page
       .getByRole('complementary')
-      .getByRole('button', { name: /Put it aside/ })
+      .getByRole('button', { name: /^Dismiss/ })
       .click();
     await details(page).getByLabel('Why not').fill('the team decided so');
     await details(page).getByLabel('Why not').press('Enter');
-    await page.getByRole('heading', { name: 'Put aside' }).waitFor();
+    await page.getByRole('heading', { name: 'Dismissed' }).waitFor();
     await page.getByText('the team decided so').first().waitFor();
     await settles(async () => expect(await rows(page).count()).toBe(count - 1));
     await page
@@ -57,8 +57,8 @@ describe('findings', () => {
       .getByRole('button', { name: new RegExp(`^${name}`) })
       .first()
       .click();
-    await details(page).getByRole('button', { name: 'Take it up again' }).click();
-    await page.getByRole('heading', { name: 'Put aside' }).waitFor({ state: 'detached' });
+    await details(page).getByRole('button', { name: 'Reconsider' }).click();
+    await page.getByRole('heading', { name: 'Dismissed' }).waitFor({ state: 'detached' });
     await settles(async () => expect(await rows(page).count()).toBe(count));
     await page.close();
   });
@@ -76,7 +76,7 @@ describe('findings', () => {
     const page = await served.page('/p/saltmarsh/startup?route=/timetable');
     await page.getByRole('button', { name: /^Split \d+ findings/ }).click();
     await page.getByRole('button', { name: /findings here/ }).click();
-    await details(page).getByRole('button', { name: 'Take it' }).waitFor();
+    await details(page).getByRole('button', { name: 'Apply', exact: true }).waitFor();
     await page.close();
   });
 
@@ -92,7 +92,7 @@ describe('findings', () => {
     await page.keyboard.press('6');
     await page.getByRole('tab', { name: 'Choose for me' }).click();
     await page.getByText(/3 of \d+ candidates: from .* of expected cost per visit/).waitFor();
-    await page.getByRole('button', { name: 'Take these 3' }).click();
+    await page.getByRole('button', { name: 'Apply these 3' }).click();
     await settles(async () => expect(await figure(page, 'interactive')).toBeLessThan(before * 0.7));
     await page.keyboard.press('Control+z');
     await becomes(page, 'interactive', before);
@@ -116,9 +116,9 @@ describe('findings', () => {
     const choosing = async () => {
       await page.getByRole('button', { name: /^Choose( again)?$/ }).click();
       await page.getByText(/trying each by itself/).waitFor();
-      await page.getByRole('button', { name: /^Take these/ }).waitFor();
+      await page.getByRole('button', { name: /^Apply these/ }).waitFor();
     };
-    expect(await longTasksAtBest(() => longTasks(page, choosing, 'Take these'))).toEqual([]);
+    expect(await longTasksAtBest(() => longTasks(page, choosing, 'Apply these'))).toEqual([]);
     const caption = page.locator('figcaption').filter({ hasText: 'fetched for nothing' });
     const together = Number(/saves (\d+) ms/.exec((await caption.textContent()) ?? '')?.[1]);
     expect(together).toBeGreaterThan(alone);
@@ -152,7 +152,7 @@ describe('findings', () => {
     await page.getByRole('tab', { name: 'Choose for me' }).click();
     await page.getByLabel('Choose', { exact: true }).selectOption('hints');
     await page.getByRole('button', { name: 'Choose', exact: true }).click();
-    await page.getByRole('button', { name: /^Take these/ }).waitFor();
+    await page.getByRole('button', { name: /^Apply these/ }).waitFor();
     await context.close();
   });
 
@@ -177,7 +177,7 @@ describe('findings', () => {
     await details(page).getByRole('button', { name: 'Try it' }).click();
     await becomes(page, 'interactive', tried);
     await page.getByText('First plan · 0 decisions').waitFor();
-    await page.getByRole('region', { name: 'Live strip' }).getByRole('button', { name: 'Take it' }).click();
+    await page.getByRole('region', { name: 'Live strip' }).getByRole('button', { name: 'Apply', exact: true }).click();
     await page.getByText(/First plan · [1-9]/).waitFor();
     await becomes(page, 'interactive', tried);
     await page.keyboard.press('Control+z');

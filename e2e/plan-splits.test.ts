@@ -16,7 +16,7 @@ describe('planning splits', () => {
       .click();
     const sheet = page.getByRole('complementary', { name: 'Details' });
     await sheet.getByText(/kept by\s+src\/timetable\/departure-board.tsx, line 4/).waitFor();
-    await sheet.getByText(/Whoever asks for it later, without an approach, waits/).waitFor();
+    await sheet.getByText(/Used later, without hovering or focusing first, it keeps the visitor waiting for/).waitFor();
     await sheet.getByText('The first screen or the shell needs it: no detachment frees it.').waitFor();
     await page.close();
   });
@@ -91,7 +91,7 @@ describe('planning splits', () => {
     await page.getByRole('button', { name: 'Undo “next-sailings: run on the action”' }).waitFor();
     await page
       .getByRole('complementary', { name: 'Details' })
-      .getByText(/Whoever asks for it later, without an approach, waits/)
+      .getByText(/Used later, without hovering or focusing first, it keeps the visitor waiting for/)
       .waitFor();
     await page.getByRole('button', { name: /^Undo “next-sailings: run/ }).click();
     await becomes(page, 'interactive', before);

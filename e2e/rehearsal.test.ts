@@ -37,8 +37,8 @@ it('is made from the interface, seen beside the prediction, and moves it when it
   const cells = async () => (await row.locator('td').allTextContents()).map((t) => t.trim());
   const [, predicted, rehearsed] = await cells();
   await page.getByRole('img', { name: 'Requests, parts and thread, predicted and rehearsed' }).waitFor();
-  await page.getByRole('button', { name: 'Take what was measured' }).click();
-  await page.getByText(/Taken so far: Chromium/).waitFor();
+  await page.getByRole('button', { name: 'Use these measurements' }).click();
+  await page.getByText(/In use: Chromium/).waitFor();
   // The router of the sample draws its frame only with the page, which code doesn’t show.
   const far = Math.abs(milliseconds(predicted) - milliseconds(rehearsed));
   await settles(async () => {

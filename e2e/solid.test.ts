@@ -15,7 +15,7 @@ describe('the guide', () => {
     const page = await served.newcomer();
     await page.goto(`${served.address}/`);
     const guide = page.getByRole('region', { name: 'Guide' });
-    await guide.getByRole('button', { name: 'Lead me' }).click();
+    await guide.getByRole('button', { name: 'Show me around' }).click();
     const next = guide.getByRole('button', { name: '✓ Next' });
     for (const way of ['Show the startup', 'Show the inventory']) {
       await guide.getByRole('button', { name: way }).click();
@@ -33,7 +33,10 @@ describe('the guide', () => {
     await guide.getByRole('heading', { name: 'Hint it' }).waitFor();
     await guide.getByRole('button', { name: 'Show what else helps' }).click();
     await page.getByText(/findings, each measured/).waitFor();
-    await page.getByRole('complementary', { name: 'Details' }).getByRole('button', { name: 'Take it' }).click();
+    await page
+      .getByRole('complementary', { name: 'Details' })
+      .getByRole('button', { name: 'Apply', exact: true })
+      .click();
     await next.click();
     await guide.getByRole('button', { name: 'Compare the plans' }).click();
     await next.click();

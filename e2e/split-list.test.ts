@@ -39,7 +39,7 @@ describe('the Split list', () => {
     await sheet.getByRole('button', { name: /Its own imports/ }).click();
     await page.getByRole('heading', { name: /What ticket-dialog pulls in/ }).waitFor();
     await page.getByRole('option', { name: /^@saltmarsh\/paperkit/ }).click();
-    await sheet.getByText(/Whoever asks for ticket-dialog waits/).waitFor();
+    await sheet.getByText(/The wait for ticket-dialog goes from/).waitFor();
     await page.keyboard.press('Escape');
     await page.getByRole('heading', { name: /What \/timetable pulls in/ }).waitFor();
     await page.close();

@@ -28,7 +28,7 @@ describe('the Startup station', () => {
     expect(download.suggestedFilename()).toBe('startup-timetable.har');
     await download.saveAs(file);
     const entries = JSON.parse(fs.readFileSync(file, 'utf8')).log.entries as unknown[];
-    await page.getByLabel('lay a recording under').setInputFiles(file);
+    await page.getByLabel('compare with a recording').setInputFiles(file);
     const recording = page.getByRole('region', { name: 'Recording' });
     await recording.getByText(`${entries.length} of ${entries.length} requests found in it`).waitFor();
     const [picture] = await Promise.all([
@@ -69,7 +69,7 @@ describe('the Startup station', () => {
     const broken = path.join(folder, 'broken.har');
     fs.writeFileSync(broken, '{"log": {"entries": [');
     await page.getByRole('option', { name: /^entry styles/ }).waitFor();
-    await page.getByLabel('lay a recording under').setInputFiles(broken);
+    await page.getByLabel('compare with a recording').setInputFiles(broken);
     await page.getByText(/Broken JSON/).waitFor();
     await page.getByRole('option', { name: /^entry styles/ }).waitFor();
     await page.close();

@@ -42,7 +42,7 @@ describe('the whole path', () => {
       await page.getByText(/findings, each measured/).waitFor();
       const was = await figure(page, 'interactive');
       await page.getByRole('list', { name: 'Findings' }).getByRole('button').first().click();
-      await details.getByRole('button', { name: 'Take it' }).click();
+      await details.getByRole('button', { name: 'Apply', exact: true }).click();
       await changed(page, 'interactive', was);
     }
 
@@ -71,7 +71,7 @@ describe('the whole path', () => {
       'utf8',
     );
     expect(csv).toMatch(/interactive,[\d.]+ s,[\d.]+ s \(−/);
-    await page.getByRole('tab', { name: 'What earned it' }).click();
+    await page.getByRole('tab', { name: 'Gain by decision' }).click();
     await page
       .getByRole('row', { name: /^all of them/ })
       .getByText(/▾/)

@@ -101,7 +101,7 @@ await withSample(async (address, context) => {
   await page.getByText(/candidates: from/).waitFor({ timeout: 60_000 });
   await page.waitForTimeout(600);
   await take('choose');
-  await page.getByRole('button', { name: /^Take these/ }).click();
+  await page.getByRole('button', { name: /^Apply these/ }).click();
   await page.waitForTimeout(600);
   await page.getByRole('button', { name: /^Handoff/ }).click();
   await page.getByRole('button', { name: /^Markup/ }).click();

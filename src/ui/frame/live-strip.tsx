@@ -41,7 +41,7 @@ export function LiveStrip() {
         ) : (
           <>
             <h2 className="font-semibold">Live strip</h2>
-            <p className="text-soft">{plan ? 'plan over baseline ghost' : 'baseline, as built'}</p>
+            <p className="text-soft">{plan ? 'plan, baseline in grey' : 'baseline, as built'}</p>
             <Warnings />
           </>
         )}
@@ -71,7 +71,7 @@ function Trying({ trial: { remedy } }: { trial: Trial }) {
       <p className="mt-1.5 flex gap-1.5">
         {plan ? (
           <button type="button" className="rounded bg-ink px-2 py-0.5 text-on-ink" onClick={() => take(remedy)}>
-            Take it
+            Apply
           </button>
         ) : null}
         <button type="button" className="rounded border border-soft px-2 py-0.5 hover:border-ink" onClick={endTrial}>
@@ -216,7 +216,7 @@ function Figures({ now, ghost }: { now: LandingView; ghost: LandingView }) {
             ) : milestone && now.range ? (
               <span
                 className="block text-[11px] text-soft"
-                title="if script costs as little, or as much, as is believable"
+                title="if script costs as little, or as much, as is plausible: its cost is an estimate"
               >
                 {time(now.range.low[milestone])} – {time(now.range.high[milestone])}
               </span>

@@ -75,7 +75,7 @@ function OpenPlan({ onClose }: { onClose: () => void }) {
               decision={d}
               note={d.kind === 'put aside' ? 'a note' : `by ${shipsBy(d)}`}
               troubles={[...lost, ...hard]}
-              onTakeBack={() => withdraw([subjectOf(d)], `take back: ${decisionWords(d)}`)}
+              onTakeBack={() => withdraw([subjectOf(d)], `remove: ${decisionWords(d)}`)}
             />
           );
         })}

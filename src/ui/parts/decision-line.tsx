@@ -28,7 +28,7 @@ export function DecisionLine({
       {note ? <span className="shrink-0 text-[11px] text-soft">{note}</span> : null}
       <button
         type="button"
-        aria-label={`Take back: ${words}`}
+        aria-label={`Remove: ${words}`}
         className="self-center text-soft hover:text-worse"
         onClick={onTakeBack}
       >

@@ -5,7 +5,7 @@ export function seenWords({ moves, flashes, silent }: Seen): string {
   const told = [
     { change: moves, what: 'moves of the screen' },
     { change: flashes, what: 'flashes' },
-    { change: silent, what: 'chances to fail silently' },
+    { change: silent, what: 'silent failures possible' },
   ].filter((t) => t.change < 0);
   return told.map((t) => `▾ ${(-t.change).toFixed(t.change > -0.1 ? 2 : 1)} ${t.what}`).join(', ');
 }

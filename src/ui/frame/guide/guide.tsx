@@ -39,7 +39,7 @@ export function Guide({ station }: { station: StationId }) {
             Not now
           </button>
           <button type="button" onClick={() => setGuide({ state: 'open', step: 0 })} className={MAIN}>
-            Lead me
+            Show me around
           </button>
         </div>
       </Card>

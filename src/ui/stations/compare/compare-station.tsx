@@ -35,7 +35,7 @@ export function CompareStation() {
             { id: 'routes', words: 'Routes and actions', content: <RoutesPage compared={compared} /> },
             { id: 'curves', words: 'Over the mix', content: <CurvesPage /> },
             { id: 'waterfalls', words: 'Waterfalls', content: <WaterfallsPage /> },
-            { id: 'decisions', words: 'What earned it', content: <DecisionsPage /> },
+            { id: 'decisions', words: 'Gain by decision', content: <DecisionsPage /> },
           ]}
         />
       )}

@@ -96,7 +96,7 @@ export function CurvesPage() {
           tables={() => [
             {
               title: `${words}, landings on ${route} over the mix`,
-              head: ['of all visits, faster than', ...PERCENTILES.map(percent)],
+              head: ['share of visits faster than', ...PERCENTILES.map(percent)],
               rows: found.plans.map((p, i) => [
                 p.name,
                 ...PERCENTILES.map((s) => {
@@ -111,7 +111,7 @@ export function CurvesPage() {
         />
       </div>
       <PercentileTable
-        title={`${words}: of all visits, faster than`}
+        title={`${words}: share of visits faster than`}
         rows={found.plans.map(({ name }, i) => ({
           name,
           values: found.drawn[i].map((d) => d[chosen]),

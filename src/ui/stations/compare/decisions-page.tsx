@@ -23,11 +23,11 @@ export function DecisionsPage() {
   const plan = withDecisions.find((p) => p.name === (chosen ?? open)) ?? withDecisions.at(-1);
   return (
     <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
-      <section aria-label="What each decision earned" className="min-h-0 overflow-auto px-4 py-4">
+      <section aria-label="Gain by decision" className="min-h-0 overflow-auto px-4 py-4">
         {plan ? (
           <>
             <div className="mb-2 flex flex-wrap items-center gap-3">
-              <h2 className="text-[15px] font-semibold">What earned it</h2>
+              <h2 className="text-[15px] font-semibold">Gain by decision</h2>
               <select
                 aria-label="Plan"
                 value={plan.name}
@@ -55,7 +55,7 @@ export function DecisionsPage() {
           </>
         ) : (
           <>
-            <h2 className="text-[15px] font-semibold">What earned it</h2>
+            <h2 className="text-[15px] font-semibold">Gain by decision</h2>
             <p className="mt-1 text-soft">
               None of these plans has a decision yet. Detach an import under Split, or take a finding.
             </p>
@@ -106,7 +106,7 @@ function EarnedList({ plan, measure }: { plan: Plan; measure: LandingMeasure }) 
           file="compare-earned"
           tables={() => [
             {
-              title: `What earned it: ${MEASURES[measure].name}, landing on ${route}`,
+              title: `Gain by decision: ${MEASURES[measure].name}, landing on ${route}`,
               head: ['decision', 'by itself', 'on top of the others'],
               rows: [
                 ...sorted.map((d) => [

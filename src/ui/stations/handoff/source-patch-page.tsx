@@ -32,7 +32,7 @@ export function SourcePatchPage({ patch: { found, error }, plan }: { patch: Aske
   const use =
     diff === ''
       ? 'The edits of the source that this plan means.'
-      : `${files.length} ${files.length === 1 ? 'file' : 'files'}, ${added} lines more, ${removed} less. In the folder that was read: git apply ${file}`;
+      : `${files.length} ${files.length === 1 ? 'file' : 'files'}, ${added} ${added === 1 ? 'line' : 'lines'} added, ${removed} removed. In the folder that was read: git apply ${file}`;
   return (
     <>
       <TextHead name="Source patch" use={use} text={diff} file={file} mime="text/x-diff" />

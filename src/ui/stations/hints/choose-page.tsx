@@ -157,7 +157,7 @@ function Wishes() {
           checked={limits.spareDataSavers}
           onChange={(event) => set({ spareDataSavers: event.target.checked })}
         />
-        nothing in case for data savers
+        no prefetching for data savers
       </label>
       {choosing ? (
         <button
@@ -194,7 +194,7 @@ function Take({ turns, named }: { turns: Turn[]; named: boolean }) {
     <span className="flex shrink-0 gap-2">
       {named ? (
         <button type="button" onClick={take} className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink">
-          Take {turns.length === 1 ? 'it' : `these ${turns.length}`}
+          Apply {turns.length === 1 ? 'it' : `these ${turns.length}`}
         </button>
       ) : null}
       <TryIt remedy={remedy} />

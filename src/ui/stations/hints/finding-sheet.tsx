@@ -103,15 +103,13 @@ function Take({
   if (aside !== null)
     return (
       <p className="mt-3">
-        Put aside: {aside || 'no reason given'}.{' '}
+        Dismissed: {aside || 'no reason given'}.{' '}
         <button
           type="button"
           className="underline"
-          onClick={() =>
-            withdraw([subjectOf({ kind: 'put aside', finding: id, reason: '' })], `take up again: ${what}`)
-          }
+          onClick={() => withdraw([subjectOf({ kind: 'put aside', finding: id, reason: '' })], `reconsider: ${what}`)}
         >
-          Take it up again
+          Reconsider
         </button>
       </p>
     );
@@ -129,7 +127,7 @@ function Take({
               : 'rounded border border-line px-2.5 py-1.5 hover:border-ink disabled:opacity-40'
           }
         >
-          {isReady ? 'Take it' : 'Plan it all the same'}
+          {isReady ? 'Apply' : 'Apply to the plan anyway'}
         </button>
         <TryIt remedy={remedy} />
         <button
@@ -138,7 +136,7 @@ function Take({
           onClick={() => setAsking(!asking)}
           className="rounded border border-line px-2.5 py-1.5 hover:border-ink"
         >
-          Put it aside …
+          Dismiss …
         </button>
       </div>
       {asking ? (
@@ -148,7 +146,7 @@ function Take({
             placeholder="a reason, then Enter"
             value=""
             onTake={(reason) => {
-              decide([{ kind: 'put aside', finding: id, reason }], `put aside: ${what}`);
+              decide([{ kind: 'put aside', finding: id, reason }], `dismiss: ${what}`);
               setAsking(false);
             }}
           />

@@ -46,7 +46,7 @@ export function FindingsPage() {
         )}
         {aside.length > 0 ? (
           <>
-            <h2 className="mt-6 mb-1 font-semibold">Put aside</h2>
+            <h2 className="mt-6 mb-1 font-semibold">Dismissed</h2>
             <ul>
               {aside.map(({ finding: f, reason }) => (
                 <li key={f.id} className="border-t border-line py-1">
@@ -107,9 +107,9 @@ function Facts({ facts }: { facts: Fact[] }) {
               <button
                 type="button"
                 className="shrink-0 rounded border border-line px-2 py-0.5 hover:border-ink"
-                onClick={() => withdraw(f.withdraw, `take back: ${f.what}`)}
+                onClick={() => withdraw(f.withdraw, `remove: ${f.what}`)}
               >
-                Take it back
+                Remove
               </button>
             ) : null}
           </li>

@@ -17,7 +17,7 @@ export function HintSheet({ row }: { row: HintRow }) {
   const go = useStations((s) => s.go);
   const [route] = hint.routes;
   const given: Remedy = { words, decisions: [{ kind: 'hint', hint }] };
-  const remedy: Remedy = on ? { words: `take back: ${words}`, decisions: [], withdraw: [id] } : given;
+  const remedy: Remedy = on ? { words: `remove: ${words}`, decisions: [], withdraw: [id] } : given;
   const what =
     Math.abs(gain) < NO_GAIN ? 'makes no difference' : gain > 0 ? `saves ${time(gain)}` : `costs ${time(-gain)}`;
   return (

@@ -112,7 +112,7 @@ function Line({
     if (line.on.length > 0)
       withdraw(
         line.on.map((r) => r.id),
-        `take back: ${line.on[0].words}`,
+        `remove: ${line.on[0].words}`,
       );
     else decide([{ kind: 'hint', hint: shown.hint }], shown.words);
   };

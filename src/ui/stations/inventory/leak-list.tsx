@@ -49,7 +49,7 @@ export function LeakList({ leaks }: { leaks: Leak[] }) {
       </ul>
       {leaks.length > FEW ? (
         <button type="button" onClick={() => setAll(!all)} className="mt-1 text-soft underline">
-          {all ? 'only the heaviest' : `${leaks.length - FEW} lighter`}
+          {all ? 'only the heaviest' : `${leaks.length - FEW} smaller`}
         </button>
       ) : null}
     </section>

@@ -73,7 +73,7 @@ export function RoutePackages({ routes, kind }: { routes: RouteRow[]; kind: keyo
           ))}
           <tr className="border-t border-line">
             <td className="py-1 text-soft">
-              {lines.length > MOST ? `and ${lines.length - MOST} lighter ones; all` : 'all'}
+              {lines.length > MOST ? `and ${lines.length - MOST} smaller ones; all` : 'all'}
             </td>
             <td className="text-right font-semibold">{size(sum('here'))}</td>
             {there ? <td className="text-right font-semibold">{size(sum('there'))}</td> : null}

@@ -26,7 +26,7 @@ export function SheetLegend() {
         <span aria-hidden="true" className="inline-grid h-3 w-4 place-items-center rounded-[2px] cell-ready text-[9px]">
           ✓
         </span>
-        used from what was fetched in case
+        used, prefetched earlier
       </li>
     </ul>
   );

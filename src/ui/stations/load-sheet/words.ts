@@ -15,10 +15,10 @@ const HOW: Record<SheetCell['role'], string> = {
   needed: 'needed: it travels, and the moment can’t happen without it',
   hinted: 'needed, and asked for early by a hint',
   'on demand': 'asked for by this moment',
-  'in case': 'fetched in case it is needed later',
+  'in case': 'prefetched in case it is needed later',
   wasted: 'fetched, and not used by this moment',
   here: 'already here',
-  ready: 'already here, since it was fetched in case; used now',
+  ready: 'already here because it was prefetched; used now',
 };
 
 /** A cell in a sentence. */

@@ -41,12 +41,12 @@ export function HoldSection({
       {over && over.routes.length > 1 ? (
         <p className="mt-3">
           It leaves {over.routes.length} routes’ starts: {size(over.expected.compressed)}{' '}
-          <span className="text-soft">less per landing, by the routes’ shares</span>
+          <span className="text-soft">less per landing, weighted by the routes’ shares</span>
         </p>
       ) : null}
       {wait === null ? null : (
         <p className="mt-4">
-          Whoever asks for it later, without an approach, waits{' '}
+          Used later, without hovering or focusing first, it keeps the visitor waiting for{' '}
           <strong className="font-semibold">{time(wait.wait)}</strong> {UNTIL[wait.until]}, the first time
           {waitRange && time(waitRange[0]) !== time(waitRange[1]) ? (
             <span className="text-soft">
@@ -100,7 +100,7 @@ export function HoldSection({
       )}
       {gains.length > 1 ? (
         <section className="mt-4">
-          <h3 className="font-semibold">Who brings it then (minified)</h3>
+          <h3 className="font-semibold">What loads it instead (minified)</h3>
           <ul className="text-soft">
             {gains.slice(0, MOST_MOVED).map((m) => (
               <li key={m.root} className="flex justify-between gap-3">

@@ -108,7 +108,7 @@ function WaitSection({ decision, row, within }: { decision: Decision; row: Impor
     return <p className="mt-4 text-soft">Nobody waits for {shortName(within)}: the landing fetches it by itself.</p>;
   return (
     <p className="mt-4">
-      Whoever asks for {shortName(within)} waits {time(found.before.wait)} →{' '}
+      The wait for {shortName(within)} goes from {time(found.before.wait)} to{' '}
       <strong className={`font-semibold ${found.after.wait < found.before.wait ? 'text-better' : ''}`}>
         {time(found.after.wait)}
       </strong>{' '}

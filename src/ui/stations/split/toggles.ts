@@ -44,7 +44,7 @@ export function joinChain(chain: SplitRow[], route: string): void {
 }
 
 function takeBack(decision: Decision): void {
-  useWorkbench.getState().withdraw([subjectOf(decision)], `take back: ${decisionWords(decision)}`);
+  useWorkbench.getState().withdraw([subjectOf(decision)], `remove: ${decisionWords(decision)}`);
 }
 
 /** A hint for a split point on one route. */

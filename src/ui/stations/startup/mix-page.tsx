@@ -106,7 +106,7 @@ function Percentiles({ result }: { result: MixResult }) {
   return (
     <div className="mt-4">
       <PercentileTable
-        title="of all visits, faster than"
+        title="share of visits faster than"
         rows={METRICS.map(({ key, words }) => ({
           name: words,
           values: result.plan.map((d) => d[key]),

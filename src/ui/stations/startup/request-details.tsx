@@ -98,7 +98,7 @@ export function RequestDetails({ view, index }: { view: LandingView; index: numb
               </li>
             ))}
             {contents.count > contents.modules.length ? (
-              <li className="text-soft">and {contents.count - contents.modules.length} lighter ones</li>
+              <li className="text-soft">and {contents.count - contents.modules.length} smaller ones</li>
             ) : null}
           </ul>
         </>

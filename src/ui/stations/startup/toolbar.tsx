@@ -80,7 +80,7 @@ export function Toolbar({ view, drawing }: { view: LandingView; drawing: () => S
       </select>
       <span className="flex gap-3 text-soft">
         <label className="cursor-pointer underline focus-within:outline-2 hover:text-ink">
-          lay a recording under
+          compare with a recording
           <input
             type="file"
             accept=".har,application/json"

@@ -59,9 +59,8 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
 function Range({ range: { low, high } }: { range: NonNullable<LandingView['range']> }) {
   return (
     <p className="mt-2 text-soft">
-      At least and at most believable, as far as it is estimated: first content{' '}
-      <Span from={low.firstContent} to={high.firstContent} />, interactive{' '}
-      <Span from={low.interactive} to={high.interactive} />.
+      Plausible range, as far as it is estimated: first content <Span from={low.firstContent} to={high.firstContent} />,
+      interactive <Span from={low.interactive} to={high.interactive} />.
     </p>
   );
 }

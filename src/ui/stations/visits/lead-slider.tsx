@@ -82,7 +82,7 @@ export function LeadSlider({
       </Slider.Root>
       <p className="mt-1 text-soft">
         {touch
-          ? 'This device is touched: nothing announces an act, so the lead gives nothing.'
+          ? 'On a touch screen nothing announces an act, so hovering ahead gains nothing.'
           : found === null
             ? (error ?? 'Playing it with other leads …')
             : first - last < 1

@@ -29,7 +29,7 @@ export function CopyList({ copies, onChoose }: { copies: CopyRow[]; onChoose: (p
           ))}
         </tbody>
       </table>
-      {copies.length > MOST ? <p className="text-soft">and {copies.length - MOST} lighter ones</p> : null}
+      {copies.length > MOST ? <p className="text-soft">and {copies.length - MOST} smaller ones</p> : null}
     </>
   );
 }

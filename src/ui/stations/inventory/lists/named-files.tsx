@@ -26,7 +26,7 @@ export function NamedFiles({ files }: { files: FullInventory['named'] }) {
               </li>
             ))}
             {f.contents.length > MOST ? (
-              <li className="text-soft">and {f.contents.length - MOST} lighter ones</li>
+              <li className="text-soft">and {f.contents.length - MOST} smaller ones</li>
             ) : null}
           </ul>
         </details>

@@ -90,9 +90,9 @@ function Trimmed({ sheets }: { sheets: Sheet[] }) {
         <button
           key={subjectOf(d)}
           type="button"
-          title="take back"
+          title="remove the decision"
           className="flex items-center gap-1 rounded-full border border-line py-0.5 pr-1 pl-2.5 hover:text-worse"
-          onClick={() => withdraw([subjectOf(d)], `take back: ${decisionWords(d)}`)}
+          onClick={() => withdraw([subjectOf(d)], `remove: ${decisionWords(d)}`)}
         >
           {d.module}
           <X size={12} />

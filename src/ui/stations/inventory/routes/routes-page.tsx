@@ -112,10 +112,13 @@ function LeftOut() {
               type="button"
               className="underline"
               onClick={() =>
-                amend({ ...amendments, routes: amendments.routes.filter((o) => o !== a) }, `take back ${a.pattern}`)
+                amend(
+                  { ...amendments, routes: amendments.routes.filter((o) => o !== a) },
+                  `remove the correction to ${a.pattern}`,
+                )
               }
             >
-              take back
+              remove
             </button>
           </li>
         ))}

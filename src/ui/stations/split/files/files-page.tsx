@@ -89,7 +89,7 @@ export function FilesPage() {
             ))}
           </tbody>
         </table>
-        {chunks && chunks.length > MOST ? <p className="text-soft">and {chunks.length - MOST} lighter ones</p> : null}
+        {chunks && chunks.length > MOST ? <p className="text-soft">and {chunks.length - MOST} smaller ones</p> : null}
       </div>
       <aside aria-label="Rules" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
         {plan ? (
@@ -168,7 +168,7 @@ function Rules({ onRule }: { onRule: (shape: Shape | Ship) => void }) {
               key={subjectOf(d)}
               decision={d}
               troubles={stale.filter((s) => s.decision === at).map((s) => s.reason)}
-              onTakeBack={() => withdraw([subjectOf(d)], `take back: ${decisionWords(d)}`)}
+              onTakeBack={() => withdraw([subjectOf(d)], `remove: ${decisionWords(d)}`)}
             />
           ))}
         </ul>

@@ -26,13 +26,13 @@ export function TakeMeasured({ rehearsal }: { rehearsal: Rehearsal }) {
         className="rounded border border-ink px-2.5 py-0.5 font-medium hover:bg-paper"
         onClick={() => void take()}
       >
-        Take what was measured
+        Use these measurements
       </button>
       <p className="mt-1 text-[11px] text-soft">
         What modules take to run and parts to be drawn, for all predictions of this app.{' '}
         {measured ? (
           <>
-            Taken so far: {measured.by}.{' '}
+            In use: {measured.by}.{' '}
             <button
               type="button"
               className="underline hover:text-ink"
