@@ -245,7 +245,7 @@ export function appName(root: string): string {
 const MARKUP = ['react', 'preact', 'solid-js'];
 
 /** Where compiled markup gets its functions from: as the TypeScript configuration says, else the library that the app needs. */
-function jsxSource(root: string, description: PackageDescription): string {
+export function jsxSource(root: string, description: PackageDescription): string {
   const text = describedIn(root, 'tsconfig.json');
   const said = text && /"jsxImportSource"\s*:\s*"([^"]{1,200})"/.exec(text)?.[1];
   return said || (MARKUP.find((name) => hasDependency(description, name)) ?? 'react');

@@ -3,18 +3,12 @@ import path from 'node:path';
 import { importsByName } from '../auto-imports.ts';
 import { filesOfGlob } from '../file-globs.ts';
 import { textIfThere } from '../folder-files.ts';
-import { digestOf, remembered } from '../memory/memory.ts';
-import { servicesOf } from '../parts/find-parts.ts';
-import { type ParseOptions, parseScript } from '../script/parse-script.ts';
 import { type FoundGlob, type ParsedScript } from '../script/parsed-script.ts';
-import { marked as markedAs } from '../server-only.ts';
 import { componentsUsed } from '../template-imports.ts';
-import { componentFile } from '../templates/component-file.ts';
-import type { ComponentFile } from '../templates/types.ts';
-import { withoutExports } from '../without-exports.ts';
 import type { Findings } from './findings.ts';
 import { SCRIPT } from './kinds.ts';
 import { emptyModule, type ReadModule } from './read-module.ts';
+import { type OutsideOfScript, type ScriptSaid, scriptSaid } from './script-said.ts';
 import { type Link, type StyleReader, styleImport } from './style-reader.ts';
 
 /** What the reading of one file asks of the graph around it. */
@@ -44,21 +38,6 @@ export interface AroundModule {
   autoImports: ReadonlyMap<string, string>;
   /** Exports that aren't shipped, by module. */
   unshipped: ReadonlyMap<string, readonly string[]>;
-}
-
-/** What of a component in one file stands beside its script. */
-type OutsideOfScript = Pick<ComponentFile, 'rest' | 'told' | 'imports' | 'markup' | 'styles'>;
-
-function outsideOfScript({ rest, told, imports, markup, styles }: ComponentFile): OutsideOfScript {
-  return { rest, told, imports, markup, styles };
-}
-
-/** What the text of a script says. */
-interface ScriptSaid extends Pick<ReadModule, 'marked' | 'serves'> {
-  component: OutsideOfScript | null;
-  parsed: ParsedScript;
-  /** Files that the description of a component names, with what they held. */
-  named: { specifier: string; digest: string | null }[];
 }
 
 /** Reads the text of a file into its module: what it ships, what it asks for, and what it says about routes and parts. */
@@ -118,49 +97,9 @@ export class ModuleReader {
 
   /** What the text of a script says; as an earlier reading found it, where nothing that it rests on is another one. */
   private scriptOf(file: string, path: string, text: string): ScriptSaid {
-    const { jsxImportSource, unshipped } = this.around;
+    const { jsxImportSource, componentBindings: bindings, unshipped } = this.around;
     const without = unshipped.get(path) ?? [];
-    const { namesOfComponents } = this;
-    return remembered(
-      'script',
-      [path, jsxImportSource, without.join(), namesOfComponents, text],
-      () => {
-        const named: ScriptSaid['named'] = [];
-        const resource = (specifier: string) => {
-          const found = this.resourceOf(file, specifier);
-          named.push({ specifier, digest: found && digestOf(found.text) });
-          return found;
-        };
-        const component = componentFile(path, text);
-        const script = component?.script ?? (without.length > 0 ? withoutExports(path, text, without) : text);
-        const options = { jsxImportSource, ...this.optionsFor(component), resource };
-        const parsed = parseScript(component?.scriptPath ?? path, script, options);
-        return {
-          ...{ component: component && outsideOfScript(component), parsed, named },
-          ...{ marked: markedAs(text), serves: servicesOf(path, text) },
-        };
-      },
-      ({ named }) =>
-        named.every(({ specifier, digest }) => {
-          const found = this.resourceOf(file, specifier);
-          return digest === (found && digestOf(found.text));
-        }),
-    );
-  }
-
-  private get namesOfComponents(): string {
-    const { componentBindings } = this.around;
-    return componentBindings.size === 0 ? '' : digestOf(JSON.stringify([...componentBindings]));
-  }
-
-  private optionsFor(component: ComponentFile | null): Omit<ParseOptions, 'jsxImportSource'> {
-    const { componentBindings } = this.around;
-    return {
-      usedElsewhere: component !== null,
-      compiled: component?.compiled,
-      drawn: component?.drawn,
-      bindings: component === null ? componentBindings : new Map([...componentBindings, ...component.bindings]),
-    };
+    return scriptSaid(path, text, { jsxImportSource, bindings, without, resource: (s) => this.resourceOf(file, s) });
   }
 
   /** What of a component in one file isn't its script: imports of its markup, components by name, and styles. */

@@ -2,10 +2,13 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { deserialize, serialize } from 'node:v8';
 import { InputError } from '../../core/errors.ts';
+import { packageDescription } from '../described-in.ts';
+import { Ahead } from '../memory/ahead.ts';
 import { DiskMemory } from '../memory/disk-memory.ts';
 import { rememberWith } from '../memory/memory.ts';
 import { ReadingsMemory } from '../memory/readings-memory.ts';
 import { readApp } from '../read-app.ts';
+import { jsxSource } from '../read-source.ts';
 import { unpack } from '../unpack/unpack.ts';
 import { watchWith } from '../watch.ts';
 import { type Archive, BEGUN_BYTES, FILES, type Handed, type Left, type Read, type Told } from './work.ts';
@@ -34,6 +37,7 @@ rememberWith(known);
 
 async function read(): Promise<Read> {
   const { root, links } = 'archive' in work ? await unpacked(work.archive) : { root: work.folder, links: [] };
+  const ahead = work.as === 'output' ? null : aheadOf(root);
   let told = 0;
   const made = readApp(root, {
     as: work.as,
@@ -48,6 +52,8 @@ async function read(): Promise<Read> {
       process.send?.({ read: done, known });
     },
   });
+  ahead?.stop();
+  rememberWith(known);
   for (const [path, reason] of skip)
     if (!made.snapshot.failed.some((f) => f.path === path))
       made.snapshot.failed.push({ path, line: 1, message: reason });
@@ -55,6 +61,22 @@ async function read(): Promise<Read> {
     made.snapshot.failed.push({ path: link, line: 1, message: 'a link in the archive; links are not followed' });
   known.settle();
   return made;
+}
+
+/** Has threads find out ahead what scripts say, where that pays. */
+function aheadOf(root: string): { stop: () => void } | null {
+  // A try after one that ended in a file: threads would end in it as well.
+  if (skip.length > 0) return null;
+  let source: string;
+  try {
+    source = jsxSource(root, packageDescription(root));
+  } catch {
+    // The reading says what is wrong with the description.
+    return null;
+  }
+  const ahead = Ahead.over(known, { root: fs.realpathSync(root), jsxImportSource: source });
+  rememberWith(ahead.memory);
+  return ahead;
 }
 
 /** The app is called after its archive where it doesn't say its own name. */
