@@ -134,7 +134,7 @@ describe('the whole path', () => {
     const sent = JSON.stringify({ format: 'yokeline-plan', version: 1, app, plan });
     await input.setInputFiles({ name: 'sent.plan.json', mimeType: 'application/json', buffer: Buffer.from(sent) });
     await page
-      .getByText(/“First plan 2” is here. It was made for other with 3 modules. 1 decisions don’t apply/)
+      .getByText(/“First plan 2” is here. It was made for other with 3 modules. 1 decision can’t be applied/)
       .waitFor();
     await input.setInputFiles({ name: 'odd.json', mimeType: 'application/json', buffer: Buffer.from('[[[') });
     await page.getByRole('alert').getByText('Broken JSON').waitFor();

@@ -14,6 +14,7 @@ import { amountWords } from '../core/limits/words.ts';
 import { BASELINE, type Plan } from '../core/plan/types.ts';
 import { spreadWords } from '../core/rehearsals/words.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
+import { counted } from '../core/text/counted.ts';
 import type { ReadOptions } from '../reader/read-app.ts';
 import { readAtCommit } from '../reader/versions/at-commit.ts';
 import { rehearse } from '../rehearse/rehearse.ts';
@@ -138,7 +139,9 @@ function prefixOf(folder: string): string {
 function lines(report: CheckReport, routes: number): string[] {
   const { checked, broken, against } = report;
   return [
-    ...(checked === 0 ? [] : [report.ok ? `${checked} limits kept` : `${broken.length} of ${checked} limits broken`]),
+    ...(checked === 0
+      ? []
+      : [report.ok ? `${counted(checked, 'limit')} kept` : `${broken.length} of ${checked} limits broken`]),
     ...broken.flatMap(({ words, limit, value, because, recover }) => [
       `${words}; now ${amountWords(limit.measure, value)}`,
       ...because.map(

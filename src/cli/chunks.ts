@@ -8,6 +8,7 @@ import { withDecision } from '../core/plan/decisions.ts';
 import { troublesOf } from '../core/ship/shipped.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import { alignedKilobytes } from '../core/text/amounts.ts';
+import { counted } from '../core/text/counted.ts';
 import { exactSizes } from '../reader/weigh.ts';
 import { planNamed, readProject } from './files.ts';
 import { columns, print } from './output.ts';
@@ -54,7 +55,7 @@ export function addChunks(program: Command): void {
           result.chunks.map((c) => [
             c.name,
             c.kind,
-            `${c.modules.length} modules`,
+            `${counted(c.modules.length, 'module')}`,
             alignedKilobytes(c.bytes.minified),
             alignedKilobytes(c.bytes.gzip),
           ]),

@@ -12,6 +12,7 @@ import { ARTEFACTS, REVIEWED } from '../core/handoff/types.ts';
 import type { Plan } from '../core/plan/types.ts';
 import { predict } from '../core/predict/predict.ts';
 import { BuiltFiles } from '../core/reconcile/built-files.ts';
+import { counted } from '../core/text/counted.ts';
 import { sourcePatch } from '../patch/patch.ts';
 import { textIfThere } from '../reader/folder-files.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
@@ -119,7 +120,7 @@ function exportPatch(command: Command, project: ProjectFile, plan: Plan, { out, 
   const lines = () => [
     diff === ''
       ? 'nothing is written: no decision can be edited by itself'
-      : `${files.length} files edited in ${out}; apply it with: git apply ${out}`,
+      : `${counted(files.length, 'file')} edited in ${out}; apply it with: git apply ${out}`,
     ...steps.map((s) => `${s.state}: ${s.words}${s.path ? ` (${s.path}:${s.line})` : ''}: ${s.what}`),
   ];
   print(command, { kind: 'patch', out: diff === '' ? null : out, files, steps }, lines);

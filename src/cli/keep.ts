@@ -4,6 +4,7 @@ import type { Command } from 'commander';
 import { InputError } from '../core/errors.ts';
 import { mergeDecided } from '../core/formats/merge-decided.ts';
 import { PLANS_FILE_NAME, writePlansFile } from '../core/formats/plans-file.ts';
+import { counted } from '../core/text/counted.ts';
 import { decidedIn } from './decided.ts';
 import { readProject, saveProject, writeFile } from './files.ts';
 import { print } from './output.ts';
@@ -27,7 +28,7 @@ export function addKeep(program: Command): void {
       if (!options.take) {
         writeFile(at, writePlansFile(project));
         print(command, { file: at, plans: project.plans.length }, () => [
-          `${at} written: ${project.plans.length} plans`,
+          `${at} written: ${counted(project.plans.length, 'plan')}`,
         ]);
         return;
       }
@@ -37,7 +38,7 @@ export function addKeep(program: Command): void {
       const amendments = { ...decided.amendments, ...(measured === undefined ? {} : { measured }) };
       saveProject(file, { ...project, plans: [...decided.plans], amendments });
       print(command, { file, plans: decided.plans.length, conflicts }, () => [
-        `${file}: ${decided.plans.length} plans`,
+        `${file}: ${counted(decided.plans.length, 'plan')}`,
         ...conflicts,
       ]);
     });

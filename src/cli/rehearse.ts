@@ -15,6 +15,7 @@ import { predictedOf } from '../core/rehearsals/predicted.ts';
 import { type Beside, type Gain, gainsOf, quantitiesBeside } from '../core/rehearsals/quantities.ts';
 import type { Rehearsal } from '../core/rehearsals/types.ts';
 import { besideWords, differenceWords, gainWords, leftOutWords, slowedWords } from '../core/rehearsals/words.ts';
+import { counted } from '../core/text/counted.ts';
 import type { ReadOptions } from '../reader/read-app.ts';
 import { rehearse } from '../rehearse/rehearse.ts';
 import { dataFrom } from '../rehearse/stage/data-from.ts';
@@ -122,7 +123,7 @@ function lines({ plan: of, rehearsal, prediction, quantities }: Laid): string[] 
   const { plan, pattern, address, runs, browser, conditions, told } = rehearsal;
   const errors = [...new Set(runs.flatMap((r) => r.errors))];
   return [
-    `${plan}: ${pattern}${address === pattern ? '' : ` at ${address}`}, ${runs.length} runs in ${browser} (${conditions.link.name}, ${conditions.device.name}${slowedWords(rehearsal)})`,
+    `${plan}: ${pattern}${address === pattern ? '' : ` at ${address}`}, ${counted(runs.length, 'run')} in ${browser} (${conditions.link.name}, ${conditions.device.name}${slowedWords(rehearsal)})`,
     ...columns([['', 'predicted', 'rehearsed', 'off'], ...quantities.map(besideWords)]),
     ...differencesOf(prediction, rehearsal).map(differenceWords),
     ...errors.map((e) => `the page threw: ${e}`),

@@ -16,7 +16,7 @@ export function withShapeOptions(command: Command): Command {
   const many = <T>(read: (text: string) => T) => {
     return (text: string, before: T[]) => [...before, read(text)];
   };
-  const what = 'package:NAME or a path pattern such as src/crew/**';
+  const what = 'package:NAME or a path pattern such as src/admin/**';
   return command
     .option('--gather <name=what>', `put into one chunk of that name: ${what}`, many(readGather), [])
     .option('--apart <what>', `share a chunk with no others: ${what}`, many(readMatch), [])
@@ -51,7 +51,7 @@ export function readMatch(text: string): Match {
 function readGather(text: string): { name: string; match: Match } {
   const at = text.indexOf('=');
   if (at < 1 || at === text.length - 1)
-    throw new InvalidArgumentError('Write it as NAME=package:PACKAGE or NAME=src/crew/**.');
+    throw new InvalidArgumentError('Write it as NAME=package:PACKAGE or NAME=src/admin/**.');
   return { name: text.slice(0, at), match: readMatch(text.slice(at + 1)) };
 }
 

@@ -8,6 +8,7 @@ import { NavigationLog } from '../core/formats/navigation-log.ts';
 import { studied } from '../core/formats/project-file.ts';
 import { finish } from '../core/steps.ts';
 import { alignedKilobytes } from '../core/text/amounts.ts';
+import { counted } from '../core/text/counted.ts';
 import { expectWaits } from '../core/visitors/expect.ts';
 import { type Learned, LogLearner } from '../core/visitors/learn.ts';
 import { modelOf } from '../core/visitors/model.ts';
@@ -87,8 +88,10 @@ export function addVisitors(program: Command): void {
       })),
     };
     print(command, result, () => [
-      ...(learned ? [`${learned.visits} visits in ${learned.lines} lines of the log`] : []),
-      ...(learned?.troubles ?? []).map((t) => `${t.kind}: ${t.what}, ${t.count} lines from line ${t.line} on`),
+      ...(learned ? [`${counted(learned.visits, 'visit')} in ${counted(learned.lines, 'line')} of the log`] : []),
+      ...(learned?.troubles ?? []).map(
+        (t) => `${t.kind}: ${t.what}, ${counted(t.count, 'line')} from line ${t.line} on`,
+      ),
       ...troubles.map((t) => t.message),
       `waits ${said(found.waits.value)} ± ${found.waits.error.toFixed(1)} ms per visit (${found.visits} played), ${alignedKilobytes(found.unused.value)} never used`,
       ...columns(
@@ -119,7 +122,7 @@ async function learn(file: string, learner: LogLearner): Promise<Learned> {
       log.push(piece as string);
       if (learner.linesRead - told < TOLD_EVERY) continue;
       told = learner.linesRead;
-      process.stderr.write(`${told} lines\n`);
+      process.stderr.write(`${counted(told, 'line')}\n`);
     }
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === undefined) throw error;

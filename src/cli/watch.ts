@@ -16,6 +16,7 @@ import { amountWords, limitWords } from '../core/limits/words.ts';
 import { BASELINE, type Plan } from '../core/plan/types.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
+import { counted } from '../core/text/counted.ts';
 import { type Followed, FollowedApp } from '../reader/process/followed-app.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject } from './files.ts';
@@ -81,7 +82,7 @@ class Teller {
     this.take(app);
     const { name, modules, routes } = app;
     this.say({ kind: 'following', name, modules: modules.length, routes: routes.length, ms }, [
-      `${name}: ${modules.length} modules, ${routes.length} routes; each change is told here (Ctrl+C ends it)`,
+      `${name}: ${counted(modules.length, 'module')}, ${counted(routes.length, 'route')}; each change is told here (Ctrl+C ends it)`,
       ...this.limits.filter((l) => l.state !== 'kept').map((l) => `limit ${l.state}: ${limitLine(l)}`),
     ]);
   }

@@ -11,7 +11,7 @@ import type { Read } from '../reader/process/work.ts';
 import type { Store } from '../store/database.ts';
 import { listPlans } from '../store/plans.ts';
 import { amendmentsOf, findProject } from '../store/projects.ts';
-import { insertSnapshot, packSnapshot } from '../store/snapshots.ts';
+import { insertSnapshot, PASSING_LEVEL, packSnapshot } from '../store/snapshots.ts';
 import { Problem } from './problem.ts';
 import { noProject, snapshotBody } from './projects.ts';
 
@@ -86,7 +86,7 @@ export function keepAgain(
   afterSave = false,
 ): ReadAgain {
   const before = JSON.parse(snapshotBody(store, projectId).toString()) as Snapshot;
-  const packed = packSnapshot(snapshot, texts, sources);
+  const packed = packSnapshot(snapshot, texts, sources, afterSave ? PASSING_LEVEL : undefined);
   insertSnapshot(store, { id: randomUUID(), projectId, readAt: new Date().toISOString(), packed, afterSave });
   const stale = listPlans(store, projectId).map((plan) => ({
     plan: plan.name,

@@ -18,13 +18,19 @@ export interface NewSnapshot {
   afterSave?: boolean;
 }
 
+/** How hard is compressed what stays, and what the next save replaces while somebody waits. */
+const KEPT_LEVEL = 4;
+export const PASSING_LEVEL = 1;
+
 /** Compresses what is to be stored: before a transaction begins, since others wait for it. */
 export function packSnapshot(
   snapshot: Snapshot,
   texts: Record<string, string> | undefined,
   sources: Record<string, string> | undefined,
+  level = KEPT_LEVEL,
 ): PackedSnapshot {
-  return { snapshot: pack(snapshot), texts: texts ? pack(texts) : null, sources: sources ? pack(sources) : null };
+  const packed = (value: unknown) => pack(value, level);
+  return { snapshot: packed(snapshot), texts: texts ? packed(texts) : null, sources: sources ? packed(sources) : null };
 }
 
 /**
@@ -79,6 +85,6 @@ function unpack(row: unknown): Record<string, string> {
   return row ? JSON.parse(zlib.gunzipSync((row as { body: Buffer }).body).toString()) : {};
 }
 
-function pack(value: unknown): Buffer {
-  return zlib.gzipSync(Buffer.from(JSON.stringify(value)), { level: 4 });
+function pack(value: unknown, level: number): Buffer {
+  return zlib.gzipSync(Buffer.from(JSON.stringify(value)), { level });
 }

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { create } from 'zustand';
 import { decisionWords, planDifference, shipsBy, subjectOf } from '../../core/plan/decisions.ts';
+import { counted } from '../../core/text/counted.ts';
 import { DecisionLine } from '../parts/decision-line.tsx';
 import { TextField } from '../parts/field.tsx';
 import { Modal } from '../parts/modal.tsx';
@@ -61,7 +62,9 @@ function OpenPlan({ onClose }: { onClose: () => void }) {
       </div>
       <Origin />
       <h3 className="mt-4 mb-1 font-semibold">
-        {plan.decisions.length === 0 ? 'No decisions yet' : `${plan.decisions.length} decisions, in their order`}
+        {plan.decisions.length === 0
+          ? 'No decisions yet'
+          : `${counted(plan.decisions.length, 'decision')}, in their order`}
       </h3>
       <ol className="max-h-72 overflow-y-auto">
         {plan.decisions.map((d, at) => {
@@ -132,7 +135,7 @@ function Origin() {
           ? 'still the same'
           : lines.length === 1
             ? 'one decision differs'
-            : `${lines.length} decisions differ`}
+            : `${counted(lines.length, 'decision')} differ`}
       </summary>
       <ul className="mt-1 text-soft">
         {lines.map((l) => (

@@ -2,6 +2,7 @@
 
 import { useRef, useState } from 'react';
 import { READ_AS, type ReadAs } from '../../core/snapshot/read-as.ts';
+import { counted } from '../../core/text/counted.ts';
 import { Modal, ModalButtons } from '../parts/modal.tsx';
 import { api, type How } from '../state/api.ts';
 import { type Dropped, packFolder } from '../state/dropped.ts';
@@ -67,7 +68,7 @@ export function ReadDialog({
           <p className="rounded border border-line bg-band px-3 py-2">
             <span className="font-medium">{dropped.kind === 'file' ? dropped.file.name : dropped.name}</span>{' '}
             <span className="text-soft">
-              {dropped.kind === 'file' ? 'as a file' : `a folder of ${dropped.files.length} files`}
+              {dropped.kind === 'file' ? 'as a file' : `a folder of ${counted(dropped.files.length, 'file')}`}
             </span>
             {busy ? null : (
               <button
@@ -210,7 +211,7 @@ export function ReadDialog({
 async function readDropped(dropped: Dropped, how: How, told: Told): Promise<Started> {
   if (dropped.kind === 'folder') {
     const zip = await packFolder(dropped.files, (done) =>
-      told(`${done} of ${dropped.files.length} files packed`, done / dropped.files.length),
+      told(`${done} of ${counted(dropped.files.length, 'file')} packed`, done / dropped.files.length),
     );
     return api.readArchive(`${dropped.name}.zip`, zip, how);
   }

@@ -1,3 +1,4 @@
+import { counted } from '../../../core/text/counted.ts';
 import { STATION_IDS, STATIONS } from '../../../core/vocabulary/stations.ts';
 import { adviceNow, showFinding } from '../../state/advice.ts';
 import { goTo } from '../../state/stations.ts';
@@ -43,7 +44,11 @@ export function commands(): Command[] {
     );
   const plans = [
     { id: null, name: 'Baseline', note: 'as built' },
-    ...(project?.plans ?? []).map((p) => ({ id: p.id, name: p.name, note: `${p.decisions.length} decisions` })),
+    ...(project?.plans ?? []).map((p) => ({
+      id: p.id,
+      name: p.name,
+      note: `${counted(p.decisions.length, 'decision')}`,
+    })),
   ]
     .filter((p) => p.id !== bench.planId)
     .map(({ id, name, note }): Command => ({ group: 'Open plan', words: name, note, run: () => choosePlan(id) }));

@@ -2,6 +2,7 @@
 
 import { useRef, useState } from 'react';
 import type { Plan } from '../../../core/plan/types.ts';
+import { counted } from '../../../core/text/counted.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { AsTable } from '../../parts/as-table.tsx';
 import { size, time } from '../../parts/format.ts';
@@ -116,7 +117,7 @@ function Drawing({
             <text x={LEFT} y={tops[v] + 18} fontSize="13" fontWeight="600" fill="var(--ink)">
               {plan.name}
               <tspan fontWeight="400" fontSize="12" fill="var(--soft)">
-                {`   ${size(readout.startBytes)}, ${readout.requests} requests, ${readout.hops} hops`}
+                {`   ${size(readout.startBytes)}, ${counted(readout.requests, 'request')}, ${counted(readout.hops, 'hop')}`}
               </tspan>
             </text>
             {view.timeline.requests.map((r, i) => {

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { Limit, LimitState } from '../../../core/limits/types.ts';
 import { amountWords, limitSubject } from '../../../core/limits/words.ts';
 import { deviceOf, linkOf } from '../../../core/sim/own-conditions.ts';
+import { counted } from '../../../core/text/counted.ts';
 import { MEASURES } from '../../../core/vocabulary/measures.ts';
 import { useAmendments } from '../../state/amendments.ts';
 import { useLimitStates, useLimits } from '../../state/limits.ts';
@@ -48,8 +49,8 @@ export function LimitsPage() {
             {limits.length === 0
               ? 'The most that each landing and action may come to. Every station tells when one is exceeded.'
               : broken === 0
-                ? `${limits.length} limits, all kept by ${plan.name}. In a build pipeline: yokeline check`
-                : `${broken} of ${limits.length} limits exceeded by ${plan.name}.`}
+                ? `${counted(limits.length, 'limit')}, all kept by ${plan.name}. In a build pipeline: yokeline check`
+                : `${broken} of ${counted(limits.length, 'limit')} exceeded by ${plan.name}.`}
           </p>
         </div>
         <div className="flex shrink-0 items-center gap-2">

@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { freePlanName, parsePlanFile } from '../../../core/formats/plan-file.ts';
 import { BASELINE } from '../../../core/plan/types.ts';
+import { counted } from '../../../core/text/counted.ts';
 import { saveFile } from '../../parts/save-file.ts';
 import { api } from '../../state/api.ts';
 import { longWork } from '../../state/long-work.ts';
@@ -49,10 +50,15 @@ export function ProjectPage() {
       const name = freePlanName(sent.name, [BASELINE.name, ...project.plans.map((p) => p.name)]);
       await addPlan(name, sent.decisions);
       const lost =
-        stale.length === 0 ? 'Every decision applies.' : `${stale.length} decisions don’t apply: ${stale.join('; ')}.`;
-      toast(`“${name}” is here. ${same ? '' : `It was made for ${app.name} with ${app.modules} modules. `}${lost}`, {
-        duration: 10_000,
-      });
+        stale.length === 0
+          ? 'Every decision applies.'
+          : `${counted(stale.length, 'decision')} can’t be applied: ${stale.join('; ')}.`;
+      toast(
+        `“${name}” is here. ${same ? '' : `It was made for ${app.name} with ${counted(app.modules, 'module')}. `}${lost}`,
+        {
+          duration: 10_000,
+        },
+      );
     });
   return (
     <div className="min-h-0 overflow-y-auto">

@@ -1,6 +1,7 @@
 'use client';
 
 import type { Choice, Circumstance, CurvePoint, Limits, Loser, Turn } from '../../../core/choose/types.ts';
+import { counted } from '../../../core/text/counted.ts';
 import { NumberField, PickField } from '../../parts/field.tsx';
 import { count, percent, size, time } from '../../parts/format.ts';
 import { Term } from '../../parts/term.tsx';
@@ -67,9 +68,11 @@ export function ChoosePage() {
       ) : null}
       <div className="mt-4 mb-2 flex min-h-8 items-center gap-4">
         <p className="text-soft" aria-live="polite">
-          {at === 'choosing' ? `${PHASES[phase]}: ${percent(share)}; ${turns.length} changes so far` : ''}
+          {at === 'choosing' ? `${PHASES[phase]}: ${percent(share)}; ${counted(turns.length, 'change')} so far` : ''}
           {changed ? 'The plan has changed since; choose again.' : ''}
-          {at === 'stopped' && !changed ? `Stopped with ${turns.length} changes; each of them is measured.` : ''}
+          {at === 'stopped' && !changed
+            ? `Stopped with ${counted(turns.length, 'change')}; each of them is measured.`
+            : ''}
           {at === 'chosen' && choice && !changed ? summary(choice) : ''}
           {over && turns.length > 0 && !named
             ? ' The baseline stays as built: choose a plan at the top to take them.'

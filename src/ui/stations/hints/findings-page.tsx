@@ -1,6 +1,7 @@
 'use client';
 
 import type { Fact, Finding } from '../../../core/advise/types.ts';
+import { counted } from '../../../core/text/counted.ts';
 import { percent, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
 import { seenWords } from '../../parts/seen-words.ts';
@@ -35,7 +36,7 @@ export function FindingsPage() {
         <p className="mb-3 text-soft" aria-live="polite">
           {done < 1 || old
             ? `measuring again for the plan as it is now … ${percent(done)}`
-            : `${open.length} findings, each measured over all landings, moves and acts under the chosen conditions`}
+            : `${counted(open.length, 'finding')}, each measured over all landings, moves and acts under the chosen conditions`}
         </p>
         {open.length === 0 ? (
           <p className="text-soft">

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import type { RouteRow, Sizes } from '../../../core/inventory/inventory.ts';
+import { counted } from '../../../core/text/counted.ts';
 import { PickField } from '../../parts/field.tsx';
 import { size } from '../../parts/format.ts';
 import { useWorkbench } from '../../state/workbench.ts';
@@ -82,8 +83,8 @@ export function RoutePackages({ routes, kind }: { routes: RouteRow[]; kind: keyo
       </table>
       {there ? (
         <p className="mt-3 text-soft">
-          {difference(sum('here') - sum('there'), there.pattern)} {here.requests} against {there.requests} requests,{' '}
-          {here.hops} against {there.hops} hops.
+          {difference(sum('here') - sum('there'), there.pattern)} {here.requests} against{' '}
+          {counted(there.requests, 'request')}, {here.hops} against {counted(there.hops, 'hop')}.
         </p>
       ) : null}
     </section>

@@ -2,6 +2,7 @@
 
 import { useMemo, useRef, useState } from 'react';
 import type { SheetRow } from '../../../core/load-sheet/sheet.ts';
+import { counted } from '../../../core/text/counted.ts';
 import { analyst } from '../../../worker/client.ts';
 import { size } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
@@ -138,8 +139,8 @@ export function LoadSheetStation() {
           </>
         ) : sheet ? (
           <span>
-            {sheet.columns.length} chunks, {size(sheet.columns.reduce((sum, c) => sum + c.bytes, 0))}; point at a cell
-            or walk with the arrow keys
+            {counted(sheet.columns.length, 'chunk')}, {size(sheet.columns.reduce((sum, c) => sum + c.bytes, 0))}; point
+            at a cell or walk with the arrow keys
             <button type="button" className="ml-4 underline hover:text-ink" onClick={() => goTo('split')}>
               change the cut in Split
             </button>

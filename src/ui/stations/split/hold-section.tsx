@@ -40,7 +40,7 @@ export function HoldSection({
     <>
       {over && over.routes.length > 1 ? (
         <p className="mt-3">
-          It leaves {over.routes.length} routes’ starts: {size(over.expected.compressed)}{' '}
+          It leaves the starts of {over.routes.length} routes: {size(over.expected.compressed)}{' '}
           <span className="text-soft">less per landing, weighted by the routes’ shares</span>
         </p>
       ) : null}

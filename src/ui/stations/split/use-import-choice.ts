@@ -3,6 +3,7 @@
 import { useMemo, useState } from 'react';
 import type { ImportRow, Outline } from '../../../core/outline/outline.ts';
 import type { Decision } from '../../../core/plan/types.ts';
+import { counted } from '../../../core/text/counted.ts';
 import { chosenChunk } from '../../state/selection.ts';
 import type { Selection } from '../../state/workbench/types.ts';
 import { useWorkbench } from '../../state/workbench.ts';
@@ -103,10 +104,10 @@ function manyOf(marked: ImportRow[], chosen: ChoosableLine | undefined): ManyCho
     return {
       rows: marked,
       marked: true,
-      title: `${marked.length} imports chosen`,
+      title: `${counted(marked.length, 'import')} chosen`,
       own: ownOf(marked),
       decisions: marked.map((i) => ({ kind: 'detach', import: i.key })),
-      words: `detach ${marked.length} imports`,
+      words: `detach ${counted(marked.length, 'import')}`,
     };
   if (chosen?.kind !== 'group') return null;
   return {

@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import { toast } from 'sonner';
 import { layUnder } from '../../../core/recordings/match.ts';
 import { ownDeviceId } from '../../../core/sim/own-conditions.ts';
+import { counted } from '../../../core/text/counted.ts';
 import { analyst } from '../../../worker/client.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { percent, size, time } from '../../parts/format.ts';
@@ -39,7 +40,7 @@ export function UnderSection({ view }: { view: LandingView }) {
         </button>
       </div>
       <p className="text-soft">
-        {matched} of {view.timeline.requests.length} requests found in it
+        {matched} of {counted(view.timeline.requests.length, 'request')} found in it
         {laid.bySize.length > 0 ? `, ${laid.bySize.length} of them only by their size` : ''}
         {laid.middleDifference === null ? '' : `; their ends are ${percent(laid.middleDifference)} apart in the middle`}
         .

@@ -3,6 +3,7 @@
 import { proxy } from 'comlink';
 import { useRef, useState } from 'react';
 import { withLearned } from '../../../core/amend/visits.ts';
+import { counted } from '../../../core/text/counted.ts';
 import type { Learned, LogTrouble } from '../../../core/visitors/learn.ts';
 import { analyst } from '../../../worker/client.ts';
 import { percent, time } from '../../parts/format.ts';
@@ -44,7 +45,7 @@ export function LogReader() {
     if (app)
       amend(
         withLearned(amendments, { routes: app.routes, visitors: notes }, learned),
-        `visitors from a log of ${learned.visits} visits`,
+        `visitors from a log of ${counted(learned.visits, 'visit')}`,
       );
     close();
   };

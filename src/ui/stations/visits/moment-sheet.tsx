@@ -3,6 +3,7 @@
 import type { ReactNode } from 'react';
 import { subjectOf } from '../../../core/plan/decisions.ts';
 import type { Decision } from '../../../core/plan/types.ts';
+import { counted } from '../../../core/text/counted.ts';
 import { shortName } from '../../../core/text/short-name.ts';
 import type { Visit } from '../../../core/visits/types.ts';
 import type { Trigger } from '../../../core/vocabulary/triggers.ts';
@@ -52,7 +53,7 @@ export function MomentSheet({ visit, moment }: { visit: Visit; moment: MomentVie
       {moment.parts.length > 1 ? (
         <details className="mt-2">
           <summary className="cursor-default text-soft">
-            {moment.parts.length} parts, in the order in which they come
+            {counted(moment.parts.length, 'part')}, in the order in which they come
           </summary>
           <ol className="mt-1">
             {moment.parts.map((p) => (

@@ -1,4 +1,5 @@
 import type { CopyRow } from '../../../../core/inventory/inventory.ts';
+import { counted } from '../../../../core/text/counted.ts';
 import { size } from '../../../parts/format.ts';
 
 const MOST = 200;
@@ -22,7 +23,7 @@ export function CopyList({ copies, onChoose }: { copies: CopyRow[]; onChoose: (p
                 </button>
               </td>
               <td className="truncate text-soft" title={c.files.join(', ')}>
-                {c.files.length} files: {c.files.join(', ')}
+                {counted(c.files.length, 'file')}: {c.files.join(', ')}
               </td>
               <td className="w-20 pr-1.5 text-right">{size(c.extra)}</td>
             </tr>

@@ -5,6 +5,7 @@ import { areaOf, asRead, readName, withChange, withoutRoute, withRoute } from '.
 import { InputError } from '../../../../core/errors.ts';
 import type { Route, RouteChange } from '../../../../core/snapshot/route-types.ts';
 import { ADDRESS_PATTERN } from '../../../../core/snapshot/route-types.ts';
+import { counted } from '../../../../core/text/counted.ts';
 import { useAmendments } from '../../../state/amendments.ts';
 import { useWorkbench } from '../../../state/workbench.ts';
 
@@ -29,7 +30,7 @@ export function useEditor(route: Route) {
       changeArea: (change: RouteChange, what: string) =>
         amend(
           area.reduce((made, r) => withChange(made, r, change), amendments),
-          `${area.length} routes: ${what}`,
+          `${counted(area.length, 'route')}: ${what}`,
         ),
       rename: (pattern: string) => {
         amend(withChange(amendments, route, { pattern }), words(`now ${pattern}`));

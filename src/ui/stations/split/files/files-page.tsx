@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import type { GrainPoint } from '../../../../core/explain/granularity.ts';
 import { decisionWords, subjectOf } from '../../../../core/plan/decisions.ts';
 import type { Decision, Match, Shape, Ship } from '../../../../core/plan/types.ts';
+import { counted } from '../../../../core/text/counted.ts';
 import { analyst } from '../../../../worker/client.ts';
 import { DecisionLine } from '../../../parts/decision-line.tsx';
 import { PickField, TextField } from '../../../parts/field.tsx';
@@ -54,7 +55,7 @@ export function FilesPage() {
         ) : (
           <p className="h-56 text-soft">Predicting each way …</p>
         )}
-        <h2 className="mt-5 mb-1 font-semibold">{chunks ? `${chunks.length} chunks` : 'Chunks'}</h2>
+        <h2 className="mt-5 mb-1 font-semibold">{chunks ? `${counted(chunks.length, 'chunk')}` : 'Chunks'}</h2>
         <table className="w-full">
           <tbody>
             {(chunks ?? []).slice(0, MOST).map((c) => (
@@ -214,7 +215,7 @@ function NewRule({ onRule }: { onRule: (shape: Shape | Ship) => void }) {
         <input
           value={what}
           spellCheck={false}
-          placeholder={kind === 'together' ? 'src/a.ts, src/b.ts' : 'src/crew/**'}
+          placeholder={kind === 'together' ? 'src/a.ts, src/b.ts' : 'src/admin/**'}
           onChange={(event) => setWhat(event.target.value)}
           className={box}
         />
