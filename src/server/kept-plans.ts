@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import fs from 'node:fs';
 import path from 'node:path';
-import { InputError } from '../core/errors.ts';
 import { mergeDecided } from '../core/formats/merge-decided.ts';
 import { type Decided, PLANS_FILE_NAME, parsePlansFile, writePlansFile } from '../core/formats/plans-file.ts';
 import { BASELINE } from '../core/plan/types.ts';
@@ -9,6 +8,7 @@ import type { Store } from '../store/database.ts';
 import { deletePlan, insertPlan, listPlans, renameOrigin, type StoredPlan, updatePlan } from '../store/plans.ts';
 import { amendmentsOf, findProject, keptTextOf, updateAmendments, updateKeptText } from '../store/projects.ts';
 import { Problem } from './problem.ts';
+import { problemOf } from './problems.ts';
 import { noProject } from './projects.ts';
 
 /** What came of bringing a project and the file beside its code together. */
@@ -180,8 +180,8 @@ export function agreedOrTrouble(store: () => Store, projectId: string): Agreed |
   try {
     return agree(store(), projectId);
   } catch (error) {
-    if (error instanceof InputError) return { trouble: error.message };
-    if (error instanceof Problem) return { trouble: `${error.title}. ${error.detail}` };
-    throw error;
+    // Nobody waits for it: what is thrown here would end the server.
+    const { title, detail, more } = problemOf(error);
+    return { trouble: `${title}. ${detail}${typeof more.at === 'string' ? ` (${more.at})` : ''}` };
   }
 }

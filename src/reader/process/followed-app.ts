@@ -103,8 +103,9 @@ export class FollowedApp {
       this.since.clear();
       return { kind: 'read', read, changed };
     } catch (error) {
-      if (!(error instanceof InputError)) throw error;
-      return { kind: 'refused', changed, error };
+      if (error instanceof InputError) return { kind: 'refused', changed, error };
+      // Nobody waits for this promise: what is thrown here would end the program that follows.
+      return { kind: 'trouble', message: error instanceof Error ? error.message : String(error) };
     }
   }
 }

@@ -63,10 +63,13 @@ async function read(): Promise<Read> {
   return made;
 }
 
+let hasRead = false;
+
 /** Has threads find out ahead what scripts say, where that pays. */
 function aheadOf(root: string): { stop: () => void } | null {
-  // A try after one that ended in a file: threads would end in it as well.
-  if (skip.length > 0) return null;
+  // After a try that ended in a file threads would end in it as well; and who has read once knows most.
+  if (skip.length > 0 || hasRead) return null;
+  hasRead = true;
   let source: string;
   try {
     source = jsxSource(root, packageDescription(root));

@@ -16,7 +16,14 @@ export function GET(request: Request, { params }: Context): Promise<Response> {
     let end = () => {};
     const stream = new ReadableStream<Uint8Array>({
       start(controller) {
-        const send = (text: string) => controller.enqueue(encoder.encode(text));
+        const send = (text: string) => {
+          try {
+            controller.enqueue(encoder.encode(text));
+          } catch {
+            // The page has gone without a word.
+            end();
+          }
+        };
         send(': open\n\n');
         const leave = follow(store, id, (event) => send(`data: ${JSON.stringify(event)}\n\n`));
         const beat = setInterval(() => send(': beat\n\n'), BEAT_MS);
