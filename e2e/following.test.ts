@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -11,6 +12,11 @@ let id: string;
 beforeAll(async () => {
   folder = path.join(fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-followed-')), 'ferries');
   fs.cpSync('examples/saltmarsh-ferries', folder, { recursive: true });
+  const git = (...args: string[]) =>
+    execFileSync('git', ['-c', 'user.name=Tester', '-c', 'user.email=tester@example.com', ...args], { cwd: folder });
+  git('init', '-q');
+  git('add', '-A', '-f');
+  git('commit', '-q', '-m', 'As it was');
   served = await Served.start({ YOKELINE_FOLLOW: 'on' });
   const begun = await fetch(`${served.address}/api/readings`, {
     method: 'POST',
@@ -82,8 +88,10 @@ it('shows what a save did to the landing, keeps choices and undo, and what it kn
     .getByText(/start −[\d.]+ kB/)
     .waitFor();
   await becomes(page, 'start', before);
-  await line(page).getByRole('button', { name: 'since opened' }).click();
-  await line(page).getByText('Since this page was opened').waitFor();
+  await line(page).getByLabel('since').selectOption('opened');
+  await line(page)
+    .getByText(/Since this page was opened · (no landing changes|this landing stays)/)
+    .waitFor();
   await page.close();
 });
 
@@ -101,6 +109,20 @@ it('takes what was saved while nobody looked, and nothing once it is told not to
   await line(first).getByText('The folder had changed').waitFor();
   await settles(async () => expect(await figure(first, 'start')).toBeGreaterThan(before));
   await first.close();
+});
+
+it('compares with the last commit, whose work tree it leaves alone', async () => {
+  const page = await opened(`/p/${id}/split?route=/&plan=baseline`);
+  await page.getByRole('combobox', { name: /^project/ }).click();
+  await page.getByRole('option', { name: 'Compare with the last commit' }).click();
+  await line(page)
+    .getByText(/Since the last commit · .*start \+[\d.]+ kB/)
+    .waitFor();
+  execFileSync('git', ['checkout', '-q', 'src'], { cwd: folder });
+  await line(page)
+    .getByText(/Since the last commit · (no landing changes|this landing stays)/)
+    .waitFor();
+  await page.close();
 });
 
 it('keeps plans in a file beside the code, both ways', async () => {

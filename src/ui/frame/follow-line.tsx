@@ -1,11 +1,12 @@
 'use client';
 
 import { Popover } from 'radix-ui';
+import { toast } from 'sonner';
 import { type AlikeLandings, routesWords } from '../../core/check/landing-changes.ts';
 import { analyst } from '../../worker/client.ts';
 import type { ChangesView, Since } from '../../worker/services/changes.ts';
 import { useAsked } from '../state/asked.ts';
-import { hideLast, type LastEvent, useFollowing } from '../state/following.ts';
+import { compareSince, hideLast, type LastEvent, useFollowing } from '../state/following.ts';
 import { useWorkbench } from '../state/workbench.ts';
 
 /** So long landings are compared at once, in ms: the open one in any case. */
@@ -34,10 +35,12 @@ export function FollowLine() {
 }
 
 function Said({ last }: { last: LastEvent }) {
+  const since = useFollowing((s) => s.since);
   switch (last.kind) {
     case 'changed':
       return <Changed saved={last.saved} />;
     case 'same':
+      if (since === 'last commit') return <Changed saved={last.saved} />;
       return <p className="truncate">{savedWords(last.saved)}: nothing that ships has changed.</p>;
     case 'broken': {
       const [first, ...more] = last.at;
@@ -68,7 +71,7 @@ function Changed({ saved }: { saved: readonly string[] }) {
   );
   const here = found?.landings.find((l) => l.routes.includes(route));
   const others = (found?.landings ?? []).filter((l) => l !== here);
-  const subject = since === 'last save' ? savedWords(saved) : 'Since this page was opened';
+  const subject = since === 'last save' ? savedWords(saved) : SINCE[since].subject;
   return (
     <>
       <p className="min-w-0 flex-1 truncate" title={here?.cause ?? undefined} data-follow="changed">
@@ -78,13 +81,7 @@ function Changed({ saved }: { saved: readonly string[] }) {
         {here?.cause ? <span className="text-soft"> · {here.cause}</span> : null}
       </p>
       <AllLandings since={since} />
-      <button
-        type="button"
-        className="shrink-0 whitespace-nowrap underline hover:text-ink"
-        onClick={() => useFollowing.setState({ since: since === 'last save' ? 'opened' : 'last save' })}
-      >
-        {since === 'last save' ? 'since opened' : 'last save only'}
-      </button>
+      <SinceChoice since={since} />
     </>
   );
 }
@@ -103,6 +100,48 @@ function whatHappened(
   const routes = others.flatMap((l) => l.routes);
   if (routes.length > 0) return `this landing stays as it is; ${routesWords(routes, of)} changed`;
   return compared < of ? 'this landing stays as it is' : 'no landing changes';
+}
+
+/** What changes are counted from: as a choice, and as the subject of a sentence. */
+const SINCE: Record<Since, { words: string; subject: string; heading: string }> = {
+  'last save': {
+    words: 'last save',
+    subject: 'The last save',
+    heading: 'What the last save did to each landing',
+  },
+  opened: {
+    words: 'this page was opened',
+    subject: 'Since this page was opened',
+    heading: 'What changed since this page was opened',
+  },
+  'last commit': {
+    words: 'last commit',
+    subject: 'Since the last commit',
+    heading: 'What changed since the last commit',
+  },
+};
+
+function SinceChoice({ since }: { since: Since }) {
+  const comparing = useFollowing((s) => s.comparing);
+  return (
+    <label className="shrink-0 whitespace-nowrap text-soft">
+      since{' '}
+      <select
+        className="rounded border border-line bg-sheet px-1 text-ink disabled:opacity-50"
+        value={since}
+        disabled={comparing}
+        onChange={({ target }) =>
+          compareSince(target.value as Since).catch((error: Error) => toast.error(error.message))
+        }
+      >
+        {(Object.keys(SINCE) as Since[]).map((s) => (
+          <option key={s} value={s}>
+            {SINCE[s].words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
 }
 
 /** What happened to every landing, worked out when it is opened. */
@@ -133,9 +172,7 @@ function LandingList({ since }: { since: Since }) {
   );
   return (
     <>
-      <h2 className="font-semibold">
-        {since === 'last save' ? 'What the last save did to each landing' : 'What changed since this page was opened'}
-      </h2>
+      <h2 className="font-semibold">{SINCE[since].heading}</h2>
       {error ? <p className="text-worse">{error}</p> : null}
       {found === null && !error ? <p className="text-soft">Comparing all landings …</p> : null}
       {found?.landings.length === 0 ? <p>No landing changes.</p> : null}

@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import type { ProjectRow } from '../../store/projects.ts';
 import { Choice } from '../parts/choice.tsx';
 import { api } from '../state/api.ts';
-import { keepPlansBeside, setFollows } from '../state/following.ts';
+import { compareSince, keepPlansBeside, setFollows } from '../state/following.ts';
 import { readAgain } from '../state/read-again.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { useReadDialog } from './drop.ts';
@@ -17,6 +17,7 @@ const READ = ':read';
 const READ_AGAIN = ':again';
 const FOLLOW = ':follow';
 const KEEP = ':keep';
+const COMMIT = ':commit';
 
 /** The project under study; opens another one or a project file. */
 export function ProjectChoice() {
@@ -51,6 +52,7 @@ export function ProjectChoice() {
                   note: project.follows ? 'saved files are read at once' : 'read saved files at once',
                 },
                 { value: READ_AGAIN, label: 'Read this folder again' },
+                { value: COMMIT, label: 'Compare with the last commit', note: 'git' },
                 { value: KEEP, label: 'Keep plans beside the code', note: 'yokeline.plan.json' },
               ]
             : []),
@@ -60,6 +62,12 @@ export function ProjectChoice() {
           if (next === READ) useReadDialog.setState({ open: true });
           else if (next === FOLLOW) {
             setFollows(!project?.follows).catch((error: Error) => toast.error(error.message));
+          } else if (next === COMMIT) {
+            const id = toast.loading('Reading the last commit');
+            compareSince('last commit').then(
+              () => toast.dismiss(id),
+              (error: Error) => toast.error(error.message, { id }),
+            );
           } else if (next === KEEP) {
             keepPlansBeside().then(
               (words) => toast.success(words, { duration: 10_000 }),

@@ -3,6 +3,7 @@
 import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { FollowEvent } from '../../server/following.ts';
+import { analyst } from '../../worker/client.ts';
 import type { Since } from '../../worker/services/changes.ts';
 import { api } from './api.ts';
 import { takeNewest } from './open-project.ts';
@@ -19,11 +20,33 @@ interface FollowState {
   /** How often something was taken over: another number asks again what it did. */
   taken: number;
   since: Since;
+  /** The last commit is being read. */
+  comparing: boolean;
 }
 
-const NOTHING = { of: null, last: null, taken: 0, since: 'last save' } as const satisfies FollowState;
+const NOTHING = { of: null, last: null, taken: 0, since: 'last save', comparing: false } as const satisfies FollowState;
 
 export const useFollowing = create<FollowState>()(() => NOTHING);
+
+/** Counts changes from there on; the last commit is read first. */
+export async function compareSince(since: Since): Promise<void> {
+  const { project } = useWorkbench.getState();
+  if (!project) return;
+  if (since === 'last commit') {
+    useFollowing.setState({ comparing: true });
+    try {
+      await analyst().changes.takeCommit(`${location.origin}/api/projects/${project.id}/commit`);
+    } finally {
+      useFollowing.setState({ comparing: false });
+    }
+    if (useWorkbench.getState().project?.id !== project.id) return;
+  }
+  useFollowing.setState(({ last, taken }) => ({
+    ...{ of: project.id, since, taken: taken + 1 },
+    // There may be something to compare though nothing was saved.
+    last: last?.kind === 'changed' ? last : { kind: 'same', saved: [] },
+  }));
+}
 
 /** Nothing is said of the folder any more, until something happens to it again. */
 export function hideLast(): void {

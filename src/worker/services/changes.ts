@@ -4,8 +4,8 @@ import type { Conditions } from '../../core/sim/conditions.ts';
 import type { Snapshot } from '../../core/snapshot/types.ts';
 import type { HeldApp } from './held-app.ts';
 
-/** What a folder’s changes are counted from: the last save, or the first reading that this page was given. */
-export type Since = 'last save' | 'opened';
+/** What a folder’s changes are counted from: the last save, the first reading that this page was given, or the last commit. */
+export type Since = 'last save' | 'opened' | 'last commit';
 
 /** What changes of a folder did to landings. */
 export interface ChangesView {
@@ -20,14 +20,26 @@ export class ChangesService {
   /** Apps as they were, as predicted under what is asked about; the last ones asked about are kept. */
   private known: { key: string; states: Map<Snapshot, AppState> } = { key: '', states: new Map() };
 
+  /** The app as the last commit has it, as it was read for this page. */
+  private committed: Snapshot | null = null;
+
   constructor(private readonly app: HeldApp) {}
+
+  /** Fetches the app as the last commit has it, to compare with; gives the commit. */
+  async takeCommit(address: string): Promise<string> {
+    const answer = await fetch(address);
+    const said = (await answer.json()) as { commit: string; snapshot: Snapshot; title?: string; detail?: string };
+    if (!answer.ok) throw new Error(`${said.title ?? 'The commit couldn’t be read'}. ${said.detail ?? ''}`);
+    this.committed = this.app.amended(said.snapshot);
+    return said.commit;
+  }
 
   /**
    * What happened to landings since then, the given route first; of the others as many as fit into about so many ms. Null where nothing was
    * read before.
    */
   since(since: Since, plan: Plan, conditions: Conditions, route: string, ms: number): ChangesView | null {
-    const before = this.app.before(since);
+    const before = since === 'last commit' ? this.committed : this.app.before(since);
     if (before === null) return null;
     const now = this.app.get();
     const key = JSON.stringify([plan.decisions, conditions]);

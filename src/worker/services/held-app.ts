@@ -11,6 +11,7 @@ import type { AppView } from '../views.ts';
 export class HeldApp {
   private read: Snapshot | null = null;
   private snapshot: Snapshot | null = null;
+  private amendments: Amendments = NO_AMENDMENTS;
   private readonly listeners: (() => void)[] = [];
   /** The same app as it was: when it was opened, and before the reading that came last. */
   private earlier: { opened: Snapshot; last: Snapshot } | null = null;
@@ -40,9 +41,15 @@ export class HeldApp {
     return this.earlier && (since === 'opened' ? this.earlier.opened : this.earlier.last);
   }
 
+  /** Another reading of the same app, with the present corrections laid over it. */
+  amended(snapshot: Snapshot): Snapshot {
+    return amend(complete(snapshot), this.amendments).snapshot;
+  }
+
   /** Lays a person's corrections over what was read, in place of earlier ones. */
   amend(amendments: Amendments): AppView {
     if (!this.read) throw new InputError('No project open', 'Open a project first.');
+    this.amendments = amendments;
     const { snapshot, stale, unproposed } = amend(this.read, amendments);
     this.snapshot = snapshot;
     for (const then of this.listeners) then();
