@@ -35,6 +35,12 @@ afterAll(async () => {
   fs.rmSync(path.dirname(folder), { recursive: true });
 });
 
+/** A module that nothing brings yet, heavier than anybody would overlook. */
+const HEAVY = Array.from(
+  { length: 900 },
+  (_, i) => `export const f${i} = (n: number) => Math.sqrt(n * ${i * 37}) - ${i * 7};`,
+).join('\n');
+
 const tiles = () => path.join(folder, 'src/home/route-tiles.tsx');
 const line = (page: Page) => page.getByRole('region', { name: 'Saved in the folder' });
 /** The page hears of what is saved from then on. */
@@ -52,12 +58,7 @@ it('shows what a save did to the landing, keeps choices and undo, and what it kn
   const page = await opened(`/p/${id}/split?route=/&plan=baseline`);
   const before = await figure(page, 'start');
   const written = fs.readFileSync(tiles(), 'utf8');
-  // A module that nothing brings yet, heavier than anybody would overlook.
-  const heavy = Array.from(
-    { length: 900 },
-    (_, i) => `export const f${i} = (n: number) => Math.sqrt(n * ${i * 37}) - ${i * 7};`,
-  );
-  fs.writeFileSync(path.join(folder, 'src/home/heavy.ts'), heavy.join('\n'));
+  fs.writeFileSync(path.join(folder, 'src/home/heavy.ts'), HEAVY);
   fs.writeFileSync(
     tiles(),
     `import * as heavy from './heavy';\n${written}\nexport const kept = Object.keys(heavy);\nglobalThis.kept = heavy;\n`,
@@ -114,6 +115,9 @@ it('takes what was saved while nobody looked, and nothing once it is told not to
 it('compares with the last commit, whose work tree it leaves alone', async () => {
   const page = await opened(`/p/${id}/split?route=/&plan=baseline`);
   await page.getByRole('combobox', { name: /^project/ }).click();
+  const written = fs.readFileSync(tiles(), 'utf8');
+  fs.writeFileSync(path.join(folder, 'src/home/weight.ts'), HEAVY);
+  fs.writeFileSync(tiles(), `import * as weight from './weight';\n${written}\nglobalThis.weight = weight;\n`);
   await page.getByRole('option', { name: 'Compare with the last commit' }).click();
   await line(page)
     .getByText(/Since the last commit · .*start \+[\d.]+ kB/)

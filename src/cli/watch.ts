@@ -2,13 +2,8 @@ import path from 'node:path';
 import type { Command } from 'commander';
 import { amend, rebuiltRoutes } from '../core/amend/amend.ts';
 import { NO_AMENDMENTS } from '../core/amend/types.ts';
-import {
-  type AlikeLandings,
-  AppState,
-  alikeLandings,
-  landingChanges,
-  routesWords,
-} from '../core/check/landing-changes.ts';
+import { AppState, landingChanges } from '../core/check/landing-changes.ts';
+import { type AlikeLandings, alikeLandings, routesWords } from '../core/check/landing-words.ts';
 import { InputError } from '../core/errors.ts';
 import { limitStates } from '../core/limits/limits.ts';
 import type { LimitState } from '../core/limits/types.ts';

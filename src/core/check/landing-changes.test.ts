@@ -2,14 +2,8 @@ import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { BASELINE } from '../plan/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import {
-  AppState,
-  alikeLandings,
-  causeWords,
-  landingChanges,
-  landingChangeWords,
-  routesWords,
-} from './landing-changes.ts';
+import { AppState, landingChanges } from './landing-changes.ts';
+import { alikeLandings, causeWords, landingChangeWords, routesWords } from './landing-words.ts';
 
 const app = (home: string[], more: Parameters<typeof sketch>[0] = {}, routes = ['/', '/list']) =>
   sketch(

@@ -12,7 +12,8 @@ import { spreadWords } from '../rehearsals/words.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { causesOf, type LimitCause, type Recover, recoverFor } from './causes.ts';
-import { alikeLandings, type LandingChange } from './landing-changes.ts';
+import type { LandingChange } from './landing-change-types.ts';
+import { alikeLandings } from './landing-words.ts';
 import type { RehearsedLimit } from './rehearsed.ts';
 
 export interface BrokenLimit {

@@ -1,7 +1,7 @@
 import { amountWords } from '../limits/words.ts';
 import { VERSION } from '../version.ts';
 import type { LimitCause } from './causes.ts';
-import { causeWords, landingChangeWords } from './landing-changes.ts';
+import { causeWords, landingChangeWords } from './landing-words.ts';
 import type { CheckReport } from './report.ts';
 
 /** What a check finds, as SARIF knows rules. */

@@ -2,7 +2,7 @@
 
 import { Popover } from 'radix-ui';
 import { toast } from 'sonner';
-import { type AlikeLandings, routesWords } from '../../core/check/landing-changes.ts';
+import { type AlikeLandings, routesWords } from '../../core/check/landing-words.ts';
 import { analyst } from '../../worker/client.ts';
 import type { ChangesView, Since } from '../../worker/services/changes.ts';
 import { useAsked } from '../state/asked.ts';

@@ -1,4 +1,5 @@
-import { type AlikeLandings, AppState, alikeLandings, landingChanges } from '../../core/check/landing-changes.ts';
+import { AppState, landingChanges } from '../../core/check/landing-changes.ts';
+import { type AlikeLandings, alikeLandings } from '../../core/check/landing-words.ts';
 import type { Plan } from '../../core/plan/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
 import type { Snapshot } from '../../core/snapshot/types.ts';
