@@ -85,7 +85,7 @@ class Teller {
   tell(by: Followed, amended: (snapshot: Snapshot) => Snapshot): void {
     switch (by.kind) {
       case 'read':
-        this.changed(by.changed, amended(by.read.snapshot), by.read.ms);
+        this.changed(by, amended(by.read.snapshot));
         return;
       case 'broken':
         this.say(by, [
@@ -106,12 +106,13 @@ class Teller {
     }
   }
 
-  private changed(saved: string[], app: Snapshot, ms: number): void {
+  private changed({ changed: saved, read: { ms }, during }: Extract<Followed, { kind: 'read' }>, app: Snapshot): void {
     const [before, broken] = [this.state!, this.limits];
     const now = this.take(app);
     const landings = landingChanges(before, now);
     const stood = new Map(broken.map((l) => [l.limit, l.state]));
     const limits = this.limits.filter((l) => l.state !== stood.get(l.limit));
+    if (during && landings.length === 0 && limits.length === 0) return;
     this.say({ kind: 'changed', saved, ms, landings, limits }, [
       landings.length === 0 ? `${savedWords(saved)}: no landing changes` : savedWords(saved),
       ...alikeLandings(landings).flatMap((l) => landingLines(l, app.routes.length)),

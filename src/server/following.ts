@@ -124,19 +124,21 @@ function begin(store: OpenStore, projectId: string): Following {
     else if (event.kind === 'changed' || event.kind === 'same') following.trouble = null;
     for (const listener of following.listeners) listener(event);
   };
-  const take = (read: Read, saved: string[]) => {
+  const take = (read: Read, saved: string[], during = false) => {
     const isOfPlans = saved.length === 0 || saved.includes(PLANS_FILE_NAME);
     if (isOfPlans) tellAgreed(agreedOrTrouble(store, projectId));
     const code = saved.filter((f) => f !== PLANS_FILE_NAME);
     // What only plans say is no change of the code.
-    if (saved.length === 0 || code.length > 0) tell(kept(store, projectId, read, code));
+    if (saved.length > 0 && code.length === 0) return;
+    const event = kept(store, projectId, read, code);
+    if (event.kind === 'changed' || !during) tell(event);
   };
   const tellAgreed = (agreed: ReturnType<typeof agreedOrTrouble>) => {
     for (const event of agreedEvents(agreed)) tell(event);
   };
   const told = (by: Followed) => {
     try {
-      if (by.kind === 'read') take(by.read, by.changed);
+      if (by.kind === 'read') take(by.read, by.changed, by.during);
       else if (by.kind === 'broken') tell({ kind: 'broken', saved: by.changed, at: by.at });
       else if (by.kind === 'trouble') tell(by);
       else {

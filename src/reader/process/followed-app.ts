@@ -7,8 +7,11 @@ import type { Read, ReadWork } from './work.ts';
 
 /** What happened to an app that is followed. */
 export type Followed =
-  /** It was read anew, after these files were saved. */
-  | { kind: 'read'; read: Read; changed: string[] }
+  /**
+   * It was read anew, after these files were saved. `during`: while the reading before went on, which may have seen them already: where nothing is
+   * other than after that one, there is nothing to tell.
+   */
+  | { kind: 'read'; read: Read; changed: string[]; during: boolean }
   /** It can't be read as it is now; what was read last stays. */
   | { kind: 'broken'; changed: string[]; at: { path: string; line: number; message: string }[] }
   | { kind: 'refused'; changed: string[]; error: InputError }
@@ -57,14 +60,16 @@ export class FollowedApp {
     try {
       followed.busy = true;
       await followed.watched.ready;
-      followed.last = await followed.reading.read();
+      // What was saved meanwhile may have come too late for it.
+      do {
+        followed.pending = null;
+        followed.last = await followed.reading.read();
+      } while (followed.pending);
     } catch (error) {
       await followed.close();
       throw error;
     }
     followed.busy = false;
-    // What was saved meanwhile may have come too late for it.
-    if (followed.pending) void followed.readOn();
     return { followed, first: followed.last };
   }
 
@@ -83,17 +88,17 @@ export class FollowedApp {
   private async readOn(): Promise<void> {
     if (this.busy) return;
     this.busy = true;
-    while (this.pending && !this.closed) {
+    for (let during = false; this.pending && !this.closed; during = true) {
       const saved = this.pending;
       this.pending = null;
       for (const file of saved) this.since.add(file);
-      const by = await this.readOnce();
+      const by = await this.readOnce(during);
       if (!this.closed) this.told(by);
     }
     this.busy = false;
   }
 
-  private async readOnce(): Promise<Followed> {
+  private async readOnce(during: boolean): Promise<Followed> {
     const changed = [...this.since].sort();
     try {
       const read = await this.reading.read();
@@ -101,7 +106,7 @@ export class FollowedApp {
       if (at.length > 0) return { kind: 'broken', changed, at };
       this.last = read;
       this.since.clear();
-      return { kind: 'read', read, changed };
+      return { kind: 'read', read, changed, during };
     } catch (error) {
       if (error instanceof InputError) return { kind: 'refused', changed, error };
       // Nobody waits for this promise: what is thrown here would end the program that follows.
