@@ -2,17 +2,18 @@
 # Fails a build when the app breaks a load limit, and says which import did it. For a pull request: the report is
 # written as Markdown, to be posted by whatever your pipeline posts comments with.
 #
-#   examples/ci/check-load.sh APP_FOLDER PROJECT_FILE [REPORT]
+#   examples/ci/check-load.sh APP_FOLDER [REF] [REPORT]
 #
-# PROJECT_FILE is kept beside the code. Set its limits under Handoff › Limits and save it under Handoff › Project and plan
-# (without the code is enough), or: yokeline limits PROJECT_FILE --set-from PLAN
+# Limits and plans are those in yokeline.plan.json beside the code: project menu › Keep plans beside the code, or
+# yokeline keep PROJECT_FILE --in APP_FOLDER. With REF (the branch that is merged into) the report says what changed of each landing since.
+# For review systems that take SARIF: yokeline check APP_FOLDER --against REF --sarif
 set -uo pipefail
 app=${1:?folder of the app}
-project=${2:?project file with limits}
+ref=${2:-}
 report=${3:-load-report.md}
 yokeline=${YOKELINE:-yokeline}
 
-$yokeline check "$app" --project "$project" --markdown >"$report"
+$yokeline check "$app" ${ref:+--against "$ref"} --markdown >"$report"
 status=$?
 cat "$report"
 case $status in

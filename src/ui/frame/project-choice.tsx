@@ -43,7 +43,7 @@ export function ProjectChoice() {
         value={project?.id ?? ''}
         shown={project?.name}
         options={[
-          ...projects.map((p) => ({ value: p.id, label: p.name })),
+          ...projects.map((p) => ({ value: p.id, label: p.name, ...whichOf(p, projects) })),
           ...(project?.folder
             ? [
                 {
@@ -80,4 +80,10 @@ export function ProjectChoice() {
       />
     </>
   );
+}
+
+/** What tells a project from others of its name: the end of its folder’s path, or that it came as a file. */
+function whichOf({ name, folder }: ProjectRow, all: readonly ProjectRow[]): { note?: string } {
+  if (all.filter((p) => p.name === name).length < 2) return {};
+  return { note: folder === null ? 'from a file' : `…/${folder.split(/[/\\]/).slice(-2).join('/')}` };
 }
