@@ -125,9 +125,9 @@ describe('findings', () => {
     const slider = page.getByRole('slider', { name: /gain against waste/ });
     await slider.press('Home');
     await settles(async () => expect(await slider.getAttribute('aria-valuetext')).toContain('wastes 0 kB'));
-    const fewer = (await page.getByRole('button', { name: /^Take/ }).textContent()) ?? '';
-    await page.getByRole('button', { name: /^Take/ }).click();
-    await page.getByText(`First plan · ${/\d+/.exec(fewer)?.[0]} decisions`).waitFor();
+    const fewer = (await page.getByRole('button', { name: /^Apply (it|these)/ }).textContent()) ?? '';
+    await page.getByRole('button', { name: /^Apply (it|these)/ }).click();
+    await page.getByText(new RegExp(`First plan · ${/\d+/.exec(fewer)?.[0] ?? 1} decisions?`)).waitFor();
     await page.keyboard.press('Control+z');
     await page.getByText('First plan · 0 decisions').waitFor();
     await page.close();
