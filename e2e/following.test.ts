@@ -152,3 +152,10 @@ it('keeps plans in a file beside the code, both ways', async () => {
   await settles(async () => expect(JSON.parse(fs.readFileSync(file, 'utf8')).plans[0].decisions).toEqual([]));
   await page.close();
 });
+
+it('ends with the server, whoever listens', async () => {
+  const page = await opened(`/p/${id}/split?route=/timetable`);
+  await served.stopServer();
+  await served.startServer();
+  await page.close();
+});

@@ -57,13 +57,13 @@ function all(): Map<string, Following> {
 type OpenStore = () => Store;
 
 /**
- * Follows a project's folder for somebody, until what it gives is called. All who follow the same project share one reading. A project that
- * isn't to be followed, or has no folder, tells nothing.
+ * Follows a project's folder for somebody, until what it gives is called. All who follow the same project share one reading. Null for a project
+ * that isn't to be followed, or has no folder: nothing will ever be told.
  */
-export function follow(store: OpenStore, projectId: string, listener: Listener): () => void {
+export function follow(store: OpenStore, projectId: string, listener: Listener): (() => void) | null {
   const project = findProject(store(), projectId);
   if (!project) throw noProject();
-  if (!project.follows || project.folder === null || !followsFolders()) return () => {};
+  if (!project.follows || project.folder === null || !followsFolders()) return null;
   const following = all().get(projectId) ?? begin(store, projectId);
   following.listeners.add(listener);
   if (following.end) clearTimeout(following.end);

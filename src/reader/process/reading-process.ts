@@ -70,14 +70,14 @@ function aheadOf(root: string): { stop: () => void } | null {
   // After a try that ended in a file threads would end in it as well; and who has read once knows most.
   if (skip.length > 0 || hasRead) return null;
   hasRead = true;
-  let source: string;
+  let work: { root: string; jsxImportSource: string };
   try {
-    source = jsxSource(root, packageDescription(root));
+    work = { root: fs.realpathSync(root), jsxImportSource: jsxSource(root, packageDescription(root)) };
   } catch {
-    // The reading says what is wrong with the description.
+    // The reading says what is wrong with the folder, or its description.
     return null;
   }
-  const ahead = Ahead.over(known, { root: fs.realpathSync(root), jsxImportSource: source });
+  const ahead = Ahead.over(known, work);
   rememberWith(ahead.memory);
   return ahead;
 }

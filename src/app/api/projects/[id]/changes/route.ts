@@ -8,15 +8,53 @@ type Context = { params: Promise<{ id: string }> };
 /** A line now and then keeps the connection, and shows whether it still stands. In ms. */
 const BEAT_MS = 15_000;
 
-/** What happens to a project’s folder, as server-sent events (HTML, server-sent events). */
+/**
+ * So long after the end of a stream a page asks again, in ms: longer than an idle connection is kept, or it would open another stream on the old one
+ * while the server waits for that to end.
+ */
+const RETRY_MS = 8000;
+
+const held = globalThis as typeof globalThis & { yokelineStreams?: Set<() => void> };
+
+/** Streams that are open. The server waits for open answers before it ends: these end with it. */
+function openStreams(): Set<() => void> {
+  if (!held.yokelineStreams) {
+    const streams = new Set<() => void>();
+    held.yokelineStreams = streams;
+    for (const signal of ['SIGTERM', 'SIGINT'] as const)
+      process.on(signal, () => {
+        for (const end of streams) end();
+      });
+  }
+  return held.yokelineStreams;
+}
+
+/** What happens to a project’s folder, as server-sent events (HTML, server-sent events); 204, which ends their asking, where it isn’t followed. */
 export function GET(request: Request, { params }: Context): Promise<Response> {
   return handle(request, async () => {
     const { id } = await params;
     const encoder = new TextEncoder();
+    const early: string[] = [];
+    let send = (text: string) => {
+      early.push(text);
+    };
+    const leave = follow(store, id, (event) => send(`data: ${JSON.stringify(event)}\n\n`));
+    if (leave === null) return new Response(null, { status: 204 });
     let end = () => {};
     const stream = new ReadableStream<Uint8Array>({
       start(controller) {
-        const send = (text: string) => {
+        const beat = setInterval(() => send(': beat\n\n'), BEAT_MS);
+        end = () => {
+          clearInterval(beat);
+          leave();
+          openStreams().delete(end);
+          try {
+            controller.close();
+          } catch {
+            // It is closed already.
+          }
+        };
+        send = (text) => {
           try {
             controller.enqueue(encoder.encode(text));
           } catch {
@@ -24,13 +62,8 @@ export function GET(request: Request, { params }: Context): Promise<Response> {
             end();
           }
         };
-        send(': open\n\n');
-        const leave = follow(store, id, (event) => send(`data: ${JSON.stringify(event)}\n\n`));
-        const beat = setInterval(() => send(': beat\n\n'), BEAT_MS);
-        end = () => {
-          clearInterval(beat);
-          leave();
-        };
+        openStreams().add(end);
+        for (const text of [`retry: ${RETRY_MS}\n\n`, ...early]) send(text);
       },
       cancel: () => end(),
     });
