@@ -126,6 +126,13 @@ it('compares with the last commit, whose work tree it leaves alone', async () =>
   await line(page)
     .getByText(/Since the last commit · (no landing changes|this landing stays)/)
     .waitFor();
+  // From there to the other choices, and back.
+  await line(page).getByLabel('since').selectOption('last save');
+  await line(page)
+    .getByText(/saved · .*start −[\d.]+ kB/)
+    .waitFor();
+  await line(page).getByLabel('since').selectOption('last commit');
+  await line(page).getByText('Since the last commit').waitFor();
   await page.close();
 });
 
@@ -150,6 +157,22 @@ it('keeps plans in a file beside the code, both ways', async () => {
     await fetch(`/api/plans/${plan}`, { method: 'PUT', headers, body: JSON.stringify({ version, decisions: [] }) });
   }, id);
   await settles(async () => expect(JSON.parse(fs.readFileSync(file, 'utf8')).plans[0].decisions).toEqual([]));
+  await page.close();
+});
+
+it('compares though nothing was saved, and says so where there is nothing to tell', async () => {
+  const page = await opened(`/p/${id}/split?route=/timetable&plan=baseline`);
+  await page.getByRole('combobox', { name: /^project/ }).click();
+  await page.getByRole('option', { name: 'Compare with the last commit' }).click();
+  await line(page).getByText('Since the last commit').waitFor();
+  await line(page).getByLabel('since').selectOption('last save');
+  await line(page)
+    .getByText(/Since the last save · (no landing changes|this landing stays)/)
+    .waitFor();
+  await line(page).getByLabel('since').selectOption('opened');
+  await line(page)
+    .getByText(/Since this page was opened · (no landing changes|this landing stays)/)
+    .waitFor();
   await page.close();
 });
 

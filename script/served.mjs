@@ -9,7 +9,13 @@ import { freePort } from './free-port.mjs';
 export async function withSample(use) {
   const port = await freePort();
   const data = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-served-'));
-  const env = { ...process.env, YOKELINE_DATA: data, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' };
+  const env = {
+    ...process.env,
+    YOKELINE_DATA: data,
+    NODE_ENV: 'production',
+    NEXT_TELEMETRY_DISABLED: '1',
+    YOKELINE_FOLLOW: 'off',
+  };
   execFileSync(process.execPath, ['dist/server/seed.js'], { env });
   const command = ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', String(port)];
   const server = spawn(process.execPath, command, { env, stdio: 'ignore' });

@@ -142,4 +142,11 @@ it('keeps what a project decided beside the code, and takes it back', () => {
   expect(run('keep', other, '--in', app, '--take')).toMatchObject({ plans: 1, conflicts: [] });
   const [mine, theirs] = [file, other].map((f) => JSON.parse(fs.readFileSync(f, 'utf8')));
   expect([theirs.plans, theirs.amendments]).toEqual([mine.plans, mine.amendments]);
+  // Written again it is the same; something else isn't written over unasked.
+  run('keep', file, '--in', app);
+  run('plan', file, '--name', 'Other', '--detach', 'src/main.jsx::react');
+  const again = ['bin/yokeline.mjs', 'keep', file, '--in', app, '--json'];
+  const { status, stderr } = spawnSync(process.execPath, again, { encoding: 'utf8' });
+  expect([status, JSON.parse(stderr).error.title]).toEqual([2, 'The folder keeps something else']);
+  expect(run('keep', file, '--in', app, '--over')).toMatchObject({ plans: 2 });
 });

@@ -1,4 +1,3 @@
-import { execFileSync } from 'node:child_process';
 import path from 'node:path';
 import type { Command } from 'commander';
 import { amend, rebuiltRoutes } from '../core/amend/amend.ts';
@@ -9,8 +8,7 @@ import { landingsToRun, type RehearsedLimit, rehearsedLimits } from '../core/che
 import { type CheckReport, checkMarkdown, checkReport } from '../core/check/report.ts';
 import { checkSarif } from '../core/check/sarif.ts';
 import { InputError } from '../core/errors.ts';
-import { PLANS_FILE_NAME } from '../core/formats/plans-file.ts';
-import type { ProjectFile } from '../core/formats/project-file.ts';
+import { type Decided, PLANS_FILE_NAME } from '../core/formats/plans-file.ts';
 import { amountWords } from '../core/limits/words.ts';
 import { BASELINE, type Plan } from '../core/plan/types.ts';
 import { spreadWords } from '../core/rehearsals/words.ts';
@@ -18,10 +16,11 @@ import type { Snapshot } from '../core/snapshot/types.ts';
 import { counted } from '../core/text/counted.ts';
 import type { ReadOptions } from '../reader/read-app.ts';
 import { readAtCommit } from '../reader/versions/at-commit.ts';
+import { git } from '../reader/versions/git.ts';
 import { rehearse } from '../rehearse/rehearse.ts';
 import { dataFrom } from '../rehearse/stage/data-from.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
-import { decidedIn, NOTHING_DECIDED } from './decided.ts';
+import { decidedFor } from './decided.ts';
 import { planNamed, readProject } from './files.ts';
 import { print } from './output.ts';
 import { readFolder, STARTS, WORKSPACE, workspaceFrom } from './reading.ts';
@@ -44,7 +43,7 @@ interface Options extends ConditionOptions {
 }
 
 /** What an app is checked by. */
-type Judge = Pick<ProjectFile, 'plans' | 'amendments'> & {
+type Judge = Decided & {
   /** The app as the project has it; null where only its folder has anything. */
   snapshot: Snapshot | null;
 };
@@ -91,7 +90,7 @@ export function addCheck(program: Command): void {
     const project = { ...judge, snapshot: judge.snapshot ?? before ?? now };
     const rehearsed = options.rehearsed ? await inBrowser(folder, judge, plan, options, how) : [];
     const report = checkReport(project, now, plan, rehearsed, against);
-    if (options.sarif) process.stdout.write(checkSarif(report, prefixOf(folder)));
+    if (options.sarif) process.stdout.write(checkSarif(report, await prefixOf(folder)));
     else if (options.markdown) process.stdout.write(checkMarkdown(report));
     else print(command, report, () => lines(report, now.routes.length));
     if (!report.ok) process.exitCode = report.broken.length > 0 ? LIMITS_BROKEN : LIMITS_MISSING;
@@ -100,8 +99,7 @@ export function addCheck(program: Command): void {
 
 /** The project that was named, else what is kept beside the code. */
 function judgeOf(folder: string, { project }: Options): Judge {
-  if (project !== undefined) return readProject(project);
-  return { ...(decidedIn(folder) ?? NOTHING_DECIDED), snapshot: null } as Judge;
+  return project === undefined ? { ...decidedFor(folder, project), snapshot: null } : readProject(project);
 }
 
 /** What changed since the commit that was named, and the app as it was then. */
@@ -125,16 +123,8 @@ async function since(
 }
 
 /** The way from the top of the repository to the folder, as paths in review systems begin; nothing outside of one. */
-function prefixOf(folder: string): string {
-  try {
-    return execFileSync('git', ['rev-parse', '--show-prefix'], {
-      cwd: folder,
-      encoding: 'utf8',
-      stdio: ['ignore', 'pipe', 'ignore'],
-    }).trim();
-  } catch {
-    return '';
-  }
+function prefixOf(folder: string): Promise<string> {
+  return git(folder, ['rev-parse', '--show-prefix']).catch(() => '');
 }
 
 function lines(report: CheckReport, routes: number): string[] {

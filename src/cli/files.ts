@@ -37,7 +37,7 @@ export function writeFile(file: string, text: string): void {
 }
 
 /** A plan of the project by its name; the baseline when none is named. */
-export function planNamed(project: Pick<ProjectFile, 'plans'>, name: string | undefined): Plan {
+export function planNamed(project: { plans: readonly Plan[] }, name: string | undefined): Plan {
   if (name === undefined || name === BASELINE.name) return BASELINE;
   const plan = project.plans.find((p) => p.name === name);
   if (plan) return plan;

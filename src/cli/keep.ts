@@ -17,8 +17,9 @@ export function addKeep(program: Command): void {
     )
     .argument('<file>', 'project file')
     .requiredOption('--in <folder>', 'the app’s folder')
+    .option('--over', 'write over what the folder keeps, where that says otherwise')
     .option('--take', 'take what the folder keeps into the project file, with what is there already')
-    .action((file: string, options: { in: string; take?: boolean }, command: Command) => {
+    .action((file: string, options: { in: string; over?: boolean; take?: boolean }, command: Command) => {
       if (!fs.statSync(options.in, { throwIfNoEntry: false })?.isDirectory())
         throw new InputError('No such folder', 'Name the app’s folder.', `--in ${options.in}`);
       const project = readProject(file);
@@ -26,7 +27,14 @@ export function addKeep(program: Command): void {
       const at = path.join(options.in, PLANS_FILE_NAME);
       const { measured } = project.amendments;
       if (!options.take) {
-        writeFile(at, writePlansFile(project));
+        const text = writePlansFile(project);
+        if (kept !== null && !options.over && writePlansFile(kept) !== text)
+          throw new InputError(
+            'The folder keeps something else',
+            'Take it into the project first with --take, or write over it with --over.',
+            at,
+          );
+        writeFile(at, text);
         print(command, { file: at, plans: project.plans.length }, () => [
           `${at} written: ${counted(project.plans.length, 'plan')}`,
         ]);

@@ -23,11 +23,14 @@ export function workOf(folder: string, how: How = {}): ReadWork & { folder: stri
 }
 
 /** Where the process of a reading begins, and where readings remember. */
-export const HOW_PROCESSES_READ = () => ({ script: SCRIPT, memory: memoryFolder() });
+export function howProcessesRead(): { script: string; memory: string | null } {
+  return { script: SCRIPT, memory: memoryFolder() };
+}
 
 /** Reads a folder in a process of its own, so that nothing in it can end this one. */
 export function readFolder(folder: string, how: How = {}): Promise<Read> {
-  return runReading(workOf(folder, how), SCRIPT, { memory: memoryFolder() }).done;
+  const { script, memory } = howProcessesRead();
+  return runReading(workOf(folder, how), script, { memory }).done;
 }
 
 /** The option that allows to read around the app's folder. */

@@ -78,10 +78,13 @@ it('yokeline watch tells what each save did to which landing, keeps what it knew
     error: { at: expect.stringContaining('package.json') },
   });
   fs.writeFileSync(path.join(folder, 'package.json'), APP['package.json']);
-  expect(await next(() => fs.writeFileSync(path.join(folder, 'README.md'), 'Tides.'))).toMatchObject({
-    kind: 'changed',
-    landings: [],
-  });
+  // What isn't of the app isn't told; what is of it and changes nothing that ships is.
+  fs.writeFileSync(path.join(folder, 'README.md'), 'Tides.');
+  const list = path.join(folder, 'src/list.jsx');
+  const told = said.length;
+  const last = await next(() => fs.writeFileSync(list, `// Of today.\n${APP['src/list.jsx']}`));
+  expect(last).toMatchObject({ kind: 'changed', landings: [] });
+  expect(said.slice(told).flatMap((s) => s.saved)).toContain('src/list.jsx');
   const over = new Promise((go) => child.once('exit', go));
   child.kill('SIGINT');
   expect(await over).toBe(0);

@@ -1,21 +1,21 @@
-import path from 'node:path';
 import type { Command } from 'commander';
 import { amend, rebuiltRoutes } from '../core/amend/amend.ts';
-import { NO_AMENDMENTS } from '../core/amend/types.ts';
 import { AppState, landingChanges } from '../core/check/landing-changes.ts';
 import { type AlikeLandings, alikeLandings, routesWords } from '../core/check/landing-words.ts';
-import { InputError } from '../core/errors.ts';
+import { PLANS_FILE_NAME } from '../core/formats/plans-file.ts';
 import { limitStates } from '../core/limits/limits.ts';
 import type { LimitState } from '../core/limits/types.ts';
 import { amountWords, limitWords } from '../core/limits/words.ts';
-import { BASELINE, type Plan } from '../core/plan/types.ts';
+import type { Plan } from '../core/plan/types.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import { counted } from '../core/text/counted.ts';
+import { firstOf } from '../core/text/first-of.ts';
 import { type Followed, FollowedApp } from '../reader/process/followed-app.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
-import { planNamed, readProject } from './files.ts';
-import { HOW_PROCESSES_READ, STARTS, WORKSPACE, workOf, workspaceFrom } from './reading.ts';
+import { decidedFor } from './decided.ts';
+import { planNamed } from './files.ts';
+import { howProcessesRead, STARTS, WORKSPACE, workOf, workspaceFrom } from './reading.ts';
 
 interface Options extends ConditionOptions {
   project?: string;
@@ -31,26 +31,22 @@ export function addWatch(program: Command): void {
       'follow an app’s folder: a line for each change, with what it did to which landing, and which limit broke',
     )
     .argument('<folder>', 'the app’s folder')
-    .option('--project <file>', 'project file whose corrections, plans and limits count')
+    .option(
+      '--project <file>',
+      `project file with corrections, plans and limits, in place of ${PLANS_FILE_NAME} in the folder`,
+    )
     .option('--plan <name>', 'plan of the project under which landings are predicted; the baseline by default')
     .option(...WORKSPACE)
     .option(...STARTS);
   withConditionOptions(command).action(async (folder: string, options: Options, command: Command) => {
-    const project = options.project === undefined ? null : readProject(options.project);
-    if (options.plan !== undefined && !project)
-      throw new InputError(
-        'No plans',
-        'A plan is of a project: name its file with --project.',
-        `--plan ${options.plan}`,
-      );
-    const plan = project ? planNamed(project, options.plan) : BASELINE;
-    const amendments = project?.amendments ?? NO_AMENDMENTS;
+    const { plans, amendments } = decidedFor(folder, options.project);
+    const plan = planNamed({ plans }, options.plan);
     const amended = (snapshot: Snapshot) => amend(snapshot, amendments).snapshot;
     const asJson = command.optsWithGlobals().json === true || !process.stdout.isTTY;
-    const limitsOf = (app: Snapshot) => limitStates(app, amendments.limits ?? [], project?.plans ?? []);
+    const limitsOf = (app: Snapshot) => limitStates(app, amendments.limits ?? [], plans);
     const teller = new Teller(plan, conditionsOf(options), limitsOf, asJson);
     const how = { ...workspaceFrom(options), starts: options.start, corrected: rebuiltRoutes(amendments) };
-    const { followed, first } = await FollowedApp.begin(workOf(path.resolve(folder), how), HOW_PROCESSES_READ(), (by) =>
+    const { followed, first } = await FollowedApp.begin(workOf(folder, how), howProcessesRead(), (by) =>
       teller.tell(by, amended),
     );
     teller.begin(amended(first.snapshot), first.ms);
@@ -112,7 +108,9 @@ class Teller {
     const landings = landingChanges(before, now);
     const stood = new Map(broken.map((l) => [l.limit, l.state]));
     const limits = this.limits.filter((l) => l.state !== stood.get(l.limit));
-    if (during && landings.length === 0 && limits.length === 0) return;
+    // What the reading before has seen already, or no module is, says nothing of the app.
+    const isOfApp = !during && app.modules.some((m) => saved.includes(m.path));
+    if (landings.length === 0 && limits.length === 0 && !isOfApp) return;
     this.say({ kind: 'changed', saved, ms, landings, limits }, [
       landings.length === 0 ? `${savedWords(saved)}: no landing changes` : savedWords(saved),
       ...alikeLandings(landings).flatMap((l) => landingLines(l, app.routes.length)),
@@ -141,10 +139,8 @@ class Teller {
 const MOST_NAMED = 3;
 
 /** The files that were saved, in words. */
-export function savedWords(saved: readonly string[]): string {
-  if (saved.length === 0) return 'read again';
-  const more = saved.length - MOST_NAMED;
-  return `${saved.slice(0, MOST_NAMED).join(', ')}${more > 0 ? ` and ${more} more` : ''} saved`;
+function savedWords(saved: readonly string[]): string {
+  return `${firstOf(saved, MOST_NAMED)} saved`;
 }
 
 function landingLines({ routes, words, cause }: AlikeLandings, all: number): string[] {

@@ -1,12 +1,10 @@
-import path from 'node:path';
 import { InputError } from '../core/errors.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
-import { memoryFolder } from '../reader/memory/memory-folder.ts';
 import { runReading } from '../reader/process/run-reading.ts';
 import { readAtCommit } from '../reader/versions/at-commit.ts';
 import type { Store } from '../store/database.ts';
-import { dataFolder, home } from './context.ts';
 import { rereadable } from './reading.ts';
+import { howProcessesRead } from './reading-process.ts';
 
 /** Of a project, the app as the last commit has it. */
 export interface CommittedApp {
@@ -21,8 +19,7 @@ export async function committedApp(store: Store, projectId: string): Promise<Com
   const { folder, how } = rereadable(store, projectId);
   if (how.as === 'output')
     throw new InputError('A build isn’t committed', 'Of a production output there is no commit to compare with.');
-  const script = path.join(home(), 'dist', 'reader', 'process', 'reading-process.js');
-  const memory = memoryFolder(path.join(dataFolder(), 'readings'));
+  const { script, memory } = howProcessesRead();
   const { commit, read } = await readAtCommit(
     folder,
     REF,

@@ -1,23 +1,22 @@
-import path from 'node:path';
 import { PLANS_FILE_NAME } from '../core/formats/plans-file.ts';
-import { memoryFolder } from '../reader/memory/memory-folder.ts';
 import { type Followed, FollowedApp } from '../reader/process/followed-app.ts';
 import type { Read } from '../reader/process/work.ts';
 import type { Store } from '../store/database.ts';
 import { findProject, updateFollows } from '../store/projects.ts';
 import { newestSnapshotId } from '../store/snapshots.ts';
-import { dataFolder, home } from './context.ts';
 import { agreedOrTrouble, agreeSoon } from './kept-plans.ts';
+import { neededKey } from './key.ts';
 import { problemOf } from './problems.ts';
-import { noProject, snapshotBody } from './projects.ts';
-import { keepAgain, type ReadAgain, rereadable } from './reading.ts';
+import { noProject } from './projects.ts';
+import { keepAfterSave, rereadable } from './reading.ts';
+import { howProcessesRead } from './reading-process.ts';
 
 /** What a page that follows a project hears. */
 export type FollowEvent =
   /** The folder is followed. `snapshotId`: the newest reading; a page that was away may have missed it. */
   | { kind: 'following'; snapshotId: string }
   /** The project has a new snapshot. `saved`: files that were saved; none where it had changed before it was followed. */
-  | { kind: 'changed'; saved: string[]; snapshotId: string; changes: ReadAgain }
+  | { kind: 'changed'; saved: string[]; snapshotId: string }
   /** Files were saved that can be read, and no figure of the app rests on what changed in them. */
   | { kind: 'same'; saved: string[] }
   /** What was saved can't be read; the project stays as it was. */
@@ -85,10 +84,10 @@ export function changeFollows(store: OpenStore, projectId: string, follows: bool
   if (!follows) stop(projectId);
 }
 
-/** Whether this server follows folders at all (`YOKELINE_FOLLOW`): those that it serves over a network aren't where anybody edits. */
-export function followsFolders(env: Readonly<Record<string, string | undefined>> = process.env): boolean {
-  const local = /^(127\..*|localhost|::1|)$/.test(env.HOST ?? '');
-  return env.YOKELINE_FOLLOW === undefined ? local : env.YOKELINE_FOLLOW !== 'off';
+/** Whether this server follows folders (`YOKELINE_FOLLOW`): by itself only where it is reached from this machine alone, on which the folders are. */
+function followsFolders(): boolean {
+  const { YOKELINE_FOLLOW: said } = process.env;
+  return said === undefined ? neededKey() === null : said !== 'off';
 }
 
 /** How a project is read may have changed: it is followed by that, where it is followed. */
@@ -97,6 +96,7 @@ export function followAnew(store: OpenStore, projectId: string): void {
   if (!following || following.how === howOf(store, projectId)) return;
   const { listeners } = following;
   stop(projectId);
+  if (listeners.size === 0) return;
   const next = begin(store, projectId);
   for (const listener of listeners) next.listeners.add(listener);
 }
@@ -130,8 +130,10 @@ function begin(store: OpenStore, projectId: string): Following {
     const code = saved.filter((f) => f !== PLANS_FILE_NAME);
     // What only plans say is no change of the code.
     if (saved.length > 0 && code.length === 0) return;
-    const event = kept(store, projectId, read, code);
-    if (event.kind === 'changed' || !during) tell(event);
+    const snapshotId = keepAfterSave(store(), projectId, read);
+    if (snapshotId !== null) tell({ kind: 'changed', saved: code, snapshotId });
+    // What no module is (what a build writes, notes) says nothing of the app.
+    else if (!during && read.snapshot.modules.some((m) => code.includes(m.path))) tell({ kind: 'same', saved: code });
   };
   const tellAgreed = (agreed: ReturnType<typeof agreedOrTrouble>) => {
     for (const event of agreedEvents(agreed)) tell(event);
@@ -150,9 +152,7 @@ function begin(store: OpenStore, projectId: string): Following {
     }
   };
   const { folder, how: as } = rereadable(store(), projectId);
-  const script = path.join(home(), 'dist', 'reader', 'process', 'reading-process.js');
-  const memory = memoryFolder(path.join(dataFolder(), 'readings'));
-  FollowedApp.begin({ folder, ...as }, { script, memory }, told).then(
+  FollowedApp.begin({ folder, ...as }, howProcessesRead(), told).then(
     ({ followed, first }) => {
       following.app = followed;
       if (following.ended) void followed.close();
@@ -181,13 +181,6 @@ function agreedEvents(agreed: ReturnType<typeof agreedOrTrouble>): FollowEvent[]
   if ('trouble' in agreed) return [{ kind: 'plans trouble', message: agreed.trouble }];
   const { taken, conflicts } = agreed;
   return taken || conflicts.length > 0 ? [{ kind: 'plans', taken, conflicts }] : [];
-}
-
-/** Keeps what was read, where that is another app than the project has. */
-function kept(store: OpenStore, projectId: string, read: Read, saved: string[]): FollowEvent {
-  if (snapshotBody(store(), projectId).toString() === JSON.stringify(read.snapshot)) return { kind: 'same', saved };
-  const changes = keepAgain(store(), projectId, read, true);
-  return { kind: 'changed', saved, snapshotId: newestSnapshotId(store(), projectId)!, changes };
 }
 
 function wordsOf(error: unknown): string {

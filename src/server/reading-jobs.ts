@@ -1,20 +1,18 @@
 import { randomUUID } from 'node:crypto';
 import fs from 'node:fs';
-import path from 'node:path';
 import type { ReadingOffers } from '../core/errors.ts';
 import type { FileMap } from '../core/handoff/addresses.ts';
 import type { Reconciliation } from '../core/reconcile/types.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
-import { memoryFolder } from '../reader/memory/memory-folder.ts';
 import { type Reading, runReading } from '../reader/process/run-reading.ts';
 import type { Archive, Read, ReadWork } from '../reader/process/work.ts';
 import type { Store } from '../store/database.ts';
 import { updateWorkspace } from '../store/projects.ts';
-import { dataFolder, home } from './context.ts';
 import { Problem } from './problem.ts';
 import { problemOf } from './problems.ts';
 import { addProject } from './projects.ts';
 import { absoluteFolder, type HowToRead, keepAgain, type ReadAgain, rereadable } from './reading.ts';
+import { howProcessesRead } from './reading-process.ts';
 
 /** How far a reading is, and what came of it. */
 export interface ReadingState {
@@ -178,7 +176,7 @@ function start(work: ReadWork, keep: Keep, after: () => void = () => {}): Readin
     const { title, detail, more } = problemOf(error);
     end({ state: 'failed', problem: { title, detail, at: more.at, offers: more.offers as ReadingOffers | undefined } });
   };
-  const script = path.join(home(), 'dist', 'reader', 'process', 'reading-process.js');
+  const { script, memory } = howProcessesRead();
   const job: Job = {
     state,
     end,
@@ -187,7 +185,7 @@ function start(work: ReadWork, keep: Keep, after: () => void = () => {}): Readin
       state.ahead = 0;
       job.reading = runReading(work, script, {
         onProgress: (read, known) => Object.assign(state, { read, known }),
-        memory: memoryFolder(path.join(dataFolder(), 'readings')),
+        memory,
       });
       job.reading.done.then((read) => {
         try {

@@ -78,16 +78,27 @@ export function rereadable(store: Store, projectId: string): { folder: string; h
   };
 }
 
-/** Keeps a project's folder as read again: a new snapshot beside the old ones. Tells what changed. `afterSave`: a file was saved. */
-export function keepAgain(
+/**
+ * Keeps a project's folder as it was read because a file was saved, in the place of the last reading of that kind. Gives the snapshot's name; null
+ * where it is as the project has it, and nothing is kept.
+ */
+export function keepAfterSave(
   store: Store,
   projectId: string,
   { snapshot, texts, sources }: Omit<Read, 'ms'>,
-  afterSave = false,
-): ReadAgain {
+): string | null {
+  if (snapshotBody(store, projectId).toString() === JSON.stringify(snapshot)) return null;
+  const id = randomUUID();
+  const packed = packSnapshot(snapshot, texts, sources, PASSING_LEVEL);
+  insertSnapshot(store, { id, projectId, readAt: new Date().toISOString(), packed, afterSave: true });
+  return id;
+}
+
+/** Keeps a project's folder as read again: a new snapshot beside the old ones. Tells what changed. */
+export function keepAgain(store: Store, projectId: string, { snapshot, texts, sources }: Omit<Read, 'ms'>): ReadAgain {
   const before = JSON.parse(snapshotBody(store, projectId).toString()) as Snapshot;
-  const packed = packSnapshot(snapshot, texts, sources, afterSave ? PASSING_LEVEL : undefined);
-  insertSnapshot(store, { id: randomUUID(), projectId, readAt: new Date().toISOString(), packed, afterSave });
+  const packed = packSnapshot(snapshot, texts, sources);
+  insertSnapshot(store, { id: randomUUID(), projectId, readAt: new Date().toISOString(), packed });
   const stale = listPlans(store, projectId).map((plan) => ({
     plan: plan.name,
     reasons: troublesOf(snapshot, plan).stale.map((s) => s.reason),

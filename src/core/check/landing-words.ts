@@ -1,4 +1,5 @@
 import { bytesOrKilobytes, milliseconds } from '../text/amounts.ts';
+import { firstOf } from '../text/first-of.ts';
 import { MEASURES, type Unit } from '../vocabulary/measures.ts';
 import type { LimitCause } from './causes.ts';
 import type { FigureChange, LandingChange } from './landing-change-types.ts';
@@ -67,6 +68,5 @@ const MOST_NAMED = 3;
 /** The landings of a group: named where they are few, `all 8 landings` where no others are there. */
 export function routesWords(routes: readonly string[], all: number): string {
   if (routes.length === all && all > MOST_NAMED) return `all ${all} landings`;
-  const more = routes.length - MOST_NAMED;
-  return more > 1 ? `${routes.slice(0, MOST_NAMED).join(', ')} and ${more} more` : routes.join(', ');
+  return firstOf(routes, MOST_NAMED);
 }

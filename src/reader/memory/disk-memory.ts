@@ -26,6 +26,8 @@ export class DiskMemory implements Memory {
   /** Entries that were asked for, and that today hasn't noted yet. */
   private readonly used = new Set<string>();
   private readonly today: number;
+  /** Once for each process is enough. */
+  private hasForgotten = false;
 
   private constructor(file: string, now: number) {
     this.today = Math.floor(now / DAY_MS);
@@ -34,7 +36,8 @@ export class DiskMemory implements Memory {
     // What a crash loses is found out again.
     this.db.pragma('synchronous = OFF');
     this.db.exec(
-      'CREATE TABLE IF NOT EXISTS known (key TEXT PRIMARY KEY, value BLOB NOT NULL, day INTEGER NOT NULL) STRICT',
+      'CREATE TABLE IF NOT EXISTS known (key TEXT PRIMARY KEY, day INTEGER NOT NULL, value BLOB NOT NULL) STRICT;' +
+        'CREATE INDEX IF NOT EXISTS known_by_day ON known (day)',
     );
     this.get = this.db.prepare('SELECT value, day FROM known WHERE key = ?');
   }
@@ -72,6 +75,8 @@ export class DiskMemory implements Memory {
   /** Writes what isn't written yet, and forgets what nobody has needed for long. */
   settle(): void {
     this.write();
+    if (this.hasForgotten) return;
+    this.hasForgotten = true;
     try {
       this.db.prepare('DELETE FROM known WHERE day < ?').run(this.today - DAYS);
       const pages = this.db.pragma('page_count', { simple: true }) as number;

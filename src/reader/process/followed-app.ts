@@ -73,12 +73,6 @@ export class FollowedApp {
     return { followed, first: followed.last };
   }
 
-  /** Reads again though nothing was saved: how it is to be read has changed. */
-  again(): void {
-    this.pending ??= new Set();
-    void this.readOn();
-  }
-
   async close(): Promise<void> {
     this.closed = true;
     this.reading.close();

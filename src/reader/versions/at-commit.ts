@@ -1,13 +1,10 @@
-import { execFile } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { InputError } from '../../core/errors.ts';
 import type { Read } from '../process/work.ts';
 import { unpack } from '../unpack/unpack.ts';
-
-/** More than any list of commits or names is long. */
-const MOST_OUTPUT = 64e6;
+import { git } from './git.ts';
 
 /** An app's folder as a commit has it. */
 export interface AtCommit {
@@ -74,14 +71,6 @@ export async function readAtCommit(
   }
 }
 
-function git(cwd: string, args: readonly string[]): Promise<string> {
-  return new Promise((done, fail) => {
-    execFile('git', [...args], { cwd, maxBuffer: MOST_OUTPUT }, (error, out) =>
-      error ? fail(error) : done(out.trim()),
-    );
-  });
-}
-
 /** Reads a copy of a folder, and brings along what it misses of what is installed beside the original, until it misses nothing more. */
 async function withPackages(
   { from, to, app }: { from: string; to: string; app: string },
@@ -122,18 +111,13 @@ function modulesFolders(top: string): string[] {
   return found;
 }
 
-/** Packages that the description of an app, and those of the folders around it, say that they need. */
+/** Packages that an app, and the folders around it, say that they ship; tools are large, and come where something asks for them. */
 function namedIn(app: string, top: string): string[] {
   const names = new Set<string>();
   for (let at = app; at.startsWith(top); at = path.dirname(at)) {
     try {
       const described = JSON.parse(fs.readFileSync(path.join(at, 'package.json'), 'utf8'));
-      for (const name of Object.keys({
-        ...described.dependencies,
-        ...described.devDependencies,
-        ...described.peerDependencies,
-      }))
-        names.add(name);
+      for (const name of Object.keys({ ...described.dependencies, ...described.peerDependencies })) names.add(name);
     } catch {
       // None, or a broken one: the reading tells that.
     }

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { firstOf } from '../../core/text/first-of.ts';
 import type { StationId } from '../../core/vocabulary/stations.ts';
 import type { AppView } from '../../worker/views.ts';
 import { readAgain } from '../state/read-again.ts';
@@ -79,7 +80,7 @@ export function lacksOf(app: AppView): Lack[] {
     });
   if (app.missing.length > 0)
     lacks.push({
-      words: `${named(app.missing)} ${app.missing.length === 1 ? 'isn’t' : 'aren’t'} installed where the app was read: every size and time is too small by what ${app.missing.length === 1 ? 'it weighs' : 'they weigh'}, and nobody knows how much that is.`,
+      words: `${firstOf(app.missing, MOST_NAMED)} ${app.missing.length === 1 ? 'isn’t' : 'aren’t'} installed where the app was read: every size and time is too small by what ${app.missing.length === 1 ? 'it weighs' : 'they weigh'}, and nobody knows how much that is.`,
       act: { words: 'See who imports them', station: 'inventory' },
     });
   else if (app.workspace === null && (app.lost >= MANY || app.lost > app.imports * LARGE_SHARE))
@@ -94,14 +95,8 @@ export function lacksOf(app: AppView): Lack[] {
     });
   if (app.unknownSizes.length > 0)
     lacks.push({
-      words: `The size of ${named(app.unknownSizes)} isn’t known: times and “other scripts” are at least what is shown.`,
+      words: `The size of ${firstOf(app.unknownSizes, MOST_NAMED)} isn’t known: times and “other scripts” are at least what is shown.`,
       act: { words: 'Give it', station: 'split', page: 'scripts' },
     });
   return lacks;
-}
-
-/** The first of several names, and how many more there are. */
-function named(names: readonly string[]): string {
-  const more = names.length - MOST_NAMED;
-  return `${names.slice(0, MOST_NAMED).join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
 }

@@ -3,6 +3,7 @@
 import { Popover } from 'radix-ui';
 import { toast } from 'sonner';
 import { type AlikeLandings, routesWords } from '../../core/check/landing-words.ts';
+import { firstOf } from '../../core/text/first-of.ts';
 import { analyst } from '../../worker/client.ts';
 import type { ChangesView, Since } from '../../worker/services/changes.ts';
 import { useAsked } from '../state/asked.ts';
@@ -37,11 +38,18 @@ export function FollowLine() {
 function Said({ last }: { last: LastEvent }) {
   const since = useFollowing((s) => s.since);
   switch (last.kind) {
+    case 'asked':
+      return <Changed subject={SINCE[since].subject} />;
     case 'changed':
-      return <Changed saved={last.saved} />;
+      return <Changed subject={since === 'last save' ? savedWords(last.saved) : SINCE[since].subject} />;
     case 'same':
-      if (since === 'last commit') return <Changed saved={last.saved} />;
-      return <p className="truncate">{savedWords(last.saved)}: nothing that ships has changed.</p>;
+      if (since !== 'last save') return <Changed subject={SINCE[since].subject} />;
+      return (
+        <>
+          <p className="min-w-0 flex-1 truncate">{savedWords(last.saved)}: nothing that ships has changed.</p>
+          <SinceChoice since={since} />
+        </>
+      );
     case 'broken': {
       const [first, ...more] = last.at;
       return (
@@ -62,7 +70,7 @@ function Said({ last }: { last: LastEvent }) {
 }
 
 /** What a change did to the open landing, and by which import; the others on demand. */
-function Changed({ saved }: { saved: readonly string[] }) {
+function Changed({ subject }: { subject: string }) {
   const { since, taken } = useFollowing();
   const route = useWorkbench((s) => s.route);
   const { found, error } = useAsked(
@@ -71,7 +79,6 @@ function Changed({ saved }: { saved: readonly string[] }) {
   );
   const here = found?.landings.find((l) => l.routes.includes(route));
   const others = (found?.landings ?? []).filter((l) => l !== here);
-  const subject = since === 'last save' ? savedWords(saved) : SINCE[since].subject;
   return (
     <>
       <p className="min-w-0 flex-1 truncate" title={here?.cause ?? undefined} data-follow="changed">
@@ -106,7 +113,7 @@ function whatHappened(
 const SINCE: Record<Since, { words: string; subject: string; heading: string }> = {
   'last save': {
     words: 'last save',
-    subject: 'The last save',
+    subject: 'Since the last save',
     heading: 'What the last save did to each landing',
   },
   opened: {
@@ -125,7 +132,7 @@ function SinceChoice({ since }: { since: Since }) {
   const comparing = useFollowing((s) => s.comparing);
   return (
     <label className="shrink-0 whitespace-nowrap text-soft">
-      since{' '}
+      {comparing ? 'reading the commit …' : 'since'}{' '}
       <select
         className="rounded border border-line bg-sheet px-1 text-ink disabled:opacity-50"
         value={since}
@@ -189,7 +196,5 @@ function LandingList({ since }: { since: Since }) {
 }
 
 function savedWords(saved: readonly string[]): string {
-  if (saved.length === 0) return 'The folder had changed';
-  const more = saved.length - MOST_NAMED;
-  return `${saved.slice(0, MOST_NAMED).join(', ')}${more > 0 ? ` and ${more} more` : ''} saved`;
+  return saved.length === 0 ? 'The folder had changed' : `${firstOf(saved, MOST_NAMED)} saved`;
 }

@@ -10,8 +10,8 @@ import { takeNewest } from './open-project.ts';
 import { telling } from './workbench/notices.ts';
 import { useWorkbench } from './workbench.ts';
 
-/** What happened last to the folder of the open project. */
-export type LastEvent = Extract<FollowEvent, { kind: 'changed' | 'same' | 'broken' | 'trouble' }>;
+/** What happened last to the folder of the open project; `asked`: nothing, but the person wants to compare. */
+export type LastEvent = Extract<FollowEvent, { kind: 'changed' | 'same' | 'broken' | 'trouble' }> | { kind: 'asked' };
 
 interface FollowState {
   /** Of which project. */
@@ -43,8 +43,7 @@ export async function compareSince(since: Since): Promise<void> {
   }
   useFollowing.setState(({ last, taken }) => ({
     ...{ of: project.id, since, taken: taken + 1 },
-    // There may be something to compare though nothing was saved.
-    last: last?.kind === 'changed' ? last : { kind: 'same', saved: [] },
+    last: last?.kind === 'changed' || last?.kind === 'same' ? last : { kind: 'asked' },
   }));
 }
 

@@ -36,13 +36,12 @@ export class ChangesService {
   }
 
   /**
-   * What happened to landings since then, the given route first; of the others as many as fit into about so many ms. Null where nothing was
-   * read before.
+   * What happened to landings since then, the given route first; of the others as many as fit into about so many ms.
    */
-  since(since: Since, plan: Plan, conditions: Conditions, route: string, ms: number): ChangesView | null {
-    const before = since === 'last commit' ? this.committed : this.app.before(since);
-    if (before === null) return null;
+  since(since: Since, plan: Plan, conditions: Conditions, route: string, ms: number): ChangesView {
     const now = this.app.get();
+    // Where nothing was read before, nothing has changed.
+    const before = (since === 'last commit' ? this.committed : this.app.before(since)) ?? now;
     const key = JSON.stringify([plan.decisions, conditions]);
     if (this.known.key !== key) this.known = { key, states: new Map() };
     for (const of of this.known.states.keys()) if (of !== before && of !== now) this.known.states.delete(of);
