@@ -55,51 +55,53 @@ export function addExport(program: Command): void {
       throw new InputError('Nothing of that kind', `Choose one of ${KINDS.join(', ')}.`, `--kind ${options.kind}`);
     const project = readProject(file);
     const plan = planNamed(project, options.plan);
-    if (kind === 'patch') {
-      exportPatch(command, project, plan, options);
-      return;
-    }
-    if (kind === 'har' || kind === 'plan') {
-      const app = studied(project, kind === 'har' ? plan : undefined);
-      const route = kind === 'har' ? routeNamed(app, options.route ?? app.routes[0]?.pattern ?? '').pattern : undefined;
-      writeFile(
-        options.out,
-        route === undefined
-          ? writePlanFile(app, plan)
-          : landingHar(
-              app.name,
-              route,
-              predict(app, plan, route, conditionsOf(options)),
-              conditionsOf(options),
-              new Date().toISOString(),
-            ),
-      );
-      print(command, { kind, out: options.out, ...(route === undefined ? {} : { route }) }, () => [
-        `${kind} written to ${options.out}`,
-      ]);
-      return;
-    }
-    const files = options.files === undefined ? null : await mapIn(options.files);
-    const app = studied(project);
-    const { artefacts, standIns } = REVIEWED.some((r) => r === kind)
-      ? { artefacts: review(app, plan, conditionsOf(options)), standIns: [] }
-      : handoff(app, plan, files);
-    const { text } = artefacts.find((a) => a.kind === kind)!;
-    if (text === '')
-      throw new InputError(
-        'Nothing to hand over',
-        `The plan ${plan.name} has nothing that becomes ${kind}.`,
-        `--kind ${kind}`,
-      );
-    writeFile(options.out, text);
-    const used = standIns.filter((s) => text.includes(s));
-    print(command, { kind, out: options.out, standIns: used }, () => [
-      `${kind} written to ${options.out}`,
-      ...(used.length > 0
-        ? [`${used.length} stand-ins to be replaced by addresses of the build: ${used.slice(0, 5).join(', ')}`]
-        : []),
-    ]);
+    if (kind === 'patch') exportPatch(command, project, plan, options);
+    else if (kind === 'har') exportLanding(command, project, plan, options);
+    else if (kind === 'plan') {
+      writeFile(options.out, writePlanFile(studied(project), plan));
+      print(command, { kind, out: options.out }, () => [`${kind} written to ${options.out}`]);
+    } else await exportArtefact(command, project, plan, kind, options);
   });
+}
+
+/** Writes a predicted landing as an HTTP Archive. */
+function exportLanding(command: Command, project: ProjectFile, plan: Plan, options: Options): void {
+  const app = studied(project, plan);
+  const route = routeNamed(app, options.route ?? app.routes[0]?.pattern ?? '').pattern;
+  const conditions = conditionsOf(options);
+  const predicted = predict(app, plan, route, conditions);
+  writeFile(options.out, landingHar(app.name, route, predicted, conditions, new Date().toISOString()));
+  print(command, { kind: 'har', out: options.out, route }, () => [`har written to ${options.out}`]);
+}
+
+/** Writes one of the texts that a plan is handed over as, and names the addresses that stand in for unknown ones. */
+async function exportArtefact(
+  command: Command,
+  project: ProjectFile,
+  plan: Plan,
+  kind: (typeof ARTEFACTS)[number],
+  options: Options,
+): Promise<void> {
+  const files = options.files === undefined ? null : await mapIn(options.files);
+  const app = studied(project);
+  const { artefacts, standIns } = REVIEWED.some((r) => r === kind)
+    ? { artefacts: review(app, plan, conditionsOf(options)), standIns: [] }
+    : handoff(app, plan, files);
+  const { text } = artefacts.find((a) => a.kind === kind)!;
+  if (text === '')
+    throw new InputError(
+      'Nothing to hand over',
+      `The plan ${plan.name} has nothing that becomes ${kind}.`,
+      `--kind ${kind}`,
+    );
+  writeFile(options.out, text);
+  const used = standIns.filter((s) => text.includes(s));
+  print(command, { kind, out: options.out, standIns: used }, () => [
+    `${kind} written to ${options.out}`,
+    ...(used.length > 0
+      ? [`${used.length} stand-ins to be replaced by addresses of the build: ${used.slice(0, 5).join(', ')}`]
+      : []),
+  ]);
 }
 
 /** Writes the edits of the source, and tells what became of each decision. */

@@ -7,6 +7,7 @@ import { parseHint } from '../core/plan/hint-notation.ts';
 import { parseFetch, parseImport } from '../core/plan/notation.ts';
 import { BASELINE, DECISION, type Decision, type Plan } from '../core/plan/types.ts';
 import { troublesOf } from '../core/ship/shipped.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
 import { parseJson } from '../core/text/json.ts';
 import { planNamed, readProject, readText, saveProject } from './files.ts';
 import { print } from './output.ts';
@@ -49,10 +50,42 @@ function scriptIn(text: string): { script: string; placement: string } {
   return { script: text.slice(0, Math.max(0, at)), placement: text.slice(at + 1) };
 }
 
+/** The decisions that the options name, in the order of the options' list; throws InputError that names the option. */
+function decisionsIn(snapshot: Snapshot, options: Options): Decision[] {
+  for (const pattern of options.route) {
+    if (!snapshot.routes.some((r) => r.pattern === pattern))
+      throw new InputError(
+        'No such route',
+        `The routes are ${snapshot.routes.map((r) => r.pattern).join(', ')}.`,
+        `--route ${pattern}`,
+      );
+  }
+  return [
+    ...(options.from === undefined ? [] : planFileIn(options.from)),
+    ...options.detach.map((t): Decision => ({ kind: 'detach', import: parseImport(snapshot, t) })),
+    ...options.detachModule.map((module): Decision => ({ kind: 'detach', module })),
+    ...options.detachPackage.map((of): Decision => ({ kind: 'detach', package: of })),
+    ...options.join.map((t): Decision => ({ kind: 'join', import: parseImport(snapshot, t) })),
+    ...options.fetch.map((t): Decision => ({ kind: 'trigger', ...parseFetch(snapshot, t) })),
+    ...options.hint.map((t): Decision => ({ kind: 'hint', hint: parseHint(snapshot, t, options.route) })),
+    ...options.withoutScript.map((module): Decision => ({ kind: 'no script', module })),
+    ...options.trim.map((module): Decision => ({ kind: 'trim', module })),
+    ...options.styleInScript.map((what): Decision => ({ kind: 'style in script', match: readMatch(what) })),
+    ...(options.loader === undefined ? [] : [decision({ kind: 'loader', loader: options.loader }, '--loader')]),
+    ...options.script.map((t) => decision({ kind: 'script', ...scriptIn(t) }, `--script ${t}`)),
+    ...options.move.map((t): Decision => {
+      const at = t.lastIndexOf('=');
+      return { kind: 'move', import: parseImport(snapshot, t.slice(0, Math.max(0, at))), to: t.slice(at + 1) };
+    }),
+    ...options.decide.map((t) => decision(parseJson(t, '--decide'), '--decide')),
+    ...shapesOf(options),
+  ];
+}
+
 const collect = (value: string, before: string[]) => [...before, value];
 
-export function addPlan(program: Command): void {
-  const command = program
+function planCommand(program: Command): Command {
+  return program
     .command('plan')
     .description('make or change a plan inside a project file')
     .argument('<file>', 'project file')
@@ -89,40 +122,16 @@ export function addPlan(program: Command): void {
       [],
     )
     .option('--out <file>', 'write there instead of changing the file');
-  withShapeOptions(command).action((file: string, options: Options, command: Command) => {
+}
+
+export function addPlan(program: Command): void {
+  withShapeOptions(planCommand(program)).action((file: string, options: Options, command: Command) => {
     const project = readProject(file);
     const snapshot = studied(project);
     if (options.name === BASELINE.name) {
       throw new InputError('The baseline stays as it is', 'Give the plan another name.', '--name');
     }
-    for (const pattern of options.route) {
-      if (!snapshot.routes.some((r) => r.pattern === pattern))
-        throw new InputError(
-          'No such route',
-          `The routes are ${snapshot.routes.map((r) => r.pattern).join(', ')}.`,
-          `--route ${pattern}`,
-        );
-    }
-    const decisions: Decision[] = [
-      ...(options.from === undefined ? [] : planFileIn(options.from)),
-      ...options.detach.map((t): Decision => ({ kind: 'detach', import: parseImport(snapshot, t) })),
-      ...options.detachModule.map((module): Decision => ({ kind: 'detach', module })),
-      ...options.detachPackage.map((of): Decision => ({ kind: 'detach', package: of })),
-      ...options.join.map((t): Decision => ({ kind: 'join', import: parseImport(snapshot, t) })),
-      ...options.fetch.map((t): Decision => ({ kind: 'trigger', ...parseFetch(snapshot, t) })),
-      ...options.hint.map((t): Decision => ({ kind: 'hint', hint: parseHint(snapshot, t, options.route) })),
-      ...options.withoutScript.map((module): Decision => ({ kind: 'no script', module })),
-      ...options.trim.map((module): Decision => ({ kind: 'trim', module })),
-      ...options.styleInScript.map((what): Decision => ({ kind: 'style in script', match: readMatch(what) })),
-      ...(options.loader === undefined ? [] : [decision({ kind: 'loader', loader: options.loader }, '--loader')]),
-      ...options.script.map((t) => decision({ kind: 'script', ...scriptIn(t) }, `--script ${t}`)),
-      ...options.move.map((t): Decision => {
-        const at = t.lastIndexOf('=');
-        return { kind: 'move', import: parseImport(snapshot, t.slice(0, Math.max(0, at))), to: t.slice(at + 1) };
-      }),
-      ...options.decide.map((t) => decision(parseJson(t, '--decide'), '--decide')),
-      ...shapesOf(options),
-    ];
+    const decisions = decisionsIn(snapshot, options);
     const known = project.plans.find((p) => p.name === options.name);
     if (known && options.basedOn !== undefined)
       throw new InputError('The plan is there already', 'Leave --based-on out, or give another name.', '--based-on');

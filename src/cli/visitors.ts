@@ -9,7 +9,7 @@ import { studied } from '../core/formats/project-file.ts';
 import { finish } from '../core/steps.ts';
 import { alignedKilobytes } from '../core/text/amounts.ts';
 import { counted } from '../core/text/counted.ts';
-import { expectWaits } from '../core/visitors/expect.ts';
+import { type Expectation, expectWaits } from '../core/visitors/expect.ts';
 import { type Learned, LogLearner } from '../core/visitors/learn.ts';
 import { modelOf } from '../core/visitors/model.ts';
 import { VisitCompiler } from '../core/visits/program.ts';
@@ -64,48 +64,61 @@ export function addVisitors(program: Command): void {
         error,
       }),
     );
-    const result = {
-      ...(learned ? { log: { lines: learned.lines, visits: learned.visits, troubles: learned.troubles } } : {}),
-      troubles: troubles.map((t) => t.message),
-      visits: found.visits,
-      waits: { mean: ms(found.waits.value), error: ms(found.waits.error) },
-      spread: found.spread.map((s) => ({ share: s.share, wait: ms(s.wait) })),
-      atOnce: found.atOnce.value,
-      bytes: Math.round(found.bytes.value),
-      unused: Math.round(found.unused.value),
-      unusedSavers: found.unusedSavers === null ? null : Math.round(found.unusedSavers),
-      starts: found.starts.map((s) => ({ ...s, wait: ms(s.wait) })),
-      rows: found.rows.map(({ key, kind, perVisit, wait, half, most, atOnce, unused, played }) => ({
-        key,
-        kind,
-        perVisit,
-        wait: wait ? { mean: ms(wait.value), error: ms(wait.error) } : null,
-        half: half === null ? null : ms(half),
-        most: most === null ? null : ms(most),
-        atOnce,
-        unused: Math.round(unused),
-        played,
-      })),
-    };
-    print(command, result, () => [
-      ...(learned ? [`${counted(learned.visits, 'visit')} in ${counted(learned.lines, 'line')} of the log`] : []),
-      ...(learned?.troubles ?? []).map(
-        (t) => `${t.kind}: ${t.what}, ${counted(t.count, 'line')} from line ${t.line} on`,
-      ),
-      ...troubles.map((t) => t.message),
-      `waits ${said(found.waits.value)} ± ${found.waits.error.toFixed(1)} ms per visit (${found.visits} played), ${alignedKilobytes(found.unused.value)} never used`,
-      ...columns(
-        [...found.rows]
-          .sort((a, b) => (b.wait?.value ?? 0) * b.perVisit - (a.wait?.value ?? 0) * a.perVisit)
-          .map((r) => [
-            r.key,
-            `${(r.perVisit * 100).toFixed(1)} of 100`,
-            said(r.wait?.value ?? Number.NaN),
-            alignedKilobytes(r.unused),
-          ]),
-      ),
-    ]);
+    const said = { found, learned, troubles: troubles.map((t) => t.message) };
+    print(command, figuresOf(said), () => linesOf(said));
   });
+}
+
+interface Said {
+  found: Expectation;
+  learned: Learned | null;
+  troubles: string[];
+}
+
+/** What visitors can expect, as the command prints it with --json; times in ms, sizes in bytes. */
+function figuresOf({ found, learned, troubles }: Said) {
+  return {
+    ...(learned ? { log: { lines: learned.lines, visits: learned.visits, troubles: learned.troubles } } : {}),
+    troubles,
+    visits: found.visits,
+    waits: { mean: ms(found.waits.value), error: ms(found.waits.error) },
+    spread: found.spread.map((s) => ({ share: s.share, wait: ms(s.wait) })),
+    atOnce: found.atOnce.value,
+    bytes: Math.round(found.bytes.value),
+    unused: Math.round(found.unused.value),
+    unusedSavers: found.unusedSavers === null ? null : Math.round(found.unusedSavers),
+    starts: found.starts.map((s) => ({ ...s, wait: ms(s.wait) })),
+    rows: found.rows.map(({ key, kind, perVisit, wait, half, most, atOnce, unused, played }) => ({
+      key,
+      kind,
+      perVisit,
+      wait: wait ? { mean: ms(wait.value), error: ms(wait.error) } : null,
+      half: half === null ? null : ms(half),
+      most: most === null ? null : ms(most),
+      atOnce,
+      unused: Math.round(unused),
+      played,
+    })),
+  };
+}
+
+function linesOf({ found, learned, troubles }: Said): string[] {
+  return [
+    ...(learned ? [`${counted(learned.visits, 'visit')} in ${counted(learned.lines, 'line')} of the log`] : []),
+    ...(learned?.troubles ?? []).map((t) => `${t.kind}: ${t.what}, ${counted(t.count, 'line')} from line ${t.line} on`),
+    ...troubles,
+    `waits ${said(found.waits.value)} ± ${found.waits.error.toFixed(1)} ms per visit (${found.visits} played), ${alignedKilobytes(found.unused.value)} never used`,
+    ...columns(
+      [...found.rows]
+        .sort((a, b) => (b.wait?.value ?? 0) * b.perVisit - (a.wait?.value ?? 0) * a.perVisit)
+        .map((r) => [
+          r.key,
+          `${(r.perVisit * 100).toFixed(1)} of 100`,
+          said(r.wait?.value ?? Number.NaN),
+          alignedKilobytes(r.unused),
+        ]),
+    ),
+  ];
 }
 
 /** Reads a log line by line; tells on stderr how far it is. */

@@ -48,6 +48,21 @@ export function ConditionsSheet() {
       width="wide"
       onClose={() => useConditionsSheet.setState({ open: false })}
     >
+      <LinkFields link={link} set={setLink} />
+      <DeviceFields device={device} set={setDevice} />
+      <p className="mt-4 text-soft">
+        1× is the reference machine.{' '}
+        {device.evaluationRate === undefined
+          ? `Script is taken to cost ${perKb('likely')} ms per minified kB on it, an assumption: between ${perKb('low')} and ${perKb('high')}.`
+          : `Script costs ${(device.evaluationRate * 1000).toFixed(2)} ms per minified kB on it, by a recording.`}
+      </p>
+    </Modal>
+  );
+}
+
+function LinkFields({ link, set }: { link: Link; set: (change: Partial<Link>) => void }) {
+  return (
+    <>
       <h3 className="mb-1.5 font-semibold">Link</h3>
       <div className="grid grid-cols-2 gap-x-4 gap-y-2">
         <NumberField
@@ -55,38 +70,45 @@ export function ConditionsSheet() {
           unit="ms"
           most={LINK_LIMITS.rttMs[1]}
           value={link.rttMs}
-          onTake={(rttMs) => setLink({ rttMs })}
+          onTake={(rttMs) => set({ rttMs })}
         />
         <NumberField
           label="Finding the host"
           unit="ms"
           most={LINK_LIMITS.dnsMs[1]}
           value={link.dnsMs}
-          onTake={(dnsMs) => setLink({ dnsMs })}
+          onTake={(dnsMs) => set({ dnsMs })}
         />
-        <Rate label="Down" kbps={link.downKbps} onTake={(downKbps) => setLink({ downKbps })} />
-        <Rate label="Up" kbps={link.upKbps} onTake={(upKbps) => setLink({ upKbps })} />
+        <Rate label="Down" kbps={link.downKbps} onTake={(downKbps) => set({ downKbps })} />
+        <Rate label="Up" kbps={link.upKbps} onTake={(upKbps) => set({ upKbps })} />
         <PickField
           label="Protocol"
           value={link.protocol}
           options={PROTOCOLS}
-          onTake={(protocol) => setLink({ protocol })}
+          onTake={(protocol) => set({ protocol })}
         />
-        <PickField label="TLS" value={link.tls} options={TLS} onTake={(tls) => setLink({ tls })} />
+        <PickField label="TLS" value={link.tls} options={TLS} onTake={(tls) => set({ tls })} />
         <PickField
           label="The server sends"
           value={link.serverScheduling}
           options={ORDERS}
-          onTake={(serverScheduling) => setLink({ serverScheduling })}
+          onTake={(serverScheduling) => set({ serverScheduling })}
         />
         <NumberField
           label="Packets lost at random"
           unit="%"
           most={LINK_LIMITS.lossPercent[1]}
           value={link.lossPercent ?? 0}
-          onTake={(lossPercent) => setLink({ lossPercent })}
+          onTake={(lossPercent) => set({ lossPercent })}
         />
       </div>
+    </>
+  );
+}
+
+function DeviceFields({ device, set }: { device: Device; set: (change: Partial<Device>) => void }) {
+  return (
+    <>
       <h3 className="mt-5 mb-1.5 font-semibold">Device</h3>
       <div className="grid grid-cols-2 gap-x-4 gap-y-2">
         <NumberField
@@ -95,16 +117,16 @@ export function ConditionsSheet() {
           least={DEVICE_LIMITS.cpuFactor[0]}
           most={DEVICE_LIMITS.cpuFactor[1]}
           value={device.cpuFactor}
-          onTake={(cpuFactor) => setDevice({ cpuFactor })}
+          onTake={(cpuFactor) => set({ cpuFactor })}
         />
-        <MeasureDevice onMeasured={(cpuFactor) => setDevice({ cpuFactor })} />
+        <MeasureDevice onMeasured={(cpuFactor) => set({ cpuFactor })} />
         <NumberField
           label="Screen width"
           unit="px"
           least={DEVICE_LIMITS.width[0]}
           most={DEVICE_LIMITS.width[1]}
           value={device.viewport.width}
-          onTake={(width) => setDevice({ viewport: { ...device.viewport, width } })}
+          onTake={(width) => set({ viewport: { ...device.viewport, width } })}
         />
         <NumberField
           label="Screen height"
@@ -112,32 +134,22 @@ export function ConditionsSheet() {
           least={DEVICE_LIMITS.height[0]}
           most={DEVICE_LIMITS.height[1]}
           value={device.viewport.height}
-          onTake={(height) => setDevice({ viewport: { ...device.viewport, height } })}
+          onTake={(height) => set({ viewport: { ...device.viewport, height } })}
         />
         <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            checked={device.touch}
-            onChange={(event) => setDevice({ touch: event.target.checked })}
-          />{' '}
+          <input type="checkbox" checked={device.touch} onChange={(event) => set({ touch: event.target.checked })} />{' '}
           touch
         </label>
         <label className="flex items-center gap-1.5">
           <input
             type="checkbox"
             checked={device.dataSaver}
-            onChange={(event) => setDevice({ dataSaver: event.target.checked })}
+            onChange={(event) => set({ dataSaver: event.target.checked })}
           />{' '}
           data saver
         </label>
       </div>
-      <p className="mt-4 text-soft">
-        1× is the reference machine.{' '}
-        {device.evaluationRate === undefined
-          ? `Script is taken to cost ${perKb('likely')} ms per minified kB on it, an assumption: between ${perKb('low')} and ${perKb('high')}.`
-          : `Script costs ${(device.evaluationRate * 1000).toFixed(2)} ms per minified kB on it, by a recording.`}
-      </p>
-    </Modal>
+    </>
   );
 }
 

@@ -29,21 +29,13 @@ export function ReadDialog({
 }) {
   const dropped = useReadDialog((s) => s.dropped);
   const [folder, setFolder] = useState('');
-  const [as, setAs] = useState<ReadAs>(READ_AS[0]);
-  const [base, setBase] = useState('');
-  const [workspace, setWorkspace] = useState('');
-  const [starts, setStarts] = useState('');
+  const [said, setSaid] = useState<Said>({ as: READ_AS[0], base: '', workspace: '', starts: '' });
   const { words, share, trouble, run, stop } = useReading((id) => {
     onClose();
     onRead(id);
   });
   const busy = words !== null;
-  const how: How = {
-    as,
-    ...(base.trim() === '' ? {} : { base: base.trim() }),
-    ...(workspace.trim() === '' || dropped ? {} : { workspace: workspace.trim() }),
-    ...(starts.trim() === '' ? {} : { starts: starts.trim() }),
-  };
+  const how = howOf(said, dropped !== null);
   const read = (from: string, wanted: How) => {
     if (dropped) void run((told) => readDropped(dropped, wanted, told));
     else void run(() => api.startReading({ folder: from, ...wanted }));
@@ -65,21 +57,7 @@ export function ReadDialog({
         }}
       >
         {dropped ? (
-          <p className="rounded border border-line bg-band px-3 py-2">
-            <span className="font-medium">{dropped.kind === 'file' ? dropped.file.name : dropped.name}</span>{' '}
-            <span className="text-soft">
-              {dropped.kind === 'file' ? 'as a file' : `a folder of ${counted(dropped.files.length, 'file')}`}
-            </span>
-            {busy ? null : (
-              <button
-                type="button"
-                className="ml-3 text-soft underline"
-                onClick={() => useReadDialog.setState({ dropped: null })}
-              >
-                something else
-              </button>
-            )}
-          </p>
+          <DroppedLine dropped={dropped} busy={busy} />
         ) : (
           <>
             <label className="block text-soft">
@@ -92,87 +70,14 @@ export function ReadDialog({
                 className={`${FIELD} font-mono text-xs text-ink`}
               />
             </label>
-            {recent.length > 0 ? (
-              <ul className="mt-1.5" aria-label="Read before">
-                {recent.map((r) => (
-                  <li key={r} className="truncate">
-                    <button
-                      type="button"
-                      title={r}
-                      className="font-mono text-[11px] text-soft hover:text-ink hover:underline"
-                      onClick={() => setFolder(r)}
-                    >
-                      {r}
-                    </button>
-                  </li>
-                ))}
-              </ul>
-            ) : null}
+            <Recent folders={recent} onChoose={setFolder} />
             <DropPlace />
           </>
         )}
         {dropped?.kind === 'file' && /\.json$/i.test(dropped.file.name) ? null : (
-          <div className="mt-3 grid grid-cols-2 gap-3">
-            <label className="block text-soft">
-              It holds
-              <select
-                value={as}
-                onChange={(event) => setAs(event.target.value as ReadAs)}
-                className={`${FIELD} text-ink`}
-              >
-                {READ_AS.map((r) => (
-                  <option key={r} value={r}>
-                    {WHAT[r]}
-                  </option>
-                ))}
-              </select>
-            </label>
-            {as === 'output' || dropped ? null : (
-              <label className="block text-soft">
-                Workspace around it, read too
-                <input
-                  value={workspace}
-                  placeholder="asked for if needed"
-                  spellCheck={false}
-                  onChange={(event) => setWorkspace(event.target.value)}
-                  className={`${FIELD} text-ink`}
-                />
-              </label>
-            )}
-            {as === 'output' ? null : (
-              <label className="block text-soft">
-                Files that start it
-                <input
-                  value={starts}
-                  placeholder="found by the reading"
-                  spellCheck={false}
-                  onChange={(event) => setStarts(event.target.value)}
-                  className={`${FIELD} text-ink`}
-                />
-              </label>
-            )}
-            {as === 'sources' ? null : (
-              <label className="block text-soft">
-                Base address of an output
-                <input
-                  value={base}
-                  placeholder="proposed by its documents"
-                  spellCheck={false}
-                  onChange={(event) => setBase(event.target.value)}
-                  className={`${FIELD} text-ink`}
-                />
-              </label>
-            )}
-          </div>
+          <HowFields how={said} alone={dropped !== null} set={(change) => setSaid({ ...said, ...change })} />
         )}
-        {busy ? (
-          <div className="mt-3" role="status">
-            <p className="text-soft">{words}</p>
-            <div className="mt-1 h-1.5 bg-line">
-              <div className="h-full bg-needed" style={{ width: `${share * 100}%` }} />
-            </div>
-          </div>
-        ) : null}
+        {busy ? <Progress words={words} share={share} /> : null}
         {trouble ? (
           <p role="alert" className="mt-2 text-worse">
             {trouble.words}
@@ -187,12 +92,12 @@ export function ReadDialog({
                 : (app) => {
                     const whole = folder.trim().replace(/\/+$/, '');
                     setFolder(`${whole}/${app}`);
-                    setWorkspace(whole);
+                    setSaid({ ...said, workspace: whole });
                     read(`${whole}/${app}`, { ...how, workspace: whole });
                   }
             }
             onStart={(file) => {
-              setStarts(file);
+              setSaid({ ...said, starts: file });
               read(folder.trim(), { ...how, starts: file });
             }}
           />
@@ -205,6 +110,132 @@ export function ReadDialog({
         />
       </form>
     </Modal>
+  );
+}
+
+/** What is said of how to read, as typed. */
+interface Said {
+  as: ReadAs;
+  base: string;
+  workspace: string;
+  starts: string;
+}
+
+/** How to read, by what was said; what comes alone (dropped here) has no workspace around it. */
+function howOf({ as, base, workspace, starts }: Said, alone: boolean): How {
+  return {
+    as,
+    ...(base.trim() === '' ? {} : { base: base.trim() }),
+    ...(workspace.trim() === '' || alone ? {} : { workspace: workspace.trim() }),
+    ...(starts.trim() === '' ? {} : { starts: starts.trim() }),
+  };
+}
+
+function DroppedLine({ dropped, busy }: { dropped: Dropped; busy: boolean }) {
+  return (
+    <p className="rounded border border-line bg-band px-3 py-2">
+      <span className="font-medium">{dropped.kind === 'file' ? dropped.file.name : dropped.name}</span>{' '}
+      <span className="text-soft">
+        {dropped.kind === 'file' ? 'as a file' : `a folder of ${counted(dropped.files.length, 'file')}`}
+      </span>
+      {busy ? null : (
+        <button
+          type="button"
+          className="ml-3 text-soft underline"
+          onClick={() => useReadDialog.setState({ dropped: null })}
+        >
+          something else
+        </button>
+      )}
+    </p>
+  );
+}
+
+function Recent({ folders, onChoose }: { folders: string[]; onChoose: (folder: string) => void }) {
+  if (folders.length === 0) return null;
+  return (
+    <ul className="mt-1.5" aria-label="Read before">
+      {folders.map((r) => (
+        <li key={r} className="truncate">
+          <button
+            type="button"
+            title={r}
+            className="font-mono text-[11px] text-soft hover:text-ink hover:underline"
+            onClick={() => onChoose(r)}
+          >
+            {r}
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function HowFields({ how, alone, set }: { how: Said; alone: boolean; set: (change: Partial<Said>) => void }) {
+  return (
+    <div className="mt-3 grid grid-cols-2 gap-3">
+      <label className="block text-soft">
+        It holds
+        <select
+          value={how.as}
+          onChange={(event) => set({ as: event.target.value as ReadAs })}
+          className={`${FIELD} text-ink`}
+        >
+          {READ_AS.map((r) => (
+            <option key={r} value={r}>
+              {WHAT[r]}
+            </option>
+          ))}
+        </select>
+      </label>
+      {how.as === 'output' || alone ? null : (
+        <label className="block text-soft">
+          Workspace around it, read too
+          <input
+            value={how.workspace}
+            placeholder="asked for if needed"
+            spellCheck={false}
+            onChange={(event) => set({ workspace: event.target.value })}
+            className={`${FIELD} text-ink`}
+          />
+        </label>
+      )}
+      {how.as === 'output' ? null : (
+        <label className="block text-soft">
+          Files that start it
+          <input
+            value={how.starts}
+            placeholder="found by the reading"
+            spellCheck={false}
+            onChange={(event) => set({ starts: event.target.value })}
+            className={`${FIELD} text-ink`}
+          />
+        </label>
+      )}
+      {how.as === 'sources' ? null : (
+        <label className="block text-soft">
+          Base address of an output
+          <input
+            value={how.base}
+            placeholder="proposed by its documents"
+            spellCheck={false}
+            onChange={(event) => set({ base: event.target.value })}
+            className={`${FIELD} text-ink`}
+          />
+        </label>
+      )}
+    </div>
+  );
+}
+
+function Progress({ words, share }: { words: string; share: number }) {
+  return (
+    <div className="mt-3" role="status">
+      <p className="text-soft">{words}</p>
+      <div className="mt-1 h-1.5 bg-line">
+        <div className="h-full bg-needed" style={{ width: `${share * 100}%` }} />
+      </div>
+    </div>
   );
 }
 

@@ -2,6 +2,7 @@ import { counted } from '../../../core/text/counted.ts';
 import { STATION_IDS, STATIONS } from '../../../core/vocabulary/stations.ts';
 import { adviceNow, showFinding } from '../../state/advice.ts';
 import { goTo } from '../../state/stations.ts';
+import type { Workbench } from '../../state/workbench/types.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { CACHE_OPTIONS, DEVICE_OPTIONS, LINK_OPTIONS } from '../condition-options.ts';
 import { useConditionsSheet } from '../conditions-sheet.tsx';
@@ -52,32 +53,6 @@ export function commands(): Command[] {
   ]
     .filter((p) => p.id !== bench.planId)
     .map(({ id, name, note }): Command => ({ group: 'Open plan', words: name, note, run: () => choosePlan(id) }));
-  const conditions = [
-    ...LINK_OPTIONS.filter((l) => l.value !== bench.linkId).map(
-      ({ value, label, note }): Command => ({
-        group: 'Link',
-        words: label,
-        note,
-        run: () => choose({ linkId: value }),
-      }),
-    ),
-    ...DEVICE_OPTIONS.filter((d) => d.value !== bench.deviceId).map(
-      ({ value, label, note }): Command => ({
-        group: 'Device',
-        words: label,
-        note,
-        run: () => choose({ deviceId: value }),
-      }),
-    ),
-    ...CACHE_OPTIONS.filter((c) => c.value !== bench.cache).map(
-      ({ value, label, note }): Command => ({
-        group: 'Cache',
-        words: label,
-        note,
-        run: () => choose({ cache: value }),
-      }),
-    ),
-  ];
   const findings = adviceNow()
     .slice(0, MOST_FINDINGS)
     .map(
@@ -87,22 +62,67 @@ export function commands(): Command[] {
         run: () => showFinding(f),
       }),
     );
-  return [...stations, ...doing(), ...routes, ...plans, ...conditions, ...findings];
+  return [
+    ...stations,
+    ...doing({ plan: plan !== null, undo, redo, last: done.at(-1), next: undone.at(-1) }),
+    ...routes,
+    ...plans,
+    ...underOther(bench, choose),
+    ...findings,
+  ];
+}
 
-  function doing(): Command[] {
-    const group = 'Do';
-    const [last, next] = [done.at(-1), undone.at(-1)];
-    return [
-      ...(last ? [{ group, words: `Undo “${last.words}”`, note: 'Ctrl Z', run: undo }] : []),
-      ...(next ? [{ group, words: `Redo “${next.words}”`, note: 'Ctrl Shift Z', run: redo }] : []),
-      ...(plan
-        ? [{ group, words: 'List the decisions', note: 'l', run: () => usePlanSheet.setState({ open: true }) }]
-        : []),
-      { group, words: 'Link and device by values', note: 'c', run: () => useConditionsSheet.setState({ open: true }) },
-      { group, words: 'Read another app', run: () => useReadDialog.setState({ open: true }) },
-      { group, words: 'Light or dark', note: 't', run: toggleTheme },
-      { group, words: 'Words, and what they mean', note: 'w', run: () => useWordsSheet.setState({ open: true }) },
-      { group, words: 'Keys', note: '?', run: () => useShortcutSheet.setState({ open: true }) },
-    ];
-  }
+/** Links, devices and caches that could be predicted under instead. */
+function underOther(now: Pick<Workbench, 'linkId' | 'deviceId' | 'cache'>, choose: Workbench['choose']): Command[] {
+  return [
+    ...LINK_OPTIONS.filter((l) => l.value !== now.linkId).map(
+      ({ value, label, note }): Command => ({
+        group: 'Link',
+        words: label,
+        note,
+        run: () => choose({ linkId: value }),
+      }),
+    ),
+    ...DEVICE_OPTIONS.filter((d) => d.value !== now.deviceId).map(
+      ({ value, label, note }): Command => ({
+        group: 'Device',
+        words: label,
+        note,
+        run: () => choose({ deviceId: value }),
+      }),
+    ),
+    ...CACHE_OPTIONS.filter((c) => c.value !== now.cache).map(
+      ({ value, label, note }): Command => ({
+        group: 'Cache',
+        words: label,
+        note,
+        run: () => choose({ cache: value }),
+      }),
+    ),
+  ];
+}
+
+interface Doable {
+  plan: boolean;
+  undo: () => void;
+  redo: () => void;
+  last: { words: string } | undefined;
+  next: { words: string } | undefined;
+}
+
+/** What can be done wherever one is. */
+function doing({ plan, undo, redo, last, next }: Doable): Command[] {
+  const group = 'Do';
+  return [
+    ...(last ? [{ group, words: `Undo “${last.words}”`, note: 'Ctrl Z', run: undo }] : []),
+    ...(next ? [{ group, words: `Redo “${next.words}”`, note: 'Ctrl Shift Z', run: redo }] : []),
+    ...(plan
+      ? [{ group, words: 'List the decisions', note: 'l', run: () => usePlanSheet.setState({ open: true }) }]
+      : []),
+    { group, words: 'Link and device by values', note: 'c', run: () => useConditionsSheet.setState({ open: true }) },
+    { group, words: 'Read another app', run: () => useReadDialog.setState({ open: true }) },
+    { group, words: 'Light or dark', note: 't', run: toggleTheme },
+    { group, words: 'Words, and what they mean', note: 'w', run: () => useWordsSheet.setState({ open: true }) },
+    { group, words: 'Keys', note: '?', run: () => useShortcutSheet.setState({ open: true }) },
+  ];
 }

@@ -37,48 +37,9 @@ export function Drawing({ height, rows, lines, across, left, right, mark, picked
           }}
         >
           <CartesianGrid stroke={LINE} vertical={false} />
-          {across.names ? (
-            <XAxis
-              dataKey={across.of}
-              tick={TICK}
-              interval={0}
-              angle={-28}
-              textAnchor="end"
-              height={56}
-              stroke={LINE}
-            />
-          ) : (
-            <XAxis
-              dataKey={across.of}
-              type="number"
-              scale={across.scale ?? 'linear'}
-              domain={across.domain ?? ['dataMin', 'dataMax']}
-              {...(across.ticks ? { ticks: across.ticks } : {})}
-              {...(across.tickCount ? { tickCount: across.tickCount } : {})}
-              tickFormatter={across.write}
-              tick={TICK}
-              stroke={LINE}
-            />
-          )}
-          <YAxis
-            yAxisId="left"
-            tick={TICK}
-            tickFormatter={left.write}
-            {...(left.domain ? { domain: left.domain } : {})}
-            stroke={LINE}
-            width={56}
-          />
-          {right ? (
-            <YAxis
-              yAxisId="right"
-              orientation="right"
-              tick={TICK}
-              tickFormatter={right.write}
-              {...(right.domain ? { domain: right.domain } : {})}
-              stroke={LINE}
-              width={56}
-            />
-          ) : null}
+          {axisAcross(across)}
+          {axisUp('left', left)}
+          {right ? axisUp('right', right) : null}
           {tell ? (
             <Tooltip
               contentStyle={TOLD}
@@ -127,5 +88,39 @@ export function Drawing({ height, rows, lines, across, left, right, mark, picked
         </LineChart>
       </ResponsiveContainer>
     </div>
+  );
+}
+
+// Plain functions, not components: the chart looks for its axes among its own children.
+
+function axisAcross(across: ChartProps['across']) {
+  return across.names ? (
+    <XAxis dataKey={across.of} tick={TICK} interval={0} angle={-28} textAnchor="end" height={56} stroke={LINE} />
+  ) : (
+    <XAxis
+      dataKey={across.of}
+      type="number"
+      scale={across.scale ?? 'linear'}
+      domain={across.domain ?? ['dataMin', 'dataMax']}
+      {...(across.ticks ? { ticks: across.ticks } : {})}
+      {...(across.tickCount ? { tickCount: across.tickCount } : {})}
+      tickFormatter={across.write}
+      tick={TICK}
+      stroke={LINE}
+    />
+  );
+}
+
+function axisUp(side: 'left' | 'right', axis: ChartAxis) {
+  return (
+    <YAxis
+      yAxisId={side}
+      orientation={side}
+      tick={TICK}
+      tickFormatter={axis.write}
+      {...(axis.domain ? { domain: axis.domain } : {})}
+      stroke={LINE}
+      width={56}
+    />
   );
 }

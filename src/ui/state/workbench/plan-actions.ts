@@ -56,6 +56,14 @@ export function planActions(bench: Bench, saver: PlanSaver): Actions {
       if (get().planId !== plan.id) return;
       set({ ...keeping(get(), isAboutReading), ...telling(get(), `“${plan.name}” was changed ${where}.`) });
     },
+    ...conflictActions(bench, saver),
+  };
+}
+
+/** What is done where a plan was changed here and elsewhere. */
+function conflictActions(bench: Bench, saver: PlanSaver): Pick<Actions, 'takeTheirs' | 'keepMine'> {
+  const { get, set } = bench;
+  return {
     takeTheirs() {
       const { conflict } = get();
       if (!conflict) return;

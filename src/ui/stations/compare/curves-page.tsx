@@ -10,7 +10,7 @@ import { Message } from '../../parts/message.tsx';
 import { PERCENTILES, PercentileTable } from '../../parts/percentile-table.tsx';
 import { useComparedPlans } from '../../state/compare.ts';
 import { longWork } from '../../state/long-work.ts';
-import { useMix } from '../../state/mix.ts';
+import { type MixChoice, useMix } from '../../state/mix.ts';
 import { useWork } from '../../state/work.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { Curves } from './curves.tsx';
@@ -19,17 +19,12 @@ import { TakePicture, TakeTables } from './take-along.tsx';
 
 export const CURVES = drawnMeasures();
 
-/** Percentiles of one landing over the mix of visitors, every plan under the same drawn visits. */
-export function CurvesPage() {
-  const plans = useComparedPlans();
-  const mix = useMix();
+/** The drawn visits of each plan, as far as they have come: shown once all of them are there. */
+function useDrawn(plans: Plan[], mix: MixChoice, route: string) {
   const app = useWorkbench((s) => s.app);
-  const route = useWorkbench((s) => s.route);
   const [found, setFound] = useState<{ plans: Plan[]; drawn: Drawn[][] } | null>(null);
   const [done, setDone] = useState(0);
   const [error, setError] = useState<string | null>(null);
-  const [chosen, setChosen] = useState<(typeof CURVES)[number]['key']>('interactive');
-  const box = useRef<HTMLDivElement>(null);
   // Another snapshot in the worker (app) gives other visits.
   useWork(
     async (wanted) => {
@@ -47,6 +42,17 @@ export function CurvesPage() {
     (reason) => setError(reason.message),
     [plans, mix, route, app],
   );
+  return { found, done, error };
+}
+
+/** Percentiles of one landing over the mix of visitors, every plan under the same drawn visits. */
+export function CurvesPage() {
+  const plans = useComparedPlans();
+  const mix = useMix();
+  const route = useWorkbench((s) => s.route);
+  const { found, done, error } = useDrawn(plans, mix, route);
+  const [chosen, setChosen] = useState<(typeof CURVES)[number]['key']>('interactive');
+  const box = useRef<HTMLDivElement>(null);
   const words = CURVES.find((c) => c.key === chosen)!.words;
   const at = (drawn: Drawn[], share: number) =>
     percentile(

@@ -102,7 +102,6 @@ function Wishes() {
   const conditions = useConditions();
   const weights = useCrowds((s) => s.weights);
   const { about, people, aim, limits } = useWishes();
-  const set = (change: Partial<Limits>) => useWishes.setState({ limits: { ...limits, ...change } });
   const choosing = useChoosing((s) => s.at === 'choosing');
   const any = useChoosing((s) => s.turns.length > 0);
   const here: Circumstance = { name: `${conditions.link.name}, ${conditions.device.name}`, conditions, share: 1 };
@@ -119,6 +118,34 @@ function Wishes() {
           onTake={(v) => useWishes.setState({ aim: v })}
         />
       ) : null}
+      <LimitFields />
+      {choosing ? (
+        <button
+          type="button"
+          onClick={stopChoosing}
+          className="rounded border border-line px-3.5 py-1.5 hover:border-ink"
+        >
+          Stop
+        </button>
+      ) : (
+        <button
+          type="button"
+          onClick={start}
+          className={`rounded px-3.5 py-1.5 font-medium ${any ? 'border border-line hover:border-ink' : 'bg-ink text-on-ink'}`}
+        >
+          {any ? 'Choose again' : 'Choose'}
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** How much may change, and what nobody may lose. */
+function LimitFields() {
+  const limits = useWishes((s) => s.limits);
+  const set = (change: Partial<Limits>) => useWishes.setState({ limits: { ...limits, ...change } });
+  return (
+    <>
       <NumberField
         label="At most"
         unit="changes"
@@ -162,24 +189,7 @@ function Wishes() {
         />
         no prefetching for data savers
       </label>
-      {choosing ? (
-        <button
-          type="button"
-          onClick={stopChoosing}
-          className="rounded border border-line px-3.5 py-1.5 hover:border-ink"
-        >
-          Stop
-        </button>
-      ) : (
-        <button
-          type="button"
-          onClick={start}
-          className={`rounded px-3.5 py-1.5 font-medium ${any ? 'border border-line hover:border-ink' : 'bg-ink text-on-ink'}`}
-        >
-          {any ? 'Choose again' : 'Choose'}
-        </button>
-      )}
-    </div>
+    </>
   );
 }
 

@@ -81,58 +81,102 @@ export function Grid({
           }}
         >
           {rows.map((r, i) => (
-            <div
+            <Row
               key={r.id}
-              role="row"
-              tabIndex={-1}
-              className={`relative flex ${r.kind === 'landing' ? 'border-t border-line' : ''}`}
-              style={{ height: LINE }}
-            >
-              <RowHead row={r} folded={folded.has(r.route)} onFold={() => onFold(r.route)} />
-              {columns.map((placed, c) => {
-                const cell = r.cells.find((x) => x.column === placed.at);
-                const focused = i === row && c === place;
-                return (
-                  <div
-                    key={placed.column.id}
-                    id={`cell-${i}-${c}`}
-                    role="gridcell"
-                    tabIndex={-1}
-                    data-cell={`${i} ${c}`}
-                    aria-label={cellWords(r, placed.column, cell)}
-                    onMouseEnter={() => {
-                      setColumn(placed.at);
-                      onOver({ row: r, placed });
-                    }}
-                    onClick={() => {
-                      setAt({ row: i, column: c });
-                      onChoose(r, placed);
-                    }}
-                    onKeyDown={onKey}
-                    className={`absolute inset-y-0 flex scroll-mt-28 items-center ${chosen.has(placed.column.id) ? 'bg-mark' : column === placed.at ? 'bg-band' : ''} ${focused ? 'group-focus:outline-2 group-focus:-outline-offset-1 group-focus:outline-ink' : ''}`}
-                    style={{ left: HEADS + placed.x, width: placed.width }}
-                  >
-                    <Cell cell={cell} marked={placed.width >= MARKED_FROM} />
-                  </div>
-                );
-              })}
-              <div
-                role="gridcell"
-                tabIndex={-1}
-                className={`absolute inset-y-0 flex items-center justify-end ${r.kind === 'landing' ? 'font-semibold' : 'text-soft'}`}
-                style={{ left: HEADS + wide, width: 76 }}
-              >
-                {size(r.start ?? r.bytes)}
-                {r.start !== null && r.bytes - r.start >= 50 ? (
-                  <span className="block text-[10px] leading-none" title={TERMS['also fetched']}>
-                    +{size(r.bytes - r.start)} also
-                  </span>
-                ) : null}
-              </div>
-            </div>
+              row={r}
+              at={i}
+              columns={columns}
+              focused={i === row ? place : -1}
+              lit={column}
+              chosen={chosen}
+              folded={folded.has(r.route)}
+              onFold={() => onFold(r.route)}
+              onKey={onKey}
+              onOver={(placed) => {
+                setColumn(placed.at);
+                onOver({ row: r, placed });
+              }}
+              onChoose={(c) => {
+                setAt({ row: i, column: c });
+                onChoose(r, columns[c]);
+              }}
+            />
           ))}
         </div>
         <ColumnSizes columns={columns} />
+      </div>
+    </div>
+  );
+}
+
+function Row({
+  row,
+  at,
+  columns,
+  focused,
+  lit,
+  chosen,
+  folded,
+  onFold,
+  onKey,
+  onOver,
+  onChoose,
+}: {
+  row: SheetRow;
+  at: number;
+  columns: PlacedColumn[];
+  /** Which of its cells has the focus; -1: none. */
+  focused: number;
+  lit: number | null;
+  chosen: ReadonlySet<string>;
+  folded: boolean;
+  onFold: () => void;
+  onKey: (event: React.KeyboardEvent) => void;
+  onOver: (placed: PlacedColumn) => void;
+  onChoose: (column: number) => void;
+}) {
+  const last = columns[columns.length - 1];
+  const wide = last.x + last.width;
+  return (
+    <div
+      role="row"
+      tabIndex={-1}
+      className={`relative flex ${row.kind === 'landing' ? 'border-t border-line' : ''}`}
+      style={{ height: LINE }}
+    >
+      <RowHead row={row} folded={folded} onFold={onFold} />
+      {columns.map((placed, c) => {
+        const cell = row.cells.find((x) => x.column === placed.at);
+        return (
+          <div
+            key={placed.column.id}
+            id={`cell-${at}-${c}`}
+            role="gridcell"
+            tabIndex={-1}
+            data-cell={`${at} ${c}`}
+            aria-label={cellWords(row, placed.column, cell)}
+            onMouseEnter={() => onOver(placed)}
+            onClick={() => onChoose(c)}
+            onKeyDown={onKey}
+            className={`absolute inset-y-0 flex scroll-mt-28 items-center ${chosen.has(placed.column.id) ? 'bg-mark' : lit === placed.at ? 'bg-band' : ''} ${c === focused ? 'group-focus:outline-2 group-focus:-outline-offset-1 group-focus:outline-ink' : ''}`}
+            style={{ left: HEADS + placed.x, width: placed.width }}
+          >
+            <Cell cell={cell} marked={placed.width >= MARKED_FROM} />
+          </div>
+        );
+      })}
+      <div
+        role="gridcell"
+        tabIndex={-1}
+        className={`absolute inset-y-0 flex items-center justify-end ${row.kind === 'landing' ? 'font-semibold' : 'text-soft'}`}
+        style={{ left: HEADS + wide, width: 76 }}
+      >
+        {size(row.start ?? row.bytes)}
+        {row.start !== null && row.bytes - row.start >= 50 ? (
+          <span className="block text-[10px] leading-none" title={TERMS['also fetched']}>
+            +{size(row.bytes - row.start)} also
+          </span>
+        ) : null}
       </div>
     </div>
   );

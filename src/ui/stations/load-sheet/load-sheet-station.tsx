@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useRef, useState } from 'react';
-import type { SheetRow } from '../../../core/load-sheet/sheet.ts';
+import type { LoadSheet, SheetRow } from '../../../core/load-sheet/sheet.ts';
 import { counted } from '../../../core/text/counted.ts';
 import { analyst } from '../../../worker/client.ts';
 import { size } from '../../parts/format.ts';
@@ -54,7 +54,6 @@ export function LoadSheetStation() {
       .map(({ column }) => column.id),
   );
   const routes = [...new Set(sheet?.rows.map((r) => r.route) ?? [])];
-  const allFolded = routes.length > 0 && routes.every((r) => view.folded.has(r));
   return (
     <div className="flex h-full min-h-0 flex-col">
       <div className="px-4 pt-4">
@@ -62,42 +61,7 @@ export function LoadSheetStation() {
           <h1 className="text-[15px] font-semibold">What arrives for each moment</h1>
           <p className="text-soft">columns are chunks, as wide as they weigh</p>
         </div>
-        <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2">
-          <input
-            type="search"
-            aria-label="Find a chunk"
-            placeholder="find a chunk or module"
-            value={view.text}
-            onChange={(event) => change({ text: event.target.value })}
-            className="w-48 rounded border border-line bg-paper px-2 py-1"
-          />
-          <Pills
-            legend="Zoom"
-            options={ZOOMS}
-            chosen={view.zoom}
-            words={zoomWords}
-            onChoose={(zoom) => change({ zoom })}
-          />
-          <div className="flex items-center gap-2">
-            <span className="text-soft">columns by</span>
-            <Pills legend="Columns by" options={SORTS} chosen={view.sortBy} onChoose={(sortBy) => change({ sortBy })} />
-          </div>
-          <label className="flex items-center gap-1.5 text-soft">
-            <input
-              type="checkbox"
-              checked={view.onlyChanged}
-              onChange={(event) => change({ onlyChanged: event.target.checked })}
-            />
-            only what differs from the baseline
-          </label>
-          <button
-            type="button"
-            className="text-soft underline hover:text-ink"
-            onClick={() => change({ folded: allFolded ? new Set() : new Set(routes) })}
-          >
-            {allFolded ? 'unfold all routes' : 'landings only'}
-          </button>
-        </div>
+        <SheetTools view={view} change={change} routes={routes} />
         <SheetLegend />
       </div>
       <div ref={box} className="min-h-0 flex-1 overflow-hidden px-4">
@@ -125,28 +89,72 @@ export function LoadSheetStation() {
           />
         )}
       </div>
-      <p className="flex h-7 shrink-0 items-center gap-4 border-t border-line px-4 text-soft" aria-live="polite">
-        {over ? (
-          <>
-            <span className="min-w-0 truncate text-ink">
-              {cellWords(
-                over.row,
-                over.placed.column,
-                over.row.cells.find((c) => c.column === over.placed.at),
-              )}
-            </span>
-            <span className="min-w-0 truncate">{over.placed.column.holds.join(', ')}</span>
-          </>
-        ) : sheet ? (
-          <span>
-            {counted(sheet.columns.length, 'chunk')}, {size(sheet.columns.reduce((sum, c) => sum + c.bytes, 0))}; point
-            at a cell or walk with the arrow keys
-            <button type="button" className="ml-4 underline hover:text-ink" onClick={() => goTo('split')}>
-              change the cut in Split
-            </button>
-          </span>
-        ) : null}
-      </p>
+      <Readout over={over} sheet={sheet} />
     </div>
+  );
+}
+
+/** Finding, magnifying, sorting, folding. */
+function SheetTools({ view, change, routes }: { view: View; change: (part: Partial<View>) => void; routes: string[] }) {
+  const allFolded = routes.length > 0 && routes.every((r) => view.folded.has(r));
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2">
+      <input
+        type="search"
+        aria-label="Find a chunk"
+        placeholder="find a chunk or module"
+        value={view.text}
+        onChange={(event) => change({ text: event.target.value })}
+        className="w-48 rounded border border-line bg-paper px-2 py-1"
+      />
+      <Pills legend="Zoom" options={ZOOMS} chosen={view.zoom} words={zoomWords} onChoose={(zoom) => change({ zoom })} />
+      <div className="flex items-center gap-2">
+        <span className="text-soft">columns by</span>
+        <Pills legend="Columns by" options={SORTS} chosen={view.sortBy} onChoose={(sortBy) => change({ sortBy })} />
+      </div>
+      <label className="flex items-center gap-1.5 text-soft">
+        <input
+          type="checkbox"
+          checked={view.onlyChanged}
+          onChange={(event) => change({ onlyChanged: event.target.checked })}
+        />
+        only what differs from the baseline
+      </label>
+      <button
+        type="button"
+        className="text-soft underline hover:text-ink"
+        onClick={() => change({ folded: allFolded ? new Set() : new Set(routes) })}
+      >
+        {allFolded ? 'unfold all routes' : 'landings only'}
+      </button>
+    </div>
+  );
+}
+
+/** What the pointed cell says; else how large the sheet is. */
+function Readout({ over, sheet }: { over: { row: SheetRow; placed: PlacedColumn } | null; sheet: LoadSheet | null }) {
+  return (
+    <p className="flex h-7 shrink-0 items-center gap-4 border-t border-line px-4 text-soft" aria-live="polite">
+      {over ? (
+        <>
+          <span className="min-w-0 truncate text-ink">
+            {cellWords(
+              over.row,
+              over.placed.column,
+              over.row.cells.find((c) => c.column === over.placed.at),
+            )}
+          </span>
+          <span className="min-w-0 truncate">{over.placed.column.holds.join(', ')}</span>
+        </>
+      ) : sheet ? (
+        <span>
+          {counted(sheet.columns.length, 'chunk')}, {size(sheet.columns.reduce((sum, c) => sum + c.bytes, 0))}; point at
+          a cell or walk with the arrow keys
+          <button type="button" className="ml-4 underline hover:text-ink" onClick={() => goTo('split')}>
+            change the cut in Split
+          </button>
+        </span>
+      ) : null}
+    </p>
   );
 }

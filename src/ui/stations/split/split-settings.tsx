@@ -58,9 +58,6 @@ export function SplitSettingsFields({ row }: { row: SplitRow }) {
     if (Object.keys(next).length > 0) decide([decision]);
     else withdraw([subjectOf(decision)], `${row.name}: as it is by itself`);
   };
-  const fallback: Fallback = settings.fallback ?? { show: 'stand-in', holdMs: 0 };
-  const keep = (f: Fallback) =>
-    f.show === 'stand-in' && f.holdMs === 0 && (f.scope ?? 'part') === 'part' ? undefined : f;
   const moment = (label: string, of: 'run' | 'show') => (
     <PickField
       label={label}
@@ -75,27 +72,10 @@ export function SplitSettingsFields({ row }: { row: SplitRow }) {
       <div className="grid grid-cols-2 gap-x-3 gap-y-2">
         {moment('Its code runs', 'run')}
         {moment('It is shown', 'show')}
-        <PickField
-          label="Until it shows"
-          value={fallback.show}
-          options={FALLBACKS.map((show) => ({ value: show, label: FALLBACK_LABELS[show] }))}
-          onTake={(show) => set({ fallback: keep({ ...fallback, show }) })}
+        <FallbackFields
+          fallback={settings.fallback ?? { show: 'stand-in', holdMs: 0 }}
+          set={(fallback) => set({ fallback })}
         />
-        <PickField
-          label="in place of"
-          value={fallback.scope ?? 'part'}
-          options={FALLBACK_SCOPES.map((scope) => ({ value: scope, label: SCOPES[scope] }))}
-          onTake={(scope) => set({ fallback: keep({ ...fallback, scope }) })}
-        />
-        {fallback.show === 'stand-in' ? (
-          <NumberField
-            label="Stand-in held at least"
-            unit="ms"
-            most={LONGEST_HOLD}
-            value={fallback.holdMs}
-            onTake={(holdMs) => set({ fallback: keep({ ...fallback, holdMs }) })}
-          />
-        ) : null}
         <PickField
           label="If it can’t be loaded"
           value={settings.onError ?? 'not said'}
@@ -124,6 +104,37 @@ export function SplitSettingsFields({ row }: { row: SplitRow }) {
         client only: never drawn on the server
       </label>
     </section>
+  );
+}
+
+/** What stands in its place until it shows; nothing is set where it is as it would be without being told. */
+function FallbackFields({ fallback, set }: { fallback: Fallback; set: (fallback: Fallback | undefined) => void }) {
+  const take = (f: Fallback) =>
+    set(f.show === 'stand-in' && f.holdMs === 0 && (f.scope ?? 'part') === 'part' ? undefined : f);
+  return (
+    <>
+      <PickField
+        label="Until it shows"
+        value={fallback.show}
+        options={FALLBACKS.map((show) => ({ value: show, label: FALLBACK_LABELS[show] }))}
+        onTake={(show) => take({ ...fallback, show })}
+      />
+      <PickField
+        label="in place of"
+        value={fallback.scope ?? 'part'}
+        options={FALLBACK_SCOPES.map((scope) => ({ value: scope, label: SCOPES[scope] }))}
+        onTake={(scope) => take({ ...fallback, scope })}
+      />
+      {fallback.show === 'stand-in' ? (
+        <NumberField
+          label="Stand-in held at least"
+          unit="ms"
+          most={LONGEST_HOLD}
+          value={fallback.holdMs}
+          onTake={(holdMs) => take({ ...fallback, holdMs })}
+        />
+      ) : null}
+    </>
   );
 }
 

@@ -36,7 +36,6 @@ export function Waterfall({
   /** Requests that belong to what is chosen here or elsewhere. */
   marked: ReadonlySet<number>;
 }) {
-  const choose = useWorkbench((s) => s.choose);
   const ids = useId();
   const { timeline, parts } = view;
   const { zoom, hidden, part, at: instant, under } = useStartupView();
@@ -58,34 +57,7 @@ export function Waterfall({
   const threadTop = lanesTop + lanes.length * LANE + 18;
   const linkTop = threadTop + 52;
   const height = linkTop + 66;
-  const at = laid.rows.findIndex((r) => r.request === chosen);
-
-  const pick = (request: number) =>
-    choose({
-      selection: {
-        kind: 'request',
-        address: timeline.requests[request].address,
-        chunk: view.brings[request]?.chunk ?? null,
-      },
-    });
-  const select = (row: number) => {
-    const next = laid.rows[Math.max(0, Math.min(laid.rows.length - 1, row))];
-    pick(next.request);
-    document.getElementById(`${ids}${next.request}`)?.scrollIntoView({ block: 'nearest' });
-  };
-  const onKey = (event: KeyboardEvent) => {
-    if (event.key === 'ArrowDown') select(at + 1);
-    else if (event.key === 'ArrowUp') select(at < 0 ? 0 : at - 1);
-    else if (event.key === 'Home') select(0);
-    else if (event.key === 'End') select(laid.rows.length - 1);
-    else if (event.key === 'Escape') choose({ selection: null });
-    else if (event.key === 'ArrowLeft' && chosen >= 0) {
-      const source = sourceRequest(timeline, timeline.requests[chosen].cause);
-      if (source >= 0) select(laid.rows.findIndex((r) => r.request === source));
-    } else return;
-    event.preventDefault();
-  };
-
+  const { pick, onKey } = useWalk(view, laid.rows, chosen, ids);
   return (
     <div className="relative">
       <MilestoneFlags view={view} x={x} width={width} bodyHeight={height - 22} />
@@ -100,19 +72,7 @@ export function Waterfall({
         <svg width={width} height={height} className="block" data-picture="startup">
           <title>Predicted waterfall</title>
           <Grid x={x} top={TOP} bottom={linkTop + 40} height={height} />
-          {laid.hops.map((hop) => (
-            <g key={hop.hop}>
-              <rect
-                x={0}
-                y={TOP + hop.from}
-                width={width}
-                height={hop.to - hop.from}
-                fill={hop.hop % 2 ? 'var(--paper)' : 'var(--band)'}
-                opacity={0.75}
-              />
-              <rect x={0} y={TOP + hop.from} width={3} height={hop.to - hop.from} fill="var(--line)" />
-            </g>
-          ))}
+          <HopBands hops={laid.hops} width={width} />
           <Grid x={x} top={TOP} bottom={linkTop + 40} height={height} />
           {laid.rows
             .filter((r) => marked.has(r.request))
@@ -136,46 +96,111 @@ export function Waterfall({
               onChoose={() => pick(request)}
             />
           ))}
-          {laid.hops.map((hop) => (
-            <text
-              key={hop.hop}
-              x={10}
-              y={TOP + hop.from + 15}
-              fontSize={11}
-              fontWeight={600}
-              fill="var(--soft)"
-              pointerEvents="none"
-            >
-              hop {hop.hop}
-            </text>
-          ))}
+          <HopNames hops={laid.hops} />
           <RevealLanes view={view} lanes={lanes} top={lanesTop} lane={LANE} x={x} until={until} />
           <ThreadTrack view={view} top={threadTop} x={x} until={until} lit={lit.tasks} />
-          {ghosts ? (
-            <g stroke="var(--ghost)" strokeDasharray="6 3" strokeWidth={1.5}>
-              <title>{`before: first content ${time(ghosts.firstContent)}, interactive ${time(ghosts.interactive)}`}</title>
-              {[ghosts.firstContent, ghosts.interactive]
-                .filter((ms) => ms <= until)
-                .map((ms) => (
-                  <line key={ms} x1={x(ms)} x2={x(ms)} y1={TOP} y2={linkTop} />
-                ))}
-            </g>
-          ) : null}
-          {instant === null ? null : (
-            <line
-              x1={x(Math.min(until, instant))}
-              x2={x(Math.min(until, instant))}
-              y1={TOP}
-              y2={linkTop}
-              stroke="var(--on-demand)"
-              strokeDasharray="2 3"
-            />
-          )}
+          {ghosts ? <BeforeLines ghosts={ghosts} x={x} until={until} bottom={linkTop} /> : null}
+          {instant === null ? null : <InstantLine at={x(Math.min(until, instant))} bottom={linkTop} />}
           <LinkTrack view={view} top={linkTop} x={x} until={until} downKbps={conditions.link.downKbps} />
         </svg>
       </div>
     </div>
   );
+}
+
+/** Choosing requests by pointer and keys: up and down the rows, left to what caused one. */
+function useWalk(view: LandingView, rows: { request: number }[], chosen: number, ids: string) {
+  const choose = useWorkbench((s) => s.choose);
+  const { timeline } = view;
+  const at = rows.findIndex((r) => r.request === chosen);
+  const pick = (request: number) =>
+    choose({
+      selection: {
+        kind: 'request',
+        address: timeline.requests[request].address,
+        chunk: view.brings[request]?.chunk ?? null,
+      },
+    });
+  const select = (row: number) => {
+    const next = rows[Math.max(0, Math.min(rows.length - 1, row))];
+    pick(next.request);
+    document.getElementById(`${ids}${next.request}`)?.scrollIntoView({ block: 'nearest' });
+  };
+  const onKey = (event: KeyboardEvent) => {
+    if (event.key === 'ArrowDown') select(at + 1);
+    else if (event.key === 'ArrowUp') select(at < 0 ? 0 : at - 1);
+    else if (event.key === 'Home') select(0);
+    else if (event.key === 'End') select(rows.length - 1);
+    else if (event.key === 'Escape') choose({ selection: null });
+    else if (event.key === 'ArrowLeft' && chosen >= 0) {
+      const source = sourceRequest(timeline, timeline.requests[chosen].cause);
+      if (source >= 0) select(rows.findIndex((r) => r.request === source));
+    } else return;
+    event.preventDefault();
+  };
+  return { pick, onKey };
+}
+
+type Hops = ReturnType<typeof layRows>['hops'];
+
+function HopBands({ hops, width }: { hops: Hops; width: number }) {
+  return hops.map((hop) => (
+    <g key={hop.hop}>
+      <rect
+        x={0}
+        y={TOP + hop.from}
+        width={width}
+        height={hop.to - hop.from}
+        fill={hop.hop % 2 ? 'var(--paper)' : 'var(--band)'}
+        opacity={0.75}
+      />
+      <rect x={0} y={TOP + hop.from} width={3} height={hop.to - hop.from} fill="var(--line)" />
+    </g>
+  ));
+}
+
+function HopNames({ hops }: { hops: Hops }) {
+  return hops.map((hop) => (
+    <text
+      key={hop.hop}
+      x={10}
+      y={TOP + hop.from + 15}
+      fontSize={11}
+      fontWeight={600}
+      fill="var(--soft)"
+      pointerEvents="none"
+    >
+      hop {hop.hop}
+    </text>
+  ));
+}
+
+/** Where the milestones of what it is compared with were. */
+function BeforeLines({
+  ghosts,
+  x,
+  until,
+  bottom,
+}: {
+  ghosts: { firstContent: number; interactive: number };
+  x: Scale;
+  until: number;
+  bottom: number;
+}) {
+  return (
+    <g stroke="var(--ghost)" strokeDasharray="6 3" strokeWidth={1.5}>
+      <title>{`before: first content ${time(ghosts.firstContent)}, interactive ${time(ghosts.interactive)}`}</title>
+      {[ghosts.firstContent, ghosts.interactive]
+        .filter((ms) => ms <= until)
+        .map((ms) => (
+          <line key={ms} x1={x(ms)} x2={x(ms)} y1={TOP} y2={bottom} />
+        ))}
+    </g>
+  );
+}
+
+function InstantLine({ at, bottom }: { at: number; bottom: number }) {
+  return <line x1={at} x2={at} y1={TOP} y2={bottom} stroke="var(--on-demand)" strokeDasharray="2 3" />;
 }
 
 function lastInstant({ timeline, milestones }: LandingView, recorded: (RecordedRequest | null)[]): number {

@@ -23,20 +23,7 @@ export function MomentWaterfall({ moment, page }: { moment: MomentView; page: Vi
         {moment.kind === 'other' ? 'Nothing travels for it.' : 'Nothing travels: all it needs was there before.'}
       </p>
     );
-  const begins = Math.min(0, ...own.map((r) => r.discovered - moment.act), -moment.lead);
-  const ends = Math.max(
-    50,
-    ...own.map((r) => r.end - moment.act),
-    ...[moment.complete, moment.answering].filter(Number.isFinite),
-  );
-  const span = ends - begins;
-  const scale: Scale = {
-    width,
-    from: begins - span * 0.02,
-    to: ends + span * 0.06,
-    x: (ms) => ((ms - begins + span * 0.02) / (span * 1.08)) * width,
-    ms: (x) => (x / width) * span * 1.08 + begins - span * 0.02,
-  };
+  const { scale, begins, ends } = scaleOf(moment, own, width);
   const tasks = page.tasks.filter(
     (t) => t.end - moment.act >= begins && t.start - moment.act <= ends && t.end > t.start,
   );
@@ -53,39 +40,9 @@ export function MomentWaterfall({ moment, page }: { moment: MomentView; page: Vi
             </text>
           </g>
         ))}
-        {own.slice(0, MOST).map((r, i) => {
-          const y = 22 + i * ROW;
-          const look = ROLES[r.role];
-          return (
-            <g key={`${r.address} ${r.discovered}`}>
-              <text x={0} y={y + 12} fontSize={12} fill="var(--ink)">
-                {clip(r.name, 20)}
-              </text>
-              <text x={NAME - 10} y={y + 12} fontSize={11} textAnchor="end" fill="var(--soft)">
-                {r.gone ? 'gone' : r.cut ? 'cut off' : r.bytes > 0 ? size(r.bytes) : 'kept'}
-              </text>
-              <g transform={`translate(${NAME} 0)`}>
-                <title>{`${r.name}: ${look.name}; ${r.cause.what}; ${time(r.end - r.discovered)}`}</title>
-                <line
-                  x1={x(r.discovered)}
-                  x2={x(r.firstByte)}
-                  y1={y + 8}
-                  y2={y + 8}
-                  stroke={look.stroke}
-                  strokeDasharray="2 2"
-                />
-                <rect
-                  x={x(r.firstByte)}
-                  y={y + 3}
-                  width={Math.max(2, x(r.end) - x(r.firstByte))}
-                  height={10}
-                  fill={look.fill}
-                  stroke={look.stroke}
-                />
-              </g>
-            </g>
-          );
-        })}
+        {own.slice(0, MOST).map((r, i) => (
+          <MomentRow key={`${r.address} ${r.discovered}`} request={r} y={22 + i * ROW} x={x} />
+        ))}
         <text x={0} y={height - 10} fontSize={12} fill="var(--soft)">
           thread
         </text>
@@ -133,6 +90,67 @@ export function MomentWaterfall({ moment, page }: { moment: MomentView; page: Vi
         ])}
       />
     </div>
+  );
+}
+
+/** The axis around an act: from what was asked for ahead of it to the last thing that belongs to it. */
+function scaleOf(moment: MomentView, own: VisitView['pages'][number]['requests'], width: number) {
+  const begins = Math.min(0, ...own.map((r) => r.discovered - moment.act), -moment.lead);
+  const ends = Math.max(
+    50,
+    ...own.map((r) => r.end - moment.act),
+    ...[moment.complete, moment.answering].filter(Number.isFinite),
+  );
+  const span = ends - begins;
+  const scale: Scale = {
+    width,
+    from: begins - span * 0.02,
+    to: ends + span * 0.06,
+    x: (ms) => ((ms - begins + span * 0.02) / (span * 1.08)) * width,
+    ms: (x) => (x / width) * span * 1.08 + begins - span * 0.02,
+  };
+  return { scale, begins, ends };
+}
+
+/** One request: its name, what it weighs, its wait for the first byte (dashed) and its bytes. */
+function MomentRow({
+  request: r,
+  y,
+  x,
+}: {
+  request: VisitView['pages'][number]['requests'][number];
+  y: number;
+  x: (at: number) => number;
+}) {
+  const look = ROLES[r.role];
+  return (
+    <g>
+      <text x={0} y={y + 12} fontSize={12} fill="var(--ink)">
+        {clip(r.name, 20)}
+      </text>
+      <text x={NAME - 10} y={y + 12} fontSize={11} textAnchor="end" fill="var(--soft)">
+        {r.gone ? 'gone' : r.cut ? 'cut off' : r.bytes > 0 ? size(r.bytes) : 'kept'}
+      </text>
+      <g transform={`translate(${NAME} 0)`}>
+        <title>{`${r.name}: ${look.name}; ${r.cause.what}; ${time(r.end - r.discovered)}`}</title>
+        <line
+          x1={x(r.discovered)}
+          x2={x(r.firstByte)}
+          y1={y + 8}
+          y2={y + 8}
+          stroke={look.stroke}
+          strokeDasharray="2 2"
+        />
+        <rect
+          x={x(r.firstByte)}
+          y={y + 3}
+          width={Math.max(2, x(r.end) - x(r.firstByte))}
+          height={10}
+          fill={look.fill}
+          stroke={look.stroke}
+        />
+      </g>
+    </g>
   );
 }
 

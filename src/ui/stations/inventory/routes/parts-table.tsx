@@ -23,7 +23,6 @@ const WIDEST = 100_000;
 
 /** The parts of a route's screen, each a row whose fields can be changed in place. */
 export function PartsTable({ route, onChange }: { route: Route; onChange: (parts: Part[], what: string) => void }) {
-  const modules = useModules();
   const put = (at: number, part: Part, what: string) => onChange(route.parts.with(at, part), `${part.name} ${what}`);
   const add = () => {
     let n = route.parts.length + 1;
@@ -71,86 +70,102 @@ export function PartsTable({ route, onChange }: { route: Route; onChange: (parts
           </thead>
           <tbody>
             {route.parts.map((part, at) => (
-              <tr key={part.id} className="border-t border-line align-top">
-                <td className="py-0.5">
-                  <TextField
-                    bare
-                    label="name"
-                    value={part.name}
-                    check={(name) => (name === '' ? 'Give it a name.' : null)}
-                    onTake={(name) => put(at, { ...part, name }, 'renamed')}
-                  />
-                </td>
-                <td className="py-0.5">
-                  <TextField
-                    bare
-                    label={`module of ${part.name}`}
-                    value={part.module}
-                    check={modules.trouble}
-                    suggestions={modules.like}
-                    onTake={(module) => put(at, { ...part, module }, `drawn by ${module}`)}
-                  />
-                  {part.evidence ? (
-                    <p
-                      className="truncate px-1.5 text-[11px] text-soft"
-                      title={`${part.evidence.path}:${part.evidence.line}`}
-                    >
-                      {part.evidence.path}, line {part.evidence.line}
-                    </p>
-                  ) : null}
-                </td>
-                <td className="py-0.5">
-                  <PickField
-                    bare
-                    label={`place of ${part.name}`}
-                    value={part.place}
-                    options={PLACES}
-                    onTake={(place) => put(at, placed(part, place), place)}
-                  />
-                </td>
-                <td className="py-0.5">
-                  <When part={part} route={route} onTake={(next, what) => put(at, next, what)} />
-                </td>
-                <td className="py-0.5">
-                  <NumberField
-                    bare
-                    label={`share of visits that need ${part.name}`}
-                    unit="%"
-                    most={100}
-                    value={Math.round(part.share * 100)}
-                    onTake={(percent) => put(at, { ...part, share: percent / 100 }, `in ${percent} % of visits`)}
-                  />
-                </td>
-                <td className="pt-1.5 text-center">
-                  <input
-                    type="checkbox"
-                    aria-label={`${part.name} answers`}
-                    checked={part.interactive}
-                    onChange={(event) =>
-                      put(
-                        at,
-                        { ...part, interactive: event.target.checked },
-                        event.target.checked ? 'answers' : 'is still',
-                      )
-                    }
-                  />
-                </td>
-                <td className="pt-1">
-                  <button
-                    type="button"
-                    aria-label={`Remove ${part.name}`}
-                    className="text-soft hover:text-worse"
-                    onClick={() => onChange(route.parts.toSpliced(at, 1), `without ${part.name}`)}
-                  >
-                    <X size={14} />
-                  </button>
-                </td>
-              </tr>
+              <PartRow
+                key={part.id}
+                part={part}
+                route={route}
+                put={(next, what) => put(at, next, what)}
+                onRemove={() => onChange(route.parts.toSpliced(at, 1), `without ${part.name}`)}
+              />
             ))}
           </tbody>
         </table>
       )}
     </section>
+  );
+}
+
+function PartRow({
+  part,
+  route,
+  put,
+  onRemove,
+}: {
+  part: Part;
+  route: Route;
+  put: (part: Part, what: string) => void;
+  onRemove: () => void;
+}) {
+  const modules = useModules();
+  return (
+    <tr className="border-t border-line align-top">
+      <td className="py-0.5">
+        <TextField
+          bare
+          label="name"
+          value={part.name}
+          check={(name) => (name === '' ? 'Give it a name.' : null)}
+          onTake={(name) => put({ ...part, name }, 'renamed')}
+        />
+      </td>
+      <td className="py-0.5">
+        <TextField
+          bare
+          label={`module of ${part.name}`}
+          value={part.module}
+          check={modules.trouble}
+          suggestions={modules.like}
+          onTake={(module) => put({ ...part, module }, `drawn by ${module}`)}
+        />
+        {part.evidence ? (
+          <p className="truncate px-1.5 text-[11px] text-soft" title={`${part.evidence.path}:${part.evidence.line}`}>
+            {part.evidence.path}, line {part.evidence.line}
+          </p>
+        ) : null}
+      </td>
+      <td className="py-0.5">
+        <PickField
+          bare
+          label={`place of ${part.name}`}
+          value={part.place}
+          options={PLACES}
+          onTake={(place) => put(placed(part, place), place)}
+        />
+      </td>
+      <td className="py-0.5">
+        <When part={part} route={route} onTake={(next, what) => put(next, what)} />
+      </td>
+      <td className="py-0.5">
+        <NumberField
+          bare
+          label={`share of visits that need ${part.name}`}
+          unit="%"
+          most={100}
+          value={Math.round(part.share * 100)}
+          onTake={(percent) => put({ ...part, share: percent / 100 }, `in ${percent} % of visits`)}
+        />
+      </td>
+      <td className="pt-1.5 text-center">
+        <input
+          type="checkbox"
+          aria-label={`${part.name} answers`}
+          checked={part.interactive}
+          onChange={(event) =>
+            put({ ...part, interactive: event.target.checked }, event.target.checked ? 'answers' : 'is still')
+          }
+        />
+      </td>
+      <td className="pt-1">
+        <button
+          type="button"
+          aria-label={`Remove ${part.name}`}
+          className="text-soft hover:text-worse"
+          onClick={onRemove}
+        >
+          <X size={14} />
+        </button>
+      </td>
+    </tr>
   );
 }
 

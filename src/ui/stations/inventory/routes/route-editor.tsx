@@ -21,10 +21,10 @@ const MOST_MS = 60_000;
 
 /** One route: how it is found, drawn and filled. Every field is changed in place and can be undone. */
 export function RouteEditor({ route }: { route: Route }) {
-  const { area, corrected, change, changeArea, rename, remove, undoAll } = useEditor(route);
+  const editor = useEditor(route);
+  const { corrected, change, rename, remove, undoAll } = editor;
   const routes = useWorkbench((s) => s.app?.routes) ?? [];
   const modules = useModules();
-  const others = area.length - 1;
   return (
     <div className="space-y-6">
       <section>
@@ -78,90 +78,7 @@ export function RouteEditor({ route }: { route: Route }) {
           </div>
         </div>
       </section>
-      <section>
-        <h2 className="mb-2 font-semibold">Its document</h2>
-        <div className="flex flex-wrap items-end gap-x-5 gap-y-3">
-          <div className="w-56">
-            <PickField
-              label="Drawn"
-              value={route.rendering}
-              options={RENDERINGS}
-              onTake={(rendering) =>
-                change({ rendering }, `drawn ${rendering === 'server' ? 'on the server' : 'by script'}`)
-              }
-            />
-          </div>
-          <NumberField
-            label="Size, compressed"
-            unit="kB"
-            most={MOST_KB}
-            value={route.document.bytes / 1000}
-            onTake={(kB) =>
-              change({ document: { ...route.document, bytes: Math.round(kB * 1000) } }, `document ${kB} kB`)
-            }
-          />
-          <NumberField
-            label="Time at the server"
-            unit="ms"
-            most={MOST_MS}
-            value={route.document.serverMs}
-            onTake={(serverMs) => change({ document: { ...route.document, serverMs } }, `${serverMs} ms at the server`)}
-          />
-          <div className="w-44">
-            <TextField
-              label="Redirects before it"
-              placeholder="none"
-              value={redirectsText(route.document)}
-              check={(text) => (redirectsOf(text) === null ? REDIRECTS_HOW : null)}
-              onTake={(text) =>
-                change(
-                  { document: { ...route.document, redirects: redirectsOf(text) ?? [] } },
-                  `redirects ${text || 'none'}`,
-                )
-              }
-            />
-          </div>
-          <div className="w-44">
-            <TextField
-              label="Streamed in pieces"
-              placeholder="at once"
-              value={flushesText(route.document)}
-              check={(text) => (flushesOf(text) === null ? FLUSHES_HOW : null)}
-              onTake={(text) =>
-                change(
-                  { document: { ...route.document, flushes: flushesOf(text) ?? [] } },
-                  `streamed ${text || 'at once'}`,
-                )
-              }
-            />
-          </div>
-          <div className="flex items-end gap-1">
-            <div className="w-28">
-              <TextField
-                label="Landings, any unit"
-                placeholder="as others"
-                value={route.landings === undefined ? '' : String(route.landings)}
-                check={(text) => (Number(text) >= 0 ? null : 'Give a number from 0, or nothing.')}
-                onTake={(text) =>
-                  change({ landings: text === '' ? undefined : Number(text) }, `landings ${text || 'as others'}`)
-                }
-              />
-            </div>
-            <span className="pb-1 text-soft">{percent(landingShares(routes).get(route.pattern) ?? 0)} of all</span>
-          </div>
-          {others > 0 && area.some((r) => differs(r, route)) ? (
-            <button
-              type="button"
-              className="pb-1 text-soft underline hover:text-ink"
-              onClick={() =>
-                changeArea({ rendering: route.rendering, document: route.document }, 'document as on this one')
-              }
-            >
-              same for {others === 1 ? 'the other route' : `the ${others} others`} under /{route.pattern.split('/')[1]}
-            </button>
-          ) : null}
-        </div>
-      </section>
+      <DocumentFields route={route} editor={editor} routes={routes} />
       <Unproposed route={route} />
       <PartsTable route={route} onChange={(parts, what) => change({ parts }, what)} />
       <ContentTable route={route} onChange={(content, what) => change({ content }, what)} />
@@ -181,6 +98,95 @@ export function RouteEditor({ route }: { route: Route }) {
         />
       </section>
     </div>
+  );
+}
+
+/** How the route's document is made, how large it is, and how often visits begin with it. */
+function DocumentFields({
+  route,
+  editor: { area, change, changeArea },
+  routes,
+}: {
+  route: Route;
+  editor: ReturnType<typeof useEditor>;
+  routes: Route[];
+}) {
+  const others = area.length - 1;
+  const document = (part: Partial<Route['document']>, what: string) =>
+    change({ document: { ...route.document, ...part } }, what);
+  return (
+    <section>
+      <h2 className="mb-2 font-semibold">Its document</h2>
+      <div className="flex flex-wrap items-end gap-x-5 gap-y-3">
+        <div className="w-56">
+          <PickField
+            label="Drawn"
+            value={route.rendering}
+            options={RENDERINGS}
+            onTake={(rendering) =>
+              change({ rendering }, `drawn ${rendering === 'server' ? 'on the server' : 'by script'}`)
+            }
+          />
+        </div>
+        <NumberField
+          label="Size, compressed"
+          unit="kB"
+          most={MOST_KB}
+          value={route.document.bytes / 1000}
+          onTake={(kB) => document({ bytes: Math.round(kB * 1000) }, `document ${kB} kB`)}
+        />
+        <NumberField
+          label="Time at the server"
+          unit="ms"
+          most={MOST_MS}
+          value={route.document.serverMs}
+          onTake={(serverMs) => document({ serverMs }, `${serverMs} ms at the server`)}
+        />
+        <div className="w-44">
+          <TextField
+            label="Redirects before it"
+            placeholder="none"
+            value={redirectsText(route.document)}
+            check={(text) => (redirectsOf(text) === null ? REDIRECTS_HOW : null)}
+            onTake={(text) => document({ redirects: redirectsOf(text) ?? [] }, `redirects ${text || 'none'}`)}
+          />
+        </div>
+        <div className="w-44">
+          <TextField
+            label="Streamed in pieces"
+            placeholder="at once"
+            value={flushesText(route.document)}
+            check={(text) => (flushesOf(text) === null ? FLUSHES_HOW : null)}
+            onTake={(text) => document({ flushes: flushesOf(text) ?? [] }, `streamed ${text || 'at once'}`)}
+          />
+        </div>
+        <div className="flex items-end gap-1">
+          <div className="w-28">
+            <TextField
+              label="Landings, any unit"
+              placeholder="as others"
+              value={route.landings === undefined ? '' : String(route.landings)}
+              check={(text) => (Number(text) >= 0 ? null : 'Give a number from 0, or nothing.')}
+              onTake={(text) =>
+                change({ landings: text === '' ? undefined : Number(text) }, `landings ${text || 'as others'}`)
+              }
+            />
+          </div>
+          <span className="pb-1 text-soft">{percent(landingShares(routes).get(route.pattern) ?? 0)} of all</span>
+        </div>
+        {others > 0 && area.some((r) => differs(r, route)) ? (
+          <button
+            type="button"
+            className="pb-1 text-soft underline hover:text-ink"
+            onClick={() =>
+              changeArea({ rendering: route.rendering, document: route.document }, 'document as on this one')
+            }
+          >
+            same for {others === 1 ? 'the other route' : `the ${others} others`} under /{route.pattern.split('/')[1]}
+          </button>
+        ) : null}
+      </div>
+    </section>
   );
 }
 

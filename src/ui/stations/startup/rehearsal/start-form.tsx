@@ -57,15 +57,7 @@ export function StartForm() {
             onTake={(act) => wish({ act })}
           />
         ) : null}
-        <TextField
-          label="Answers to calls for data come from"
-          placeholder="stand-ins of the described sizes"
-          value={wishes.data}
-          onTake={(data) => wish({ data })}
-        />
-        <p className="-mt-1 text-[11px] text-soft">
-          A folder of files by address, a recording (.har), or a server such as http://localhost:4000.
-        </p>
+        <DataField />
         {plan.decisions.length > 0 ? (
           <label className="flex items-center gap-1.5">
             <input
@@ -101,6 +93,23 @@ export function StartForm() {
         </p>
       ) : null}
     </section>
+  );
+}
+
+function DataField() {
+  const wishes = useRehearsals((s) => s.wishes);
+  return (
+    <>
+      <TextField
+        label="Answers to calls for data come from"
+        placeholder="stand-ins of the described sizes"
+        value={wishes.data}
+        onTake={(data) => useRehearsals.setState({ wishes: { ...wishes, data } })}
+      />
+      <p className="-mt-1 text-[11px] text-soft">
+        A folder of files by address, a recording (.har), or a server such as http://localhost:4000.
+      </p>
+    </>
   );
 }
 
