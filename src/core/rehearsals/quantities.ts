@@ -75,11 +75,13 @@ export function gainsOf(before: readonly Beside[], after: readonly Beside[]): Ga
   return before.map((b) => {
     const a = after.find((x) => x.quantity === b.quantity)!;
     const predicted = b.predicted === null || a.predicted === null ? null : b.predicted - a.predicted;
-    const both = b.rehearsed && a.rehearsed ? { b: b.rehearsed, a: a.rehearsed } : null;
-    const rehearsed = both ? both.b.median - both.a.median : null;
-    const give = both ? (both.b.most - both.b.least + both.a.most - both.a.least) / 2 : null;
-    const verdict = predicted === null || rehearsed === null ? null : verdictOf(predicted, rehearsed, give ?? 0);
-    return { quantity: b.quantity, name: b.name, predicted, rehearsed, give, verdict };
+    const { quantity, name } = b;
+    if (b.rehearsed === null || a.rehearsed === null)
+      return { quantity, name, predicted, rehearsed: null, give: null, verdict: null };
+    const rehearsed = b.rehearsed.median - a.rehearsed.median;
+    const give = (b.rehearsed.most - b.rehearsed.least + a.rehearsed.most - a.rehearsed.least) / 2;
+    const verdict = predicted === null ? null : verdictOf(predicted, rehearsed, give);
+    return { quantity, name, predicted, rehearsed, give, verdict };
   });
 }
 

@@ -94,6 +94,21 @@ describe('quantities side by side', () => {
     const [gain] = gainsOf([{ ...beside(1000, 0)[0], rehearsed: null }], beside(900, 900));
     expect(gain).toMatchObject({ predicted: 100, rehearsed: null, give: null, verdict: null });
     expect(gainWords(gain)).toEqual(['Interactive', '−100 ms', 'not seen', '']);
+    const [other] = gainsOf(beside(1000, 1000), [{ ...beside(0, 900)[0], predicted: null }]);
+    expect(other).toMatchObject({ predicted: null, rehearsed: 100, give: 0, verdict: null });
+    expect(gainWords(other)).toEqual(['Interactive', '', '−100 ms ± 0', '']);
+  });
+
+  it('have a sign from half a millisecond on', () => {
+    const words = (predicted: number) =>
+      gainWords({ ...{ quantity: 'interactive', name: '', rehearsed: null, give: null, verdict: null }, predicted })[1];
+    expect([words(0), words(0.4), words(-0.4), words(0.6), words(-2)]).toEqual([
+      '0 ms',
+      '0 ms',
+      '0 ms',
+      '−1 ms',
+      '+2 ms',
+    ]);
   });
 });
 
@@ -126,6 +141,26 @@ describe('differences', () => {
     );
   });
 
+  it('aren’t told of parts that came as predicted, or were never seen', () => {
+    const page = timeline.reveals.find((v) => program.parts[v.part].id === 'page' && v.state === 'shown')!.at;
+    const shown = (at: number | null) =>
+      differencesOf(
+        { timeline, program },
+        rehearsal([
+          run({
+            requests: [recorded(document), recorded(first)],
+            parts: [{ part: 'page', shown: at, drawMs: 1, late: false }],
+          }),
+        ]),
+      ).length;
+    expect([shown(page), shown(page + 9), shown(page + 60), shown(null)]).toEqual([0, 0, 1, 0]);
+  });
+
+  it('have no other size where a size isn’t known', () => {
+    const later = first.end + 300;
+    expect(found([recorded(document), recorded(first, { end: later, bytes: 0 })])).toEqual([[first.name, 'transport']]);
+  });
+
   it('are told of parts as well, in words', () => {
     const made = rehearsal([
       run({
@@ -151,6 +186,10 @@ describe('what drawing took', () => {
   it('is shared by the parts that were painted together, as it was reckoned', () => {
     const [shell, own] = drawn([500, 500], [{ start: 400, end: 480, of: { draw: 60, compile: 20 } }]);
     expect([shell, own]).toEqual([60, 20]);
+  });
+
+  it('is nothing where nothing was drawn, laid out or compiled', () => {
+    expect(drawn([500, null], [{ start: 400, end: 480, of: { paint: 70 } as never }])).toEqual([0, null]);
   });
 
   it('leaves out what ran, and painting that the model counts by itself', () => {
@@ -266,6 +305,10 @@ describe('an act after a landing', () => {
       wait: 200,
       interactive: 55,
     });
+  });
+
+  it('is answered by what is called with the very click', () => {
+    expect(moments({ clicks: [1160], calls }).wait).toBe(40);
   });
 
   it('that wasn’t done, or brought nothing, has no wait', () => {

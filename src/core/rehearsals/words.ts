@@ -7,8 +7,12 @@ import { half, type Spread } from './spread.ts';
 import type { Rehearsal } from './types.ts';
 
 const whole = (ms: number | null) => (ms === null ? 'never' : `${Math.round(ms)} ms`);
-const signed = (ms: number | null) =>
-  ms === null ? '' : `${ms > 0 ? '−' : ms < 0 ? '+' : ''}${Math.abs(Math.round(ms))} ms`;
+/** A gain: what is sooner has a minus. Rounded first, so that less than half a millisecond has no sign. */
+function signed(ms: number | null): string {
+  if (ms === null) return '';
+  const rounded = Math.round(ms);
+  return `${rounded > 0 ? '−' : rounded < 0 ? '+' : ''}${Math.abs(rounded)} ms`;
+}
 
 /** What was measured several times, as in `1064 ± 12 ms`. */
 export function spreadWords(spread: Spread | null): string {
