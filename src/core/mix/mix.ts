@@ -21,14 +21,15 @@ export type Drawn = Milestones & Pick<Readout, 'blocked'>;
 /** The conditions of a number of visits, drawn from a mix. The same seed gives the same visits. */
 export function drawConditions(mix: Mix, count: number, seed: number): Conditions[] {
   const pick = <T extends { weight: number }>(of: T[], what: string, at: number): T => {
-    const all = of.reduce((sum, o) => sum + o.weight, 0);
-    if (!(all > 0)) throw new InputError('An empty mix', `Give at least one of the ${what} a weight above 0.`, what);
-    let left = at * all;
-    for (const o of of) {
+    const weighty = of.filter((o) => o.weight > 0);
+    const last = weighty.pop();
+    if (!last) throw new InputError('An empty mix', `Give at least one of the ${what} a weight above 0.`, what);
+    let left = at * weighty.reduce((sum, o) => sum + o.weight, last.weight);
+    for (const o of weighty) {
       left -= o.weight;
       if (left < 0) return o;
     }
-    return of[of.length - 1];
+    return last;
   };
   const next = seeded(seed);
   return Array.from({ length: count }, (_, n): Conditions => {

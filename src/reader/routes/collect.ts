@@ -3,7 +3,7 @@ import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode } from 
 import type { RouteEntry, RouteExpression, RouteSheet, Texts, View } from './expressions.ts';
 import { isDeferredImport, isMarkup, onlyWraps, tagOf } from './markup.ts';
 import { textOf, textsOf } from './texts.ts';
-import { attributeValue, dottedName, returnsOf, viewsOf } from './views.ts';
+import { attributeValue, dottedName, elementsGiven, returnsOf, viewsGiven, viewsOf } from './views.ts';
 
 /** Elements that are a route, and those that only hold some (names shared by the client routers of several frameworks). */
 const ROUTE_ELEMENT = /^(\w+Route|Route)$/;
@@ -51,6 +51,7 @@ class Collector {
     for (const statement of body) this.noteNames(statement);
     for (const [name, fn] of this.functions) this.noteView(name, fn);
     for (const statement of body) this.findRoots(statement);
+    if (this.roots.length > 0) for (const [name, fn] of this.functions) this.notePlaceOf(name, fn);
     const { imported, exported, declared, texts, views, roots } = this;
     return roots.length + views.size + texts.size === 0 ? null : { imported, exported, declared, texts, views, roots };
   }
@@ -141,7 +142,7 @@ class Collector {
     if (isFunction(value)) {
       // A function that draws one of its own imports is a component itself, unless it draws nothing else.
       const given = returnsOf(value);
-      const views = given.flatMap((g) => viewsOf(g, this.functions));
+      const views = viewsGiven(value, this.functions);
       const passesOn =
         given.every((g) => onlyWraps(g) || isDeferredImport(g)) && views.every((v) => this.isDeferred(v));
       if (passesOn && views.length > 0) this.views.set(name, views);
@@ -149,6 +150,20 @@ class Collector {
     }
     const views = viewsOf(value, this.functions);
     if (views.length > 0) this.views.set(name, views);
+  }
+
+  /**
+   * A component beside the routes that only makes room for one deferred page, with markup of its own around it: that page is meant. One that
+   * draws several, or routes, is a page itself.
+   */
+  private notePlaceOf(name: string, fn: SyntaxNode): void {
+    if (this.views.has(name) || this.roots.some((r) => r.owner === name)) return;
+    const pages = new Map<string, View>();
+    for (const view of elementsGiven(fn, this.functions))
+      if (view.by === 'import') pages.set(view.specifier, view);
+      else if (view.by === 'name' && view.name.name !== 'Suspense' && this.isDeferred(view))
+        pages.set(view.name.name, view);
+    if (pages.size === 1) this.views.set(name, [...pages.values()]);
   }
 
   private isDeferred(view: View): boolean {

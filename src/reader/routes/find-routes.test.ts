@@ -30,6 +30,38 @@ const together = (...groups: RouteModule[][]) => {
 };
 
 describe('route tables', () => {
+  describe('whose pages hang on components beside them', () => {
+    const page = (component: string) => {
+      const text = `
+        import Home from './home';
+        import { Header } from './header';
+        const A = lazy(() => import('./a'));
+        const B = lazy(() => import('./b'));
+        ${component}
+        export const routes = [{ path: '/', element: <Home /> }, { path: '/x', element: <Page /> }];`;
+      const leads = { './home': 'home.ts', './header': 'header.ts', './a': 'a.ts', './b': 'b.ts' };
+      return findRoutes(tables('routes.tsx', text, leads)).routes.find((r) => r.pattern === '/x')?.page;
+    };
+    it.each([
+      ['only wrap them', 'function Page() { return <Suspense fallback={null}><A /></Suspense>; }'],
+      ['call them by another name', 'function Page() { const Inner = A; return <Suspense><Inner /></Suspense>; }'],
+      ['name them twice over', 'const Page = () => { const One = A; const Two = One; return <Two />; };'],
+      ['have markup around them', 'function Page() { return <main><h1>x</h1><Suspense><A /></Suspense></main>; }'],
+      ['draw something static as well', 'function Page() { return <><Header /><Suspense><A /></Suspense></>; }'],
+    ])('is the page, where these %s', (_, component) => {
+      expect(page(component)).toBe('a.ts');
+    });
+
+    it.each([
+      ['several', 'function Page() { return <main><Suspense><A /><B /></Suspense></main>; }'],
+      ['one of several', 'function Page() { return <main>{open ? <A /> : <B />}</main>; }'],
+      ['none', 'function Page() { return <main><Header /></main>; }'],
+      ['itself', 'function Page() { const Page2 = Page2; return <main><Page2 /></main>; }'],
+    ])('are pages themselves where they draw %s', (_, component) => {
+      expect(page(component)).toBe('routes.tsx');
+    });
+  });
+
   it('are found in the usual shapes: components, markup, deferred arrows and wrapped imports', () => {
     const text = `
       import Home from './home';

@@ -93,7 +93,55 @@ function viewsOfFunction(fn: SyntaxNode, helpers: ReadonlyMap<string, SyntaxNode
   // What a component asks for while it lives is not what it is.
   const draws = given.some((value) => value.type === 'JSXElement' || value.type === 'JSXFragment');
   const direct = draws ? null : deferredIn(fn);
-  return direct ? [direct] : given.flatMap((value) => viewsOf(value, helpers));
+  return direct ? [direct] : viewsGiven(fn, helpers);
+}
+
+/** What a function draws by what it gives. */
+export function viewsGiven(fn: SyntaxNode, helpers: ReadonlyMap<string, SyntaxNode>): View[] {
+  return withoutLocalNames(
+    returnsOf(fn).flatMap((value) => viewsOf(value, helpers)),
+    fn,
+    helpers,
+  );
+}
+
+/** The components whose elements stand anywhere in what a function gives, by name. */
+export function elementsGiven(fn: SyntaxNode, helpers: ReadonlyMap<string, SyntaxNode>): View[] {
+  const found: View[] = [];
+  for (const value of returnsOf(fn))
+    walk(value, (inner) => {
+      const name = inner.type === 'JSXElement' ? dottedName((inner.openingElement as SyntaxNode).name) : null;
+      if (name && /^[A-Z]/.test(name.name)) found.push({ by: 'name', name });
+    });
+  return withoutLocalNames(found, fn, helpers);
+}
+
+/** Names that a function gives to things inside of itself say nothing outside: what they stand for is put in their place. */
+function withoutLocalNames(views: View[], fn: SyntaxNode, helpers: ReadonlyMap<string, SyntaxNode>): View[] {
+  const values = localValues(fn);
+  if (values.size === 0) return views;
+  const told = (view: View, seen: readonly string[]): View[] => {
+    const name = view.by === 'name' && view.name.keys.length === 0 ? view.name.name : null;
+    const value = name === null || seen.includes(name) ? undefined : values.get(name);
+    const inside = value === undefined ? [] : viewsOf(value, helpers);
+    return inside.length === 0 ? [view] : inside.flatMap((v) => told(v, [...seen, name!]));
+  };
+  return views.flatMap((view) => told(view, []));
+}
+
+/** What the names that a function declares for itself stand for; functions inside of it aside. */
+function localValues(fn: SyntaxNode): Map<string, SyntaxNode> {
+  const values = new Map<string, SyntaxNode>();
+  const step = (node: SyntaxNode) => {
+    const name = node.type === 'VariableDeclarator' ? nameOf(node.id) : null;
+    if (name !== null && isNode(node.init)) values.set(name, bare(node.init));
+    for (const field in node) {
+      const value = node[field];
+      for (const item of Array.isArray(value) ? value : [value]) if (isNode(item) && !isFunction(item)) step(item);
+    }
+  };
+  if ((fn.body as SyntaxNode).type === 'BlockStatement') step(fn.body as SyntaxNode);
+  return values;
 }
 
 /** What a function gives, in the order of its returns; functions inside of it aside. */
