@@ -7,6 +7,7 @@ import { parseArgs } from 'node:util';
 import { advise } from '../dist/core/advise/advise.js';
 import { NO_AMENDMENTS } from '../dist/core/amend/types.js';
 import { withMeasured } from '../dist/core/amend/with-measured.js';
+import { rangeOf } from '../dist/core/metrics/range.js';
 import { planWith } from '../dist/core/plan/decisions.js';
 import { BASELINE } from '../dist/core/plan/types.js';
 import { predict } from '../dist/core/predict/predict.js';
@@ -75,6 +76,11 @@ function plansOf(snapshot) {
 
 let broken = 0;
 const off = { before: {}, after: {} };
+/** How often what was measured lies between the least and the most that is believable: hits, all. */
+const within = {
+  before: { firstContent: [0, 0], interactive: [0, 0] },
+  after: { firstContent: [0, 0], interactive: [0, 0] },
+};
 const gains = { before: [], after: [] };
 const note = (when, what, value) => {
   off[when][what] ??= [];
@@ -83,9 +89,18 @@ const note = (when, what, value) => {
 
 function lay(snapshot, plan, rehearsal, when) {
   const as = asRehearsed(plan, rehearsal);
-  const { reading, timeline } = predict(snapshot, as, rehearsal.pattern, conditionsAsRun(rehearsal));
+  const conditions = conditionsAsRun(rehearsal);
+  const { reading, timeline, program } = predict(snapshot, as, rehearsal.pattern, conditions);
+  const range = rangeOf(program, conditions);
   const beside = quantitiesBeside({ milestones: reading.milestones, timeline }, rehearsal);
-  for (const b of beside) note(when, b.quantity, b.off);
+  for (const b of beside) {
+    note(when, b.quantity, b.off);
+    const count = within[when][b.quantity];
+    if (!range || !count || !b.rehearsed) continue;
+    const { least, most } = b.rehearsed;
+    count[0] += most >= range.low[b.quantity] && least <= range.high[b.quantity] ? 1 : 0;
+    count[1]++;
+  }
   const run = middleRun(rehearsal);
   const laid = layUnder(timeline, { title: '', requests: run.requests, contentLoaded: null, load: null, leftOut: [] });
   for (const [i, r] of timeline.requests.entries())
@@ -165,6 +180,8 @@ for (const when of ['before', 'after']) {
       `  ${what}: off by ${percent(rank(size, 0.5))} (median), ${percent(rank(size, 0.9))} (90th percentile), lean ${percent(rank(list, 0.5))}, of ${list.length}`,
     );
   }
+  for (const [what, [hits, all]] of Object.entries(within[when]))
+    if (all > 0) console.log(`  ${what}: within the range of what is believable in ${hits} of ${all}`);
   const telling = gains[when].filter((g) => Math.abs(g.rehearsed) > g.give);
   const right = telling.filter((g) => Math.sign(g.predicted) === Math.sign(g.rehearsed));
   const near = telling.map((g) => Math.abs(g.predicted / g.rehearsed - 1));

@@ -18,6 +18,13 @@ describe('placeholders that a component system keeps', () => {
     expect(keptPlaceholders(packages(version, 'another'))).toBeNull();
   });
 
+  it('are those of the React that a framework brings, unless the app brings one', () => {
+    expect(keptPlaceholders(packages('15.1.0', 'next'))).toEqual({ holdMs: 300, source: 'next 15.1.0' });
+    expect(keptPlaceholders(packages('14.2.3', 'next'))).toBeNull();
+    const both = [...packages('16.0.0', 'next'), ...packages('18.3.1')];
+    expect(keptPlaceholders(both)?.source).toBe('react-dom 18.3.1');
+  });
+
   it('are read with an app, and told otherwise by its notes', () => {
     const app = {
       'index.html': '<script type="module" src="/main.js"></script>',

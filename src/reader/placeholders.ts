@@ -10,6 +10,8 @@ const KEPT: { package: string; from: number; rule: Placeholders }[] = [
   { package: 'react-dom', from: 19, rule: { holdMs: 300 } },
   // Only where another one is left to wait for inside of it: 501 ms.
   { package: 'react-dom', from: 18, rule: { holdMs: 500, nested: true } },
+  // Brings a React of its own, the 19th from here on; the same 300 ms stand in what it ships.
+  { package: 'next', from: 15, rule: { holdMs: 300 } },
 ];
 
 /** The rule of the component system that an app has; null where it keeps no placeholder, or none is known. */

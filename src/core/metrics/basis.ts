@@ -1,5 +1,5 @@
 import type { LoadProgram } from '../load/types.ts';
-import type { Conditions } from '../sim/conditions.ts';
+import { type Conditions, drawingMs } from '../sim/conditions.ts';
 import type { Timeline } from '../sim/types.ts';
 
 /** How much of a time somebody measured, how much a table of measured packages says, and how much is estimated: ms on the device of the conditions. */
@@ -22,7 +22,7 @@ export interface ThreadBasis {
  * rests on.
  */
 export function basisOf(program: LoadProgram, timeline: Timeline, conditions: Conditions, until: number): ThreadBasis {
-  const { cpuFactor, drawingFactor = 1, evaluationRate } = conditions.device;
+  const { cpuFactor, evaluationRate } = conditions.device;
   const running: Basis = { measured: 0, tabled: 0, estimated: 0 };
   for (const { kind, request, start, end } of timeline.tasks) {
     if (kind !== 'evaluate' || request < 0 || start >= until) continue;
@@ -42,7 +42,7 @@ export function basisOf(program: LoadProgram, timeline: Timeline, conditions: Co
     // What the document drew, script goes over once to have it answer.
     const done = drawnBy === 'script' ? 'shown' : needs.length > 0 ? 'answering' : null;
     if (state !== done || when > until) continue;
-    drawing[measured ? 'measured' : 'estimated'] += renderMs * cpuFactor * drawingFactor;
+    drawing[measured ? 'measured' : 'estimated'] += drawingMs(conditions.device, renderMs);
   }
   return { running, drawing };
 }

@@ -126,6 +126,11 @@ export type BrowserCosts = typeof REFERENCE_COSTS;
  */
 export const EVALUATION_RATE = { low: 0.00004, likely: 0.0001, high: 0.00018 } as const;
 
+/** What drawing takes of a page's thread, in ms, where it takes `renderMs` on the reference device. */
+export function drawingMs({ cpuFactor, drawingFactor = 1 }: Device, renderMs: number): number {
+  return renderMs * cpuFactor * drawingFactor;
+}
+
 /** How much less, and more, drawing may cost than is reckoned: what most of the measured apps did. */
 export const DRAWING_RANGE = { low: 0.6, high: 1.7 } as const;
 

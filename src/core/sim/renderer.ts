@@ -1,5 +1,6 @@
 import { fits } from '../load/places.ts';
 import type { Need, ScreenPart } from '../load/types.ts';
+import { drawingMs } from './conditions.ts';
 import { browserMs, byTask, type PageContext } from './page-context.ts';
 import type { Evaluating, Fetching, Parsing, Rendering, TextFonts, Then, Triggering } from './pieces.ts';
 import type { Cause, RevealState } from './types.ts';
@@ -12,12 +13,6 @@ interface Needs extends PageContext {
   parser: Pick<Parsing, 'bodyInserted' | 'renderBlocked' | 'lastBlocker'>;
   fonts: TextFonts;
   triggers: Pick<Triggering, 'await' | 'drawn' | 'painted' | 'seen' | 'unseen'>;
-}
-
-/** What drawing a part takes on the page's thread. */
-function drawingMs({ conditions }: Pick<PageContext, 'conditions'>, { renderMs }: ScreenPart): number {
-  const { cpuFactor, drawingFactor = 1 } = conditions.device;
-  return renderMs * cpuFactor * drawingFactor;
 }
 
 export class Renderer implements Rendering {
@@ -183,7 +178,7 @@ export class Renderer implements Rendering {
   private render(at: number, latest: Cause): void {
     const { page } = this;
     const part = page.program.parts[at];
-    const ms = drawingMs(page, part);
+    const ms = drawingMs(page.conditions.device, part.renderMs);
     const task = page.mainThread.add('render', part.name, ms, latest, -1, () => {
       const by = byTask(page, 'task', `${part.name} drawn`, task);
       page.triggers.drawn(at, by);
@@ -341,7 +336,7 @@ export class Renderer implements Rendering {
       page,
       needs.map((need) => (next: Then) => this.whenNeed(need, next)),
       (cause) => {
-        const ms = drawingMs(page, part);
+        const ms = drawingMs(page.conditions.device, part.renderMs);
         const task = page.mainThread.add('render', part.name, ms, cause, -1, () => {
           this.answers(at, byTask(page, 'task', `${part.name} answers`, task));
         });

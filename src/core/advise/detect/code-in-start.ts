@@ -1,6 +1,7 @@
 import { explainHold } from '../../explain/hold.ts';
 import { findLeaks, type Leak } from '../../inventory/leaks.ts';
 import type { Decision } from '../../plan/types.ts';
+import { drawingMs } from '../../sim/conditions.ts';
 import type { Part } from '../../snapshot/route-types.ts';
 import { shortName } from '../../text/short-name.ts';
 import type { Trigger } from '../../vocabulary/triggers.ts';
@@ -62,7 +63,7 @@ export function partsInStart(analysis: AnalysisContext): CandidateFinding[] {
         id: `part ${part.module}`,
         kind: 'part in the start',
         what: `${part.name} comes with the start, though nobody sees it then`,
-        why: `${placeWords(part)}; ${Math.round(part.share * 100)} % of visits need it.`,
+        why: `${placeWords(part)}; ${Math.round(part.share * 100)} % of visits need it.${drawingWords(analysis, start.route.pattern, part)}`,
         evidence,
         routes: [start.route.pattern],
         remedies: waysToDefer(part),
@@ -70,6 +71,17 @@ export function partsInStart(analysis: AnalysisContext): CandidateFinding[] {
     }
   }
   return [...found.values()];
+}
+
+/** From so many ms on, what drawing a part takes is worth a word. */
+const LEAST_DRAWING = 2;
+
+/** What drawing it takes of the page's thread, where it is drawn with the landing. */
+function drawingWords(analysis: AnalysisContext, pattern: string, { id }: Part): string {
+  const drawn = analysis.prediction(pattern).program.parts.find((p) => p.id === id && p.drawnBy === 'script');
+  const ms = drawn ? drawingMs(analysis.conditions.device, drawn.renderMs) : 0;
+  if (!drawn || ms < LEAST_DRAWING) return '';
+  return ` Drawing it holds up the start by another ${Math.round(ms)} ms${drawn.measured ? ', by a measurement' : ', estimated from its code'}.`;
 }
 
 function waysToDefer(part: Part): Remedy[] {
