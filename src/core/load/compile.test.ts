@@ -5,6 +5,7 @@ import { predict } from '../predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import type { ClassicScript } from '../snapshot/document-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import type { Hint } from '../vocabulary/hints.ts';
 import { compileLoad } from './compile.ts';
 
 const chat: ClassicScript = {
@@ -201,6 +202,19 @@ describe('compileLoad', () => {
       false,
       true,
     ]);
+  });
+
+  it('connects for the files of the build in the way in which they are asked for: styles with credentials, scripts without', () => {
+    const modes = (modules: Parameters<typeof sketch>[0]) => {
+      const of = sketch(modules, { routes: [route('/', 'home')], base: 'https://cdn.example/app/' });
+      const target = { kind: 'origin', origin: 'https://cdn.example' } as const;
+      const hint = { kind: 'preconnect', place: 'markup', routes: [], target } satisfies Hint;
+      return compileLoad(planned(of, plan({ kind: 'hint', hint })), '/').document.markup.flatMap((m) =>
+        m.tag === 'link' && m.rel === 'preconnect' ? [m.crossorigin ?? false] : [],
+      );
+    };
+    expect(modes({ home: {} })).toEqual([true]);
+    expect(modes({ home: { imports: ['home.css'] }, 'home.css': { kind: 'style' } })).toEqual([false, true]);
   });
 
   it('places a classic script in every way', () => {
