@@ -60,7 +60,6 @@ export function LiveStrip() {
 
 /** A change that is looked at without being made, over the plan as it is. */
 function Trying({ trial: { remedy } }: { trial: Trial }) {
-  const plan = useWorkbench((s) => storedPlan(s));
   const take = useWorkbench((s) => s.take);
   return (
     <>
@@ -69,11 +68,9 @@ function Trying({ trial: { remedy } }: { trial: Trial }) {
         {remedy.words}
       </p>
       <p className="mt-1.5 flex gap-1.5">
-        {plan ? (
-          <button type="button" className="rounded bg-ink px-2 py-0.5 text-on-ink" onClick={() => take(remedy)}>
-            Apply
-          </button>
-        ) : null}
+        <button type="button" className="rounded bg-ink px-2 py-0.5 text-on-ink" onClick={() => take(remedy)}>
+          Apply
+        </button>
         <button type="button" className="rounded border border-soft px-2 py-0.5 hover:border-ink" onClick={endTrial}>
           Stop
         </button>

@@ -84,6 +84,52 @@ afterAll(() => {
   removeFolders();
 });
 
+describe('a decision on the baseline', () => {
+  it('begins a plan, can be undone there, and leaves the baseline as built', async () => {
+    await opened();
+    state().choosePlan(null);
+    state().decide([detach('a')]);
+    await until(() => state().planId !== null);
+    expect(storedPlan(state())).toMatchObject({ name: 'Plan', decisions: [detach('a')] });
+    await until(() => told() !== '');
+    expect(told()).toBe('“Plan” begins with it: the baseline stays as built.');
+    state().undo();
+    expect(storedPlan(state())?.decisions).toEqual([]);
+    state().redo();
+    await settled();
+    expect((await api.project(state().project!.id)).plans.map((p) => p.decisions)).toEqual([[], [detach('a')]]);
+  });
+
+  it('takes what is decided meanwhile along, and another one begins another plan', async () => {
+    await opened();
+    state().choosePlan(null);
+    state().decide([detach('a')]);
+    state().decide([detach('b')]);
+    await until(() => storedPlan(state())?.decisions.length === 2);
+    state().choosePlan(null);
+    state().withdraw(['detach main::a'], 'nothing to take back');
+    state().decide([detach('b')]);
+    await until(() => state().planId !== null);
+    expect(state().project?.plans.map((p) => [p.name, p.decisions.length])).toEqual([
+      ['First plan', 0],
+      ['Plan', 2],
+      ['Plan 2', 1],
+    ]);
+  });
+
+  it('says so where no plan can be made, and decides nothing', async () => {
+    await opened();
+    state().choosePlan(null);
+    reachable = false;
+    state().decide([detach('a')]);
+    await until(() => told() !== '');
+    expect([state().planId, state().project?.plans.length]).toEqual([null, 1]);
+    reachable = true;
+    state().decide([detach('a')]);
+    await until(() => state().planId !== null);
+  });
+});
+
 describe('the workbench', () => {
   it('saves each decision as it is made', async () => {
     const id = await opened();

@@ -56,6 +56,7 @@ export interface Workbench {
   ): void;
   choose(change: Partial<Pick<Workbench, 'route' | 'linkId' | 'deviceId' | 'cache' | 'selection'>>): void;
   choosePlan(id: string | null): void;
+  /** Decides in the open plan; on the baseline, which stays as built, in a new plan that begins with it. */
   decide(decisions: Decision[], words?: string): void;
   withdraw(subjects: string[], words: string): void;
   /** Makes a proposed change, with all that it decides and withdraws, in one step that can be undone. */

@@ -17,7 +17,7 @@ import {
 } from '../../state/choosing.ts';
 import { CROWDS, crowdsOf, useCrowds } from '../../state/expectation.ts';
 import { fitOf, useSubject } from '../../state/subject.ts';
-import { storedPlan, useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
+import { useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
 import { GainCurve } from './gain-curve.tsx';
 import { TryIt } from './try-it.tsx';
 
@@ -47,7 +47,6 @@ const AIM = [
 
 /** Changes chosen together under limits, in the order in which they earned their place, with gain against waste. */
 export function ChoosePage() {
-  const named = useWorkbench((s) => storedPlan(s));
   const { at, turns, choice, of, error, share, phase, picked } = useChoosing((s) => s);
   const subject = useSubject();
   const over = at === 'chosen' || at === 'stopped';
@@ -74,12 +73,9 @@ export function ChoosePage() {
             ? `Stopped with ${counted(turns.length, 'change')}; each of them is measured.`
             : ''}
           {at === 'chosen' && choice && !changed ? summary(choice) : ''}
-          {over && turns.length > 0 && !named
-            ? ' The baseline stays as built: choose a plan at the top to take them.'
-            : ''}
           {over && turns.length === 0 ? ' Nothing helps under these limits.' : ''}
         </p>
-        {over && taken.length > 0 && !changed ? <Take turns={taken} named={named !== null} /> : null}
+        {over && taken.length > 0 && !changed ? <Take turns={taken} /> : null}
       </div>
       {turns.length > 0 ? (
         <div className="grid grid-cols-[minmax(0,1fr)_minmax(280px,400px)] gap-8">
@@ -193,7 +189,7 @@ function LimitFields() {
   );
 }
 
-function Take({ turns, named }: { turns: Turn[]; named: boolean }) {
+function Take({ turns }: { turns: Turn[] }) {
   const takeAll = useWorkbench((s) => s.take);
   const remedy = remedyOf(
     turns,
@@ -205,11 +201,9 @@ function Take({ turns, named }: { turns: Turn[]; named: boolean }) {
   };
   return (
     <span className="flex shrink-0 gap-2">
-      {named ? (
-        <button type="button" onClick={take} className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink">
-          Apply {turns.length === 1 ? 'it' : `these ${turns.length}`}
-        </button>
-      ) : null}
+      <button type="button" onClick={take} className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink">
+        Apply {turns.length === 1 ? 'it' : `these ${turns.length}`}
+      </button>
       <TryIt remedy={remedy} />
     </span>
   );

@@ -8,7 +8,7 @@ import { time } from '../../parts/format.ts';
 import { seenWords } from '../../parts/seen-words.ts';
 import { Term } from '../../parts/term.tsx';
 import { useFindings } from '../../state/advice.ts';
-import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+import { useWorkbench } from '../../state/workbench.ts';
 import { EffectTables } from './effect-tables.tsx';
 import { InTheCode } from './in-the-code.tsx';
 import { PaysWhen } from './pays-when.tsx';
@@ -85,21 +85,11 @@ function Take({
   id: string;
   isReady: boolean;
 }) {
-  const plan = useWorkbench((s) => storedPlan(s));
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
   const take = useWorkbench((s) => s.take);
   const { old } = useFindings();
   const [asking, setAsking] = useState(false);
-  if (!plan)
-    return (
-      <>
-        <p className="mt-3">
-          <TryIt remedy={remedy} />
-        </p>
-        <p className="mt-2 text-soft">The baseline stays as built. Choose a plan at the top to decide.</p>
-      </>
-    );
   if (aside !== null)
     return (
       <p className="mt-3">

@@ -5,7 +5,7 @@ import type { HintRow } from '../../../core/choose/hint-table.ts';
 import { percent, size, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
 import { useHintRows } from '../../state/hint-rows.ts';
-import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+import { useWorkbench } from '../../state/workbench.ts';
 import { type HintLine, hintLines, NO_GAIN, wayWords } from './hint-lines.ts';
 import { HintSheet } from './hint-sheet.tsx';
 
@@ -15,7 +15,6 @@ const COLUMNS = 'grid-cols-[22px_minmax(80px,130px)_164px_122px_54px_minmax(0,1f
 /** Every hint that could make sense, by route, with what it saves and wastes by itself; switched on and off. */
 export function HintsPage() {
   const { rows, done, error } = useHintRows();
-  const named = useWorkbench((s) => storedPlan(s));
   const [all, setAll] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
   /** Which way is looked at where none is on, by line. */
@@ -39,7 +38,6 @@ export function HintsPage() {
               {done < 1
                 ? `measuring again for the plan as it is now … ${percent(done)}`
                 : `${rows.length} ways of hinting, each simulated alone beside the plan as it is`}
-              {named ? '' : '. The baseline stays as built: choose a plan at the top to switch hints on.'}
             </p>
           </div>
           <label className="flex items-center gap-1.5 whitespace-nowrap">
@@ -70,7 +68,6 @@ export function HintsPage() {
                       shown={shownOf(line)}
                       most={most}
                       chosen={line === open}
-                      changeable={named !== undefined && named !== null}
                       onChoose={() => setChosen(line.key)}
                       onWay={(id) => setWays({ ...ways, [line.key]: id })}
                     />
@@ -93,7 +90,6 @@ function Line({
   shown,
   most,
   chosen,
-  changeable,
   onChoose,
   onWay,
 }: {
@@ -101,7 +97,6 @@ function Line({
   shown: HintRow;
   most: number;
   chosen: boolean;
-  changeable: boolean;
   onChoose: () => void;
   onWay: (id: string) => void;
 }) {
@@ -131,14 +126,7 @@ function Line({
     <li
       className={`grid ${COLUMNS} items-center gap-3 border-t border-line py-0.5 ${chosen ? 'bg-mark' : 'hover:bg-band'}`}
     >
-      <input
-        type="checkbox"
-        aria-label={shown.words}
-        className="ml-1"
-        checked={line.on.length > 0}
-        disabled={!changeable}
-        onChange={toggle}
-      />
+      <input type="checkbox" aria-label={shown.words} className="ml-1" checked={line.on.length > 0} onChange={toggle} />
       <button type="button" className="min-w-0 truncate text-left" title={line.name} onClick={onChoose}>
         {line.name}
       </button>

@@ -4,7 +4,7 @@ import type { SplitWait } from '../../../core/explain/wait.ts';
 import { shortName } from '../../../core/text/short-name.ts';
 import type { Explained } from '../../../worker/views.ts';
 import { size, time } from '../../parts/format.ts';
-import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+import { useWorkbench } from '../../state/workbench.ts';
 
 /** What a wait is the wait for. */
 export const UNTIL: Record<SplitWait['until'], string> = {
@@ -28,7 +28,6 @@ export function HoldSection({
   later: boolean;
 }) {
   const decide = useWorkbench((s) => s.decide);
-  const plan = useWorkbench((s) => storedPlan(s));
   if (typeof found === 'string') return <p className="mt-4 text-worse">{found}</p>;
   if (!found) return <p className="mt-4 text-soft">Looking who else holds it …</p>;
   const { hold, wait, waitRange, over } = found;
@@ -86,8 +85,7 @@ export function HoldSection({
               <span className="block text-[11px] break-words text-soft">{hold.cut.imports.join(', ')}</span>
               <button
                 type="button"
-                disabled={!plan}
-                className="mt-1 rounded border border-line px-2.5 py-1 enabled:hover:border-ink disabled:opacity-40"
+                className="mt-1 rounded border border-line px-2.5 py-1 hover:border-ink"
                 onClick={() => decide(hold.cut!.decisions, `free ${shortName(hold.cut!.frees)} from ${name}’s start`)}
               >
                 Free it

@@ -6,7 +6,7 @@ import { shortName } from '../../../core/text/short-name.ts';
 import { percent, size, time } from '../../parts/format.ts';
 import { useAsked } from '../../state/asked.ts';
 import { longWork } from '../../state/long-work.ts';
-import { storedPlan, useConditions, useWorkbench } from '../../state/workbench.ts';
+import { useConditions, useWorkbench } from '../../state/workbench.ts';
 import { BeforeAfter } from './before-after.tsx';
 import { HoldSection, UNTIL } from './hold-section.tsx';
 import { toggleImport } from './toggles.ts';
@@ -14,7 +14,6 @@ import { useHold, usePreview, useWaits } from './use-outline.ts';
 
 /** A joined import: what would leave the start if it were detached, what stays, and what that does to the start. */
 export function ImportSheet({ row, within }: { row: ImportRow; within: string | null }) {
-  const plan = useWorkbench((s) => storedPlan(s));
   const decision: Decision = { kind: 'detach', import: row.key };
   const first = row.part?.place === 'first screen';
   return (
@@ -26,13 +25,11 @@ export function ImportSheet({ row, within }: { row: ImportRow; within: string | 
       <p className="mb-3 font-mono text-[11px] break-all text-soft">{row.to}</p>
       <button
         type="button"
-        disabled={!plan}
         onClick={() => toggleImport({ kind: 'import', id: row.key, row })}
-        className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink disabled:opacity-40"
+        className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink"
       >
         Detach it <kbd className="ml-1 font-mono text-xs opacity-70">d</kbd>
       </button>
-      {plan ? null : <p className="mt-2 text-soft">The baseline stays as built. Choose a plan at the top to decide.</p>}
       {row.sync ? (
         <p className="mt-3 text-worse">
           Detaching alone breaks it: {row.sync.reason} ({row.from}, line {row.sync.line}). Move that use into a function
@@ -119,7 +116,6 @@ function WaitSection({ decision, row, within }: { decision: Decision; row: Impor
 
 /** A part that doesn't answer needs no script where the server draws it: what that would save, and the decision. */
 function NoScript({ row }: { row: ImportRow }) {
-  const plan = useWorkbench((s) => storedPlan(s));
   const decide = useWorkbench((s) => s.decide);
   const served = useWorkbench((s) => s.app?.routes.find((r) => r.pattern === s.route)?.rendering === 'server');
   const decision: Decision = { kind: 'no script', module: row.to };
@@ -142,8 +138,7 @@ function NoScript({ row }: { row: ImportRow }) {
       ) : null}
       <button
         type="button"
-        disabled={!plan}
-        className="mt-2 rounded border border-line px-2.5 py-1 enabled:hover:border-ink disabled:opacity-40"
+        className="mt-2 rounded border border-line px-2.5 py-1 hover:border-ink"
         onClick={() => decide([decision])}
       >
         Ship no script for it

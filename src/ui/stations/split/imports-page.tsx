@@ -1,10 +1,9 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import { toast } from 'sonner';
 import { isTakenElsewhere } from '../../parts/keys.ts';
 import { Message } from '../../parts/message.tsx';
-import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+import { useWorkbench } from '../../state/workbench.ts';
 import { ImportDetails } from './import-details.tsx';
 import { ImportsHead } from './imports-head.tsx';
 import { SplitList } from './split-list.tsx';
@@ -12,15 +11,12 @@ import { toggleImport, togglePreload } from './toggles.ts';
 import { type ImportChoice, useImportChoice } from './use-import-choice.ts';
 import { useOutline } from './use-outline.ts';
 
-const needPlan = () => toast('The baseline stays as built. Choose or make a plan first.');
-
 /** What a route, or a split point within it, pulls in: imports and split points, to be detached, joined and hinted. */
 export function ImportsPage() {
   const route = useWorkbench((s) => s.route);
   const [inner, setInner] = useState<{ of: string; on: string } | null>(null);
   const within = inner?.on === route ? inner.of : null;
   const { found: outline, error } = useOutline(within);
-  const plan = useWorkbench((s) => storedPlan(s));
   const decide = useWorkbench((s) => s.decide);
   const choice = useImportChoice(outline, within);
   const search = useRef<HTMLInputElement>(null);
@@ -35,7 +31,7 @@ export function ImportsPage() {
     decide(choice.many.decisions, choice.many.words);
     if (choice.many.marked) choice.clear();
   };
-  useKeys({ choice, within, hasPlan: plan !== null, route, onSearch: () => search.current?.focus(), back, detachMany });
+  useKeys({ choice, within, route, onSearch: () => search.current?.focus(), back, detachMany });
 
   if (error) return <Message title="This route can’t be outlined">{error}</Message>;
   return (
@@ -61,8 +57,7 @@ export function ImportsPage() {
           onAct={(line) => {
             if (line.kind === 'group') choice.fold(line, !line.open);
             else if (line.kind === 'split') enter(line.row.target);
-            else if (plan) toggleImport(line);
-            else needPlan();
+            else toggleImport(line);
           }}
           onFold={choice.fold}
         />
@@ -78,7 +73,6 @@ export function ImportsPage() {
 function useKeys({
   choice,
   within,
-  hasPlan,
   route,
   onSearch,
   back,
@@ -86,7 +80,6 @@ function useKeys({
 }: {
   choice: ImportChoice;
   within: string | null;
-  hasPlan: boolean;
   route: string;
   onSearch: () => void;
   back: () => void;
@@ -97,8 +90,7 @@ function useKeys({
   /** `d` detaches or joins what is chosen, `p` preloads it or takes that back. */
   const act = (key: 'd' | 'p') => {
     if (!chosen && decisions === 0) return;
-    if (!hasPlan) needPlan();
-    else if (key === 'd' && decisions > 0) detachMany();
+    if (key === 'd' && decisions > 0) detachMany();
     else if (!chosen || chosen.kind === 'group') return;
     else if (key === 'd') toggleImport(chosen);
     else if (chosen.kind === 'split') togglePreload(chosen.row, route);

@@ -2,7 +2,6 @@
 
 import type { Decision } from '../../../core/plan/types.ts';
 import { size } from '../../parts/format.ts';
-import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { BeforeAfter } from './before-after.tsx';
 import { usePreview } from './use-outline.ts';
 
@@ -23,7 +22,6 @@ export function ManySheet({
   onDetach: () => void;
   onClear: () => void;
 }) {
-  const plan = useWorkbench((s) => storedPlan(s));
   const preview = usePreview(decisions.length > 0 ? decisions : null);
   return (
     <>
@@ -31,7 +29,7 @@ export function ManySheet({
       <p className="mb-3 text-soft">{note}</p>
       <button
         type="button"
-        disabled={!plan || decisions.length === 0}
+        disabled={decisions.length === 0}
         onClick={onDetach}
         className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink disabled:opacity-40"
       >
@@ -40,7 +38,6 @@ export function ManySheet({
       <button type="button" onClick={onClear} className="ml-3 text-soft underline hover:text-ink">
         choose none
       </button>
-      {plan ? null : <p className="mt-2 text-soft">The baseline stays as built. Choose a plan at the top to decide.</p>}
       <dl className="mt-4 grid grid-cols-[1fr_auto] gap-y-1">
         <dt>own weight of what they lead to</dt>
         <dd className="text-right">{size(own)}</dd>

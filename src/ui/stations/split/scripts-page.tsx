@@ -1,6 +1,5 @@
 'use client';
 
-import { toast } from 'sonner';
 import { withScript } from '../../../core/amend/edit.ts';
 import type { ClassicScript, ScriptChange, ScriptPlacement } from '../../../core/snapshot/document-types.ts';
 import { analyst } from '../../../worker/client.ts';
@@ -9,14 +8,13 @@ import { size, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
 import { useAmendments } from '../../state/amendments.ts';
 import { useAsked } from '../../state/asked.ts';
-import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+import { useWorkbench } from '../../state/workbench.ts';
 
 /** Classic and third-party scripts: all placements of each side by side, predicted for the landing. */
 export function ScriptsPage() {
   const { found: views, error } = useAsked(({ plan, route, conditions }) =>
     analyst().split.scripts(plan, route, conditions),
   );
-  const plan = useWorkbench((s) => storedPlan(s));
   const route = useWorkbench((s) => s.route);
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
@@ -30,8 +28,7 @@ export function ScriptsPage() {
       </Message>
     );
   const place = (id: string, placement: ScriptPlacement, asBuilt: boolean) => {
-    if (!plan) toast('The baseline stays as built. Choose or make a plan first.');
-    else if (asBuilt) withdraw([`script ${id}`], `place ${id} as built`);
+    if (asBuilt) withdraw([`script ${id}`], `place ${id} as built`);
     else decide([{ kind: 'script', script: id, placement }]);
   };
   return (

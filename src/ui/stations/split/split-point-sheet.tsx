@@ -7,7 +7,7 @@ import { triggerWords } from '../../../core/vocabulary/triggers.ts';
 import { size } from '../../parts/format.ts';
 import { Pill } from '../../parts/pill.tsx';
 import { TRIGGERS } from '../../parts/triggers.ts';
-import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+import { useWorkbench } from '../../state/workbench.ts';
 import { BeforeAfter } from './before-after.tsx';
 import { HoldSection } from './hold-section.tsx';
 import { SplitSettingsFields } from './split-settings.tsx';
@@ -25,7 +25,6 @@ const NOTHING: Decision[] = [];
 
 /** A split point: when it is fetched, hints for it, and what joining it back would do. */
 export function SplitPointSheet({ row, chain, onEnter }: { row: SplitRow; chain: SplitRow[]; onEnter: () => void }) {
-  const plan = useWorkbench((s) => storedPlan(s));
   const route = useWorkbench((s) => s.route);
   const decide = useWorkbench((s) => s.decide);
   const joins: Decision[] = row.imports.map((i) => ({ kind: 'join', import: i.key }));
@@ -41,9 +40,8 @@ export function SplitPointSheet({ row, chain, onEnter }: { row: SplitRow; chain:
       {joins.length > 0 ? (
         <button
           type="button"
-          disabled={!plan}
           onClick={() => joinSplit(row)}
-          className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink disabled:opacity-40"
+          className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink"
         >
           Join it <kbd className="ml-1 font-mono text-xs opacity-70">d</kbd>
         </button>
@@ -55,7 +53,6 @@ export function SplitPointSheet({ row, chain, onEnter }: { row: SplitRow; chain:
       >
         Its own imports <kbd className="ml-1 font-mono text-xs opacity-70">↵</kbd>
       </button>
-      {plan ? null : <p className="mt-2 text-soft">The baseline stays as built. Choose a plan at the top to decide.</p>}
       <p className="mt-3">
         Its load group brings <strong className="font-semibold">{size(row.group.compressed)}</strong>{' '}
         <span className="text-soft">({size(row.group.minified)} minified)</span>
@@ -76,8 +73,7 @@ export function SplitPointSheet({ row, chain, onEnter }: { row: SplitRow; chain:
           {chain.length > 1 ? (
             <button
               type="button"
-              disabled={!plan}
-              className="mt-2 rounded border border-line px-2.5 py-1 enabled:hover:border-ink disabled:opacity-40"
+              className="mt-2 rounded border border-line px-2.5 py-1 hover:border-ink"
               onClick={() => joinChain(chain, route)}
             >
               Join the whole staircase, {chain.length} pieces
@@ -85,7 +81,7 @@ export function SplitPointSheet({ row, chain, onEnter }: { row: SplitRow; chain:
           ) : null}
         </>
       ) : (
-        <fieldset className="mt-4" disabled={!plan}>
+        <fieldset className="mt-4">
           <legend className="mb-1.5 font-semibold">Fetch when</legend>
           <div className="flex flex-wrap gap-1.5">
             {shown.map((t) => (
@@ -101,7 +97,7 @@ export function SplitPointSheet({ row, chain, onEnter }: { row: SplitRow; chain:
         </fieldset>
       )}
       {row.inChain ? null : <SplitSettingsFields row={row} />}
-      <fieldset className="mt-4" disabled={!plan}>
+      <fieldset className="mt-4">
         <legend className="mb-1.5 font-semibold">Hints on {route}</legend>
         <div className="flex flex-wrap gap-1.5">
           {HINTS.map((h) => (

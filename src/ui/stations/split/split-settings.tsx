@@ -14,7 +14,7 @@ import {
 import type { Trigger, TriggerKind } from '../../../core/vocabulary/triggers.ts';
 import { triggerWords } from '../../../core/vocabulary/triggers.ts';
 import { NumberField, PickField, TextField } from '../../parts/field.tsx';
-import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+import { useWorkbench } from '../../state/workbench.ts';
 
 /** Moments at which code that was fetched can run or show; null: it needs more than a click to tell, or adds nothing. */
 const OFFERED: Record<TriggerKind, Trigger | null> = {
@@ -42,11 +42,9 @@ const LONGEST_HOLD = 10_000;
 
 /** What is decided about a split point beside its fetch: when it runs, what stands in its place, with whom it shows. */
 export function SplitSettingsFields({ row }: { row: SplitRow }) {
-  const plan = useWorkbench((s) => storedPlan(s));
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
   const { settings } = row;
-  if (!plan) return null;
   const set = (change: Partial<{ [K in keyof SplitSettings]: SplitSettings[K] | undefined }>) => {
     const next = Object.fromEntries(
       Object.entries({

@@ -14,7 +14,7 @@ import { size, time } from '../../parts/format.ts';
 import { Pill } from '../../parts/pill.tsx';
 import { TRIGGERS } from '../../parts/triggers.ts';
 import { changeStep, removeStep, useVisitChoice } from '../../state/visit.ts';
-import { storedPlan, useConditions, useWorkbench } from '../../state/workbench.ts';
+import { useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
 import { LeadSlider } from './lead-slider.tsx';
 import { meanwhile, momentWords } from './words.ts';
 
@@ -144,7 +144,6 @@ function Conditions({ visit, step }: { visit: Visit; step: number }) {
 
 /** When the code of the moment is fetched: a decision of the plan, tried right here. */
 function FetchWhen({ splitPoint, page }: { splitPoint: { module: string; fetch: Trigger }; page: boolean }) {
-  const plan = useWorkbench((s) => storedPlan(s));
   const decide = useWorkbench((s) => s.decide);
   const now = triggerWords(splitPoint.fetch);
   const all = TRIGGERS.some((t) => triggerWords(t) === now) ? TRIGGERS : [splitPoint.fetch, ...TRIGGERS];
@@ -156,15 +155,12 @@ function FetchWhen({ splitPoint, page }: { splitPoint: { module: string; fetch: 
           <Pill
             key={triggerWords(fetch)}
             on={triggerWords(fetch) === now}
-            onClick={() => plan && decide([{ kind: 'trigger', splitPoint: splitPoint.module, fetch }])}
+            onClick={() => decide([{ kind: 'trigger', splitPoint: splitPoint.module, fetch }])}
           >
             {triggerWords(fetch)}
           </Pill>
         ))}
       </div>
-      {plan ? null : (
-        <p className="mt-1.5 text-soft">The baseline stays as built. Choose a plan at the top to decide.</p>
-      )}
       {page ? <p className="mt-1.5 text-soft">Wherever a link leads there; it runs only when somebody goes.</p> : null}
       {page && splitPoint.fetch.on !== 'action' ? <AnswerAhead module={splitPoint.module} /> : null}
     </section>
@@ -175,10 +171,9 @@ const USUAL_KEEP_MS = 30_000;
 
 /** The answer of the next page fetched with its code, and how long it is good for. */
 function AnswerAhead({ module }: { module: string }) {
-  const plan = useWorkbench((s) => storedPlan(s));
+  const plan = usePlan();
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
-  if (!plan) return null;
   const old = plan.decisions.find((d) => d.kind === 'split' && d.splitPoint === module);
   const { answerAhead, ...rest } =
     old?.kind === 'split' ? old : { kind: 'split' as const, splitPoint: module, answerAhead: undefined };

@@ -108,14 +108,11 @@ function Trimmed({ sheets }: { sheets: Sheet[] }) {
 }
 
 function TrimButton({ modules, children }: { modules: string[]; children: string }) {
-  const plan = useWorkbench((s) => storedPlan(s));
   const decide = useWorkbench((s) => s.decide);
   return (
     <button
       type="button"
-      disabled={!plan}
-      title={plan ? undefined : 'The baseline stays as built. Choose a plan at the top.'}
-      className="underline enabled:hover:text-ink disabled:no-underline disabled:opacity-50"
+      className="underline hover:text-ink"
       onClick={() =>
         decide(
           modules.map((module) => ({ kind: 'trim', module })),

@@ -1,7 +1,6 @@
 'use client';
 
 import { useState } from 'react';
-import { toast } from 'sonner';
 import type { GrainPoint } from '../../../../core/explain/granularity.ts';
 import { decisionWords, subjectOf } from '../../../../core/plan/decisions.ts';
 import type { Decision, Match, Shape, Ship } from '../../../../core/plan/types.ts';
@@ -14,7 +13,7 @@ import { Message } from '../../../parts/message.tsx';
 import { useAsked } from '../../../state/asked.ts';
 import { useLanding } from '../../../state/landing.ts';
 import { chosenChunk } from '../../../state/selection.ts';
-import { storedPlan, useWorkbench } from '../../../state/workbench.ts';
+import { usePlan, useWorkbench } from '../../../state/workbench.ts';
 import { GrainCurve } from './grain-curve.tsx';
 
 const RULES = ['gather', 'together', 'apart', 'style in script'] as const;
@@ -26,16 +25,14 @@ export function FilesPage() {
   const { found: points, error: lost } = useAsked(({ plan, route, conditions }) =>
     analyst().split.granularity(plan, route, conditions),
   );
-  const plan = useWorkbench((s) => storedPlan(s));
+  const plan = usePlan();
   const route = useWorkbench((s) => s.route);
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
   const choose = useWorkbench((s) => s.choose);
   const chosen = useWorkbench((s) => chosenChunk(s.selection));
   if (error ?? lost) return <Message title="The files can’t be worked out">{error ?? lost}</Message>;
-  const needPlan = () => toast('The baseline stays as built. Choose or make a plan first.');
   const pick = ({ perModule, floor }: GrainPoint) => {
-    if (!plan) return needPlan();
     const next = new Map<string, Decision>();
     if (perModule) next.set('grain', { kind: 'grain' });
     if (floor > 0) next.set('floor', { kind: 'floor', bytes: floor });
@@ -70,13 +67,7 @@ export function FilesPage() {
                     bare
                     label={`name of ${c.name}`}
                     value={c.name}
-                    check={(name) =>
-                      plan
-                        ? name === '' || name.length > 80
-                          ? 'Give 1 to 80 letters.'
-                          : null
-                        : 'The baseline stays as built.'
-                    }
+                    check={(name) => (name === '' || name.length > 80 ? 'Give 1 to 80 letters.' : null)}
                     onTake={(name) => decide([{ kind: 'chunk name', chunk: c.id, name }])}
                   />
                 </td>
@@ -93,11 +84,7 @@ export function FilesPage() {
         {chunks && chunks.length > MOST ? <p className="text-soft">and {chunks.length - MOST} smaller ones</p> : null}
       </div>
       <aside aria-label="Rules" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
-        {plan ? (
-          <Rules onRule={(shape) => decide([shape])} />
-        ) : (
-          <p className="text-soft">The baseline stays as built. Choose a plan at the top to shape its files.</p>
-        )}
+        <Rules onRule={(shape) => decide([shape])} />
       </aside>
     </div>
   );
@@ -105,7 +92,7 @@ export function FilesPage() {
 
 /** Limits and rules of the plan, each to be changed or taken back. */
 function Rules({ onRule }: { onRule: (shape: Shape | Ship) => void }) {
-  const plan = useWorkbench((s) => storedPlan(s))!;
+  const plan = usePlan();
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
   const stale = useLanding((s) => s.stale);
