@@ -18,7 +18,7 @@ const rows = (page: Page) => page.getByRole('list', { name: 'Findings' }).getByR
 
 describe('findings', () => {
   it('by advice alone make the landing at least 40 % shorter, each with what the strip then shows', async () => {
-    const page = await served.page('/p/saltmarsh/hints?route=/timetable');
+    const page = await served.page('/p/saltmarsh/advice?route=/timetable');
     const before = await figure(page, 'interactive');
     for (let taken = 0; taken < 3; taken++) {
       await measured(page);
@@ -38,7 +38,7 @@ describe('findings', () => {
   });
 
   it('can be dismissed with a reason, and reconsidered', async () => {
-    const page = await served.page('/p/saltmarsh/hints?route=/');
+    const page = await served.page('/p/saltmarsh/advice?route=/');
     await measured(page);
     const count = await rows(page).count();
     const name = ((await rows(page).nth(1).textContent()) ?? '').slice(0, 20);
@@ -81,7 +81,7 @@ describe('findings', () => {
   });
 
   it('chooses changes together, can be stopped, and takes them in one step', async () => {
-    const page = await served.page('/p/saltmarsh/hints?route=/timetable');
+    const page = await served.page('/p/saltmarsh/advice?route=/timetable');
     const before = await figure(page, 'interactive');
     await page.getByRole('tab', { name: 'Choose for me' }).click();
     await page.getByLabel('At most', { exact: true }).fill('3');
@@ -106,7 +106,7 @@ describe('findings', () => {
   });
 
   it('chooses hints that save more together than the best alone, by a point on the curve; the page stays free', async () => {
-    const page = await served.page('/p/saltmarsh/hints?route=/timetable');
+    const page = await served.page('/p/saltmarsh/advice?route=/timetable');
     await page.getByRole('tab', { name: 'Each hint' }).click();
     const first = page.getByText(/^▾ \d+ ms$/).first();
     await page.getByText(/ways of hinting, each simulated alone/).waitFor();
@@ -140,11 +140,11 @@ describe('findings', () => {
       localStorage.setItem('yokeline:guide', '{"state":"left","step":0}');
     });
     const page = await context.newPage();
-    await page.goto(`${served.address}/p/saltmarsh/hints?route=/timetable`);
+    await page.goto(`${served.address}/p/saltmarsh/advice?route=/timetable`);
     await measured(page);
     // One for what is looked at, and three for what takes long.
     expect(page.workers()).toHaveLength(4);
-    const alone = await served.page('/p/saltmarsh/hints?route=/timetable');
+    const alone = await served.page('/p/saltmarsh/advice?route=/timetable');
     await measured(alone);
     expect(alone.workers()).toHaveLength(2);
     expect(await rows(page).allTextContents()).toEqual(await rows(alone).allTextContents());
@@ -157,7 +157,7 @@ describe('findings', () => {
   });
 
   it('can be tried on the strip and the waterfall without being made, also over the baseline', async () => {
-    const page = await served.page('/p/saltmarsh/hints?route=/timetable&plan=baseline');
+    const page = await served.page('/p/saltmarsh/advice?route=/timetable&plan=baseline');
     await measured(page);
     const before = await figure(page, 'interactive');
     await rows(page).first().click();
@@ -186,7 +186,7 @@ describe('findings', () => {
   });
 
   it('tell whether the source patch writes them, and what they save all visitors', async () => {
-    const page = await served.page('/p/saltmarsh/hints?route=/timetable');
+    const page = await served.page('/p/saltmarsh/advice?route=/timetable');
     await measured(page);
     await page.getByRole('button', { name: /^ticket dialog comes with the start/ }).click();
     await details(page).getByText('The source patch writes all of it.').waitFor();
@@ -203,7 +203,7 @@ describe('findings', () => {
   });
 
   it('switches a hint on and off, and tells when it would pay', async () => {
-    const page = await served.page('/p/saltmarsh/hints?route=/timetable');
+    const page = await served.page('/p/saltmarsh/advice?route=/timetable');
     await page.getByRole('tab', { name: 'Each hint' }).click();
     const hint = page.getByRole('checkbox', { name: /^prefetch tide-chart/ }).first();
     await hint.click();

@@ -10,7 +10,7 @@ afterAll(() => served.stop());
 
 describe('handoff', () => {
   it('writes out a plan’s hints, which the browser then follows; addresses come from a map', async () => {
-    const page = await served.page('/p/saltmarsh/hints?route=/timetable');
+    const page = await served.page('/p/saltmarsh/advice?route=/timetable');
     await page.getByRole('tab', { name: 'Each hint' }).click();
     await page.getByRole('checkbox', { name: /tide-chart by script, idle/ }).click();
     await page.getByText('First plan · 1 decision').waitFor();

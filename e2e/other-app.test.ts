@@ -41,7 +41,7 @@ describe('another app', () => {
       'heavy.js': HEAVY,
       'package.json': '{ "name": "bare-lamp" }',
     });
-    const page = await served.page('/p/saltmarsh/hints?route=/timetable&plan=baseline');
+    const page = await served.page('/p/saltmarsh/advice?route=/timetable&plan=baseline');
     await page.getByText(/findings, each measured/).waitFor();
     const badges = page.getByRole('navigation', { name: 'Stations' }).getByText(/findings/);
     expect(await badges.count()).toBeGreaterThan(0);

@@ -88,7 +88,7 @@ const PAGES: StationPage[] = [
   ],
   [
     'findings',
-    '/p/saltmarsh/hints?route=/timetable',
+    '/p/saltmarsh/advice?route=/timetable',
     async (page) => {
       await page.getByText(/findings, each measured/).waitFor();
     },

@@ -35,7 +35,7 @@ const station = (page: Page, name: string) => page.getByRole('button', { name: n
 describe('the whole path', () => {
   it('goes from a finding to a patch that is applied, read again and kept by limits', async () => {
     // Findings: the first two are taken, as they are offered.
-    const page = await served.page('/p/saltmarsh/hints?route=/timetable');
+    const page = await served.page('/p/saltmarsh/advice?route=/timetable');
     const before = await figure(page, 'interactive');
     const details = page.getByRole('complementary', { name: 'Details' });
     for (let taken = 0; taken < 2; taken++) {
@@ -54,7 +54,7 @@ describe('the whole path', () => {
     await changed(page, 'start', start);
 
     // A hint, switched on by itself.
-    await station(page, 'Hints');
+    await station(page, 'Advice');
     await page.getByRole('tab', { name: 'Each hint' }).click();
     await page
       .getByRole('checkbox', { name: /tide-chart/ })

@@ -80,7 +80,7 @@ await withSample(async (address, context) => {
   await page.waitForTimeout(600);
   await page.mouse.click(640, 100);
   await take('visitors');
-  await open('/p/saltmarsh/hints?route=/timetable');
+  await open('/p/saltmarsh/advice?route=/timetable');
   await page.getByText(/findings, each measured/).waitFor({ timeout: 60_000 });
   await page.getByRole('list', { name: 'Findings' }).getByRole('button').first().click();
   await page.getByRole('button', { name: 'Try it' }).click();

@@ -1,11 +1,11 @@
 import type { Amendments } from '../core/amend/types.ts';
 import { DEFAULT_CONDITIONS } from '../core/sim/conditions.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
+import { AdviceService } from './services/advice.ts';
 import { ChangesService } from './services/changes.ts';
 import { CompareService } from './services/compare.ts';
 import { HandoffService } from './services/handoff.ts';
 import { HeldApp } from './services/held-app.ts';
-import { HintsService } from './services/hints.ts';
 import { InventoryService } from './services/inventory.ts';
 import { LoadSheetService } from './services/load-sheet.ts';
 import { MixService } from './services/mix.ts';
@@ -29,7 +29,7 @@ export class Analyst {
   readonly startup = new StartupService(this.app, this.predictions, this.mixes);
   readonly rehearsed = new RehearsedService(this.app, this.predictions);
   readonly visits = new VisitService(this.app);
-  readonly hints = new HintsService(this.app);
+  readonly advice = new AdviceService(this.app);
   readonly compare = new CompareService(this.app, this.mixes);
   readonly handoff = new HandoffService(this.app, this.predictions);
   readonly changes = new ChangesService(this.app);

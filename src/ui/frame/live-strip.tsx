@@ -1,6 +1,6 @@
 'use client';
 
-import { type ReactNode, useRef } from 'react';
+import type { ReactNode } from 'react';
 import { limitWords } from '../../core/limits/words.ts';
 import type { StartSum } from '../../core/metrics/start.ts';
 import type { LandingMeasure } from '../../core/vocabulary/measures.ts';
@@ -8,10 +8,8 @@ import { MEASURES } from '../../core/vocabulary/measures.ts';
 import type { LandingView } from '../../worker/views.ts';
 import { Change } from '../parts/change.tsx';
 import { count, size, time } from '../parts/format.ts';
-import { ROLES } from '../parts/roles.tsx';
 import { Term } from '../parts/term.tsx';
 import { TERMS } from '../parts/terms.ts';
-import { useWidth } from '../parts/use-width.ts';
 import { useHandoffPage } from '../state/handoff-page.ts';
 import { useLanding, useLandingIsOld } from '../state/landing.ts';
 import { useLimitStates } from '../state/limits.ts';
@@ -19,7 +17,7 @@ import { useStations } from '../state/stations.ts';
 import { endTrial, type Trial, useTrial } from '../state/trial.ts';
 import { storedPlan, useWorkbench } from '../state/workbench.ts';
 import { StartSums } from './start-sums.tsx';
-import { stripRows } from './strip-rows.ts';
+import { StripDrawing } from './strip-drawing.tsx';
 
 /** The startup of the present choice with the baseline as a ghost, and the readout with its changes. */
 export function LiveStrip() {
@@ -51,7 +49,7 @@ export function LiveStrip() {
         // Figures of something that was chosen before fade where the new ones take long.
         <div className={`flex min-w-0 flex-1 ${old ? 'opacity-50 transition-opacity delay-200 duration-0' : ''}`}>
           <Figures now={now} ghost={ghost} />
-          <Strip now={now} ghost={ghost} behind={trial ? 'as it is' : 'baseline'} />
+          <StripDrawing now={now} ghost={ghost} behind={trial ? 'before' : 'baseline'} />
         </div>
       ) : null}
     </section>
@@ -258,85 +256,6 @@ function Figure({
         )}
       </dd>
       <dd className="text-xs whitespace-nowrap">{children}</dd>
-    </div>
-  );
-}
-
-const TOP = 18;
-const HEIGHT = 116;
-
-function Strip({ now, ghost, behind }: { now: LandingView; ghost: LandingView; behind: string }) {
-  const box = useRef<HTMLDivElement>(null);
-  const width = useWidth(box, 420);
-  const rows = stripRows(now.timeline.requests, ghost.timeline.requests);
-  const last = Math.max(
-    ghost.milestones.interactive || 0,
-    now.milestones.interactive || 0,
-    ...rows.flatMap((r) => [r.now?.end ?? 0, r.ghost?.end ?? 0]),
-  );
-  const x = (ms: number) => 10 + (Math.max(0, ms) / (last || 1)) * (width - 90);
-  const pitch = Math.min(13, (HEIGHT - TOP - 10) / Math.max(1, rows.length));
-  const bar = Math.max(2, pitch * 0.45);
-  const here = x(now.milestones.interactive);
-  const there = x(ghost.milestones.interactive);
-  return (
-    <div ref={box} className="min-w-[200px] flex-1 overflow-hidden">
-      <svg
-        width={width}
-        height={HEIGHT}
-        role="img"
-        aria-label={`Interactive after ${time(now.milestones.interactive)}, ${behind} ${time(ghost.milestones.interactive)}`}
-      >
-        {rows.map((row, i) => {
-          const y = TOP + i * pitch;
-          return (
-            <g key={row.address}>
-              {row.ghost ? (
-                <rect
-                  x={x(row.ghost.sent)}
-                  y={y - 1}
-                  width={Math.max(1.5, x(row.ghost.end) - x(row.ghost.sent))}
-                  height={bar + 2}
-                  fill="var(--ghost)"
-                />
-              ) : null}
-              {row.now ? (
-                <rect
-                  x={x(row.now.sent)}
-                  y={y}
-                  width={Math.max(1.5, x(row.now.end) - x(row.now.sent))}
-                  height={bar}
-                  fill={ROLES[row.now.role].fill}
-                  stroke={row.now.role === 'content' ? ROLES.content.stroke : 'none'}
-                  strokeWidth={0.5}
-                />
-              ) : null}
-            </g>
-          );
-        })}
-        {Number.isFinite(there) && Math.abs(there - here) > 2 ? (
-          <>
-            <line x1={there} x2={there} y1={10} y2={HEIGHT - 14} stroke="var(--faint)" strokeDasharray="2 3" />
-            <text
-              x={there + 4}
-              y={HEIGHT - 4}
-              textAnchor={there > width - 150 ? 'end' : 'start'}
-              fontSize="11"
-              fill="var(--soft)"
-            >
-              {behind} {time(ghost.milestones.interactive)}
-            </text>
-          </>
-        ) : null}
-        {Number.isFinite(here) ? (
-          <>
-            <line x1={here} x2={here} y1={8} y2={HEIGHT - 14} stroke="var(--ink)" strokeWidth="1.500" />
-            <text x={here + 4} y={12} fontSize="11" fill="var(--ink)">
-              interactive
-            </text>
-          </>
-        ) : null}
-      </svg>
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.ts';
 import { FINDINGS } from '../../core/vocabulary/findings.ts';
 import { STATION_IDS, STATIONS, type StationId } from '../../core/vocabulary/stations.ts';
 import { useFindings } from '../state/advice.ts';
@@ -6,7 +7,10 @@ import { useFindings } from '../state/advice.ts';
 export function StationLine({ at, onGo }: { at: StationId; onGo: (station: StationId) => void }) {
   const { open, old } = useFindings();
   // While findings are measured again nothing is said of them.
-  const waiting = (station: StationId) => (old ? [] : open).filter((f) => FINDINGS[f.kind].at === station).length;
+  const known = old ? [] : open;
+  // Where all are listed, all are counted: the other numbers say how many of them are acted on at which station.
+  const waiting = (station: StationId) =>
+    station === 'advice' ? known.length : known.filter((f) => FINDINGS[f.kind].at === station).length;
   return (
     <nav aria-label="Stations" className="border-r border-line bg-paper">
       <ol className="relative mt-5">
@@ -29,10 +33,14 @@ export function StationLine({ at, onGo }: { at: StationId; onGo: (station: Stati
                 {waiting(id) > 0 ? (
                   <span
                     className="ml-auto pr-3 text-[11px] font-normal text-soft"
-                    title={`${waiting(id)} findings to act on here`}
+                    title={
+                      id === 'advice'
+                        ? `${counted(waiting(id), 'finding')} in all`
+                        : `${counted(waiting(id), 'finding')} of ${known.length} to act on here`
+                    }
                   >
                     {waiting(id)}
-                    <span className="sr-only"> findings</span>
+                    <span className="sr-only">{id === 'advice' ? ' findings in all' : ' of them to act on here'}</span>
                   </span>
                 ) : null}
               </button>

@@ -24,7 +24,7 @@ const VIEWS: Record<StationId, StationView> = {
   },
   startup: { load: () => import('../stations/startup/startup.tsx').then((m) => m.Startup), needs: 'routes' },
   visits: { load: () => import('../stations/visits/visits-station.tsx').then((m) => m.Visits), needs: 'routes' },
-  hints: { load: () => import('../stations/hints/hints-station.tsx').then((m) => m.Hints), needs: 'routes' },
+  advice: { load: () => import('../stations/advice/advice-station.tsx').then((m) => m.AdviceStation), needs: 'routes' },
   compare: {
     load: () => import('../stations/compare/compare-station.tsx').then((m) => m.CompareStation),
     needs: 'routes',

@@ -10,9 +10,13 @@ const MOST_ROWS = 9;
 
 /**
  * Rows of the live strip: requests of the plan beside the same files of the baseline. When there are too many, the
- * ones that take longest on the way stay; the order is that of discovery.
+ * ones that take longest on the way stay; the order is that of discovery. `of`: how many there are in all.
  */
-export function stripRows(now: RequestRecord[], baseline: RequestRecord[], most = MOST_ROWS): StripRow[] {
+export function stripRows(
+  now: RequestRecord[],
+  baseline: RequestRecord[],
+  most = MOST_ROWS,
+): { rows: StripRow[]; of: number } {
   const rows = new Map<string, StripRow>();
   for (const r of now) rows.set(keyOf(r), { address: keyOf(r), now: r, ghost: null });
   for (const r of baseline) {
@@ -25,7 +29,7 @@ export function stripRows(now: RequestRecord[], baseline: RequestRecord[], most 
     .sort((a, b) => Math.max(took(b.now), took(b.ghost)) - Math.max(took(a.now), took(a.ghost)))
     .slice(0, most);
   const begins = (r: StripRow) => r.now?.discovered ?? r.ghost!.discovered;
-  return longest.sort((a, b) => begins(a) - begins(b));
+  return { rows: longest.sort((a, b) => begins(a) - begins(b)), of: rows.size };
 }
 
 /** A chunk keeps its name while its file name changes with what is in it. */

@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import type { StationId } from '../../core/vocabulary/stations.ts';
+import { STATIONS, type StationId } from '../../core/vocabulary/stations.ts';
 import { onBreakdown } from '../../worker/client.ts';
 import { Message } from '../parts/message.tsx';
 import { RoleTextures } from '../parts/roles.tsx';
@@ -31,6 +31,7 @@ import { LiveStrip } from './live-strip.tsx';
 import { PlanSheet } from './plan-sheet.tsx';
 import { ShortcutSheet } from './shortcut-sheet.tsx';
 import { useShortcuts } from './shortcuts.ts';
+import { StandingLine } from './standing-line.tsx';
 import { Station } from './station.tsx';
 import { StationLine } from './station-line.tsx';
 import { fetchStationsAhead } from './station-views.tsx';
@@ -59,20 +60,23 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
         </div>
         <div className="grid min-h-0 grid-cols-[148px_minmax(0,1fr)]">
           <StationLine at={at} onGo={setAt} />
-          <main className="min-h-0 min-w-0" aria-label={at}>
-            {failure ? (
-              <Failure failure={failure} />
-            ) : !loaded ? (
-              <Message title="Opening the project">Reading the snapshot and predicting the first landing.</Message>
-            ) : (
-              <Station
-                key={projectId}
-                at={at}
-                routes={app.routes.length}
-                modules={app.modules}
-                splittable={app.splittable}
-              />
-            )}
+          <main className="relative flex min-h-0 min-w-0 flex-col" aria-label={STATIONS[at].name}>
+            {loaded && !failure ? <StandingLine at={at} /> : null}
+            <div className="min-h-0 flex-1">
+              {failure ? (
+                <Failure failure={failure} />
+              ) : !loaded ? (
+                <Message title="Opening the project">Reading the snapshot and predicting the first landing.</Message>
+              ) : (
+                <Station
+                  key={projectId}
+                  at={at}
+                  routes={app.routes.length}
+                  modules={app.modules}
+                  splittable={app.splittable}
+                />
+              )}
+            </div>
           </main>
         </div>
         <FollowLine />

@@ -3,6 +3,8 @@ import { MEASURES } from '../../core/vocabulary/measures.ts';
 /** The words of the workbench, each in a sentence. */
 export const TERMS = {
   baseline: 'the app as it was built, without any decision',
+  predicted:
+    'simulated for the chosen link, device and cache from what the files weigh and what running and drawing them takes; Startup › Rehearsed runs the same in a browser',
   plan: 'a named set of decisions over the app: imports detached or joined, triggers, files, scripts, hints',
   'split point': 'a place where loading is deferred: one target, asked for by one or several imports',
   detach: 'make an import deferred, so that what only it brings leaves the start',

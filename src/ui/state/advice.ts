@@ -68,13 +68,13 @@ export function useAdviceUpdates(): void {
       let given: Score[] | undefined;
       while (wanted()) {
         const help = others.length > 0 ? { given } : undefined;
-        const { done, of, advice, ahead } = await worker.hints.advise(plan, conditions, help);
+        const { done, of, advice, ahead } = await worker.advice.advise(plan, conditions, help);
         if (!wanted()) return;
         store.setState(advice ? { advice, of: subject, done: 1 } : { done: done / Math.max(1, of) });
         if (advice) return;
         given = undefined;
         if (!ahead) continue;
-        const parts = await sharedOut(crew, ahead, (a, plans) => a.hints.helpAdvise(plans, conditions, run));
+        const parts = await sharedOut(crew, ahead, (a, plans) => a.advice.helpAdvise(plans, conditions, run));
         given = [];
         for (const { places, made } of parts) for (const [n, at] of places.entries()) given[at] = made[n];
       }
@@ -111,5 +111,5 @@ export function useFindingsAt(station: StationId): { findings: Finding[]; onSee:
 /** Shows a finding where all of them are listed. */
 export function showFinding({ id }: Finding): void {
   chooseFinding(id);
-  goTo('hints');
+  goTo('advice');
 }

@@ -92,7 +92,7 @@ export async function startChoosing(plan: Plan, circumstances: Circumstance[], w
     let given: MeasuredShares | undefined;
     for (let begin = true; run === mine; begin = false) {
       const help = others.length > 0 ? { given } : undefined;
-      const { turns, phase, done, of, choice, ahead } = await worker.hints.choose(
+      const { turns, phase, done, of, choice, ahead } = await worker.advice.choose(
         plan,
         circumstances,
         wanted,
@@ -108,7 +108,7 @@ export async function startChoosing(plan: Plan, circumstances: Circumstance[], w
         continue;
       }
       const parts = await sharedOut(crew, ahead.sets, (a, sets) =>
-        a.hints.helpChoose(wanted, { ...ahead, sets }, name),
+        a.advice.helpChoose(wanted, { ...ahead, sets }, name),
       );
       given = parts.flatMap((p) => p.made);
     }

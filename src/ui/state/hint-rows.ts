@@ -30,7 +30,7 @@ export function useHintRows(): HintRowsState {
       await new Promise((go) => setTimeout(go, REST_MS));
       const worker = await longWork();
       while (wanted()) {
-        const { done, of, rows } = await worker.hints.hints(plan, conditions);
+        const { done, of, rows } = await worker.advice.hints(plan, conditions);
         if (!wanted()) return;
         setState((s) => (rows ? { rows, done: 1, error: null, of: subject } : { ...s, done: done / Math.max(1, of) }));
         if (rows) return;

@@ -71,7 +71,7 @@ export const GUIDE: GuideStep[] = [
     words:
       'Every finding and every hint here was simulated: what it saves, what it wastes, and for whom it pays. Take one, or switch on a hint under Each hint.',
     way: 'Show what else helps',
-    go: () => to('hints'),
+    go: () => to('advice'),
     done: ({ plan }) => plan.decisions.length > 1,
   },
   {

@@ -22,7 +22,7 @@ export function CompareStation() {
       </div>
       {compared.plans.length < 2 ? (
         <Message title="One plan is nothing to compare">
-          Choose a second one above. Make plans at the top of the workbench, or take a finding at the Hints station.
+          Choose a second one above. Make plans at the top of the workbench, or take a finding at the Advice station.
         </Message>
       ) : (
         <PageTabs

@@ -154,7 +154,7 @@ function Text({ artefact: { name, use, text, file, mime }, plan }: { artefact: A
     <>
       <TextHead name={name} use={use} text={text} file={`${fileStem(plan)}-${file}`} mime={mime} />
       {text === '' ? (
-        <p className="text-soft">This plan has nothing of the kind. Hints are chosen at the Hints station.</p>
+        <p className="text-soft">This plan has nothing of the kind. Hints are chosen at the Advice station.</p>
       ) : (
         <TextView name={name} text={text} />
       )}
@@ -175,7 +175,7 @@ function Ways({ ways, named }: { ways: Handoff['ways']; named: boolean }) {
     return (
       <Message title="Nothing to hand over yet">
         {named
-          ? 'This plan has no decisions. Take a finding at the Hints station, or detach an import under Split.'
+          ? 'This plan has no decisions. Take a finding at the Advice station, or detach an import under Split.'
           : 'The baseline is the app as built. Choose a plan at the top.'}
       </Message>
     );

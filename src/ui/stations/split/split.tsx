@@ -1,8 +1,6 @@
 'use client';
 
-import { FindingsHere } from '../../parts/findings-here.tsx';
 import { PageTabs } from '../../parts/page-tabs.tsx';
-import { useFindingsAt } from '../../state/advice.ts';
 import { useSplitPage } from '../../state/split-page.ts';
 import { FilesPage } from './files/files-page.tsx';
 import { ImportsPage } from './imports-page.tsx';
@@ -17,7 +15,6 @@ export function Split() {
       first="imports"
       page={page}
       onPage={(next) => useSplitPage.setState({ page: next })}
-      beside={<Beside />}
       pages={[
         { id: 'imports', words: 'Imports', content: <ImportsPage /> },
         { id: 'files', words: 'Files', content: <FilesPage /> },
@@ -25,8 +22,4 @@ export function Split() {
       ]}
     />
   );
-}
-
-function Beside() {
-  return <FindingsHere {...useFindingsAt('split')} />;
 }

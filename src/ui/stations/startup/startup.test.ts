@@ -84,10 +84,11 @@ describe('stripRows', () => {
       '/crew/duty/manifest',
       DEFAULT_CONDITIONS,
     );
-    const rows = stripRows(lean.timeline.requests, requests, 50);
+    const { rows, of } = stripRows(lean.timeline.requests, requests, 50);
+    expect(of).toBe(rows.length);
     expect(rows.find((r) => r.address === 'script entry')).toMatchObject({ now: { hop: 1 }, ghost: { hop: 1 } });
     expect(rows.find((r) => r.address === 'script manifest-grid')).toMatchObject({ now: null, ghost: { hop: 5 } });
-    expect(stripRows(lean.timeline.requests, requests, 5)).toHaveLength(5);
+    expect(stripRows(lean.timeline.requests, requests, 5)).toMatchObject({ rows: { length: 5 }, of });
   });
 });
 

@@ -6,9 +6,11 @@ import { layUnder } from '../../../core/recordings/match.ts';
 import type { RecordedRequest } from '../../../core/recordings/types.ts';
 import type { Conditions } from '../../../core/sim/conditions.ts';
 import type { LandingView } from '../../../worker/views.ts';
+import { tickWords } from '../../parts/axis.ts';
 import { time } from '../../parts/format.ts';
 import { useLanding } from '../../state/landing.ts';
 import { useStartupView } from '../../state/startup-view.ts';
+import { useTrial } from '../../state/trial.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { MilestoneFlags } from './milestone-flags.tsx';
 import { RequestRow } from './request-row.tsx';
@@ -41,9 +43,14 @@ export function Waterfall({
   const { zoom, hidden, part, at: instant, under } = useStartupView();
   const width = visible * zoom;
   const ghost = useLanding((s) => s.ghost);
+  const trial = useTrial();
   const ghosts = useMemo(() => ghostsOf(view, ghost), [view, ghost]);
   const recorded = useMemo(() => (under ? layUnder(timeline, under.recording).of : []), [timeline, under]);
-  const until = useMemo(() => lastInstant(view, recorded), [view, recorded]);
+  // One scale for both, so that what is shorter looks shorter.
+  const until = useMemo(
+    () => Math.max(lastInstant(view, recorded), ghost ? lastInstant(ghost, []) : 0),
+    [view, recorded, ghost],
+  );
   const laid = useMemo(() => {
     const of = part !== null && parts.some((p) => p.id === part) ? requestsOf(view, part) : null;
     return layRows(timeline.requests, (i) => !hidden.has(timeline.requests[i].role) && (of === null || of.has(i)));
@@ -60,7 +67,14 @@ export function Waterfall({
   const { pick, onKey } = useWalk(view, laid.rows, chosen, ids);
   return (
     <div className="relative">
-      <MilestoneFlags view={view} x={x} width={width} bodyHeight={height - 22} />
+      <MilestoneFlags
+        view={view}
+        before={ghosts ? { word: trial ? 'before' : 'baseline', at: ghosts.interactive } : null}
+        x={x}
+        width={width}
+        gutter={GUTTER}
+        bodyHeight={height - 22}
+      />
       <div
         role="listbox"
         tabIndex={0}
@@ -217,7 +231,7 @@ function Grid({ x, top, bottom, height }: { x: Scale; top: number; bottom: numbe
         <g key={t}>
           <line x1={x(t)} x2={x(t)} y1={top} y2={bottom} stroke="var(--line)" opacity={0.6} />
           <text x={x(t)} y={height - 8} fontSize={11} textAnchor="middle" fill="var(--soft)">
-            {t === 0 ? '0 s' : t >= 1000 ? `${t / 1000} s` : time(t)}
+            {tickWords(t)}
           </text>
         </g>
       ))}

@@ -26,7 +26,7 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
           ))}
           <tr className="border-t border-line font-semibold">
             <td className="pt-1.5">sum</td>
-            <td className="pt-1.5 text-right">{Math.round(total)} ms</td>
+            <td className="pt-1.5 text-right whitespace-nowrap">{Math.round(total)} ms</td>
           </tr>
         </tbody>
       </table>
@@ -87,7 +87,7 @@ function Line({ kind, ms, by }: SpentTime) {
   const { colour, words } = CHAIN_LOOKS[kind];
   return (
     <tr>
-      <td className="py-[3px]">
+      <td className="py-[3px] align-top">
         <span
           aria-hidden="true"
           className="mr-2 inline-block size-[11px] rounded-[2px] align-[-1px]"
@@ -96,7 +96,7 @@ function Line({ kind, ms, by }: SpentTime) {
         <Term means={words}>{kind === 'browser' ? 'browser’s own work' : kind}</Term>
         {kind === 'drawing' ? <Names by={by} /> : null}
       </td>
-      <td className="py-[3px] text-right">{Math.round(ms)} ms</td>
+      <td className="py-[3px] pl-2 text-right whitespace-nowrap">{Math.round(ms)} ms</td>
     </tr>
   );
 }
@@ -104,7 +104,12 @@ function Line({ kind, ms, by }: SpentTime) {
 /** What took the time, the longest first. */
 function Names({ by }: Pick<SpentTime, 'by'>) {
   const named = by.filter(({ ms }) => ms >= 1).slice(0, MOST_NAMED);
-  return <span className="text-soft"> {named.map(({ what, ms }) => `${what} ${Math.round(ms)} ms`).join(', ')}</span>;
+  return (
+    <span className="block pl-[19px] text-[11px] text-soft">
+      {' '}
+      {named.map(({ what, ms }) => `${what} ${Math.round(ms)} ms`).join(', ')}
+    </span>
+  );
 }
 
 function Bound({ ms }: { ms: number }) {

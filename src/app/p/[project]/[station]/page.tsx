@@ -1,9 +1,23 @@
-import { notFound } from 'next/navigation';
-import { isStation } from '../../../../core/vocabulary/stations.ts';
+import { notFound, redirect } from 'next/navigation';
+import { FORMER_STATIONS, isStation } from '../../../../core/vocabulary/stations.ts';
 import { Workbench } from '../../../../ui/frame/workbench.tsx';
 
-export default async function Page({ params }: { params: Promise<{ project: string; station: string }> }) {
+interface Asked {
+  params: Promise<{ project: string; station: string }>;
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}
+
+export default async function Page({ params, searchParams }: Asked) {
   const { project, station } = await params;
+  const present = FORMER_STATIONS.get(station);
+  if (present) {
+    const query = new URLSearchParams(
+      Object.entries(await searchParams).flatMap(([key, value]) =>
+        [value ?? []].flat().map((text): [string, string] => [key, text]),
+      ),
+    );
+    redirect(`/p/${encodeURIComponent(project)}/${present}?${query}`);
+  }
   if (!isStation(station)) notFound();
   return <Workbench key={project} projectId={project} station={station} />;
 }

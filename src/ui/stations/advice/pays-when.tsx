@@ -81,7 +81,7 @@ function useBreakEven(
   return useAnswer(async () => {
     if (asked === null) return undefined;
     const [about, change] = JSON.parse(asked) as [BreakEvenOver, Remedy];
-    return (await longWork()).hints.breakEven(without, change, conditions, about);
+    return (await longWork()).advice.breakEven(without, change, conditions, about);
   }, [asked, without, conditions]);
 }
 

@@ -14,7 +14,7 @@ export function OverCrowds({ remedy, plan }: { remedy: Remedy; plan: Plan }) {
   const asked = JSON.stringify(remedy);
   const { found, error } = useAnswer(async (): Promise<CrowdGains> => {
     const worker = await longWork();
-    return worker.hints.gainOver(plan, JSON.parse(asked) as Remedy, crowdsOf(weights));
+    return worker.advice.gainOver(plan, JSON.parse(asked) as Remedy, crowdsOf(weights));
   }, [asked, plan, weights]);
   if (CROWDS.every((c) => !(weights[c.id] > 0)))
     return <p className="mt-2 text-soft">Nobody comes: give some visitors a weight under Visits › All visitors.</p>;

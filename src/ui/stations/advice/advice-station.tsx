@@ -6,10 +6,10 @@ import { FindingsPage } from './findings-page.tsx';
 import { HintsPage } from './hints-page.tsx';
 
 /** What is worth changing: every finding and every hint by itself, and changes chosen together. */
-export function Hints() {
+export function AdviceStation() {
   return (
     <PageTabs
-      label="Hints"
+      label="Advice"
       first="findings"
       pages={[
         { id: 'findings', words: 'Findings', content: <FindingsPage /> },

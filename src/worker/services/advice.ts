@@ -10,8 +10,8 @@ import { Adviser, type AdviseStep, type ChooseStep, type Help } from './adviser.
 import { HeldApp } from './held-app.ts';
 import { Measurer } from './measurer.ts';
 
-/** What the Hints station asks: advice, choices, what single hints gain; in steps, and in parts for others who help. */
-export class HintsService {
+/** What the Advice station asks: advice, choices, what single hints gain; in steps, and in parts for others who help. */
+export class AdviceService {
   private readonly adviser = new Adviser();
   private readonly measurer = new Measurer();
 
