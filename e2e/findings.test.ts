@@ -165,7 +165,7 @@ describe('findings', () => {
     const tried = await changed(page, 'interactive', before);
     expect(tried).toBeLessThan(before);
     await page.keyboard.press('4');
-    await page.getByRole('img', { name: /as it is/ }).waitFor();
+    await page.getByRole('img', { name: /before/ }).waitFor();
     await page.getByRole('region', { name: 'Live strip' }).getByRole('button', { name: 'Stop' }).click();
     await becomes(page, 'interactive', before);
 

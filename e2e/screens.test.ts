@@ -4,7 +4,7 @@ import { createRequire } from 'node:module';
 import os from 'node:os';
 import path from 'node:path';
 import type { Page } from 'playwright-core';
-import { allSaved, atRest, Served, settles } from './served.ts';
+import { allSaved, atRest, becomes, changed, figure, Served, settles } from './served.ts';
 
 const axe = createRequire(import.meta.url).resolve('axe-core/axe.min.js');
 
@@ -332,12 +332,19 @@ describe('links and keys', () => {
     await page.close();
   });
 
-  it('leave the baseline alone and say so', async () => {
+  it('on the baseline begin a plan, and leave the baseline as built', async () => {
     const page = await served.page('/p/saltmarsh/split?route=/timetable&plan=baseline');
+    const asBuilt = await figure(page, 'interactive');
     await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();
-    await settles(async () => expect(await page.getByRole('button', { name: 'Detach it' }).isDisabled()).toBe(true));
     await page.keyboard.press('d');
-    await page.getByText('The baseline stays as built. Choose or make a plan first.').waitFor();
+    await page.getByText('Plan · 1 decision').waitFor();
+    await changed(page, 'interactive', asBuilt);
+    await page.keyboard.press('Control+z');
+    await becomes(page, 'interactive', asBuilt);
+    await page.getByText('Plan · 0 decisions').waitFor();
+    await page.getByRole('combobox', { name: /^plan/ }).click();
+    await page.getByRole('option', { name: 'Baseline' }).click();
+    await page.getByText('Baseline, as built').waitFor();
     await page.close();
   });
 

@@ -48,20 +48,28 @@ export class Served {
   async startServer(): Promise<void> {
     const { port } = new URL(this.address);
     const next = ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', port];
-    this.server = spawn(process.execPath, next, { env: this.env, stdio: 'ignore' });
+    const server = spawn(process.execPath, next, { env: this.env, stdio: ['ignore', 'ignore', 'pipe'] });
+    this.server = server;
+    let said = '';
+    server.stderr.on('data', (text) => {
+      said += text;
+    });
     await settles(async () => {
+      // Nobody waits for a server that has given up: most often nothing was built.
+      if (server.exitCode !== null) return;
       const { status } = await fetch(`${this.address}/api/projects`);
       if (![200, 401, 503].includes(status)) throw new Error(`the server answers ${status}`);
     });
+    if (server.exitCode !== null) throw new Error(`the server ended with ${server.exitCode}: ${said.trim()}`);
   }
 
   async stopServer(): Promise<void> {
     const { server } = this;
-    if (!server) return;
+    this.server = null;
+    if (!server || server.exitCode !== null) return;
     const ended = new Promise((go) => server.once('exit', go));
     server.kill();
     await ended;
-    this.server = null;
   }
 
   /** A page of somebody who was never here, in a browser of its own. */

@@ -10,6 +10,7 @@ import type { ChainLink } from '../core/metrics/critical-chain.ts';
 import type { Milestones, Readout } from '../core/metrics/readout.ts';
 import type { Sums } from '../core/metrics/start.ts';
 import type { Drawn } from '../core/mix/mix.ts';
+import type { WeightPicture } from '../core/outline/blocks/types.ts';
 import type { Timeline } from '../core/sim/types.ts';
 import type { ClassicScript } from '../core/snapshot/document-types.ts';
 import type { Route } from '../core/snapshot/route-types.ts';
@@ -78,6 +79,12 @@ export interface AppView {
 export interface Preview {
   before: { milestones: Milestones; readout: Readout };
   after: { milestones: Milestones; readout: Readout };
+}
+
+/** A route as blocks by weight, with the waits for split points that begin with what is tried. */
+export interface SplitPicture {
+  picture: WeightPicture;
+  waits: ({ id: string } & SplitWait)[];
 }
 
 /** The inventory, with what could not be read and what is worth knowing. */

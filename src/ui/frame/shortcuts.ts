@@ -16,11 +16,12 @@ export const useShortcutSheet = create<{ open: boolean }>()(() => ({ open: false
 export const SHORTCUTS: { keys: string; does: string }[] = [
   ...STATION_IDS.map((id) => ({ keys: STATIONS[id].key, does: `go to ${STATIONS[id].name}` })),
   { keys: '[  ]', does: 'route before, next route' },
-  { keys: '↑  ↓', does: 'move through the rows; in the Load sheet ← → through the chunks' },
+  { keys: '↑  ↓', does: 'move through the rows; in the Load sheet and in Start and later ← → as well' },
   { keys: '←', does: 'Startup: go to what caused the request' },
   { keys: 'd', does: 'Split: detach or join what is chosen' },
   { keys: 'Space', does: 'Split: choose several imports together' },
   { keys: '↵', does: 'Split: go into a split point, unfold a folder' },
+  { keys: 'o', does: 'Start and later: take the chosen package or folder apart' },
   { keys: 'p', does: 'Split: preload the chosen split point, or take it back' },
   { keys: '/', does: 'Split: find an import' },
   { keys: 'Ctrl K', does: 'find anything that can be done: stations, routes, plans, findings …' },

@@ -52,7 +52,7 @@ export function StripDrawing({ now, ghost, behind }: { now: LandingView; ghost: 
           </g>
         ))}
         <Milestones now={now} ghost={ghost} behind={behind} x={x} width={width} />
-        {rows.length < of ? (
+        {rows.length < of && width > 320 ? (
           <text x={x(0)} y={12} fontSize={11} fill="var(--soft)">
             {rows.length} of {of} requests
           </text>
@@ -113,6 +113,7 @@ function Milestones({
   // The words of the two keep out of each other's way: the earlier one's stand before it.
   const left = (differs && here < there) || here + LABEL > width;
   const leftThere = !left || there + LABEL > width;
+  const beside = left === leftThere && Math.abs(there - here) < LABEL;
   return (
     <>
       {Number.isFinite(content) ? (
@@ -133,7 +134,7 @@ function Milestones({
           <line x1={there} x2={there} y1={6} y2={AXIS} stroke="var(--faint)" strokeDasharray="2 3" />
           <text
             x={there + (leftThere ? -4 : 4)}
-            y={12}
+            y={beside ? 24 : 12}
             textAnchor={leftThere ? 'end' : 'start'}
             fontSize={11}
             fill="var(--soft)"

@@ -24,7 +24,13 @@ export interface Asked<T> {
  * the question is about. While decisions are made in one plan the last answer stays until the next is there; about
  * anything else (another app, plan, route, conditions on which it hangs) nothing is shown before its own answer.
  */
-export function useAsked<T>(ask: (now: Present) => Promise<T>, of = '', sides?: Sides): Asked<T> {
+export function useAsked<T>(
+  ask: (now: Present) => Promise<T>,
+  of = '',
+  sides?: Sides,
+  /** What else changes the answer without being another question: the last answer stays until the next is there. */
+  also = '',
+): Asked<T> {
   const plan = usePlan();
   const subject = useSubject();
   const conditions = useConditions();
@@ -42,7 +48,7 @@ export function useAsked<T>(ask: (now: Present) => Promise<T>, of = '', sides?: 
       if (wanted()) setAnswer({ found, error: null, of, about: subject });
     },
     (error) => setAnswer({ found: null, error: error.message, of, about: subject }),
-    [subject, of],
+    [subject, of, also],
   );
   return answer.of === of && fitOf(answer.about, subject, sides) !== 'other' ? answer : NOTHING;
 }

@@ -6,14 +6,18 @@ import { explainHold, type Hold } from '../../core/explain/hold.ts';
 import { placementsOf } from '../../core/explain/placements.ts';
 import { type SplitWait, waitFor, waitsUnder } from '../../core/explain/wait.ts';
 import { believable } from '../../core/metrics/range.ts';
+import { weightPicture } from '../../core/outline/blocks/picture.ts';
 import { type Outline, outlineOf } from '../../core/outline/outline.ts';
 import { withDecision } from '../../core/plan/decisions.ts';
 import { type Decision, type Plan } from '../../core/plan/types.ts';
 import { type Conditions } from '../../core/sim/conditions.ts';
 import { modelOf } from '../../core/visitors/model.ts';
-import type { ChunkRow, Explained, Preview, ScriptView } from '../views.ts';
+import type { ChunkRow, Explained, Preview, ScriptView, SplitPicture } from '../views.ts';
 import { HeldApp } from './held-app.ts';
 import { Predictions } from './predictions.ts';
+
+/** Of split points that begin with what is tried, so many are told the wait for. */
+const MOST_WAITS = 3;
 
 /** What the Split station asks: what a start is made of, and what other cuts would do. */
 export class SplitService {
@@ -27,6 +31,21 @@ export class SplitService {
   /** What a route's start, or the load group of a split point within it, is made of. */
   outline(plan: Plan, route: string, within: string | null): Outline {
     return outlineOf(this.app.shipped(plan), plan, route, within);
+  }
+
+  /**
+   * A route as blocks by weight, and (with another plan that is tried) where each goes, with the wait for each split point that begins with it. `open`:
+   * what is taken apart, as in weightPicture.
+   */
+  picture(plan: Plan, tried: Plan | null, route: string, conditions: Conditions, open: string[]): SplitPicture {
+    const next = tried && { app: this.app.shipped(tried), plan: tried };
+    const picture = weightPicture({ app: this.app.shipped(plan), plan }, route, next, new Set(open));
+    const begun = next ? picture.bands.filter((b) => b.isNew && !b.onLanding).slice(0, MOST_WAITS) : [];
+    const waits = begun.flatMap(({ id }) => {
+      const wait = waitFor(next!.app, next!.plan, route, id, conditions);
+      return wait ? [{ id, ...wait }] : [];
+    });
+    return { picture, waits };
   }
 
   /** The wait for a split point on a route, before and after decisions; null where nobody would wait for it. */

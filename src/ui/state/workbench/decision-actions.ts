@@ -18,42 +18,16 @@ type Actions = Pick<Workbench, 'decide' | 'withdraw' | 'take' | 'amend' | 'undo'
 export function decisionActions(bench: Bench, plans: PlanSaver, amendments: AmendmentSaver): Actions {
   const { get, set } = bench;
 
-  /** A plan that is being made for what was decided on the baseline: what is decided meanwhile goes into it as well. */
-  let beginning: Promise<void> | null = null;
-
-  /** The baseline stays as built, so that whoever decides something there begins a plan with it. */
-  const begin = (remedy: Remedy) => {
-    const { decisions: after } = planWith(BASELINE, remedy);
-    const { project } = get();
-    if (!project || after.length === 0) return;
-    const name = freePlanName(
-      FIRST_PLAN,
-      project.plans.map((p) => p.name),
-    );
-    beginning = get()
-      .addPlan(name, after)
-      .then(
-        () => {
-          if (storedPlan(get())?.name !== name) return;
-          set({
-            ...taken(get(), { of: 'plan', words: remedy.words, before: [], after }),
-            ...telling(get(), `“${name}” begins with it: the baseline stays as built.`, { stays: false }),
-          });
-        },
-        (error: Error) => set(telling(get(), error.message)),
-      )
-      .finally(() => {
-        beginning = null;
-      });
-  };
+  const beginning = planBeginner(bench);
 
   const change = (remedy: Remedy) => {
-    if (beginning) {
-      void beginning.then(() => change(remedy));
+    const begun = beginning.running();
+    if (begun) {
+      void begun.then(() => change(remedy));
       return;
     }
     const plan = storedPlan(get());
-    if (!plan) return begin(remedy);
+    if (!plan) return beginning.begin(remedy);
     const { decisions: after } = planWith(plan, remedy);
     set(taken(get(), { of: 'plan', words: remedy.words, before: plan.decisions, after }));
     plans.change(after);
@@ -97,6 +71,36 @@ export function decisionActions(bench: Bench, plans: PlanSaver, amendments: Amen
       if (!again) return;
       set(again.history);
       go(again.step, 'after');
+    },
+  };
+}
+
+/** Begins a plan with what was decided on the baseline, which stays as built. What is decided until it is there has to wait for it. */
+function planBeginner({ get, set }: Bench) {
+  let running: Promise<void> | null = null;
+  return {
+    running: () => running,
+    begin(remedy: Remedy): void {
+      const { decisions: after } = planWith(BASELINE, remedy);
+      const { project } = get();
+      if (!project || after.length === 0) return;
+      const name = freePlanName(
+        FIRST_PLAN,
+        project.plans.map((p) => p.name),
+      );
+      const made = () => {
+        if (storedPlan(get())?.name !== name) return;
+        set({
+          ...taken(get(), { of: 'plan', words: remedy.words, before: [], after }),
+          ...telling(get(), `“${name}” begins with it: the baseline stays as built.`, { stays: false }),
+        });
+      };
+      running = get()
+        .addPlan(name, after)
+        .then(made, (error: Error) => set(telling(get(), error.message)))
+        .finally(() => {
+          running = null;
+        });
     },
   };
 }

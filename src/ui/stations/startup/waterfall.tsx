@@ -46,11 +46,7 @@ export function Waterfall({
   const trial = useTrial();
   const ghosts = useMemo(() => ghostsOf(view, ghost), [view, ghost]);
   const recorded = useMemo(() => (under ? layUnder(timeline, under.recording).of : []), [timeline, under]);
-  // One scale for both, so that what is shorter looks shorter.
-  const until = useMemo(
-    () => Math.max(lastInstant(view, recorded), ghost ? lastInstant(ghost, []) : 0),
-    [view, recorded, ghost],
-  );
+  const until = useMemo(() => lastOfBoth(view, recorded, ghost), [view, recorded, ghost]);
   const laid = useMemo(() => {
     const of = part !== null && parts.some((p) => p.id === part) ? requestsOf(view, part) : null;
     return layRows(timeline.requests, (i) => !hidden.has(timeline.requests[i].role) && (of === null || of.has(i)));
@@ -220,6 +216,11 @@ function InstantLine({ at, bottom }: { at: number; bottom: number }) {
 function lastInstant({ timeline, milestones }: LandingView, recorded: (RecordedRequest | null)[]): number {
   const ends = [...timeline.requests, ...timeline.tasks, ...recorded].map((r) => r?.end ?? 0);
   return Math.max(100, milestones.interactive || 0, milestones.firstScreenComplete || 0, ...ends) * 1.02;
+}
+
+/** One scale for a landing and what it is compared with, so that what is shorter looks shorter. */
+function lastOfBoth(view: LandingView, recorded: (RecordedRequest | null)[], ghost: LandingView | null): number {
+  return Math.max(lastInstant(view, recorded), ghost ? lastInstant(ghost, []) : 0);
 }
 
 type Scale = ReturnType<typeof scaleLinear<number, number>>;
