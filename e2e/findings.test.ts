@@ -230,7 +230,7 @@ describe('findings', () => {
     await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();
     await page
       .getByRole('complementary')
-      .getByText(/This line costs .* until interactive on \/timetable under Crowded 4G; \d+ % of all landings pay/)
+      .getByText(/This line costs .* until interactive on \/timetable under Crowded cell; \d+ % of all landings pay/)
       .waitFor();
     await page.close();
   });

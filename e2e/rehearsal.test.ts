@@ -17,7 +17,7 @@ const milliseconds = (text: string) => {
 };
 
 it('is made from the interface, seen beside the prediction, and moves it when it is taken', async () => {
-  const page = await served.page('/p/saltmarsh/startup?route=/harbour&plan=baseline&link=clear-4g&device=laptop');
+  const page = await served.page('/p/saltmarsh/startup?route=/harbour&plan=baseline&link=clear-cell&device=laptop');
   await page.getByRole('tab', { name: 'Rehearsed' }).click();
   await page.getByRole('heading', { name: '/harbour wasn’t rehearsed yet' }).waitFor();
   const begin = page.getByRole('button', { name: 'Rehearse', exact: true });
@@ -69,7 +69,7 @@ it('is made on the command line, of a plan against another one, and can be learn
     '--route',
     '/timetable',
     '--link',
-    'clear-4g',
+    'clear-cell',
     '--device',
     'laptop',
     '--runs',
@@ -98,7 +98,7 @@ it('judges limits by a browser where that is wanted', () => {
   const sample = 'examples/saltmarsh-ferries';
   execFileSync(process.execPath, ['bin/yokeline.mjs', 'read', sample, '--out', file], { stdio: 'ignore' });
   const project = JSON.parse(fs.readFileSync(file, 'utf8'));
-  const under = { route: '/harbour', link: 'clear-4g', device: 'laptop' };
+  const under = { route: '/harbour', link: 'clear-cell', device: 'laptop' };
   const limits = [
     { ...under, measure: 'first content', most: 30_000 },
     { ...under, measure: 'interactive', most: 10 },

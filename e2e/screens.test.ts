@@ -143,7 +143,7 @@ const PAGES: StationPage[] = [
   ).map(
     ([page, words]): StationPage => [
       `compare, ${page}`,
-      `/p/saltmarsh/compare?route=/timetable&page=${page}&with=Baseline&with=First+plan&under=home-cable/laptop/empty`,
+      `/p/saltmarsh/compare?route=/timetable&page=${page}&with=Baseline&with=First+plan&under=home-line/laptop/empty`,
       async (at) => {
         await at.getByText(words).last().waitFor();
       },
@@ -258,9 +258,9 @@ describe('enlarged to 200 %', () => {
 describe('links and keys', () => {
   it('keep every choice in the address, and open it again', async () => {
     const page = await served.page(
-      '/p/saltmarsh/startup?route=/help&link=home-cable&device=laptop&cache=returning&plan=baseline',
+      '/p/saltmarsh/startup?route=/help&link=home-line&device=laptop&cache=returning&plan=baseline',
     );
-    for (const words of ['/help', 'Home cable', 'Laptop', 'Returning', 'Baseline, as built'])
+    for (const words of ['/help', 'Home line', 'Laptop', 'Returning', 'Baseline, as built'])
       await page.getByText(words).first().waitFor();
     await page.keyboard.press(']');
     await page.waitForURL(/route=%2Fcrew/);
@@ -287,7 +287,7 @@ describe('links and keys', () => {
     await run('/help');
     await page.waitForURL(/route=%2Fhelp/);
     await run('home cable');
-    await page.waitForURL(/link=home-cable/);
+    await page.waitForURL(/link=home-line/);
     await page.keyboard.press('Control+k');
     await menu.getByRole('combobox').fill('no such thing');
     await menu.getByText('Nothing goes by that name').waitFor();
@@ -320,7 +320,7 @@ describe('links and keys', () => {
     await page.getByRole('option', { name: /^tide-level ?,/ }).click();
     const before = await page.getByRole('combobox', { name: /^plan/ }).textContent();
     await page.getByRole('combobox', { name: /^link/ }).click();
-    await page.getByRole('option', { name: /^Crowded 4G/ }).waitFor();
+    await page.getByRole('option', { name: /^Crowded cell/ }).waitFor();
     for (const key of ['d', 'p', '1']) await page.keyboard.press(key);
     await page.keyboard.press('Escape');
     await page.waitForTimeout(300);

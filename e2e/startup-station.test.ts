@@ -116,13 +116,13 @@ describe('the Startup station', () => {
           .textContent()) ?? '',
       );
     const before = await middle();
-    for (const slow of ['Crowded 4G', 'Clear 4G', 'Ferry Wi-Fi', 'Edge of coverage']) {
+    for (const slow of ['Crowded cell', 'Clear cell', 'Shared Wi-Fi', 'Edge of coverage']) {
       await page.getByLabel(`weight of ${slow}`).fill('0');
       await page.keyboard.press('Enter');
     }
     await page.getByText(/^500 drawn visits/).waitFor();
     await settles(async () => expect(await middle()).toBeLessThan(before));
-    await page.getByLabel('weight of Home cable').fill('0');
+    await page.getByLabel('weight of Home line').fill('0');
     await page.keyboard.press('Enter');
     await page.getByText(/Give at least one of the links a weight above 0/).waitFor();
     await page.close();

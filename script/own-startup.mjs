@@ -3,7 +3,7 @@
 import { withSample } from './served.mjs';
 
 const STATIONS = ['inventory', 'split', 'load-sheet', 'startup', 'visits', 'hints', 'compare', 'handoff'];
-/** Crowded 4G and a phone four times slower, as in the interface. */
+/** Crowded cell and a phone four times slower, as in the interface. */
 const LINK = { offline: false, latency: 150, downloadThroughput: 1_600_000 / 8, uploadThroughput: 750_000 / 8 };
 const SLOWER = 4;
 const RUNS = Number(process.argv[2] ?? 3);

@@ -38,9 +38,9 @@ const { values } = parseArgs({
 const link = (id) => LINKS.find((l) => l.id === id);
 const device = (id) => DEVICES.find((d) => d.id === id);
 const CONDITIONS = [
-  { name: 'fast link', link: link('clear-4g'), device: device('laptop') },
-  { name: 'slow link', link: link('crowded-4g'), device: device('laptop') },
-  { name: 'slow thread', link: link('clear-4g'), device: device('mid-phone') },
+  { name: 'fast link', link: link('clear-cell'), device: device('laptop') },
+  { name: 'slow link', link: link('crowded-cell'), device: device('laptop') },
+  { name: 'slow thread', link: link('clear-cell'), device: device('everyday-phone') },
 ].map((c) => ({ name: c.name, conditions: { link: c.link, device: c.device, cache: 'empty' } }));
 
 function apps() {

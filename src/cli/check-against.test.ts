@@ -86,7 +86,7 @@ describe('yokeline check --against', () => {
 
   it('checks by what is kept beside the code, and writes SARIF with paths from the top of the repository', () => {
     const limits = [
-      { route: '/', measure: 'start bytes', most: 400, link: 'clear-4g', device: 'laptop', cache: 'empty' },
+      { route: '/', measure: 'start bytes', most: 400, link: 'clear-cell', device: 'laptop', cache: 'empty' },
     ];
     const kept = { format: 'yokeline-plans', version: 1, plans: [], limits, corrections: {} };
     fs.writeFileSync(path.join(app, 'yokeline.plan.json'), JSON.stringify(kept));

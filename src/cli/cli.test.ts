@@ -309,7 +309,14 @@ describe('yokeline', () => {
   });
 
   it('tells the effect of advice as changes of an average visit, over several sets of conditions too', () => {
-    const [best] = run('advise', file, '--for', 'crowded-4g/mid-phone=3', '--for', 'home-cable/laptop=1').findings;
+    const [best] = run(
+      'advise',
+      file,
+      '--for',
+      'crowded-cell/everyday-phone=3',
+      '--for',
+      'home-line/laptop=1',
+    ).findings;
     for (const change of Object.values(best.effect)) expect(typeof change).toBe('number');
     const mean = best.routes.reduce(
       (sum: number, r: { interactive: number }) => sum + r.interactive / best.routes.length,
@@ -318,18 +325,18 @@ describe('yokeline', () => {
     // By shares of landings it can't be far from the plain mean of routes that all change alike.
     expect(best.effect.interactive / mean).toBeGreaterThan(0.8);
     expect(best.mix.under.map((u: { name: string; share: number }) => [u.name, u.share])).toEqual([
-      ['crowded-4g, mid-phone', 0.75],
-      ['home-cable, laptop', 0.25],
+      ['crowded-cell, everyday-phone', 0.75],
+      ['home-line, laptop', 0.25],
     ]);
     const [crowded, cable] = best.mix.under;
     expect(crowded.cost).toBeCloseTo(best.effect.cost, 0);
     expect(best.mix.cost).toBeCloseTo(0.75 * crowded.cost + 0.25 * cable.cost, 0);
-    expect(refused('advise', file, '--for', 'crowded-4g').status).toBe(2);
+    expect(refused('advise', file, '--for', 'crowded-cell').status).toBe(2);
   });
 
   it('chooses hints within limits, for several sets of conditions, and keeps them as a plan', () => {
     const out = path.join(path.dirname(file), 'chosen.json');
-    const both = ['--for', 'crowded-4g/mid-phone=3', '--for', 'home-cable/laptop=1'];
+    const both = ['--for', 'crowded-cell/everyday-phone=3', '--for', 'home-line/laptop=1'];
     const choice = run('choose', file, ...both, '--changes', '4', '--waste', '0', '--keep', 'Chosen', '--out', out);
     expect(choice.hints).toHaveLength(4);
     expect(choice.path.map((t: { hint: string }) => t.hint)).toHaveLength(4);
@@ -339,7 +346,7 @@ describe('yokeline', () => {
     const again = run('choose', out, '--plan', 'Chosen', ...both, '--waste', '0');
     expect(again.cost.before).toBeCloseTo(choice.cost.after, 0);
     expect(refused('choose', file, '--changes', '0').error.title).toContain('contradict');
-    expect(refused('choose', file, '--for', 'crowded-4g/mid-phone=0').error.title).toBe('An empty mix');
+    expect(refused('choose', file, '--for', 'crowded-cell/everyday-phone=0').error.title).toBe('An empty mix');
     expect(refused('choose', file, '--for', 'somewhere').error.detail).toContain('LINK/DEVICE=WEIGHT');
     expect(refused('choose', file, '--about', 'all').status).toBe(2);
   });

@@ -1,7 +1,15 @@
 import type { Command } from 'commander';
 import type { Circumstance } from '../core/choose/types.ts';
 import { InputError } from '../core/errors.ts';
-import { type Conditions, DEVICES, type Device, LINKS, type Link } from '../core/sim/conditions.ts';
+import {
+  type Conditions,
+  DEVICES,
+  type Device,
+  FORMER_DEVICES,
+  FORMER_LINKS,
+  LINKS,
+  type Link,
+} from '../core/sim/conditions.ts';
 import {
   DEVICE_LIMITS,
   deviceOf,
@@ -57,14 +65,14 @@ export function withConditionOptions(command: Command): Command {
 
 /** The conditions that options name; throws InputError for a name that isn't known. */
 export function conditionsOf(options: ConditionOptions): Conditions {
-  const link = LINKS.find((l) => l.id === options.link || l.name === options.link);
+  const link = [...LINKS, ...FORMER_LINKS].find((l) => l.id === options.link || l.name === options.link);
   if (!link)
     throw new InputError(
       'No such link',
       `Choose one of ${LINKS.map((l) => l.id).join(', ')}.`,
       `--link ${options.link}`,
     );
-  const device = DEVICES.find((d) => d.id === options.device || d.name === options.device);
+  const device = [...DEVICES, ...FORMER_DEVICES].find((d) => d.id === options.device || d.name === options.device);
   if (!device)
     throw new InputError(
       'No such device',
@@ -158,7 +166,7 @@ export function circumstancesOf(options: ConditionOptions & { for: string[] }): 
     if (!link || !device || !(share >= 0))
       throw new InputError(
         'Not a set of conditions',
-        'Write it as LINK/DEVICE=WEIGHT, for instance clear-4g/laptop=2.',
+        'Write it as LINK/DEVICE=WEIGHT, for instance clear-cell/laptop=2.',
         `--for ${text}`,
       );
     return { name: `${link}, ${device}`, conditions: conditionsOf({ ...options, link, device }), share };

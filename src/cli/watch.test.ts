@@ -30,7 +30,7 @@ export const routes = [
 it('yokeline watch tells what each save did to which landing, keeps what it knew while a file is broken, and follows on', async () => {
   const folder = folderOf(APP);
   const project = path.join(folderOf({}), 'tides.yokeline.json');
-  const limit = { route: '/', measure: 'start bytes', most: 3000, link: 'clear-4g', device: 'laptop' };
+  const limit = { route: '/', measure: 'start bytes', most: 3000, link: 'clear-cell', device: 'laptop' };
   execFileSync(process.execPath, ['bin/yokeline.mjs', 'read', folder, '--out', project], { stdio: 'ignore' });
   const read = JSON.parse(fs.readFileSync(project, 'utf8'));
   fs.writeFileSync(project, JSON.stringify({ ...read, amendments: { ...read.amendments, limits: [limit] } }));

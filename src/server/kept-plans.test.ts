@@ -75,7 +75,7 @@ describe('plans beside the code', () => {
   it('that lie there when an app is opened are taken, without the empty plan that every project begins with', () => {
     const { store, id, file } = fresh();
     const limits = [
-      { route: '/', measure: 'interactive', most: 900, link: 'clear-4g', device: 'laptop', cache: 'empty' } as const,
+      { route: '/', measure: 'interactive', most: 900, link: 'clear-cell', device: 'laptop', cache: 'empty' } as const,
     ];
     const amendments = { confirmed: true, base: null, routes: [], keep: [], limits };
     fs.writeFileSync(

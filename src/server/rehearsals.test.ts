@@ -18,7 +18,7 @@ const WISH = {
   name: 'Lean',
   decisions: [],
   route: '/none',
-  link: 'clear-4g',
+  link: 'clear-cell',
   device: 'laptop',
   cache: 'empty',
   runs: 1,

@@ -81,7 +81,7 @@ describe('the analyst', () => {
 
   it('draws a mix in steps, with the same visitors for the plan and the baseline', () => {
     const plan = { ...BASELINE, decisions: [detach] };
-    const wish = { links: { 'crowded-4g': 1 }, devices: { laptop: 1 }, returning: 0.5, spread: 0.2, visits: 60 };
+    const wish = { links: { 'crowded-cell': 1 }, devices: { laptop: 1 }, returning: 0.5, spread: 0.2, visits: 60 };
     let step = analyst.startup.mix(plan, '/timetable', wish, 0);
     for (let steps = 0; step.drawn < 60 && steps < 100; steps++)
       step = analyst.startup.mix(plan, '/timetable', wish, step.drawn);

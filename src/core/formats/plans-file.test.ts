@@ -10,7 +10,7 @@ const limit = {
   route: '/',
   measure: 'interactive',
   most: 900,
-  link: 'clear-4g',
+  link: 'clear-cell',
   device: 'laptop',
   cache: 'empty',
 } as const;

@@ -1,21 +1,32 @@
 import { DEVICES, LINKS } from '../../core/sim/conditions.ts';
+import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
 import type { CacheState } from '../../core/vocabulary/cache-states.ts';
 import { CACHE_STATES, CACHES } from '../../core/vocabulary/cache-states.ts';
 import type { Option } from '../parts/choice.tsx';
 import { screenSize } from '../parts/format.ts';
+import type { Kept } from '../state/own-conditions.ts';
 
-/** Conditions that can be chosen anywhere in the frame, in words. */
-export const LINK_OPTIONS: Option[] = LINKS.map((l) => ({
-  value: l.id,
-  label: l.name,
-  note: `${l.rttMs} ms, ${(l.downKbps / 1000).toFixed(1)} Mbit/s`,
-}));
+/** Links that can be chosen anywhere in the frame, in words: named ones, and those that somebody has kept. */
+export function linkOptions(kept: readonly Kept[]): Option[] {
+  return [...LINKS, ...kept.map((k) => ({ ...linkOf(k.id), name: k.name }))].map((l) => ({
+    value: l.id,
+    label: l.name,
+    note: `${l.rttMs} ms, ${(l.downKbps / 1000).toFixed(1)} Mbit/s`,
+  }));
+}
 
-export const DEVICE_OPTIONS: Option[] = DEVICES.map((d) => ({
-  value: d.id,
-  label: d.name,
-  note: `${d.cpuFactor}× slower, ${screenSize(d.viewport)}`,
-}));
+export function deviceOptions(kept: readonly Kept[]): Option[] {
+  return [...DEVICES, ...kept.map((k) => ({ ...deviceOf(k.id), name: k.name }))].map((d) => ({
+    value: d.id,
+    label: d.name,
+    note: `${d.cpuFactor}× slower, ${screenSize(d.viewport)}`,
+  }));
+}
+
+/** What a link or device is called: as somebody has named it, else by itself. */
+export function nameOf(kept: readonly Kept[], { id, name }: { id: string; name: string }): string {
+  return kept.find((k) => k.id === id)?.name ?? name;
+}
 
 export const CACHE_OPTIONS: (Option & { value: CacheState })[] = CACHE_STATES.map((value) => ({
   value,

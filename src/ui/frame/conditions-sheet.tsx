@@ -7,8 +7,9 @@ import { create } from 'zustand';
 import { type Device, EVALUATION_RATE, type Link } from '../../core/sim/conditions.ts';
 import { DEVICE_LIMITS, deviceOf, LINK_LIMITS, linkOf, ownDeviceId, ownLinkId } from '../../core/sim/own-conditions.ts';
 import { REFERENCE_MS } from '../../worker/workload.ts';
-import { NumberField, PickField } from '../parts/field.tsx';
+import { NumberField, PickField, TextField } from '../parts/field.tsx';
 import { Modal } from '../parts/modal.tsx';
+import { forgetConditions, type KeptConditions, keepConditions, useKeptConditions } from '../state/own-conditions.ts';
 import { useWorkbench } from '../state/workbench.ts';
 
 export const useConditionsSheet = create<{ open: boolean }>()(() => ({ open: false }));
@@ -49,7 +50,9 @@ export function ConditionsSheet() {
       onClose={() => useConditionsSheet.setState({ open: false })}
     >
       <LinkFields link={link} set={setLink} />
+      <Keep kind="links" what="link" current={link} onChoose={(id) => choose({ linkId: id })} />
       <DeviceFields device={device} set={setDevice} />
+      <Keep kind="devices" what="device" current={device} onChoose={(id) => choose({ deviceId: id })} />
       <p className="mt-4 text-soft">
         1× is the reference machine.{' '}
         {device.evaluationRate === undefined
@@ -150,6 +153,58 @@ function DeviceFields({ device, set }: { device: Device; set: (change: Partial<D
         </label>
       </div>
     </>
+  );
+}
+
+/** Own values under a name, for this browser: those of now can be kept, those of before chosen and forgotten. */
+function Keep({
+  kind,
+  what,
+  current: { id },
+  onChoose,
+}: {
+  kind: keyof KeptConditions;
+  what: string;
+  current: { id: string };
+  onChoose: (id: string) => void;
+}) {
+  const kept = useKeptConditions((s) => s[kind]);
+  const isOwn = id.startsWith('own') && !kept.some((k) => k.id === id);
+  if (!isOwn && kept.length === 0) return null;
+  return (
+    <div className="mt-2 flex flex-wrap items-end gap-2">
+      {isOwn ? (
+        <div className="w-56">
+          <TextField
+            label={`Keep this ${what} as`}
+            placeholder="a name, then Enter"
+            value=""
+            check={(name) => (name.length > 40 ? 'Give up to 40 letters.' : null)}
+            onTake={(name) => name !== '' && keepConditions(kind, { id, name })}
+          />
+        </div>
+      ) : null}
+      {kept.map((k) => (
+        <span key={k.id} className="flex h-7 items-center rounded-full border border-line">
+          <button
+            type="button"
+            aria-pressed={k.id === id}
+            className={`h-full rounded-l-full pr-1 pl-2.5 ${k.id === id ? 'bg-ink text-on-ink' : 'hover:underline'}`}
+            onClick={() => onChoose(k.id)}
+          >
+            {k.name}
+          </button>
+          <button
+            type="button"
+            aria-label={`Forget ${k.name}`}
+            className="h-full min-w-6 pr-2 pl-1 text-soft hover:text-worse"
+            onClick={() => forgetConditions(kind, k.id)}
+          >
+            ×
+          </button>
+        </span>
+      ))}
+    </div>
   );
 }
 

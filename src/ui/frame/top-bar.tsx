@@ -1,12 +1,14 @@
 'use client';
 
 import { Check, Ellipsis, MoonStar, Redo2, Undo2 } from 'lucide-react';
+import { useEffect } from 'react';
 import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
 import type { CacheState } from '../../core/vocabulary/cache-states.ts';
 import { Choice } from '../parts/choice.tsx';
 import { count } from '../parts/format.ts';
+import { recallConditions, useKeptConditions } from '../state/own-conditions.ts';
 import { useWorkbench } from '../state/workbench.ts';
-import { CACHE_OPTIONS, DEVICE_OPTIONS, LINK_OPTIONS } from './condition-options.ts';
+import { CACHE_OPTIONS, deviceOptions, linkOptions, nameOf } from './condition-options.ts';
 import { useConditionsSheet } from './conditions-sheet.tsx';
 import { useGuideFits } from './guide/guide.tsx';
 import { setGuide, useGuide } from './guide/progress.ts';
@@ -76,6 +78,8 @@ function Choices() {
   const deviceId = useWorkbench((s) => s.deviceId);
   const cache = useWorkbench((s) => s.cache);
   const choose = useWorkbench((s) => s.choose);
+  const kept = useKeptConditions();
+  useEffect(recallConditions, []);
   return (
     <div className="choices flex min-w-0 flex-1 flex-wrap items-stretch">
       <ProjectChoice />
@@ -89,15 +93,15 @@ function Choices() {
       <Choice
         caption="link"
         value={linkId}
-        shown={linkOf(linkId).name}
-        options={[...LINK_OPTIONS, { value: OWN, label: 'Own values …' }]}
+        shown={nameOf(kept.links, linkOf(linkId))}
+        options={[...linkOptions(kept.links), { value: OWN, label: 'Own values …' }]}
         onChange={(next) => (next === OWN ? useConditionsSheet.setState({ open: true }) : choose({ linkId: next }))}
       />
       <Choice
         caption="device"
         value={deviceId}
-        shown={deviceOf(deviceId).name}
-        options={[...DEVICE_OPTIONS, { value: OWN, label: 'Own values …' }]}
+        shown={nameOf(kept.devices, deviceOf(deviceId))}
+        options={[...deviceOptions(kept.devices), { value: OWN, label: 'Own values …' }]}
         onChange={(next) => (next === OWN ? useConditionsSheet.setState({ open: true }) : choose({ deviceId: next }))}
       />
       <Choice

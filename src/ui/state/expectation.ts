@@ -13,11 +13,17 @@ import { usePlan } from './workbench.ts';
 
 /** Sets of conditions that visitors come with; weights in any unit, 0 leaves one out. */
 export const CROWDS = [
-  { id: 'crowded-phone', name: 'Crowded 4G, mid phone', link: 'crowded-4g', device: 'mid-phone', weight: 50 },
-  { id: 'clear-phone', name: 'Clear 4G, mid phone', link: 'clear-4g', device: 'mid-phone', weight: 30 },
-  { id: 'edge-old', name: 'Edge of coverage, old phone', link: 'edge-of-cover', device: 'old-phone', weight: 0 },
-  { id: 'wifi-tablet', name: 'Ferry Wi-Fi, tablet', link: 'ferry-wifi', device: 'tablet', weight: 0 },
-  { id: 'cable-laptop', name: 'Home cable, laptop', link: 'home-cable', device: 'laptop', weight: 20 },
+  {
+    id: 'crowded-phone',
+    name: 'Crowded cell, everyday phone',
+    link: 'crowded-cell',
+    device: 'everyday-phone',
+    weight: 50,
+  },
+  { id: 'clear-phone', name: 'Clear cell, everyday phone', link: 'clear-cell', device: 'everyday-phone', weight: 30 },
+  { id: 'edge-old', name: 'Edge of coverage, worn phone', link: 'edge-of-coverage', device: 'worn-phone', weight: 0 },
+  { id: 'wifi-tablet', name: 'Shared Wi-Fi, tablet', link: 'shared-wifi', device: 'tablet', weight: 0 },
+  { id: 'cable-laptop', name: 'Home line, laptop', link: 'home-line', device: 'laptop', weight: 20 },
 ] as const;
 
 export const useCrowds = create<{ weights: Record<string, number> }>()(() => ({

@@ -381,15 +381,15 @@ describe('the workbench', () => {
     state().open(project, app, {
       planId: 'baseline',
       route: '/b',
-      linkId: 'home-cable',
+      linkId: 'home-line',
       deviceId: 'none',
       cache: 'returning',
     });
     expect(state()).toMatchObject({
       planId: null,
       route: '/b',
-      linkId: 'home-cable',
-      deviceId: 'mid-phone',
+      linkId: 'home-line',
+      deviceId: 'everyday-phone',
       cache: 'returning',
     });
     state().open(project, app, { planId: 'gone', route: '/gone' });

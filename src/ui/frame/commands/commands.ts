@@ -1,10 +1,11 @@
 import { counted } from '../../../core/text/counted.ts';
 import { STATION_IDS, STATIONS } from '../../../core/vocabulary/stations.ts';
 import { adviceNow, showFinding } from '../../state/advice.ts';
+import { useKeptConditions } from '../../state/own-conditions.ts';
 import { goTo } from '../../state/stations.ts';
 import type { Workbench } from '../../state/workbench/types.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
-import { CACHE_OPTIONS, DEVICE_OPTIONS, LINK_OPTIONS } from '../condition-options.ts';
+import { CACHE_OPTIONS, deviceOptions, linkOptions } from '../condition-options.ts';
 import { useConditionsSheet } from '../conditions-sheet.tsx';
 import { useReadDialog } from '../drop.ts';
 import { usePlanSheet } from '../plan-sheet.tsx';
@@ -74,23 +75,28 @@ export function commands(): Command[] {
 
 /** Links, devices and caches that could be predicted under instead. */
 function underOther(now: Pick<Workbench, 'linkId' | 'deviceId' | 'cache'>, choose: Workbench['choose']): Command[] {
+  const kept = useKeptConditions.getState();
   return [
-    ...LINK_OPTIONS.filter((l) => l.value !== now.linkId).map(
-      ({ value, label, note }): Command => ({
-        group: 'Link',
-        words: label,
-        note,
-        run: () => choose({ linkId: value }),
-      }),
-    ),
-    ...DEVICE_OPTIONS.filter((d) => d.value !== now.deviceId).map(
-      ({ value, label, note }): Command => ({
-        group: 'Device',
-        words: label,
-        note,
-        run: () => choose({ deviceId: value }),
-      }),
-    ),
+    ...linkOptions(kept.links)
+      .filter((l) => l.value !== now.linkId)
+      .map(
+        ({ value, label, note }): Command => ({
+          group: 'Link',
+          words: label,
+          note,
+          run: () => choose({ linkId: value }),
+        }),
+      ),
+    ...deviceOptions(kept.devices)
+      .filter((d) => d.value !== now.deviceId)
+      .map(
+        ({ value, label, note }): Command => ({
+          group: 'Device',
+          words: label,
+          note,
+          run: () => choose({ deviceId: value }),
+        }),
+      ),
     ...CACHE_OPTIONS.filter((c) => c.value !== now.cache).map(
       ({ value, label, note }): Command => ({
         group: 'Cache',
