@@ -15,7 +15,7 @@ const opened = async (query = 'route=/timetable&plan=baseline') => {
   return page;
 };
 const block = (page: Page, name: string) =>
-  page.getByRole('button', { name: new RegExp(`^@saltmarsh/${name}, package`) });
+  page.getByRole('button', { name: new RegExp(`, package @saltmarsh/${name},`) });
 const details = (page: Page) => page.getByRole('complementary', { name: 'Details' });
 const band = async (page: Page, name: string) => (await block(page, name).getAttribute('data-at')) ?? '';
 
@@ -50,17 +50,17 @@ describe('start and later', () => {
 
   it('hatches what stays, and says who keeps it', async () => {
     const page = await opened();
-    await page.getByRole('button', { name: /^\d+ lighter, .* in the start/ }).click();
+    await page.getByRole('button', { name: /^\d+ lighter .*, in the start/ }).click();
     await page.keyboard.press('o');
-    await page.getByRole('button', { name: /^timetable, folder, .* in the start/ }).click();
-    await page.getByRole('button', { name: /^departure-board, module/ }).click();
+    await page.getByRole('button', { name: /, folder src\/timetable, in the start/ }).click();
+    await page.getByRole('button', { name: /^departure-board .*, module / }).click();
     await details(page).getByText('needed by it, but stays').waitFor();
     await details(page)
       .getByText(/kept by /)
       .first()
       .waitFor();
     await settles(async () =>
-      expect(await page.getByRole('button', { name: /in the start, kept by / }).count()).toBeGreaterThan(0),
+      expect(await page.getByRole('button', { name: /kept by .* in the start/ }).count()).toBeGreaterThan(0),
     );
     await page.close();
   });
@@ -82,9 +82,7 @@ describe('start and later', () => {
     const page = await opened();
     await block(page, 'mapkeel').focus();
     await page.keyboard.press('ArrowRight');
-    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toMatch(
-      /^@saltmarsh\/paperkit/,
-    );
+    expect(await page.evaluate(() => document.activeElement?.textContent)).toMatch(/^paperkit/);
     await page.keyboard.press('ArrowDown');
     await settles(async () =>
       expect(await page.evaluate(() => document.activeElement?.getAttribute('data-at'))).not.toBe('start'),
@@ -93,7 +91,7 @@ describe('start and later', () => {
     await page.keyboard.press('o');
     await page.getByText('taken apart').waitFor();
     await page
-      .getByRole('button', { name: /, module, .* in the start/ })
+      .getByRole('button', { name: /, module .*, in the start/ })
       .first()
       .waitFor();
     await page.getByRole('button', { name: /put together/ }).click();

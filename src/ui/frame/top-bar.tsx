@@ -46,7 +46,7 @@ export function TopBar({ loaded }: { loaded: boolean }) {
         aria-label="Keys"
         title="Keys (?)"
         onClick={() => useShortcutSheet.setState({ open: true })}
-        className="mr-3 px-1.5 font-mono text-soft hover:text-ink"
+        className="mr-2 px-2.5 font-mono text-soft hover:text-ink"
       >
         ?
       </button>

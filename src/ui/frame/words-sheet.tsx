@@ -12,7 +12,8 @@ export function WordsSheet() {
   if (!open) return null;
   return (
     <Modal title="Words" width="wide" onClose={() => useWordsSheet.setState({ open: false })}>
-      <dl className="max-h-[60vh] overflow-y-auto" tabIndex={-1}>
+      {/* A long list is scrolled by keys, so it takes the focus. */}
+      <dl className="max-h-[60vh] overflow-y-auto" tabIndex={0}>
         {Object.entries(TERMS).map(([word, means]) => (
           <div key={word} className="border-t border-line py-1.5 first:border-t-0">
             <dt className="font-semibold">{word}</dt>

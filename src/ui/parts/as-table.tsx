@@ -16,7 +16,7 @@ export function AsTable({
   const side = (at: number) => (at < words ? 'pr-3 text-left' : 'text-right');
   return (
     <details className={className}>
-      <summary className="cursor-pointer text-soft">as a table</summary>
+      <summary className="cursor-pointer py-1 text-soft">as a table</summary>
       <table className="mt-1 w-full max-w-4xl">
         <thead className="text-soft">
           <tr>

@@ -67,7 +67,7 @@ export function BoardRows({
                   </button>
                   <button
                     type="button"
-                    className={`block max-w-full truncate text-[11px] hover:text-ink hover:underline ${row.route === route ? 'font-semibold text-ink' : 'text-soft'}`}
+                    className={`block min-h-6 max-w-full truncate text-[11px] hover:text-ink hover:underline ${row.route === route ? 'font-semibold text-ink' : 'text-soft'}`}
                     title="Its visitors"
                     aria-pressed={row.route === route}
                     onClick={() => onRoute(row.route === route ? null : row.route)}

@@ -192,7 +192,6 @@ function BlockButton({
       tabIndex={first || chosen ? 0 : -1}
       draggable={draggable}
       aria-pressed={chosen}
-      aria-label={`${block.name}, ${block.kind === 'rest' ? 'blocks' : block.kind}, ${size(block.weight.compressed)}, ${wayWords(from, at)}${kept ? `, ${kept}` : ''}`}
       title={`${block.of || block.name}: ${size(block.weight.compressed)} in ${block.modules} ${block.modules === 1 ? 'module' : 'modules'}${kept ? `; stays, ${kept}` : ''}`}
       onClick={onChoose}
       onDragStart={(event) => {
@@ -209,14 +208,35 @@ function BlockButton({
       className={`block-piece absolute flex flex-col overflow-hidden rounded-[3px] text-left text-xs leading-tight ${isStart ? 'pt-1' : 'justify-center'} ${width >= NAMED_FROM ? 'px-1' : ''} ${look} ${chosen ? 'outline-2 outline-offset-1 outline-ink' : ''}`}
       style={{ left: x, top: y, width, height }}
     >
-      {width >= NAMED_FROM ? (
-        <>
-          <span className="w-full truncate">{block.name.replace(/^@[^/]+\//, '')}</span>
-          {isStart ? <span className="w-full truncate text-[11px]">{size(block.weight.compressed)}</span> : null}
-          {isStart && kept && width >= TOLD_FROM ? <span className="w-full truncate text-[11px]">{kept}</span> : null}
-        </>
-      ) : null}
+      <Words block={block} onStart={isStart} way={wayWords(from, at)} kept={kept} width={width} />
     </button>
+  );
+}
+
+/** Name, weight and keeper as far as there is room; the rest for whoever hears it. */
+function Words({
+  block: { name, kind, of, weight },
+  onStart,
+  way,
+  kept,
+  width,
+}: {
+  block: PlacedBlock['block'];
+  onStart: boolean;
+  way: string;
+  kept: string | null;
+  width: number;
+}) {
+  const seen = (from: number, more = '') => (width >= from ? `w-full truncate ${more}` : 'sr-only');
+  return (
+    <>
+      <span className={seen(NAMED_FROM)}>{name.replace(/^@[^/]+\//, '')} </span>
+      <span className={onStart ? seen(NAMED_FROM, 'text-[11px]') : 'sr-only'}>{size(weight.compressed)}</span>
+      {kept ? <span className={onStart ? seen(TOLD_FROM, 'text-[11px]') : 'sr-only'}>{kept}</span> : null}
+      <span className="sr-only">
+        , {kind === 'rest' ? 'blocks' : `${kind} ${of}`}, {way}
+      </span>
+    </>
   );
 }
 
