@@ -161,7 +161,7 @@ describe('findings', () => {
     await measured(page);
     const before = await figure(page, 'interactive');
     await rows(page).first().click();
-    await details(page).getByRole('button', { name: 'Try it' }).click();
+    await details(page).getByRole('button', { name: 'Preview' }).click();
     const tried = await changed(page, 'interactive', before);
     expect(tried).toBeLessThan(before);
     await page.keyboard.press('4');
@@ -174,7 +174,7 @@ describe('findings', () => {
     await page.getByRole('option', { name: /^First plan/ }).click();
     await measured(page);
     await rows(page).first().click();
-    await details(page).getByRole('button', { name: 'Try it' }).click();
+    await details(page).getByRole('button', { name: 'Preview' }).click();
     await becomes(page, 'interactive', tried);
     await page.getByText('First plan · 0 decisions').waitFor();
     await page.getByRole('region', { name: 'Live strip' }).getByRole('button', { name: 'Apply', exact: true }).click();

@@ -48,7 +48,7 @@ describe('a first improvement on the sample', () => {
     const start = await figure(page, 'start');
     await choose(page, 'berth-finder');
     await page.keyboard.press('d');
-    await page.getByRole('button', { name: 'action', exact: true }).click();
+    await page.getByRole('button', { name: 'on the action', exact: true }).click();
     await page.getByText('First plan · 4 decisions').waitFor();
     await allSaved(page);
     const lean = await figure(page, 'start');

@@ -87,7 +87,7 @@ describe('planning splits', () => {
     await page.getByLabel('Stand-in held at least').fill('0');
     await page.keyboard.press('Enter');
     await becomes(page, 'interactive', before);
-    await page.getByLabel('Its code runs').selectOption('action');
+    await page.getByLabel('Its code runs').selectOption('on the action');
     await page.getByRole('button', { name: 'Undo “next-sailings: run on the action”' }).waitFor();
     await page
       .getByRole('complementary', { name: 'Details' })

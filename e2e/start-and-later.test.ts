@@ -89,12 +89,12 @@ describe('start and later', () => {
     );
     await block(page, 'mapkeel').click();
     await page.keyboard.press('o');
-    await page.getByText('taken apart').waitFor();
+    await page.getByText('opened', { exact: true }).waitFor();
     await page
       .getByRole('button', { name: /, module .*, in the start/ })
       .first()
       .waitFor();
-    await page.getByRole('button', { name: /put together/ }).click();
+    await page.getByRole('button', { name: / close$/ }).click();
     await block(page, 'mapkeel').waitFor();
     await page.close();
   });

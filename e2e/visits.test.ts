@@ -60,7 +60,7 @@ describe('one visit', () => {
         .textContent()
         .then((t) => t ?? '');
     const whole = await until(wait, (t) => Number.parseFloat(t) > 300 || t.endsWith(' s'));
-    await panel.getByRole('button', { name: 'approach' }).click();
+    await panel.getByRole('button', { name: 'on hover or focus' }).click();
     await panel.getByText(/^At once .* with lead enough/).waitFor();
     await until(wait, (t) => t !== whole);
     // The handle in the row does the same as the slider: dragged to the act, it leaves no lead.

@@ -45,8 +45,8 @@ describe('the table of hints', () => {
     expect(words).toContain('modulepreload hero in the markup');
     expect(words).toContain('prefetch dialog by script, idle');
     expect(words).toContain('prefetch /list in the markup');
-    expect(words).toContain('prefetch document /admin on the approach');
-    expect(words).toContain('prepare document /admin on the approach');
+    expect(words).toContain('prefetch document /admin on hover or focus');
+    expect(words).toContain('prepare document /admin on hover or focus');
     expect(rows.every((r) => !r.on)).toBe(true);
   });
 

@@ -98,7 +98,7 @@ describe('a hint', () => {
     [{ place: 'script', on: { on: 'idle' } }, 'prefetch chart by script, idle'],
     [
       { place: 'script', on: { on: 'approach' }, notForDataSaver: true },
-      'prefetch chart on the approach, not for data savers',
+      'prefetch chart on hover or focus, not for data savers',
     ],
     [{ kind: 'prepare document', target: { kind: 'route', pattern: '/b' } }, 'prepare document /b at once'],
     [

@@ -33,7 +33,7 @@ type OfKind<K extends TriggerKind> = Extract<Trigger, { on: K }>;
 interface TriggerEntry<K extends TriggerKind> {
   /** In words, as in `after 400 ms`. */
   words(trigger: OfKind<K>): string;
-  /** The same as the end of a sentence, as in: fetch the dialog on the approach. */
+  /** The same as the end of a sentence, as in: fetch the dialog on hover or focus. */
   phrase(trigger: OfKind<K>): string;
   /** How it is written in commands, such as `idle` or `after:MS`; null where there is no written form. */
   written: string | null;
@@ -43,11 +43,11 @@ interface TriggerEntry<K extends TriggerKind> {
 
 type PlainKind = { [K in TriggerKind]: { on: K } extends OfKind<K> ? K : never }[Exclude<TriggerKind, 'media'>];
 
-/** A kind that says all by its name. */
-function plain<K extends PlainKind>(on: K, phrase: string): TriggerEntry<K> {
+/** A kind that says all by its name; in the words that the trade has for it. */
+function plain<K extends PlainKind>(on: K, words: string, phrase = words): TriggerEntry<K> {
   const trigger = { on } as OfKind<K>;
   return {
-    words: () => on,
+    words: () => words,
     phrase: () => phrase,
     written: on,
     read: (value) => (value === undefined ? trigger : null),
@@ -65,8 +65,8 @@ const ENTRIES: { [K in TriggerKind]: TriggerEntry<K> } = {
   'at once': plain('at once', 'at once'),
   'after first paint': plain('after first paint', 'after first paint'),
   idle: plain('idle', 'when idle'),
-  visible: plain('visible', 'when visible'),
-  approach: plain('approach', 'on the approach'),
+  visible: plain('visible', 'in view', 'when in view'),
+  approach: plain('approach', 'on hover or focus'),
   action: plain('action', 'on the action'),
   after: {
     words: ({ ms }) => `after ${ms} ms`,
@@ -102,7 +102,7 @@ export function triggerWords(trigger: Trigger): string {
   return entryOf(trigger).words(trigger);
 }
 
-/** The same as the end of a sentence, as in: fetch the dialog on the approach. */
+/** The same as the end of a sentence, as in: fetch the dialog on hover or focus. */
 export function triggerPhrase(trigger: Trigger): string {
   return entryOf(trigger).phrase(trigger);
 }

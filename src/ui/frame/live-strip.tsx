@@ -61,7 +61,7 @@ function Trying({ trial: { remedy } }: { trial: Trial }) {
   const take = useWorkbench((s) => s.take);
   return (
     <>
-      <h2 className="font-semibold">Trying it</h2>
+      <h2 className="font-semibold">Preview</h2>
       <p className="line-clamp-2 leading-tight" title={remedy.words}>
         {remedy.words}
       </p>

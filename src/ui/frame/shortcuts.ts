@@ -21,7 +21,7 @@ export const SHORTCUTS: { keys: string; does: string }[] = [
   { keys: 'd', does: 'Split: detach or join what is chosen' },
   { keys: 'Space', does: 'Split: choose several imports together' },
   { keys: '↵', does: 'Split: go into a split point, unfold a folder' },
-  { keys: 'o', does: 'Start and later: take the chosen package or folder apart' },
+  { keys: 'o', does: 'Start and later: open the chosen package or folder' },
   { keys: 'p', does: 'Split: preload the chosen split point, or take it back' },
   { keys: '/', does: 'Split: find an import' },
   { keys: 'Ctrl K', does: 'find anything that can be done: stations, routes, plans, findings …' },

@@ -9,8 +9,8 @@ export const TERMS = {
   'split point': 'a place where loading is deferred: one target, asked for by one or several imports',
   detach: 'make an import deferred, so that what only it brings leaves the start',
   join: 'make a deferred import static, so that its code travels with whoever imports it',
-  'own weight': 'compressed bytes of the module itself',
-  'carried weight':
+  'self size': 'compressed bytes of the module itself',
+  'retained size':
     'compressed bytes that would leave the start if this import were detached: what nothing else there needs',
   start: MEASURES['start bytes'].about,
   'other scripts': MEASURES['other scripts'].about,
@@ -25,10 +25,11 @@ export const TERMS = {
   blocked: MEASURES.blocked.about,
   waste: MEASURES['wasted bytes'].about,
   'lower bound': 'what no plan can beat for this landing: connecting, round trips and the bare bytes at line rate',
-  trigger: 'the moment at which a split point is fetched: at once, when idle, in view, on the approach, on the act …',
-  approach: 'the pointer or focus rests on what is acted upon; on touch there is nearly none',
-  lead: 'the time between the approach and the act',
-  'stand-in': 'what shows in the place of something until it is there',
+  trigger:
+    'the moment at which a split point is fetched: at once, when idle, in view, on hover or focus, on the action …',
+  'hover or focus': 'the pointer or focus rests on what is acted upon; on touch there is nearly none',
+  lead: 'the time between hover or focus and the act',
+  placeholder: 'what shows in the place of something until it is there',
   hint: 'a line that asks for something ahead: preload, prefetch, preconnect, fetch priority, early hint, speculation rule',
   finding: 'something worth changing, with the measured effect of changing it',
   cost: 'expected ms per visit: landings and waits by how often they happen, and a price for bytes fetched for nothing',

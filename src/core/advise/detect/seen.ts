@@ -69,12 +69,12 @@ export function unsteadyScreen(analysis: AnalysisContext, score: Score): Candida
       if (found.has(module) || !(moves || flashing.has(actKey(route.pattern, id)))) continue;
       const remedies: [string, Fallback][] = [
         ['keep its room until it shows', { show: 'reserved space', holdMs: 0 }],
-        ['let its stand-in stay for at least 400 ms', { show: 'stand-in', holdMs: 400 }],
+        ['keep its placeholder for at least 400 ms', { show: 'stand-in', holdMs: 400 }],
       ];
       found.set(module, {
         id: `unsteady ${module}`,
         kind: 'unsteady screen',
-        what: moves ? `${name} moves what stands around it when it comes` : `the stand-in of ${name} only flashes`,
+        what: moves ? `${name} moves what stands around it when it comes` : `the placeholder of ${name} only flashes`,
         why: 'What appears for a moment, or pushes other things aside, disturbs more than a short wait.',
         evidence: analysis.deferredTo(analysis.module(module)).map((d) => d.evidence),
         routes: snapshot.routes.filter((r) => r.parts.some((p) => p.module === module)).map((r) => r.pattern),

@@ -55,6 +55,6 @@ export function hintLines(rows: readonly HintRow[], all: boolean): RouteHints[] 
 /** How a hint is given, as short as it fits beside its target: `prefetch, idle`. */
 export function wayWords({ kind, place, on, priority }: Hint): string {
   if (kind === 'fetch priority') return `${priority} fetch priority`;
-  if (isDocumentHint(kind)) return `${kind}, ${on?.on === 'approach' ? 'approach' : 'at once'}`;
+  if (isDocumentHint(kind)) return `${kind}, ${on?.on === 'approach' ? 'on hover or focus' : 'at once'}`;
   return `${kind}, ${place === 'script' && on ? triggerWords(on) : place}`;
 }

@@ -5,7 +5,7 @@ import { endTrial, tryOut, useTrial } from '../../state/trial.ts';
 import { usePlan } from '../../state/workbench.ts';
 
 /** Shows a change on the live strip and the waterfall, over the plan as it is, without making it. */
-export function TryIt({ remedy, words = 'Try it' }: { remedy: Remedy; words?: string }) {
+export function TryIt({ remedy, words = 'Preview' }: { remedy: Remedy; words?: string }) {
   const plan = usePlan();
   const trial = useTrial();
   const on = trial !== null && JSON.stringify(trial.remedy) === JSON.stringify(remedy);

@@ -5,7 +5,7 @@ export const MOMENTS: Record<MomentKind, string> = {
   landing: 'landing',
   quiet: 'later',
   scroll: 'scroll',
-  approach: 'approach',
+  approach: 'hover',
   action: 'action',
   condition: 'condition',
   move: 'move to',

@@ -44,7 +44,7 @@ export function ImportsHead({
         <p className="truncate text-soft">
           {outline && within ? `${size(outline.start.compressed)} of modules beside what is there · ` : ''}
           {within ? null : <StartBytes />}
-          solid: <Term of="own weight">own</Term>, outline: <Term of="carried weight">carried</Term>
+          solid: <Term of="self size">self</Term>, outline: <Term of="retained size">retained size</Term>
         </p>
       </div>
       <div className="flex shrink-0 items-center gap-3">

@@ -58,7 +58,7 @@ export function linesOf(outline: Outline, { text, inside, by, open, within }: Li
     section(
       'h-folders',
       `${where}, by package and folder`,
-      'solid: their own weight',
+      'solid: their self size',
       grouped(imports, outline.imports, open, wanted !== ''),
     );
     return lines;

@@ -39,7 +39,7 @@ export function ManySheet({
         choose none
       </button>
       <dl className="mt-4 grid grid-cols-[1fr_auto] gap-y-1">
-        <dt>own weight of what they lead to</dt>
+        <dt>self size of what they lead to</dt>
         <dd className="text-right">{size(own)}</dd>
       </dl>
       {decisions.length === 0 ? (

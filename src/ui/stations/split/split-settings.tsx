@@ -33,7 +33,7 @@ const MOMENTS: Trigger[] = Object.values(OFFERED).filter((t) => t !== null);
 const READY = 'as soon as it can' as const;
 const SCOPES = { part: 'its own place', area: 'the whole page', app: 'the whole app' } as const;
 const FALLBACK_LABELS: Record<Fallback['show'], string> = {
-  'stand-in': 'a stand-in',
+  'stand-in': 'a placeholder',
   'reserved space': 'reserved space',
   nothing: 'nothing',
   'old screen': 'the old screen',
@@ -125,7 +125,7 @@ function FallbackFields({ fallback, set }: { fallback: Fallback; set: (fallback:
       />
       {fallback.show === 'stand-in' ? (
         <NumberField
-          label="Stand-in held at least"
+          label="Placeholder kept at least"
           unit="ms"
           most={LONGEST_HOLD}
           value={fallback.holdMs}

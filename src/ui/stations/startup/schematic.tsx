@@ -20,7 +20,7 @@ const LOOKS: Record<Seen, string> = {
 
 const WORDS: Record<Seen, string> = {
   blank: 'not there',
-  'stand-in': 'stand-in',
+  'stand-in': 'placeholder',
   shown: 'shown',
   'in font': 'shown in its font',
   filled: 'shown, filled',
@@ -83,7 +83,7 @@ export function Schematic({ view }: { view: LandingView }) {
       {view.readout.moves > 0 ? (
         <p className="mt-2 text-worse">
           {view.readout.moves === 1 ? '1 part pushes' : `${view.readout.moves} parts push`} others aside: no room is
-          kept until {view.readout.moves === 1 ? 'it comes' : 'they come'}. A stand-in or reserved space keeps it.
+          kept until {view.readout.moves === 1 ? 'it comes' : 'they come'}. A placeholder or reserved space keeps it.
         </p>
       ) : null}
     </section>

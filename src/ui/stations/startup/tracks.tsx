@@ -23,7 +23,7 @@ function Label({ y, children, strong }: { y: number; children: string; strong?: 
   );
 }
 
-/** One thin lane per part: nothing, stand-in, shown, answering. */
+/** One thin lane per part: nothing, placeholder, shown, answering. */
 export function RevealLanes({
   view,
   lanes,
@@ -51,7 +51,7 @@ export function RevealLanes({
         const states = view.timeline.reveals
           .filter((r) => r.part === part && r.state !== 'filled')
           .sort((a, b) => a.at - b.at);
-        const words = states.map((s) => `${s.state} ${time(s.at)}`).join(', ');
+        const words = states.map((s) => `${s.state === 'stand-in' ? 'placeholder' : s.state} ${time(s.at)}`).join(', ');
         const { name } = view.parts[part];
         return (
           <g key={part}>

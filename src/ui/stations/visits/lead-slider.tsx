@@ -11,7 +11,7 @@ const MOST_MS = 2400;
 const WIDTH = 254;
 const HEIGHT = 74;
 
-/** From approach to act: a slider over the curve of the wait, so that what hesitation is worth is seen before it is tried. */
+/** From hover or focus to the act: a slider over the curve of the wait, so that what hesitation is worth is seen before it is tried. */
 export function LeadSlider({
   visit,
   step,
@@ -40,7 +40,7 @@ export function LeadSlider({
   return (
     <section className="mt-4">
       <h3 className="mb-1 flex items-baseline justify-between font-semibold">
-        From approach to act <span className="font-normal">{time(lead)}</span>
+        From hover or focus to the act <span className="font-normal">{time(lead)}</span>
       </h3>
       <svg width={WIDTH} height={HEIGHT} className="block" aria-hidden="true">
         <title>wait by lead</title>
@@ -76,7 +76,7 @@ export function LeadSlider({
           <Slider.Range className="absolute h-full bg-ink" />
         </Slider.Track>
         <Slider.Thumb
-          aria-label="From approach to act, in ms"
+          aria-label="From hover or focus to the act, in ms"
           className="block size-3.5 rounded-full border-2 border-ink bg-sheet"
         />
       </Slider.Root>
@@ -86,7 +86,7 @@ export function LeadSlider({
           : found === null
             ? (error ?? 'Playing it with other leads …')
             : first - last < 1
-              ? 'Nothing is fetched on the approach, so the lead changes nothing.'
+              ? 'Nothing is fetched on hover or focus, so the lead changes nothing.'
               : `At once ${time(first)}; with lead enough ${time(last)}.`}
       </p>
       {known.length > 1 ? (

@@ -126,7 +126,9 @@ function LeadHandle({ lead, scale, onLead }: { lead: number; scale: Scale; onLea
       }}
     >
       <title>
-        {onLead ? `approach ${time(lead)} before the act; drag it` : `approach ${time(lead)} before the act`}
+        {onLead
+          ? `hover or focus ${time(lead)} before the act; drag it`
+          : `hover or focus ${time(lead)} before the act`}
       </title>
     </circle>
   );

@@ -13,7 +13,7 @@ export function momentWords(moment: MomentView, step: VisitStep | undefined): st
     case 'move':
       return step.by === 'inside' ? `goes to ${step.to}` : `opens ${step.to}`;
     case 'approach':
-      return `rests on what leads to ${'part' in step ? moment.name : step.to}`;
+      return `hovers or focuses what leads to ${'part' in step ? moment.name : step.to}`;
     case 'resize':
       return `screen becomes ${step.width} × ${step.height}`;
     case 'deploy':
@@ -36,7 +36,7 @@ export function meanwhile({ standIn, kind, wait, failed }: MomentView): string {
   if (failed === 'silent') return 'nothing happens: its code could not be loaded, and nobody says so';
   if (!Number.isFinite(wait)) return 'it never comes';
   if (standIn)
-    return `a stand-in from ${time(standIn.from)} to ${time(standIn.to)}${standIn.flash ? ': it only flashes' : ''}`;
+    return `a placeholder from ${time(standIn.from)} to ${time(standIn.to)}${standIn.flash ? ': it only flashes' : ''}`;
   if (kind === 'landing') return 'a blank page';
   if (kind === 'document' || kind === 'move') return 'the screen before';
   return 'the page as it was';

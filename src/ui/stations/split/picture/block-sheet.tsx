@@ -61,7 +61,7 @@ export function BlockSheet({
             onClick={() => onOpen(block)}
             className="rounded border border-line px-2.5 py-1.5 hover:border-ink"
           >
-            Take it apart <kbd className="ml-1 font-mono text-xs opacity-70">o</kbd>
+            Open it <kbd className="ml-1 font-mono text-xs opacity-70">o</kbd>
           </button>
         ) : null}
       </p>
@@ -82,7 +82,7 @@ export function BlockSheet({
 /** Why a block can’t be moved as it is. */
 function fixedWords({ opens, kind }: Block): string {
   if (kind === 'rest') return 'Each of them is too light to be told apart here.';
-  if (opens) return 'A folder isn’t imported as one: take it apart and move what is in it.';
+  if (opens) return 'A folder isn’t imported as one: open it and move what is in it.';
   return 'The landing begins with it, so it can’t be moved.';
 }
 

@@ -96,17 +96,17 @@ function useKeys(keys: Record<string, () => void>): void {
 function TakenApart({ open, setOpen }: { open: string[]; setOpen: (open: string[]) => void }) {
   return (
     <p className="mt-1 flex flex-wrap items-center gap-1.5">
-      <span className="text-soft">taken apart</span>
+      <span className="text-soft">opened</span>
       {open.map((o) => (
         <button
           key={o}
           type="button"
-          title="Put it together again"
+          title="Close it again"
           className="rounded-full border border-line px-2 text-[11px] hover:border-ink"
           onClick={() => setOpen(open.filter((x) => x !== o && !x.startsWith(`${o}/`)))}
         >
           {o.startsWith('rest ') ? 'lighter ones' : o.replace(/^\w+ /, '')} <span aria-hidden="true">×</span>
-          <span className="sr-only">put together</span>
+          <span className="sr-only">close</span>
         </button>
       ))}
     </p>
