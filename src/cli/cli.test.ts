@@ -142,7 +142,7 @@ describe('yokeline', () => {
       '--no-touch',
     ];
     const { conditions, readout, sums, milestones } = run('simulate', file, '--route', '/timetable', ...own);
-    expect(conditions.link).toMatchObject({ rttMs: 40, downKbps: 9000, protocol: 'h1', upKbps: 750, tls: '1.3' });
+    expect(conditions.link).toMatchObject({ rttMs: 40, downKbps: 9000, protocol: 'h1', upKbps: 600, tls: '1.3' });
     expect(conditions.device).toMatchObject({ cpuFactor: 2, touch: false, viewport: { width: 1400, height: 900 } });
     const slow = run('simulate', file, '--route', '/timetable', ...own, '--rtt', '400');
     expect(slow.milestones.interactive).toBeGreaterThan(milestones.interactive);

@@ -43,7 +43,7 @@ describe('the table of hints', () => {
   it('has what the start finds late, what people want next, and documents that are opened next', () => {
     const words = rows.map((r) => r.words);
     expect(words).toContain('modulepreload hero in the markup');
-    expect(words).toContain('prefetch dialog by script, idle');
+    expect(words).toContain('prefetch dialog by script, when idle');
     expect(words).toContain('prefetch /list in the markup');
     expect(words).toContain('prefetch document /admin on hover or focus');
     expect(words).toContain('prepare document /admin on hover or focus');

@@ -26,7 +26,7 @@ function refuseContradictions({ kind, place, on, priority, media }: Hint, at: st
   const ofDocument = isDocumentHint(kind);
   if (ofDocument && place !== 'markup') refuse('Rules about documents stand in the markup.', 'place');
   if (ofDocument && on && on.on !== 'at once' && on.on !== 'approach')
-    refuse('Documents are fetched ahead at once or on the approach.', 'on');
+    refuse('Documents are fetched ahead at once, or on hover or focus.', 'on');
   if (kind === 'fetch priority' && (!priority || place !== 'markup'))
     refuse('A fetch priority stands in the markup and is high or low.', priority ? 'place' : 'priority');
   if (place === 'script' && !on) refuse('A hint that a script adds needs the trigger at which it does.', 'on');

@@ -95,7 +95,7 @@ describe('written hints', () => {
 describe('a hint', () => {
   it.each<[Partial<Hint>, string]>([
     [{}, 'prefetch chart in the markup'],
-    [{ place: 'script', on: { on: 'idle' } }, 'prefetch chart by script, idle'],
+    [{ place: 'script', on: { on: 'idle' } }, 'prefetch chart by script, when idle'],
     [
       { place: 'script', on: { on: 'approach' }, notForDataSaver: true },
       'prefetch chart on hover or focus, not for data savers',

@@ -61,9 +61,9 @@ export function hintWords(hint: Hint): string {
 }
 
 function whereWords({ kind, place, on }: Hint): string {
-  if (isDocumentHint(kind)) return on?.on === 'approach' ? 'on the approach' : 'at once';
+  if (isDocumentHint(kind)) return on?.on === 'approach' ? 'on hover or focus' : 'at once';
   if (place !== 'script') return PLACES[place];
-  return on?.on === 'approach' ? 'on the approach' : `${PLACES.script}, ${on ? triggerWords(on) : 'at once'}`;
+  return on?.on === 'approach' ? 'on hover or focus' : `${PLACES.script}, ${on ? triggerWords(on) : 'at once'}`;
 }
 
 /** Why a hint can't do anything in this app, in words; null where it can. */

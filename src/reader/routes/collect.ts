@@ -51,7 +51,8 @@ class Collector {
     for (const statement of body) this.noteNames(statement);
     for (const [name, fn] of this.functions) this.noteView(name, fn);
     for (const statement of body) this.findRoots(statement);
-    if (this.roots.length > 0) for (const [name, fn] of this.functions) this.notePlaceOf(name, fn);
+    const pages = new Set(this.roots.flatMap(({ expression }) => pagesNamedIn(expression)));
+    for (const [name, fn] of this.functions) if (pages.has(name)) this.notePlaceOf(name, fn);
     const { imported, exported, declared, texts, views, roots } = this;
     return roots.length + views.size + texts.size === 0 ? null : { imported, exported, declared, texts, views, roots };
   }
@@ -153,8 +154,8 @@ class Collector {
   }
 
   /**
-   * A component beside the routes that only makes room for one deferred page, with markup of its own around it: that page is meant. One that
-   * draws several, or routes, is a page itself.
+   * A component beside the routes that one of them names, and that only makes room for one deferred page, with markup of its own around it: that
+   * page is meant. One that draws several, or routes, or what it is handed, is a page or a layout itself.
    */
   private notePlaceOf(name: string, fn: SyntaxNode): void {
     if (this.views.has(name) || this.roots.some((r) => r.owner === name)) return;
@@ -370,6 +371,23 @@ class Collector {
 
   private lineOf(node: SyntaxNode): number {
     return this.source.place(node.start).line;
+  }
+}
+
+/** Names by which routes without others inside of them call what they draw. */
+function pagesNamedIn(expression: RouteExpression): string[] {
+  switch (expression.is) {
+    case 'list':
+      return expression.items.flatMap(pagesNamedIn);
+    case 'prefix':
+      return pagesNamedIn(expression.inner);
+    case 'route':
+      if (expression.children) return pagesNamedIn(expression.children);
+      return expression.views.flatMap((v) => (v.by === 'name' && v.name.keys.length === 0 ? [v.name.name] : []));
+    case 'name':
+    case 'module':
+    case 'unclear':
+      return [];
   }
 }
 

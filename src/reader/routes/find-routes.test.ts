@@ -52,6 +52,20 @@ describe('route tables', () => {
       expect(page(component)).toBe('a.ts');
     });
 
+    it('isn’t what a layout draws beside its routes, though that is deferred', () => {
+      const text = `
+        const Badge = lazy(() => import('./badge'));
+        const Area = ({ children }) => <section><Suspense><Badge /></Suspense>{children}</section>;
+        export default Area;
+        export const inner = [{ path: 'duty', layout: () => import('./duty'), children: [{ path: 'list', component: () => import('./list') }] }];
+        export const routes = [{ path: '/area', component: Area, children: inner }];`;
+      const leads = { './badge': 'badge.ts', './duty': 'duty.ts', './list': 'list.ts' };
+      const { routes } = findRoutes(tables('area.tsx', text, leads));
+      expect(routes.map((r) => [r.pattern, r.layouts, r.page])).toEqual([
+        ['/area/duty/list', ['area.tsx', 'duty.ts'], 'list.ts'],
+      ]);
+    });
+
     it.each([
       ['several', 'function Page() { return <main><Suspense><A /><B /></Suspense></main>; }'],
       ['one of several', 'function Page() { return <main>{open ? <A /> : <B />}</main>; }'],
