@@ -255,7 +255,7 @@ describe('the load sheet', () => {
 });
 
 describe('enlarged to 200 %', () => {
-  it.each(['inventory', 'split', 'load-sheet', 'startup', 'visits', 'hints', 'compare', 'handoff'])(
+  it.each(['inventory', 'split', 'load-sheet', 'startup', 'visits', 'advice', 'compare', 'handoff'])(
     '%s can be read and reached without moving sideways',
     async (station) => {
       const context = await served.context({ viewport: { width: 640, height: 400 }, deviceScaleFactor: 2 });

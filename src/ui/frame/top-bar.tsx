@@ -14,6 +14,7 @@ import { useGuideFits } from './guide/guide.tsx';
 import { setGuide, useGuide } from './guide/progress.ts';
 import { PlanChoice } from './plan-choice.tsx';
 import { ProjectChoice } from './project-choice.tsx';
+import { RouteChoice } from './route-choice/route-choice.tsx';
 import { useShortcutSheet } from './shortcuts.ts';
 import { toggleTheme } from './theme.ts';
 
@@ -72,8 +73,6 @@ function GuideButton() {
 }
 
 function Choices() {
-  const app = useWorkbench((s) => s.app);
-  const route = useWorkbench((s) => s.route);
   const linkId = useWorkbench((s) => s.linkId);
   const deviceId = useWorkbench((s) => s.deviceId);
   const cache = useWorkbench((s) => s.cache);
@@ -84,12 +83,7 @@ function Choices() {
     <div className="choices flex min-w-0 flex-1 flex-wrap items-stretch">
       <ProjectChoice />
       <PlanChoice />
-      <Choice
-        caption="moment: landing on"
-        value={route}
-        options={(app?.routes ?? []).map((r) => ({ value: r.pattern, label: r.pattern }))}
-        onChange={(next) => choose({ route: next, selection: null })}
-      />
+      <RouteChoice />
       <Choice
         caption="link"
         value={linkId}

@@ -4,7 +4,7 @@ import { useRef, useState } from 'react';
 import type { SheetCell, SheetRow } from '../../../core/load-sheet/sheet.ts';
 import { size } from '../../parts/format.ts';
 import { TERMS } from '../../parts/terms.ts';
-import { HEADS, type PlacedColumn } from './layout.ts';
+import { BREAK, HEADS, type PlacedColumn } from './layout.ts';
 import { cellWords, MOMENTS } from './words.ts';
 
 const LINE = 26;
@@ -103,6 +103,7 @@ export function Grid({
             />
           ))}
         </div>
+        <Break columns={columns} />
         <ColumnSizes columns={columns} />
       </div>
     </div>
@@ -271,8 +272,8 @@ const SIZED_FROM = 26;
 function ColumnSizes({ columns }: { columns: PlacedColumn[] }) {
   return (
     <div aria-hidden="true" className="relative h-6">
-      {columns.map(({ column, x, width }) =>
-        width < SIZED_FROM ? null : (
+      {columns.map(({ column, x, width, light: isLight }) =>
+        width < SIZED_FROM || isLight ? null : (
           <span
             key={column.id}
             className="absolute top-1 truncate text-center text-[11px] text-soft"
@@ -282,6 +283,24 @@ function ColumnSizes({ columns }: { columns: PlacedColumn[] }) {
           </span>
         ),
       )}
+    </div>
+  );
+}
+
+/** Where the scale ends: what stands behind it is wider than it weighs. */
+function Break({ columns }: { columns: PlacedColumn[] }) {
+  const first = columns.findIndex((c) => c.light);
+  if (first <= 0) return null;
+  const left = HEADS + columns[first].x - BREAK / 2 - 4;
+  return (
+    <div aria-hidden="true" className="pointer-events-none absolute top-28 bottom-6 z-[1]" style={{ left }}>
+      <svg width={8} height="100%">
+        <title>the scale ends here</title>
+        <pattern id="sheet-break" width="8" height="16" patternUnits="userSpaceOnUse">
+          <path d="M4,0 L7,4 L1,12 L4,16" fill="none" stroke="var(--faint)" strokeWidth="1" />
+        </pattern>
+        <rect width="8" height="100%" fill="url(#sheet-break)" />
+      </svg>
     </div>
   );
 }

@@ -8,6 +8,8 @@ export interface PlacedColumn {
   at: number;
   x: number;
   width: number;
+  /** Too light to be drawn to scale: it stands with its like behind the others, wider than it weighs. */
+  light: boolean;
 }
 
 export interface View {
@@ -24,10 +26,15 @@ export interface View {
 /** Space for the names of the moments. */
 export const HEADS = 246;
 const GAP = 2;
-/** Narrow columns are kept wide enough to be hit, and named where there is room for it. */
-const LEAST = { from: 4, to: 11, share: 0.45 };
+/** Columns that would be narrower than this couldn't be hit or named: they are all drawn as wide as this, or as there is room. */
+const LIGHT = { below: 11, least: 4, share: 0.45 };
+/** Between columns that are drawn to scale and those that aren't. */
+export const BREAK = 26;
 
-/** Columns in their order, as wide as they weigh (but wide enough to be hit), from left to right. */
+/**
+ * Columns from left to right in their order, as wide as they weigh; behind a break those that are too light for that, in the same order. With a
+ * larger zoom fewer are.
+ */
 export function placeColumns(sheet: LoadSheet, changed: readonly string[], view: View, space: number): PlacedColumn[] {
   const wanted = view.text.trim().toLowerCase();
   const kept = sheet.columns
@@ -37,17 +44,37 @@ export function placeColumns(sheet: LoadSheet, changed: readonly string[], view:
       ({ column }) => wanted === '' || [column.name, ...column.holds].some((n) => n.toLowerCase().includes(wanted)),
     );
   kept.sort((a, b) => compare(view.sortBy, a.column, b.column) || a.at - b.at);
-  const bytes = kept.reduce((sum, k) => sum + k.column.bytes, 0);
-  const even = (space * LEAST.share) / Math.max(1, kept.length) - GAP;
-  const least = Math.max(LEAST.from, Math.min(LEAST.to, even));
-  const room = Math.max(0, space - kept.length * (GAP + least)) * view.zoom;
+  const { scale, lightWidth, isLight } = scaleOf(kept, view.zoom, space);
+  const heavy = kept.filter((k) => !isLight(k.column));
+  const light = kept.filter((k) => isLight(k.column));
   let x = 0;
-  return kept.map(({ column, at }) => {
-    const width = least + (bytes === 0 ? 0 : (column.bytes / bytes) * room);
-    const placed = { column, at, x, width };
+  const place = (width: number, { column, at }: (typeof kept)[number], isOne: boolean): PlacedColumn => {
+    const placed = { column, at, x, width, light: isOne };
     x += width + GAP;
     return placed;
-  });
+  };
+  const toScale = heavy.map((k) => place(k.column.bytes * scale, k, false));
+  if (heavy.length > 0 && light.length > 0) x += BREAK;
+  return [...toScale, ...light.map((k) => place(lightWidth, k, true))];
+}
+
+/** Pixels for a byte of what is drawn to scale, and how wide the others are: together they fill the space at a zoom of 1. */
+function scaleOf(kept: readonly { column: SheetColumn }[], zoom: number, space: number) {
+  const sizes = kept.map((k) => k.column.bytes).sort((a, b) => a - b);
+  const even = (space * LIGHT.share) / Math.max(1, kept.length) - GAP;
+  const lightWidth = Math.max(LIGHT.least, Math.min(LIGHT.below, even));
+  let scale = 0;
+  let least = Number.POSITIVE_INFINITY;
+  // The more are light, the less room is left for the others: as few as possible.
+  for (let light = 0; light <= sizes.length; light++) {
+    const heavy = sizes.slice(light);
+    const bytes = heavy.reduce((sum, b) => sum + b, 0);
+    const gaps = kept.length * GAP + (light > 0 && heavy.length > 0 ? BREAK : 0);
+    scale = bytes === 0 ? 0 : (Math.max(0, space - light * lightWidth - gaps) * zoom) / bytes;
+    least = heavy[0] ?? Number.POSITIVE_INFINITY;
+    if (heavy.length === 0 || least * scale >= LIGHT.below) break;
+  }
+  return { scale, lightWidth, isLight: (column: SheetColumn) => column.bytes < least };
 }
 
 function compare(by: SortBy, a: SheetColumn, b: SheetColumn): number {

@@ -39,6 +39,8 @@ export function LoadSheetStation() {
     folded: new Set(),
   });
   const [over, setOver] = useState<{ row: SheetRow; placed: PlacedColumn } | null>(null);
+  /** What was chosen stays told while nothing else is pointed at. */
+  const [last, setLast] = useState<typeof over>(null);
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box, 1100);
   const columns = useMemo(
@@ -59,7 +61,7 @@ export function LoadSheetStation() {
       <div className="px-4 pt-4">
         <div className="flex flex-wrap items-baseline gap-x-3">
           <h1 className="text-[15px] font-semibold">What arrives for each moment</h1>
-          <p className="text-soft">columns are chunks, as wide as they weigh</p>
+          <p className="text-soft">columns are chunks, as wide as they weigh{lightWords(columns)}</p>
         </div>
         <SheetTools view={view} change={change} routes={routes} />
         <SheetLegend />
@@ -85,13 +87,24 @@ export function LoadSheetStation() {
               change({ folded });
             }}
             onOver={setOver}
-            onChoose={(row, placed) => chooseOn(row.route, { kind: 'chunk', id: placed.column.id })}
+            onChoose={(row, placed) => {
+              setLast({ row, placed });
+              chooseOn(row.route, { kind: 'chunk', id: placed.column.id });
+            }}
           />
         )}
       </div>
-      <Readout over={over} sheet={sheet} />
+      <Readout over={over ?? (last && chosen.has(last.placed.column.id) ? last : null)} sheet={sheet} />
     </div>
   );
+}
+
+/** What isn’t drawn as wide as it weighs, where something is that is. */
+function lightWords(columns: readonly PlacedColumn[]): string {
+  const light = columns.filter((c) => c.light);
+  if (light.length === 0 || light.length === columns.length) return '';
+  const bytes = light.reduce((sum, c) => sum + c.column.bytes, 0);
+  return `; behind the break ${counted(light.length, 'light one')}, ${size(bytes)} together, not to scale`;
 }
 
 /** Finding, magnifying, sorting, folding. */
