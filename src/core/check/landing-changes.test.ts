@@ -68,4 +68,26 @@ describe('what a change did to landings', () => {
     expect(routesWords(['/a', '/b', '/c', '/d', '/e'], 9)).toBe('/a, /b, /c and 2 more');
     expect(routesWords(['/a', '/b', '/c', '/d', '/e'], 5)).toBe('all 5 landings');
   });
+
+  it('puts the largest change of bytes first, those without any by their names', () => {
+    const grown = (home: number, list: number) =>
+      state(app([], { home: { imports: [], bytes: home }, list: { bytes: list } }));
+    const order = (before: AppState, after: AppState) => landingChanges(before, after).map((c) => c.route);
+    expect(order(grown(4000, 3000), grown(9000, 60_000))).toEqual(['/list', '/']);
+    expect(order(grown(4000, 3000), grown(90_000, 6000))).toEqual(['/', '/list']);
+    expect(order(grown(9000, 60_000), grown(4000, 3000))).toEqual(['/list', '/']);
+    expect(order(grown(4000, 3000), grown(14_000, 13_000))).toEqual(['/', '/list']);
+  });
+
+  it('asks only for the routes that are named', () => {
+    const changes = landingChanges(state(app([])), state(app(['chart'])), new Set(['/list']));
+    expect(changes).toEqual([]);
+  });
+
+  it('says nothing of a landing whose files only compress otherwise by what is elsewhere', () => {
+    // Nothing of its own weighs otherwise: a byte more elsewhere is no change of it.
+    const near = state(app([], { spare: { bytes: 900 } }));
+    const other = state(app([], { spare: { bytes: 901 } }));
+    expect(landingChanges(near, other)).toEqual([]);
+  });
 });

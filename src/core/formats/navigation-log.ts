@@ -57,7 +57,7 @@ export class NavigationLog {
     let lines = text.split('\n');
     if (this.form === 'unknown') lines = this.begin(lines);
     if (this.form === 'json') for (const line of lines) this.json(line);
-    else if (this.form === 'csv') this.csv(lines.join('\n'));
+    else if (this.form === 'csv' && lines.length > 0) this.csv(lines);
   }
 
   /** Finds out from the first line that says something what the file is; gives the lines that hold records. */
@@ -87,8 +87,11 @@ export class NavigationLog {
     return lines.slice(at + 1);
   }
 
-  private csv(text: string): void {
-    for (const row of this.readCsv(text)) {
+  private csv(lines: readonly string[]): void {
+    const rows = this.readCsv(lines.join('\n'));
+    // A single empty line is no row to a reader of CSV, but it is a line of the file.
+    if (rows.length === 0) this.line += lines.length;
+    for (const row of rows) {
       this.line++;
       if (row.length === 1 && row[0].trim() === '') continue;
       const of = (column: Column) => row[this.columns.get(column) ?? -1]?.trim() ?? '';

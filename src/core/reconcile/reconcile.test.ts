@@ -3,6 +3,7 @@ import { type Reading, readSource } from '../../reader/read-source.ts';
 import { buildOf } from '../../test-support/build.ts';
 import { folderOf, removeFolders } from '../../test-support/folders.ts';
 import { BASELINE, type Decision, type Plan } from '../plan/types.ts';
+import type { DocumentLink } from '../snapshot/document-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { reconcile } from './reconcile.ts';
 import { reconcileMarkdown } from './reconcile-text.ts';
@@ -95,6 +96,26 @@ describe('promised beside delivered', () => {
       built(before, `<link rel="preload" as="image" href="/${home}">`),
     );
     expect(as.hints[0]).toMatchObject({ state: 'not delivered', why: expect.stringContaining('not as script') });
+    const mode = (link: string, target: Extract<Decision, { kind: 'hint' }>['hint']['target'], more = {}) =>
+      reconcile(before.snapshot, asked({ kind: 'preconnect', target, ...more } as never), built(before, link)).hints[0];
+    const origin = { kind: 'origin', origin: 'https://api.example' } as const;
+    const connect = (attributes: string) => `<link rel="preconnect" href="https://api.example"${attributes}>`;
+    expect(mode(connect(''), origin, { crossorigin: true })).toMatchObject({
+      state: 'not delivered',
+      why: 'it is there without crossorigin: nothing will use it',
+    });
+    expect(mode(connect(' crossorigin'), origin, { crossorigin: false })).toMatchObject({
+      state: 'not delivered',
+      why: 'it is there with crossorigin: nothing will use it',
+    });
+    expect(mode(connect(' crossorigin'), origin, { crossorigin: true })).toMatchObject({ state: 'delivered' });
+    // What is fetched for later documents has no such mode.
+    const prefetch = reconcile(
+      before.snapshot,
+      asked({ kind: 'prefetch' }),
+      built(before, `<link rel="prefetch" href="/${home}" crossorigin>`),
+    );
+    expect(prefetch.hints[0]).toMatchObject({ state: 'delivered' });
     const header = reconcile(before.snapshot, asked({ place: 'header' }), built(before));
     expect(header.hints[0]).toMatchObject({ state: 'untold', why: 'it comes with the answer of the server' });
   });
@@ -112,6 +133,24 @@ describe('promised beside delivered', () => {
     ]);
     expect(of([script], { scripts: [{ ...placed, id: 'x', placement: 'defer' }] })).toEqual([
       ['delivered', 'it is placed defer'],
+    ]);
+    const drop: Decision = { kind: 'drop link', rel: 'preload', address: '/x.png' };
+    const links = (more: Partial<DocumentLink> = {}): DocumentLink[] => [
+      {
+        ...{ realm: 'site', rel: 'preload', address: '/x.png', as: 'image', crossorigin: false },
+        ...{ priority: 'auto', bytes: null, evidence: { path: 'index.html', line: 2 } },
+        ...more,
+      },
+    ];
+    app.links = links();
+    expect([
+      of([drop], { links: links() }),
+      of([drop], { links: links({ rel: 'prefetch' }) }),
+      of([drop], { links: links({ address: '/y.png' }) }),
+    ]).toEqual([
+      [['not delivered', 'a document still has it']],
+      [['delivered', 'no document has it']],
+      [['delivered', 'no document has it']],
     ]);
     const chart = fileOf(built(before), 'src/parts/chart.js');
     const [home, far] = ['src/pages/home.js', 'src/pages/far.js'];
