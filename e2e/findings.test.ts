@@ -75,7 +75,8 @@ describe('findings', () => {
     expect(long).toEqual([]);
     const page = await served.page('/p/saltmarsh/startup?route=/timetable');
     await page.getByRole('button', { name: /^Split \d+ findings/ }).click();
-    await page.getByRole('button', { name: /findings here/ }).click();
+    await page.getByRole('region', { name: 'Where things stand' }).getByRole('button', { name: /best$/ }).click();
+    await page.getByRole('button', { name: /findings in Advice/ }).click();
     await details(page).getByRole('button', { name: 'Apply', exact: true }).waitFor();
     await page.close();
   });

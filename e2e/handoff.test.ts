@@ -12,10 +12,11 @@ describe('handoff', () => {
   it('writes out a plan’s hints, which the browser then follows; addresses come from a map', async () => {
     const page = await served.page('/p/saltmarsh/advice?route=/timetable');
     await page.getByRole('tab', { name: 'Each hint' }).click();
-    await page.getByRole('checkbox', { name: /tide-chart by script, idle/ }).click();
+    await page.getByRole('checkbox', { name: /tide-chart by script, when idle/ }).click();
     await page.getByText('First plan · 1 decision').waitFor();
     await page.getByRole('button', { name: /^Handoff/ }).click();
-    await page.getByRole('main').getByText('prefetch tide-chart by script, idle').waitFor();
+    await page.getByRole('button', { name: /^Decisions/ }).click();
+    await page.getByRole('main').getByText('prefetch tide-chart by script, when idle').waitFor();
     await page.getByRole('button', { name: /^Markup/ }).click();
     await page.getByText('This plan has nothing of the kind').waitFor();
     await page.getByRole('button', { name: /^Hints by script/ }).click();

@@ -74,17 +74,17 @@ describe('planning splits', () => {
     await page.close();
   });
 
-  it('holds a stand-in, and lets code run later than it is fetched', async () => {
+  it('keeps a placeholder, and lets code run later than it is fetched', async () => {
     const page = await served.page('/p/saltmarsh/split?route=/');
     await page
       .getByRole('option', { name: /^next-sailings/ })
       .first()
       .click();
     const before = await figure(page, 'interactive');
-    await page.getByLabel('Stand-in held at least').fill('4000');
+    await page.getByLabel('Placeholder kept at least').fill('4000');
     await page.keyboard.press('Enter');
     expect(await changed(page, 'interactive', before)).toBeGreaterThan(before + 2000);
-    await page.getByLabel('Stand-in held at least').fill('0');
+    await page.getByLabel('Placeholder kept at least').fill('0');
     await page.keyboard.press('Enter');
     await becomes(page, 'interactive', before);
     await page.getByLabel('Its code runs').selectOption('on the action');

@@ -225,12 +225,7 @@ describe('the load sheet', () => {
     const page = await served.page('/p/saltmarsh/load-sheet?route=/timetable&plan=baseline');
     const grid = page.getByRole('grid', { name: 'Load sheet' });
     await grid.focus();
-    await page
-      .getByText('entry styles')
-      .nth(1)
-      .or(page.getByText(/entry styles, .* landing on \//))
-      .first()
-      .waitFor();
+    await page.getByText(/^entry, .* landing on \//).waitFor();
     await page.keyboard.press('ArrowDown');
     await page.keyboard.press('ArrowRight');
     await page
@@ -317,7 +312,7 @@ describe('links and keys', () => {
     await page.getByRole('heading', { name: /^Handoff of/ }).waitFor();
     await run('/help');
     await page.waitForURL(/route=%2Fhelp/);
-    await run('home cable');
+    await run('home line');
     await page.waitForURL(/link=home-line/);
     await page.keyboard.press('Control+k');
     await menu.getByRole('combobox').fill('no such thing');
@@ -375,7 +370,7 @@ describe('links and keys', () => {
     await page.getByText('Plan · 0 decisions').waitFor();
     await page.getByRole('combobox', { name: /^plan/ }).click();
     await page.getByRole('option', { name: 'Baseline' }).click();
-    await page.getByText('Baseline, as built').waitFor();
+    await page.getByText('Baseline, as built', { exact: true }).waitFor();
     await page.close();
   });
 

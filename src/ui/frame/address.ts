@@ -5,7 +5,7 @@ import { readVisit, writeVisit } from '../../core/visits/notation.ts';
 import { CACHE_STATES, type CacheState } from '../../core/vocabulary/cache-states.ts';
 import { isStation, type StationId } from '../../core/vocabulary/stations.ts';
 import { useCompareChoice } from '../state/compare.ts';
-import { useHandoffPage } from '../state/handoff-page.ts';
+import { FIRST_HANDOFF, useHandoffPage } from '../state/handoff-page.ts';
 import { useStations } from '../state/stations.ts';
 import { useVisitChoice } from '../state/visit.ts';
 import { telling } from '../state/workbench/notices.ts';
@@ -56,7 +56,7 @@ export function useAddress(projectId: string, station: StationId, loaded: boolea
       if (visit.script) wishes.set('visit', writeVisit(visit.script));
       if (visit.step !== null) wishes.set('moment', String(visit.step + 1));
     }
-    if (station === 'handoff' && handoff !== 'ways') wishes.set('page', handoff);
+    if (station === 'handoff' && handoff !== FIRST_HANDOFF) wishes.set('page', handoff);
     if (station === 'compare') {
       if (compare.page !== 'figures') wishes.set('page', compare.page);
       for (const name of compare.plans ?? []) wishes.append('with', name);
@@ -108,7 +108,7 @@ export function takeWishes(search: string): void {
   const wishes = new URLSearchParams(search);
   const [, station] = /^\/p\/[^/]+\/([^/]+)/.exec(location.pathname) ?? [];
   const page = wishes.get('page');
-  useHandoffPage.setState({ page: station === 'handoff' && page ? page : 'ways' });
+  useHandoffPage.setState({ page: station === 'handoff' && page ? page : FIRST_HANDOFF });
   if (station === 'compare')
     useCompareChoice.setState({
       page: page ?? 'figures',

@@ -40,7 +40,7 @@ export function StationLine({ at, onGo }: { at: StationId; onGo: (station: Stati
                     }
                   >
                     {waiting(id)}
-                    <span className="sr-only">{id === 'advice' ? ' findings in all' : ' of them to act on here'}</span>
+                    <span className="sr-only">{id === 'advice' ? ' findings in all' : ' findings to act on here'}</span>
                   </span>
                 ) : null}
               </button>

@@ -29,7 +29,7 @@ export function DecisionLine({
       <button
         type="button"
         aria-label={`Remove: ${words}`}
-        className="self-center text-soft hover:text-worse"
+        className="min-h-6 min-w-6 self-center text-soft hover:text-worse"
         onClick={onTakeBack}
       >
         <X size={13} />

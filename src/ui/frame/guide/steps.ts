@@ -34,7 +34,7 @@ export const GUIDE: GuideStep[] = [
   {
     title: 'Look at a slow start',
     words:
-      'The landing on /timetable, on a crowded link with a mid phone. Each bar is a request; the solid line is when the page answers. One file of half a megabyte stands in front of everything.',
+      'The landing on /timetable, on a crowded link with an everyday phone. Each bar is a request; the solid line is when the page answers. One file of half a megabyte stands in front of everything.',
     way: 'Show the startup',
     go: () => to('startup'),
     done: ({ station, route }) => station === 'startup' && route === ROUTE,

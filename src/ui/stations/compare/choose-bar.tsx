@@ -120,7 +120,7 @@ function UnderConditions() {
             type="button"
             aria-label={`Remove ${conditionsWords(conditions[at + 1])}`}
             onClick={() => put(more.toSpliced(at, 1))}
-            className="text-soft hover:text-worse"
+            className="min-h-6 min-w-6 text-soft hover:text-worse"
           >
             ✕
           </button>

@@ -170,7 +170,7 @@ function Row({
           type="button"
           onClick={onRemove}
           aria-label={`Remove the limit of ${subject}`}
-          className="text-soft hover:text-worse"
+          className="min-h-6 min-w-6 text-soft hover:text-worse"
         >
           ✕
         </button>

@@ -91,7 +91,7 @@ function Trimmed({ sheets }: { sheets: Sheet[] }) {
           key={subjectOf(d)}
           type="button"
           title="remove the decision"
-          className="flex items-center gap-1 rounded-full border border-line py-0.5 pr-1 pl-2.5 hover:text-worse"
+          className="flex min-h-6 items-center gap-1 rounded-full border border-line py-0.5 pr-1 pl-2.5 hover:text-worse"
           onClick={() => withdraw([subjectOf(d)], `remove: ${decisionWords(d)}`)}
         >
           {d.module}
@@ -153,7 +153,7 @@ function KeepList() {
           <button
             type="button"
             aria-label={`Keep ${k} no longer`}
-            className="text-soft hover:text-worse"
+            className="min-h-6 min-w-6 text-soft hover:text-worse"
             onClick={() => amend({ ...amendments, keep: keep.filter((o) => o !== k) }, `no longer keep ${k}`)}
           >
             <X size={12} />

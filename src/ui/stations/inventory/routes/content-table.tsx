@@ -247,7 +247,12 @@ function Row({ name, onRemove, children }: { name: string; onRemove: () => void;
   return (
     <li className="grid grid-cols-[minmax(0,5fr)_92px_minmax(0,5fr)_minmax(0,3fr)_56px_20px] items-center gap-1 border-t border-line py-0.5">
       {children}
-      <button type="button" aria-label={`Remove ${name}`} className="text-soft hover:text-worse" onClick={onRemove}>
+      <button
+        type="button"
+        aria-label={`Remove ${name}`}
+        className="min-h-6 min-w-6 text-soft hover:text-worse"
+        onClick={onRemove}
+      >
         <X size={14} />
       </button>
     </li>

@@ -159,7 +159,7 @@ function PartRow({
         <button
           type="button"
           aria-label={`Remove ${part.name}`}
-          className="text-soft hover:text-worse"
+          className="min-h-6 min-w-6 text-soft hover:text-worse"
           onClick={onRemove}
         >
           <X size={14} />

@@ -78,7 +78,7 @@ export function GrainCurve({ points, onPick }: { points: GrainPoint[]; onPick: (
             <button
               key="cut"
               type="button"
-              className="underline"
+              className="min-h-6 min-w-6 underline"
               onClick={() => onPick(p)}
               aria-label={`cut so: ${p.words}`}
             >
