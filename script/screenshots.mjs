@@ -33,12 +33,20 @@ await withSample(async (address, context) => {
   await open('/p/saltmarsh/split?route=/timetable');
   await choose('berth-finder');
   await page.keyboard.press('d');
-  await page.getByRole('button', { name: 'action', exact: true }).click();
+  await page.getByRole('button', { name: 'on the action', exact: true }).click();
   await choose('weather-strip');
   await page.keyboard.press('p');
   await choose('ticket-dialog');
   await page.waitForTimeout(600);
   await take('split');
+  await page.getByRole('tab', { name: 'Start and later' }).click();
+  await page.getByRole('button', { name: /, package @saltmarsh\/paperkit,/ }).click();
+  await page.getByText('leaves the start', { exact: true }).waitFor();
+  await page.waitForTimeout(1500);
+  await take('start-and-later');
+  await page.keyboard.press('Escape');
+  await page.getByRole('tab', { name: 'Imports' }).click();
+  await choose('ticket-dialog');
   await page.keyboard.press('d');
   await page.waitForTimeout(600);
 
@@ -71,7 +79,7 @@ await withSample(async (address, context) => {
     '/timetable > act ticket @6000+280 > act fares @9000+280 > scroll tide @9000 > move /book @8000+280 > act payment @14000+280';
   await open(`/p/saltmarsh/visits?route=/timetable&device=laptop&moment=1&visit=${encodeURIComponent(visit)}`);
   await page.getByText('Its code is fetched').waitFor();
-  await page.getByRole('button', { name: 'approach' }).click();
+  await page.getByRole('button', { name: 'on hover or focus' }).click();
   await page.getByText(/^At once .* with lead enough/).waitFor();
   await page.waitForTimeout(600);
   await take('visit');
@@ -83,7 +91,7 @@ await withSample(async (address, context) => {
   await open('/p/saltmarsh/advice?route=/timetable');
   await page.getByText(/findings, each measured/).waitFor({ timeout: 60_000 });
   await page.getByRole('list', { name: 'Findings' }).getByRole('button').first().click();
-  await page.getByRole('button', { name: 'Try it' }).click();
+  await page.getByRole('button', { name: 'Preview' }).click();
   await page.waitForTimeout(900);
   await take('findings');
   await page.getByRole('button', { name: 'Stop' }).click();
@@ -104,10 +112,6 @@ await withSample(async (address, context) => {
   await page.getByRole('button', { name: /^Apply these/ }).click();
   await page.waitForTimeout(600);
   await page.getByRole('button', { name: /^Handoff/ }).click();
-  await page.getByRole('button', { name: /^Markup/ }).click();
-  await page.getByRole('textbox', { name: 'Markup' }).waitFor();
-  await page.mouse.click(700, 660);
-  await take('handoff');
   await page.keyboard.press('Control+z');
   await page.getByRole('button', { name: /^Source patch/ }).click();
   await page.getByRole('region', { name: 'Text of the patch' }).waitFor();
@@ -117,7 +121,7 @@ await withSample(async (address, context) => {
   await page.getByRole('button', { name: 'Set from this plan' }).click();
   await page.getByText(/all kept by/).waitFor();
   const most = page.getByRole('spinbutton', { name: '/timetable: interactive, at most' });
-  await most.fill('2500');
+  await most.fill('900');
   await most.press('Enter');
   await page.getByText('1 limit exceeded').waitFor();
   await page.mouse.click(700, 780);

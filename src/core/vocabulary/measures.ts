@@ -13,7 +13,11 @@ const HOPS = { name: 'hops', unit: 'count', about: 'longest chain of discoveries
 
 /** What a landing is measured by, in the order in which it is shown. Less is better for all of it. */
 const LANDING = {
-  'first content': { name: 'first content', unit: 'ms', about: 'when the first content is on the screen' },
+  'first content': {
+    name: 'first content',
+    unit: 'ms',
+    about: 'when the first content is on the screen: the first contentful paint (FCP) of the Paint Timing standard',
+  },
   'first screen': {
     name: 'first screen complete',
     unit: 'ms',
@@ -49,9 +53,9 @@ const LANDING = {
   requests: REQUESTS,
   hops: HOPS,
   blocked: {
-    name: 'blocked',
+    name: 'total blocking',
     unit: 'ms',
-    about: 'what exceeds 50 ms in tasks between first content and interactive',
+    about: 'total blocking time: what exceeds 50 ms in tasks between first content and interactive',
   },
   'unused bytes': {
     name: 'not used at start',

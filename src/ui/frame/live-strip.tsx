@@ -135,7 +135,7 @@ const FIGURES: {
 }[] = [
   {
     of: 'first content',
-    words: 'when the first content is on the screen',
+    words: TERMS['first content'],
     read: (v) => v.milestones.firstContent,
     write: time,
     milestone: 'firstContent',
