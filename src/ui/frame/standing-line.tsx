@@ -50,7 +50,7 @@ export function StandingLine({ at }: { at: StationId }) {
   return (
     <section
       aria-label="Where things stand"
-      className="flex items-center gap-x-6 gap-y-1 border-b border-line bg-band px-4 py-1.5"
+      className="flex flex-wrap items-center gap-x-6 gap-y-0.5 border-b border-line bg-band px-4 py-1.5 lg:flex-nowrap"
     >
       <Standing />
       <Best />
@@ -79,7 +79,7 @@ function Standing() {
   const { interactive } = now.milestones;
   const sooner = ghost.milestones.interactive - interactive;
   return (
-    <p className="max-w-[46%] min-w-[260px] shrink-0">
+    <p className="min-w-[260px] shrink-0 basis-full lg:max-w-[46%] lg:basis-auto">
       <Term of="predicted">Predicted</Term>: <span className="font-medium break-all">{route}</span>{' '}
       {Number.isFinite(interactive) ? (
         <>
@@ -128,10 +128,11 @@ function Best() {
     );
   return (
     <div className="flex min-w-0 flex-1 items-center gap-2">
-      <p className="min-w-0 flex-1" title={`${best.what}: ${best.remedy.words}`}>
+      <p className="min-w-0 flex-1 max-lg:truncate" title={`${best.what}: ${best.remedy.words}`}>
         <span className="text-soft">The best change saves </span>
         <Saves finding={best} />
-        <span className="line-clamp-2 leading-tight text-soft">{best.remedy.words}</span>
+        <span className="text-soft lg:hidden">: {best.remedy.words}</span>
+        <span className="hidden leading-tight text-soft lg:line-clamp-2">{best.remedy.words}</span>
       </p>
       <Buttons finding={best} />
       <Popover.Root>

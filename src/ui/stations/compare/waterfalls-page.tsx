@@ -5,6 +5,7 @@ import type { Plan } from '../../../core/plan/types.ts';
 import { counted } from '../../../core/text/counted.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { AsTable } from '../../parts/as-table.tsx';
+import { tickWords } from '../../parts/axis.ts';
 import { size, time } from '../../parts/format.ts';
 import { ROLES } from '../../parts/roles.tsx';
 import { useWidth } from '../../parts/use-width.ts';
@@ -14,10 +15,13 @@ import { useWork } from '../../state/work.ts';
 import { useConditions, useWorkbench } from '../../state/workbench.ts';
 import { TakePicture } from './take-along.tsx';
 
-const ROW = 7;
+const ROW = 14;
+const BAR = 7;
 const HEAD = 30;
 const GAP = 14;
-const LEFT = 8;
+/** Room for the names of requests. */
+const LEFT = 140;
+const LONGEST_NAME = 21;
 const RIGHT = 90;
 const STEPS = [100, 250, 500, 1000, 2000, 5000, 10_000, 30_000];
 
@@ -104,7 +108,7 @@ function Drawing({
         <g key={t}>
           <line x1={x(t)} x2={x(t)} y1={14} y2={height} stroke="var(--line)" />
           <text x={x(t) + 2} y={10} fontSize="11" fill="var(--soft)">
-            {time(t)}
+            {tickWords(t)}
           </text>
         </g>
       ))}
@@ -114,7 +118,7 @@ function Drawing({
         const bottom = top + view.timeline.requests.length * ROW;
         return (
           <g key={plan.name}>
-            <text x={LEFT} y={tops[v] + 18} fontSize="13" fontWeight="600" fill="var(--ink)">
+            <text x={8} y={tops[v] + 18} fontSize="13" fontWeight="600" fill="var(--ink)">
               {plan.name}
               <tspan fontWeight="400" fontSize="12" fill="var(--soft)">
                 {`   ${size(readout.startBytes)}, ${counted(readout.requests, 'request')}, ${counted(readout.hops, 'hop')}`}
@@ -126,12 +130,21 @@ function Drawing({
                 // biome-ignore lint/suspicious/noArrayIndexKey: an address may be asked for twice
                 <g key={i}>
                   <title>{`${r.name}, ${time(r.sent)} – ${time(r.end)}, ${size(r.bytes)}`}</title>
-                  <line x1={x(r.discovered)} x2={x(r.firstByte)} y1={y + 2.5} y2={y + 2.5} stroke="var(--faint)" />
+                  <text x={LEFT - 8} y={y + BAR + 1} fontSize={11} textAnchor="end" fill="var(--soft)">
+                    {r.name.length > LONGEST_NAME ? `${r.name.slice(0, LONGEST_NAME - 1)}…` : r.name}
+                  </text>
+                  <line
+                    x1={x(r.discovered)}
+                    x2={x(r.firstByte)}
+                    y1={y + BAR / 2}
+                    y2={y + BAR / 2}
+                    stroke={ROLES[r.role].stroke}
+                  />
                   <rect
                     x={x(r.firstByte)}
                     y={y}
                     width={Math.max(1.5, x(r.end) - x(r.firstByte))}
-                    height={ROW - 2}
+                    height={BAR}
                     fill={ROLES[r.role].fill}
                     stroke={ROLES[r.role].stroke}
                     strokeWidth={r.role === 'content' || r.role === 'in case' || r.role === 'wasted' ? 0.7 : 0}

@@ -87,7 +87,7 @@ export function RouteShares({
               </span>
             </th>
             {heading('start', MEASURES['start bytes'].name)}
-            <th scope="col" className="pl-3 text-right font-normal text-soft">
+            <th scope="col" className="pl-3 text-right whitespace-nowrap font-normal text-soft">
               style
             </th>
             {heading('unusedAtStart', 'not used')}
@@ -117,14 +117,14 @@ export function RouteShares({
               <td>
                 <Bar row={r} kind={kind} heaviest={heaviest} />
               </td>
-              <td className="text-right font-medium">{size(whole(r))}</td>
-              <td className="pl-3 text-right text-soft">{size(r.style[kind])}</td>
-              <td className="text-right text-soft">{size(r.unusedAtStart)}</td>
-              {others ? <td className="text-right text-soft">{size(r.otherScripts)}</td> : null}
-              {also ? <td className="text-right text-soft">{size(r.alsoFetched)}</td> : null}
-              <td className="text-right">{r.requests}</td>
-              <td className="text-right">{r.hops}</td>
-              <td className="pr-1.5 text-right">{time(r.interactive)}</td>
+              <td className="text-right whitespace-nowrap font-medium">{size(whole(r))}</td>
+              <td className="pl-3 text-right whitespace-nowrap text-soft">{size(r.style[kind])}</td>
+              <td className="text-right whitespace-nowrap text-soft">{size(r.unusedAtStart)}</td>
+              {others ? <td className="text-right whitespace-nowrap text-soft">{size(r.otherScripts)}</td> : null}
+              {also ? <td className="text-right whitespace-nowrap text-soft">{size(r.alsoFetched)}</td> : null}
+              <td className="text-right whitespace-nowrap">{r.requests}</td>
+              <td className="text-right whitespace-nowrap">{r.hops}</td>
+              <td className="pr-1.5 text-right whitespace-nowrap">{time(r.interactive)}</td>
             </tr>
           ))}
         </tbody>

@@ -19,12 +19,7 @@ interface Acts {
 }
 
 /** Bands with their blocks. A block is tried by a click, and moved by dragging it over the line between the start and later. */
-export function Bands({
-  placed,
-  width,
-  waits,
-  ...acts
-}: { placed: Placed; width: number; waits: SplitPicture['waits'] } & Acts) {
+export function Bands({ placed, waits, ...acts }: { placed: Placed; waits: SplitPicture['waits'] } & Acts) {
   const box = useRef<HTMLElement>(null);
   const [dragged, setDragged] = useState<PlacedBlock | null>(null);
   const focusOn = (block: PlacedBlock | null) =>
@@ -42,7 +37,7 @@ export function Bands({
       ref={box}
       aria-label="Blocks of the start and of what comes later"
       className="relative min-h-full"
-      style={{ width, height: placed.height }}
+      style={{ height: placed.height }}
       onDragOver={(event) => {
         if (isAcross(event)) event.preventDefault();
       }}

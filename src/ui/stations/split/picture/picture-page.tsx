@@ -14,6 +14,8 @@ import { placeBlocks } from './layout.ts';
 import { type Moves, moveOf, subjectOfBlock, useMoves } from './use-moves.ts';
 import { usePicture } from './use-picture.ts';
 
+const SCROLLBAR = 15;
+
 /** The route as blocks by weight, in what is fetched at the start and later; blocks move between them. */
 export function PicturePage() {
   const moves = useMoves();
@@ -26,7 +28,8 @@ export function PicturePage() {
 function Picture({ found: { picture, waits }, moves }: { found: SplitPicture; moves: Moves }) {
   const route = useWorkbench((s) => s.route);
   const box = useRef<HTMLDivElement>(null);
-  const width = useWidth(box, 780);
+  // Room for a scroll bar is left in any case, so that nothing changes its width when one appears.
+  const width = useWidth(box, 780) - SCROLLBAR;
   const placed = placeBlocks(picture, width);
   const current = placed.blocks.find((b) => subjectOfBlock(b) === moves.chosen) ?? null;
   const move = moves.tried ?? (current && moveOf(current, picture.bands));
@@ -37,16 +40,15 @@ function Picture({ found: { picture, waits }, moves }: { found: SplitPicture; mo
   });
   return (
     <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
-      <div className="flex min-h-0 min-w-0 flex-col">
+      <div ref={box} className="flex min-h-0 min-w-0 flex-col">
         <div className="px-4 pt-3">
           <h1 className="text-[15px] font-semibold">What {route} fetches at its start, and later</h1>
           <p className="text-soft">blocks are packages and folders, as wide as they weigh compressed, on one scale</p>
           {moves.open.length > 0 ? <TakenApart open={moves.open} setOpen={moves.setOpen} /> : null}
         </div>
-        <div ref={box} className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto [scrollbar-gutter:stable]">
+        <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
           <Bands
             placed={placed}
-            width={width}
             chosen={current}
             waits={waits}
             moveOf={(b) => moveOf(b, picture.bands)}
