@@ -46,8 +46,10 @@ export function weightPicture(
     const blocks = blocksOf(now.app, { band: band.id, modules, open, to, keptBy });
     return { ...band, isNew: false, weight: weightOf(now.app, modules), blocks };
   });
+  const gets = new Set(bands.flatMap((b) => b.blocks.map((x) => x.to)));
+  // One that only shares what comes with another has nothing of its own to show.
   for (const { modules, ...band } of added)
-    bands.push({ ...band, isNew: true, weight: weightOf(tried!.app, modules), blocks: [] });
+    if (gets.has(band.id)) bands.push({ ...band, isNew: true, weight: weightOf(tried!.app, modules), blocks: [] });
   return told(bands);
 }
 

@@ -23,6 +23,8 @@ type Column =
   | 'interactive';
 
 const BAR = 190;
+/** From this share on starts look the same. */
+const NEARLY_ALL = 0.97;
 
 /** Routes with their start in three shares; sorted by any column. */
 export function RouteShares({
@@ -36,25 +38,30 @@ export function RouteShares({
 }) {
   const route = useWorkbench((s) => s.route);
   const choose = useWorkbench((s) => s.choose);
-  const [by, setBy] = useState<Column>('start');
+  const [{ by, rising }, setOrder] = useState<{ by: Column; rising: boolean }>({ by: 'start', rising: false });
   const whole = (r: RouteRow) => r.only[kind] + r.some[kind] + r.every[kind];
   const value = (r: RouteRow): number => (by === 'start' ? whole(r) : by === 'route' ? 0 : r[by]);
-  const sorted = [...routes].sort((a, b) => (by === 'route' ? (a.pattern < b.pattern ? -1 : 1) : value(b) - value(a)));
+  const falling = (a: RouteRow, b: RouteRow) =>
+    by === 'route' ? (a.pattern < b.pattern ? 1 : -1) : value(b) - value(a);
+  const sorted = [...routes].sort((a, b) => (rising ? falling(b, a) : falling(a, b)));
   const heaviest = Math.max(1, ...routes.map(whole));
   const others = routes.some((r) => r.otherScripts > 0);
   const also = routes.some((r) => r.alsoFetched > 0);
   const heading = (column: Column, words: string, right = true) => (
     <th
       scope="col"
-      aria-sort={by === column ? 'descending' : 'none'}
+      aria-sort={by !== column ? 'none' : rising ? 'ascending' : 'descending'}
       className={`py-1 font-normal whitespace-nowrap ${right ? 'pl-3 text-right' : 'text-left'}`}
     >
       <button
         type="button"
-        onClick={() => setBy(column)}
+        title={by === column ? 'the other way round' : `sort by ${words}`}
+        // Names begin with a, figures with the largest.
+        onClick={() => setOrder({ by: column, rising: by === column ? !rising : column === 'route' })}
         className={by === column ? 'font-medium text-ink' : 'text-soft hover:text-ink'}
       >
         {words}
+        {by === column ? <span aria-hidden="true"> {rising ? '▴' : '▾'}</span> : null}
       </button>
     </th>
   );
@@ -69,6 +76,12 @@ export function RouteShares({
           </pattern>
         </defs>
       </svg>
+      {routes.length > 1 && routes.every((r) => r.every[kind] >= whole(r) * NEARLY_ALL) ? (
+        <p className="mb-1 text-soft">
+          All bars are alike because nearly everything is in every start: what one route needs, all of them pay for.
+          Deferring pages, or what stands behind actions, tells them apart.
+        </p>
+      ) : null}
       <table className="w-full">
         <thead>
           <tr>
@@ -100,7 +113,11 @@ export function RouteShares({
         </thead>
         <tbody>
           {sorted.map((r) => (
-            <tr key={r.pattern} className={r.pattern === route ? 'bg-mark' : 'hover:bg-band'}>
+            <tr
+              key={r.pattern}
+              className={`cursor-pointer ${r.pattern === route ? 'bg-mark' : 'hover:bg-band'}`}
+              onClick={() => choose({ route: r.pattern })}
+            >
               <td className="max-w-44 truncate py-[3px] pl-1.5">
                 <button
                   type="button"

@@ -81,7 +81,6 @@ export function Waterfall({
       >
         <svg width={width} height={height} className="block" data-picture="startup">
           <title>Predicted waterfall</title>
-          <Grid x={x} top={TOP} bottom={linkTop + 40} height={height} />
           <HopBands hops={laid.hops} width={width} />
           <Grid x={x} top={TOP} bottom={linkTop + 40} height={height} />
           {laid.rows

@@ -2,6 +2,7 @@
 
 import { type Band, type Block, START } from '../../../../core/outline/blocks/types.ts';
 import { counted } from '../../../../core/text/counted.ts';
+import { firstOf } from '../../../../core/text/first-of.ts';
 import { shortName } from '../../../../core/text/short-name.ts';
 import { triggerWords } from '../../../../core/vocabulary/triggers.ts';
 import type { SplitPicture } from '../../../../worker/views.ts';
@@ -16,6 +17,7 @@ import type { PlacedBlock } from './layout.ts';
 import { fetchedOn, type Move } from './use-moves.ts';
 
 const MOST_KEPT = 4;
+const MOST_PLACES = 2;
 
 /** What moving a block would do: what goes with it, what stays and who keeps it, the start before and after, the wait later. */
 export function BlockSheet({
@@ -115,17 +117,18 @@ function Going({ bands, waits }: { bands: readonly Band[]; waits: SplitPicture['
   const trial = useTrial();
   const blocked = useLanding((s) => s.blocked);
   if (!trial) return null;
+  const places = [
+    ...new Set(blocked.map((b) => `${b.reason} (${shortName(b.import.split('::')[0])}, line ${b.line})`)),
+  ];
   const start = bands.find((b) => b.id === START);
   const sum = (blocks: Block[]) => blocks.reduce((all, b) => all + b.weight.compressed, 0);
   const goes = sum(start?.blocks.filter((b) => b.to !== START) ?? []);
   const kept = start?.blocks.filter((b) => b.keptBy !== null) ?? [];
   return (
     <>
-      {blocked.map((b) => (
-        <p key={b.import} className="mt-2 break-words text-worse">
-          Detaching alone breaks it: {b.reason} ({shortName(b.import.split('::')[0])}, line {b.line}).
-        </p>
-      ))}
+      {places.length > 0 ? (
+        <p className="mt-2 break-words text-worse">Detaching alone breaks it: {firstOf(places, MOST_PLACES)}.</p>
+      ) : null}
       <h3 className="mt-4 mb-1 font-semibold">If it goes</h3>
       <dl className="grid grid-cols-[1fr_auto] gap-y-1">
         <dt>leaves the start</dt>
