@@ -4,6 +4,7 @@ import type { RouteEntry, RouteExpression, RouteSheet, Texts, View } from './exp
 import { isDeferredImport, isMarkup, onlyWraps, tagOf } from './markup.ts';
 import { textOf, textsOf } from './texts.ts';
 import { attributeValue, dottedName, elementsGiven, returnsOf, viewsGiven, viewsOf } from './views.ts';
+import { hasEntries, importsDeferred, mayHold, onlyRedirects, pagesNamedIn } from './within.ts';
 
 /** Elements that are a route, and those that only hold some (names shared by the client routers of several frameworks). */
 const ROUTE_ELEMENT = /^(\w+Route|Route)$/;
@@ -19,7 +20,6 @@ const VIEW_KEYS = [
 /** Keys that hold deferred imports or elements, and no view. */
 const NO_VIEW =
   /^(path|index|children|routes|childRoutes|loadChildren|layout|Layout|loader|action|client\w+|error\w*|ErrorBoundary|\w*[fF]allback\w*|icon|\w*Icon|label|title|handle|meta|data|props|guards?|can[A-Z]\w*|resolve|providers|before\w+|on[A-Z]\w+|pending\w+|notFound\w*|\w*[pP]laceholder)$/;
-const REDIRECTS = /^(Navigate|Redirect|\w*Redirect\w*)$/;
 
 /**
  * Reads what a module says about routes: lists of objects with paths, trees of route elements, lists of route modules; as
@@ -371,52 +371,5 @@ class Collector {
 
   private lineOf(node: SyntaxNode): number {
     return this.source.place(node.start).line;
-  }
-}
-
-/** Names by which routes without others inside of them call what they draw. */
-function pagesNamedIn(expression: RouteExpression): string[] {
-  switch (expression.is) {
-    case 'list':
-      return expression.items.flatMap(pagesNamedIn);
-    case 'prefix':
-      return pagesNamedIn(expression.inner);
-    case 'route':
-      if (expression.children) return pagesNamedIn(expression.children);
-      return expression.views.flatMap((v) => (v.by === 'name' && v.name.keys.length === 0 ? [v.name.name] : []));
-    case 'name':
-    case 'module':
-    case 'unclear':
-      return [];
-  }
-}
-
-function onlyRedirects(views: readonly View[]): boolean {
-  return views.length === 1 && views[0].by === 'name' && REDIRECTS.test(views[0].name.name);
-}
-
-function importsDeferred(value: SyntaxNode): boolean {
-  return (isFunction(value) || value.type === 'CallExpression') && viewsOf(value).some((v) => v.by === 'import');
-}
-
-/** The same, or names routes by a name that says so. */
-function mayHold(expression: RouteExpression): boolean {
-  if (expression.is === 'name') return /route/i.test([expression.name.name, ...expression.name.keys].join(' '));
-  return expression.is === 'list' ? expression.items.some(mayHold) : hasEntries(expression);
-}
-
-/** Whether an expression says of at least one route what it is. */
-function hasEntries(expression: RouteExpression): boolean {
-  switch (expression.is) {
-    case 'route':
-    case 'module':
-      return true;
-    case 'list':
-      return expression.items.some(hasEntries);
-    case 'prefix':
-      return hasEntries(expression.inner);
-    case 'name':
-    case 'unclear':
-      return false;
   }
 }
