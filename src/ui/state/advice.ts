@@ -70,7 +70,8 @@ export function useAdviceUpdates(): void {
         const help = others.length > 0 ? { given } : undefined;
         const { done, of, advice, ahead } = await worker.advice.advise(plan, conditions, help);
         if (!wanted()) return;
-        store.setState(advice ? { advice, of: subject, done: 1 } : { done: done / Math.max(1, of) });
+        // Until it is there it isn’t done, though all candidates were tried.
+        store.setState(advice ? { advice, of: subject, done: 1 } : { done: Math.min(0.99, done / Math.max(1, of)) });
         if (advice) return;
         given = undefined;
         if (!ahead) continue;

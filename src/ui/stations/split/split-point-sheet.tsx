@@ -3,10 +3,9 @@
 import type { SplitRow } from '../../../core/outline/outline.ts';
 import type { Decision } from '../../../core/plan/types.ts';
 import type { Hint } from '../../../core/vocabulary/hints.ts';
-import { triggerWords } from '../../../core/vocabulary/triggers.ts';
 import { size } from '../../parts/format.ts';
 import { Pill } from '../../parts/pill.tsx';
-import { TRIGGERS } from '../../parts/triggers.ts';
+import { TriggerPills } from '../../parts/trigger-pills.tsx';
 import { useWorkbench } from '../../state/workbench.ts';
 import { BeforeAfter } from './before-after.tsx';
 import { HoldSection } from './hold-section.tsx';
@@ -30,8 +29,6 @@ export function SplitPointSheet({ row, chain, onEnter }: { row: SplitRow; chain:
   const joins: Decision[] = row.imports.map((i) => ({ kind: 'join', import: i.key }));
   const preview = usePreview(joins.length > 0 ? joins : null);
   const found = useHold(NOTHING, row.target);
-  const current = triggerWords(row.trigger);
-  const shown = TRIGGERS.some((t) => triggerWords(t) === current) ? TRIGGERS : [row.trigger, ...TRIGGERS];
   return (
     <>
       <p className="text-[11px] text-soft">split point{row.inChain ? ', part of the route' : ''}</p>
@@ -83,17 +80,10 @@ export function SplitPointSheet({ row, chain, onEnter }: { row: SplitRow; chain:
       ) : (
         <fieldset className="mt-4">
           <legend className="mb-1.5 font-semibold">Fetch when</legend>
-          <div className="flex flex-wrap gap-1.5">
-            {shown.map((t) => (
-              <Pill
-                key={triggerWords(t)}
-                on={triggerWords(t) === current}
-                onClick={() => decide([{ kind: 'trigger', splitPoint: row.target, fetch: t }])}
-              >
-                {triggerWords(t)}
-              </Pill>
-            ))}
-          </div>
+          <TriggerPills
+            now={row.trigger}
+            onPick={(fetch) => decide([{ kind: 'trigger', splitPoint: row.target, fetch }])}
+          />
         </fieldset>
       )}
       {row.inChain ? null : <SplitSettingsFields row={row} />}

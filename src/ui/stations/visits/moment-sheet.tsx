@@ -7,12 +7,10 @@ import { counted } from '../../../core/text/counted.ts';
 import { shortName } from '../../../core/text/short-name.ts';
 import type { Visit } from '../../../core/visits/types.ts';
 import type { Trigger } from '../../../core/vocabulary/triggers.ts';
-import { triggerWords } from '../../../core/vocabulary/triggers.ts';
 import type { MomentView } from '../../../worker/services/visits.ts';
 import { NumberField } from '../../parts/field.tsx';
 import { size, time } from '../../parts/format.ts';
-import { Pill } from '../../parts/pill.tsx';
-import { TRIGGERS } from '../../parts/triggers.ts';
+import { TriggerPills } from '../../parts/trigger-pills.tsx';
 import { changeStep, removeStep, useVisitChoice } from '../../state/visit.ts';
 import { useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
 import { LeadSlider } from './lead-slider.tsx';
@@ -145,22 +143,13 @@ function Conditions({ visit, step }: { visit: Visit; step: number }) {
 /** When the code of the moment is fetched: a decision of the plan, tried right here. */
 function FetchWhen({ splitPoint, page }: { splitPoint: { module: string; fetch: Trigger }; page: boolean }) {
   const decide = useWorkbench((s) => s.decide);
-  const now = triggerWords(splitPoint.fetch);
-  const all = TRIGGERS.some((t) => triggerWords(t) === now) ? TRIGGERS : [splitPoint.fetch, ...TRIGGERS];
   return (
     <section className="mt-4">
       <h3 className="mb-1.5 font-semibold">Its code is fetched</h3>
-      <div className="flex flex-wrap gap-1.5">
-        {all.map((fetch) => (
-          <Pill
-            key={triggerWords(fetch)}
-            on={triggerWords(fetch) === now}
-            onClick={() => decide([{ kind: 'trigger', splitPoint: splitPoint.module, fetch }])}
-          >
-            {triggerWords(fetch)}
-          </Pill>
-        ))}
-      </div>
+      <TriggerPills
+        now={splitPoint.fetch}
+        onPick={(fetch) => decide([{ kind: 'trigger', splitPoint: splitPoint.module, fetch }])}
+      />
       {page ? <p className="mt-1.5 text-soft">Wherever a link leads there; it runs only when somebody goes.</p> : null}
       {page && splitPoint.fetch.on !== 'action' ? <AnswerAhead module={splitPoint.module} /> : null}
     </section>

@@ -4,11 +4,9 @@ import { type Band, type Block, START } from '../../../../core/outline/blocks/ty
 import { counted } from '../../../../core/text/counted.ts';
 import { firstOf } from '../../../../core/text/first-of.ts';
 import { shortName } from '../../../../core/text/short-name.ts';
-import { triggerWords } from '../../../../core/vocabulary/triggers.ts';
 import type { SplitPicture } from '../../../../worker/views.ts';
 import { size, time } from '../../../parts/format.ts';
-import { Pill } from '../../../parts/pill.tsx';
-import { TRIGGERS } from '../../../parts/triggers.ts';
+import { TriggerPills } from '../../../parts/trigger-pills.tsx';
 import { useLanding } from '../../../state/landing.ts';
 import { useTrial } from '../../../state/trial.ts';
 import { BeforeAfter } from '../before-after.tsx';
@@ -92,22 +90,10 @@ function fixedWords({ opens, kind }: Block): string {
 function FetchWhen({ bands, move, onTry }: { bands: readonly Band[]; move: Move; onTry: (move: Move) => void }) {
   const [begun] = bands.filter((b) => b.isNew);
   if (!begun?.trigger) return null;
-  const now = triggerWords(begun.trigger);
-  const all = TRIGGERS.some((t) => triggerWords(t) === now) ? TRIGGERS : [begun.trigger, ...TRIGGERS];
   return (
     <section className="mt-4">
       <h3 className="mb-1.5 font-semibold">Fetched later</h3>
-      <div className="flex flex-wrap gap-1.5">
-        {all.map((fetch) => (
-          <Pill
-            key={triggerWords(fetch)}
-            on={triggerWords(fetch) === now}
-            onClick={() => onTry(fetchedOn(move, bands, fetch))}
-          >
-            {triggerWords(fetch)}
-          </Pill>
-        ))}
-      </div>
+      <TriggerPills now={begun.trigger} onPick={(fetch) => onTry(fetchedOn(move, bands, fetch))} />
     </section>
   );
 }
