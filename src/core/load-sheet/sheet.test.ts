@@ -73,7 +73,7 @@ describe('the load sheet', () => {
 
   it('puts code that is fetched once the page is quiet into a row of its own', () => {
     const rows = said(sheetOf({ kind: 'trigger', splitPoint: 'chart', fetch: { on: 'idle' } }));
-    expect(rows.filter((r) => r[0] === 'quiet').map((r) => r[1])).toEqual(['chart, idle']);
+    expect(rows.filter((r) => r[0] === 'quiet').map((r) => r[1])).toEqual(['chart, when idle']);
   });
 
   it('tells in which rows and columns two plans differ', () => {

@@ -75,7 +75,7 @@ describe('a moment in words', () => {
     [{ does: 'scroll' as const, part: 'x', ...pause }, 'scrolls to dialog'],
     [{ does: 'move' as const, to: '/b', by: 'inside' as const, holds: [], ...pause }, 'goes to /b'],
     [{ does: 'move' as const, to: '/b', by: 'document' as const, holds: [], ...pause }, 'opens /b'],
-    [{ does: 'approach' as const, to: '/b', ...pause }, 'rests on what leads to /b'],
+    [{ does: 'approach' as const, to: '/b', ...pause }, 'hovers or focuses what leads to /b'],
     [{ does: 'resize' as const, width: 5, height: 6, dwellMs: 0 }, 'screen becomes 5 × 6'],
     [{ does: 'deploy' as const, dwellMs: 0 }, 'the app is deployed again'],
     [
@@ -88,7 +88,7 @@ describe('a moment in words', () => {
 
   it('says what the person looked at', () => {
     expect(meanwhile(moment({ standIn: { from: 8, to: 120, flash: true } }))).toContain('it only flashes');
-    expect(meanwhile(moment({ standIn: { from: 8, to: 420, flash: false } }))).toBe('a stand-in from 8 ms to 420 ms');
+    expect(meanwhile(moment({ standIn: { from: 8, to: 420, flash: false } }))).toBe('a placeholder from 8 ms to 420 ms');
     expect(meanwhile(moment({ failed: 'told' }))).toContain('message');
     expect(meanwhile(moment({ failed: 'silent' }))).toContain('nothing happens');
     expect(meanwhile(moment({ wait: Number.NaN }))).toBe('it never comes');
