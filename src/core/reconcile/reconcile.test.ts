@@ -120,6 +120,27 @@ describe('promised beside delivered', () => {
     expect(header.hints[0]).toMatchObject({ state: 'untold', why: 'it comes with the answer of the server' });
   });
 
+  it('tells a link that several routes get once, with all of them', () => {
+    const origin = { kind: 'origin', origin: 'https://api.example' } as const;
+    const everywhere: Decision = {
+      kind: 'hint',
+      hint: { kind: 'preconnect', target: origin, place: 'markup', routes: [], crossorigin: true },
+    };
+    const { hints, ok } = reconcile(before.snapshot, { ...plan, decisions: [everywhere] }, built(before));
+    expect(hints.map((h) => [h.routes, h.state, h.why])).toEqual([
+      [['/', '/far'], 'not delivered', 'no document has it'],
+    ]);
+    expect(ok).toBe(false);
+  });
+
+  it('tells modules that one file holds together', () => {
+    const of = (modules: string[]) =>
+      reconcile(before.snapshot, { ...plan, decisions: [{ kind: 'together', modules }] }, built(before)).decisions[0];
+    const home = 'src/pages/home.js';
+    expect(of([home, home])).toMatchObject({ state: 'delivered', why: 'one file holds them' });
+    expect(of([home, 'src/pages/far.js'])).toMatchObject({ state: 'not delivered' });
+  });
+
   it('tells of every kind of decision what the files show of it', () => {
     const chat = { id: 'chat', name: 'chat', address: 'https://talk.example/chat.js', bytes: 9000, serverMs: 10 };
     const placed = { ...chat, evaluationMs: 5, evidence: null };

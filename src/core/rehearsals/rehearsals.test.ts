@@ -141,6 +141,17 @@ describe('differences', () => {
     );
   });
 
+  it('are told the largest first, as many as are asked for', () => {
+    const parts = [
+      { part: 'shell', shown: 4000, drawMs: 1, late: false },
+      { part: 'page', shown: 5000, drawMs: 1, late: false },
+    ];
+    const made = rehearsal([run({ requests: [recorded(document), recorded(first, { end: first.end + 50 })], parts })]);
+    const told = (most?: number) => differencesOf({ timeline, program }, made, most).map((d) => d.what);
+    expect(told()).toEqual(['page (shown)', 'shell (shown)', first.name]);
+    expect(told(2)).toEqual(['page (shown)', 'shell (shown)']);
+  });
+
   it('aren’t told of parts that came as predicted, or were never seen', () => {
     const page = timeline.reveals.find((v) => program.parts[v.part].id === 'page' && v.state === 'shown')!.at;
     const shown = (at: number | null) =>
@@ -335,6 +346,14 @@ describe('what is learnt', () => {
   it('is the mean of the runs, on a machine that isn’t slowed', () => {
     const runs = [run({ modules: { 'main.js': 8 }, slowed: 4 }), run({ modules: { 'main.js': 4 }, slowed: 1 })];
     expect(learned(runs).modules!['main.js'].ms).toBe(3);
+  });
+
+  it('is said to come of the last rehearsal that it rests on', () => {
+    const at = (when: string, browser: string) =>
+      rehearsal([run({ modules: { 'main.js': 2 } })], { at: when, browser });
+    const [early, late] = [at('2026-11-28T10:00:00Z', 'Old 1'), at('2026-11-29T10:00:00Z', 'New 2')];
+    expect(learnt(snapshot, [early, late], null).by).toBe('New 2, 2026-11-29');
+    expect(learnt(snapshot, [late, early], null).by).toBe('New 2, 2026-11-29');
   });
 
   it('gives modules their share of compiling files, by their size', () => {

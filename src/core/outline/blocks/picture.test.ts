@@ -129,4 +129,37 @@ describe('many of them', () => {
     expect(bands[0].blocks.filter((b) => b.to !== START).map((b) => b.of)).toEqual(['p69', 'p65', 'p60']);
     expect(bands.filter((b) => b.isNew).map((b) => b.name)).toEqual(['p60', 'p65', 'p69']);
   });
+
+  it('show the light split points that something leaves or comes to, whatever else is heavier', () => {
+    // later0 is the lightest of thirty.
+    const still = weightPicture({ app: many, plan: BASELINE }, '/').bands.map((b) => b.id);
+    expect(still).not.toContain('later0');
+    const joined = plan({ kind: 'join', import: 'page::later0' });
+    const { bands, lighter } = weightPicture({ app: many, plan: BASELINE }, '/', { app: many, plan: joined });
+    expect(bandOf(bands, 'later0').blocks.map((b) => b.to)).toEqual([START]);
+    expect([bands.length, lighter.count]).toEqual([9, 22]);
+    // Of those that stay the heaviest are shown.
+    const least = Math.min(...bands.slice(2).map((b) => b.weight.compressed));
+    expect(least * lighter.count).toBeGreaterThanOrEqual(lighter.compressed);
+    expect(bands.map((b) => b.id)).toContain('later29');
+  });
+
+  it('keep what stays for something else apart, however light it is', () => {
+    const shared = sketch(
+      {
+        main: { imports: ['page', 'tiny/index', ...Array.from({ length: 6 }, (_, i) => `s${i}/index`)] },
+        page: { imports: ['dialog'], bytes: 90_000 },
+        dialog: { imports: ['tiny/index'], bytes: 60_000 },
+        'tiny/index': { package: 'tiny', bytes: 60 },
+        ...Object.fromEntries(Array.from({ length: 6 }, (_, i) => [`s${i}/index`, { package: `s${i}`, bytes: 50 }])),
+      },
+      { routes: [route('/', 'page')] },
+    );
+    const tried = { app: shared, plan: plan({ kind: 'detach', module: 'dialog' }) };
+    const [start] = weightPicture({ app: shared, plan: BASELINE }, '/', tried).bands;
+    expect(start.blocks.find((b) => b.of === 'tiny')).toMatchObject({ to: START, keptBy: 'main' });
+    expect(start.blocks.find((b) => b.kind === 'rest')?.modules).toBe(6);
+    const whole = weightPicture({ app: shared, plan: BASELINE }, '/').bands[0];
+    expect(whole.blocks.find((b) => b.kind === 'rest')?.modules).toBe(7);
+  });
 });
