@@ -1,20 +1,14 @@
 import type { Command } from 'commander';
 import type { Circumstance } from '../core/choose/types.ts';
 import { InputError } from '../core/errors.ts';
-import {
-  type Conditions,
-  DEVICES,
-  type Device,
-  FORMER_DEVICES,
-  FORMER_LINKS,
-  LINKS,
-  type Link,
-} from '../core/sim/conditions.ts';
+import { type Conditions, DEVICES, type Device, LINKS, type Link } from '../core/sim/conditions.ts';
 import {
   DEVICE_LIMITS,
   deviceOf,
   LINK_LIMITS,
   linkOf,
+  namedDevice,
+  namedLink,
   ORDERS,
   ownDeviceId,
   ownLinkId,
@@ -65,14 +59,14 @@ export function withConditionOptions(command: Command): Command {
 
 /** The conditions that options name; throws InputError for a name that isn't known. */
 export function conditionsOf(options: ConditionOptions): Conditions {
-  const link = [...LINKS, ...FORMER_LINKS].find((l) => l.id === options.link || l.name === options.link);
+  const link = namedLink(options.link);
   if (!link)
     throw new InputError(
       'No such link',
       `Choose one of ${LINKS.map((l) => l.id).join(', ')}.`,
       `--link ${options.link}`,
     );
-  const device = [...DEVICES, ...FORMER_DEVICES].find((d) => d.id === options.device || d.name === options.device);
+  const device = namedDevice(options.device);
   if (!device)
     throw new InputError(
       'No such device',

@@ -18,9 +18,19 @@ export const PROTOCOLS = ['h1', 'h2', 'h3', 'h2-h3'] as const;
 export const TLS_VERSIONS = ['none', '1.2', '1.3'] as const;
 export const ORDERS = ['fifo', 'urgency', 'shared'] as const;
 
+/** The named link of an id or name, of before as well; undefined where there is none. */
+export function namedLink(called: string): Link | undefined {
+  return [...LINKS, ...FORMER_LINKS].find((l) => l.id === called || l.name === called);
+}
+
+/** The named device, in the same way. */
+export function namedDevice(called: string): Device | undefined {
+  return [...DEVICES, ...FORMER_DEVICES].find((d) => d.id === called || d.name === called);
+}
+
 /** The link of an id: a named one (of before as well), or one of own values (which its id spells out); the first named one otherwise. */
 export function linkOf(id: string): Link {
-  const named = [...LINKS, ...FORMER_LINKS].find((l) => l.id === id);
+  const named = namedLink(id);
   if (named) return named;
   const [own, rtt, down, up, dns, protocol, tls, order, loss = '0'] = id.split(BETWEEN);
   const numbers = within(
@@ -53,7 +63,7 @@ export function ownLinkId(link: Omit<Link, 'id' | 'name'>): string {
 
 /** The device of an id, in the same way. */
 export function deviceOf(id: string): Device {
-  const named = [...DEVICES, ...FORMER_DEVICES].find((d) => d.id === id);
+  const named = namedDevice(id);
   if (named) return named;
   const [own, factor, width, height, touch, saver, rate] = id.split(BETWEEN);
   const numbers = within({ cpuFactor: Number(factor), width: Number(width), height: Number(height) }, DEVICE_LIMITS);

@@ -2,7 +2,7 @@
 
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { useEffect } from 'react';
+import { type ReactNode, useEffect } from 'react';
 import { readyFindings, savedOn } from '../../core/advise/ready.ts';
 import type { Finding } from '../../core/advise/types.ts';
 import { counted } from '../../core/text/counted.ts';
@@ -10,11 +10,13 @@ import type { StationId } from '../../core/vocabulary/stations.ts';
 import { percent, time } from '../parts/format.ts';
 import { Term } from '../parts/term.tsx';
 import { showFinding, useAdvice, useFindings } from '../state/advice.ts';
-import { useLanding } from '../state/landing.ts';
+import { useLanding, useLandingIsOld } from '../state/landing.ts';
+import { useKeptConditions } from '../state/own-conditions.ts';
 import { hideStanding, recallStanding, useStanding } from '../state/standing.ts';
 import { goTo } from '../state/stations.ts';
-import { endTrial, tryOut, useTrial } from '../state/trial.ts';
-import { storedPlan, useConditions, usePlan, useWorkbench } from '../state/workbench.ts';
+import { usePreviewOf, useTrial } from '../state/trial.ts';
+import { storedPlan, useConditions, useWorkbench } from '../state/workbench.ts';
+import { nameOf } from './condition-options.ts';
 
 /** Stations that lead to no advice of their own: there it stands above what is looked at. */
 const SHOWN_AT: Record<StationId, boolean> = {
@@ -37,15 +39,11 @@ export function StandingLine({ at }: { at: StationId }) {
   if (!SHOWN_AT[at] || !now) return null;
   if (hidden)
     return (
-      <button
-        type="button"
-        aria-label="Show where things stand"
-        title="Show where things stand"
-        className="absolute top-2.5 right-3 z-10 flex items-center gap-1 text-soft hover:text-ink"
-        onClick={() => hideStanding(false)}
-      >
-        <ChevronDown size={15} />
-      </button>
+      <div className="flex justify-end border-b border-line bg-band px-4">
+        <Toggle words="Show where things stand" onPress={() => hideStanding(false)}>
+          <ChevronDown size={15} />
+        </Toggle>
+      </div>
     );
   return (
     <section
@@ -54,16 +52,24 @@ export function StandingLine({ at }: { at: StationId }) {
     >
       <Standing />
       <Best />
-      <button
-        type="button"
-        aria-label="Hide where things stand"
-        title="Hide this line"
-        className="shrink-0 text-soft hover:text-ink"
-        onClick={() => hideStanding(true)}
-      >
+      <Toggle words="Hide where things stand" onPress={() => hideStanding(true)}>
         <ChevronUp size={15} />
-      </button>
+      </Toggle>
     </section>
+  );
+}
+
+function Toggle({ words, onPress, children }: { words: string; onPress: () => void; children: ReactNode }) {
+  return (
+    <button
+      type="button"
+      aria-label={words}
+      title={words}
+      className="grid size-6 shrink-0 place-items-center text-soft hover:text-ink"
+      onClick={onPress}
+    >
+      {children}
+    </button>
   );
 }
 
@@ -75,11 +81,15 @@ function Standing() {
   const trial = useTrial();
   const route = useWorkbench((s) => s.route);
   const { link, device } = useConditions();
+  const kept = useKeptConditions();
+  const old = useLandingIsOld();
   if (!now || !ghost) return null;
   const { interactive } = now.milestones;
   const sooner = ghost.milestones.interactive - interactive;
   return (
-    <p className="min-w-[260px] shrink-0 basis-full lg:max-w-[46%] lg:basis-auto">
+    <p
+      className={`min-w-[260px] shrink-0 basis-full lg:max-w-[46%] lg:basis-auto ${old ? 'opacity-50 transition-opacity delay-200 duration-0' : ''}`}
+    >
       <Term of="predicted">Predicted</Term>: <span className="font-medium break-all">{route}</span>{' '}
       {Number.isFinite(interactive) ? (
         <>
@@ -89,16 +99,21 @@ function Standing() {
         'never becomes interactive'
       )}{' '}
       <span className="text-soft">
-        over {link.name}, {device.name}
-        {(plan?.decisions.length ?? 0) > 0 && !trial ? `, ${soonerWords(sooner)}` : ''}
+        over {nameOf(kept.links, link)}, {nameOf(kept.devices, device)}
+        {trial
+          ? `, as previewed: ${soonerWords(sooner, 'before')}`
+          : (plan?.decisions.length ?? 0) > 0
+            ? `, ${soonerWords(sooner, 'the baseline')}`
+            : ''}
       </span>
     </p>
   );
 }
 
-function soonerWords(ms: number): string {
-  if (!Number.isFinite(ms) || Math.abs(ms) < 0.5) return 'as the baseline';
-  return `${time(Math.abs(ms))} ${ms > 0 ? 'sooner' : 'later'} than the baseline`;
+/** How much sooner or later something is than what it is compared with. */
+function soonerWords(ms: number, than: string): string {
+  if (!Number.isFinite(ms) || Math.abs(ms) < 0.5) return `as ${than}`;
+  return `${time(Math.abs(ms))} ${ms > 0 ? 'sooner' : 'later'} than ${than}`;
 }
 
 /** What saves most, by itself or as far as it is known by now. */
@@ -193,10 +208,8 @@ function Saves({ finding }: { finding: Finding }) {
 }
 
 function Buttons({ finding: { remedy } }: { finding: Finding }) {
-  const plan = usePlan();
-  const trial = useTrial();
   const take = useWorkbench((s) => s.take);
-  const on = trial !== null && JSON.stringify(trial.remedy) === JSON.stringify(remedy);
+  const { on, toggle } = usePreviewOf(remedy);
   return (
     <span className="flex shrink-0 gap-1.5">
       <button
@@ -204,7 +217,7 @@ function Buttons({ finding: { remedy } }: { finding: Finding }) {
         aria-pressed={on}
         title="Shows it on the strip and in every drawing, without changing the plan"
         className={`rounded border px-2 py-0.5 ${on ? 'border-ink bg-mark' : 'border-soft bg-sheet hover:border-ink'}`}
-        onClick={() => (on ? endTrial() : tryOut(remedy, plan))}
+        onClick={toggle}
       >
         Preview
       </button>

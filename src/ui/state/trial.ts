@@ -38,3 +38,11 @@ export function useTrialPlan(): Plan | null {
   const trial = useTrial();
   return useMemo(() => trial && planWith(trial.over, trial.remedy), [trial]);
 }
+
+/** Whether a change is tried at present, and what begins or ends that. */
+export function usePreviewOf(remedy: Remedy): { on: boolean; toggle: () => void } {
+  const plan = usePlan();
+  const trial = useTrial();
+  const on = trial !== null && JSON.stringify(trial.remedy) === JSON.stringify(remedy);
+  return { on, toggle: () => (on ? endTrial() : tryOut(remedy, plan)) };
+}

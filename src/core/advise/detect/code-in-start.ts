@@ -81,7 +81,7 @@ function drawingWords(analysis: AnalysisContext, pattern: string, { id }: Part):
   const drawn = analysis.prediction(pattern).program.parts.find((p) => p.id === id && p.drawnBy === 'script');
   const ms = drawn ? drawingMs(analysis.conditions.device, drawn.renderMs) : 0;
   if (!drawn || ms < LEAST_DRAWING) return '';
-  return ` Drawing it holds up the start by another ${Math.round(ms)} ms${drawn.measured ? ', by a measurement' : ', estimated from its code'}.`;
+  return ` Drawing it takes another ${Math.round(ms)} ms of the page’s thread${drawn.measured ? ', by a measurement' : ', estimated from its code'}.`;
 }
 
 function waysToDefer(part: Part): Remedy[] {

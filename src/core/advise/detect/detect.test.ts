@@ -163,8 +163,8 @@ describe('code in the start', () => {
   it('says what drawing takes of a part that is drawn with the landing, and whether somebody measured it', () => {
     const why = (more: Parameters<typeof part>[2]) =>
       detect(partsInStart, modules, [route('/a', 'a', { parts: [part('dialog', 'dialog', more)] })])[0].why;
-    expect(why({ place: 'below', drawMs: 34.4 })).toMatch(/another 34 ms, by a measurement\.$/);
-    expect(why({ place: 'below' })).toMatch(/another \d+ ms, estimated from its code\.$/);
+    expect(why({ place: 'below', drawMs: 34.4 })).toMatch(/another 34 ms of the page’s thread, by a measurement\.$/);
+    expect(why({ place: 'below' })).toMatch(/another \d+ ms of the page’s thread, estimated from its code\.$/);
     expect(why({ place: 'below', drawMs: 1 })).not.toContain('Drawing');
     expect(why({ place: 'action', action: 'ask', drawMs: 34 })).not.toContain('Drawing');
   });

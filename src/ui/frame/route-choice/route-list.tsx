@@ -19,7 +19,7 @@ export function RouteList({ onDone }: { onDone: () => void }) {
     <Menu
       label="Routes"
       defaultValue={route}
-      filter={(value, search) => (value.includes(search.toLowerCase()) ? 1 : 0)}
+      filter={(value, search) => (value.toLowerCase().includes(search.toLowerCase()) ? 1 : 0)}
     >
       <Menu.Input
         placeholder={`find among ${counted(routes?.length ?? 0, 'route')}`}
@@ -30,7 +30,7 @@ export function RouteList({ onDone }: { onDone: () => void }) {
         {(routes ?? []).map(({ pattern, rendering }) => (
           <Menu.Item
             key={pattern}
-            value={pattern.toLowerCase()}
+            value={pattern}
             onSelect={() => {
               onDone();
               choose({ route: pattern, selection: null });

@@ -19,7 +19,7 @@ import { CROWDS, crowdsOf, useCrowds } from '../../state/expectation.ts';
 import { fitOf, useSubject } from '../../state/subject.ts';
 import { useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
 import { GainCurve } from './gain-curve.tsx';
-import { TryIt } from './try-it.tsx';
+import { PreviewButton } from './preview-button.tsx';
 
 const BAR = 130;
 const MOST_CHANGES = 60;
@@ -204,7 +204,7 @@ function Take({ turns }: { turns: Turn[] }) {
       <button type="button" onClick={take} className="rounded bg-ink px-3.5 py-1.5 font-medium text-on-ink">
         Apply {turns.length === 1 ? 'it' : `these ${turns.length}`}
       </button>
-      <TryIt remedy={remedy} />
+      <PreviewButton remedy={remedy} />
     </span>
   );
 }

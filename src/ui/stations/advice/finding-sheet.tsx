@@ -12,7 +12,7 @@ import { useWorkbench } from '../../state/workbench.ts';
 import { EffectTables } from './effect-tables.tsx';
 import { InTheCode } from './in-the-code.tsx';
 import { PaysWhen } from './pays-when.tsx';
-import { TryIt } from './try-it.tsx';
+import { PreviewButton } from './preview-button.tsx';
 
 const MOST = 8;
 
@@ -119,7 +119,7 @@ function Take({
         >
           {isReady ? 'Apply' : 'Apply to the plan anyway'}
         </button>
-        <TryIt remedy={remedy} />
+        <PreviewButton remedy={remedy} />
         <button
           type="button"
           aria-expanded={asking}

@@ -8,7 +8,7 @@ import { useWorkbench } from '../../state/workbench.ts';
 import { EffectTables } from './effect-tables.tsx';
 import { NO_GAIN } from './hint-lines.ts';
 import { PaysWhen } from './pays-when.tsx';
-import { TryIt } from './try-it.tsx';
+import { PreviewButton } from './preview-button.tsx';
 
 /** One hint: what it does to the landings and waits that it touches, and when it would pay. */
 export function HintSheet({ row }: { row: HintRow }) {
@@ -31,7 +31,7 @@ export function HintSheet({ row }: { row: HintRow }) {
         {Math.abs(waste) >= 0.5 ? `, and ${size(Math.abs(waste))} are fetched for nothing` : ''}.
       </p>
       <p className="mt-2 flex items-center gap-4">
-        {trouble ? null : <TryIt remedy={remedy} />}
+        {trouble ? null : <PreviewButton remedy={remedy} />}
         {route ? (
           <button
             type="button"

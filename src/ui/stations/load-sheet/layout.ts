@@ -44,9 +44,8 @@ export function placeColumns(sheet: LoadSheet, changed: readonly string[], view:
       ({ column }) => wanted === '' || [column.name, ...column.holds].some((n) => n.toLowerCase().includes(wanted)),
     );
   kept.sort((a, b) => compare(view.sortBy, a.column, b.column) || a.at - b.at);
-  const { scale, lightWidth, isLight } = scaleOf(kept, view.zoom, space);
-  const heavy = kept.filter((k) => !isLight(k.column));
-  const light = kept.filter((k) => isLight(k.column));
+  const { scale, lightWidth, light } = scaleOf(kept, view.zoom, space);
+  const heavy = kept.filter((k) => !light.has(k.column));
   let x = 0;
   const place = (width: number, { column, at }: (typeof kept)[number], isOne: boolean): PlacedColumn => {
     const placed = { column, at, x, width, light: isOne };
@@ -54,27 +53,25 @@ export function placeColumns(sheet: LoadSheet, changed: readonly string[], view:
     return placed;
   };
   const toScale = heavy.map((k) => place(k.column.bytes * scale, k, false));
-  if (heavy.length > 0 && light.length > 0) x += BREAK;
-  return [...toScale, ...light.map((k) => place(lightWidth, k, true))];
+  if (heavy.length > 0 && light.size > 0) x += BREAK;
+  return [...toScale, ...kept.flatMap((k) => (light.has(k.column) ? [place(lightWidth, k, true)] : []))];
 }
 
-/** Pixels for a byte of what is drawn to scale, and how wide the others are: together they fill the space at a zoom of 1. */
+/** Pixels for a byte of what is drawn to scale, which columns aren’t, and how wide those are: together they fill the space at a zoom of 1. */
 function scaleOf(kept: readonly { column: SheetColumn }[], zoom: number, space: number) {
-  const sizes = kept.map((k) => k.column.bytes).sort((a, b) => a - b);
-  const even = (space * LIGHT.share) / Math.max(1, kept.length) - GAP;
+  const columns = kept.map((k) => k.column).sort((a, b) => a.bytes - b.bytes);
+  const even = (space * LIGHT.share) / Math.max(1, columns.length) - GAP;
   const lightWidth = Math.max(LIGHT.least, Math.min(LIGHT.below, even));
-  let scale = 0;
-  let least = Number.POSITIVE_INFINITY;
+  let bytes = columns.reduce((sum, c) => sum + c.bytes, 0);
   // The more are light, the less room is left for the others: as few as possible.
-  for (let light = 0; light <= sizes.length; light++) {
-    const heavy = sizes.slice(light);
-    const bytes = heavy.reduce((sum, b) => sum + b, 0);
-    const gaps = kept.length * GAP + (light > 0 && heavy.length > 0 ? BREAK : 0);
-    scale = bytes === 0 ? 0 : (Math.max(0, space - light * lightWidth - gaps) * zoom) / bytes;
-    least = heavy[0] ?? Number.POSITIVE_INFINITY;
-    if (heavy.length === 0 || least * scale >= LIGHT.below) break;
+  for (let light = 0; light < columns.length && bytes > 0; light++) {
+    const gaps = columns.length * GAP + (light > 0 ? BREAK : 0);
+    const scale = (Math.max(0, space - light * lightWidth - gaps) * zoom) / bytes;
+    if (columns[light].bytes * scale >= LIGHT.below)
+      return { scale, lightWidth, light: new Set(columns.slice(0, light)) };
+    bytes -= columns[light].bytes;
   }
-  return { scale, lightWidth, isLight: (column: SheetColumn) => column.bytes < least };
+  return { scale: 0, lightWidth, light: new Set(columns) };
 }
 
 function compare(by: SortBy, a: SheetColumn, b: SheetColumn): number {

@@ -28,11 +28,11 @@ export function MilestoneFlags({
   bodyHeight: number;
 }) {
   const { firstContent, firstScreenComplete, interactive } = view.milestones;
-  const wanted = [
+  const wanted: Pick<Flag, 'name' | 'at' | 'before'>[] = [
     { name: MEASURES['first content'].name, at: firstContent },
     { name: MEASURES['first screen'].name, at: firstScreenComplete },
     { name: INTERACTIVE, at: interactive },
-    ...(before ? [{ name: `${before.word}: ${INTERACTIVE}`, at: before.at }] : []),
+    ...(before ? [{ name: `${before.word}: ${INTERACTIVE}`, at: before.at, before: true as const }] : []),
   ].filter((f) => Number.isFinite(f.at));
   const flags = placeFlags(
     wanted.map((f) => ({ ...f, width: (f.name.length + time(f.at).length + 1) * 5.8 + 10 })),
@@ -42,7 +42,7 @@ export function MilestoneFlags({
   const levels = Math.max(1, ...flags.map((f) => f.level + 1));
   const height = levels * LEVEL + 4 + AXIS;
   const bound = x(view.lowerBound);
-  const own = flags.filter((f) => !isBefore(f));
+  const own = flags.filter((f) => !f.before);
   return (
     <div className="pointer-events-none sticky top-0 z-10">
       <svg width={width} height={height + bodyHeight} className="absolute top-0 left-0" aria-hidden="true">
@@ -90,11 +90,7 @@ export function MilestoneFlags({
   );
 }
 
-function isBefore({ name }: Pick<Flag, 'name'>): boolean {
-  return name !== INTERACTIVE && name.endsWith(INTERACTIVE);
-}
-
 function lookOf(flag: Flag): string {
-  if (isBefore(flag)) return 'border-dashed border-faint bg-sheet text-soft';
+  if (flag.before) return 'border-dashed border-faint bg-sheet text-soft';
   return flag.name === INTERACTIVE ? 'border-ink bg-ink text-on-ink' : 'border-ink bg-sheet';
 }

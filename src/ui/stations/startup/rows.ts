@@ -92,6 +92,8 @@ export function litBy(chain: ChainLink[]): { requests: Set<number>; tasks: Set<n
 
 export interface Flag {
   name: string;
+  /** It is of what the landing is compared with. */
+  before?: true;
   at: number;
   level: number;
   x: number;
@@ -102,11 +104,7 @@ export interface Flag {
  * Places the milestones' flags so that none covers another: to the right of its instant or, where that is too near
  * the edge, to its left; on the first of the levels where there is room.
  */
-export function placeFlags(
-  flags: { name: string; at: number; width: number }[],
-  x: (ms: number) => number,
-  most: number,
-): Flag[] {
+export function placeFlags(flags: Omit<Flag, 'level' | 'x'>[], x: (ms: number) => number, most: number): Flag[] {
   const taken: { from: number; to: number }[][] = [];
   return [...flags]
     .sort((a, b) => a.at - b.at)

@@ -88,7 +88,9 @@ describe('a moment in words', () => {
 
   it('says what the person looked at', () => {
     expect(meanwhile(moment({ standIn: { from: 8, to: 120, flash: true } }))).toContain('it only flashes');
-    expect(meanwhile(moment({ standIn: { from: 8, to: 420, flash: false } }))).toBe('a placeholder from 8 ms to 420 ms');
+    expect(meanwhile(moment({ standIn: { from: 8, to: 420, flash: false } }))).toBe(
+      'a placeholder from 8 ms to 420 ms',
+    );
     expect(meanwhile(moment({ failed: 'told' }))).toContain('message');
     expect(meanwhile(moment({ failed: 'silent' }))).toContain('nothing happens');
     expect(meanwhile(moment({ wait: Number.NaN }))).toBe('it never comes');

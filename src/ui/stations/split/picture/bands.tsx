@@ -6,6 +6,7 @@ import { shortName } from '../../../../core/text/short-name.ts';
 import { triggerWords } from '../../../../core/vocabulary/triggers.ts';
 import type { SplitPicture } from '../../../../worker/views.ts';
 import { size, time } from '../../../parts/format.ts';
+import { UNTIL } from '../hold-section.tsx';
 import { HEADS, neighbour, type Placed, type PlacedBand, type PlacedBlock } from './layout.ts';
 import type { Move } from './use-moves.ts';
 
@@ -125,7 +126,7 @@ function BandHead({
           {isStart
             ? 'before anything shows'
             : wait
-              ? `then waits ${time(wait.wait)} until it ${UNTIL[wait.until]}`
+              ? `then waits ${time(wait.wait)} ${UNTIL[wait.until]}`
               : band.trigger
                 ? triggerWords(band.trigger)
                 : ''}
@@ -143,7 +144,6 @@ function BandHead({
   );
 }
 
-const UNTIL = { shown: 'shows', answering: 'answers', run: 'has run' } as const;
 /** Blocks narrower than these have no room for a name, or for a second line. */
 const NAMED_FROM = 40;
 const TOLD_FROM = 88;
