@@ -1,5 +1,7 @@
 import { execFileSync } from 'node:child_process';
+import { once } from 'node:events';
 import fs from 'node:fs';
+import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import type { Page } from 'playwright-core';
@@ -176,9 +178,14 @@ it('compares though nothing was saved, and says so where there is nothing to tel
   await page.close();
 });
 
-it('ends with the server, whoever listens', async () => {
+it('ends with the server, whoever listens, and whoever holds a connection for later', async () => {
   const page = await opened(`/p/${id}/split?route=/timetable`);
+  // As browsers do to be quick: a connection over which nothing was asked.
+  const spare = net.connect(Number(new URL(served.address).port), '127.0.0.1');
+  await once(spare, 'connect');
+  const ended = once(spare, 'close');
   await served.stopServer();
+  await ended;
   await served.startServer();
   await page.close();
 });

@@ -57,7 +57,7 @@ export class Served {
     await settles(async () => {
       // Nobody waits for a server that has given up: most often nothing was built.
       if (server.exitCode !== null) return;
-      const { status } = await fetch(`${this.address}/api/projects`);
+      const { status } = await fetch(`${this.address}/api/projects`, { signal: AbortSignal.timeout(PATIENCE_MS) });
       if (![200, 401, 503].includes(status)) throw new Error(`the server answers ${status}`);
     });
     if (server.exitCode !== null) throw new Error(`the server ended with ${server.exitCode}: ${said.trim()}`);
@@ -66,10 +66,16 @@ export class Served {
   async stopServer(): Promise<void> {
     const { server } = this;
     this.server = null;
-    if (!server || server.exitCode !== null) return;
-    const ended = new Promise((go) => server.once('exit', go));
+    if (!server || server.exitCode !== null || server.signalCode !== null) return;
+    let patience: NodeJS.Timeout | undefined;
+    const ended = new Promise<boolean>((go) => {
+      server.once('exit', () => go(true));
+      patience = setTimeout(() => go(false), PATIENCE_MS);
+    });
     server.kill();
-    await ended;
+    if (await ended) return clearTimeout(patience);
+    server.kill('SIGKILL');
+    throw new Error('the server didn’t end when it was told to');
   }
 
   /** A page of somebody who was never here, in a browser of its own. */

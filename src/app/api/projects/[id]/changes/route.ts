@@ -1,4 +1,5 @@
 import { store } from '../../../../../server/context.ts';
+import { endsWithServer } from '../../../../../server/ending.ts';
 import { changeFollows, follow } from '../../../../../server/following.ts';
 import { handle } from '../../../../../server/handle.ts';
 import { FollowInput, readInput } from '../../../../../server/inputs.ts';
@@ -14,21 +15,6 @@ const BEAT_MS = 15_000;
  */
 const RETRY_MS = 8000;
 
-const held = globalThis as typeof globalThis & { yokelineStreams?: Set<() => void> };
-
-/** Streams that are open. The server waits for open answers before it ends: these end with it. */
-function openStreams(): Set<() => void> {
-  if (!held.yokelineStreams) {
-    const streams = new Set<() => void>();
-    held.yokelineStreams = streams;
-    for (const signal of ['SIGTERM', 'SIGINT'] as const)
-      process.on(signal, () => {
-        for (const end of streams) end();
-      });
-  }
-  return held.yokelineStreams;
-}
-
 /** What happens to a project’s folder, as server-sent events (HTML, server-sent events); 204, which ends their asking, where it isn’t followed. */
 export function GET(request: Request, { params }: Context): Promise<Response> {
   return handle(request, async () => {
@@ -41,13 +27,14 @@ export function GET(request: Request, { params }: Context): Promise<Response> {
     const leave = follow(store, id, (event) => send(`data: ${JSON.stringify(event)}\n\n`));
     if (leave === null) return new Response(null, { status: 204 });
     let end = () => {};
+    let forget = () => {};
     const stream = new ReadableStream<Uint8Array>({
       start(controller) {
         const beat = setInterval(() => send(': beat\n\n'), BEAT_MS);
         end = () => {
           clearInterval(beat);
           leave();
-          openStreams().delete(end);
+          forget();
           try {
             controller.close();
           } catch {
@@ -62,8 +49,8 @@ export function GET(request: Request, { params }: Context): Promise<Response> {
             end();
           }
         };
-        openStreams().add(end);
         for (const text of [`retry: ${RETRY_MS}\n\n`, ...early]) send(text);
+        forget = endsWithServer(end);
       },
       cancel: () => end(),
     });
