@@ -6,6 +6,7 @@ import { BASELINE, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import type { Rehearsal } from '../rehearsals/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
+import { brokenMeanwhile } from './broken-meanwhile.ts';
 import { broughtBy, type LimitCause, recoverFor } from './causes.ts';
 import type { LandingChange } from './landing-change-types.ts';
 import { landingsToRun, rehearsedLimits } from './rehearsed.ts';
@@ -235,6 +236,60 @@ describe('a check in words', () => {
     expect(checkMarkdown(report({ broken: [broken([], null)] }))).toContain('where 30 kB is allowed');
   });
 
+  it('says all that it found, in the order in which one acts on it', () => {
+    const recover = (more: Partial<CheckReport['broken'][number]['recover'][number]>) => ({
+      ...{ import: 'k', decisions: [], from: 'src/page.ts', to: 'src/near.ts', line: 3 },
+      ...{ value: 29_000, saves: 11_000, enough: true, ...more },
+    });
+    const said = checkMarkdown(
+      report({
+        checked: 4,
+        broken: [
+          {
+            ...broken([cause()]),
+            recover: [
+              recover({}),
+              recover({ line: 4, value: 35_000, saves: 5000, enough: false, blocked: 'it is called' }),
+            ],
+          },
+        ],
+        missing: [{ limit: limit(), words: '/gone: start at most 30 kB' }],
+        pending: [{ words: 'detach <near> from page', path: 'src/page.ts', line: 3 }],
+        rehearsed: [
+          { limit: limit(), words: '/: interactive', measured: { median: 900, least: 890, most: 910, runs: 3 } },
+        ],
+        against: against(change('interactive', 1300, [cause()])),
+      }),
+    );
+    const parts = said.split('\n\n').map((part) => part.trimEnd());
+    expect(parts.slice(0, 1)).toEqual(['**Load limits broken**: 1 of 4, and 1 for what isn’t there any more.']);
+    expect(parts.slice(3)).toEqual([
+      '- `src/page.ts:3` now brings `src/near.ts`: 0.9 kB minified in 1 module\n  - `src/page.ts:3` → `src/near.ts`',
+      'Detaching would recover:',
+      '- `src/page.ts:3` → `src/near.ts`: 29 kB, 11 kB less, which keeps the limit\n- `src/page.ts:4` → `src/near.ts`: 35 kB, 5 kB less; takes more than detaching: it is called',
+      'Against `main`:',
+      '- `/`: interactive +300 ms\n  - src/page.ts:3 now brings src/near.ts (900 bytes minified)',
+      'Measured in a browser, in place of a prediction:',
+      '- `/: interactive`: 900 ± 10 ms',
+      'Limits for what isn’t there any more:',
+      '- `/gone: start at most 30 kB`',
+      'Counted on, but not in the code yet:',
+      '- `src/page.ts:3` detach near from page',
+    ]);
+    expect(checkMarkdown(report({ ok: true, checked: 2 }))).toBe('**Load limits kept**: 2 checked.\n');
+    expect(checkMarkdown(report({ checked: 0, against: against() }))).toBe('No landing changes against `main`.\n');
+  });
+
+  it('counts files that a save broke, and no others', () => {
+    const failed = (...paths: string[]) => ({ failed: paths.map((path) => ({ path, line: 1, message: '' })) as never });
+    const found = brokenMeanwhile(
+      failed('old.ts'),
+      failed('old.ts', 'new.ts', 'other.ts'),
+      new Set(['new.ts', 'old.ts']),
+    );
+    expect(found.map((f) => f.path)).toEqual(['new.ts']);
+  });
+
   it('has a place for each finding that has one, from the root of the repository', () => {
     const { results } = log({ broken: [broken([cause()]), broken([])] }, 'apps/my app/');
     expect(results[0].locations[0].physicalLocation).toEqual({
@@ -244,6 +299,9 @@ describe('a check in words', () => {
     expect(results[0].message.text).toMatch(/now 40 kB\. src\/page\.ts:3 now brings src\/near\.ts\.$/);
     expect(results[1].message.text).toMatch(/now 40 kB\.$/);
     expect(results[1].locations).toBeUndefined();
+    // Lines begin with one (SARIF 2.1.0, 3.30.5); what has none is at the first.
+    const [{ locations }] = log({ broken: [broken([cause({ line: 0 })])] }).results;
+    expect(locations[0].physicalLocation.region).toEqual({ startLine: 1 });
   });
 
   it('tells landings from 100 bytes and from 10 ms on, the heavier ones as heavier', () => {
@@ -263,6 +321,14 @@ describe('a check in words', () => {
 
   it('tells what is missing and what is still to be edited by rules of their own', () => {
     const pending = [{ words: 'detach near from page', path: 'src/page.ts', line: 3 }];
-    expect(rules({ missing: [{ limit: limit(), words: 'gone' }], pending })).toEqual(['limit-missing', 'edit-pending']);
+    const told = { broken: [broken([])], missing: [{ limit: limit(), words: 'gone' }], pending };
+    expect(log(told).results.map((r: { ruleId: string; level: string }) => [r.ruleId, r.level])).toEqual([
+      ['limit-broken', 'error'],
+      ['limit-missing', 'warning'],
+      ['edit-pending', 'note'],
+    ]);
+    expect(log(told).tool.driver.rules.map((r: { id: string }) => r.id)).toEqual(
+      expect.arrayContaining(rules(told) as unknown[]),
+    );
   });
 });

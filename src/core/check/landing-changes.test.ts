@@ -2,6 +2,7 @@ import { part, route, sketch } from '../../test-support/snapshots.ts';
 import { BASELINE } from '../plan/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import type { LimitCause } from './causes.ts';
 import { AppState, landingChanges } from './landing-changes.ts';
 import { alikeLandings, causeWords, landingChangeWords, routesWords } from './landing-words.ts';
 
@@ -67,6 +68,8 @@ describe('what a change did to landings', () => {
     expect(routesWords(['/a', '/b'], 2)).toBe('/a, /b');
     expect(routesWords(['/a', '/b', '/c', '/d', '/e'], 9)).toBe('/a, /b, /c and 2 more');
     expect(routesWords(['/a', '/b', '/c', '/d', '/e'], 5)).toBe('all 5 landings');
+    expect(routesWords(['/a', '/b', '/c'], 3)).toBe('/a, /b, /c');
+    expect(routesWords(['/a', '/b', '/c', '/d'], 4)).toBe('all 4 landings');
   });
 
   it('puts the largest change of bytes first, those without any by their names', () => {
@@ -77,6 +80,27 @@ describe('what a change did to landings', () => {
     expect(order(grown(4000, 3000), grown(90_000, 6000))).toEqual(['/', '/list']);
     expect(order(grown(9000, 60_000), grown(4000, 3000))).toEqual(['/list', '/']);
     expect(order(grown(4000, 3000), grown(14_000, 13_000))).toEqual(['/', '/list']);
+  });
+
+  it('is told from the least of its unit on, and of what never comes as that', () => {
+    const figure = (measure: 'start bytes' | 'interactive' | 'hops', before: number | null, after: number | null) =>
+      landingChangeWords({ state: 'changed', figures: [{ measure, before, after } as never] });
+    expect(figure('start bytes', 1000, 900)).toBe('start −100 bytes');
+    expect(figure('interactive', 100, 300)).toBe('interactive +200 ms');
+    expect(figure('interactive', null, 300)).toBe('interactive 300 ms');
+    expect(figure('interactive', 300, null)).toBe('interactive never any more');
+  });
+
+  it('comes of what brings most, whichever way', () => {
+    const cause = (bytes: number, isNew = true) =>
+      ({ ...{ from: 'a', to: 'b', line: 2, bytes, modules: 1, isNew }, path: [] }) as LimitCause;
+    const words = (brings: LimitCause[], brought: LimitCause[]) => causeWords({ brings, brought });
+    expect(words([cause(2000)], [cause(1999)])).toBe('a:2 now brings b (2 kB minified)');
+    expect(words([cause(2000)], [cause(2000)])).toMatch(/now brings/);
+    expect(words([cause(1999)], [cause(2000)])).toBe('a no longer brings b (2 kB minified)');
+    expect(words([cause(9, false)], [])).toMatch(/brings more of/);
+    expect(words([], [cause(9, false)])).toMatch(/brings less of/);
+    expect(words([], [])).toBeNull();
   });
 
   it('asks only for the routes that are named', () => {

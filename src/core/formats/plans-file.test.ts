@@ -56,6 +56,36 @@ describe('plans beside the code', () => {
     expect(before.filter((l) => l.includes('"measure"'))).toHaveLength(1);
   });
 
+  it('are laid out for the eye', () => {
+    const text = writePlansFile(
+      decided([{ ...plan('Lean', 'a', 'b'), basedOn: 'Old' }, plan('Old')], { limits: [limit] }),
+    );
+    expect(text.slice(0, text.indexOf(' "corrections"'))).toBe(`{
+ "format": "yokeline-plans",
+ "version": 1,
+ "plans": [
+  {
+   "name": "Lean",
+   "description": "",
+   "basedOn": "Old",
+   "decisions": [
+    { "kind": "detach", "module": "a" },
+    { "kind": "detach", "module": "b" }
+   ]
+  },
+  {
+   "name": "Old",
+   "description": "",
+   "decisions": []
+  }
+ ],
+ "limits": [
+  { "route": "/", "measure": "interactive", "most": 900, "link": "clear-cell", "device": "laptop", "cache": "empty" }
+ ],
+`);
+    expect(text).toMatch(/"corrections": \{\n {2}"confirmed": false,\n(.*\n)* \}\n\}\n$/);
+  });
+
   it('leave out what was measured', () => {
     const text = writePlansFile(decided([], { measured: { modules: { 'a.ts': 1 } } as never }));
     expect(text).not.toContain('measured');
@@ -102,12 +132,24 @@ describe('bringing together what was decided here and in the file', () => {
     expect(merged.conflicts).toEqual([expect.stringContaining('“Lean (file)”')]);
   });
 
+  it('finds a name for each of them that nobody has, here or there', () => {
+    const [a, b] = [plan('P', 'x'), plan('P', 'y')];
+    const taken = [plan('P (file)', 'f'), plan('P (file) 2', 'g')];
+    const merged = mergeDecided(decided([lean]), decided([a, ...taken]), decided([b, plan('P (file)', 'other')]));
+    expect(names(merged.decided).map(([n]) => n)).toEqual([
+      ...['P', 'P (file) 3', 'P (file)', 'P (file) (file)', 'P (file) 2'],
+    ]);
+    expect(merged.conflicts).toHaveLength(2);
+  });
+
   it('removes nothing that the other side changed', () => {
     const gone = mergeDecided(decided([lean]), decided([plan('Lean', 'b')]), decided([]));
     expect([names(gone.decided), gone.conflicts.length]).toEqual([[['Lean', 1]], 1]);
     const back = mergeDecided(decided([lean]), decided([]), decided([plan('Lean', 'b', 'c')]));
     expect([names(back.decided), back.conflicts.length]).toEqual([[['Lean', 2]], 1]);
     expect(mergeDecided(decided([lean]), decided([lean]), decided([])).decided.plans).toEqual([]);
+    expect(mergeDecided(decided([lean]), decided([]), decided([lean])).decided.plans).toEqual([]);
+    expect(mergeDecided(decided([lean]), decided([]), decided([lean])).conflicts).toEqual([]);
   });
 
   it('never loses a plan or a decision that nobody removed', () => {
@@ -124,6 +166,16 @@ describe('bringing together what was decided here and in the file', () => {
         }
   });
 
+  it('tells which corrections both changed, and keeps those from here', () => {
+    const of = (keep: string[], base: string) => decided([], { keep, base });
+    const merged = mergeDecided(of(['a'], '/'), of(['b'], '/x/'), of(['c'], '/x/'));
+    expect(merged.decided.amendments).toMatchObject({ keep: ['b'], base: '/x/' });
+    expect(merged.conflicts).toEqual([expect.stringContaining('names that are put together while the app runs')]);
+    expect(mergeDecided(of(['a'], '/'), of(['b'], '/'), of(['a'], '/y/')).decided.amendments).toMatchObject({
+      ...{ keep: ['b'], base: '/y/' },
+    });
+  });
+
   it('of sides that never agreed takes all of both', () => {
     const merged = mergeDecided(null, decided([lean]), decided([plan('Other', 'o')], { base: '/x/' }));
     expect(names(merged.decided).map(([n]) => n)).toEqual(['Lean', 'Other']);
@@ -131,5 +183,7 @@ describe('bringing together what was decided here and in the file', () => {
     expect(merged.conflicts).toEqual([]);
     const both = mergeDecided(null, decided([], { keep: ['a'] }), decided([], { keep: ['b'] }));
     expect([both.decided.amendments.keep, both.conflicts.length]).toEqual([['a'], 1]);
+    const bare = mergeDecided(null, decided([], { keep: ['a'] }), decided([], { keep: [] }));
+    expect([bare.decided.amendments.keep, bare.conflicts]).toEqual([['a'], []]);
   });
 });

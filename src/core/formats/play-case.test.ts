@@ -45,6 +45,27 @@ describe('what is predicted of a load case', () => {
     expect(plain.textInFont.lead).toBeCloseTo(plain.resources['/a.woff2'].responseEnd + frameWait + fontSwap, 6);
   });
 
+  it('changes to a font only what was laid out without it, and what has one', () => {
+    const font = (display: string, bytes = 24_000) =>
+      play({
+        resources: {
+          '/a.css': {
+            ...{ type: 'style', bytes: 12_000, serverMs: 5 },
+            fontFaces: [{ family: 'Reed', href: '/a.woff2', display }],
+          },
+          '/a.woff2': { type: 'font', bytes, serverMs: 5 },
+        },
+      }).textInFont;
+    expect(Object.keys(font('swap'))).toEqual(['lead']);
+    expect(font('optional')).toEqual({});
+    const early = { linkHeader: [{ href: '/a.woff2', as: 'font', crossorigin: true }] };
+    expect(
+      play({ document: early, resources: { '/a.woff2': { type: 'font', bytes: 10, serverMs: 0 } } }).textInFont,
+    ).toEqual({});
+    const plainText = { markup: [{ at: 2000, tag: 'text', id: 'lead' }] };
+    expect(play({ document: plainText }).textInFont).toEqual({});
+  });
+
   it('counts redirects before the document from the first of them', () => {
     const own = play({ document: { redirects: [{ url: '/go', status: 302, serverMs: 30 }] } });
     // A round trip, its server's time, and what following it costs.

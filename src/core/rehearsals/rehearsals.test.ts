@@ -1,9 +1,11 @@
 import { file, page, ROUND, screenPart } from '../../test-support/programs.ts';
-import { sketch } from '../../test-support/snapshots.ts';
+import { part as namedPart, route, sketch } from '../../test-support/snapshots.ts';
 import { withMeasured } from '../amend/with-measured.ts';
 import type { MarkupItem, ScreenPart } from '../load/types.ts';
 import { readTimeline } from '../metrics/readout.ts';
+import { HEADERS } from '../recordings/match.ts';
 import type { RecordedRequest } from '../recordings/types.ts';
+import { REFERENCE_COSTS } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import { asRehearsed } from './as-rehearsed.ts';
 import { conditionsAsRun } from './conditions-as-run.ts';
@@ -13,8 +15,9 @@ import { learnt } from './learn.ts';
 import { middleRun } from './middle-run.ts';
 import { type Beside, gainsOf, quantitiesBeside, type Verdict } from './quantities.ts';
 import type { RawLanding } from './raw.ts';
-import { readRun } from './read-run.ts';
+import { readRun, watchedModules } from './read-run.ts';
 import { spreadOf } from './spread.ts';
+import { summaryOf } from './summary.ts';
 import type { Rehearsal, RehearsedRun } from './types.ts';
 import { besideWords, differenceWords, gainWords, leftOutWords, slowedWords, spreadWords } from './words.ts';
 
@@ -167,6 +170,29 @@ describe('differences', () => {
     expect([shown(page), shown(page + 9), shown(page + 60), shown(null)]).toEqual([0, 0, 1, 0]);
   });
 
+  it('come of another size from one in twenty on, headers left out', () => {
+    const later = first.end + 300;
+    const of = (bytes: number) => found([recorded(document), recorded(first, { end: later, bytes })])[0][1];
+    const same = first.bytes + HEADERS;
+    expect([of(same), of(same * 1.04), of(same / 0.94), of(same / 1.06)]).toEqual([
+      'transport',
+      'transport',
+      'size',
+      'size',
+    ]);
+  });
+
+  it('are told from 10 ms and from three in a hundred on', () => {
+    const told = (end: number) => found([recorded(document), recorded(first, { end: first.end + end })]).length;
+    expect(first.end * 0.03).toBeGreaterThan(10);
+    expect([told(9), told(first.end * 0.029), told(first.end * 0.035)]).toEqual([0, 0, 1]);
+  });
+
+  it('come by their names, those of other servers whole', () => {
+    const named = (address: string) => found([recorded(document), recorded(first), recorded(first, { address })])[0][0];
+    expect([named('https://app.test/a/b.js?c'), named('https://far.test')]).toEqual(['/a/b.js?c', 'https://far.test']);
+  });
+
   it('have no other size where a size isn’t known', () => {
     const later = first.end + 300;
     expect(found([recorded(document), recorded(first, { end: later, bytes: 0 })])).toEqual([[first.name, 'transport']]);
@@ -216,6 +242,38 @@ describe('what drawing took', () => {
     expect(drawn([500, 700], tasks)).toEqual([100, 100]);
   });
 
+  it('goes from paint to paint in the order of time, whatever the order of the parts', () => {
+    const tasks = [
+      { start: 300, end: 400, of: { draw: 30 } },
+      { start: 600, end: 700, of: { layout: 50 } },
+    ];
+    expect(drawn([700, 500], tasks)).toEqual([50 - REFERENCE_COSTS.paint, 30]);
+  });
+
+  it('is shared alike where nothing was reckoned, and has painting taken off as slow as the browser is', () => {
+    const bare = { ...program, parts: [part('shell', { renderMs: 0 }), part('page', { renderMs: 0 })] };
+    const tasks = [{ start: 400, end: 480, of: { draw: 20, layout: 60 } }];
+    const of = (factor: number) => drawingTimes({ shown: [500, 500], tasks, times: {} }, bare, { chunks: [] }, factor);
+    expect(of(1)).toEqual([0, 0].map(() => (80 - REFERENCE_COSTS.paint) / 2));
+    expect(of(2)).toEqual([0, 0].map(() => (80 - 2 * REFERENCE_COSTS.paint) / 2));
+    expect(of(1000)).toEqual([10, 10]);
+  });
+
+  it('takes off what a module ran once, and only after the first paint', () => {
+    const graph = { chunks: [{ modules: [3] }] } as never;
+    const both = [1, 1].map((resource) => ({ resource, state: 'evaluated' as const }));
+    const own = { ...program, resources: program.resources.map((r, i) => (i === 1 ? { ...r, chunk: 0 } : r)) };
+    own.parts = [part('shell', { needs: both }), part('page', { needs: both }), part('more', { needs: both })];
+    const tasks = [
+      { start: 400, end: 450, of: { draw: 50 } },
+      { start: 600, end: 650, of: { draw: 50 } },
+    ];
+    const of = (shown: (number | null)[]) => drawingTimes({ shown, tasks, times: { 3: 30 } }, own, graph, 1);
+    expect(of([500, 700, null])).toEqual([50, 50, null]);
+    own.parts[0] = part('shell', { needs: [] });
+    expect(of([500, 700, 700])).toEqual([50, 10, 10]);
+  });
+
   it('doesn’t hold the running of files that came for a later part', () => {
     const graph = { chunks: [{ modules: [3] }] } as never;
     const own = { ...program, resources: program.resources.map((r, i) => (i === 1 ? { ...r, chunk: 0 } : r)) };
@@ -254,6 +312,62 @@ describe('a landing as the page told it', () => {
       ...{ program, graph, snapshot, conditions: ROUND, watched: new Map(watched) },
       ...(act === undefined ? {} : { act }),
     });
+
+  it('waits only for long tasks that were under way when it showed', () => {
+    const calls = { 1: [[380, 395, true]] as [number, number, boolean][] };
+    const of = (start: number, end: number) =>
+      read(raw({ calls, longTasks: [{ start, end }] }), [['page', 1]]).moments.interactive;
+    // It shows at 420.
+    expect([of(330, 420), of(420, 480), of(421, 480), of(400, 450)]).toEqual([420, 480, 420, 420]);
+  });
+
+  it('has requests as they were recorded; what wasn’t told is as soon as it can be', () => {
+    const entry = {
+      address: '/a.js',
+      startTime: 10,
+      requestStart: 0,
+      responseStart: 0,
+      responseEnd: 40,
+      transferSize: 7,
+    };
+    const { requests } = read(raw({ resources: [entry, { ...entry, requestStart: 20, responseStart: 30 }] }));
+    expect(requests.slice(1)).toEqual([
+      { address: '/a.js', discovered: 10, sent: 10, firstByte: 10, end: 40, bytes: 7 },
+      { address: '/a.js', discovered: 10, sent: 20, firstByte: 30, end: 40, bytes: 7 },
+    ]);
+    expect(requests[0]).toMatchObject({ address: 'https://app.test/', end: 95 });
+  });
+
+  it('has parts come late that need more than the shell', () => {
+    const late = (needs: ScreenPart['needs']) =>
+      readRun(raw(), [], {
+        ...{ graph, snapshot, conditions: ROUND, watched: new Map() },
+        program: { ...program, parts: [part('shell'), part('page', { needs })] },
+      }).parts.map((p) => p.late);
+    expect(late([{ resource: 0, state: 'evaluated' }])).toEqual([false, false]);
+    expect(late([1, 0].map((resource) => ({ resource, state: 'evaluated' })))).toEqual([false, true]);
+  });
+
+  it('is watched by the modules that draw its parts, and by that of the act', () => {
+    const app = sketch(
+      { 'main.js': {}, 'layout.js': {}, 'page.js': {}, 'board.js': {}, 'dialog.js': {} },
+      {
+        routes: [
+          route('/', 'page.js', {
+            layouts: ['layout.js'],
+            parts: [namedPart('board', 'board.js'), namedPart('dialog', 'dialog.js'), namedPart('none', 'gone.js')],
+          }),
+        ],
+      },
+    );
+    const own = { ...program, parts: [part('shell'), part('page'), part('board'), part('none')] };
+    expect([...watchedModules(app, '/', own)]).toEqual([
+      ['shell', 1],
+      ['page', 2],
+      ['board', 3],
+    ]);
+    expect(watchedModules(app, '/', own, 'dialog').get('dialog')).toBe(4);
+  });
 
   it('shows a part with the first change after it was drawn whole', () => {
     const calls = {
@@ -402,6 +516,15 @@ describe('what is learnt', () => {
   });
 });
 
+describe('a rehearsal in a list', () => {
+  it('says what was run, under what, and when it was interactive in the middle', () => {
+    const made = rehearsal([at(900), at(500), at(700)]);
+    const { plan, pattern, address, conditions, at: when } = made;
+    expect(summaryOf(made)).toEqual({ plan, pattern, address, conditions, at: when, interactive: 700 });
+    expect(summaryOf(rehearsal([at(null)], { act: 'dialog' }))).toMatchObject({ interactive: null, act: 'dialog' });
+  });
+});
+
 describe('a plan and conditions as they were run', () => {
   const plan = { name: 'Lean', description: '', decisions: [{ kind: 'grain' }, { kind: 'floor', bytes: 1 }] } as never;
 
@@ -421,6 +544,11 @@ describe('a plan and conditions as they were run', () => {
     const as = (slowed: number) => rehearsal([run({ slowed })], { conditions: { ...ROUND, device } });
     expect(conditionsAsRun(as(3)).device).toMatchObject({ cpuFactor: 3, browserFactor: 3 });
     expect(conditionsAsRun(as(4.1)).device).toBe(device);
+    expect(conditionsAsRun(as(4.2)).device).toMatchObject({ cpuFactor: 4.2 });
+    expect(conditionsAsRun(as(3.8)).device).toMatchObject({ cpuFactor: 3.8 });
+    const apart = { ...as(2), conditions: { ...ROUND, device: { ...device, browserFactor: 2 } } };
+    expect(conditionsAsRun(apart).device).toMatchObject({ cpuFactor: 2, browserFactor: 1 });
+    expect(conditionsAsRun({ ...as(3), runs: [] }).device).toBe(device);
     expect([slowedWords(as(3)), slowedWords(as(4))]).toEqual([', its thread slowed 3.0 times', '']);
   });
 });
