@@ -4,7 +4,7 @@
 //   node script/mutants.mjs src/core/* --most 20 --tests src/core   with all tests of the core
 //   node script/mutants.mjs src/core/ship --tests own --tests src/pinned.test.ts
 // The mistakes are drawn at random (the same seed draws the same); each is tried with the tests that run it, the fastest
-// first. What no test runs survives; what makes a test hang is noticed. Survivors are printed as they are found. Test files
+// first. Rows of tables (measurements, say) are left alone. What no test runs survives; what makes a test hang is noticed. Survivors are printed as they are found. Test files
 // that take longer than --longest seconds (60) aren't asked, which is said: a score is then the least that it can be.
 import { spawn } from 'node:child_process';
 import fs from 'node:fs';

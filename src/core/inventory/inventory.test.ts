@@ -1,5 +1,3 @@
-import { readSource } from '../../reader/read-source.ts';
-import { SAMPLE } from '../../test-support/folders.ts';
 import { route, sketch } from '../../test-support/snapshots.ts';
 import { BASELINE } from '../plan/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
@@ -81,6 +79,108 @@ describe('inventoryOf', () => {
     ]);
   });
 
+  it('has a leak from 2,000 bytes on, a page from 500 on, and none by what another import brings as well', () => {
+    const leaksOf = (used: number, page = 400, imports: string[] = []) =>
+      inventoryOf(
+        sketch(
+          {
+            main: { imports: ['frame', 'home', '~list', ...imports] },
+            frame: { imports: ['tool'] },
+            tool: { bytes: 0, imports: ['heavy'] },
+            heavy: { bytes: used },
+            home: { bytes: page },
+            list: { imports: ['heavy'] },
+          },
+          { routes: [route('/', 'home', { layouts: ['frame'] }), route('/list', 'list', { layouts: ['frame'] })] },
+        ),
+        BASELINE,
+        DEFAULT_CONDITIONS,
+      ).leaks.map((l) => `${l.from} ${l.to}`);
+    expect(leaksOf(1999)).toEqual([]);
+    expect(leaksOf(2000)).toEqual(['frame tool']);
+    expect(leaksOf(2000, 499)).toEqual(['frame tool']);
+    expect(leaksOf(2000, 500)).toEqual(['frame tool', 'main home']);
+    expect(leaksOf(400, 500, ['heavy'])).toEqual(['main home']);
+  });
+
+  it('counts an import to who needs most of what it brings: six in ten', () => {
+    const usersOf = (shared: number) =>
+      inventoryOf(
+        sketch(
+          {
+            main: { imports: ['frame', '~home', '~list'] },
+            frame: { imports: ['tool'] },
+            tool: { bytes: 10_000 - shared, imports: ['part'] },
+            part: { bytes: shared },
+            home: {},
+            list: { imports: ['part'] },
+          },
+          { routes: [route('/', 'home', { layouts: ['frame'] }), route('/list', 'list', { layouts: ['frame'] })] },
+        ),
+        BASELINE,
+        DEFAULT_CONDITIONS,
+      ).leaks.map((l) => l.neededBy);
+    expect(usersOf(5999)).toEqual([]);
+    expect(usersOf(6000)).toEqual([['/list']]);
+  });
+
+  it('tells sheets with rules that nothing can use, the most wasteful first, with who has them at start', () => {
+    const rule = (module: string, bytes: number) => ({ module, line: 1, selector: '.x', bytes, missing: ['x'] });
+    const of = { ...app, unusedRules: [rule('far.css', 40), rule('gone.css', 200), rule('far.css', 60)] };
+    expect(inventoryOf(of, BASELINE, DEFAULT_CONDITIONS).unusedStyles).toEqual([
+      { module: 'gone.css', rules: of.unusedRules.slice(1, 2), bytes: 200, whole: 0, routes: [] },
+      { module: 'far.css', rules: [of.unusedRules[0], of.unusedRules[2]], bytes: 100, whole: 300, routes: ['/far'] },
+    ]);
+    expect(inventory.unusedStyles).toEqual([]);
+  });
+
+  it('tells modules that travel more than once, by what their copies cost; not for entries that nobody loads both of', () => {
+    expect(inventory.copies).toEqual([]);
+    const built = (homes: Record<string, number[]>) => {
+      const modules = Object.keys(homes);
+      const files = [0, 1, 2].map((f) => {
+        const own = modules.flatMap((m, module) => (homes[m].includes(f) ? [{ module, bytes: 1000 }] : []));
+        return {
+          ...{ path: `f${f}.js`, kind: 'script' as const, inside: 'sources' as const, modules: own, contents: [] },
+          bytes: { minified: 1000 * own.length, gzip: 400, brotli: 300 },
+          imports: f === 0 ? [1, 2].map((to) => ({ to, kind: 'dynamic' as const, line: 1 })) : [],
+        };
+      });
+      const tags = [{ file: 0, placement: 'module' as const, offset: 10 }];
+      const imports = ['b', 'all', '~once', '~a', '~two'];
+      const of = sketch(Object.fromEntries(modules.map((m) => [m, m === 'main' ? { imports } : {}])), {
+        routes: [route('/', 'main')],
+      });
+      return inventoryOf({ ...of, output: { files, starts: [{ realm: 'site', tags }] } }, BASELINE, DEFAULT_CONDITIONS);
+    };
+    expect(built({ main: [0], once: [1], b: [0, 1], a: [1, 2], all: [0, 1, 2], two: [2] }).copies).toEqual([
+      { path: 'all', files: ['f0.js', 'f1.js', 'f2.js'], extra: 2000 },
+      { path: 'a', files: ['f1.js', 'f2.js'], extra: 1000 },
+      { path: 'b', files: ['f0.js', 'f1.js'], extra: 1000 },
+    ]);
+    const entries = ['site', 'admin'].map((realm) => ({
+      ...{ realm, kind: 'document' as const, document: `${realm}.html`, modules: [realm] },
+    }));
+    const two = sketch(
+      { site: { imports: ['kit'] }, admin: { imports: ['kit'] }, kit: {} },
+      { entries, routes: [route('/', 'site'), route('/admin', 'admin', { realm: 'admin' })] },
+    );
+    expect(inventoryOf(two, BASELINE, DEFAULT_CONDITIONS).copies).toEqual([]);
+  });
+
+  it('of an app with one route has everything in every start', () => {
+    const one = sketch({ main: { imports: ['home'] }, home: {} }, { routes: [route('/', 'home')] });
+    const [only] = inventoryOf(one, BASELINE, DEFAULT_CONDITIONS).routes;
+    expect([only.only.minified, only.some.minified]).toEqual([0, 0]);
+    expect(only.every.minified).toBeGreaterThan(2000);
+    expect(only.page).toBe('home');
+  });
+
+  it('lists modules of one weight by their paths', () => {
+    const { modules } = inventoryOf(sketch({ b: {}, a: {}, c: { bytes: 9000 } }), BASELINE, DEFAULT_CONDITIONS);
+    expect(modules.map((m) => m.path)).toEqual(['c', 'a', 'b']);
+  });
+
   it('finds nothing wrong when nothing is', () => {
     const clean = sketch(
       { main: { imports: ['~a', '~b'] }, a: {}, b: {} },
@@ -105,26 +205,5 @@ describe('whereabouts', () => {
       [{ path: 'main', line: null, deferred: false }],
     ]);
     expect(whereabouts(app, BASELINE, 'nowhere')).toBeNull();
-  });
-
-  it('tells on the sample why the document maker is on the timetable, and what finds the planted leaks', () => {
-    const { snapshot } = readSource(SAMPLE);
-    const found = whereabouts(snapshot, BASELINE, 'packages/paperkit/src/index.ts')!;
-    const [path] = found.atStart.find((r) => r.pattern === '/timetable')!.paths;
-    expect(path.slice(-3).map((s) => [s.path, s.line])).toEqual([
-      ['src/timetable/departure-board.tsx', 6],
-      ['src/tickets/ticket-dialog.tsx', 1],
-      ['packages/paperkit/src/index.ts', null],
-    ]);
-    const { leaks } = inventoryOf(snapshot, BASELINE, DEFAULT_CONDITIONS);
-    expect(leaks.map((l) => [l.from, l.line, l.name])).toEqual(
-      expect.arrayContaining([
-        ['src/app/frame.tsx', 8, 'berth-finder'],
-        ['src/app/routes.tsx', 4, 'timetable-page'],
-        ['src/app/routes.tsx', 5, 'sailing-page'],
-      ]),
-    );
-    expect(leaks.map((l) => l.name)).not.toContain('app');
-    expect(leaks.find((l) => l.name === 'berth-finder')).toMatchObject({ neededBy: ['/harbour'] });
   });
 });

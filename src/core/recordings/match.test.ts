@@ -72,6 +72,16 @@ describe('a recording under a prediction', () => {
     expect(laid.extra.map((r) => r.address)).toEqual(['/q.css', '/x3.js']);
   });
 
+  it('goes by the size up to six in a hundred, with or without headers, and not for what is too small to tell', () => {
+    const matched = (bytes: number, seen: number) => {
+      const own = simulate(page([script(100, 0)], [file('/a.js', { bytes })]), ROUND);
+      return layUnder(own, recording([recorded('/', 10), { ...recorded('/x1.js', 500), bytes: seen }])).bySize.length;
+    };
+    expect([10_600, 10_601, 9400, 9399].map((seen) => matched(10_000, seen))).toEqual([1, 1, 1, 0]);
+    expect([10_900, 10_901].map((seen) => matched(10_000, seen))).toEqual([1, 0]);
+    expect([1500, 1499].map((bytes) => matched(bytes, bytes))).toEqual([1, 0]);
+  });
+
   it('uses each recorded request once', () => {
     const laid = layUnder(timeline, recording([recorded('/', 10), recorded('/x/a.js', 20), recorded('/y/a.js', 30)]));
     expect(laid.of.filter((r) => r?.address.endsWith('a.js'))).toHaveLength(1);

@@ -42,6 +42,11 @@ describe('an HTTP Archive', () => {
       ['/shared', 30],
     ]);
     expect(found).toMatchObject({ title: 'Quay', contentLoaded: 300, load: null });
+    expect(readHar(har(entries, [page]), 'a.har').title).toBe('Quay');
+    expect(readHar(har(entries, [{ id: 'p2' }]), 'a.har').requests.map((r) => r.address)).toEqual([
+      '/other',
+      '/shared',
+    ]);
   });
 
   it.each<[object, number]>([

@@ -68,6 +68,41 @@ describe('parts drawn on the server only', () => {
     expect(reading.readout.startBytes).toBeLessThan(before.reading.readout.startBytes - 20_000);
   });
 
+  it('take along what they draw at any remove, and leave once what answers in there', () => {
+    const deep = sketch(
+      {
+        main: { imports: ['page'] },
+        page: { imports: ['facts', 'facts'] },
+        facts: { imports: ['table', 'note'] },
+        table: { imports: ['row', 'table.css'] },
+        row: { imports: ['like'], bytes: 7000 },
+        note: { imports: ['like', 'table.css'] },
+        like: { bytes: 2000 },
+        'table.css': { kind: 'style' },
+      },
+      {
+        routes: [
+          route('/', 'page', {
+            rendering: 'server',
+            parts: [
+              part('facts', 'facts', { interactive: false }),
+              part('row', 'row', { interactive: false }),
+              part('like', 'like'),
+            ],
+          }),
+        ],
+      },
+    );
+    const { snapshot } = shipped(deep, planOf(noScript));
+    const made = snapshot.imports.filter((i) => snapshot.modules[i.from].path === 'page');
+    expect(made.map((i) => [snapshot.modules[i.to].path, i.kind, i.context])).toEqual([
+      ['table.css', 'static', undefined],
+      ['like', 'dynamic', 'wrapper'],
+    ]);
+    expect(snapshot.routes[0].parts.map((p) => p.noScript ?? false)).toEqual([true, true, false]);
+    expect(needs(deep, planOf(noScript)).entry).toEqual(['main', 'page', 'table.css']);
+  });
+
   it('can’t be parts that answer, the page itself, or drawn by a route that the browser renders', () => {
     const reasonOf = (snapshot: Snapshot, module: string) =>
       troublesOf(snapshot, planOf({ kind: 'no script', module })).stale.map((s) => s.reason);
