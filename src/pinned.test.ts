@@ -15,6 +15,8 @@ import type { InputError } from './core/errors.ts';
 import { granularity } from './core/explain/granularity.ts';
 import { explainHold } from './core/explain/hold.ts';
 import { waitsUnder } from './core/explain/wait.ts';
+import { parseLoadCase } from './core/formats/load-case.ts';
+import { playCase } from './core/formats/play-case.ts';
 import { handoff } from './core/handoff/handoff.ts';
 import { review } from './core/handoff/review.ts';
 import { inventoryOf } from './core/inventory/inventory.ts';
@@ -436,3 +438,13 @@ function grown(): Snapshot {
   ];
   return { ...app, modules, imports: [...app.imports, ...more] };
 }
+
+it('what is predicted of the recorded loads', () => {
+  const folder = path.resolve('fidelity/recordings');
+  const lines = fs.readdirSync(folder).sort().map((name) => {
+    const recorded = JSON.parse(fs.readFileSync(path.join(folder, name), 'utf8')) as unknown;
+    return told(playCase(parseLoadCase(recorded)));
+  });
+  expect(lines.length).toBeGreaterThan(80);
+  pin('recorded loads', lines.join('\n'));
+});
