@@ -3,6 +3,8 @@ import { part as namedPart, route, sketch } from '../../test-support/snapshots.t
 import { withMeasured } from '../amend/with-measured.ts';
 import type { MarkupItem, ScreenPart } from '../load/types.ts';
 import { readTimeline } from '../metrics/readout.ts';
+import { BASELINE } from '../plan/types.ts';
+import { predict } from '../predict/predict.ts';
 import { HEADERS } from '../recordings/match.ts';
 import type { RecordedRequest } from '../recordings/types.ts';
 import { REFERENCE_COSTS } from '../sim/conditions.ts';
@@ -13,13 +15,14 @@ import { differencesOf } from './differences.ts';
 import { drawingTimes } from './drawing-times.ts';
 import { learnt } from './learn.ts';
 import { middleRun } from './middle-run.ts';
+import { predictedOf } from './predicted.ts';
 import { type Beside, gainsOf, quantitiesBeside, type Verdict } from './quantities.ts';
 import type { RawLanding } from './raw.ts';
 import { readRun, watchedModules } from './read-run.ts';
 import { spreadOf } from './spread.ts';
 import { summaryOf } from './summary.ts';
 import type { Rehearsal, RehearsedRun } from './types.ts';
-import { besideWords, differenceWords, gainWords, leftOutWords, slowedWords, spreadWords } from './words.ts';
+import { besideWords, differenceWords, gainWords, leftOutWords, offWords, slowedWords, spreadWords } from './words.ts';
 
 const entry: MarkupItem = { at: 100, tag: 'script', group: 0, mode: 'module' };
 const part = (id: string, more: Partial<ScreenPart> = {}): ScreenPart =>
@@ -70,6 +73,7 @@ describe('quantities side by side', () => {
     const interactive = beside.find((b) => b.quantity === 'interactive')!;
     expect(interactive.off).toBeCloseTo(-0.5);
     expect(besideWords(interactive)[3]).toBe('−50 %');
+    expect([0.126, -0.004, 0.996, null].map(offWords)).toEqual(['+13 %', '0 %', '+100 %', '']);
     const never = quantitiesBeside({ milestones: { ...milestones, interactive: Number.NaN }, timeline }, made);
     expect(never.find((b) => b.quantity === 'interactive')).toMatchObject({ predicted: null, off: null });
   });
@@ -338,6 +342,14 @@ describe('a landing as the page told it', () => {
     expect(requests[0]).toMatchObject({ address: 'https://app.test/', end: 95 });
   });
 
+  it('tells parts late by the first of them where none is the shell', () => {
+    const { parts } = readRun(raw(), [], {
+      ...{ graph, snapshot, conditions: ROUND, watched: new Map() },
+      program: { ...program, parts: [part('a'), part('b', { needs: [{ resource: 1, state: 'evaluated' }] })] },
+    });
+    expect(parts.map((p) => p.late)).toEqual([false, true]);
+  });
+
   it('has parts come late that need more than the shell', () => {
     const late = (needs: ScreenPart['needs']) =>
       readRun(raw(), [], {
@@ -395,6 +407,26 @@ describe('a landing as the page told it', () => {
     expect(read(raw({ calls }), [['page', 1]]).moments.interactive).toBe(350);
     expect(read(raw({ changes: [], firstContent: null })).moments.interactive).toBeNull();
     expect(read(raw()).moments.interactive).toBe(420);
+  });
+});
+
+describe('what is predicted beside a rehearsal', () => {
+  const app = sketch(
+    { 'main.js': { imports: ['page.js'] }, 'page.js': { imports: ['~dialog.js'] }, 'dialog.js': { bytes: 9000 } },
+    { routes: [route('/', 'page.js', { parts: [namedPart('dialog', 'dialog.js', { place: 'action' })] })] },
+  );
+  const of = (act?: string) =>
+    predictedOf(app, BASELINE, { pattern: '/', ...(act === undefined ? {} : { act }) }, ROUND);
+
+  it('is the landing, and the wait of who acts once it has come to rest', () => {
+    const { reading, timeline } = predict(app, BASELINE, '/', ROUND);
+    expect(of()).toEqual({ milestones: reading.milestones, timeline });
+    const { wait } = of('dialog');
+    const { requests } = timeline;
+    expect(wait).toBeGreaterThan(ROUND.link.rttMs);
+    expect(requests.some((r) => r.name.includes('dialog'))).toBe(false);
+    const slower = { ...ROUND, link: { ...ROUND.link, rttMs: ROUND.link.rttMs + 400 } };
+    expect(predictedOf(app, BASELINE, { pattern: '/', act: 'dialog' }, slower).wait! - wait!).toBeCloseTo(400, 0);
   });
 });
 
