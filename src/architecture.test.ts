@@ -8,7 +8,8 @@ const MAY_USE: Record<string, string[]> = {
   patch: ['core', 'reader'],
   rehearse: ['core', 'reader', 'patch'],
   store: ['core'],
-  server: ['core', 'reader', 'patch', 'rehearse', 'store'],
+  // What a page shows first is worked out by the same services, before its own thread has the app.
+  server: ['core', 'reader', 'patch', 'rehearse', 'store', 'worker'],
   worker: ['core'],
   ui: ['core', 'worker'],
   app: ['core', 'server', 'ui'],

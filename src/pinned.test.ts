@@ -441,10 +441,13 @@ function grown(): Snapshot {
 
 it('what is predicted of the recorded loads', () => {
   const folder = path.resolve('fidelity/recordings');
-  const lines = fs.readdirSync(folder).sort().map((name) => {
-    const recorded = JSON.parse(fs.readFileSync(path.join(folder, name), 'utf8')) as unknown;
-    return told(playCase(parseLoadCase(recorded)));
-  });
+  const lines = fs
+    .readdirSync(folder)
+    .sort()
+    .map((name) => {
+      const recorded = JSON.parse(fs.readFileSync(path.join(folder, name), 'utf8')) as unknown;
+      return told(playCase(parseLoadCase(recorded)));
+    });
   expect(lines.length).toBeGreaterThan(80);
   pin('recorded loads', lines.join('\n'));
 });

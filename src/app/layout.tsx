@@ -6,8 +6,12 @@ import './globals.css';
 import type { Metadata } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
+import { Fonts } from '../ui/frame/fonts.tsx';
+import { FONT_SCRIPT } from '../ui/frame/own-fonts.ts';
 import { THEME_SCRIPT } from '../ui/frame/theme.ts';
 import { Notices } from '../ui/parts/notices.tsx';
+
+const BEFORE_PAINT = THEME_SCRIPT + FONT_SCRIPT;
 
 export const metadata: Metadata = {
   title: 'Yokeline',
@@ -20,12 +24,13 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang="en" suppressHydrationWarning>
       <head>
-        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: sets the theme before the first paint; a constant of ours */}
-        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
+        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: sets theme and fonts before the first paint; constants of ours */}
+        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: BEFORE_PAINT }} />
       </head>
       <body>
         {children}
         <Notices />
+        <Fonts />
       </body>
     </html>
   );

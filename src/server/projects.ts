@@ -45,9 +45,14 @@ export function projectView(store: Store, id: string): ProjectView {
 
 /** The newest snapshot as JSON text. */
 export function snapshotBody(store: Store, projectId: string): Buffer {
+  return zlib.gunzipSync(packedSnapshot(store, projectId));
+}
+
+/** The same, compressed as it is stored (gzip). */
+export function packedSnapshot(store: Store, projectId: string): Buffer {
   const found = newestSnapshot(store, projectId);
   if (!found) throw noProject();
-  return zlib.gunzipSync(found.body);
+  return found.body;
 }
 
 export interface ProjectOrigin {

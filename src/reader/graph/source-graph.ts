@@ -18,6 +18,7 @@ import type { Act } from '../runs/run-sheet.ts';
 import { type ParsedScript } from '../script/parsed-script.ts';
 import { servedFile } from '../served-files.ts';
 import { shippedModules, withoutWeight } from '../server-only.ts';
+import { ServerWays } from '../server-ways.ts';
 import { beginFile, beginStep, leftAside } from '../watch.ts';
 import { ALL, Demand, type Needed } from './demand.ts';
 import type { Findings } from './findings.ts';
@@ -273,10 +274,13 @@ export class SourceGraph {
     const whole = [...this.starts].filter((path) => !this.onServer.has(path));
     const shipped = shippedModules(this.modules, [...this.workers, ...whole]);
     if (shipped.size === this.modules.size) return;
-    for (const m of this.modules.values()) {
-      if (shipped.has(m.path)) continue;
+    const ways = new ServerWays(this.modules, shipped);
+    const own = [...this.modules.values()].filter((m) => !shipped.has(m.path));
+    // All ways are looked for before the first is changed.
+    const sent = own.map((m) => ways.from(m));
+    for (const [i, m] of own.entries()) {
       withoutWeight(m);
-      m.imports = m.imports.filter(({ to }) => shipped.has(to) || this.modules.get(to)?.module.package === null);
+      m.imports = sent[i];
     }
     const stays = <T extends { from: string }>(item: T) => shipped.has(item.from);
     const { unresolved } = this.findings;

@@ -65,11 +65,24 @@ export function exportsOf(module: EcmaScriptModule): ScriptExports {
     for (const e of entries)
       for (const place of [e.importName.start, e.localName.start])
         if (place !== null) passed.set(place, { specifier: moduleRequest.value, imported: importedName(e.importName) });
+  // The language counts `import * as a from './a'; export { a };` to a module’s own exports; builds pass it on all the same.
+  const whole = new Map(
+    module.staticImports.flatMap(({ entries, moduleRequest }) =>
+      entries
+        .filter((e) => e.importName.kind === 'NamespaceObject')
+        .map((e) => [e.localName.value, moduleRequest.value]),
+    ),
+  );
   for (const item of module.staticExports) {
     for (const e of item.entries) {
       const name = e.exportName.kind === 'Default' ? 'default' : e.exportName.name;
       if (!e.moduleRequest || !isFrom(item, e)) {
-        const from = e.moduleRequest ? passed.get(e.importName.start ?? -1) : undefined;
+        const of = whole.get(e.localName.name ?? '');
+        const from = e.moduleRequest
+          ? passed.get(e.importName.start ?? -1)
+          : of === undefined
+            ? undefined
+            : { specifier: of, imported: '*' };
         if (name && from) exports.named.push({ name, ...from });
         else if (name) exports.own.push(name);
       } else if (name)

@@ -2,8 +2,9 @@
 
 import { useEffect, useRef } from 'react';
 import { readVisit, writeVisit } from '../../core/visits/notation.ts';
-import { CACHE_STATES, type CacheState } from '../../core/vocabulary/cache-states.ts';
+import { CACHE_STATES } from '../../core/vocabulary/cache-states.ts';
 import { isStation, type StationId } from '../../core/vocabulary/stations.ts';
+import { wishesOf } from '../../worker/choice.ts';
 import { useCompareChoice } from '../state/compare.ts';
 import { FIRST_HANDOFF, useHandoffPage } from '../state/handoff-page.ts';
 import { useStations } from '../state/stations.ts';
@@ -136,16 +137,4 @@ function takeVisitWish(wishes: URLSearchParams): void {
       telling(s, `The visit in the address can’t be read. ${error instanceof Error ? error.message : ''}`),
     );
   }
-}
-
-export function wishesOf(search: string) {
-  const wishes = new URLSearchParams(search);
-  const read = (name: string) => wishes.get(name) ?? undefined;
-  return {
-    planId: read('plan') ?? null,
-    route: read('route'),
-    linkId: read('link'),
-    deviceId: read('device'),
-    cache: read('cache') as CacheState | undefined,
-  };
 }

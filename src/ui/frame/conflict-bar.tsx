@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../parts/toast.ts';
 import { useWorkbench } from '../state/workbench.ts';
 
 /** Told when the plan was changed elsewhere: nothing is overwritten, both ways out are offered. */

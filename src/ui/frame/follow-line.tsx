@@ -1,11 +1,11 @@
 'use client';
 
 import { Popover } from 'radix-ui';
-import { toast } from 'sonner';
 import { type AlikeLandings, routesWords } from '../../core/check/landing-words.ts';
 import { firstOf } from '../../core/text/first-of.ts';
 import { analyst } from '../../worker/client.ts';
 import type { ChangesView, Since } from '../../worker/services/changes.ts';
+import { toast } from '../parts/toast.ts';
 import { useAsked } from '../state/asked.ts';
 import { compareSince, hideLast, type LastEvent, useFollowing } from '../state/following.ts';
 import { useWorkbench } from '../state/workbench.ts';

@@ -1,10 +1,12 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
 import { limitWords } from '../../core/limits/words.ts';
 import type { StartSum } from '../../core/metrics/start.ts';
 import type { LandingMeasure } from '../../core/vocabulary/measures.ts';
 import { MEASURES } from '../../core/vocabulary/measures.ts';
+import type { LandingAnswer } from '../../worker/services/startup.ts';
 import type { LandingView } from '../../worker/views.ts';
 import { Change } from '../parts/change.tsx';
 import { count, size, time } from '../parts/format.ts';
@@ -17,12 +19,20 @@ import { useStations } from '../state/stations.ts';
 import { endTrial, type Trial, useTrial } from '../state/trial.ts';
 import { storedPlan, useWorkbench } from '../state/workbench.ts';
 import { StartSums } from './start-sums.tsx';
-import { StripDrawing } from './strip-drawing.tsx';
+
+/** The figures come first; what draws them is fetched after the page is there. */
+const StripDrawing = dynamic(() => import('./strip-drawing.tsx').then((m) => m.StripDrawing), {
+  ssr: false,
+  loading: () => <div className="flex-1" />,
+});
 
 /** The startup of the present choice with the baseline as a ghost, and the readout with its changes. */
-export function LiveStrip() {
-  const now = useLanding((s) => s.now);
-  const ghost = useLanding((s) => s.ghost);
+export function LiveStrip({ first }: { first: LandingAnswer | null }) {
+  // Until the project is open the figures are those that came with the page.
+  const isOpen = useWorkbench((s) => s.project !== null);
+  const sent = isOpen ? null : first;
+  const now = useLanding((s) => s.now) ?? sent?.now;
+  const ghost = useLanding((s) => s.ghost) ?? sent?.ghost;
   const error = useLanding((s) => s.error);
   const plan = useWorkbench((s) => storedPlan(s));
   const trial = useTrial();
@@ -49,7 +59,11 @@ export function LiveStrip() {
         // Figures of something that was chosen before fade where the new ones take long.
         <div className={`flex min-w-0 flex-1 ${old ? 'opacity-50 transition-opacity delay-200 duration-0' : ''}`}>
           <Figures now={now} ghost={ghost} />
-          <StripDrawing now={now} ghost={ghost} behind={trial ? 'before' : 'baseline'} />
+          {isOpen ? (
+            <StripDrawing now={now} ghost={ghost} behind={trial ? 'before' : 'baseline'} />
+          ) : (
+            <div className="flex-1" />
+          )}
         </div>
       ) : null}
     </section>

@@ -1,11 +1,12 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { Choice } from '../parts/choice.tsx';
-import { Modal, ModalButtons } from '../parts/modal.tsx';
 import { storedPlan, useWorkbench } from '../state/workbench.ts';
-import { usePlanSheet } from './plan-sheet.tsx';
+import { openSheet } from './sheets/open-sheet.ts';
+
+const NewPlan = dynamic(() => import('./sheets/new-plan.tsx').then((m) => m.NewPlan), { ssr: false });
 
 const NEW = ':new';
 const COPY = ':copy';
@@ -42,49 +43,11 @@ export function PlanChoice() {
         onChange={(next) => {
           if (next === NEW) setMaking('new');
           else if (next === COPY) setMaking('copy');
-          else if (next === SHEET) usePlanSheet.setState({ open: true });
+          else if (next === SHEET) openSheet('plan');
           else choosePlan(next === 'baseline' ? null : next);
         }}
       />
-      {making ? (
-        <NameDialog copyOf={making === 'copy' ? plan?.name : undefined} onClose={() => setMaking(null)} />
-      ) : null}
+      {making ? <NewPlan copyOf={making === 'copy' ? plan?.name : undefined} onClose={() => setMaking(null)} /> : null}
     </>
-  );
-}
-
-function NameDialog({ copyOf, onClose }: { copyOf: string | undefined; onClose: () => void }) {
-  const addPlan = useWorkbench((s) => s.addPlan);
-  const plan = useWorkbench((s) => storedPlan(s));
-  const [name, setName] = useState(copyOf ? `${copyOf}, copy` : '');
-  const make = async () => {
-    try {
-      await addPlan(name.trim(), copyOf ? (plan?.decisions ?? []) : [], copyOf);
-      onClose();
-    } catch (error) {
-      toast.error(error instanceof Error ? error.message : String(error));
-    }
-  };
-  return (
-    <Modal title={copyOf ? `Copy “${copyOf}”` : 'New plan'} width="narrow" onClose={onClose}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void make();
-        }}
-      >
-        <label className="block text-soft" htmlFor="plan-name">
-          Name
-        </label>
-        <input
-          id="plan-name"
-          value={name}
-          maxLength={80}
-          onChange={(event) => setName(event.target.value)}
-          className="mt-1 w-full rounded border border-line bg-paper px-2 py-1.5"
-        />
-        <ModalButtons stop="Cancel" onStop={onClose} go="Make plan" ready={name.trim() !== ''} />
-      </form>
-    </Modal>
   );
 }

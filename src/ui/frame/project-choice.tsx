@@ -1,17 +1,19 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { toast } from 'sonner';
 import type { ProjectRow } from '../../store/projects.ts';
 import { Choice } from '../parts/choice.tsx';
+import { toast } from '../parts/toast.ts';
 import { api } from '../state/api.ts';
 import { compareSince, keepPlansBeside, setFollows } from '../state/following.ts';
 import { readAgain } from '../state/read-again.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { useReadDialog } from './drop.ts';
-import { ReadDialog } from './read-dialog.tsx';
-import { recentFolders } from './recent-folders.ts';
+import { recentFolders } from './sheets/recent-folders.ts';
+
+const ReadDialog = dynamic(() => import('./sheets/read-dialog.tsx').then((m) => m.ReadDialog), { ssr: false });
 
 const READ = ':read';
 const READ_AGAIN = ':again';

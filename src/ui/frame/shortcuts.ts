@@ -1,16 +1,11 @@
 'use client';
 
 import { useEffect } from 'react';
-import { create } from 'zustand';
 import { STATION_IDS, STATIONS, type StationId } from '../../core/vocabulary/stations.ts';
 import { hasOwnUndo, isTakenElsewhere } from '../parts/keys.ts';
 import { useWorkbench } from '../state/workbench.ts';
-import { useConditionsSheet } from './conditions-sheet.tsx';
-import { usePlanSheet } from './plan-sheet.tsx';
+import { openSheet } from './sheets/open-sheet.ts';
 import { toggleTheme } from './theme.ts';
-import { useWordsSheet } from './words-sheet.tsx';
-
-export const useShortcutSheet = create<{ open: boolean }>()(() => ({ open: false }));
 
 /** Keys that work everywhere, with what they do. */
 export const SHORTCUTS: { keys: string; does: string }[] = [
@@ -35,10 +30,10 @@ export const SHORTCUTS: { keys: string; does: string }[] = [
 ];
 
 const SINGLE_KEYS: Record<string, () => void> = {
-  '?': () => useShortcutSheet.setState({ open: true }),
-  w: () => useWordsSheet.setState({ open: true }),
-  l: () => usePlanSheet.setState({ open: true }),
-  c: () => useConditionsSheet.setState({ open: true }),
+  '?': () => openSheet('keys'),
+  w: () => openSheet('words'),
+  l: () => openSheet('plan'),
+  c: () => openSheet('conditions'),
   t: toggleTheme,
   '[': () => stepRoute(-1),
   ']': () => stepRoute(1),

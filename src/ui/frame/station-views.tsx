@@ -42,13 +42,14 @@ export const STATION_VIEWS = Object.fromEntries(
   Object.entries(VIEWS).map(([id, { load, needs }]) => [id, { needs, View: dynamic(load, { ssr: false, loading }) }]),
 ) as Record<StationId, { needs: StationView['needs']; View: ComponentType }>;
 
-/** Fetches what other stations need, one after the other, while nothing else is to be done. */
-export function fetchStationsAhead(): void {
-  const rest = Object.values(VIEWS);
+type Load = () => Promise<unknown>;
+
+/** Fetches what may be looked at next, one after the other, while nothing else is to be done: `first`, the stations, `last`. */
+export function fetchAhead(first: readonly Load[], last: readonly Load[]): void {
+  const rest = [...first, ...Object.values(VIEWS).map((view) => view.load), ...last];
   const next = () => {
-    const view = rest.shift();
     // What can't be fetched now is fetched when it is looked at.
-    if (view) view.load().then(whenIdle, whenIdle);
+    rest.shift()?.().then(whenIdle, whenIdle);
   };
   const whenIdle = () => {
     if ('requestIdleCallback' in window) requestIdleCallback(next);

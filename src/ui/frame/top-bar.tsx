@@ -9,13 +9,12 @@ import { count } from '../parts/format.ts';
 import { recallConditions, useKeptConditions } from '../state/own-conditions.ts';
 import { useWorkbench } from '../state/workbench.ts';
 import { CACHE_OPTIONS, deviceOptions, linkOptions, nameOf } from './condition-options.ts';
-import { useConditionsSheet } from './conditions-sheet.tsx';
 import { useGuideFits } from './guide/guide.tsx';
 import { setGuide, useGuide } from './guide/progress.ts';
 import { PlanChoice } from './plan-choice.tsx';
 import { ProjectChoice } from './project-choice.tsx';
 import { RouteChoice } from './route-choice/route-choice.tsx';
-import { useShortcutSheet } from './shortcuts.ts';
+import { openSheet } from './sheets/open-sheet.ts';
 import { toggleTheme } from './theme.ts';
 
 const OWN = ':own';
@@ -46,7 +45,7 @@ export function TopBar({ loaded }: { loaded: boolean }) {
         type="button"
         aria-label="Keys"
         title="Keys (?)"
-        onClick={() => useShortcutSheet.setState({ open: true })}
+        onClick={() => openSheet('keys')}
         className="mr-2 px-2.5 font-mono text-soft hover:text-ink"
       >
         ?
@@ -89,14 +88,14 @@ function Choices() {
         value={linkId}
         shown={nameOf(kept.links, linkOf(linkId))}
         options={[...linkOptions(kept.links), { value: OWN, label: 'Own values …' }]}
-        onChange={(next) => (next === OWN ? useConditionsSheet.setState({ open: true }) : choose({ linkId: next }))}
+        onChange={(next) => (next === OWN ? openSheet('conditions') : choose({ linkId: next }))}
       />
       <Choice
         caption="device"
         value={deviceId}
         shown={nameOf(kept.devices, deviceOf(deviceId))}
         options={[...deviceOptions(kept.devices), { value: OWN, label: 'Own values …' }]}
-        onChange={(next) => (next === OWN ? useConditionsSheet.setState({ open: true }) : choose({ deviceId: next }))}
+        onChange={(next) => (next === OWN ? openSheet('conditions') : choose({ deviceId: next }))}
       />
       <Choice
         caption="cache"

@@ -1,12 +1,15 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { toast } from 'sonner';
 import { STATIONS, type StationId } from '../../core/vocabulary/stations.ts';
+import type { FirstPage } from '../../server/first-look.ts';
+import { wishesOf } from '../../worker/choice.ts';
 import { onBreakdown } from '../../worker/client.ts';
+import { loadChoiceList } from '../parts/choice.tsx';
 import { Message } from '../parts/message.tsx';
 import { RoleTextures } from '../parts/roles.tsx';
 import { TermsProvider } from '../parts/term.tsx';
+import { toast } from '../parts/toast.ts';
 import { useAdviceUpdates } from '../state/advice.ts';
 import { useAmendmentUpdates } from '../state/amendments.ts';
 import { Refusal } from '../state/api.ts';
@@ -18,30 +21,36 @@ import { useStations } from '../state/stations.ts';
 import { hearTabs } from '../state/tabs.ts';
 import { useWork } from '../state/work.ts';
 import { useWorkbench } from '../state/workbench.ts';
-import { selectionOf, takeWishes, useAddress, wishesOf } from './address.ts';
+import { selectionOf, takeWishes, useAddress } from './address.ts';
 import { AppBanner } from './app-banner.tsx';
 import { CommandKey } from './commands/command-key.tsx';
-import { ConditionsSheet } from './conditions-sheet.tsx';
 import { ConflictBar } from './conflict-bar.tsx';
 import { useDrop } from './drop.ts';
 import { Failure } from './failure.tsx';
 import { FollowLine } from './follow-line.tsx';
 import { Guide } from './guide/guide.tsx';
 import { LiveStrip } from './live-strip.tsx';
-import { PlanSheet } from './plan-sheet.tsx';
-import { ShortcutSheet } from './shortcut-sheet.tsx';
+import { SHEET_LOADS, Sheets } from './sheets/sheets.tsx';
 import { useShortcuts } from './shortcuts.ts';
 import { StandingLine } from './standing-line.tsx';
 import { Station } from './station.tsx';
 import { StationLine } from './station-line.tsx';
-import { fetchStationsAhead } from './station-views.tsx';
+import { fetchAhead } from './station-views.tsx';
 import { TopBar } from './top-bar.tsx';
-import { WordsSheet } from './words-sheet.tsx';
 
 /** The workbench around every station: loads the project, keeps the landing up to date. */
-export function Workbench({ projectId, station }: { projectId: string; station: StationId }) {
+export function Workbench({
+  projectId,
+  station,
+  first,
+}: {
+  projectId: string;
+  station: StationId;
+  /** What the server sent along, to be shown before the app is here. */
+  first: FirstPage | null;
+}) {
   const [at, setAt] = useState(station);
-  const failure = useProject(projectId);
+  const failure = useProject(projectId, first);
   const app = useWorkbench((s) => s.app);
   const loaded = useWorkbench((s) => s.project?.id) === projectId && app !== null;
   useShortcuts(setAt);
@@ -50,7 +59,10 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
 
   return (
     <TermsProvider>
-      <div className="workbench grid h-screen min-h-[600px] min-w-[640px] grid-rows-[auto_auto_minmax(0,1fr)_auto_118px]">
+      <div
+        data-open={loaded || undefined}
+        className="workbench grid h-screen min-h-[600px] min-w-[640px] grid-rows-[auto_auto_minmax(0,1fr)_auto_118px]"
+      >
         <Background projectId={projectId} at={at} loaded={loaded} />
         <RoleTextures />
         <TopBar loaded={loaded} />
@@ -80,13 +92,10 @@ export function Workbench({ projectId, station }: { projectId: string; station: 
           </main>
         </div>
         <FollowLine />
-        <LiveStrip />
+        <LiveStrip first={first?.landing ?? null} />
         {loaded ? <Guide station={at} /> : null}
-        <ShortcutSheet />
-        <WordsSheet />
+        <Sheets />
         {loaded ? <CommandKey /> : null}
-        <PlanSheet />
-        <ConditionsSheet />
         {dropping ? (
           <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded border-2 border-dashed border-ink bg-sheet/80 text-base font-semibold">
             Drop it to read the app
@@ -110,9 +119,6 @@ function Background({ projectId, at, loaded }: { projectId: string; at: StationI
   useNotices();
   useAddress(projectId, at, loaded);
   useEffect(() => onBreakdown(beginAnew), []);
-  useEffect(() => {
-    if (loaded) fetchStationsAhead();
-  }, [loaded]);
   useEffect(
     () =>
       hearTabs(
@@ -148,14 +154,15 @@ function useNotices(): void {
 /** Loads a project into the store and its snapshot into the worker; gives what went wrong. */
 type OpenFailure = Pick<Refusal, 'title' | 'detail' | 'rescues'>;
 
-function useProject(projectId: string): OpenFailure | null {
+function useProject(projectId: string, first: FirstPage | null): OpenFailure | null {
   const [failure, setFailure] = useState<OpenFailure | null>(null);
   useWork(
     async (wanted) => {
       const { search } = location;
       takeWishes(search);
-      await openProject(projectId, () => wishesOf(search), wanted);
-      if (wanted()) useWorkbench.getState().choose({ selection: selectionOf(search) });
+      const shown = () => useWorkbench.getState().choose({ selection: selectionOf(search) });
+      await openProject(projectId, { wishes: () => wishesOf(search), wanted, first, shown });
+      if (wanted()) fetchAhead([loadChoiceList], SHEET_LOADS);
     },
     (error) =>
       setFailure(error instanceof Refusal ? error : { title: 'The project can’t be opened', detail: error.message }),

@@ -1,6 +1,6 @@
 'use client';
 
-import { Select } from 'radix-ui';
+import { type KeyboardEvent, lazy, Suspense, useState } from 'react';
 
 export interface Option {
   value: string;
@@ -8,50 +8,60 @@ export interface Option {
   note?: string;
 }
 
-/** A labelled choice in the top bar or in a sheet: caption above, value below. */
-export function Choice({
-  caption,
-  value,
-  shown,
-  options,
-  onChange,
-}: {
+export interface ChoiceProps {
   caption: string;
   value: string;
   shown?: string;
   options: Option[];
   onChange: (value: string) => void;
-}) {
-  const current = options.find((o) => o.value === value);
+}
+
+export const TRIGGER =
+  'flex min-h-11 min-w-0 flex-col items-start justify-center border-r border-line px-3.5 text-left hover:bg-band';
+export const LABEL = 'text-[11px] leading-tight whitespace-nowrap text-soft';
+
+/** What stands for the present value. */
+export function named({ value, shown, options }: Pick<ChoiceProps, 'value' | 'shown' | 'options'>): string {
+  return shown ?? options.find((o) => o.value === value)?.label ?? value;
+}
+
+/** Fetches what the lists of choices are made of. */
+export const loadChoiceList = () => import('./choice-list.tsx');
+const ChoiceList = lazy(() => loadChoiceList().then((m) => ({ default: m.ChoiceList })));
+
+/** Keys that open the list of a choice, besides those that press any button (WAI-ARIA Authoring Practices, select-only combobox). */
+const OPENS = new Set(['ArrowDown', 'ArrowUp']);
+
+/**
+ * A labelled choice in the top bar or in a sheet: caption above, value below. What its list is made of is fetched with the first look at it: a page
+ * answers earlier without.
+ */
+export function Choice(props: ChoiceProps) {
+  const [asked, setAsked] = useState(false);
+  const name = named(props);
+  const closed = (
+    <button
+      type="button"
+      role="combobox"
+      aria-expanded={false}
+      aria-busy={asked}
+      aria-label={`${props.caption}: ${name}`}
+      onClick={() => setAsked(true)}
+      onKeyDown={(event: KeyboardEvent) => {
+        if (!OPENS.has(event.key)) return;
+        event.preventDefault();
+        setAsked(true);
+      }}
+      className={TRIGGER}
+    >
+      <span className={LABEL}>{props.caption}</span>
+      <span className="max-w-56 truncate font-medium leading-tight">{name}</span>
+    </button>
+  );
+  if (!asked) return closed;
   return (
-    <Select.Root value={value} onValueChange={onChange}>
-      <Select.Trigger
-        aria-label={`${caption}: ${shown ?? current?.label ?? value}`}
-        className="flex min-h-11 min-w-0 flex-col items-start justify-center border-r border-line px-3.5 text-left hover:bg-band"
-      >
-        <span className="text-[11px] leading-tight whitespace-nowrap text-soft">{caption}</span>
-        <span className="max-w-56 truncate font-medium leading-tight">{shown ?? current?.label ?? value}</span>
-      </Select.Trigger>
-      <Select.Portal>
-        <Select.Content
-          position="popper"
-          sideOffset={2}
-          className="z-50 max-h-[70vh] min-w-52 overflow-hidden rounded border border-line bg-sheet shadow-lg"
-        >
-          <Select.Viewport className="p-1">
-            {options.map((o) => (
-              <Select.Item
-                key={o.value}
-                value={o.value}
-                className="flex cursor-pointer items-baseline justify-between gap-6 rounded px-2.5 py-1.5 outline-none data-[highlighted]:bg-mark data-[state=checked]:font-medium"
-              >
-                <Select.ItemText>{o.label}</Select.ItemText>
-                {o.note ? <span className="text-[11px] text-soft">{o.note}</span> : null}
-              </Select.Item>
-            ))}
-          </Select.Viewport>
-        </Select.Content>
-      </Select.Portal>
-    </Select.Root>
+    <Suspense fallback={closed}>
+      <ChoiceList {...props} />
+    </Suspense>
   );
 }

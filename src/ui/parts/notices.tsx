@@ -1,29 +1,11 @@
 'use client';
 
-import type { CSSProperties } from 'react';
-import { Toaster } from 'sonner';
+import dynamic from 'next/dynamic';
+import { useNoticesWanted } from './toast.ts';
 
-/** Notices take the colours of whatever theme is chosen, as everything does. */
-const LOOK = {
-  '--normal-bg': 'var(--sheet)',
-  '--normal-border': 'var(--ink)',
-  '--normal-text': 'var(--ink)',
-  '--normal-bg-hover': 'var(--band)',
-  '--normal-border-hover': 'var(--ink)',
-  fontFamily: 'inherit',
-} as CSSProperties;
-
-/** Above the live strip: neither what is chosen at the top nor any figure is ever covered, as some notices stay. */
-const PLACE = { bottom: 130, right: 16 };
+const OwnToaster = dynamic(() => import('./toaster.tsx').then((m) => m.OwnToaster), { ssr: false });
 
 /** Where notices appear, on every page. */
 export function Notices() {
-  return (
-    <Toaster
-      position="bottom-right"
-      offset={PLACE}
-      style={LOOK}
-      toastOptions={{ style: { fontFamily: 'inherit', borderRadius: 4 }, closeButtonAriaLabel: 'Close the notice' }}
-    />
-  );
+  return useNoticesWanted((s) => s.wanted) ? <OwnToaster /> : null;
 }

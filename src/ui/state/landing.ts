@@ -5,8 +5,9 @@ import { create } from 'zustand';
 import { BASELINE, type Plan } from '../../core/plan/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
 import { analyst } from '../../worker/client.ts';
+import type { LandingAnswer } from '../../worker/services/startup.ts';
 import type { LandingView } from '../../worker/views.ts';
-import { fitOf, type Subject, sameFolder, useSubject } from './subject.ts';
+import { fitOf, type Subject, sameFolder, subjectNow, useSubject } from './subject.ts';
 import { type Trial, useTrial, useTrialPlan } from './trial.ts';
 import { useConditions, usePlan, useWorkbench } from './workbench.ts';
 
@@ -85,9 +86,17 @@ export function useLandingUpdates(): void {
   useEffect(() => {
     const { app, route } = of;
     if (!app?.routes.some((r) => r.pattern === route)) return;
+    const { of: known, error } = store.getState();
+    // It is there already: the server sent it along.
+    if (!running && !error && fitOf(known, of) === 'fits' && known?.trial === of.trial) return;
     next = { plan: tried ?? plan, behind: tried ? plan : BASELINE, route, conditions, of, at: performance.now() };
     void work();
   }, [of, tried]);
+}
+
+/** Takes a landing that was worked out elsewhere for what is chosen now. */
+export function takeLanding(found: LandingAnswer): void {
+  store.setState({ ...found, error: null, of: { ...subjectNow(), trial: null }, tookMs: 0 });
 }
 
 async function work(): Promise<void> {

@@ -1,5 +1,9 @@
+import type { FirstPage } from '../../server/first-look.ts';
+import type { ProjectView } from '../../server/projects.ts';
+import type { Wishes } from '../../worker/choice.ts';
 import { alone } from '../../worker/client.ts';
 import { api } from './api.ts';
+import { takeLanding } from './landing.ts';
 import { forgetLongWork } from './long-work.ts';
 import { useStartupView } from './startup-view.ts';
 import { continues } from './subject.ts';
@@ -15,15 +19,34 @@ export function beginAnew(): void {
   reload(project.id).catch((error: Error) => useWorkbench.setState((s) => telling(s, error.message)));
 }
 
-type Wishes = Parameters<ReturnType<typeof useWorkbench.getState>['open']>[2];
+/** How a project is opened besides by its id. */
+interface Opening {
+  /** What is to be shown of it. */
+  wishes: () => Partial<Wishes>;
+  /** Whether it still is what the person wants to see. */
+  wanted?: () => boolean;
+  /** What the server sent along with the page: shown at once, while the worker fetches the app. */
+  first?: FirstPage | null;
+  /** Called whenever something is shown that wasn’t. */
+  shown?: () => void;
+}
 
 /** Loads a project into the state and its snapshot into the worker. */
-export async function openProject(id: string, wishes: () => Wishes, wanted: () => boolean = () => true): Promise<void> {
+export async function openProject(
+  id: string,
+  { wishes, wanted = () => true, first = null, shown = () => {} }: Opening,
+): Promise<void> {
   const { project: before, close } = useWorkbench.getState();
   if (before?.id !== id) {
     // Nothing that is of another project is shown any more, or asked of the snapshot that comes.
     close();
     useStartupView.setState({ part: null, at: null, under: null });
+  }
+  if (first) {
+    useWorkbench.getState().open(first.project, first.app, wishes());
+    // Where decisions were kept in this browser that couldn’t be saved, the landing is another one.
+    if (first.landing && useWorkbench.getState().project === first.project) takeLanding(first.landing);
+    shown();
   }
   await alone(async (worker) => {
     const opened = worker.open(`${location.origin}/api/projects/${id}/snapshot`);
@@ -32,17 +55,30 @@ export async function openProject(id: string, wishes: () => Wishes, wanted: () =
     const project = await api.project(id);
     await opened;
     const app = await worker.amend(project.amended.amendments);
+    if (!wanted() || (first && isAs(first.project, project))) return;
+    // Something was saved since the server sent the page. What was decided on it meanwhile is stored before it is left.
+    if (first) await useWorkbench.getState().saveNow();
+    const newest = first ? await api.project(id) : project;
+    if (!wanted()) return;
     // What was chosen while it was loading counts.
-    if (wanted()) useWorkbench.getState().open(project, app, wishes());
+    useWorkbench.getState().open(newest, app, first ? chosenNow() : wishes());
+    shown();
   });
 }
 
 /** The same project with its newest snapshot; what was chosen stays chosen as far as it is still there. */
 export function reload(id: string): Promise<void> {
-  return openProject(id, () => {
-    const { planId, route, linkId, deviceId, cache } = useWorkbench.getState();
-    return { planId: planId ?? 'baseline', route, linkId, deviceId, cache };
-  });
+  return openProject(id, { wishes: chosenNow });
+}
+
+function chosenNow(): Wishes {
+  const { planId, route, linkId, deviceId, cache } = useWorkbench.getState();
+  return { planId: planId ?? 'baseline', route, linkId, deviceId, cache };
+}
+
+/** Whether a project was read and corrected no more since. */
+function isAs(shown: ProjectView, now: ProjectView): boolean {
+  return shown.snapshotId === now.snapshotId && shown.amended.version === now.amended.version;
 }
 
 /** Takes the newest reading of the open project's folder; what is chosen, decided and can be undone stays as it is. */

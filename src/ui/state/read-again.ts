@@ -1,5 +1,5 @@
-import { toast } from 'sonner';
 import type { ReadAgain } from '../../server/reading.ts';
+import { toast } from '../parts/toast.ts';
 import { api } from './api.ts';
 import { oneAtATime } from './one-at-a-time.ts';
 import { reload } from './open-project.ts';

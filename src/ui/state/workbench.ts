@@ -4,8 +4,7 @@ import { useMemo } from 'react';
 import { create } from 'zustand';
 import { BASELINE, type Plan } from '../../core/plan/types.ts';
 import { type Conditions, DEVICES, LINKS } from '../../core/sim/conditions.ts';
-import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
-import { CACHE_STATES } from '../../core/vocabulary/cache-states.ts';
+import { choiceOf, conditionsOf } from '../../worker/choice.ts';
 import { AmendmentSaver } from './workbench/amendment-saver.ts';
 import { storedPlan } from './workbench/bench.ts';
 import { decisionActions } from './workbench/decision-actions.ts';
@@ -40,19 +39,11 @@ export const useWorkbench = create<Workbench>()((set, get) => {
     },
     open(project, app, wished) {
       plans.forgetAll();
-      const plan =
-        wished.planId === 'baseline'
-          ? null
-          : (project.plans.find((p) => p.id === wished.planId) ?? project.plans[0] ?? null);
       set({
         ...CLOSED,
         project,
         app,
-        planId: plan?.id ?? null,
-        route: app.routes.find((r) => r.pattern === wished.route)?.pattern ?? app.routes[0]?.pattern ?? '',
-        linkId: linkOf(wished.linkId ?? '').id,
-        deviceId: deviceOf(wished.deviceId ?? '').id,
-        cache: CACHE_STATES.find((c) => c === wished.cache) ?? 'empty',
+        ...choiceOf(wished, project.plans, app.routes),
         saving: 'saved',
         savingAmendments: 'saved',
       });
@@ -80,5 +71,5 @@ export function useConditions(): Conditions {
   const linkId = useWorkbench((s) => s.linkId);
   const deviceId = useWorkbench((s) => s.deviceId);
   const cache = useWorkbench((s) => s.cache);
-  return useMemo(() => ({ link: linkOf(linkId), device: deviceOf(deviceId), cache }), [linkId, deviceId, cache]);
+  return useMemo(() => conditionsOf({ linkId, deviceId, cache }), [linkId, deviceId, cache]);
 }

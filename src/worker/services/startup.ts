@@ -12,6 +12,14 @@ import { HeldApp } from './held-app.ts';
 import { MixService } from './mix.ts';
 import { Predictions } from './predictions.ts';
 
+/** A landing with what stands behind it, and the decisions of its plan that don't apply or take more than detaching. */
+export interface LandingAnswer {
+  now: LandingView;
+  ghost: LandingView;
+  stale: EffectivePlan['stale'];
+  blocked: EffectivePlan['blocked'];
+}
+
 /** What the Startup station and the live strip ask: landings, mixes of visitors, recordings. */
 export class StartupService {
   constructor(
@@ -21,17 +29,7 @@ export class StartupService {
   ) {}
 
   /** A landing under a plan, with another plan's (the baseline's) behind it, and the decisions that no longer apply. */
-  landing(
-    plan: Plan,
-    route: string,
-    conditions: Conditions,
-    behind: Plan = BASELINE,
-  ): {
-    now: LandingView;
-    ghost: LandingView;
-    stale: EffectivePlan['stale'];
-    blocked: EffectivePlan['blocked'];
-  } {
+  landing(plan: Plan, route: string, conditions: Conditions, behind: Plan = BASELINE): LandingAnswer {
     const ghost = this.predictions.view(behind, route, conditions);
     const same = plan.decisions.length === 0 && behind.decisions.length === 0;
     return {

@@ -6,12 +6,9 @@ import { goTo } from '../../state/stations.ts';
 import type { Workbench } from '../../state/workbench/types.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { CACHE_OPTIONS, deviceOptions, linkOptions } from '../condition-options.ts';
-import { useConditionsSheet } from '../conditions-sheet.tsx';
 import { useReadDialog } from '../drop.ts';
-import { usePlanSheet } from '../plan-sheet.tsx';
-import { useShortcutSheet } from '../shortcuts.ts';
+import { openSheet } from '../sheets/open-sheet.ts';
 import { toggleTheme } from '../theme.ts';
-import { useWordsSheet } from '../words-sheet.tsx';
 
 export interface Command {
   group: string;
@@ -122,13 +119,11 @@ function doing({ plan, undo, redo, last, next }: Doable): Command[] {
   return [
     ...(last ? [{ group, words: `Undo “${last.words}”`, note: 'Ctrl Z', run: undo }] : []),
     ...(next ? [{ group, words: `Redo “${next.words}”`, note: 'Ctrl Shift Z', run: redo }] : []),
-    ...(plan
-      ? [{ group, words: 'List the decisions', note: 'l', run: () => usePlanSheet.setState({ open: true }) }]
-      : []),
-    { group, words: 'Link and device by values', note: 'c', run: () => useConditionsSheet.setState({ open: true }) },
+    ...(plan ? [{ group, words: 'List the decisions', note: 'l', run: () => openSheet('plan') }] : []),
+    { group, words: 'Link and device by values', note: 'c', run: () => openSheet('conditions') },
     { group, words: 'Read another app', run: () => useReadDialog.setState({ open: true }) },
     { group, words: 'Light or dark', note: 't', run: toggleTheme },
-    { group, words: 'Words, and what they mean', note: 'w', run: () => useWordsSheet.setState({ open: true }) },
-    { group, words: 'Keys', note: '?', run: () => useShortcutSheet.setState({ open: true }) },
+    { group, words: 'Words, and what they mean', note: 'w', run: () => openSheet('words') },
+    { group, words: 'Keys', note: '?', run: () => openSheet('keys') },
   ];
 }

@@ -1,9 +1,9 @@
 import type { Remedy } from '../../../core/advise/types.ts';
 import type { Amendments } from '../../../core/amend/types.ts';
 import type { Decision } from '../../../core/plan/types.ts';
-import type { CacheState } from '../../../core/vocabulary/cache-states.ts';
 import type { ProjectView } from '../../../server/projects.ts';
 import type { StoredPlan } from '../../../store/plans.ts';
+import type { Choice, Wishes } from '../../../worker/choice.ts';
 import type { AppView } from '../../../worker/views.ts';
 import type { Notice } from './notices.ts';
 
@@ -27,14 +27,9 @@ export type Description = { name: string; description: string };
 
 export type Saving = 'saved' | 'saving' | 'failed';
 
-export interface Workbench {
+export interface Workbench extends Choice {
   project: ProjectView | null;
   app: AppView | null;
-  planId: string | null;
-  route: string;
-  linkId: string;
-  deviceId: string;
-  cache: CacheState;
   selection: Selection;
   done: readonly Step[];
   undone: readonly Step[];
@@ -49,11 +44,7 @@ export interface Workbench {
 
   /** Nothing is open: another project is about to be. */
   close(): void;
-  open(
-    project: ProjectView,
-    app: AppView,
-    wished: Partial<Pick<Workbench, 'planId' | 'route' | 'linkId' | 'deviceId' | 'cache'>>,
-  ): void;
+  open(project: ProjectView, app: AppView, wished: Partial<Wishes>): void;
   choose(change: Partial<Pick<Workbench, 'route' | 'linkId' | 'deviceId' | 'cache' | 'selection'>>): void;
   choosePlan(id: string | null): void;
   /** Decides in the open plan; on the baseline, which stays as built, in a new plan that begins with it. */

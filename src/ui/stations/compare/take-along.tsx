@@ -1,9 +1,9 @@
 'use client';
 
-import { toast } from 'sonner';
 import { type TextTable, tablesCsv, tablesMarkdown } from '../../../core/text/table-text.ts';
 import { pictureOf, saveAsPng } from '../../parts/picture.ts';
 import { saveFile } from '../../parts/save-file.ts';
+import { toast } from '../../parts/toast.ts';
 
 const BUTTON = 'rounded border border-line px-2.5 py-1 hover:border-ink';
 

@@ -1,11 +1,11 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import { toast } from 'sonner';
 import { freePlanName, parsePlanFile } from '../../../core/formats/plan-file.ts';
 import { BASELINE } from '../../../core/plan/types.ts';
 import { counted } from '../../../core/text/counted.ts';
 import { saveFile } from '../../parts/save-file.ts';
+import { toast } from '../../parts/toast.ts';
 import { api } from '../../state/api.ts';
 import { longWork } from '../../state/long-work.ts';
 import { usePlan, useWorkbench } from '../../state/workbench.ts';

@@ -1,7 +1,7 @@
 'use client';
 
-import { toast } from 'sonner';
 import { saveFile } from '../../parts/save-file.ts';
+import { toast } from '../../parts/toast.ts';
 
 /** What a text is and what it is for, with the ways to take it along; none of them for an empty text. */
 export function TextHead({

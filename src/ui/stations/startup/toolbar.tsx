@@ -1,6 +1,5 @@
 'use client';
 
-import { toast } from 'sonner';
 import type { RequestRole } from '../../../core/sim/types.ts';
 import { analyst } from '../../../worker/client.ts';
 import type { LandingView } from '../../../worker/views.ts';
@@ -8,6 +7,7 @@ import { pictureOf } from '../../parts/picture.ts';
 import { Pills, zoomWords } from '../../parts/pills.tsx';
 import { RoleMark } from '../../parts/roles.tsx';
 import { saveFile } from '../../parts/save-file.ts';
+import { toast } from '../../parts/toast.ts';
 import { useStartupView } from '../../state/startup-view.ts';
 import { useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
 

@@ -1,13 +1,13 @@
 'use client';
 
 import { useMemo } from 'react';
-import { toast } from 'sonner';
 import { layUnder } from '../../../core/recordings/match.ts';
 import { ownDeviceId } from '../../../core/sim/own-conditions.ts';
 import { counted } from '../../../core/text/counted.ts';
 import { analyst } from '../../../worker/client.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { percent, size, time } from '../../parts/format.ts';
+import { toast } from '../../parts/toast.ts';
 import { useStartupView } from '../../state/startup-view.ts';
 import { useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
 

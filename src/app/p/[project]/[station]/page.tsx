@@ -1,5 +1,7 @@
 import { notFound, redirect } from 'next/navigation';
 import { FORMER_STATIONS, isStation } from '../../../../core/vocabulary/stations.ts';
+import { store } from '../../../../server/context.ts';
+import { firstPage } from '../../../../server/first-look.ts';
 import { Workbench } from '../../../../ui/frame/workbench.tsx';
 
 interface Asked {
@@ -9,15 +11,13 @@ interface Asked {
 
 export default async function Page({ params, searchParams }: Asked) {
   const { project, station } = await params;
+  const query = new URLSearchParams(
+    Object.entries(await searchParams).flatMap(([key, value]) =>
+      [value ?? []].flat().map((text): [string, string] => [key, text]),
+    ),
+  ).toString();
   const present = FORMER_STATIONS.get(station);
-  if (present) {
-    const query = new URLSearchParams(
-      Object.entries(await searchParams).flatMap(([key, value]) =>
-        [value ?? []].flat().map((text): [string, string] => [key, text]),
-      ),
-    );
-    redirect(`/p/${encodeURIComponent(project)}/${present}?${query}`);
-  }
+  if (present) redirect(`/p/${encodeURIComponent(project)}/${present}?${query}`);
   if (!isStation(station)) notFound();
-  return <Workbench key={project} projectId={project} station={station} />;
+  return <Workbench key={project} projectId={project} station={station} first={firstPage(store, project, query)} />;
 }

@@ -1,8 +1,8 @@
 'use client';
 
-import { toast } from 'sonner';
 import type { Rehearsal } from '../../../../core/rehearsals/types.ts';
 import { analyst } from '../../../../worker/client.ts';
+import { toast } from '../../../parts/toast.ts';
 import { useAmendments } from '../../../state/amendments.ts';
 import { useWorkbench } from '../../../state/workbench.ts';
 

@@ -1,12 +1,17 @@
+import zlib from 'node:zlib';
 import { store } from '../../../../../server/context.ts';
 import { handle } from '../../../../../server/handle.ts';
-import { snapshotBody } from '../../../../../server/projects.ts';
+import { packedSnapshot } from '../../../../../server/projects.ts';
 
 export function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   return handle(request, async () => {
-    const body = snapshotBody(store(), (await params).id);
-    return new Response(new Uint8Array(body), {
-      headers: { 'content-type': 'application/json', 'cache-control': 'no-cache' },
+    const packed = packedSnapshot(store(), (await params).id);
+    const takesPacked = /\bgzip\b/.test(request.headers.get('accept-encoding') ?? '');
+    return new Response(new Uint8Array(takesPacked ? packed : zlib.gunzipSync(packed)), {
+      headers: {
+        ...(takesPacked ? { 'content-encoding': 'gzip' } : {}),
+        ...{ 'content-type': 'application/json', 'cache-control': 'no-cache', vary: 'accept-encoding' },
+      },
     });
   });
 }

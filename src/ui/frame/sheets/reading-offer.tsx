@@ -1,4 +1,4 @@
-import type { ReadingOffers } from '../../core/errors.ts';
+import type { ReadingOffers } from '../../../core/errors.ts';
 
 /** What can be read in place of a folder in which nothing was found that starts an app. `onApp`: null where its folders can't be read alone. */
 export function ReadingOffer({

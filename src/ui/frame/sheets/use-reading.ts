@@ -1,10 +1,10 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import type { ReadingOffers } from '../../core/errors.ts';
-import type { ReadingState } from '../../server/reading-jobs.ts';
-import { api } from '../state/api.ts';
-import { follow, progressWords, troubleWords } from '../state/reading.ts';
+import type { ReadingOffers } from '../../../core/errors.ts';
+import type { ReadingState } from '../../../server/reading-jobs.ts';
+import { api } from '../../state/api.ts';
+import { follow, progressWords, troubleWords } from '../../state/reading.ts';
 
 /** A reading that goes on, or a project that is there at once. */
 export type Started = ReadingState | { id: string; project: true };

@@ -1,13 +1,12 @@
 'use client';
 
-import { Modal } from '../parts/modal.tsx';
-import { SHORTCUTS, useShortcutSheet } from './shortcuts.ts';
+import { Modal } from '../../parts/modal.tsx';
+import { SHORTCUTS } from '../shortcuts.ts';
+import { closeSheet } from './open-sheet.ts';
 
 export function ShortcutSheet() {
-  const open = useShortcutSheet((s) => s.open);
-  if (!open) return null;
   return (
-    <Modal title="Keys" width="middle" onClose={() => useShortcutSheet.setState({ open: false })}>
+    <Modal title="Keys" width="middle" onClose={closeSheet}>
       <dl className="grid grid-cols-[110px_1fr] gap-y-1.5">
         {SHORTCUTS.map((s) => (
           <div key={s.keys} className="contents">

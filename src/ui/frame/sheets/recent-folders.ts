@@ -1,4 +1,4 @@
-import type { ProjectRow } from '../../store/projects.ts';
+import type { ProjectRow } from '../../../store/projects.ts';
 
 const MOST = 5;
 

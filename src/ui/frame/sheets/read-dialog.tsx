@@ -1,12 +1,12 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import { READ_AS, type ReadAs } from '../../core/snapshot/read-as.ts';
-import { counted } from '../../core/text/counted.ts';
-import { Modal, ModalButtons } from '../parts/modal.tsx';
-import { api, type How } from '../state/api.ts';
-import { type Dropped, packFolder } from '../state/dropped.ts';
-import { useReadDialog } from './drop.ts';
+import { READ_AS, type ReadAs } from '../../../core/snapshot/read-as.ts';
+import { counted } from '../../../core/text/counted.ts';
+import { Modal, ModalButtons } from '../../parts/modal.tsx';
+import { api, type How } from '../../state/api.ts';
+import { type Dropped, packFolder } from '../../state/dropped.ts';
+import { useReadDialog } from '../drop.ts';
 import { ReadingOffer } from './reading-offer.tsx';
 import { type Started, type Told, useReading } from './use-reading.ts';
 

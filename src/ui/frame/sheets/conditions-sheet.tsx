@@ -2,17 +2,27 @@
 
 import { wrap } from 'comlink';
 import { useState } from 'react';
-import { toast } from 'sonner';
-import { create } from 'zustand';
-import { type Device, EVALUATION_RATE, type Link } from '../../core/sim/conditions.ts';
-import { DEVICE_LIMITS, deviceOf, LINK_LIMITS, linkOf, ownDeviceId, ownLinkId } from '../../core/sim/own-conditions.ts';
-import { REFERENCE_MS } from '../../worker/workload.ts';
-import { NumberField, PickField, TextField } from '../parts/field.tsx';
-import { Modal } from '../parts/modal.tsx';
-import { forgetConditions, type KeptConditions, keepConditions, useKeptConditions } from '../state/own-conditions.ts';
-import { useWorkbench } from '../state/workbench.ts';
-
-export const useConditionsSheet = create<{ open: boolean }>()(() => ({ open: false }));
+import { type Device, EVALUATION_RATE, type Link } from '../../../core/sim/conditions.ts';
+import {
+  DEVICE_LIMITS,
+  deviceOf,
+  LINK_LIMITS,
+  linkOf,
+  ownDeviceId,
+  ownLinkId,
+} from '../../../core/sim/own-conditions.ts';
+import { REFERENCE_MS } from '../../../worker/workload.ts';
+import { NumberField, PickField, TextField } from '../../parts/field.tsx';
+import { Modal } from '../../parts/modal.tsx';
+import { toast } from '../../parts/toast.ts';
+import {
+  forgetConditions,
+  type KeptConditions,
+  keepConditions,
+  useKeptConditions,
+} from '../../state/own-conditions.ts';
+import { useWorkbench } from '../../state/workbench.ts';
+import { closeSheet } from './open-sheet.ts';
 
 const PROTOCOLS = [
   { value: 'h2', label: 'HTTP/2' },
@@ -33,11 +43,9 @@ const ORDERS = [
 
 /** Link and device by their values. A change makes them own ones; the address of the page spells them out. */
 export function ConditionsSheet() {
-  const open = useConditionsSheet((s) => s.open);
   const linkId = useWorkbench((s) => s.linkId);
   const deviceId = useWorkbench((s) => s.deviceId);
   const choose = useWorkbench((s) => s.choose);
-  if (!open) return null;
   const link = linkOf(linkId);
   const device = deviceOf(deviceId);
   const setLink = (change: Partial<Link>) => choose({ linkId: ownLinkId({ ...link, ...change }) });
@@ -47,7 +55,7 @@ export function ConditionsSheet() {
       title="Conditions"
       about="Everything is predicted under these. The address of the page keeps them."
       width="wide"
-      onClose={() => useConditionsSheet.setState({ open: false })}
+      onClose={closeSheet}
     >
       <LinkFields link={link} set={setLink} />
       <Keep kind="links" what="link" current={link} onChoose={(id) => choose({ linkId: id })} />
@@ -232,7 +240,7 @@ function MeasureDevice({ onMeasured }: { onMeasured: (factor: number) => void })
   const [busy, setBusy] = useState(false);
   const measure = async () => {
     setBusy(true);
-    const worker = new Worker(new URL('../../worker/measure.worker.ts', import.meta.url), { type: 'module' });
+    const worker = new Worker(new URL('../../../worker/measure.worker.ts', import.meta.url), { type: 'module' });
     try {
       const best = await wrap<{ measure(): number }>(worker).measure();
       const factor = Math.max(DEVICE_LIMITS.cpuFactor[0], Math.round((best / REFERENCE_MS) * 10) / 10);

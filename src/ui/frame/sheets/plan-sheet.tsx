@@ -1,36 +1,31 @@
 'use client';
 
 import { useState } from 'react';
-import { toast } from 'sonner';
-import { create } from 'zustand';
-import { decisionWords, planDifference, shipsBy, subjectOf } from '../../core/plan/decisions.ts';
-import { counted } from '../../core/text/counted.ts';
-import { DecisionLine } from '../parts/decision-line.tsx';
-import { TextField } from '../parts/field.tsx';
-import { Modal } from '../parts/modal.tsx';
-import { useLanding } from '../state/landing.ts';
-import { storedPlan, useWorkbench } from '../state/workbench.ts';
-
-export const usePlanSheet = create<{ open: boolean }>()(() => ({ open: false }));
+import { decisionWords, planDifference, shipsBy, subjectOf } from '../../../core/plan/decisions.ts';
+import { counted } from '../../../core/text/counted.ts';
+import { DecisionLine } from '../../parts/decision-line.tsx';
+import { TextField } from '../../parts/field.tsx';
+import { Modal } from '../../parts/modal.tsx';
+import { toast } from '../../parts/toast.ts';
+import { useLanding } from '../../state/landing.ts';
+import { storedPlan, useWorkbench } from '../../state/workbench.ts';
+import { closeSheet } from './open-sheet.ts';
 
 /** The open plan: name, description, and its decisions in words, each to be taken back. */
 export function PlanSheet() {
-  const open = usePlanSheet((s) => s.open);
   const plan = useWorkbench((s) => storedPlan(s));
-  if (!open) return null;
-  const close = () => usePlanSheet.setState({ open: false });
   if (!plan)
     return (
       <Modal
         title="Baseline"
         about="The app as built: no decisions. Choose or make a plan to decide."
         width="middle"
-        onClose={close}
+        onClose={closeSheet}
       >
         {null}
       </Modal>
     );
-  return <OpenPlan key={plan.id} onClose={close} />;
+  return <OpenPlan key={plan.id} onClose={closeSheet} />;
 }
 
 function OpenPlan({ onClose }: { onClose: () => void }) {
