@@ -7,7 +7,7 @@ import { type FirstLook, FirstLooks } from '../worker/first-look.ts';
 import { type ProjectView, projectView } from './projects.ts';
 
 /** Larger apps, by their packed snapshot in bytes, would hold up everybody's answers: their pages come without. */
-const MOST_BYTES = 600_000;
+const MOST_BYTES = 1_200_000;
 /** Apps that are kept at hand. */
 const MOST_HELD = 2;
 

@@ -204,3 +204,31 @@ describe('modules that import one another at random', () => {
     return log;
   }
 });
+
+describe('a package that gathers others', () => {
+  it.each([
+    ['export * as', "export * as Dial from './dial.js';\nexport * as Gauge from './gauge.js';"],
+    [
+      'import * as, export',
+      "import * as Dial from './dial.js';\nimport * as Gauge from './gauge.js';\nexport { Dial, Gauge };",
+    ],
+    [
+      'import * as, export under another name',
+      "import * as D from './dial.js';\nimport * as G from './gauge.js';\nexport { D as Dial, G as Gauge };",
+    ],
+    ['import, export', "import { Dial } from './dial.js';\nimport { Gauge } from './gauge.js';\nexport { Dial, Gauge };"],
+  ])('brings who takes one of them that one alone (%s)', (_, index) => {
+    const { links } = read({
+      'main.js': "import { Dial } from 'kit';\nconsole.log(Dial);\nimport('./later.js');",
+      'later.js': "import { Gauge } from 'kit';\nconsole.log(Gauge);",
+      ...pure('kit'),
+      'node_modules/kit/index.js': index,
+      'node_modules/kit/dial.js': "export const Dial = 'dial';",
+      'node_modules/kit/gauge.js': "export const Gauge = 'gauge';",
+    });
+    const ends = links.map((l) => l.split(' ').slice(0, 2).join(' '));
+    expect(ends).toContain('main.js node_modules/kit/dial.js');
+    expect(ends).toContain('later.js node_modules/kit/gauge.js');
+    expect(ends.filter((l) => l.includes('kit/index.js'))).toEqual([]);
+  });
+});
