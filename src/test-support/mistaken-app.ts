@@ -3,8 +3,10 @@ import type { Part, Route } from '../core/snapshot/route-types.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import { part, route, type Sketch, sketch } from './snapshots.ts';
 
-/** A made-up app of several routes with mistakes that people make, placed by chance; the same for the same seed. */
-export function mistakenApp(seed: number): { snapshot: Snapshot; mistakes: string[] } {
+/**
+ * A made-up app of several routes (`most` of them at most) with mistakes that people make, placed by chance; the same for the same seed.
+ */
+export function mistakenApp(seed: number, most = 7): { snapshot: Snapshot; mistakes: string[] } {
   const next = seeded(seed);
   const pick = (most: number) => Math.floor(next() * most);
   const size = (least: number, most: number) => Math.round(least + next() * (most - least));
@@ -19,7 +21,7 @@ export function mistakenApp(seed: number): { snapshot: Snapshot; mistakes: strin
     modules[name] = { bytes, package: name };
     return name;
   };
-  const count = 4 + pick(4);
+  const count = Math.min(most, 4 + pick(4));
   for (let r = 0; r < count; r++) {
     const page = `page${r}`;
     const imports: string[] = [];

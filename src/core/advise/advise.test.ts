@@ -155,7 +155,7 @@ describe('the score', () => {
 
 it('shortens made-up apps with mistakes by a quarter in the middle, by advice alone', () => {
   const gains = Array.from({ length: 10 }, (_, seed) => {
-    const { snapshot } = mistakenApp(seed + 1);
+    const { snapshot } = mistakenApp(seed + 1, 3);
     let plan: Plan = BASELINE;
     for (let taken = 0; taken < 5; taken++) {
       const [best] = adviceFor(snapshot, plan).findings;

@@ -168,14 +168,14 @@ describe('choosing over several circumstances', () => {
 
   it('names who loses', () => {
     // A large dialog that is prefetched in the markup, by decision of those on a fast link, is in the way on a slow one.
-    const fast = chosen(mistakenApp(2).snapshot, {}, [{ ...CABLE, share: 1 }]);
+    const fast = chosen(mistakenApp(2, 3).snapshot, {}, [{ ...CABLE, share: 1 }]);
     expect(fast.turns.length).toBeGreaterThan(0);
     for (const { change } of fast.losers) expect(change).toBeGreaterThan(10);
   });
 });
 
 describe('choosing splits and hints together', () => {
-  const { snapshot } = mistakenApp(4);
+  const { snapshot } = mistakenApp(4, 2);
   it('saves more than either alone', () => {
     const both = chosen(snapshot, {});
     const splits = chosen(snapshot, { about: 'splits' });
