@@ -18,11 +18,33 @@ describe('placeholders that a component system keeps', () => {
     expect(keptPlaceholders(packages(version, 'another'))).toBeNull();
   });
 
-  it('are those of the React that a framework brings, unless the app brings one', () => {
-    expect(keptPlaceholders(packages('15.1.0', 'next'))).toEqual({ holdMs: 300, source: 'next 15.1.0' });
-    expect(keptPlaceholders(packages('14.2.3', 'next'))).toBeNull();
-    const both = [...packages('16.0.0', 'next'), ...packages('18.3.1')];
-    expect(keptPlaceholders(both)?.source).toBe('react-dom 18.3.1');
+  it('are those of the React that a framework brings, where it does, whatever is installed beside', () => {
+    const brought = (version: string) =>
+      keptPlaceholders([...packages(version, 'next'), ...packages('18.3.1')], 'next');
+    expect(brought('15.1.0')).toEqual({ holdMs: 300, source: 'next 15.1.0' });
+    expect(brought('14.2.3')).toEqual({ holdMs: 500, nested: true, source: 'next 14.2.3' });
+    expect(brought('12.0.0')).toBeNull();
+    // A folder of pages is drawn by what is installed.
+    expect(keptPlaceholders([...packages('16.0.0', 'next'), ...packages('18.3.1')])?.source).toBe('react-dom 18.3.1');
+    expect(keptPlaceholders(packages('18.3.1'), 'next')?.source).toBe('react-dom 18.3.1');
+  });
+
+  it('are told apart by the folder that routes are in', () => {
+    const installed = (name: string, version: string, file: string) => ({
+      [`node_modules/${name}/package.json`]: JSON.stringify({ name, version, main: 'index.js' }),
+      [`node_modules/${name}/${file}`]: "import 'react-dom';",
+    });
+    const app = (runtime: string, page: string) =>
+      readSource(
+        folderOf({
+          'package.json': '{ "dependencies": { "next": "15.0.0" } }',
+          ...installed('next', '15.0.0', runtime),
+          ...installed('react-dom', '18.3.1', 'index.js'),
+          [page]: 'export default () => null;',
+        }),
+      ).snapshot.placeholders?.source;
+    expect(app('dist/client/app-next.js', 'app/page.tsx')).toBe('next 15.0.0');
+    expect(app('dist/client/next.js', 'pages/index.tsx')).toBe('react-dom 18.3.1');
   });
 
   it('are read with an app, and told otherwise by its notes', () => {

@@ -104,7 +104,7 @@ export function readSource(
     notices: built.notices,
     unusedRules: unusedIn(root, graph.sheets, built),
     sheetUses: sheetUsers(graph.sheets, scriptsOf(built)),
-    ...placeholdersOf(notes, built.packages),
+    ...placeholdersOf(notes, built.packages, found),
     ...(notes.visitors ? { visitors: notes.visitors } : {}),
     output: null,
   };
@@ -257,8 +257,13 @@ function scriptsOf({ modules, texts }: ReturnType<SourceGraph['finish']>): { pat
 }
 
 /** How long placeholders stay, as the notes say, else as the installed component system has it. */
-function placeholdersOf({ placeholders }: AppNotes, packages: readonly Package[]): Pick<Snapshot, 'placeholders'> {
-  const found = placeholders ?? keptPlaceholders(packages);
+function placeholdersOf(
+  { placeholders }: AppNotes,
+  packages: readonly Package[],
+  entries: readonly FoundEntry[],
+): Pick<Snapshot, 'placeholders'> {
+  const broughtBy = entries.find((e) => e.drawnWith !== undefined)?.drawnWith ?? null;
+  const found = placeholders ?? keptPlaceholders(packages, broughtBy);
   return found ? { placeholders: found } : {};
 }
 

@@ -30,6 +30,7 @@ export function nextEntries(root: string, description: PackageDescription): Foun
       rendering: 'server',
       ships: 'what is marked',
       filledIn: FILLED_IN,
+      drawnWith: 'next',
     });
   }
   if (byFile.length > 0)

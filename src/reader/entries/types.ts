@@ -31,6 +31,8 @@ export interface FoundEntry {
   filledIn?: RegExp;
   /** What the framework brings along with a component that a page of its own sends, by the component's file. */
   bringsAlong?: readonly { ends: RegExp; specifier: string }[];
+  /** The package that brings a component system of its own, by which the app is drawn in place of the installed one. */
+  drawnWith?: string;
   /** Files whose exports scripts and templates use by name, without an import. */
   autoImports?: readonly string[];
   /** Components that templates use without an import, by the name that their folder gives them. */
