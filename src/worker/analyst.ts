@@ -55,7 +55,8 @@ export class Analyst {
 }
 
 async function fetched(address: string): Promise<Snapshot> {
-  const answer = await fetch(address);
-  if (!answer.ok) throw new Error(`the snapshot couldn't be loaded (${answer.status})`);
-  return (await answer.json()) as Snapshot;
+  const answer = await fetch(address, { headers: { accept: 'application/gzip' } });
+  if (!answer.ok || !answer.body) throw new Error(`the snapshot couldn't be loaded (${answer.status})`);
+  // The server sends it as it is stored.
+  return (await new Response(answer.body.pipeThrough(new DecompressionStream('gzip'))).json()) as Snapshot;
 }

@@ -3,14 +3,16 @@ import { store } from '../../../../../server/context.ts';
 import { handle } from '../../../../../server/handle.ts';
 import { packedSnapshot } from '../../../../../server/projects.ts';
 
+const PACKED = 'application/gzip';
+
 export function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   return handle(request, async () => {
     const packed = packedSnapshot(store(), (await params).id);
-    const takesPacked = /\bgzip\b/.test(request.headers.get('accept-encoding') ?? '');
+    // As it is stored for who asks for that: packing it anew for each page would hold up the others.
+    const takesPacked = request.headers.get('accept')?.includes(PACKED) ?? false;
     return new Response(new Uint8Array(takesPacked ? packed : zlib.gunzipSync(packed)), {
       headers: {
-        ...(takesPacked ? { 'content-encoding': 'gzip' } : {}),
-        ...{ 'content-type': 'application/json', 'cache-control': 'no-cache', vary: 'accept-encoding' },
+        ...{ 'content-type': takesPacked ? PACKED : 'application/json', 'cache-control': 'no-cache', vary: 'accept' },
       },
     });
   });
