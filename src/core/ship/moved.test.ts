@@ -46,6 +46,35 @@ describe('an import of a sheet that is made elsewhere', () => {
     expect((withMoved(twice, 'a::s', 'b') as typeof app).imports.map((i) => i.specifier)).toEqual(['b', 's']);
   });
 
+  it('is made after the last import of who makes it, or at the end where that makes none', () => {
+    const order = (to: string) => {
+      const moved = withMoved(app, 'src/main::crew.css', to) as typeof app;
+      return moved.imports.map((i) => `${moved.modules[i.from].path} ${moved.modules[i.to].path}`);
+    };
+    expect(order('src/home').at(-1)).toBe('src/home crew.css');
+    const toPage = order('src/crew/page');
+    expect(toPage.indexOf('src/crew/page crew.css')).toBe(toPage.indexOf('src/crew/page src/grid') + 1);
+  });
+
+  it('is told apart from imports of the same address that are made there already', () => {
+    const twin = sketch({
+      main: { imports: ['./a.css', '~late'] },
+      late: { imports: ['~./a.css'] },
+      './a.css': { kind: 'style' },
+    });
+    const made = (withMoved(twin, 'main::./a.css', 'late') as typeof twin).imports.filter((i) => i.from === 1);
+    expect(made.map((i) => [i.specifier, i.ordinal, i.kind])).toEqual([
+      ['./a.css', 0, 'dynamic'],
+      ['././a.css', 0, 'static'],
+    ]);
+    const same = { ...twin, modules: twin.modules.map((m) => ({ ...m, path: m.path.replace('./', '') })) };
+    const again = (withMoved(same, 'main::./a.css', 'late') as typeof twin).imports.filter((i) => i.from === 1);
+    expect(again.map((i) => [i.specifier, i.ordinal])).toEqual([
+      ['./a.css', 0],
+      ['./a.css', 1],
+    ]);
+  });
+
   it.each([
     ['src/main::gone.css', 'src/home', 'no import src/main::gone.css'],
     ['src/main::crew.css', 'src/gone', 'no module src/gone'],

@@ -150,6 +150,33 @@ describe('styles', () => {
     );
   });
 
+  it('that weigh nothing, or less than their unused rules, come to nothing', () => {
+    const of = (minified: number) => {
+      const modules = app.modules.map((m) =>
+        m.path === 'base.css' ? { ...m, bytes: { ...m.bytes, source: 10, minified } } : m,
+      );
+      return shipped({ ...app, modules }, planOf({ kind: 'trim', module: 'base.css' })).snapshot.modules[7].bytes;
+    };
+    expect(of(0)).toMatchObject({ source: 0, minified: 0, gzip: 0, marginal: 0 });
+    expect(of(6000)).toMatchObject({ source: 0, minified: 0 });
+    expect(of(13_200)).toMatchObject({ source: 5, minified: 6600 });
+  });
+
+  it('are worked out once for the plan at hand and the few before it', () => {
+    const at = (n: number) => planOf({ kind: 'trim', module: 'base.css' }, { kind: 'floor', bytes: n });
+    const [first] = [0].map((n) => shipped(app, at(n)).snapshot);
+    expect(shipped(app, at(0)).snapshot).toBe(first);
+    // What isn’t about modules makes no other snapshot.
+    expect(shipped(app, planOf({ kind: 'trim', module: 'base.css' }, { kind: 'floor', bytes: 9 })).snapshot).toBe(
+      first,
+    );
+    for (let n = 0; n < 9; n++) {
+      const noise = Array.from({ length: n + 1 }, () => ({ kind: 'floor' as const, bytes: 1 }));
+      shipped(app, planOf(...noise, { kind: 'trim', module: 'base.css' }));
+    }
+    expect(shipped(app, at(0)).snapshot).not.toBe(first);
+  });
+
   it('travel in script where the plan says so, and then don’t block the first paint', () => {
     const plan = planOf({ kind: 'style in script', match: { path: '*.css' } });
     const { snapshot } = shipped(app, plan);

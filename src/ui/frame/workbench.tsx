@@ -64,6 +64,7 @@ export function Workbench({
         className="workbench grid h-screen min-h-[600px] min-w-[640px] grid-rows-[auto_auto_minmax(0,1fr)_auto_118px]"
       >
         <Background projectId={projectId} at={at} loaded={loaded} />
+        <SkipLink />
         <RoleTextures />
         <TopBar loaded={loaded} />
         <div>
@@ -72,7 +73,12 @@ export function Workbench({
         </div>
         <div className="grid min-h-0 grid-cols-[148px_minmax(0,1fr)]">
           <StationLine at={at} onGo={setAt} />
-          <main className="relative flex min-h-0 min-w-0 flex-col" aria-label={STATIONS[at].name}>
+          <main
+            id={STATION}
+            tabIndex={-1}
+            className="relative outline-none flex min-h-0 min-w-0 flex-col"
+            aria-label={STATIONS[at].name}
+          >
             {loaded && !failure ? <StandingLine at={at} /> : null}
             <div className="min-h-0 flex-1">
               {failure ? (
@@ -103,6 +109,25 @@ export function Workbench({
         ) : null}
       </div>
     </TermsProvider>
+  );
+}
+
+const STATION = 'station';
+
+/** For who comes by keyboard: past the choices at the top and the line of stations. */
+function SkipLink() {
+  return (
+    <a
+      href={`#${STATION}`}
+      onClick={(event) => {
+        // The address stays what it says.
+        event.preventDefault();
+        document.getElementById(STATION)?.focus();
+      }}
+      className="sr-only z-50 rounded bg-ink px-3 py-1.5 text-on-ink focus:not-sr-only focus:fixed focus:top-2 focus:left-2"
+    >
+      Skip to the station
+    </a>
   );
 }
 

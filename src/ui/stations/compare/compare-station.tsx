@@ -3,6 +3,7 @@
 import { Message } from '../../parts/message.tsx';
 import { PageTabs } from '../../parts/page-tabs.tsx';
 import { useCompareChoice, useCompared } from '../../state/compare.ts';
+import { AcrossPage } from './across-page.tsx';
 import { ChooseBar } from './choose-bar.tsx';
 import { CurvesPage } from './curves-page.tsx';
 import { DecisionsPage } from './decisions-page.tsx';
@@ -10,7 +11,7 @@ import { FiguresPage } from './figures-page.tsx';
 import { RoutesPage } from './routes-page.tsx';
 import { WaterfallsPage } from './waterfalls-page.tsx';
 
-/** Plans beside one another: figures, routes, curves over a mix, waterfalls on one axis, and what each decision earned. */
+/** Plans beside one another: figures, routes, one measure across all of it, curves over a mix, waterfalls on one axis, and what each decision earned. */
 export function CompareStation() {
   const page = useCompareChoice((s) => s.page);
   const compared = useCompared();
@@ -33,6 +34,7 @@ export function CompareStation() {
           pages={[
             { id: 'figures', words: 'Figures', content: <FiguresPage compared={compared} /> },
             { id: 'routes', words: 'Routes and actions', content: <RoutesPage compared={compared} /> },
+            { id: 'across', words: 'Across', content: <AcrossPage compared={compared} /> },
             { id: 'curves', words: 'Over the mix', content: <CurvesPage /> },
             { id: 'waterfalls', words: 'Waterfalls', content: <WaterfallsPage /> },
             { id: 'decisions', words: 'Gain by decision', content: <DecisionsPage /> },

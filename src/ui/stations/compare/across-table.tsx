@@ -1,0 +1,128 @@
+'use client';
+
+import type { Axis, PivotCell, PivotTable, Sorted } from '../../../core/compare/pivot.ts';
+import type { Measure } from '../../../core/vocabulary/measures.ts';
+import { Change } from '../../parts/change.tsx';
+import { usePivotChoice } from '../../state/pivot.ts';
+import { writerOf } from './measures.ts';
+
+/** Figures with their change against the first plan, each as long as it is beside the largest; heads sort by what they stand above. */
+export function AcrossTable({
+  table: { columns, rows },
+  measure,
+  first,
+  rows: along,
+}: {
+  table: PivotTable;
+  measure: Measure;
+  /** The plan that changes are against. */
+  first: string;
+  rows: Axis;
+}) {
+  const write = writerOf(measure);
+  const most = Math.max(1e-9, ...rows.flatMap((r) => r.cells.map((c) => c.value ?? 0)));
+  // Where all of a column is of the first plan nothing changes in it.
+  const changes = columns.map((_, c) => rows.some((r) => r.cells[c].change !== null && r.cells[c].change !== 0));
+  return (
+    <div className="min-h-0 flex-1 overflow-auto pb-4">
+      <table className="w-full min-w-[560px] border-separate border-spacing-0">
+        <caption className="pb-2 text-left text-soft">Changes against {first}. Less is better.</caption>
+        <thead>
+          <tr>
+            <SortHead words={WORDS[along]} of="name" column={0} left />
+            {columns.map((column, c) => (
+              <th
+                key={column.key}
+                scope="col"
+                colSpan={2}
+                className="sticky top-0 z-10 border-b border-line bg-sheet px-3 py-1 text-left font-semibold"
+                title={column.name}
+              >
+                <span className="block max-w-72 truncate">{column.name}</span>
+                <span className="flex gap-3 text-xs font-normal">
+                  <SortButton words="figure" of="value" column={c} />
+                  {changes[c] ? <SortButton words="change" of="change" column={c} /> : null}
+                </span>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ item, cells }) => (
+            <tr key={item.key} className="hover:bg-band">
+              <th
+                scope="row"
+                title={item.name}
+                className="max-w-72 truncate border-b border-line py-1 pr-4 text-left font-normal"
+              >
+                {item.name}
+              </th>
+              {cells.map((cell, c) => (
+                <Cell key={columns[c].key} cell={cell} most={most} write={write} />
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+const WORDS: Record<Axis, string> = { plans: 'plan', subjects: 'landing, › action', conditions: 'conditions' };
+
+function Cell({ cell, most, write }: { cell: PivotCell; most: number; write: (value: number) => string }) {
+  const { value, change } = cell;
+  if (value === null)
+    return (
+      <td colSpan={2} className="border-b border-line px-3 py-1 text-soft">
+        not there
+      </td>
+    );
+  return (
+    <>
+      <td className="w-[1%] border-b border-line py-1 pl-3 text-right whitespace-nowrap">
+        {write(value)}
+        <span className="ml-2 inline-block min-w-20 text-left text-xs">
+          {change === null ? null : <Change value={change} format={write} />}
+        </span>
+      </td>
+      <td className="min-w-16 border-b border-line py-1 pr-3 pl-1">
+        <span aria-hidden="true" className="block h-1.5 bg-faint" style={{ width: `${(value / most) * 100}%` }} />
+      </td>
+    </>
+  );
+}
+
+function SortHead({ words, of, column, left }: { words: string; of: 'name'; column: number; left: boolean }) {
+  const sort = usePivotChoice((s) => s.sort);
+  const rising = sort.by === of ? sort.rising : null;
+  return (
+    <th
+      scope="col"
+      aria-sort={rising === null ? 'none' : rising ? 'ascending' : 'descending'}
+      className={`sticky top-0 z-10 border-b border-line bg-sheet py-1 align-bottom text-xs font-normal ${left ? 'text-left' : ''}`}
+    >
+      <SortButton words={words} of={of} column={column} />
+    </th>
+  );
+}
+
+/** Sorts by a column: names begin with a, figures with the largest, changes with what becomes best; pressed again, the other way round. */
+function SortButton({ words, of, column }: { words: string; of: 'name' | Sorted; column: number }) {
+  const sort = usePivotChoice((s) => s.sort);
+  const mine = sort.by === of && sort.column === column ? sort : null;
+  return (
+    <button
+      type="button"
+      aria-pressed={mine !== null}
+      title={mine ? 'the other way round' : `sort by ${words}`}
+      onClick={() =>
+        usePivotChoice.setState({ sort: { by: of, column, rising: mine ? !mine.rising : of !== 'value' } })
+      }
+      className={mine ? 'font-medium text-ink' : 'text-soft hover:text-ink'}
+    >
+      {words}
+      {mine ? <span aria-hidden="true"> {mine.rising ? '▴' : '▾'}</span> : null}
+    </button>
+  );
+}
