@@ -55,6 +55,24 @@ describe('what came', () => {
     ]);
   });
 
+  it('has its modules counted with the way to the heaviest, whichever comes first', () => {
+    const way = (first: number, second: number) => {
+      const now = app(
+        { b: 3000 },
+        { b: { bytes: 3000, imports: ['one', 'two'] }, one: { bytes: first }, two: { bytes: second } },
+      );
+      const [cause] = broughtBy(app({}), now, BASELINE, { route: '/' });
+      expect([cause.bytes, cause.modules]).toEqual([3000 + first + second, 3]);
+      return cause.path.map((p) => p.path).at(-1);
+    };
+    expect([way(9000, 4000), way(4000, 9000), way(1000, 900)]).toEqual(['one', 'two', 'b']);
+  });
+
+  it('is nothing that grew by nothing, or became less', () => {
+    const more = (a: number) => broughtBy(app({ a: 5000 }), app({ a }), BASELINE, { route: '/' }).length;
+    expect([more(4999), more(5000), more(5001)]).toEqual([0, 0, 1]);
+  });
+
   it('is told from a fiftieth of the most on, five at most', () => {
     const came = (light: number) =>
       broughtBy(app({}), app({ big: 100_000, light }), BASELINE, { route: '/' }).map((c) => c.to);

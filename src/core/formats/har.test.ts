@@ -65,6 +65,43 @@ describe('an HTTP Archive of a prediction', () => {
     }
   });
 
+  it('has one entry for each request that ends, in the order of discovery, with all that the form asks for', () => {
+    const requests = [
+      requestRecord(30.1234, 70.5, {
+        discovered: 20,
+        firstByte: 50.25,
+        address: 'https://far.example/x.css',
+        type: 'style',
+        bytes: 99.6,
+      }),
+      requestRecord(10, 40, { fromCache: true, unknownSize: true }),
+      requestRecord(5, Number.POSITIVE_INFINITY),
+    ];
+    const moments = { ...timeline.moments, load: Number.POSITIVE_INFINITY };
+    const made = writeHar({ ...timeline, requests, moments }, reading, frame) as Har;
+    const message = { httpVersion: 'h2', cookies: [], headers: [], headersSize: -1 };
+    expect(made.log.pages[0].pageTimings.onLoad).toBe(-1);
+    expect(made.log.entries).toEqual([
+      expect.objectContaining({
+        startedDateTime: '2026-01-02T03:04:05.010Z',
+        time: 30,
+        response: expect.objectContaining({ bodySize: -1, content: { size: -1, mimeType: expect.any(String) } }),
+        cache: { beforeRequest: { lastAccess: '2026-01-02T03:04:05.000Z', eTag: '', hitCount: 1 } },
+      }),
+      expect.objectContaining({
+        ...{ pageref: 'landing', startedDateTime: '2026-01-02T03:04:05.020Z', time: 50.5, cache: {} },
+        request: { method: 'GET', url: 'https://far.example/x.css', ...message, queryString: [], bodySize: 0 },
+        response: expect.objectContaining({
+          ...message,
+          status: 200,
+          bodySize: 100,
+          content: { size: 100, mimeType: 'text/css' },
+        }),
+        timings: { blocked: 10.123, dns: -1, connect: -1, ssl: -1, send: 0, wait: 20.127, receive: 20.25 },
+      }),
+    ]);
+  });
+
   it('comes back as it was, and lies under the prediction without a difference', () => {
     const recording = readHar(JSON.parse(JSON.stringify(har)), 'x.har');
     const laid = layUnder(timeline, recording);

@@ -98,6 +98,29 @@ describe('project files', () => {
     expect(parseProject(writeProject(project), 'a.yokeline.json')).toEqual(project);
   });
 
+  it.each([
+    [0, 'Not a project file'],
+    [1.5, 'Not a project file'],
+    ['2', 'Not a project file'],
+    [3, 'Project file of a newer version'],
+  ])('of the version %p are refused', (version, title) => {
+    const refused = () =>
+      parseProject(
+        broken((copy) => Object.assign(copy, { version })),
+        'a.json',
+      );
+    expect(refused).toThrow(expect.objectContaining({ title }));
+  });
+
+  it.each([1, 2])('of version %d are taken as one of the newest', (version) => {
+    expect(
+      parseProject(
+        broken((copy) => Object.assign(copy, { version })),
+        'a.json',
+      ),
+    ).toEqual(project);
+  });
+
   it('that are broken JSON are refused with line and column', () => {
     try {
       parseProject('{\n  "format": "yokeline-project",\n  oops\n}', 'app.json');

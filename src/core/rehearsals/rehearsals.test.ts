@@ -190,11 +190,32 @@ describe('differences', () => {
     const told = (end: number) => found([recorded(document), recorded(first, { end: first.end + end })]).length;
     expect(first.end * 0.03).toBeGreaterThan(10);
     expect([told(9), told(first.end * 0.029), told(first.end * 0.035)]).toEqual([0, 0, 1]);
+    // Early in a load 10 ms count, later a share does.
+    const soon = (by: number) =>
+      differencesOf(
+        { timeline: { ...timeline, reveals: [{ part: 1, state: 'shown', at: 100 } as never] }, program },
+        rehearsal([
+          run({
+            requests: [recorded(document), recorded(first)],
+            parts: [{ part: 'page', shown: 100 + by, drawMs: 1, late: false }],
+          }),
+        ]),
+      ).length;
+    expect([soon(9.9), soon(10), soon(-10)]).toEqual([0, 1, 1]);
   });
 
   it('come by their names, those of other servers whole', () => {
     const named = (address: string) => found([recorded(document), recorded(first), recorded(first, { address })])[0][0];
     expect([named('https://app.test/a/b.js?c'), named('https://far.test')]).toEqual(['/a/b.js?c', 'https://far.test']);
+  });
+
+  it('that come half of one and half of another are told by when they were asked for', () => {
+    const both = recorded(first, { discovered: first.discovered + 150, end: first.end + 300 });
+    expect(found([recorded(document), both])).toEqual([[first.name, 'asked later']]);
+    const less = recorded(first, { discovered: first.discovered + 149, end: first.end + 300 });
+    expect(found([recorded(document), less])).toEqual([[first.name, 'transport']]);
+    const fromCache = recorded(first, { end: first.end + 300, bytes: 0 });
+    expect(found([recorded(document), fromCache])).toEqual([[first.name, 'transport']]);
   });
 
   it('have no other size where a size isn’t known', () => {
@@ -569,6 +590,9 @@ describe('a plan and conditions as they were run', () => {
     expect(asRehearsed(plan, { leftOut: [] })).toBe(plan);
     const words = leftOutWords(plan, { leftOut });
     expect(words).toEqual([expect.stringMatching(/ and 1 more: by hand$/)]);
+    const [one] = leftOutWords(plan, { leftOut: leftOut.slice(0, 1) });
+    expect(one).toMatch(/^(?!.* more).*: by hand$/);
+    expect(leftOutWords(plan, { leftOut: [{ decision: 7, why: 'it is gone' }] })).toEqual(['a decision: it is gone']);
   });
 
   it('have the thread as slow as it was', () => {
