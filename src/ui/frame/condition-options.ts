@@ -23,11 +23,6 @@ export function deviceOptions(kept: readonly Kept[]): Option[] {
   }));
 }
 
-/** What a link or device is called: as somebody has named it, else by itself. */
-export function nameOf(kept: readonly Kept[], { id, name }: { id: string; name: string }): string {
-  return kept.find((k) => k.id === id)?.name ?? name;
-}
-
 export const CACHE_OPTIONS: (Option & { value: CacheState })[] = CACHE_STATES.map((value) => ({
   value,
   label: CACHES[value].name,

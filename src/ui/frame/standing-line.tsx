@@ -11,12 +11,11 @@ import { percent, time } from '../parts/format.ts';
 import { Term } from '../parts/term.tsx';
 import { showFinding, useAdvice, useFindings } from '../state/advice.ts';
 import { useLanding, useLandingIsOld } from '../state/landing.ts';
-import { useKeptConditions } from '../state/own-conditions.ts';
+import { nameOf, useKeptConditions } from '../state/own-conditions.ts';
 import { hideStanding, recallStanding, useStanding } from '../state/standing.ts';
 import { goTo } from '../state/stations.ts';
 import { usePreviewOf, useTrial } from '../state/trial.ts';
 import { storedPlan, useConditions, useWorkbench } from '../state/workbench.ts';
-import { nameOf } from './condition-options.ts';
 
 /** Stations that lead to no advice of their own: there it stands above what is looked at. */
 const SHOWN_AT: Record<StationId, boolean> = {

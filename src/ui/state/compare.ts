@@ -9,6 +9,7 @@ import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
 import type { CacheState } from '../../core/vocabulary/cache-states.ts';
 import type { AppView } from '../../worker/views.ts';
 import { longWork } from './long-work.ts';
+import { nameOf, useKeptConditions } from './own-conditions.ts';
 import { useWork } from './work.ts';
 import { useConditions, usePlan, useWorkbench } from './workbench.ts';
 
@@ -55,8 +56,10 @@ export function useComparedConditions(): Conditions[] {
   );
 }
 
+/** Conditions in words; own ones by the names that they were kept under. */
 export function conditionsWords({ link, device, cache }: Conditions): string {
-  return `${link.name}, ${device.name}, ${cache}`;
+  const { links, devices } = useKeptConditions.getState();
+  return `${nameOf(links, link)}, ${nameOf(devices, device)}, ${cache}`;
 }
 
 /** Conditions to begin with that aren't among those: a slower or another link on the same device. */

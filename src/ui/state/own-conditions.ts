@@ -56,3 +56,8 @@ function change(next: Partial<KeptConditions>): void {
     // Without storage they last as long as the page.
   }
 }
+
+/** What a link or device is called: as somebody has named it, else by itself. */
+export function nameOf(kept: readonly Kept[], { id, name }: { id: string; name: string }): string {
+  return kept.find((k) => k.id === id)?.name ?? name;
+}

@@ -43,7 +43,10 @@ function Picture({ found: { picture, waits }, moves }: { found: SplitPicture; mo
       <div ref={box} className="flex min-h-0 min-w-0 flex-col">
         <div className="px-4 pt-3">
           <h1 className="text-[15px] font-semibold">What {route} fetches at its start, and later</h1>
-          <p className="text-soft">blocks are packages and folders, as wide as they weigh compressed, on one scale</p>
+          <p className="text-soft">
+            blocks are packages and folders, as wide as they weigh compressed, on one scale; the live strip counts what
+            a build puts around them as well
+          </p>
           {moves.open.length > 0 ? <TakenApart open={moves.open} setOpen={moves.setOpen} /> : null}
         </div>
         <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
