@@ -252,6 +252,29 @@ describe('tables and the report', () => {
     expect(Number(first.split(',')[at])).toBeCloseTo(interactive, 0);
   });
 
+  it('a report and the figures have what was rehearsed, of the landings where anything was', () => {
+    const seen = (ms: number) => ({ ms, words: `${ms} ± 9 ms` });
+    const both = { before: seen(1200), after: seen(900) };
+    const rehearsed = [{ pattern: '/', firstContent: { before: null, after: seen(500.04) }, interactive: both }];
+    const of = (kind: string) => review(app, plan, DEFAULT_CONDITIONS, rehearsed).find((a) => a.kind === kind)!.text;
+    expect(of('report')).toContain(
+      '## Rehearsed in a browser\n\n| landing on | first content | interactive |\n|---|---|---|\n| / | not rehearsed → **500.04 ± 9 ms** | 1200 ± 9 ms → **900 ± 9 ms** |\n',
+    );
+    const [head, first, ...others] = of('csv')
+      .trim()
+      .split('\r\n')
+      .map((l) => l.split(','));
+    const at = head.indexOf('firstContent rehearsed as built');
+    expect(head.slice(at)).toEqual([
+      ...['firstContent rehearsed as built', 'firstContent rehearsed with the plan'],
+      ...['interactive rehearsed as built', 'interactive rehearsed with the plan'],
+    ]);
+    expect(first.slice(at)).toEqual(['', '500', '1200', '900']);
+    for (const line of others) expect(line.slice(at)).toEqual(['', '', '', '']);
+    expect(text('csv')).not.toContain('rehearsed');
+    expect(text('report')).not.toContain('ehearsed');
+  });
+
   it('a report has each decision by the way it ships, with its lines, and those without effect', () => {
     const report = text('report');
     expect(report).toContain('# Le\\*n');

@@ -8,6 +8,7 @@ import { kilobytes, milliseconds } from '../text/amounts.ts';
 import { oneLine } from '../text/one-line.ts';
 import { plain as text } from '../text/table-text.ts';
 import type { RouteChange } from './tables.ts';
+import type { RehearsedLanding } from './types.ts';
 
 const GROUPS: ShipsBy[] = ['source edit', 'server or markup', 'build setting'];
 
@@ -37,7 +38,13 @@ const SUMS =
   'Start: script and style of the app that the first screen needs. Other scripts: third-party and classic scripts. Also fetched: what comes by itself without being needed. Compressed, whatever a cache holds.';
 
 /** A report that can be pasted into a review: what is decided, under which conditions, and what it does; Markdown. */
-export function reportText(app: Snapshot, plan: Plan, conditions: Conditions, changes: readonly RouteChange[]): string {
+export function reportText(
+  app: Snapshot,
+  plan: Plan,
+  conditions: Conditions,
+  changes: readonly RouteChange[],
+  rehearsed: readonly RehearsedLanding[] = [],
+): string {
   const { link, device, cache } = conditions;
   const groups = decisionsByWay(app, plan).map(({ by, decisions }) =>
     [
@@ -73,10 +80,24 @@ export function reportText(app: Snapshot, plan: Plan, conditions: Conditions, ch
           `At least: the size of ${unknown.map(text).join(', ')} isn’t known, so times and “other scripts” rest on less than everything.`,
         ]
       : []),
+    ...(rehearsed.length > 0 ? [rehearsedText(rehearsed)] : []),
     `## Decisions`,
     ...(groups.length > 0 ? groups : ['None.']),
     ...(stale.length > 0 ? [`### Without effect here`, stale.join('\n')] : []),
   ].join('\n\n')}\n`;
+}
+
+/** What a browser was seen to do, in the middle of its runs. */
+function rehearsedText(rehearsed: readonly RehearsedLanding[]): string {
+  const seen = ({ before, after }: RehearsedLanding['interactive']) =>
+    [before?.words ?? 'not rehearsed', ...(after ? [`**${after.words}**`] : [])].join(' → ');
+  return [
+    '## Rehearsed in a browser',
+    '',
+    '| landing on | first content | interactive |',
+    '|---|---|---|',
+    ...rehearsed.map((r) => `| ${text(r.pattern)} | ${seen(r.firstContent)} | ${seen(r.interactive)} |`),
+  ].join('\n');
 }
 
 function pair(before: number, after: number, write: (n: number) => string): string {

@@ -8,6 +8,7 @@ import type { Conditions } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { csvLines } from '../text/table-text.ts';
 import type { Addresses } from './addresses.ts';
+import type { RehearsedLanding } from './types.ts';
 
 /** Figures of one route's landing: times in ms, sizes in bytes. */
 export type RouteFigures = Pick<Milestones, 'firstContent' | 'firstScreenComplete' | 'interactive'> &
@@ -40,13 +41,24 @@ const COLUMNS = [
   ...(['otherScripts', 'alsoFetched', 'requests', 'hops'] as const),
 ] as const satisfies readonly (keyof RouteFigures)[];
 
-/** The same as comma-separated values (RFC 4180), one line for each route. */
-export function csvText(changes: readonly RouteChange[]): string {
-  const head = ['route', ...COLUMNS.flatMap((c) => [`${c} as built`, `${c} with the plan`])];
-  const lines = changes.map(({ pattern, before, after }) => [
-    pattern,
-    ...COLUMNS.flatMap((c) => [number(before[c]), number(after[c])]),
-  ]);
+const SEEN = ['firstContent', 'interactive'] as const;
+
+/** The same as comma-separated values (RFC 4180), one line for each route; with what was rehearsed, where anything was. */
+export function csvText(changes: readonly RouteChange[], rehearsed: readonly RehearsedLanding[] = []): string {
+  const seen = rehearsed.length > 0 ? SEEN : [];
+  const head = [
+    'route',
+    ...COLUMNS.flatMap((c) => [`${c} as built`, `${c} with the plan`]),
+    ...seen.flatMap((c) => [`${c} rehearsed as built`, `${c} rehearsed with the plan`]),
+  ];
+  const lines = changes.map(({ pattern, before, after }) => {
+    const of = rehearsed.find((r) => r.pattern === pattern);
+    return [
+      pattern,
+      ...COLUMNS.flatMap((c) => [number(before[c]), number(after[c])]),
+      ...seen.flatMap((c) => [of?.[c].before, of?.[c].after].map((s) => (s ? number(s.ms) : ''))),
+    ];
+  });
   return csvLines([head, ...lines]);
 }
 

@@ -19,3 +19,16 @@ export interface Artefact {
   /** Empty when the plan has nothing of the kind. */
   text: string;
 }
+
+/** A time that a browser was seen to take: the middle of its runs in ms, and that with its spread in words. */
+export interface SeenTime {
+  ms: number;
+  words: string;
+}
+
+/** What was rehearsed of a landing, as built and with the plan; null where it wasn’t. */
+export interface RehearsedLanding {
+  pattern: string;
+  firstContent: { before: SeenTime | null; after: SeenTime | null };
+  interactive: { before: SeenTime | null; after: SeenTime | null };
+}

@@ -3,7 +3,7 @@ import { part as namedPart, route, sketch } from '../../test-support/snapshots.t
 import { withMeasured } from '../amend/with-measured.ts';
 import type { MarkupItem, ScreenPart } from '../load/types.ts';
 import { readTimeline } from '../metrics/readout.ts';
-import { BASELINE } from '../plan/types.ts';
+import { BASELINE, type Decision } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import { HEADERS } from '../recordings/match.ts';
 import type { RecordedRequest } from '../recordings/types.ts';
@@ -20,7 +20,7 @@ import { type Beside, gainsOf, quantitiesBeside, type Verdict } from './quantiti
 import type { RawLanding } from './raw.ts';
 import { readRun, watchedModules } from './read-run.ts';
 import { spreadOf } from './spread.ts';
-import { summaryOf } from './summary.ts';
+import { measuredOf, summaryOf } from './summary.ts';
 import type { Rehearsal, RehearsedRun } from './types.ts';
 import { besideWords, differenceWords, gainWords, leftOutWords, offWords, slowedWords, spreadWords } from './words.ts';
 
@@ -570,11 +570,40 @@ describe('what is learnt', () => {
 });
 
 describe('a rehearsal in a list', () => {
-  it('says what was run, under what, and when it was interactive in the middle', () => {
+  it('says what was run, under what, and what was seen', () => {
     const made = rehearsal([at(900), at(500), at(700)]);
     const { plan, pattern, address, conditions, at: when } = made;
-    expect(summaryOf(made)).toEqual({ plan, pattern, address, conditions, at: when, interactive: 700 });
-    expect(summaryOf(rehearsal([at(null)], { act: 'dialog' }))).toMatchObject({ interactive: null, act: 'dialog' });
+    expect(summaryOf(made)).toEqual({
+      ...{ plan, pattern, address, conditions, at: when, interactive: 700 },
+      measured: {
+        firstContent: { median: 500, least: 500, most: 500, runs: 3 },
+        interactive: { median: 700, least: 500, most: 900, runs: 3 },
+      },
+    });
+    const acted = summaryOf(rehearsal([at(null)], { act: 'dialog' }));
+    expect(acted).toMatchObject({ interactive: null, act: 'dialog' });
+    expect(acted.measured?.interactive).toBeUndefined();
+  });
+
+  it('is found for what it was made from, the newest first', () => {
+    const detach: Decision = { kind: 'detach', module: 'a' };
+    const kept = (interactive: number, more: object = {}) => ({
+      ...{ snapshotId: 's', decisions: [detach], summary: summaryOf(rehearsal([at(interactive)])) },
+      ...more,
+    });
+    const now = { snapshotId: 's', decisions: [detach], pattern: '/', conditions: ROUND };
+    const of = (all: Parameters<typeof measuredOf>[0], more: object = {}) =>
+      measuredOf(all, { ...now, ...more })?.interactive?.median ?? null;
+    expect(of([kept(700), kept(900)])).toBe(700);
+    expect(of([kept(700, { snapshotId: 'older' }), kept(900)])).toBe(900);
+    expect(of([kept(700)], { decisions: [] })).toBeNull();
+    expect(of([kept(700)], { pattern: '/other' })).toBeNull();
+    expect(of([kept(700)], { conditions: { ...ROUND, cache: 'returning' } })).toBeNull();
+    expect(of([kept(700)], { conditions: { ...ROUND, link: { ...ROUND.link, downKbps: 1 } } })).toBeNull();
+    // What conditions are called is no matter.
+    expect(of([kept(700)], { conditions: { ...ROUND, link: { ...ROUND.link, name: 'mine' } } })).toBe(700);
+    const { measured: _, ...former } = summaryOf(rehearsal([at(5)]));
+    expect(of([kept(5, { summary: former }), kept(900)])).toBe(900);
   });
 });
 

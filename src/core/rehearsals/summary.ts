@@ -1,14 +1,62 @@
-import { spreadOf } from './spread.ts';
+import type { Decision } from '../plan/types.ts';
+import type { Conditions } from '../sim/conditions.ts';
+import { type Spread, spreadOf } from './spread.ts';
 import type { Rehearsal } from './types.ts';
+
+/** What of a rehearsal lists and reports say. */
+const SUMMED = ['firstContent', 'interactive', 'wait'] as const;
+export type Summed = (typeof SUMMED)[number];
 
 /** What lists say of a rehearsal: what was run, and when it was interactive (median, in ms). */
 export interface RehearsalSummary
   extends Pick<Rehearsal, 'plan' | 'pattern' | 'address' | 'act' | 'conditions' | 'at'> {
   interactive: number | null;
+  /** What was seen, in ms; those that were kept before have none of it. */
+  measured?: Partial<Record<Summed, Spread>>;
 }
 
 /** The summary of a rehearsal, which itself holds very much. */
 export function summaryOf({ plan, pattern, address, act, conditions, at, runs }: Rehearsal): RehearsalSummary {
-  const interactive = spreadOf(runs.map((r) => r.moments.interactive))?.median ?? null;
-  return { ...{ plan, pattern, address, conditions, at, interactive }, ...(act === undefined ? {} : { act }) };
+  const measured = Object.fromEntries(
+    SUMMED.flatMap((of) => {
+      const spread = spreadOf(runs.map((r) => r.moments[of]));
+      return spread === null ? [] : [[of, spread] as const];
+    }),
+  );
+  return {
+    ...{ plan, pattern, address, conditions, at, measured, interactive: measured.interactive?.median ?? null },
+    ...(act === undefined ? {} : { act }),
+  };
+}
+
+/** A rehearsal as it is kept: what it was made from. */
+interface Kept {
+  snapshotId: string;
+  decisions: readonly Decision[];
+  summary: RehearsalSummary;
+}
+
+/**
+ * What was measured of a landing under a plan as it is now: of the newest rehearsal of the same reading, decisions, route and conditions; null
+ * where nothing was. `kept`: the newest first.
+ */
+export function measuredOf(
+  kept: readonly Kept[],
+  now: { snapshotId: string; decisions: readonly Decision[]; pattern: string; conditions: Conditions },
+): Partial<Record<Summed, Spread>> | null {
+  const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+  const values = ({ link, device, cache }: Conditions) => [
+    { ...link, name: '', id: '' },
+    { ...device, name: '', id: '' },
+    cache,
+  ];
+  const found = kept.find(
+    ({ snapshotId, decisions, summary }) =>
+      summary.measured !== undefined &&
+      snapshotId === now.snapshotId &&
+      summary.pattern === now.pattern &&
+      same(decisions, now.decisions) &&
+      same(values(summary.conditions), values(now.conditions)),
+  );
+  return found?.summary.measured ?? null;
 }

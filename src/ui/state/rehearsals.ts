@@ -1,7 +1,10 @@
 'use client';
 
+import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { Plan } from '../../core/plan/types.ts';
+import { measuredOf } from '../../core/rehearsals/summary.ts';
+import type { Conditions } from '../../core/sim/conditions.ts';
 import type { RehearsalState } from '../../server/rehearsal-jobs.ts';
 import type { KeptRehearsal } from '../../store/rehearsals.ts';
 import { api } from './api.ts';
@@ -115,4 +118,16 @@ export async function forgetRehearsal(id: string): Promise<void> {
   if (!projectId) return;
   await api.forgetRehearsal(projectId, id);
   await load(projectId);
+}
+
+/** What was rehearsed of landings under plans as they are now; null where nothing was. */
+export function useMeasured(): (plan: Plan, pattern: string, conditions: Conditions) => ReturnType<typeof measuredOf> {
+  const projectId = useWorkbench((s) => s.project?.id);
+  const snapshotId = useWorkbench((s) => s.project?.snapshotId) ?? '';
+  const kept = useRehearsals((s) => (s.projectId === projectId ? s.kept : NONE.kept));
+  useEffect(() => {
+    // Without them figures are as predicted; whoever rehearses is told of the trouble there.
+    if (projectId) openRehearsals(projectId).catch(() => {});
+  }, [projectId]);
+  return ({ decisions }, pattern, conditions) => measuredOf(kept, { snapshotId, decisions, pattern, conditions });
 }

@@ -3,7 +3,7 @@ import { type PlanFile, writePlanFile } from '../../core/formats/plan-file.ts';
 import type { FileMap } from '../../core/handoff/addresses.ts';
 import { type Handoff, handoff } from '../../core/handoff/handoff.ts';
 import { review } from '../../core/handoff/review.ts';
-import type { Artefact } from '../../core/handoff/types.ts';
+import type { Artefact, RehearsedLanding } from '../../core/handoff/types.ts';
 import { limitStates, proposeLimits } from '../../core/limits/limits.ts';
 import type { Limit, LimitState } from '../../core/limits/types.ts';
 import { type Plan } from '../../core/plan/types.ts';
@@ -35,8 +35,8 @@ export class HandoffService {
   }
 
   /** What a review gets of a plan. */
-  review(plan: Plan, conditions: Conditions): Artefact[] {
-    return review(this.app.get(), plan, conditions);
+  review(plan: Plan, conditions: Conditions, rehearsed: RehearsedLanding[]): Artefact[] {
+    return review(this.app.get(), plan, conditions, rehearsed);
   }
 
   /** A plan by itself, as a file to send. */

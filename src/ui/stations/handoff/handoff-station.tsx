@@ -18,6 +18,7 @@ import { HarPage } from './har-page.tsx';
 import { LimitsPage } from './limits-page.tsx';
 import { NextBuildPage, useNextBuild } from './next-build-page.tsx';
 import { ProjectPage } from './project-page.tsx';
+import { useRehearsedLandings } from './rehearsed-landings.ts';
 import { SourcePatchPage } from './source-patch-page.tsx';
 import { fileStem, TextHead } from './text-head.tsx';
 import { TextView } from './text-view.tsx';
@@ -48,10 +49,11 @@ export function HandoffStation() {
   const patch = usePatch();
   const plan = usePlan();
   const conditions = useConditions();
+  const rehearsed = useRehearsedLandings();
   // Every landing is predicted for it: the rest needn't wait, and a report of what was chosen before isn't shown.
   const reviewed = useAsked(
-    async (now) => (await longWork()).handoff.review(now.plan, now.conditions),
-    JSON.stringify([plan.name, plan.description, plan.decisions, conditions]),
+    async (now) => (await longWork()).handoff.review(now.plan, now.conditions, rehearsed),
+    JSON.stringify([plan.name, plan.description, plan.decisions, conditions, rehearsed]),
   );
   const named = useWorkbench((s) => storedPlan(s));
   if (error) return <Message title="This plan can’t be handed over">{error}</Message>;
