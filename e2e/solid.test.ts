@@ -164,8 +164,11 @@ describe('faults', () => {
     await page.goto(`${served.address}/p/saltmarsh/split?route=/timetable`);
     await page.locator('[data-figure="interactive"]').waitFor();
     const before = await figure(page, 'interactive');
+    const dialog = page.getByRole('option', { name: /^ticket-dialog ?,/ });
+    // The figures come with the page; the list once it has fetched the app.
+    await dialog.waitFor();
     await served.stopServer();
-    await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();
+    await dialog.click();
     await page.keyboard.press('d');
     const after = await changed(page, 'interactive', before);
     await page.getByText('not saved, try again').waitFor();
@@ -174,6 +177,7 @@ describe('faults', () => {
     await page.getByText('everything is saved').waitFor();
     await page.reload();
     await becomes(page, 'interactive', after);
+    await page.getByRole('option', { name: /^berth-finder ?,/ }).waitFor();
 
     // Even if the page goes before the server is back.
     await served.stopServer();
@@ -188,6 +192,27 @@ describe('faults', () => {
     await again.goto(`${served.address}/p/saltmarsh/split?route=/timetable`);
     await again.getByText('Decisions that were never saved are here again').waitFor();
     await becomes(again, 'interactive', twice);
+    await context.close();
+  });
+
+  it('code that can’t be fetched leaves the page as it is, is told, and comes once the server is back', async () => {
+    const context = await served.context();
+    const page = await context.newPage();
+    // Nothing is fetched ahead.
+    await page.addInitScript(() => {
+      window.requestIdleCallback = () => 0;
+    });
+    await page.goto(`${served.address}/p/saltmarsh/split?route=/timetable&plan=baseline`);
+    await page.getByRole('option', { name: /^ticket-dialog ?,/ }).waitFor();
+    await context.setOffline(true);
+    await page.keyboard.press('5');
+    await page.getByText('the server doesn’t answer').first().waitFor();
+    await page.locator('[data-figure="interactive"]').waitFor();
+    await page.keyboard.press('2');
+    await page.getByRole('option', { name: /^ticket-dialog ?,/ }).waitFor();
+    await page.keyboard.press('5');
+    await context.setOffline(false);
+    await page.getByRole('tablist', { name: 'Visits' }).waitFor();
     await context.close();
   });
 

@@ -100,6 +100,13 @@ describe('arrows point toward the core', () => {
     expect(wrong).toEqual([]);
   });
 
+  it('has all code that is fetched later come by one way, which survives a server that is gone', () => {
+    const others = sources(path.join(root, 'ui')).filter(
+      (f) => /from 'next\/dynamic'|\blazy\(/.test(fs.readFileSync(f, 'utf8')) && !f.endsWith('later.tsx'),
+    );
+    expect(others).toEqual([]);
+  });
+
   it('in the interface, from the frame through stations and state to parts', () => {
     const wrong = arrowsIn('ui').filter(({ from, to }) => {
       const [layer, station] = from.split(path.sep);

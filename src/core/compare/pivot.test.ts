@@ -45,7 +45,7 @@ describe('figures along two of three axes', () => {
             cells.forEach((cell, c) => {
               const place = { [rows]: r, [columns]: c, [third]: at } as Record<Axis, number>;
               const value = numberOf(place.plans, place.subjects, place.conditions);
-              expect(cell).toEqual({ value, change: 100 * place.plans });
+              expect(cell).toEqual({ value, change: place.plans === 0 ? null : 100 });
             });
           });
         }
@@ -59,7 +59,7 @@ describe('figures along two of three axes', () => {
       [
         '/ › open it',
         [
-          { value: 0, change: 0 },
+          { value: 0, change: null },
           { value: 100, change: 100 },
         ],
       ],

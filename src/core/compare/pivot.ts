@@ -36,7 +36,7 @@ export interface PivotWish {
 /** What of a column's figures rows are sorted by: the figure, or how much it changes against the first plan. */
 export type Sorted = 'value' | 'change';
 
-/** A figure, and by how much it is more than that of the first plan; null where there is none. */
+/** A figure, and by how much it is more than that of the first plan; null where there is none, and for the first plan itself. */
 export interface PivotCell {
   value: number | null;
   change: number | null;
@@ -71,7 +71,8 @@ export function pivot(tables: readonly PlanTable[], items: Items, wish: PivotWis
     const subject = items.subjects[at.subjects]?.key ?? '';
     const value = figure(at.plans, subject, at.conditions);
     const first = figure(0, subject, at.conditions);
-    return { value, change: value === null || first === null ? null : value - first };
+    const isFirst = at.plans === 0;
+    return { value, change: isFirst || value === null || first === null ? null : value - first };
   };
   const rows = items[wish.rows]
     .map((item, row) => ({ item, cells: items[wish.columns].map((_, column) => cellAt(row, column)) }))

@@ -216,7 +216,10 @@ describe('a package that gathers others', () => {
       'import * as, export under another name',
       "import * as D from './dial.js';\nimport * as G from './gauge.js';\nexport { D as Dial, G as Gauge };",
     ],
-    ['import, export', "import { Dial } from './dial.js';\nimport { Gauge } from './gauge.js';\nexport { Dial, Gauge };"],
+    [
+      'import, export',
+      "import { Dial } from './dial.js';\nimport { Gauge } from './gauge.js';\nexport { Dial, Gauge };",
+    ],
   ])('brings who takes one of them that one alone (%s)', (_, index) => {
     const { links } = read({
       'main.js': "import { Dial } from 'kit';\nconsole.log(Dial);\nimport('./later.js');",

@@ -1,6 +1,5 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
 import { limitWords } from '../../core/limits/words.ts';
 import type { StartSum } from '../../core/metrics/start.ts';
@@ -10,6 +9,7 @@ import type { LandingAnswer } from '../../worker/services/startup.ts';
 import type { LandingView } from '../../worker/views.ts';
 import { Change } from '../parts/change.tsx';
 import { count, size, time } from '../parts/format.ts';
+import { later } from '../parts/later.tsx';
 import { Term } from '../parts/term.tsx';
 import { TERMS } from '../parts/terms.ts';
 import { useHandoffPage } from '../state/handoff-page.ts';
@@ -21,10 +21,10 @@ import { storedPlan, useWorkbench } from '../state/workbench.ts';
 import { StartSums } from './start-sums.tsx';
 
 /** The figures come first; what draws them is fetched after the page is there. */
-const StripDrawing = dynamic(() => import('./strip-drawing.tsx').then((m) => m.StripDrawing), {
-  ssr: false,
-  loading: () => <div className="flex-1" />,
-});
+const StripDrawing = later(
+  () => import('./strip-drawing.tsx').then((m) => m.StripDrawing),
+  () => <div className="flex-1" />,
+);
 
 /** The startup of the present choice with the baseline as a ghost, and the readout with its changes. */
 export function LiveStrip({ first }: { first: LandingAnswer | null }) {

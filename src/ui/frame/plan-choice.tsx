@@ -1,12 +1,12 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import { Choice } from '../parts/choice.tsx';
+import { later } from '../parts/later.tsx';
 import { storedPlan, useWorkbench } from '../state/workbench.ts';
 import { openSheet } from './sheets/open-sheet.ts';
 
-const NewPlan = dynamic(() => import('./sheets/new-plan.tsx').then((m) => m.NewPlan), { ssr: false });
+const NewPlan = later(() => import('./sheets/new-plan.tsx').then((m) => m.NewPlan));
 
 const NEW = ':new';
 const COPY = ':copy';

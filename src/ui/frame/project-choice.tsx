@@ -1,10 +1,10 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import type { ProjectRow } from '../../store/projects.ts';
 import { Choice } from '../parts/choice.tsx';
+import { later } from '../parts/later.tsx';
 import { toast } from '../parts/toast.ts';
 import { api } from '../state/api.ts';
 import { compareSince, keepPlansBeside, setFollows } from '../state/following.ts';
@@ -13,7 +13,7 @@ import { useWorkbench } from '../state/workbench.ts';
 import { useReadDialog } from './drop.ts';
 import { recentFolders } from './sheets/recent-folders.ts';
 
-const ReadDialog = dynamic(() => import('./sheets/read-dialog.tsx').then((m) => m.ReadDialog), { ssr: false });
+const ReadDialog = later(() => import('./sheets/read-dialog.tsx').then((m) => m.ReadDialog));
 
 const READ = ':read';
 const READ_AGAIN = ':again';

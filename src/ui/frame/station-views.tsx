@@ -1,8 +1,8 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import type { ComponentType } from 'react';
 import type { StationId } from '../../core/vocabulary/stations.ts';
+import { later } from '../parts/later.tsx';
 import { Message } from '../parts/message.tsx';
 
 interface StationView {
@@ -35,11 +35,11 @@ const VIEWS: Record<StationId, StationView> = {
   },
 };
 
-const loading = () => <Message title="Opening the station">Its code is on the way.</Message>;
+const waiting = () => <Message title="Opening the station">Its code is on the way.</Message>;
 
 /** What a station shows, and what an app has to have for it. */
 export const STATION_VIEWS = Object.fromEntries(
-  Object.entries(VIEWS).map(([id, { load, needs }]) => [id, { needs, View: dynamic(load, { ssr: false, loading }) }]),
+  Object.entries(VIEWS).map(([id, { load, needs }]) => [id, { needs, View: later(load, waiting) }]),
 ) as Record<StationId, { needs: StationView['needs']; View: ComponentType }>;
 
 type Load = () => Promise<unknown>;

@@ -9,7 +9,7 @@ import { loadChoiceList } from '../parts/choice.tsx';
 import { Message } from '../parts/message.tsx';
 import { RoleTextures } from '../parts/roles.tsx';
 import { TermsProvider } from '../parts/term.tsx';
-import { toast } from '../parts/toast.ts';
+import { loadNotices, toast } from '../parts/toast.ts';
 import { useAdviceUpdates } from '../state/advice.ts';
 import { useAmendmentUpdates } from '../state/amendments.ts';
 import { Refusal } from '../state/api.ts';
@@ -187,7 +187,7 @@ function useProject(projectId: string, first: FirstPage | null): OpenFailure | n
       takeWishes(search);
       const shown = () => useWorkbench.getState().choose({ selection: selectionOf(search) });
       await openProject(projectId, { wishes: () => wishesOf(search), wanted, first, shown });
-      if (wanted()) fetchAhead([loadChoiceList], SHEET_LOADS);
+      if (wanted()) fetchAhead([loadNotices, loadChoiceList], SHEET_LOADS);
     },
     (error) =>
       setFailure(error instanceof Refusal ? error : { title: 'The project can’t be opened', detail: error.message }),

@@ -2,7 +2,7 @@
 
 import { Select } from 'radix-ui';
 
-import { type ChoiceProps, LABEL, named, TRIGGER } from './choice.tsx';
+import { type ChoiceProps, LABEL, named, TRIGGER } from './choice-look.ts';
 
 /** A choice whose list has been asked for: it begins open. */
 export function ChoiceList({ caption, value, shown, options, onChange }: ChoiceProps) {

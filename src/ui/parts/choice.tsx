@@ -1,33 +1,15 @@
 'use client';
 
-import { type KeyboardEvent, lazy, Suspense, useState } from 'react';
+import { type KeyboardEvent, useState } from 'react';
+import { type ChoiceProps, LABEL, named, TRIGGER } from './choice-look.ts';
+import { later } from './later.tsx';
 
-export interface Option {
-  value: string;
-  label: string;
-  note?: string;
-}
-
-export interface ChoiceProps {
-  caption: string;
-  value: string;
-  shown?: string;
-  options: Option[];
-  onChange: (value: string) => void;
-}
-
-export const TRIGGER =
-  'flex min-h-11 min-w-0 flex-col items-start justify-center border-r border-line px-3.5 text-left hover:bg-band';
-export const LABEL = 'text-[11px] leading-tight whitespace-nowrap text-soft';
-
-/** What stands for the present value. */
-export function named({ value, shown, options }: Pick<ChoiceProps, 'value' | 'shown' | 'options'>): string {
-  return shown ?? options.find((o) => o.value === value)?.label ?? value;
-}
+export type { Option } from './choice-look.ts';
 
 /** Fetches what the lists of choices are made of. */
-export const loadChoiceList = () => import('./choice-list.tsx');
-const ChoiceList = lazy(() => loadChoiceList().then((m) => ({ default: m.ChoiceList })));
+export const loadChoiceList = () => import('./choice-list.tsx').then((m) => m.ChoiceList);
+
+const ChoiceList = later(loadChoiceList, (props: ChoiceProps) => <Closed {...props} busy />);
 
 /** Keys that open the list of a choice, besides those that press any button (WAI-ARIA Authoring Practices, select-only combobox). */
 const OPENS = new Set(['ArrowDown', 'ArrowUp']);
@@ -38,30 +20,28 @@ const OPENS = new Set(['ArrowDown', 'ArrowUp']);
  */
 export function Choice(props: ChoiceProps) {
   const [asked, setAsked] = useState(false);
+  return asked ? <ChoiceList {...props} /> : <Closed {...props} busy={false} onOpen={() => setAsked(true)} />;
+}
+
+function Closed({ busy, onOpen, ...props }: ChoiceProps & { busy: boolean; onOpen?: () => void }) {
   const name = named(props);
-  const closed = (
+  return (
     <button
       type="button"
       role="combobox"
       aria-expanded={false}
-      aria-busy={asked}
+      aria-busy={busy}
       aria-label={`${props.caption}: ${name}`}
-      onClick={() => setAsked(true)}
+      onClick={onOpen}
       onKeyDown={(event: KeyboardEvent) => {
         if (!OPENS.has(event.key)) return;
         event.preventDefault();
-        setAsked(true);
+        onOpen?.();
       }}
       className={TRIGGER}
     >
       <span className={LABEL}>{props.caption}</span>
       <span className="max-w-56 truncate font-medium leading-tight">{name}</span>
     </button>
-  );
-  if (!asked) return closed;
-  return (
-    <Suspense fallback={closed}>
-      <ChoiceList {...props} />
-    </Suspense>
   );
 }

@@ -1,11 +1,26 @@
 'use client';
 
-import dynamic from 'next/dynamic';
-import { useNoticesWanted } from './toast.ts';
-
-const OwnToaster = dynamic(() => import('./toaster.tsx').then((m) => m.OwnToaster), { ssr: false });
+import { useNotices } from './toast.ts';
 
 /** Where notices appear, on every page. */
 export function Notices() {
-  return useNoticesWanted((s) => s.wanted) ? <OwnToaster /> : null;
+  const { Shown, plain } = useNotices();
+  return (
+    <>
+      {Shown ? <Shown /> : null}
+      {plain.length > 0 ? (
+        <div
+          role="alert"
+          className="fixed right-4 bottom-[130px] z-50 w-80 rounded border border-ink bg-sheet px-4 py-3"
+        >
+          {plain.map((words) => (
+            <p key={words}>{words}</p>
+          ))}
+          <button type="button" className="mt-2 underline" onClick={() => useNotices.setState({ plain: [] })}>
+            Close
+          </button>
+        </div>
+      ) : null}
+    </>
+  );
 }

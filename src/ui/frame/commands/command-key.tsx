@@ -1,9 +1,9 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
+import { later } from '../../parts/later.tsx';
 
-const CommandSheet = dynamic(() => import('./command-sheet.tsx').then((m) => m.CommandSheet), { ssr: false });
+const CommandSheet = later(() => import('./command-sheet.tsx').then((m) => m.CommandSheet));
 
 /** Opens the list of commands; its code is fetched with the first look at it. */
 export function CommandKey() {

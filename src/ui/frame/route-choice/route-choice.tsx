@@ -1,14 +1,14 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
+import { later } from '../../parts/later.tsx';
 import { useWorkbench } from '../../state/workbench.ts';
 
-const RouteList = dynamic(() => import('./route-list.tsx').then((m) => m.RouteList), {
-  ssr: false,
-  loading: () => <p className="px-3 py-2 text-soft">Listing the routes …</p>,
-});
+const RouteList = later(
+  () => import('./route-list.tsx').then((m) => m.RouteList),
+  () => <p className="px-3 py-2 text-soft">Listing the routes …</p>,
+);
 
 /** The landing that is looked at: one of the app's routes, found by typing. */
 export function RouteChoice() {

@@ -1,7 +1,7 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import type { ComponentType } from 'react';
+import { later } from '../../parts/later.tsx';
 import { type SheetId, useOpenSheet } from './open-sheet.ts';
 
 const LOADS: Record<SheetId, () => Promise<ComponentType>> = {
@@ -11,9 +11,10 @@ const LOADS: Record<SheetId, () => Promise<ComponentType>> = {
   keys: () => import('./shortcut-sheet.tsx').then((m) => m.ShortcutSheet),
 };
 
-const SHEETS = Object.fromEntries(
-  Object.entries(LOADS).map(([id, load]) => [id, dynamic(load, { ssr: false })]),
-) as Record<SheetId, ComponentType>;
+const SHEETS = Object.fromEntries(Object.entries(LOADS).map(([id, load]) => [id, later(load)])) as Record<
+  SheetId,
+  ComponentType
+>;
 
 /** The sheet that lies open; the code of each is fetched with the first look at it, or ahead of that. */
 export function Sheets() {

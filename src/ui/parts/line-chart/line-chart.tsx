@@ -1,12 +1,12 @@
 'use client';
 
-import dynamic from 'next/dynamic';
+import { later } from '../later.tsx';
 
 /**
  * A chart of lines. What draws it is fetched with the first chart that is shown. Whoever can't see it gets the same
  * figures as a table or in words beside it: the drawing itself is hidden from assistive technology.
  */
-export const LineChart = dynamic(() => import('./drawing.tsx').then((m) => m.Drawing), {
-  ssr: false,
-  loading: () => <p className="h-32 text-soft">Drawing the curves …</p>,
-});
+export const LineChart = later(
+  () => import('./drawing.tsx').then((m) => m.Drawing),
+  () => <p className="h-32 text-soft">Drawing the curves …</p>,
+);
