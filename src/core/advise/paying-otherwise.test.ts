@@ -33,7 +33,7 @@ describe('what pays once all else is taken', () => {
     finish(payingAfter(app, BASELINE, candidates, inVain(...ids), saving(gains)));
 
   it('is told from 5 ms a visit on, by its best way, the best first', () => {
-    const found = after(
+    const found = laterOn(
       [
         candidate('less', [remedy('a'), remedy('b')]),
         candidate('least', [remedy('d')]),

@@ -119,6 +119,31 @@ describe('a check', () => {
     expect(old.because[0]).toMatchObject({ from: 'src/page.ts', to: 'src/near.ts', bytes: 240_900, isNew: false });
   });
 
+  it('keeps what is just at its limit, as predicted and as measured', () => {
+    const landing = predict(app(), BASELINE, '/', DEFAULT_CONDITIONS).reading.readout.startBytes;
+    expect(checkReport(project([limit({ most: landing })]), app()).ok).toBe(true);
+    expect(checkReport(project([limit({ most: landing - 1 })]), app()).ok).toBe(false);
+    const content = limit({ measure: 'first content', most: 2000 });
+    const seen = (median: number) => [
+      { limit: content, words: '', measured: { median, least: median, most: median, runs: 1 } },
+    ];
+    expect(checkReport(project([content]), app(), undefined, seen(2000)).ok).toBe(true);
+    expect(checkReport(project([content]), app(), undefined, seen(2000.1)).ok).toBe(false);
+  });
+
+  it('counts on what several statements of one import still do', () => {
+    const twice = app(['src/dialog.ts', 'src/dialog.ts'], false);
+    const decisions = [{ kind: 'detach' as const, module: 'src/dialog.ts' }];
+    const plan = { name: 'Plan', description: '', decisions };
+    const { pending } = checkReport({ ...project([limit({ plan: 'Plan', most: 1e9 })]), plans: [plan] }, twice);
+    expect(pending.map((p) => p.path)).toEqual(
+      twice.imports
+        .filter((i) => i.kind === 'static' && twice.modules[i.to].path === 'src/dialog.ts')
+        .map(() => 'src/page.ts'),
+    );
+    expect(pending.length).toBeGreaterThan(0);
+  });
+
   it('tells limits for what is gone, and edits that the plan counts on', () => {
     const decisions = [{ kind: 'detach' as const, import: 'src/page.ts::src/dialog.ts' }];
     const plan = { name: 'Plan', description: '', decisions };

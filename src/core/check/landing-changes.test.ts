@@ -103,6 +103,21 @@ describe('what a change did to landings', () => {
     expect(words([], [])).toBeNull();
   });
 
+  it('of the same weight are in the order of their names, whichever was read first', () => {
+    const twins = (bytes: number, routes: string[]) =>
+      state(
+        sketch(
+          { main: { imports: ['~a', '~b'] }, a: { bytes }, b: { bytes } },
+          { routes: routes.map((r) => route(r, r.slice(1))) },
+        ),
+      );
+    for (const routes of [
+      ['/a', '/b'],
+      ['/b', '/a'],
+    ])
+      expect(landingChanges(twins(4000, routes), twins(9000, routes)).map((c) => c.route)).toEqual(['/a', '/b']);
+  });
+
   it('asks only for the routes that are named', () => {
     const changes = landingChanges(state(app([])), state(app(['chart'])), new Set(['/list']));
     expect(changes).toEqual([]);
