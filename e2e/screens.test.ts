@@ -167,6 +167,7 @@ const PAGES: StationPage[] = [
     [
       ['figures', 'Landing on /timetable'],
       ['routes', 'Routes and actions'],
+      ['across', 'Changes against Baseline'],
       ['curves', 'over the mix of visitors'],
       ['waterfalls', 'Every plan on the same time axis'],
       ['decisions', 'Decisions that differ'],
@@ -200,6 +201,15 @@ const PAGES: StationPage[] = [
       },
     ],
   ),
+  [
+    'a moment that has to be said',
+    '/p/saltmarsh/split?route=/timetable&plan=baseline&chosen=split point:src/timetable/line-badge.tsx',
+    async (page) => {
+      await page.getByRole('button', { name: 'another moment' }).click();
+      await page.getByRole('button', { name: 'Choose', exact: true }).click();
+      await page.getByText('Say ms after its landing or move.').waitFor();
+    },
+  ],
   [
     'the guide',
     '/p/saltmarsh/startup?route=/timetable',

@@ -45,6 +45,45 @@ describe('the Split list', () => {
     await page.close();
   });
 
+  it('fetches a split point at any moment that is said', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/timetable');
+    await page.getByRole('option', { name: /^tide-chart/ }).click();
+    await page.getByRole('button', { name: 'another moment' }).click();
+    await page.getByLabel('ms after its landing or move').fill('soon');
+    await page.getByRole('button', { name: 'Choose', exact: true }).click();
+    await page.getByText('“ms after its landing or move” must be a number').waitFor();
+    await page.getByLabel('ms after its landing or move').fill('400');
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: 'after 400 ms', pressed: true }).waitFor();
+    await page.getByRole('option', { name: /^tide-chart.*after 400 ms/ }).waitFor();
+    await page.keyboard.press('Control+z');
+    await page.getByRole('button', { name: 'in view', pressed: true }).waitFor();
+    await page.close();
+  });
+
+  it('is compared across landings, plans and conditions, sorted by what changed', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/timetable');
+    const before = await figure(page, 'start');
+    await page.getByRole('option', { name: /^fare-calculator/ }).click();
+    await page.keyboard.press('d');
+    await changed(page, 'start', before);
+    await page.getByRole('button', { name: 'Compare', exact: true }).click();
+    await page.getByRole('tab', { name: 'Across' }).click();
+    const rows = page.getByRole('row');
+    await page.getByText('Changes against Baseline').waitFor();
+    await page.getByRole('button', { name: 'change', exact: true }).click();
+    await rows.nth(1).getByText('better than the baseline').waitFor({ state: 'attached' });
+    await page.getByLabel('only what differs').check();
+    const differ = await rows.count();
+    await page.getByLabel('rows').selectOption('plans');
+    expect(await page.getByLabel('columns').inputValue()).toBe('subjects');
+    await page.getByLabel('only what differs').uncheck();
+    expect(await rows.count()).toBe(3);
+    expect(differ).toBeGreaterThan(1);
+    await page.keyboard.press('Control+z');
+    await page.close();
+  });
+
   it('ships a part that the server draws without its script, and trims a sheet', async () => {
     const page = await served.page('/p/saltmarsh/split?route=/sailings/:id');
     const before = await figure(page, 'start');

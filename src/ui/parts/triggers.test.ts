@@ -23,7 +23,7 @@ describe('moments of a fetch', () => {
 
   it.each([
     ['after', {}, 'Say ms after its landing or move.'],
-    ['after', { ms: 'soon' }, expect.any(String)],
+    ['after', { ms: 'soon' }, expect.stringMatching(/^“ms after its landing or move” must be a number/)],
     ['after', { ms: '-1' }, expect.any(String)],
     ['event', { name: '  ' }, 'Say the event’s name.'],
     ['media', {}, 'Say one of these: from, in px; up to, in px.'],

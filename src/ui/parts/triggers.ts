@@ -60,7 +60,12 @@ export function momentFrom(asked: AskedMoment, written: Readonly<Record<string, 
   try {
     return TRIGGER.check(said, 'moment');
   } catch (error) {
-    if (error instanceof InputError) return error.detail;
+    // The check names fields as files have them.
+    if (error instanceof InputError)
+      return error.detail.replace(
+        /^moment\.(\w+)/,
+        (_, key) => `“${asked.fields.find((f) => f.key === key)?.label ?? key}”`,
+      );
     throw error;
   }
 }
