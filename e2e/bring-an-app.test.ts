@@ -227,7 +227,7 @@ describe('correcting what was read', () => {
     await page.getByRole('dialog').getByLabel('Page module').fill('src/page.js');
     await page.getByRole('button', { name: 'Add it' }).click();
     await page.getByText('added by hand').waitFor();
-    await page.locator('[data-figure="interactive"]').waitFor();
+    await page.locator('[data-ready]').waitFor();
     await page.getByRole('button', { name: 'It is right so' }).click();
     await page.getByRole('tab', { name: 'Routes and parts', exact: true }).waitFor();
     await page.getByRole('button', { name: 'leave out this route' }).click();

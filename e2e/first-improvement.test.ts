@@ -19,7 +19,7 @@ describe('a first improvement on the sample', () => {
     const page = await served.page('/');
     await expect(page.title()).resolves.toBe('Yokeline');
     await page.goto(served.address + TIMETABLE);
-    await page.locator('[data-figure="interactive"]').waitFor();
+    await page.locator('[data-ready]').waitFor();
     const before = await figure(page, 'interactive');
 
     await choose(page, 'ticket-dialog');

@@ -52,7 +52,7 @@ const opened = async (where: string) => {
   const heard = page.waitForResponse((r) => r.url().endsWith('/changes'));
   await page.goto(`${served.address}${where}`);
   await heard;
-  await page.locator('[data-figure="interactive"]').waitFor();
+  await page.locator('[data-ready]').waitFor();
   return page;
 };
 

@@ -63,7 +63,7 @@ it('opens an app in the workbench: with a server of its own, or with the one tha
   const page = await browser.newPage();
   page.setDefaultTimeout(PATIENCE_MS);
   await page.goto(address);
-  await page.locator('[data-figure="interactive"]').waitFor();
+  await page.locator('[data-ready]').waitFor();
   await browser.close();
   expect(yokeline(...open)).toEqual({ address, started: false });
   const over = new Promise((go) => server.once('exit', go));

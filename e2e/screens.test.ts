@@ -267,7 +267,7 @@ describe('enlarged to 200 %', () => {
       await context.addInitScript(() => localStorage.setItem('yokeline:guide', '{"state":"left","step":0}'));
       const page = await context.newPage();
       await page.goto(`${served.address}/p/saltmarsh/${station}?route=/timetable`);
-      await page.locator('[data-figure="interactive"]').waitFor();
+      await page.locator('[data-ready]').waitFor();
       await page.getByRole('main').getByRole('heading').first().waitFor({ state: 'attached' });
       const wide = await page.evaluate(() => document.documentElement.scrollWidth);
       expect(wide).toBeLessThanOrEqual(640);
@@ -413,7 +413,7 @@ describe('what isn’t there', () => {
     await page.getByRole('heading', { name: 'No such project' }).waitFor();
     await page.goto(`${served.address}/p/saltmarsh/nowhere`);
     await page.getByRole('link', { name: 'Open the sample' }).click();
-    await page.locator('[data-figure="interactive"]').waitFor();
+    await page.locator('[data-ready]').waitFor();
     await page.close();
   });
 

@@ -162,7 +162,7 @@ describe('faults', () => {
     const context = await served.context();
     const page = await context.newPage();
     await page.goto(`${served.address}/p/saltmarsh/split?route=/timetable`);
-    await page.locator('[data-figure="interactive"]').waitFor();
+    await page.locator('[data-ready]').waitFor();
     const before = await figure(page, 'interactive');
     const dialog = page.getByRole('option', { name: /^ticket-dialog ?,/ });
     // The figures come with the page; the list once it has fetched the app.
@@ -207,7 +207,7 @@ describe('faults', () => {
     await context.setOffline(true);
     await page.keyboard.press('5');
     await page.getByText('the server doesn’t answer').first().waitFor();
-    await page.locator('[data-figure="interactive"]').waitFor();
+    await page.locator('[data-ready]').waitFor();
     await page.keyboard.press('2');
     await page.getByRole('option', { name: /^ticket-dialog ?,/ }).waitFor();
     await page.keyboard.press('5');
@@ -278,7 +278,7 @@ describe('two tabs', () => {
     const [one, two] = [await context.newPage(), await context.newPage()];
     for (const page of [one, two]) {
       await page.goto(`${served.address}/p/saltmarsh/split?route=/timetable`);
-      await page.locator('[data-figure="interactive"]').waitFor();
+      await page.locator('[data-ready]').waitFor();
     }
     const before = await figure(one, 'start');
     await one.getByRole('option', { name: /^fare-calculator ?,/ }).click();

@@ -50,7 +50,7 @@ export function Workbench({
   first: FirstPage | null;
 }) {
   const [at, setAt] = useState(station);
-  const failure = useProject(projectId, first);
+  const { failure, ready } = useProject(projectId, first);
   const app = useWorkbench((s) => s.app);
   const loaded = useWorkbench((s) => s.project?.id) === projectId && app !== null;
   useShortcuts(setAt);
@@ -61,6 +61,7 @@ export function Workbench({
     <TermsProvider>
       <div
         data-open={loaded || undefined}
+        data-ready={(loaded && ready) || undefined}
         className="workbench grid h-screen min-h-[600px] min-w-[640px] grid-rows-[auto_auto_minmax(0,1fr)_auto_118px]"
       >
         <Background projectId={projectId} at={at} loaded={loaded} />
@@ -176,22 +177,25 @@ function useNotices(): void {
   }, []);
 }
 
-/** Loads a project into the store and its snapshot into the worker; gives what went wrong. */
 type OpenFailure = Pick<Refusal, 'title' | 'detail' | 'rescues'>;
 
-function useProject(projectId: string, first: FirstPage | null): OpenFailure | null {
+/** Loads a project into the store and its snapshot into the worker; gives what went wrong, and whether the thread that works for the page has the app. */
+function useProject(projectId: string, first: FirstPage | null): { failure: OpenFailure | null; ready: boolean } {
   const [failure, setFailure] = useState<OpenFailure | null>(null);
+  const [ready, setReady] = useState(false);
   useWork(
     async (wanted) => {
       const { search } = location;
       takeWishes(search);
       const shown = () => useWorkbench.getState().choose({ selection: selectionOf(search) });
       await openProject(projectId, { wishes: () => wishesOf(search), wanted, first, shown });
-      if (wanted()) fetchAhead([loadNotices, loadChoiceList], SHEET_LOADS);
+      if (!wanted()) return;
+      setReady(true);
+      fetchAhead([loadNotices, loadChoiceList], SHEET_LOADS);
     },
     (error) =>
       setFailure(error instanceof Refusal ? error : { title: 'The project can’t be opened', detail: error.message }),
     [projectId],
   );
-  return failure;
+  return { failure, ready };
 }

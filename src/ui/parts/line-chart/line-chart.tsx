@@ -8,5 +8,6 @@ import { later } from '../later.tsx';
  */
 export const LineChart = later(
   () => import('./drawing.tsx').then((m) => m.Drawing),
-  () => <p className="h-32 text-soft">Drawing the curves …</p>,
+  // As high as the drawing, so that nothing below moves when it comes.
+  ({ height }) => <p className={`${height} text-soft`}>Drawing the curves …</p>,
 );
