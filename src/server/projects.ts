@@ -45,14 +45,14 @@ export function projectView(store: Store, id: string): ProjectView {
 
 /** The newest snapshot as JSON text. */
 export function snapshotBody(store: Store, projectId: string): Buffer {
-  return zlib.gunzipSync(packedSnapshot(store, projectId));
+  return zlib.gunzipSync(packedSnapshot(store, projectId).body);
 }
 
-/** The same, compressed as it is stored (gzip). */
-export function packedSnapshot(store: Store, projectId: string): Buffer {
+/** The same with its id, compressed as it is stored (gzip). */
+export function packedSnapshot(store: Store, projectId: string): { id: string; body: Buffer } {
   const found = newestSnapshot(store, projectId);
   if (!found) throw noProject();
-  return found.body;
+  return found;
 }
 
 export interface ProjectOrigin {

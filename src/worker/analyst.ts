@@ -36,12 +36,13 @@ export class Analyst {
 
   /** Fetches a project's snapshot and tells what is in it. */
   async open(address: string): Promise<AppView> {
-    return this.take(await fetched(address));
+    return this.take((await fetched(address)).snapshot);
   }
 
-  /** Fetches the newest snapshot of the project that is open. */
-  async openAnew(address: string, amendments: Amendments): Promise<AppView> {
-    return this.app.takeAnew(await fetched(address), amendments);
+  /** Fetches the newest snapshot of the project that is open; tells what is in it, and which one it is. */
+  async openAnew(address: string, amendments: Amendments): Promise<{ app: AppView; snapshotId: string }> {
+    const { snapshot, id } = await fetched(address);
+    return { app: this.app.takeAnew(snapshot, amendments), snapshotId: id };
   }
 
   take(snapshot: Snapshot): AppView {
@@ -54,9 +55,10 @@ export class Analyst {
   }
 }
 
-async function fetched(address: string): Promise<Snapshot> {
+async function fetched(address: string): Promise<{ snapshot: Snapshot; id: string }> {
   const answer = await fetch(address, { headers: { accept: 'application/gzip' } });
   if (!answer.ok || !answer.body) throw new Error(`the snapshot couldn't be loaded (${answer.status})`);
   // The server sends it as it is stored.
-  return (await new Response(answer.body.pipeThrough(new DecompressionStream('gzip'))).json()) as Snapshot;
+  const snapshot = await new Response(answer.body.pipeThrough(new DecompressionStream('gzip'))).json();
+  return { snapshot: snapshot as Snapshot, id: answer.headers.get('x-snapshot') ?? '' };
 }

@@ -86,7 +86,9 @@ export function takeNewest(id: string, snapshotId: string): Promise<void> {
   return alone(async (worker) => {
     const before = useWorkbench.getState();
     if (before.project?.id !== id || !before.app) return;
-    const app = await worker.openAnew(
+    // Of two saves in quick succession the first may have fetched what the second made: taken twice, it would be no change of itself.
+    if (before.project.snapshotId === snapshotId) return;
+    const { app, snapshotId: taken } = await worker.openAnew(
       `${location.origin}/api/projects/${id}/snapshot`,
       before.project.amended.amendments,
     );
@@ -94,7 +96,7 @@ export function takeNewest(id: string, snapshotId: string): Promise<void> {
     if (project?.id !== id) return;
     continues(before.app, app);
     const kept = app.routes.some((r) => r.pattern === route) ? route : (app.routes[0]?.pattern ?? '');
-    useWorkbench.setState({ app, route: kept, project: { ...project, snapshotId } });
+    useWorkbench.setState({ app, route: kept, project: { ...project, snapshotId: taken } });
     if (kept !== route && route)
       useWorkbench.setState((s) => telling(s, `There is no route ${route} any more; ${kept || 'none'} is shown.`));
   });
