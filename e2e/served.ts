@@ -100,7 +100,7 @@ export class Served {
     // Whoever was here before has left the guide.
     await page.addInitScript(() => localStorage.setItem('yokeline:guide', '{"state":"left","step":0}'));
     await page.goto(this.address + where);
-    await page.locator('[data-figure="interactive"]').waitFor();
+    await page.locator('[data-ready]').waitFor();
     return page;
   }
 
