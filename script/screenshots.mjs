@@ -5,7 +5,7 @@ await withSample(async (address, context) => {
   const page = await context.newPage();
   const open = async (where) => {
     await page.goto(address + where);
-    await page.locator('[data-figure="interactive"]').waitFor();
+    await page.locator('[data-ready]').waitFor();
     await page.waitForTimeout(500);
   };
   const take = (name) => page.screenshot({ path: `docs/screenshots/${name}.png` });

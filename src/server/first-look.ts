@@ -1,10 +1,9 @@
-import zlib from 'node:zlib';
 import type { Snapshot } from '../core/snapshot/types.ts';
 import type { Store } from '../store/database.ts';
-import { newestSnapshot } from '../store/snapshots.ts';
+import { newestReading } from '../store/snapshots.ts';
 import { wishesOf } from '../worker/choice.ts';
 import { type FirstLook, FirstLooks } from '../worker/first-look.ts';
-import { type ProjectView, projectView } from './projects.ts';
+import { type ProjectView, projectView, snapshotBody } from './projects.ts';
 
 /** Larger apps, by their packed snapshot in bytes, would hold up everybody's answers: their pages come without. */
 const MOST_BYTES = 1_200_000;
@@ -26,21 +25,21 @@ export function firstPage(opened: () => Store, id: string, search: string): Firs
   try {
     const store = opened();
     const project = projectView(store, id);
-    const found = newestSnapshot(store, id);
-    if (!found || found.body.length > MOST_BYTES) return null;
+    const reading = newestReading(store, id);
+    if (!reading || reading.bytes > MOST_BYTES) return null;
     held.yokelineFirstLooks ??= new Map();
     const apps = held.yokelineFirstLooks;
-    const key = `${found.id} ${project.amended.version}`;
+    const key = `${reading.id} ${project.amended.version}`;
     const looks =
       apps.get(key) ??
-      new FirstLooks(JSON.parse(zlib.gunzipSync(found.body).toString()) as Snapshot, project.amended.amendments);
+      new FirstLooks(JSON.parse(snapshotBody(store, id).toString()) as Snapshot, project.amended.amendments);
     apps.delete(key);
     apps.set(key, looks);
     for (const [oldest] of apps) {
       if (apps.size <= MOST_HELD) break;
       apps.delete(oldest);
     }
-    return { project: { ...project, snapshotId: found.id }, ...looks.of(wishesOf(search), project.plans) };
+    return { project, ...looks.of(wishesOf(search), project.plans) };
   } catch {
     return null;
   }

@@ -17,7 +17,7 @@ import {
   type StoredAmendments,
   updateAmendments,
 } from '../store/projects.ts';
-import { insertSnapshot, newestSnapshot, packSnapshot, sourcesOf, textsOf } from '../store/snapshots.ts';
+import { insertSnapshot, newestReading, newestSnapshot, packSnapshot, sourcesOf, textsOf } from '../store/snapshots.ts';
 import type { AmendmentsInput } from './inputs.ts';
 import { Problem } from './problem.ts';
 
@@ -37,7 +37,7 @@ export function allProjects(store: Store): ProjectRow[] {
 /** A project with its plans and the name of its newest snapshot. */
 export function projectView(store: Store, id: string): ProjectView {
   const row = findProject(store, id);
-  const snapshot = row && newestSnapshot(store, id);
+  const snapshot = row && newestReading(store, id);
   if (!row || !snapshot) throw noProject();
   const amended = amendmentsOf(store, id)!;
   return { ...row, snapshotId: snapshot.id, readAt: snapshot.readAt, plans: listPlans(store, id), amended };

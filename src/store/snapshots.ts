@@ -63,12 +63,21 @@ export function newestSnapshot(
     .get(projectId) as { id: string; readAt: string; body: Buffer } | undefined;
 }
 
-/** The name of a project's newest snapshot, without its content. */
+/** What is known of a project's newest snapshot without its content; its size is that of the compressed JSON, in bytes. */
+export function newestReading(
+  store: Store,
+  projectId: string,
+): { id: string; readAt: string; bytes: number } | undefined {
+  return store
+    .prepare(
+      'SELECT id, read_at AS readAt, LENGTH(body) AS bytes FROM snapshots WHERE project_id = ? ORDER BY read_at DESC, rowid DESC LIMIT 1',
+    )
+    .get(projectId) as { id: string; readAt: string; bytes: number } | undefined;
+}
+
+/** The name of a project's newest snapshot. */
 export function newestSnapshotId(store: Store, projectId: string): string | undefined {
-  const row = store
-    .prepare('SELECT id FROM snapshots WHERE project_id = ? ORDER BY read_at DESC, rowid DESC LIMIT 1')
-    .get(projectId) as { id: string } | undefined;
-  return row?.id;
+  return newestReading(store, projectId)?.id;
 }
 
 /** Minified text per module path; nothing for a snapshot that came without. */

@@ -16,6 +16,12 @@ import { StartupService } from './services/startup.ts';
 import { VisitService } from './services/visits.ts';
 import type { AppView } from './views.ts';
 
+/** What was fetched: there may be a newer snapshot than the one that somebody was told of. */
+interface Opened {
+  app: AppView;
+  snapshotId: string;
+}
+
 /** The computations behind the workbench, on a thread of their own: a service for each station, over one app. */
 export class Analyst {
   private readonly app = new HeldApp();
@@ -34,15 +40,16 @@ export class Analyst {
   readonly handoff = new HandoffService(this.app, this.predictions);
   readonly changes = new ChangesService(this.app);
 
-  /** Fetches a project's snapshot and tells what is in it. */
-  async open(address: string): Promise<AppView> {
-    return this.take((await fetched(address)).snapshot);
+  /** Fetches a project's newest snapshot; tells what is in it, and which one it is. */
+  async open(address: string): Promise<Opened> {
+    const { snapshot, snapshotId } = await fetched(address);
+    return { app: this.take(snapshot), snapshotId };
   }
 
-  /** Fetches the newest snapshot of the project that is open; tells what is in it, and which one it is. */
-  async openAnew(address: string, amendments: Amendments): Promise<{ app: AppView; snapshotId: string }> {
-    const { snapshot, id } = await fetched(address);
-    return { app: this.app.takeAnew(snapshot, amendments), snapshotId: id };
+  /** The same of the project that is open, which can be compared with what it was. */
+  async openAnew(address: string, amendments: Amendments): Promise<Opened> {
+    const { snapshot, snapshotId } = await fetched(address);
+    return { app: this.app.takeAnew(snapshot, amendments), snapshotId };
   }
 
   take(snapshot: Snapshot): AppView {
@@ -55,10 +62,10 @@ export class Analyst {
   }
 }
 
-async function fetched(address: string): Promise<{ snapshot: Snapshot; id: string }> {
+async function fetched(address: string): Promise<{ snapshot: Snapshot; snapshotId: string }> {
   const answer = await fetch(address, { headers: { accept: 'application/gzip' } });
   if (!answer.ok || !answer.body) throw new Error(`the snapshot couldn't be loaded (${answer.status})`);
   // The server sends it as it is stored.
   const snapshot = await new Response(answer.body.pipeThrough(new DecompressionStream('gzip'))).json();
-  return { snapshot: snapshot as Snapshot, id: answer.headers.get('x-snapshot') ?? '' };
+  return { snapshot: snapshot as Snapshot, snapshotId: answer.headers.get('x-snapshot') ?? '' };
 }

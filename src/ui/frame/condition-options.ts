@@ -2,7 +2,7 @@ import { DEVICES, LINKS } from '../../core/sim/conditions.ts';
 import { deviceOf, linkOf } from '../../core/sim/own-conditions.ts';
 import type { CacheState } from '../../core/vocabulary/cache-states.ts';
 import { CACHE_STATES, CACHES } from '../../core/vocabulary/cache-states.ts';
-import type { Option } from '../parts/choice.tsx';
+import type { Option } from '../parts/choice-look.ts';
 import { screenSize } from '../parts/format.ts';
 import type { Kept } from '../state/own-conditions.ts';
 

@@ -1,7 +1,6 @@
 'use client';
 
 import { Select } from 'radix-ui';
-
 import { type ChoiceProps, LABEL, named, TRIGGER } from './choice-look.ts';
 
 /** A choice whose list has been asked for: it begins open. */

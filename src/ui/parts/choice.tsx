@@ -4,8 +4,6 @@ import { type KeyboardEvent, useState } from 'react';
 import { type ChoiceProps, LABEL, named, TRIGGER } from './choice-look.ts';
 import { later } from './later.tsx';
 
-export type { Option } from './choice-look.ts';
-
 /** Fetches what the lists of choices are made of. */
 export const loadChoiceList = () => import('./choice-list.tsx').then((m) => m.ChoiceList);
 

@@ -8,15 +8,15 @@ export function Notices() {
   return (
     <>
       {Shown ? <Shown /> : null}
-      {plain.length > 0 ? (
+      {plain.size > 0 ? (
         <div
           role="alert"
           className="fixed right-4 bottom-[130px] z-50 w-80 rounded border border-ink bg-sheet px-4 py-3"
         >
-          {plain.map((words) => (
-            <p key={words}>{words}</p>
+          {[...plain].map(([id, words]) => (
+            <p key={id}>{words}</p>
           ))}
-          <button type="button" className="mt-2 underline" onClick={() => useNotices.setState({ plain: [] })}>
+          <button type="button" className="mt-2 underline" onClick={() => useNotices.setState({ plain: new Map() })}>
             Close
           </button>
         </div>

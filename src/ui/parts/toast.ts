@@ -7,26 +7,30 @@ import { create } from 'zustand';
 interface Notices {
   /** What shows notices: fetched with the first of them, or ahead of that; null before. */
   Shown: ComponentType | null;
-  /** What is to be told though it couldn’t be fetched: where the server is gone, that is just what has to be said. */
-  plain: readonly string[];
+  /** What is to be told though what shows it couldn’t be fetched, by its id: where the server is gone, that is just what has to be said. */
+  plain: ReadonlyMap<string | number, string>;
 }
 
-export const useNotices = create<Notices>()(() => ({ Shown: null, plain: [] }));
+export const useNotices = create<Notices>()(() => ({ Shown: null, plain: new Map() }));
 
 type Toast = typeof import('sonner')['toast'];
 
 /** Fetches what shows notices, ahead of the first. */
 export const loadNotices = () => Promise.all([import('sonner'), import('./toaster.tsx')]);
 
-function tell(words: string | null, does: (toast: Toast) => void): void {
+function tell(id: string | number, words: string | null, does: (toast: Toast) => void): void {
+  const plainly = (said: string | null) =>
+    useNotices.setState(({ plain }) => {
+      const others = [...plain].filter(([of]) => of !== id);
+      return { plain: new Map(said === null ? others : [...others, [id, said]]) };
+    });
   loadNotices().then(
     ([{ toast }, { OwnToaster }]) => {
       useNotices.setState({ Shown: OwnToaster });
+      plainly(null);
       does(toast);
     },
-    () => {
-      if (words !== null) useNotices.setState(({ plain }) => ({ plain: [...plain.filter((p) => p !== words), words] }));
-    },
+    () => plainly(words),
   );
 }
 
@@ -35,7 +39,7 @@ let given = 0;
 function told(kind: 'message' | 'error' | 'success' | 'loading') {
   return (words: string, options: ExternalToast = {}): string | number => {
     const id = options.id ?? `notice ${++given}`;
-    tell(words, (toast) => toast[kind](words, { ...options, id }));
+    tell(id, words, (toast) => toast[kind](words, { ...options, id }));
     return id;
   };
 }
@@ -45,5 +49,5 @@ export const toast = Object.assign(told('message'), {
   error: told('error'),
   success: told('success'),
   loading: told('loading'),
-  dismiss: (id: string | number) => tell(null, (t) => t.dismiss(id)),
+  dismiss: (id: string | number) => tell(id, null, (t) => t.dismiss(id)),
 });

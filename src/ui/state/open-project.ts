@@ -52,16 +52,17 @@ export async function openProject(
     const opened = worker.open(`${location.origin}/api/projects/${id}/snapshot`);
     // Where both fail, what the server says of the project counts: it says what can be done.
     opened.catch(() => undefined);
-    const project = await api.project(id);
-    await opened;
-    const app = await worker.amend(project.amended.amendments);
-    if (!wanted() || (first && isAs(first.project, project))) return;
+    const told = await api.project(id);
+    const { snapshotId } = await opened;
+    const isShown = first !== null && isAs(first.project, { ...told, snapshotId });
+    const isOther = first !== null && !isShown;
     // Something was saved since the server sent the page. What was decided on it meanwhile is stored before it is left.
-    if (first) await useWorkbench.getState().saveNow();
-    const newest = first ? await api.project(id) : project;
-    if (!wanted()) return;
+    if (isOther) await useWorkbench.getState().saveNow();
+    const project = { ...(isOther ? await api.project(id) : told), snapshotId };
+    const app = await worker.amend(project.amended.amendments);
+    if (!wanted() || isShown) return;
     // What was chosen while it was loading counts.
-    useWorkbench.getState().open(newest, app, first ? chosenNow() : wishes());
+    useWorkbench.getState().open(project, app, isOther ? chosenNow() : wishes());
     shown();
   });
 }

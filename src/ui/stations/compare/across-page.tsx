@@ -53,7 +53,12 @@ export function AcrossPage({ compared }: { compared: Compared }) {
             : 'These plans don’t differ in it.'}
         </p>
       ) : (
-        <AcrossTable table={shown} measure={measure.measure} first={plans[0].name} rows={choice.rows} />
+        <AcrossTable
+          table={shown}
+          measure={measure.measure}
+          first={plans[0].name}
+          along={calledIn(measure)[choice.rows]}
+        />
       )}
     </div>
   );
@@ -63,13 +68,14 @@ function nameOf({ of, measure }: PivotMeasure): string {
   return of === 'actions' ? `${MEASURES[measure].name} (actions)` : MEASURES[measure].name;
 }
 
+/** What stands along each axis, in words. */
+function calledIn({ of }: PivotMeasure): Record<Axis, string> {
+  return { plans: 'plans', subjects: of, conditions: 'conditions' };
+}
+
 /** What is shown, and along which sides. */
 function Layout({ choice, items, at, third }: { choice: PivotChoice; items: Items; at: number; third: Axis }) {
-  const called: Record<Axis, string> = {
-    plans: 'plans',
-    subjects: PIVOT_MEASURES[choice.measure].of,
-    conditions: 'conditions',
-  };
+  const called = calledIn(PIVOT_MEASURES[choice.measure]);
   const side = (name: 'rows' | 'columns') => (
     <label className="flex items-center gap-1.5">
       <span className="text-soft">{name}</span>

@@ -1,6 +1,6 @@
 'use client';
 
-import type { Axis, PivotCell, PivotTable, Sorted } from '../../../core/compare/pivot.ts';
+import type { PivotCell, PivotTable, Sorted } from '../../../core/compare/pivot.ts';
 import type { Measure } from '../../../core/vocabulary/measures.ts';
 import { Change } from '../../parts/change.tsx';
 import { usePivotChoice } from '../../state/pivot.ts';
@@ -11,13 +11,14 @@ export function AcrossTable({
   table: { columns, rows },
   measure,
   first,
-  rows: along,
+  along,
 }: {
   table: PivotTable;
   measure: Measure;
   /** The plan that changes are against. */
   first: string;
-  rows: Axis;
+  /** What the rows are called. */
+  along: string;
 }) {
   const write = writerOf(measure);
   const most = Math.max(1e-9, ...rows.flatMap((r) => r.cells.map((c) => c.value ?? 0)));
@@ -29,7 +30,7 @@ export function AcrossTable({
         <caption className="pb-2 text-left text-soft">Changes against {first}. Less is better.</caption>
         <thead>
           <tr>
-            <SortHead words={WORDS[along]} of="name" column={0} left />
+            <SortHead words={along} />
             {columns.map((column, c) => (
               <th
                 key={column.key}
@@ -68,8 +69,6 @@ export function AcrossTable({
   );
 }
 
-const WORDS: Record<Axis, string> = { plans: 'plan', subjects: 'landing, › action', conditions: 'conditions' };
-
 function Cell({ cell, most, write }: { cell: PivotCell; most: number; write: (value: number) => string }) {
   const { value, change } = cell;
   if (value === null)
@@ -93,16 +92,16 @@ function Cell({ cell, most, write }: { cell: PivotCell; most: number; write: (va
   );
 }
 
-function SortHead({ words, of, column, left }: { words: string; of: 'name'; column: number; left: boolean }) {
+function SortHead({ words }: { words: string }) {
   const sort = usePivotChoice((s) => s.sort);
-  const rising = sort.by === of ? sort.rising : null;
+  const rising = sort.by === 'name' ? sort.rising : null;
   return (
     <th
       scope="col"
       aria-sort={rising === null ? 'none' : rising ? 'ascending' : 'descending'}
-      className={`sticky top-0 z-10 border-b border-line bg-sheet py-1 align-bottom text-xs font-normal ${left ? 'text-left' : ''}`}
+      className="sticky top-0 z-10 border-b border-line bg-sheet py-1 text-left align-bottom text-xs font-normal"
     >
-      <SortButton words={words} of={of} column={column} />
+      <SortButton words={words} of="name" column={0} />
     </th>
   );
 }
