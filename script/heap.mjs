@@ -10,7 +10,7 @@ const MOST_GROWN = 0.25;
 await withSample(async (address, context) => {
   const page = await context.newPage();
   await page.goto(`${address}/p/saltmarsh/split?route=/timetable`);
-  await page.locator('[data-figure="interactive"]').waitFor();
+  await page.locator('[data-ready]').waitFor();
   await page.getByRole('option', { name: /^ticket-dialog ?,/ }).click();
   const session = await context.newCDPSession(page);
   const heap = async () => {

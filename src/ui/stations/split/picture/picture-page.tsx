@@ -44,8 +44,7 @@ function Picture({ found: { picture, waits }, moves }: { found: SplitPicture; mo
         <div className="px-4 pt-3">
           <h1 className="text-[15px] font-semibold">What {route} fetches at its start, and later</h1>
           <p className="text-soft">
-            blocks are packages and folders, as wide as they weigh compressed, on one scale; the live strip counts what
-            a build puts around them as well
+            packages and folders, as wide as they weigh compressed; the live strip adds what a build puts around them
           </p>
           {moves.open.length > 0 ? <TakenApart open={moves.open} setOpen={moves.setOpen} /> : null}
         </div>
