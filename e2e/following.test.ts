@@ -45,6 +45,9 @@ const HEAVY = Array.from(
 
 const tiles = () => path.join(folder, 'src/home/route-tiles.tsx');
 const line = (page: Page) => page.getByRole('region', { name: 'Saved in the folder' });
+/** Waits until the line says so; where it never does, what it says is told. */
+const says = (page: Page, words: RegExp) =>
+  settles(async () => expect(await line(page).textContent({ timeout: 1000 })).toMatch(words));
 /** The page hears of what is saved from then on. */
 const opened = async (where: string) => {
   const page = await served.newcomer();
@@ -68,12 +71,8 @@ it('shows what a save did to the landing, keeps choices and undo, and what it kn
   const after = await changed(page, 'start', before);
   expect(after).toBeGreaterThan(before);
   await line(page).getByText('src/home/route-tiles.tsx').first().waitFor();
-  await line(page)
-    .getByText(/start \+[\d.]+ kB/)
-    .waitFor();
-  await line(page)
-    .getByText(/route-tiles\.tsx:1 now brings src\/home\/heavy\.ts/)
-    .waitFor();
+  await says(page, /start \+[\d.]+ kB/);
+  await says(page, /route-tiles\.tsx:1 now brings src\/home\/heavy\.ts/);
   // Where the person was is where the person is.
   expect(page.url()).toContain('/split?');
   await line(page).getByRole('button', { name: 'all landings' }).click();
@@ -81,20 +80,14 @@ it('shows what a save did to the landing, keeps choices and undo, and what it kn
   await page.keyboard.press('Escape');
 
   fs.writeFileSync(tiles(), `${written}\nconst broken = (((\n`);
-  await line(page)
-    .getByText(/route-tiles\.tsx:\d+ can’t be read/)
-    .waitFor();
+  await says(page, /route-tiles\.tsx:\d+ can’t be read/);
   expect(await figure(page, 'start')).toBe(after);
 
   fs.writeFileSync(tiles(), written);
-  await line(page)
-    .getByText(/start −[\d.]+ kB/)
-    .waitFor();
+  await says(page, /start −[\d.]+ kB/);
   await becomes(page, 'start', before);
   await line(page).getByLabel('since').selectOption('opened');
-  await line(page)
-    .getByText(/Since this page was opened · (no landing changes|this landing stays)/)
-    .waitFor();
+  await says(page, /Since this page was opened · (no landing changes|this landing stays)/);
   await page.close();
 });
 
@@ -109,7 +102,7 @@ it('takes what was saved while nobody looked, and nothing once it is told not to
   expect(await figure(first, 'start')).toBe(before);
   await first.getByRole('combobox', { name: /^project/ }).click();
   await first.getByRole('option', { name: 'Follow this folder' }).click();
-  await line(first).getByText('The folder had changed').waitFor();
+  await says(first, /The folder had changed/);
   await settles(async () => expect(await figure(first, 'start')).toBeGreaterThan(before));
   await first.close();
 });
@@ -121,20 +114,14 @@ it('compares with the last commit, whose work tree it leaves alone', async () =>
   fs.writeFileSync(path.join(folder, 'src/home/weight.ts'), HEAVY);
   fs.writeFileSync(tiles(), `import * as weight from './weight';\n${written}\nglobalThis.weight = weight;\n`);
   await page.getByRole('option', { name: 'Compare with the last commit' }).click();
-  await line(page)
-    .getByText(/Since the last commit · .*start \+[\d.]+ kB/)
-    .waitFor();
+  await says(page, /Since the last commit · .*start \+[\d.]+ kB/);
   execFileSync('git', ['checkout', '-q', 'src'], { cwd: folder });
-  await line(page)
-    .getByText(/Since the last commit · (no landing changes|this landing stays)/)
-    .waitFor();
+  await says(page, /Since the last commit · (no landing changes|this landing stays)/);
   // From there to the other choices, and back.
   await line(page).getByLabel('since').selectOption('last save');
-  await line(page)
-    .getByText(/saved · .*start −[\d.]+ kB/)
-    .waitFor();
+  await says(page, /saved · .*start −[\d.]+ kB/);
   await line(page).getByLabel('since').selectOption('last commit');
-  await line(page).getByText('Since the last commit').waitFor();
+  await says(page, /Since the last commit/);
   await page.close();
 });
 
@@ -166,15 +153,11 @@ it('compares though nothing was saved, and says so where there is nothing to tel
   const page = await opened(`/p/${id}/split?route=/timetable&plan=baseline`);
   await page.getByRole('combobox', { name: /^project/ }).click();
   await page.getByRole('option', { name: 'Compare with the last commit' }).click();
-  await line(page).getByText('Since the last commit').waitFor();
+  await says(page, /Since the last commit/);
   await line(page).getByLabel('since').selectOption('last save');
-  await line(page)
-    .getByText(/Since the last save · (no landing changes|this landing stays)/)
-    .waitFor();
+  await says(page, /Since the last save · (no landing changes|this landing stays)/);
   await line(page).getByLabel('since').selectOption('opened');
-  await line(page)
-    .getByText(/Since this page was opened · (no landing changes|this landing stays)/)
-    .waitFor();
+  await says(page, /Since this page was opened · (no landing changes|this landing stays)/);
   await page.close();
 });
 

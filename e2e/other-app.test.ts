@@ -84,7 +84,7 @@ describe('another app', () => {
     await page.getByRole('button', { name: /^Undo/ }).click();
     await strip.locator('[data-figure="other scripts"]').getByText('≥ 0 kB').waitFor();
     // The figure unfolds into the files behind it.
-    await page.getByRole('button', { name: /start: the files behind it/ }).click();
+    await page.getByRole('button', { name: /start: what is behind it/ }).click();
     await page.getByRole('region', { name: 'other scripts' }).getByText('unknown').waitFor();
     await page.close();
   });

@@ -31,6 +31,77 @@ describe('the Split list', () => {
     await page.close();
   });
 
+  it('tells what can be done with a row, by pointer and by key', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/timetable');
+    const before = await figure(page, 'start');
+    const dialog = page.getByRole('option', { name: /^ticket-dialog/ });
+    await dialog.click({ button: 'right', position: { x: 60, y: 10 } });
+    await page.getByRole('menu').getByText('ticket-dialog', { exact: true }).waitFor();
+    await page.getByRole('menuitem', { name: /^Detach it/ }).click();
+    await changed(page, 'start', before);
+    await page.keyboard.press('Control+z');
+    await becomes(page, 'start', before);
+    await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
+    await dialog.click();
+    await page.getByRole('listbox').focus();
+    await page.keyboard.press('Shift+F10');
+    await page.getByRole('menuitem', { name: 'Copy where it is imported' }).click();
+    await page.getByText('Copied: src/timetable/departure-board.tsx:6').waitFor();
+    expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('src/timetable/departure-board.tsx:6');
+    // Afterwards the list has the keys again.
+    await page.keyboard.press('d');
+    await changed(page, 'start', before);
+    await page.keyboard.press('Control+z');
+    await becomes(page, 'start', before);
+    await page.close();
+  });
+
+  it('goes from the field on into the list, in Split and in the list of modules, which any column puts in order', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/timetable');
+    await page.getByRole('option', { name: /^ticket-dialog/ }).waitFor();
+    await page.keyboard.press('/');
+    await page.keyboard.type('paperkit');
+    await page.keyboard.press('ArrowDown');
+    await page.getByRole('option', { name: /^@saltmarsh\/paperkit/, selected: true }).waitFor();
+    await page.getByRole('button', { name: 'Inventory' }).click();
+    await page.getByRole('tab', { name: /modules$/ }).click();
+    const field = page.getByLabel('Find a module in the list');
+    await field.fill('crew');
+    await page.getByText('8 modules of 122').waitFor();
+    const names = () => page.getByRole('listbox', { name: 'Modules' }).getByRole('option').allTextContents();
+    const byWeight = await names();
+    await page.getByRole('button', { name: 'module', exact: true }).click();
+    expect(await names()).toEqual([...byWeight].sort());
+    await page.getByRole('button', { name: 'module', exact: true, pressed: true }).click();
+    expect(await names()).toEqual([...byWeight].sort().reverse());
+    await field.press('Enter');
+    await page.getByRole('heading', { name: /^sort-names\.ts|^manifest-page|^manifest-grid/ }).waitFor();
+    await page.close();
+  });
+
+  it('gives more room to what stands beside it, and remembers that', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/timetable');
+    const sheet = page.getByRole('complementary', { name: 'Details' });
+    const width = async () => Math.round((await sheet.boundingBox())!.width);
+    const border = page.getByRole('separator', { name: 'Width of this column' });
+    const usual = await width();
+    await border.focus();
+    await page.keyboard.press('ArrowLeft');
+    expect(await width()).toBe(usual + 16);
+    const { x, y, width: thick } = (await border.boundingBox())!;
+    await page.mouse.move(x + thick / 2, y + 80);
+    await page.mouse.down();
+    await page.mouse.move(x + thick / 2 - 60, y + 90, { steps: 4 });
+    await page.mouse.up();
+    expect(await width()).toBe(usual + 76);
+    await page.reload();
+    await sheet.waitFor();
+    expect(await width()).toBe(usual + 76);
+    await border.dblclick();
+    expect(await width()).toBe(usual);
+    await page.close();
+  });
+
   it('goes into a split point and tells what its own imports do to the wait', async () => {
     const page = await served.page('/p/saltmarsh/split?route=/timetable');
     const sheet = page.getByRole('complementary', { name: 'Details' });

@@ -1,4 +1,3 @@
-import crypto from 'node:crypto';
 import fs from 'node:fs';
 import path from 'node:path';
 import fc from 'fast-check';
@@ -34,6 +33,8 @@ import { reconcile } from './core/reconcile/reconcile.ts';
 import { reconcileMarkdown, reconcileTables } from './core/reconcile/reconcile-text.ts';
 import { shipped, troublesOf } from './core/ship/shipped.ts';
 import { DEFAULT_CONDITIONS } from './core/sim/conditions.ts';
+import { simulate } from './core/sim/simulate.ts';
+import { simulateVisit } from './core/sim/simulate-visit.ts';
 import { checkBase } from './core/snapshot/base.ts';
 import { SNAPSHOT } from './core/snapshot/check.ts';
 import { graphIndex, importKey } from './core/snapshot/graph-index.ts';
@@ -50,7 +51,9 @@ import { writeVisit } from './core/visits/notation.ts';
 import { playVisit } from './core/visits/play.ts';
 import { VisitCompiler } from './core/visits/program.ts';
 import type { Visit } from './core/visits/types.ts';
+import { anyConditions, anyProgram, anyVisit } from './test-support/any-program.ts';
 import { builtApp, FULL_PLANS, fullApp } from './test-support/full-app.ts';
+import { pin, told } from './test-support/pin.ts';
 import { anyApp } from './test-support/snapshots.ts';
 
 /**
@@ -60,26 +63,6 @@ import { anyApp } from './test-support/snapshots.ts';
  */
 const app = fullApp();
 const plans = [BASELINE, ...FULL_PLANS];
-
-/** As short lines: times and shares to three digits behind the point, tables of numbers as lists. */
-function told(value: unknown): string {
-  return JSON.stringify(value, (_, v: unknown) => {
-    if (typeof v === 'number') return Number.isFinite(v) ? Math.round(v * 1000) / 1000 : String(v);
-    if (ArrayBuffer.isView(v)) return [...(v as unknown as Iterable<number>)];
-    if (v instanceof Map) return Object.fromEntries(v);
-    return v instanceof Set ? [...v] : v;
-  });
-}
-
-/** Expects texts to be what they were, and writes them out where somebody asks for it. */
-function pin(name: string, text: string): void {
-  const folder = process.env.PINNED;
-  if (folder) fs.writeFileSync(path.join(folder, `${name.replace(/\W+/g, '-')}.txt`), text);
-  const lines = text.split('\n').map((line) => crypto.createHash('sha256').update(line).digest('hex').slice(0, 12));
-  expect(
-    lines.length > 12 ? crypto.createHash('sha256').update(text).digest('hex').slice(0, 12) : lines.join(' '),
-  ).toMatchSnapshot(name);
-}
 
 function each<T>(items: readonly T[], name: (item: T) => string, tell: (item: T) => unknown): string {
   return items.map((item) => `${name(item)}: ${told(tell(item))}`).join('\n');
@@ -450,4 +433,12 @@ it('what is predicted of the recorded loads', () => {
     });
   expect(lines.length).toBeGreaterThan(80);
   pin('recorded loads', lines.join('\n'));
+});
+
+it('what the simulator says of any page whatever', () => {
+  const seeds = Array.from({ length: 300 }, (_, i) => i + 1);
+  const loads = seeds.map((seed) => told(simulate(anyProgram(seed), anyConditions(seed))));
+  pin('any pages', loads.join('\n'));
+  const visits = seeds.slice(0, 150).map((seed) => told(simulateVisit(anyVisit(seed), anyConditions(seed))));
+  pin('any visits', visits.join('\n'));
 });

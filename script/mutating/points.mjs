@@ -33,6 +33,12 @@ const isRow = (node, parent) =>
   parent.type === 'ArrayExpression' &&
   node.elements.every((e) => e?.type === 'Literal');
 
+/** A set written as keys, `{ a: true, b: true }`: the compiler refuses any other value. */
+const isKeySet = (node) =>
+  node.type === 'ObjectExpression' &&
+  node.properties.length > 1 &&
+  node.properties.every((p) => p.type === 'Property' && p.value.type === 'Literal' && p.value.value === true);
+
 /** What a node becomes when it is made wrong: the kind of mistake and its text, given the text of a part of it. */
 function mistakeAt(node, key, parent) {
   switch (node.type) {
@@ -79,7 +85,7 @@ export function pointsOf(name, source) {
   if (errors.length > 0) throw new Error(`${name} can't be parsed`);
   const points = [];
   const walk = (node, key, parent) => {
-    if (isRow(node, parent)) return;
+    if (isRow(node, parent) || isKeySet(node)) return;
     const mistake = mistakeAt(node, key, parent);
     if (mistake) {
       const line = source.slice(0, node.start).split('\n').length;

@@ -1,7 +1,8 @@
 import type { ContentItem, Part } from '../core/snapshot/route-types.ts';
 import { DEFAULT_SERVER_MS } from '../core/snapshot/route-types.ts';
 import { FreeNames } from '../core/text/free-names.ts';
-import type { DrawingModule } from './parts/find-parts.ts';
+import { isDrawnUnder } from './parts/drawn-under.ts';
+import type { DrawingModule, DrawnPaths } from './parts/find-parts.ts';
 
 /** Where an image that a module draws lies, and how large it is; null where nobody can find out. */
 export type ImageAt = (
@@ -15,7 +16,7 @@ export type ImageAt = (
  */
 export function routeImages(
   parts: readonly Part[],
-  drawn: Iterable<string>,
+  drawn: DrawnPaths,
   moduleAt: (path: string) => DrawingModule | undefined,
   imageAt: ImageAt,
 ): { content: ContentItem[]; parts: Part[] } {
@@ -23,9 +24,11 @@ export function routeImages(
   const names = new FreeNames();
   const content: ContentItem[] = [];
   const needs = new Map<string, string[]>();
-  for (const path of drawn) {
-    if (later.has(path)) continue;
-    for (const image of moduleAt(path)?.images ?? []) {
+  for (const [path, taken] of drawn) {
+    const module = moduleAt(path);
+    if (!module || later.has(path)) continue;
+    for (const image of module.images) {
+      if (!isDrawnUnder(image, module.owners, taken)) continue;
       const file = imageAt(path, image);
       if (!file || content.some((c) => c.address === file.address)) continue;
       const wished = file.address.replace(/^.*\//, '').replace(/\.\w+$/, '');

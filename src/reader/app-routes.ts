@@ -52,7 +52,9 @@ export function routesOf(sources: RouteSources): {
   });
   const proposed = proposedIn(drawn);
   const routes = [
-    ...tables.routes.map((r) => annotate({ ...r, rendering: 'client', ...proposed(r) }, notes)),
+    ...tables.routes.map(({ components, ...r }) =>
+      annotate({ ...r, rendering: 'client', ...proposed({ ...r, components }) }, notes),
+    ),
     ...firstOfEach(byFolders).map((r) =>
       annotate({ ...without(r), evidence: { path: r.page, line: 1 }, ...proposed(r) }, notes),
     ),

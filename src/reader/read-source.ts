@@ -3,7 +3,7 @@ import path from 'node:path';
 import { InputError } from '../core/errors.ts';
 import { type AppNotes, NO_NOTES, NOTES_FILE, parseNotes } from '../core/formats/app-notes.ts';
 import { checkBase } from '../core/snapshot/base.ts';
-import type { Entry, Module, Package } from '../core/snapshot/module-types.ts';
+import type { Entry, Package } from '../core/snapshot/module-types.ts';
 import type { CorrectedRoute, Route } from '../core/snapshot/route-types.ts';
 import type { Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
 import { configuredAliases } from './aliases.ts';
@@ -21,6 +21,7 @@ import { withActParts } from './parts/act-parts.ts';
 import { drawsOf } from './parts/draws.ts';
 import type { DrawnApp } from './parts/find-parts.ts';
 import { frameOf } from './parts/shells.ts';
+import { type Built, frameWritten } from './parts/written-frame.ts';
 import { keptPlaceholders } from './placeholders.ts';
 import { sheetUsers } from './sheet-users.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
@@ -86,7 +87,7 @@ export function readSource(
   const from = entries.flatMap((e) => e.modules);
   const caught = caughtImports({ ...built, routes, starts: from, moduleAt, files: Object.keys(built.texts) });
   for (const at of caught) built.imports[at].caught = true;
-  addDrawn(built.modules, entries, app.drawn);
+  addDrawn(built, entries, app.drawn);
   const snapshot: Snapshot = {
     name: appName(root),
     origin: 'source',
@@ -171,8 +172,13 @@ function describedPages({ routes }: AppNotes, realm: string, graph: SourceGraph,
 }
 
 /** Says of modules what they draw of others, and of entries what stands around their routes. */
-function addDrawn(modules: Module[], entries: readonly Entry[], app: DrawnApp): void {
-  addFrames(entries, app);
+function addDrawn(built: Built, entries: readonly Entry[], app: DrawnApp): void {
+  const { modules } = built;
+  for (const entry of entries) {
+    if (entry.kind !== 'document') continue;
+    const frame = frameOf(app.shells(entry.realm), app) ?? frameWritten(entry, built, app);
+    if (frame !== null) entry.frame = frame;
+  }
   const at = new Map(modules.map((m, i) => [m.path, i]));
   for (const module of modules) {
     if (module.package !== null) continue;
@@ -181,13 +187,6 @@ function addDrawn(modules: Module[], entries: readonly Entry[], app: DrawnApp): 
       return drawn === undefined ? [] : [{ module: drawn, times }];
     });
     if (draws.length > 0) module.draws = draws.sort((a, b) => a.module - b.module);
-  }
-}
-
-function addFrames(entries: readonly Entry[], app: DrawnApp): void {
-  for (const entry of entries) {
-    const frame = entry.kind === 'document' ? frameOf(app.shells(entry.realm), app) : null;
-    if (frame !== null) entry.frame = frame;
   }
 }
 

@@ -73,7 +73,7 @@ export async function rehearse(
   progress({ doing: 'reading the app under the plan', done: 0, of: work.runs });
   const applied = applyPlan(work.folder, work.plan, work.amendments, work.reading);
   const site = siteFor(applied, work.pattern, {
-    ...{ folder: work.folder, address: work.address, act: work.act },
+    ...{ folder: work.folder, address: work.address, act: work.act, isSecure: speaking.tls !== 'none' },
     ...(work.data ? { data: dataAnswers(work.data) } : {}),
   });
   const { hosts, answers, answering } = site;

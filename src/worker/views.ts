@@ -35,7 +35,7 @@ export interface LandingView {
   filesBound: number;
   /** Per request: what is in it, heaviest first. */
   contents: (ChunkContents | null)[];
-  /** Milestones if script costs as little, or as much, as is believable; null where its cost was measured, or chance decides. */
+  /** The least and the most that the milestones may come to; null where chance decides. */
   range: { low: Milestones; high: Milestones } | null;
   /** The longest wait of somebody who acts on a part as soon as it shows; null where nobody waits. In ms. */
   earlyInput: { name: string; waitMs: number } | null;

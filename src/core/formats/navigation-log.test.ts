@@ -79,6 +79,14 @@ describe('a navigation log', () => {
     }
   });
 
+  it('refuses a line of sixty characters whole, a longer one shortened', () => {
+    const of = (length: number) => `/x,x,,,${'y'.repeat(length - 7)}`;
+    expect(read([`${CSV.split('\n')[0]}\n${of(60)}\n${of(61)}`])).toEqual([
+      [2, 'refused', of(60)],
+      [3, 'refused', `${of(61).slice(0, 57)}…`],
+    ]);
+  });
+
   it('shortens what it refuses, and takes a mark at the beginning of the file', () => {
     const long = `/x,x,,,${'y'.repeat(80)}`;
     expect(read([`\uFEFF${CSV.split('\n')[0]}\n${long}`])).toEqual([[2, 'refused', `${long.slice(0, 57)}…`]]);

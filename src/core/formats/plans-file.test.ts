@@ -96,6 +96,15 @@ describe('plans beside the code', () => {
 `);
   });
 
+  it.each([
+    [{}, ' "corrections": {}\n}\n'],
+    [{ base: '/x/' }, ' "corrections": {\n  "base": "/x/"\n }\n}\n'],
+    [{ keep: [] }, ' "corrections": {\n  "keep": []\n }\n}\n'],
+  ])('keep what was corrected, however little: %j', (corrections, end) => {
+    const text = writePlansFile({ plans: [], amendments: corrections as never });
+    expect(text.slice(text.indexOf(' "corrections"'))).toBe(end);
+  });
+
   it('leave out what was measured', () => {
     const text = writePlansFile(decided([], { measured: { modules: { 'a.ts': 1 } } as never }));
     expect(text).not.toContain('measured');

@@ -2,6 +2,7 @@ import { fits } from '../load/places.ts';
 import type { LoadProgram } from '../load/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Cause, RevealState, Timeline } from '../sim/types.ts';
+import { requestsUntil, unusedRequests } from './behind.ts';
 import { START_SUMS, type Sums, startSums, total } from './start.ts';
 
 /** Instants of a landing, in ms. NaN when it never came to that. */
@@ -181,31 +182,27 @@ function readoutOf(
   sums: Sums,
 ): Readout {
   const until = Number.isFinite(interactive) ? interactive : Number.POSITIVE_INFINITY;
+  const sent = requestsUntil(timeline, interactive);
   const out: Readout = {
-    requests: 0,
-    hops: 0,
+    requests: sent.length,
+    hops: Math.max(0, ...sent.map((r) => r.hop)),
     startBytes: total(sums.start),
     otherScripts: total(sums['other scripts']),
     alsoFetched: total(sums['also fetched']),
     blocked: 0,
     linkBusy: 0,
     unusedAtStart: sums.start.reduce((sum, f) => sum + f.idle, 0),
-    wasted: 0,
+    wasted: unusedRequests(timeline).reduce((sum, r) => sum + r.bytes, 0),
     moves: 0,
   };
   let carried = 0;
   for (const r of timeline.requests) {
-    const started = r.discovered <= until;
-    if (r.role === 'wasted' || r.role === 'in case') out.wasted += r.bytes;
-    if (!started) continue;
+    if (r.discovered > until) continue;
     for (const piece of r.pieces) {
       const span = piece.to - piece.from;
       if (piece.from < until)
         carried += piece.bytes * (piece.to <= until || span === 0 ? 1 : (until - piece.from) / span);
     }
-    if (r.sent > until) continue;
-    out.requests++;
-    out.hops = Math.max(out.hops, r.hop);
   }
   for (const task of timeline.tasks) {
     if (task.end <= firstContent || task.start >= until) continue;

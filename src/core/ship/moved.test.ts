@@ -1,6 +1,8 @@
+import path from 'node:path';
 import { route, sketch } from '../../test-support/snapshots.ts';
 import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Plan } from '../plan/types.ts';
+import { seeded } from '../sim/random.ts';
 import { relativeAddress, withMoved } from './moved.ts';
 import { shipped, troublesOf } from './shipped.ts';
 
@@ -92,4 +94,16 @@ describe('an import of a sheet that is made elsewhere', () => {
     ['a.ts', 'src/b.css', './src/b.css'],
     ['src/a/b/c.ts', 'd.css', '../../../d.css'],
   ])('from %s, %s is %s', (from, to, address) => expect(relativeAddress(from, to)).toBe(address));
+});
+
+it('addresses lead from one file to the other, whatever folders they share', () => {
+  const next = seeded(3);
+  const any = (end: string) =>
+    Array.from({ length: 1 + Math.floor(next() * 4) }, () => 'ab'[Math.floor(next() * 2)]).join('/') + end;
+  for (let run = 0; run < 500; run++) {
+    const [from, to] = [any('.ts'), any('.css')];
+    const address = relativeAddress(from, to);
+    const shortest = path.posix.relative(path.posix.dirname(from), to);
+    expect(address).toBe(shortest.startsWith('.') ? shortest : `./${shortest}`);
+  }
 });

@@ -47,3 +47,35 @@ it('says why it can’t be done', () => {
   const single = { ...twoVersions(), packages: twoVersions().packages.slice(0, 1) };
   expect(reason(keeping('old/dates'), single)).toEqual(['dates is there only once']);
 });
+
+it('tells versions apart where one is installed inside the other’s folder', () => {
+  const snapshot = sketch(
+    {
+      main: { imports: ['lib/dates/index', 'lib/dates/inner/dates/index'] },
+      'lib/dates/index': LIB,
+      'lib/dates/inner/dates/index': LIB,
+    },
+    { routes: [route('/', 'main')] },
+  );
+  const folders = ['lib/dates/inner/dates', 'lib/dates'];
+  for (const order of [folders, [...folders].reverse()]) {
+    const packages = order.map((folder) => ({
+      name: 'dates',
+      version: folder.length > 10 ? '1.0.0' : '2.0.0',
+      folder,
+    }));
+    const app = { ...snapshot, packages };
+    expect([...carried(app, keeping('lib/dates'))].sort()).toEqual(['lib/dates/index', 'main']);
+    expect([...carried(app, keeping('lib/dates/inner/dates'))].sort()).toEqual(['lib/dates/inner/dates/index', 'main']);
+  }
+});
+
+it('names what doesn’t apply in the order of the decisions, whenever it was noticed', () => {
+  const decisions: Plan['decisions'] = [
+    { kind: 'detach', module: 'nowhere' },
+    { kind: 'one version', package: 'dates', keep: 'elsewhere' },
+    { kind: 'detach', module: 'nowhere either' },
+    { kind: 'one version', package: 'times', keep: 'x' },
+  ];
+  expect(troublesOf(twoVersions(), { ...BASELINE, decisions }).stale.map((s) => s.decision)).toEqual([0, 1, 2, 3]);
+});

@@ -1,4 +1,5 @@
 import type { LinkHint, Resource, ResourceType } from '../load/types.ts';
+import { endAfter, type Instant, reach } from './instants.ts';
 import type { Exchange } from './network.ts';
 import { backgroundMs, byRequest, type PageContext } from './page-context.ts';
 import type { Fetching, FetchRequest, Parsing } from './pieces.ts';
@@ -6,6 +7,8 @@ import type { Cause, RequestRecord } from './types.ts';
 
 interface Flight {
   record: RequestRecord;
+  /** The last of its instants that has come. */
+  come: Instant;
   exchange: Omit<Exchange, 'sent' | 'reached' | 'served' | 'progress'> | null;
   usedAt: 'start' | 'later' | null;
   hintedBy: LinkHint | null;
@@ -119,6 +122,7 @@ export class Fetcher implements Fetching {
   addDocument(record: RequestRecord): number {
     const flight: Flight = {
       record,
+      come: 'discovered',
       exchange: null,
       usedAt: 'start',
       hintedBy: null,
@@ -140,9 +144,9 @@ export class Fetcher implements Fetching {
 
   /** The page is left: what isn't there yet never will be. */
   cutOff(): void {
-    for (const { record, arrived, failed } of this.flights) {
+    for (const { record, come, arrived, failed } of this.flights) {
       if (arrived || failed || record.resource < 0) continue;
-      record.end = this.page.clock.now;
+      endAfter(record, come, this.page.clock.now);
       record.cut = true;
     }
   }
@@ -193,6 +197,7 @@ export class Fetcher implements Fetching {
     const idle = hint !== undefined && !USUAL_MODES[item.type].some((mode) => this.serves(hint, item, mode));
     const flight: Flight = {
       record,
+      come: 'discovered',
       exchange: null,
       usedAt: how.hint ? null : (how.moment ?? 'start'),
       hintedBy: how.hint ?? null,
@@ -252,7 +257,7 @@ export class Fetcher implements Fetching {
       this.dispatching++;
       clock.at(clock.now + backgroundMs(this.page, ms), () => {
         this.dispatching--;
-        this.flights[index].record.queued = clock.now;
+        this.come(index, 'queued');
         if (!this.tryRelease(index)) this.throttled.push(index);
       });
     }
@@ -277,25 +282,21 @@ export class Fetcher implements Fetching {
   }
 
   private send(index: number): void {
-    const { clock, network } = this.page;
+    const { network } = this.page;
     const { record, exchange } = this.flights[index];
-    record.released = clock.now;
+    this.come(index, 'released');
     this.flying.add(index);
     const size = exchange!.pieces[0].bytes;
     network.exchange({
       ...exchange!,
       sent: (connection) => {
-        record.sent = clock.now;
+        this.come(index, 'sent');
         record.connection = connection;
       },
-      reached: () => {
-        record.reached = clock.now;
-      },
-      served: () => {
-        record.served = clock.now;
-      },
+      reached: () => this.come(index, 'reached'),
+      served: () => this.come(index, 'served'),
       progress: (total, piece) => {
-        if (record.pieces.length === 0) record.firstByte = clock.now;
+        if (record.pieces.length === 0) this.come(index, 'firstByte');
         record.pieces.push(piece);
         record.bytes = total;
         if (total >= size - 0.5) this.finish(index);
@@ -303,12 +304,17 @@ export class Fetcher implements Fetching {
     });
   }
 
+  private come(index: number, instant: Instant): void {
+    const flight = this.flights[index];
+    flight.come = instant;
+    reach(flight.record, instant, this.page.clock.now);
+  }
+
   private finish(index: number): void {
     const flight = this.flights[index];
     const { record } = flight;
-    record.end = this.page.clock.now;
-    if (record.pieces.length === 0)
-      record.queued = record.released = record.sent = record.reached = record.served = record.firstByte = record.end;
+    if (record.pieces.length === 0) this.come(index, 'queued');
+    this.come(index, 'end');
     this.flying.delete(index);
     if (flight.failed) {
       this.fail(flight, index);

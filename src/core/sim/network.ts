@@ -205,6 +205,10 @@ export class Network {
   private send(connection: Connection, exchange: Exchange, over: () => void, answered: () => void = () => {}): void {
     const { clock } = this;
     const { protocol } = connection;
+    if (exchange.dropped?.()) {
+      over();
+      return;
+    }
     const body = exchange.pieces.reduce((sum, p) => sum + p.bytes, 0);
     const size = this.firstRequest ? FIRST_REQUEST_BYTES : protocol === 'h1' ? H1_REQUEST_BYTES : REQUEST_BYTES;
     this.firstRequest = false;
@@ -212,11 +216,16 @@ export class Network {
     let ahead = exchange.early ? HEADER_BYTES : 0;
     const total = body + HEADER_BYTES;
     const dropped = protocol === 'h1' ? undefined : exchange.dropped;
-    const received = (bytes: number, from: number) => {
+    const received = (all: number, from: number) => {
+      const bytes = Math.max(0, all - ahead);
       if (ahead > 0) {
-        ahead = 0;
-        exchange.early?.();
-        return;
+        ahead = Math.max(0, ahead - all);
+        if (ahead < 0.5) {
+          ahead = 0;
+          exchange.early?.();
+        }
+        // What follows the early answer may come in the same packet.
+        if (bytes < 0.5) return;
       }
       if (arrivedWire === 0) answered();
       arrivedWire += bytes;

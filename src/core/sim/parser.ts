@@ -1,4 +1,5 @@
 import type { DocumentLoad, LinkHint, MarkupItem } from '../load/types.ts';
+import { reach } from './instants.ts';
 import { backgroundMs, browserMs, byRequest, byTask, type PageContext } from './page-context.ts';
 import {
   type Evaluating,
@@ -69,15 +70,11 @@ export class Parser implements Parsing {
         ...(document.flush.length > 0 ? { streams: true } : {}),
         ...(early ? { early: () => this.hints(document.earlyHints, 'early hint') } : {}),
         sent: (connection) => {
-          record.sent = page.clock.now;
+          reach(record, 'sent', page.clock.now);
           record.connection = connection;
         },
-        reached: () => {
-          record.reached = page.clock.now;
-        },
-        served: () => {
-          record.served = page.clock.now;
-        },
+        reached: () => reach(record, 'reached', page.clock.now),
+        served: () => reach(record, 'served', page.clock.now),
         progress: (total, piece) => this.arrived(record, total, piece),
       });
     this.connectFirst();
@@ -123,7 +120,7 @@ export class Parser implements Parsing {
     const { bytes } = page.program.document;
     page.clock.at(page.clock.now + browserMs(page, page.costs.openAhead), () => {
       const { now } = page.clock;
-      record.sent = record.reached = record.served = now;
+      reach(record, 'sent', now);
       this.arrived(record, bytes, { from: now, to: now, bytes: 0 });
       record.bytes = 0;
       record.fromCache = true;
@@ -142,8 +139,8 @@ export class Parser implements Parsing {
     record.bytes = total;
     this.seenBytes = total;
     this.complete = total >= page.program.document.bytes - 0.5;
-    if (first) record.firstByte = page.clock.now;
-    if (this.complete) record.end = page.clock.now;
+    if (first) reach(record, 'firstByte', page.clock.now);
+    if (this.complete) reach(record, 'end', page.clock.now);
     const cause = byRequest(page, 'parser', 'document', this.document);
     if (!first) {
       const read = page.clock.now + browserMs(page, page.costs.readPiece);

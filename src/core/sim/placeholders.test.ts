@@ -3,11 +3,11 @@ import type { LoadProgram } from '../load/types.ts';
 import { simulate } from './simulate.ts';
 
 /** A page that a script draws, with an outer part whose code takes so long, and one inside of it. */
-function shown(placeholders: LoadProgram['placeholders'], outerMs: number, innerMs?: number) {
+function shown(placeholders: LoadProgram['placeholders'], outerMs: number, innerMs?: number, renderMs = 0) {
   const entry = { at: 1, tag: 'script', group: 0, mode: 'async' } as const;
   const needs = (resource: number) => [{ resource, state: 'evaluated' as const }];
   const part = (id: string, resource: number, after: number[]) =>
-    screenPart(id, { drawnBy: 'script', needs: needs(resource), after, renderMs: 0 });
+    screenPart(id, { drawnBy: 'script', needs: needs(resource), after, renderMs });
   const loads = (group: number) => ({ when: 'eval' as const, do: { kind: 'import' as const, group } });
   const inner = innerMs === undefined ? [] : [innerMs];
   const program = page(
@@ -47,6 +47,12 @@ describe('a placeholder that the component system keeps', () => {
     const late = shown(KEPT, 400);
     expect(late.outer).toBeGreaterThan(late.there[0]);
     expect(late.outer).toBeLessThan(late.there[0] + FRAME);
+  });
+
+  it('lets in what was drawn meanwhile, which takes its share of the drawing; nothing more where it isn’t kept', () => {
+    expect(shown(KEPT, 20, undefined, 100).outer).toBeCloseTo(350, 6);
+    const [late, free] = [KEPT, undefined].map((kept) => shown(kept, 400, undefined, 100));
+    expect(late.outer - late.there[0]).toBeCloseTo(free.outer - free.there[0], 6);
   });
 
   it('keeps what is inside as well: both come together, or one after another placeholder', () => {

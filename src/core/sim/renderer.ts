@@ -6,6 +6,12 @@ import type { Evaluating, Fetching, Parsing, Rendering, TextFonts, Then, Trigger
 import type { Cause, RevealState } from './types.ts';
 import { afterAll } from './waits.ts';
 
+/**
+ * Where a component system lets in what it drew in a placeholder's place: the share of drawing that comes only then (it is put into the page, effects
+ * run and draw again, styles and layout). Of three pages of component libraries 0.45, 0.6 and 0.87 (docs/SIMULATOR.md).
+ */
+const LET_IN_SHARE = 0.5;
+
 /** What shows: parts drawn by the document or by script, the first paint, and from when on each part answers. */
 interface Needs extends PageContext {
   fetcher: Pick<Fetching, 'onArrival' | 'onFailure'>;
@@ -25,6 +31,8 @@ export class Renderer implements Rendering {
   private readonly unplaced = new Map<number, () => void>();
   /** When each part's stand-in was seen first. */
   private readonly standInSince = new Map<number, number>();
+  /** Parts that were drawn in a stand-in's place, with what letting them in still takes of the thread, in ms. */
+  private readonly letInMs = new Map<number, number>();
   /** When a stand-in was seen last, of any part. */
   private lastStandIn = Number.NEGATIVE_INFINITY;
   /** Parts that show together: whether all were ready once, and those that wait for the others. */
@@ -178,8 +186,10 @@ export class Renderer implements Rendering {
   private render(at: number, latest: Cause): void {
     const { page } = this;
     const part = page.program.parts[at];
-    const ms = drawingMs(page.conditions.device, part.renderMs);
-    const task = page.mainThread.add('render', part.name, ms, latest, -1, () => {
+    const whole = drawingMs(page.conditions.device, part.renderMs);
+    const later = page.program.placeholders && this.standInSince.has(at) ? whole * LET_IN_SHARE : 0;
+    this.letInMs.set(at, later);
+    const task = page.mainThread.add('render', part.name, whole - later, latest, -1, () => {
       const by = byTask(page, 'task', `${part.name} drawn`, task);
       page.triggers.drawn(at, by);
       this.markDrawn(at, by, () => {
@@ -276,7 +286,7 @@ export class Renderer implements Rendering {
       };
       const inFont = (font: Cause) => this.turns[at] === turn && this.reveal(at, 'in font', font);
       const seen = (by: Cause) => page.fonts.show(part.fonts ?? [], { shown: show, inFont }, by);
-      const visible = (by: Cause) => this.letIn(at, since, by, seen);
+      const visible = (by: Cause) => this.letIn(at, since, by, (last) => this.putIn(at, last, seen));
       if (late) page.clock.at(page.clock.now + page.costs.frameWait, () => visible(cause));
       else visible(paint);
     });
@@ -289,6 +299,21 @@ export class Renderer implements Rendering {
    */
   private letIn(at: number, since: number, cause: Cause, then: Then): void {
     this.onceAround(at, cause, (by) => this.letInItself(at, since, by, then));
+  }
+
+  /** What was drawn in a stand-in's place is put into the page, which takes its share of the drawing. */
+  private putIn(at: number, cause: Cause, then: Then): void {
+    const { page } = this;
+    const ms = this.letInMs.get(at) ?? 0;
+    if (ms === 0) {
+      then(cause);
+      return;
+    }
+    this.letInMs.delete(at);
+    const { name } = page.program.parts[at];
+    const task = page.mainThread.add('render', name, ms, cause, -1, () => {
+      then(byTask(page, 'task', `${name} let in`, task));
+    });
   }
 
   /** Where placeholders are kept: once all that a part stands in is in itself. */

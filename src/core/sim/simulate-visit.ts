@@ -178,6 +178,7 @@ class PageLink implements PageNetwork {
     this.network.exchange({
       ...exchange,
       ...(exchange.early ? { early: open(exchange.early) } : {}),
+      reached: open(() => exchange.reached()),
       served: open(() => exchange.served()),
       dropped: () => page.closed,
       progress: (total, { from, to, bytes }) => {

@@ -6,6 +6,8 @@ export interface FoundCall {
   line: number;
   /** Made when a person acts. */
   onAct: boolean;
+  /** Top-level names of the module whose components make it; empty where the module does as it runs. */
+  under: string[];
 }
 
 /** What is known of the app's modules where calls for data are followed. */
@@ -34,6 +36,12 @@ const DRAWN =
 const OF_BROWSER = /^((window|self|globalThis)\.)?fetch$|^new EventSource$|^(\$fetch|useFetch|useLazyFetch)$/;
 const OF_PACKAGE = /(^|\.)(get|post|json|fetch|request|query|graphql|ofetch|axios|ky|useSWR|useFetch)$/i;
 
+/** The top-level name that a function stands under: that of its class or object, where it has one. */
+export const topNameOf = (name: string): string => name.split('.')[0];
+
+/** The component that a function belongs to; of those that frameworks call by their own names there is none. */
+const componentOf = (name: string): string => (/^(default|[A-Z])/.test(name) ? topNameOf(name) : '');
+
 /** Follows calls for data through hooks, clients and services to what asks a server. */
 export class DataCalls {
   private readonly known = new Map<string, FoundCall[]>();
@@ -50,15 +58,22 @@ export class DataCalls {
     const found: FoundCall[] = [];
     this.known.set(path, found);
     if (!sheet) return found;
-    const drawn = [...sheet.functions].filter(([name, f]) => f.isTop && DRAWN.test(name)).flatMap(([, f]) => f.asks);
-    for (const ask of [...sheet.top, ...drawn]) {
+    const drawn = [...sheet.functions].filter(([name, f]) => f.isTop && DRAWN.test(name));
+    const asks = [
+      ...sheet.top.map((ask) => ({ ask, name: '' })),
+      ...drawn.flatMap(([name, f]) => f.asks.map((ask) => ({ ask, name: componentOf(name) }))),
+    ];
+    for (const { ask, name } of asks) {
       this.steps = 0;
       for (const { address, onAct, anyAddress } of this.follow(path, sheet, ask)) {
         const written = this.written(path, sheet, address, anyAddress);
         if (written === null || found.length >= MOST) continue;
         const other = found.find((f) => f.address === written);
-        if (other) other.onAct &&= onAct;
-        else found.push({ address: written, line: ask.line, onAct });
+        if (!other) found.push({ address: written, line: ask.line, onAct, under: name === '' ? [] : [name] });
+        else {
+          other.onAct &&= onAct;
+          other.under = name === '' || other.under.length === 0 ? [] : [...new Set([...other.under, name])];
+        }
       }
     }
     return found;

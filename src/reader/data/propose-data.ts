@@ -1,7 +1,8 @@
 import { ASSUMED_ANSWER, type DataCall, type Part, type Route } from '../../core/snapshot/route-types.ts';
 import { FreeNames } from '../../core/text/free-names.ts';
 import { type ImageAt, routeImages } from '../app-images.ts';
-import { type DrawnApp, type DrawnRoute, proposeParts, usedBy } from '../parts/find-parts.ts';
+import { isDrawnUnder } from '../parts/drawn-under.ts';
+import { type DrawnApp, type DrawnPaths, type DrawnRoute, proposeParts, usedBy } from '../parts/find-parts.ts';
 import type { FoundCall } from './data-calls.ts';
 
 /** What a route draws and asks for, as the code tells. */
@@ -14,7 +15,10 @@ export type ProposedContent = Pick<Route, 'parts' | 'data' | 'content'>;
 export function proposeContent(route: DrawnRoute, app: DrawnApp, imageAt: ImageAt): ProposedContent {
   const { parts, drawn } = proposeParts(route, app);
   const calls = new RouteCalls(app.callsOf);
-  for (const path of drawn) calls.add(path, (c) => !c.onAct);
+  for (const [path, names] of drawn) {
+    const owners = app.moduleAt(path)?.owners ?? null;
+    calls.add(path, (c) => !c.onAct && isDrawnUnder(c, owners, names));
+  }
   const filled = parts.map((part): Part => {
     const isLater = part.place === 'action' || part.place === 'conditional';
     const own = isLater ? drawnBy(part.module, app, drawn) : [part.module];
@@ -61,7 +65,7 @@ function openedIn(parts: readonly Part[], path: string): Part[] {
 }
 
 /** What a part brings with it: the modules that it draws at once, without what is there already. */
-function drawnBy(module: string, app: DrawnApp, there: ReadonlySet<string>): string[] {
+function drawnBy(module: string, app: DrawnApp, there: DrawnPaths): string[] {
   const found = new Set([module]);
   for (const path of found) {
     for (const use of app.moduleAt(path)?.uses ?? []) {

@@ -71,8 +71,8 @@ export class ModuleReader {
     const { code, commonJs, stated } = parsed;
     read.code = { text: code, commonJs, stated, small: null };
     if (component?.rest) read.minified = JSON.stringify(component.rest);
-    const { routes, uses, asks, images, runs, mounts, elements, later } = parsed;
-    Object.assign(read, { routes, uses, asks, images, runs, mounts, elements, later, marked, serves });
+    const { routes, uses, owners, asks, images, runs, mounts, elements, later } = parsed;
+    Object.assign(read, { routes, uses, owners, asks, images, runs, mounts, elements, later, marked, serves });
     for (const told of parsed.told) findings.failed.push({ path: read.path, ...told });
     this.around.linkScript(file, parsed, read);
     for (const { specifier, line } of parsed.workers) startWorker(file, specifier, line, read);

@@ -46,16 +46,7 @@ export function followNames(
   return homesOf(found.names);
 }
 
-/** The module that defines a name, through all that only pass it on, whatever else these do. */
-export function definerOf(
-  path: string,
-  name: string,
-  reexportsAt: (path: string) => Reexports | null | undefined,
-): string {
-  return definitionOf(path, name, reexportsAt).path;
-}
-
-/** The module that defines a name, as above, and the name that it has there. */
+/** The module that defines a name, through all that only pass it on, whatever else these do, and the name that it has there. */
 export function definitionOf(
   path: string,
   name: string,

@@ -34,6 +34,7 @@ export interface ReadModule {
   routes: RouteSheet | null;
   realm: string;
   uses: ComponentUse[];
+  owners: ParsedScript['owners'];
   asks: ParsedScript['asks'];
   images: ParsedScript['images'];
   runs: ParsedScript['runs'];
@@ -59,6 +60,7 @@ export function emptyModule(path: string, kind: ModuleKind, realm: string, modul
     ...{
       routes: null,
       uses: [],
+      owners: null,
       mounts: [],
       asks: null,
       images: [],

@@ -195,8 +195,8 @@ export class SourceGraph {
     const m = this.modules.get(path);
     if (!m) return undefined;
     const deferred = new Set(m.imports.filter((i) => i.found.kind === 'dynamic').map((i) => i.to));
-    const { uses, images, mounts, resolved, serves, asks } = m;
-    return { uses, images, mounts, resolved, deferred, package: installed(m), serves, asks };
+    const { uses, owners, images, mounts, resolved, serves, asks } = m;
+    return { uses, owners, images, mounts, resolved, deferred, package: installed(m), serves, asks };
   }
 
   /**
@@ -236,6 +236,8 @@ export class SourceGraph {
     imports: Import[];
     /** What somebody does to have an import used, by the import's index. */
     acts: ReadonlyMap<number, Act[]>;
+    /** Whether a module puts something that shows into the page as soon as it has run. */
+    writesAtOnce: (path: string) => boolean;
     packages: Package[];
     texts: Record<string, string>;
     sources: Record<string, string>;
@@ -247,8 +249,8 @@ export class SourceGraph {
     const sorted = this.reached(links);
     const at = new Map(sorted.map((m, i) => [m.path, i]));
     weighModules(sorted);
-    const timed = timesOfUses(this.modules, [...this.starts, ...this.workers, ...asked]);
-    const { imports, acts } = importColumns(sorted, at, (path) => links.get(path)!, timed);
+    const { ofLink, writesAtOnce } = timesOfUses(this.modules, [...this.starts, ...this.workers, ...asked]);
+    const { imports, acts } = importColumns(sorted, at, (path) => links.get(path)!, ofLink);
     // Of files that only were looked into for names nothing is told.
     const ships = (path: string) => !this.modules.has(path) || at.has(path);
     const modules = sorted.map((m) => m.module);
@@ -260,7 +262,7 @@ export class SourceGraph {
       ...otherVersions(modules, packages),
     ];
     return {
-      ...{ modules, imports, packages, unresolved, acts },
+      ...{ modules, imports, packages, unresolved, acts, writesAtOnce },
       failed: this.findings.failed.filter((f) => ships(f.path)),
       notices: [...lacks, ...this.findings.notices.filter((n) => ships(n.path))],
       texts: Object.fromEntries(sorted.map((m) => [m.path, m.minified])),

@@ -16,14 +16,18 @@ export interface UseTimes {
 }
 type Times = UseTimes['times'];
 
+/** What is known of when the code of modules runs. */
+export interface CodeTimes {
+  ofLink: (from: ReadModule, found: FoundImport, to: string) => UseTimes;
+  /** Whether a module puts something that shows into the page as soon as it has run. */
+  writesAtOnce: (path: string) => boolean;
+}
+
 /**
  * Says of links whether they are only used when somebody acts, or once something was drawn. `asked`: modules of which
  * something else than an import may use what they export.
  */
-export function timesOfUses(
-  modules: ReadonlyMap<string, ReadModule>,
-  asked: readonly string[],
-): (from: ReadModule, found: FoundImport, to: string) => UseTimes {
+export function timesOfUses(modules: ReadonlyMap<string, ReadModule>, asked: readonly string[]): CodeTimes {
   const otherwise = new Set(asked);
   for (const { imports, runs } of modules.values())
     for (const { found, to } of imports)
@@ -74,12 +78,13 @@ export function timesOfUses(
     const at = from.source === null ? null : times.neededAt(from.path, found.specifier, counts);
     return at === null ? {} : { sync: { reason: DRAWING, line: lineIn(from.path, from.source!, at) } };
   };
-  return (from, found, to) => {
+  const ofLink = (from: ReadModule, found: FoundImport, to: string) => {
     const told = timesOf(from, found, to);
     const isOnActs =
       found.kind === 'dynamic' ? times.ofDeferred(from.path, found.specifier) === 'act' : told.onActs === true;
     return { times: told, acts: isOnActs ? times.acts(from.path, found.specifier, countsFor(from, found, to)) : [] };
   };
+  return { ofLink, writesAtOnce: (path) => times.writesAtOnce(path) };
 }
 
 /** Of a link that only passes names on: it can be passed by where nobody needs them at once. */

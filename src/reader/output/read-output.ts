@@ -10,6 +10,7 @@ import { proposeContent } from '../data/propose-data.ts';
 import { documentExtras } from '../document-extras.ts';
 import { filesBelow } from '../files-below.ts';
 import type { ReadProgress } from '../graph/source-graph.ts';
+import type { DrawnRoute } from '../parts/find-parts.ts';
 import type { Reading } from '../read-source.ts';
 import { findRoutes } from '../routes/find-routes.ts';
 import { addTemplates, Mentions, unusedRules } from '../unused-rules.ts';
@@ -220,11 +221,13 @@ function routesOf(
   // A page of its own per document needs no table; one document for all is what tables are for.
   const tables = pattern === '/' ? findRoutes(inside.routeModules(entry.realm)) : { routes: [], failed: [] };
   const drawn = inside.drawn([entry], new Set(tables.routes.map((r) => r.page)));
-  const content = (r: { layouts: string[]; page: string }) =>
+  const content = (r: Pick<DrawnRoute, 'layouts' | 'page' | 'components'>) =>
     proposeContent({ ...r, realm: entry.realm }, drawn, () => null);
   if (tables.routes.length > 0 && !html.drawn) {
     failed.push(...tables.failed);
-    return tables.routes.map((r) => sized(annotate({ ...r, rendering, ...content(r) }, notes)));
+    return tables.routes.map(({ components, ...r }) =>
+      sized(annotate({ ...r, rendering, ...content({ ...r, components }) }, notes)),
+    );
   }
   const layouts = own.filter((m) => m !== page);
   const route = { pattern, realm: entry.realm, layouts: [], page, evidence: { path, line: 1 }, rendering };

@@ -6,6 +6,7 @@ import { callSitesOf } from './call-sites.ts';
 import type { DrawnWhen } from './drawn-when.ts';
 import { componentAt } from './dynamic-components.ts';
 import { isOfRoutes } from './of-routes.ts';
+import { underOf } from './owners.ts';
 import { readValues } from './values.ts';
 import { type Scope, whenDrawn, whenLookedUp } from './when-drawn.ts';
 
@@ -23,6 +24,8 @@ export interface ComponentUse {
   when: DrawnWhen;
   /** Modules of the components around it in the same module, innermost first. */
   inside: string[];
+  /** The top-level name of the module that it stands under, where there is one. */
+  under?: string;
 }
 
 /** A parsed text of a component: its script, or a template in the form of the same nodes. */
@@ -83,7 +86,7 @@ function handedUses(
   );
   const uses: Drawn[] = [];
   if (words.size === 0) return uses;
-  walk(root, (node) => {
+  walk(root, (node, above) => {
     if (node.type !== 'CallExpression') return;
     for (const argument of node.arguments as SyntaxNode[]) {
       const local = argument.type === 'Identifier' ? (argument.name as string) : '';
@@ -96,6 +99,7 @@ function handedUses(
         line: source.place(node.start).line,
         when: { kind: 'action', action },
         inside: [],
+        ...underOf(above),
       });
     }
   });
@@ -110,10 +114,11 @@ function usesIn({ root, source, file }: DrawnTree, bindings: ReadonlyMap<string,
     if (made !== null) {
       const when = whenDrawn([...above, node], scope);
       const { line } = source.place(node.start);
-      uses.push({ specifier: null, local: made, element: made, line, when, inside: [] });
+      uses.push({ specifier: null, local: made, element: made, line, when, inside: [], ...underOf(above) });
     }
     if (node.type !== 'JSXElement' || isOfRoutes(above)) return;
-    const place = { line: source.place(node.start).line, ...(file === undefined ? {} : { file }) };
+    const under = root.type === 'Program' ? underOf(above) : {};
+    const place = { line: source.place(node.start).line, ...(file === undefined ? {} : { file }), ...under };
     const inside = above
       .filter((n) => n.type === 'JSXElement')
       .flatMap((n) => bindings.get(tagOf(n) ?? '') ?? [])

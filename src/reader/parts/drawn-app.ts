@@ -1,6 +1,6 @@
 import type { Entry } from '../../core/snapshot/module-types.ts';
 import { DataCalls } from '../data/data-calls.ts';
-import { definerOf } from '../graph/prune.ts';
+import { definitionOf } from '../graph/prune.ts';
 import type { Reexports } from '../graph/reexports.ts';
 import type { DrawingModule, DrawnApp } from './find-parts.ts';
 import { shellsOf } from './shells.ts';
@@ -23,13 +23,13 @@ export interface DrawnModules {
 export function drawnApp({ elements, entries, layouts, pages, inDocument, ...modules }: DrawnModules): DrawnApp {
   const moduleAt = remembered(modules.moduleAt);
   const reexportsAt = remembered(modules.reexportsAt);
-  const defines = (path: string, name: string) => definerOf(path, name, reexportsAt);
+  const defines = (path: string, name: string) => definitionOf(path, name, reexportsAt);
   const calls = new DataCalls({
     sheetAt: (path) => moduleAt(path)?.asks ?? null,
     moduleOf: (from, specifier, name) => {
       const to = moduleAt(from)?.resolved.get(specifier);
       if (to === undefined || moduleAt(to)?.package !== null) return null;
-      return name === '*' || name === 'default' ? to : defines(to, name);
+      return name === '*' || name === 'default' ? to : defines(to, name).path;
     },
   });
   return {

@@ -3,14 +3,19 @@ import { shortName } from '../../core/text/short-name.ts';
 import type { AskSheet } from '../data/ask-sheet.ts';
 import type { FoundCall } from '../data/data-calls.ts';
 import { type Failures, failuresOf } from '../failures.ts';
+import { showsContent } from '../runs/page-writes.ts';
 import type { ComponentUse } from './component-uses.ts';
+import { type DrawnNames, isDrawnUnder, WHOLE } from './drawn-under.ts';
 import type { DrawnWhen } from './drawn-when.ts';
 import type { DrawnImage } from './images.ts';
 import { mediaIn, opposite } from './media.ts';
+import type { Owners } from './owners.ts';
 
 /** What a module draws, with the components' specifiers resolved to paths. */
 export interface DrawingModule {
   uses: ComponentUse[];
+  /** Which of its names draw what stands under which. */
+  owners: Owners | null;
   images: readonly DrawnImage[];
   /** Specifiers of what it mounts as a whole app. */
   mounts: readonly string[];
@@ -25,8 +30,17 @@ export interface DrawingModule {
   asks: AskSheet | null;
 }
 
-/** A route as far as it is drawn; `beside`: modules that its folder starts besides its page. */
-export type DrawnRoute = Pick<Route, 'layouts' | 'page' | 'realm'> & { beside?: readonly string[] };
+/**
+ * A route as far as it is drawn; `beside`: modules that its folder starts besides its page; `components`: top-level names that it draws of
+ * modules, by path, where they are known.
+ */
+export type DrawnRoute = Pick<Route, 'layouts' | 'page' | 'realm'> & {
+  beside?: readonly string[];
+  components?: ReadonlyMap<string, ReadonlySet<string>>;
+};
+
+/** Modules that are drawn, with the names of each that are. */
+export type DrawnPaths = ReadonlyMap<string, DrawnNames>;
 
 /** What a module offers that decides when others are drawn. */
 export interface Services {
@@ -41,17 +55,13 @@ export interface Services {
   failures: Failures;
 }
 
-/** Elements that show something, or usually hold what does (HTML, 4): what only divides (`div`, `main`) may be empty. */
-const CONTENT =
-  /(?<![\w$)\]])<(?:header|nav|footer|aside|h[1-6]|p|span|img|svg|button|ul|ol|a|input|form|label|table)(?=[\s/>])/;
-
 export function servicesOf(path: string, text: string): Services {
   const exported = /\bexport\b/.test(text);
   return {
     media: exported ? mediaIn(text) : null,
     whenSeen: exported && /\bIntersectionObserver\b/.test(text),
     onServer: path.endsWith('.astro'),
-    hasContent: CONTENT.test(text),
+    hasContent: showsContent(text),
     failures: failuresOf(text),
   };
 }
@@ -68,8 +78,8 @@ export interface DrawnApp {
   moduleAt: (path: string) => DrawingModule | undefined;
   /** Modules that an entry draws around all of its routes. */
   shells: (realm: string) => readonly string[];
-  /** The module that defines a name which another one may only pass on. */
-  definerOf: (path: string, name: string) => string;
+  /** The module that defines a name which another one may only pass on, and its name there. */
+  definerOf: (path: string, name: string) => { path: string; name: string };
   /** The calls for data that a module makes. */
   callsOf: (path: string) => readonly FoundCall[];
   /** Whether a module is the page of a route. */
@@ -86,43 +96,62 @@ export interface DrawnApp {
  * Whether something plainly drawn lies below the first screen can't be read off code unless a component around it waits
  * for it to be seen; it is proposed as on it. `drawn`: modules that are drawn at first, the route's own among them.
  */
-export function proposeParts(route: DrawnRoute, app: DrawnApp): { parts: Part[]; drawn: ReadonlySet<string> } {
+export function proposeParts(route: DrawnRoute, app: DrawnApp): { parts: Part[]; drawn: DrawnPaths } {
   const { moduleAt, shells, isPage } = app;
   const parts = new Map<string, Part>();
-  const seen = new Set<string>();
-  const visit = (path: string, direct: boolean) => {
+  const drawn = new DrawnSoFar();
+  const visit = (path: string, names: DrawnNames, direct: boolean) => {
     const module = moduleAt(path);
-    if (!module || seen.has(path) || module.package !== null) return;
-    seen.add(path);
+    if (!module || module.package !== null || !drawn.add(path, names)) return;
     for (const use of module.uses) {
-      const { imported, target } = usedBy(path, use, app);
+      if (!isDrawnUnder(use, module.owners, names)) continue;
+      const { imported, target, taken } = usedBy(path, use, app);
       if (target === undefined || target === path || moduleAt(target)?.package !== null) continue;
       if (isFrameOf(route, target, app)) continue;
-      const drawn = moduleAt(target)!;
+      const other = moduleAt(target)!;
       // What only waits for its content to be seen is no part itself.
-      if (drawn.serves.whenSeen && use.specifier !== null) continue;
+      if (other.serves.whenSeen && use.specifier !== null) continue;
       // Nor is what draws pages, as the address asks for them, or what is drawn on the server; what these draw besides is.
-      if (drawn.serves.onServer || drawn.uses.some((u) => isPage(drawn.resolved.get(u.specifier ?? '') ?? ''))) {
-        visit(target, direct);
+      const drawsPages = (u: ComponentUse) =>
+        isDrawnUnder(u, other.owners, taken) && isPage(other.resolved.get(u.specifier ?? '') ?? '');
+      if (other.serves.onServer || other.uses.some(drawsPages)) {
+        visit(target, taken, direct);
         continue;
       }
       const when = settled(use, (specifier) => moduleAt(module.resolved.get(specifier) ?? '')?.serves);
       if (when.kind !== 'drawn' || direct || module.deferred.has(target) || module.deferred.has(imported!)) {
         if (!parts.has(target)) parts.set(target, partOf(target, when, use.line, use.file ?? path));
       }
-      if (when.kind === 'drawn' || when.kind === 'seen') visit(target, false);
+      if (when.kind === 'drawn' || when.kind === 'seen') visit(target, taken, false);
     }
   };
   for (const { module, line, path, alone } of elementsOf(route, app)) {
     if (!alone && module !== route.page && !parts.has(module))
       parts.set(module, partOf(module, { kind: 'drawn' }, line, path));
-    visit(module, alone);
+    visit(module, WHOLE, alone);
   }
-  for (const shell of shells(route.realm)) visit(shell, true);
-  for (const layout of route.layouts) visit(layout, true);
-  visit(route.page, true);
-  for (const path of route.beside ?? []) if (moduleAt(path)?.package === null) seen.add(path);
-  return { parts: withIds([...parts.values()]), drawn: seen };
+  for (const shell of shells(route.realm)) visit(shell, WHOLE, true);
+  for (const [path, names] of route.components ?? []) visit(path, names, true);
+  for (const path of [...route.layouts, route.page]) if (!route.components?.has(path)) visit(path, WHOLE, true);
+  for (const path of route.beside ?? []) if (moduleAt(path)?.package === null) drawn.add(path, WHOLE);
+  return { parts: withIds([...parts.values()]), drawn: drawn.all };
+}
+
+/** What of which modules was met. */
+class DrawnSoFar {
+  readonly all = new Map<string, DrawnNames>();
+
+  /** Notes that names of a module are drawn; false where they were already. */
+  add(path: string, names: DrawnNames): boolean {
+    const known = this.all.get(path);
+    if (known === undefined) {
+      this.all.set(path, names);
+      return true;
+    }
+    if ([...names].every((n) => known.has(n))) return false;
+    this.all.set(path, new Set([...known, ...names]));
+    return true;
+  }
 }
 
 /** What stands around a route, and any page, is no part of it, wherever it is drawn. */
@@ -145,14 +174,19 @@ function elementsOf(
   });
 }
 
-/** The module that a use leads to, as it is imported (or as an element's name tells), and the one behind it that defines what is drawn. */
+/**
+ * The module that a use leads to, as it is imported (or as an element's name tells), and the one behind it that defines what is drawn, with
+ * the name that is taken of that.
+ */
 export function usedBy(
   path: string,
   { specifier, element, name }: ComponentUse,
   { moduleAt, elementAt, definerOf }: Pick<DrawnApp, 'moduleAt' | 'elementAt' | 'definerOf'>,
-): { imported?: string; target?: string } {
+): { imported?: string; target?: string; taken: DrawnNames } {
   const imported = specifier === null ? elementAt(element ?? '', path) : moduleAt(path)?.resolved.get(specifier);
-  return { imported, target: imported === undefined || name === undefined ? imported : definerOf(imported, name) };
+  if (imported === undefined || name === undefined) return { imported, target: imported, taken: WHOLE };
+  const home = definerOf(imported, name);
+  return { imported, target: home.path, taken: home.name === '*' ? WHOLE : new Set([home.name]) };
 }
 
 /** Whether a component is drawn with the module that uses it, under no condition and wherever it stands. */

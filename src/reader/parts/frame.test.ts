@@ -94,3 +94,53 @@ describe('what stands around all routes', () => {
     expect(inOwn / inEntry).toBeLessThan(1.25);
   });
 });
+
+const plain = (main: string, more: Record<string, string> = {}) =>
+  readSource(
+    folderOf({
+      'package.json': '{}',
+      'index.html': '<div id="root"></div><script type="module" src="/main.js"></script>',
+      'main.js': `import { frame, Card } from './frame.js';
+const routes = [{ path: '/', page: () => import('./tide.js') }, { path: '/log', page: () => import('./log.js') }];
+const root = document.getElementById('root');
+const go = () => routes[0].page().then((m) => m.draw(root));
+${main}`,
+      'frame.js':
+        "export function frame(root) { root.innerHTML = '<header>Tides</header><main></main>'; }\nexport class Card extends HTMLElement { connectedCallback() { this.innerHTML = '<p>card</p>'; } }",
+      'tide.js': "export const draw = (root) => { root.innerHTML = '<p>tide</p>'; };",
+      'log.js': "export const draw = (root) => { root.innerHTML = '<p>log</p>'; };",
+      ...more,
+    }),
+  ).snapshot.entries[0].frame;
+
+describe('what a plain script puts into the page as it starts', () => {
+  it.each<[string, string, string | undefined]>([
+    ['markup, in a function that it calls', 'frame(root); go();', 'frame.js'],
+    ['markup by another method', "root.insertAdjacentHTML('beforeend', '<nav>Tides</nav>'); go();", 'main.js'],
+    [
+      'markup that is put together',
+      "const bar = '<nav>' + document.title + '</nav>';\nroot.innerHTML = bar; go();",
+      'main.js',
+    ],
+    ['an element', "root.append(document.createElement('h1')); go();", 'main.js'],
+    ['text', "root.textContent = 'One moment'; go();", 'main.js'],
+    ['nothing but the page', 'go();', undefined],
+    ['what only divides', "root.innerHTML = '<main></main>'; go();", undefined],
+    ['an empty place', "root.innerHTML = ''; root.textContent = ' '; go();", undefined],
+    ['what somebody asks for', "addEventListener('keydown', () => frame(root)); go();", undefined],
+    ['what an answer brings', "fetch('/tides').then(() => frame(root)); go();", undefined],
+    ['what a timer brings', 'setTimeout(() => frame(root), 900); go();', undefined],
+    [
+      'what is waited for',
+      "const start = async () => { await fetch('/tides'); frame(root); };\nstart(); go();",
+      undefined,
+    ],
+    [
+      'what comes before a wait',
+      "const start = async () => { frame(root); await fetch('/tides'); };\nstart(); go();",
+      'frame.js',
+    ],
+    ['what is waited for at the top', "await fetch('/tides');\nframe(root); go();", undefined],
+    ['an element that may be used later', "customElements.define('tide-card', Card); go();", undefined],
+  ])('%s', (_, main, frame) => expect(plain(main)).toBe(frame));
+});

@@ -2,6 +2,7 @@ import { handedTo } from '../script/handed-off.ts';
 import { importedBindings } from '../script/imported-bindings.ts';
 import type { SourceText } from '../source-text.ts';
 import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { underOf } from './owners.ts';
 
 /** An image that a module draws whenever it is drawn itself. */
 export interface DrawnImage {
@@ -11,6 +12,8 @@ export interface DrawnImage {
   /** It waits until it comes near the screen (HTML, `loading=lazy`). */
   lazy: boolean;
   line: number;
+  /** The top-level name of the module that it stands under, where there is one. */
+  under?: string;
 }
 
 /** What decides, repeats or puts off what stands in it. */
@@ -49,6 +52,7 @@ export function drawnImages(program: SyntaxNode, root: SyntaxNode, source: Sourc
       imported: written === null,
       lazy: isNode(loading) && constantText(bare(loading)) === 'lazy',
       line: source.place(node.start).line,
+      ...(root.type === 'Program' ? underOf(above) : {}),
     });
   });
   return found;

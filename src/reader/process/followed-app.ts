@@ -2,6 +2,7 @@ import fs from 'node:fs';
 import { brokenMeanwhile } from '../../core/check/broken-meanwhile.ts';
 import { InputError } from '../../core/errors.ts';
 import { KeptReading } from './kept-reading.ts';
+import { UnseenChanges } from './unseen-changes.ts';
 import { WatchedFolder } from './watched-folder.ts';
 import type { Read, ReadWork } from './work.ts';
 
@@ -18,6 +19,10 @@ export type Followed =
   /** Changes can't be seen. */
   | { kind: 'trouble'; message: string };
 
+/** So long after a reading it is looked whether something was written that the watcher missed, and from then on as often, in ms. */
+const LOOK_MS = 1000;
+const LOOK_AGAIN_MS = 10_000;
+
 /** Reads an app's folder, and again whenever its files change: one reading at a time, and the newest state in the end. */
 export class FollowedApp {
   private readonly reading: KeptReading;
@@ -29,6 +34,10 @@ export class FollowedApp {
   private closed = false;
   /** Files that were saved since the last reading that could be used. */
   private readonly since = new Set<string>();
+  private readonly unseen: UnseenChanges;
+  /** When the last reading began, in ms since the epoch. */
+  private began = 0;
+  private look: NodeJS.Timeout | null = null;
 
   private constructor(
     work: ReadWork & { folder: string },
@@ -36,6 +45,7 @@ export class FollowedApp {
     private readonly told: (by: Followed) => void,
   ) {
     const folder = fs.realpathSync(work.folder);
+    this.unseen = new UnseenChanges(folder);
     this.reading = new KeptReading({ ...work, folder }, script, memory);
     this.watched = new WatchedFolder(
       folder,
@@ -63,6 +73,7 @@ export class FollowedApp {
       // What was saved meanwhile may have come too late for it.
       do {
         followed.pending = null;
+        followed.began = Date.now();
         followed.last = await followed.reading.read();
       } while (followed.pending);
     } catch (error) {
@@ -70,11 +81,13 @@ export class FollowedApp {
       throw error;
     }
     followed.busy = false;
+    followed.lookSoon();
     return { followed, first: followed.last };
   }
 
   async close(): Promise<void> {
     this.closed = true;
+    if (this.look) clearTimeout(this.look);
     this.reading.close();
     await this.watched.close();
   }
@@ -90,10 +103,32 @@ export class FollowedApp {
       if (!this.closed) this.told(by);
     }
     this.busy = false;
+    this.lookSoon();
+  }
+
+  /** Once it is quiet, what was written since the last reading began and wasn't told by the watcher is read as well. */
+  private lookSoon(ms = LOOK_MS): void {
+    if (this.look) clearTimeout(this.look);
+    if (this.closed) return;
+    this.look = setTimeout(() => void this.lookForUnseen(), ms);
+    this.look.unref();
+  }
+
+  private async lookForUnseen(): Promise<void> {
+    const own = (this.last?.snapshot.modules ?? []).flatMap((m) => (m.package === null ? [m.path] : []));
+    const changed = await this.unseen.since(this.began, new Set([...own, ...this.since]));
+    if (this.closed || this.busy) return;
+    if (changed.length === 0) {
+      this.lookSoon(LOOK_AGAIN_MS);
+      return;
+    }
+    this.pending = new Set([...(this.pending ?? []), ...changed]);
+    void this.readOn();
   }
 
   private async readOnce(during: boolean): Promise<Followed> {
     const changed = [...this.since].sort();
+    this.began = Date.now();
     try {
       const read = await this.reading.read();
       const at = this.last ? brokenMeanwhile(this.last.snapshot, read.snapshot, this.since) : [];

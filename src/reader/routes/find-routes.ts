@@ -4,7 +4,13 @@ import type { RouteEntry, RouteExpression, View } from './expressions.ts';
 import { type Definition, Names, type RouteModule } from './names.ts';
 import { patternOf } from './patterns.ts';
 
-type FoundRoute = Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence'>;
+/** `components`: the top-level names that it draws of modules, those that only stand around its page among them, by path. */
+type FoundRoute = Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence'> & {
+  components: ReadonlyMap<string, ReadonlySet<string>>;
+};
+
+/** A top-level name of a module. */
+type Component = Pick<Definition, 'module' | 'local'>;
 
 /** An entry with the module whose names it uses. */
 interface Placed {
@@ -18,11 +24,16 @@ interface Placed {
 interface Drawn {
   layouts: string[];
   page: string | null;
+  /** What of which modules is drawn, as far as it has a name. */
+  components: Component[];
   /** Routes that stand where a view would. */
   routes: Placed[];
   /** Specifier or name that leads nowhere. */
   lost: string | null;
 }
+
+/** What one view draws. */
+type Viewed = Pick<Drawn, 'components' | 'routes' | 'lost'> & { paths: string[]; isLayout: boolean };
 
 /**
  * Puts what modules say about routes together: names are followed into other modules, routes in the module of a view are nested
@@ -55,7 +66,7 @@ class Finder {
         if (!onlyNamed) this.note(expression, holder, owner, new Set());
     for (const holder of holders) {
       if (this.nested.has(holder.path)) continue;
-      for (const placed of this.rootsOf(holder)) this.visit(placed, '/', [], new Set());
+      for (const placed of this.rootsOf(holder)) this.visit(placed, '/', [], [], new Set());
     }
     return { routes: this.routes, failed: this.failed };
   }
@@ -147,7 +158,14 @@ class Finder {
     });
   }
 
-  private visit({ entry, prefix, holder }: Placed, above: string, layouts: string[], open: Set<string>): void {
+  /** `around`: what of which modules the routes around an entry draw. */
+  private visit(
+    { entry, prefix, holder }: Placed,
+    above: string,
+    layouts: string[],
+    around: readonly Component[],
+    open: Set<string>,
+  ): void {
     if (entry.redirects) return;
     const path = this.names.text(holder, entry.path);
     if (path === null) {
@@ -169,9 +187,10 @@ class Finder {
       return;
     }
     if (below.length > 0) {
-      const around = [...layouts, ...drawn.layouts, ...(page === null ? [] : [page])];
+      const layoutsThere = [...layouts, ...drawn.layouts, ...(page === null ? [] : [page])];
       const opened = children.length > 0 || page === null ? open : new Set([...open, page]);
-      for (const child of below) this.visit(child, pattern, around, opened);
+      const within = [...around, ...drawn.components];
+      for (const child of below) this.visit(child, pattern, layoutsThere, within, opened);
       return;
     }
     if (page === null) {
@@ -185,15 +204,20 @@ class Finder {
     }
     this.seen.add(pattern);
     const evidence = { path: holder.path, line: entry.line };
-    this.routes.push({ pattern, realm: holder.realm, layouts: [...layouts, ...drawn.layouts], page, evidence });
+    const components = namesByPath([...around, ...drawn.components]);
+    this.routes.push({
+      ...{ pattern, realm: holder.realm, layouts: [...layouts, ...drawn.layouts], page },
+      ...{ components, evidence },
+    });
   }
 
   /** What an entry draws: the innermost view that is the app's own is the page. */
   private drawnBy({ entry, holder }: Placed): Drawn {
     const found = entry.views.map((view) => this.modulesOf(view, holder, new Set()));
-    const drawn: Drawn = { layouts: [], page: null, routes: [], lost: null };
-    for (const { paths, isLayout, routes, lost } of found) {
+    const drawn: Drawn = { layouts: [], page: null, components: [], routes: [], lost: null };
+    for (const { paths, isLayout, components, routes, lost } of found) {
       drawn.routes.push(...routes);
+      drawn.components.push(...components);
       if (lost !== null) drawn.lost ??= lost;
       if (isLayout) drawn.layouts.push(...paths);
       else drawn.page = paths.at(-1) ?? drawn.page;
@@ -204,12 +228,8 @@ class Finder {
     return drawn;
   }
 
-  private modulesOf(
-    view: View,
-    holder: RouteModule,
-    seen: Set<string>,
-  ): { paths: string[]; isLayout: boolean; routes: Placed[]; lost: string | null } {
-    const nothing = { paths: [], isLayout: view.by === 'layout', routes: [], lost: null };
+  private modulesOf(view: View, holder: RouteModule, seen: Set<string>): Viewed {
+    const nothing: Viewed = { paths: [], isLayout: view.by === 'layout', components: [], routes: [], lost: null };
     if (view.by === 'here') return { ...nothing, paths: [holder.path] };
     if (view.by === 'file') {
       const path = this.names.at(holder.resolved.get(view.file))?.path;
@@ -231,21 +251,19 @@ class Finder {
   }
 
   /** The module behind a definition, or those behind the views that it only wraps. */
-  private moduleOf(
-    { module, local }: Definition,
-    nothing: { paths: string[]; isLayout: boolean; routes: Placed[]; lost: string | null },
-    seen: Set<string>,
-  ): { paths: string[]; isLayout: boolean; routes: Placed[]; lost: string | null } {
+  private moduleOf({ module, local }: Definition, nothing: Viewed, seen: Set<string>): Viewed {
     if (module.package !== null) return nothing;
+    const own = { module, local };
     const key = keyOf(module.path, local);
     const wrapped = seen.has(key) ? undefined : module.sheet?.views.get(local);
-    if (!wrapped) return { ...nothing, paths: [module.path] };
+    if (!wrapped) return { ...nothing, paths: [module.path], components: [own] };
     const inner = wrapped.map((v) => this.modulesOf(v, module, new Set([...seen, key])));
     const paths = inner.flatMap((i) => i.paths);
     const lost = inner.find((i) => i.lost !== null)?.lost ?? null;
     return {
       ...nothing,
       paths: paths.length > 0 ? [paths[paths.length - 1]] : lost === null ? [module.path] : [],
+      components: [own, ...inner.flatMap((i) => i.components)],
       lost,
     };
   }
@@ -260,6 +278,12 @@ class Finder {
     if (!this.told.has(key)) this.failed.push({ path, line, message });
     this.told.add(key);
   }
+}
+
+function namesByPath(components: readonly Component[]): Map<string, Set<string>> {
+  const names = new Map<string, Set<string>>();
+  for (const { module, local } of components) names.set(module.path, (names.get(module.path) ?? new Set()).add(local));
+  return names;
 }
 
 function keyOf(path: string, owner: string): string {

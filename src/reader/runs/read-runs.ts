@@ -5,6 +5,8 @@ import { attributeOf, CALL_ONCE_DRAWN, calledName, handedTo, isDependency, KEEPS
 import { importedBindings, importedNames } from '../script/imported-bindings.ts';
 import { constantText, isFunction, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { canBeDeferred } from './can-wait.ts';
+import { writesToPage } from './page-writes.ts';
+import { isPutOff } from './put-off.ts';
 import type { ImportedUse, RunSheet, UsePlace } from './run-sheet.ts';
 
 /** Handlers of what happens by itself, soon after something is drawn. */
@@ -18,25 +20,29 @@ const AFTER_DRAWING = new Set([
  * When the code of a module runs, as far as it says so itself: what it imports and its own functions, with the places that
  * use them. A function runs no sooner than whatever makes it; one with a name (bound once) no sooner than something uses
  * that name; one that is given to an `on…` attribute or to `addEventListener` when somebody acts. So nothing is said to run
- * later than it can. `roots`: the script, and its templates as parsed markup.
+ * later than it can. `roots`: the script, and its templates as parsed markup; `text`: that of the script.
  */
-export function readRuns(program: SyntaxNode, roots: readonly SyntaxNode[]): RunSheet {
+export function readRuns(program: SyntaxNode, roots: readonly SyntaxNode[], text: string): RunSheet {
   const imports = importedBindings(program);
   const names = importedNames(program);
   const own = ownFunctions(roots);
   const imported: ImportedUse[] = [];
   const deferred: RunSheet['deferred'] = [];
+  const writes: UsePlace[] = [];
   const functions = new Map([...own.values()].map(({ name }): [string, UsePlace[]] => [name, []]));
   for (const root of roots)
     walk(root, (node, above) => {
+      const place = () => waiting(placeOf(node, above, own), node, above);
       const asked = node.type === 'ImportExpression' ? constantText(node.source) : null;
-      if (asked !== null) deferred.push({ specifier: asked, at: placeOf(node, above, own) });
+      if (asked !== null) deferred.push({ specifier: asked, at: place() });
+      if (root === program && writesToPage(node, text) && !above.some((n) => n.type === 'ClassBody'))
+        writes.push(place());
       const name = usedName(node, above);
       if (name === null || (root === program && isPlainElement(node, above))) return;
       const specifier = node.type === 'MemberExpression' ? undefined : imports.get(name);
       const calls = functions.get(name);
       if (specifier === undefined && !calls) return;
-      const at = placeOf(node, above, own);
+      const at = place();
       calls?.push(at);
       if (specifier !== undefined) {
         const whole = names.get(name) ?? '*';
@@ -57,6 +63,7 @@ export function readRuns(program: SyntaxNode, roots: readonly SyntaxNode[]): Run
   return {
     imported,
     deferred,
+    writes,
     functions,
     exported: exportedFunctions(program, functions),
     components: exportedComponents(program),
@@ -193,8 +200,15 @@ function placeOf(node: SyntaxNode, above: readonly SyntaxNode[], own: ReadonlyMa
   return 'now';
 }
 
+/** The same, where the code waits for something before it comes there. */
+function waiting(at: UsePlace, node: SyntaxNode, above: readonly SyntaxNode[]): UsePlace {
+  const isCode = at === 'now' || (typeof at === 'object' && 'fn' in at);
+  if (!isCode || !isPutOff(node, above)) return at;
+  return at === 'now' ? 'later' : { ...at, waits: true };
+}
+
 /** When a function runs that is handed on at its place; null where that says nothing. */
-function timeOf(node: SyntaxNode, above: readonly SyntaxNode[], at: number): Exclude<UsePlace, 'now'> | null {
+function timeOf(node: SyntaxNode, above: readonly SyntaxNode[], at: number): 'effect' | { act: string } | null {
   const attribute = attributeOf(above, at)?.name ?? '';
   if (/^on[A-Z]/.test(attribute))
     return BY_ITSELF.test(attribute) ? 'effect' : { act: wordsOf(above[at - 2], above.slice(0, at - 2)) };

@@ -6,10 +6,10 @@ export const RUNS = ['never', 'act', 'effect', 'now'] as const;
 export type Runs = (typeof RUNS)[number];
 
 /**
- * Where something is used: in code that runs at that time, in a handler of what somebody does (with the words at its element), or in a
- * function of the module, as soon as that is called.
+ * Where something is used: in code that runs at that time (`later`: as soon as what it waits for is there), in a handler of what somebody does
+ * (with the words at its element), or in a function of the module, when that is called, where it doesn't wait for something first.
  */
-export type UsePlace = 'effect' | 'now' | { act: string } | { fn: string };
+export type UsePlace = 'effect' | 'now' | 'later' | { act: string } | { fn: string; waits?: true };
 
 /** A place that uses an imported name. */
 export interface ImportedUse {
@@ -28,6 +28,8 @@ export interface RunSheet {
   imported: ImportedUse[];
   /** Deferred imports by specifier, where each is made. */
   deferred: { specifier: string; at: UsePlace }[];
+  /** Where it puts something that shows into the page by itself, without a component system. */
+  writes: UsePlace[];
   /** Functions of the module by name, each with the places that call it, or hand it on. */
   functions: ReadonlyMap<string, UsePlace[]>;
   /** Exported name → the function of the module that it is. */

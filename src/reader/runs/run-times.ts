@@ -101,6 +101,20 @@ export class RunTimes {
     return runs;
   }
 
+  /** Whether a module puts something that shows into the page by itself as soon as it, or what calls it, has run: without waiting for anything. */
+  writesAtOnce(path: string): boolean {
+    const open = (this.modules.sheetAt(path)?.writes ?? []).map((at): Spot => ({ path, at }));
+    const seen = new Set<string>();
+    for (const { path: where, at } of open) {
+      if (at === 'now') return true;
+      if (typeof at === 'string' || 'act' in at || at.waits) continue;
+      const key = `${where}\n${at.fn}`;
+      if (!seen.has(key)) open.push(...this.callers(where, at.fn));
+      seen.add(key);
+    }
+    return false;
+  }
+
   private spot({ path, at }: Spot): Runs {
     return timeOf(at) ?? this.function(path, (at as { fn: string }).fn);
   }
@@ -154,6 +168,7 @@ export class RunTimes {
 
 /** When the code at a place runs; null in functions, which run when they are called. */
 function timeOf(at: UsePlace): Runs | null {
+  if (at === 'later') return 'now';
   if (typeof at === 'string') return at;
   return 'act' in at ? 'act' : null;
 }

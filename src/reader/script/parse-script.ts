@@ -1,8 +1,10 @@
 import type { EcmaScriptModule } from 'oxc-parser';
+import { topNameOf } from '../data/data-calls.ts';
 import { readAsks } from '../data/read-asks.ts';
 import type { FoundImport } from '../found-import.ts';
 import { type ComponentUse, type DrawnTree, findComponentUses } from '../parts/component-uses.ts';
 import { drawnImages } from '../parts/images.ts';
+import { readOwners } from '../parts/owners.ts';
 import { mountedBy } from '../parts/shells.ts';
 import { collectRoutes } from '../routes/collect.ts';
 import { readRuns } from '../runs/read-runs.ts';
@@ -123,10 +125,18 @@ function noteOwn(
   noteUses(result.imports, program, source);
   const templates = [drawn, ...(angular?.components ?? []).map((c) => c.template?.root)].filter((t) => t != null);
   const roots = [program, ...templates];
-  result.runs = readRuns(program, roots);
+  result.runs = readRuns(program, roots, text);
   if (/<img\b/.test(text)) result.images = roots.flatMap((root) => drawnImages(program, root, source));
   // Without markup syntax `<` only compares, or begins a type.
   result.uses = drawnBy(program, source, text, options, angular, lang !== 'ts');
+  const names = namesAsked(result);
+  if (names.size > 0) result.owners = readOwners(program, names);
+}
+
+/** Top-level names under which something is drawn or asked for. */
+function namesAsked({ uses, images, asks }: ParsedScript): Set<string> {
+  const drawing = [...uses, ...images].flatMap(({ under }) => under ?? []);
+  return new Set([...drawing, ...[...(asks?.functions.keys() ?? [])].map(topNameOf)]);
 }
 
 /** Components that a script and its templates draw. */
@@ -209,6 +219,7 @@ function emptyScript(code: string): ParsedScript {
     unclear: [],
     routes: null,
     uses: [],
+    owners: null,
     mounts: [],
     asks: null,
     elements: [],

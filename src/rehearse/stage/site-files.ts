@@ -1,6 +1,5 @@
 import fs from 'node:fs';
 import path from 'node:path';
-import zlib from 'node:zlib';
 import mime from 'mime';
 import type { PlannedApp } from '../../core/chunks/planned.ts';
 import { addressOfChunk } from '../../core/load/files.ts';
@@ -8,9 +7,9 @@ import type { LoadProgram } from '../../core/load/types.ts';
 import { DEFAULT_SERVER_MS } from '../../core/snapshot/route-types.ts';
 import { addressOfFile, fileOfAddress } from '../../core/text/address.ts';
 import { builtAddress } from '../../reader/built-address.ts';
-import { GZIP_LEVEL } from '../../reader/weigh.ts';
 import { assemble } from '../assemble/assemble.ts';
 import type { Answer } from '../serve/types.ts';
+import { compressed, compressedTo } from './compressed.ts';
 
 /** The files of a site: assembled of an app’s modules, or those of a production build; and whatever else lies in its folder. */
 export class SiteFiles {
@@ -23,6 +22,8 @@ export class SiteFiles {
   constructor(
     private readonly root: string,
     private readonly app: PlannedApp,
+    /** Whether browsers take any compression: over an encrypted connection. */
+    private readonly isSecure: boolean,
   ) {}
 
   /** Assembles the files of all chunks. `watched`: modules whose calls are noted. Gives what couldn’t be assembled as it is, in words. */
@@ -35,15 +36,10 @@ export class SiteFiles {
       const of = programmed.get(address);
       const imports = (of?.imports ?? []).map((r) => `import ${JSON.stringify(resources[r].address)};\n`).join('');
       const type = kind === 'style' ? 'text/css' : 'text/javascript';
-      this.made.set(
-        address,
-        compressed({
-          type,
-          body: Buffer.from(imports + text),
-          cache: 'immutable',
-          serverMs: of?.serverMs ?? DEFAULT_SERVER_MS,
-        }),
-      );
+      const body = Buffer.from(imports + text);
+      const answer: Answer = { type, body, cache: 'immutable', serverMs: of?.serverMs ?? DEFAULT_SERVER_MS };
+      // Each module is a function of its own, which a build doesn't write: a better compression makes up for what that adds.
+      this.made.set(address, of ? compressedTo(of.bytes, answer, this.isSecure) : compressed(answer));
     }
     return told.map((t) => `${t.path}: ${t.message}`);
   }
@@ -108,11 +104,3 @@ export class SiteFiles {
 }
 
 const isFile = (full: string) => fs.statSync(full, { throwIfNoEntry: false })?.isFile() === true;
-
-const NOT_SMALLER = /^(image\/(?!svg)|video|audio|font\/woff|application\/(pdf|octet))/;
-
-/** As servers send it that compress ahead: by the way and level by which files are weighed. */
-export function compressed(answer: Answer): Answer {
-  if (NOT_SMALLER.test(answer.type)) return answer;
-  return { ...answer, body: zlib.gzipSync(answer.body, { level: GZIP_LEVEL }), encoding: 'gzip' };
-}

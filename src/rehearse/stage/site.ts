@@ -13,8 +13,9 @@ import type { Answer, Answering, Request } from '../serve/types.ts';
 import { addressMatches, addressOn } from './addresses.ts';
 import type { DataAnswers } from './answers.ts';
 import type { Applied } from './apply-plan.ts';
+import { compressed } from './compressed.ts';
 import { documentOf, linkField } from './document.ts';
-import { compressed, SiteFiles } from './site-files.ts';
+import { SiteFiles } from './site-files.ts';
 import { standInFor } from './stand-ins.ts';
 
 /** The host of every rehearsed app (RFC 6761 keeps the ending for tests). */
@@ -47,6 +48,8 @@ export interface SiteOptions {
   data?: DataAnswers;
   /** The part that is acted on, by its id. */
   act?: string;
+  /** It is served over encrypted connections; so it is unless said. */
+  isSecure?: boolean;
 }
 
 /** Makes what is served of an app under a plan. Refuses apps whose documents only their own server can make. */
@@ -71,7 +74,7 @@ class Made {
     private readonly options: SiteOptions,
   ) {
     this.root = fs.realpathSync(options.folder);
-    this.files = new SiteFiles(this.root, app);
+    this.files = new SiteFiles(this.root, app, options.isSecure ?? true);
     this.watched = watchedModules(app.snapshot, pattern, program, options.act);
   }
 

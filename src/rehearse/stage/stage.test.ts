@@ -10,9 +10,11 @@ import type { Resource } from '../../core/load/types.ts';
 import { BASELINE, type Decision, type Plan } from '../../core/plan/types.ts';
 import { folderOf, removeFolders } from '../../test-support/folders.ts';
 import { file, page } from '../../test-support/programs.ts';
+import type { Answer } from '../serve/types.ts';
 import { addressMatches, addressOn } from './addresses.ts';
 import { dataAnswers } from './answers.ts';
 import { applyPlan } from './apply-plan.ts';
+import { compressedTo } from './compressed.ts';
 import { documentOf, linkField } from './document.ts';
 import { HOST, siteFor } from './site.ts';
 import { standInFor } from './stand-ins.ts';
@@ -63,11 +65,13 @@ describe('an app under a plan', () => {
   });
 });
 
+const plainOf = ({ body, encoding }: Pick<Answer, 'body' | 'encoding'>) =>
+  encoding === 'br' ? zlib.brotliDecompressSync(body) : encoding === 'gzip' ? zlib.gunzipSync(body) : body;
+
 describe('a site', () => {
   const site = siteFor(applyPlan(folder, plan(detach), NO_AMENDMENTS), '/', { folder });
   const get = (address: string, forDocument = false) => site.answering({ host: HOST, address, forDocument });
-  const textOf = (answer: Awaited<ReturnType<typeof get>>) =>
-    answer && (answer.encoding === 'gzip' ? zlib.gunzipSync(answer.body) : answer.body).toString();
+  const textOf = (answer: Awaited<ReturnType<typeof get>>) => answer && plainOf(answer).toString();
 
   it('serves every file of the landing under the address that its prediction has', async () => {
     const scripts = site.program.resources.filter((r) => r.chunk !== undefined);
@@ -77,6 +81,22 @@ describe('a site', () => {
       expect(answer).toMatchObject({ cache: 'immutable', type: type === 'style' ? 'text/css' : 'text/javascript' });
     }
     expect(site.answers.map(([r]) => r.address)).toEqual(expect.arrayContaining(scripts.map((r) => r.address)));
+  });
+
+  it('sends assembled files about as large as they are predicted, by ways that the browser takes', async () => {
+    const body = Buffer.from(Array.from({ length: 4000 }, (_, i) => `tide${(i * 7919) % 613}(${i % 97});`).join(''));
+    const answer: Answer = { type: 'text/javascript', body, cache: 'immutable', serverMs: 0 };
+    const [usual, least] = [zlib.gzipSync(body, { level: 6 }), zlib.brotliCompressSync(body)].map((b) => b.length);
+    expect(least).toBeLessThan(usual * 0.9);
+    for (const wanted of [usual, Math.round((usual + least) / 2), least, 10]) {
+      const made = compressedTo(wanted, answer, true);
+      expect(plainOf(made).equals(body)).toBe(true);
+      expect(Math.abs(made.body.length - wanted)).toBeLessThanOrEqual(
+        Math.min(usual - wanted, Math.abs(least - wanted)),
+      );
+      expect(compressedTo(wanted, answer, false).encoding).toBe('gzip');
+    }
+    expect(compressedTo(usual, answer, true).encoding).toBe('gzip');
   });
 
   it('has a document with its own scripts and links replaced', async () => {

@@ -3,7 +3,6 @@
 import type { ReactNode } from 'react';
 import { limitWords } from '../../core/limits/words.ts';
 import type { StartSum } from '../../core/metrics/start.ts';
-import type { LandingMeasure } from '../../core/vocabulary/measures.ts';
 import { MEASURES } from '../../core/vocabulary/measures.ts';
 import type { LandingAnswer } from '../../worker/services/startup.ts';
 import type { LandingView } from '../../worker/views.ts';
@@ -18,7 +17,8 @@ import { useLimitStates } from '../state/limits.ts';
 import { useStations } from '../state/stations.ts';
 import { endTrial, type Trial, useTrial } from '../state/trial.ts';
 import { storedPlan, useWorkbench } from '../state/workbench.ts';
-import { StartSums } from './start-sums.tsx';
+import { Behind } from './behind/behind.tsx';
+import type { StripFigure } from './behind/figures.ts';
 
 /** The figures come first; what draws them is fetched after the page is there. */
 const StripDrawing = later(
@@ -134,13 +134,13 @@ function Warnings() {
 }
 
 const FIGURES: {
-  of: LandingMeasure;
+  of: StripFigure;
   words: string;
   read: (view: LandingView) => number;
   write: (value: number) => string;
   /** For a time that rests on the estimated cost of script. */
   milestone?: keyof LandingView['milestones'];
-  /** The sum whose files stand behind it. */
+  /** The sum of files that it is, which may be none. */
   sum?: StartSum;
   /** Left out where it is nothing, before and now. */
   mayBeNothing?: true;
@@ -205,14 +205,15 @@ function Figures({ now, ghost }: { now: LandingView; ghost: LandingView }) {
   return (
     <dl className="flex shrink-0 py-4 pl-1" aria-live="polite">
       {FIGURES.filter((f) => !f.mayBeNothing || (f.sum && now.sums[f.sum].length + ghost.sums[f.sum].length > 0)).map(
-        ({ of, words, read, write, milestone, sum, restsOnSizes }) => (
+        ({ of, words, read, write, milestone, restsOnSizes }) => (
           <Figure
             key={of}
             name={MEASURES[of].name}
             words={words}
             value={write(read(now))}
             atLeast={restsOnSizes && now.unknown.length > 0 ? now.unknown : []}
-            sum={sum ? { view: now, of: sum } : null}
+            of={of}
+            view={now}
           >
             <Change value={read(now) - read(ghost)} format={write} />
             {milestone && now.nineInTen ? (
@@ -222,10 +223,10 @@ function Figures({ now, ghost }: { now: LandingView; ghost: LandingView }) {
               >
                 9 in 10 by {time(now.nineInTen[milestone])}
               </span>
-            ) : milestone && now.range ? (
+            ) : milestone && now.range && Number.isFinite(now.range.high[milestone]) ? (
               <span
                 className="block text-[11px] text-soft"
-                title="if script costs as little, or as much, as is plausible: its cost is an estimate"
+                title="the plausible range: script and drawing as cheap or as dear as they may be where they are estimated, and 7 % either way, as nine of ten recorded loads were off"
               >
                 {time(now.range.low[milestone])} – {time(now.range.high[milestone])}
               </span>
@@ -242,7 +243,8 @@ function Figure({
   words,
   value,
   atLeast,
-  sum,
+  of,
+  view,
   children,
 }: {
   name: string;
@@ -250,7 +252,8 @@ function Figure({
   value: string;
   /** Files of unknown size that it rests on. */
   atLeast: string[];
-  sum: { view: LandingView; of: StartSum } | null;
+  of: StripFigure;
+  view: LandingView;
   children: ReactNode;
 }) {
   const unsure = atLeast.length > 0 ? `at least: the size of ${atLeast.join(', ')} isn’t known` : undefined;
@@ -261,13 +264,9 @@ function Figure({
         <Term means={words}>{name}</Term>
       </dt>
       <dd className="text-[17px] leading-6 font-medium whitespace-nowrap">
-        {sum ? (
-          <StartSums {...sum} value={unsure ? `≥ ${value}` : value}>
-            {written}
-          </StartSums>
-        ) : (
-          written
-        )}
+        <Behind label={`${unsure ? `≥ ${value}` : value}, ${name}: what is behind it`} of={of} view={view}>
+          {written}
+        </Behind>
       </dd>
       <dd className="text-xs whitespace-nowrap">{children}</dd>
     </div>

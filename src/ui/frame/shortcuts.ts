@@ -16,6 +16,7 @@ export const SHORTCUTS: { keys: string; does: string }[] = [
   { keys: 'd', does: 'Split: detach or join what is chosen' },
   { keys: 'Space', does: 'Split: choose several imports together' },
   { keys: '↵', does: 'Split: go into a split point, unfold a folder' },
+  { keys: 'Shift F10', does: 'what can be done with the chosen row; the right button of the pointer as well' },
   { keys: 'o', does: 'Start and later: open the chosen package or folder' },
   { keys: 'p', does: 'Split: preload the chosen split point, or take it back' },
   { keys: '/', does: 'Split: find an import' },

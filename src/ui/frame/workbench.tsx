@@ -6,6 +6,7 @@ import type { FirstPage } from '../../server/first-look.ts';
 import { wishesOf } from '../../worker/choice.ts';
 import { onBreakdown } from '../../worker/client.ts';
 import { loadChoiceList } from '../parts/choice.tsx';
+import { RowMenus } from '../parts/menu/row-menus.tsx';
 import { Message } from '../parts/message.tsx';
 import { RoleTextures } from '../parts/roles.tsx';
 import { TermsProvider } from '../parts/term.tsx';
@@ -103,6 +104,7 @@ export function Workbench({
         {loaded ? <Guide station={at} /> : null}
         <Sheets />
         {loaded ? <CommandKey /> : null}
+        <RowMenus />
         {dropping ? (
           <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded border-2 border-dashed border-ink bg-sheet/80 text-base font-semibold">
             Drop it to read the app

@@ -3,8 +3,10 @@
 import type { Fact, Finding } from '../../../core/advise/types.ts';
 import { counted } from '../../../core/text/counted.ts';
 import { percent, time } from '../../parts/format.ts';
+import { copying, openRowMenu, type RowMenu } from '../../parts/menu/row-menu.ts';
 import { Message } from '../../parts/message.tsx';
 import { seenWords } from '../../parts/seen-words.ts';
+import { Aside, StationGrid } from '../../parts/station-grid.tsx';
 import { chooseFinding, useAdvice, useFindings } from '../../state/advice.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { FindingSheet } from './finding-sheet.tsx';
@@ -27,10 +29,7 @@ export function FindingsPage() {
       </Message>
     );
   return (
-    <div
-      aria-busy={old}
-      className={`station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_340px] ${old ? 'opacity-60' : ''}`}
-    >
+    <StationGrid id="findings" aside={340} busy={old} className={old ? 'opacity-60' : ''}>
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
         <h1 className="text-[15px] font-semibold">What is worth changing</h1>
         <p className="mb-3 text-soft" aria-live="polite">
@@ -77,7 +76,7 @@ export function FindingsPage() {
           </details>
         ) : null}
       </div>
-      <aside aria-label="Details" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
+      <Aside label="Details">
         {finding ? (
           <FindingSheet
             key={finding.id}
@@ -85,8 +84,8 @@ export function FindingsPage() {
             aside={aside.find((a) => a.finding === finding)?.reason ?? null}
           />
         ) : null}
-      </aside>
-    </div>
+      </Aside>
+    </StationGrid>
   );
 }
 
@@ -150,6 +149,10 @@ function Rows({
             type="button"
             aria-current={f.id === chosen ? 'true' : undefined}
             onClick={() => onChoose(f.id)}
+            onContextMenu={(event) => {
+              onChoose(f.id);
+              openRowMenu(event, event.currentTarget, { of: f.what, groups: findingGroups(f) });
+            }}
             className={`grid w-full grid-cols-[minmax(0,1fr)_250px] items-center gap-4 py-1.5 text-left ${f.id === chosen ? 'bg-mark' : 'hover:bg-band'}`}
           >
             <span className="min-w-0 pl-1">
@@ -178,6 +181,25 @@ function Rows({
       ))}
     </ol>
   );
+}
+
+/** What can be done with a finding: what its sheet offers, and what can be copied of it. */
+function findingGroups({ what, why, remedy, evidence, id, cautions }: Finding): RowMenu['groups'] {
+  const { decide, take } = useWorkbench.getState();
+  const [first] = evidence;
+  return [
+    [
+      {
+        words: cautions.length === 0 ? 'Apply' : 'Apply to the plan anyway',
+        run: () => take(remedy),
+      },
+      { words: 'Dismiss', run: () => decide([{ kind: 'put aside', finding: id, reason: '' }], `dismiss: ${what}`) },
+    ],
+    [
+      copying('it as text', `${what}. ${why} ${remedy.words}.`),
+      ...(first ? [copying('where it is in the code', `${first.from}:${first.line}`)] : []),
+    ],
+  ];
 }
 
 /** What a finding saves per visit in ms, here or on the link that it is told for. */

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { HintRow } from '../../../core/choose/hint-table.ts';
 import { percent, size, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
+import { Aside, StationGrid } from '../../parts/station-grid.tsx';
 import { useHintRows } from '../../state/hint-rows.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { type HintLine, hintLines, NO_GAIN, wayWords } from './hint-lines.ts';
@@ -29,7 +30,7 @@ export function HintsPage() {
   const open = lines.find((l) => l.key === chosen) ?? lines[0];
   const most = Math.max(1, ...rows.map((r) => Math.abs(r.gain)));
   return (
-    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_320px]">
+    <StationGrid id="hints" aside={320}>
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
         <div className="flex items-start justify-between gap-4">
           <div>
@@ -78,10 +79,8 @@ export function HintsPage() {
           </>
         )}
       </div>
-      <aside aria-label="Details" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
-        {open ? <HintSheet key={shownOf(open).id} row={shownOf(open)} /> : null}
-      </aside>
-    </div>
+      <Aside label="Details">{open ? <HintSheet key={shownOf(open).id} row={shownOf(open)} /> : null}</Aside>
+    </StationGrid>
   );
 }
 

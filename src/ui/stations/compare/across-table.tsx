@@ -3,6 +3,7 @@
 import type { PivotCell, PivotTable, Sorted } from '../../../core/compare/pivot.ts';
 import type { Measure } from '../../../core/vocabulary/measures.ts';
 import { Change } from '../../parts/change.tsx';
+import { OrderButton } from '../../parts/order.tsx';
 import { usePivotChoice } from '../../state/pivot.ts';
 import { writerOf } from './measures.ts';
 
@@ -111,17 +112,10 @@ function SortButton({ words, of, column }: { words: string; of: 'name' | Sorted;
   const sort = usePivotChoice((s) => s.sort);
   const mine = sort.by === of && sort.column === column ? sort : null;
   return (
-    <button
-      type="button"
-      aria-pressed={mine !== null}
-      title={mine ? 'the other way round' : `sort by ${words}`}
-      onClick={() =>
-        usePivotChoice.setState({ sort: { by: of, column, rising: mine ? !mine.rising : of !== 'value' } })
-      }
-      className={mine ? 'font-medium text-ink' : 'text-soft hover:text-ink'}
-    >
-      {words}
-      {mine ? <span aria-hidden="true"> {mine.rising ? '▴' : '▾'}</span> : null}
-    </button>
+    <OrderButton
+      words={words}
+      rising={mine?.rising ?? null}
+      onSort={() => usePivotChoice.setState({ sort: { by: of, column, rising: mine ? !mine.rising : of !== 'value' } })}
+    />
   );
 }

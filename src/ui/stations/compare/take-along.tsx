@@ -1,6 +1,7 @@
 'use client';
 
 import { type TextTable, tablesCsv, tablesMarkdown } from '../../../core/text/table-text.ts';
+import { copyText } from '../../parts/copy-text.ts';
 import { pictureOf, saveAsPng } from '../../parts/picture.ts';
 import { saveFile } from '../../parts/save-file.ts';
 import { toast } from '../../parts/toast.ts';
@@ -9,14 +10,12 @@ const BUTTON = 'rounded border border-line px-2.5 py-1 hover:border-ink';
 
 /** Ways to take tables along: as Markdown for a review, as CSV for table programs. */
 export function TakeTables({ tables, file }: { tables: () => TextTable[]; file: string }) {
-  const copy = async () => {
-    try {
-      await navigator.clipboard.writeText(tablesMarkdown(tables()));
-      toast('Copied as Markdown');
-    } catch {
-      saveFile(`${file}.md`, 'text/markdown', tablesMarkdown(tables()));
+  const copy = () => {
+    const text = tablesMarkdown(tables());
+    void copyText(text, 'Copied as Markdown', () => {
+      saveFile(`${file}.md`, 'text/markdown', text);
       toast('The browser doesn’t let this page copy; saved as a file instead.');
-    }
+    });
   };
   return (
     <div className="flex shrink-0 gap-2">

@@ -1,5 +1,6 @@
 'use client';
 
+import { copyText } from '../../parts/copy-text.ts';
 import { saveFile } from '../../parts/save-file.ts';
 import { toast } from '../../parts/toast.ts';
 
@@ -17,14 +18,10 @@ export function TextHead({
   file: string;
   mime: string;
 }) {
-  const copy = async () => {
-    try {
-      await navigator.clipboard.writeText(text);
-      toast(`${name} copied`);
-    } catch {
-      toast('The browser doesn’t let this page copy. Save it as a file instead.');
-    }
-  };
+  const copy = () =>
+    void copyText(text, `${name} copied`, () =>
+      toast('The browser doesn’t let this page copy. Save it as a file instead.'),
+    );
   return (
     <div className="mb-2 flex items-start justify-between gap-4">
       <div>

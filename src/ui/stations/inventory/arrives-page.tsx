@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { Sizes } from '../../../core/inventory/inventory.ts';
 import type { FullInventory } from '../../../worker/views.ts';
 import { Pills } from '../../parts/pills.tsx';
+import { Aside, StationGrid } from '../../parts/station-grid.tsx';
 import { Finder } from './finder.tsx';
 import { HeavyLists } from './heavy-lists.tsx';
 import { LeakList } from './leak-list.tsx';
@@ -19,7 +20,7 @@ export function ArrivesPage({ inventory }: { inventory: FullInventory }) {
   const [kind, setKind] = useState<keyof Sizes>('compressed');
   const [module, setModule] = useState<string | null>(null);
   return (
-    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_320px]">
+    <StationGrid id="arrives" aside={320}>
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-3 pb-6">
         <NoticeList notices={inventory.notices} />
         <LeakList leaks={inventory.leaks} />
@@ -49,7 +50,7 @@ export function ArrivesPage({ inventory }: { inventory: FullInventory }) {
         )}
         <HeavyLists inventory={inventory} kind={kind} chosen={module} onChoose={setModule} />
       </div>
-      <aside aria-label="Details" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
+      <Aside label="Details">
         <Finder modules={inventory.modules} onChoose={setModule} />
         {module === null ? (
           <RoutePackages routes={inventory.routes} kind={kind} />
@@ -61,7 +62,7 @@ export function ArrivesPage({ inventory }: { inventory: FullInventory }) {
             <WhereaboutsSheet path={module} />
           </>
         )}
-      </aside>
-    </div>
+      </Aside>
+    </StationGrid>
   );
 }

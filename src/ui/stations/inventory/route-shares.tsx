@@ -1,9 +1,9 @@
 'use client';
 
-import { useState } from 'react';
 import type { RouteRow, Sizes } from '../../../core/inventory/inventory.ts';
 import { MEASURES } from '../../../core/vocabulary/measures.ts';
 import { size, time } from '../../parts/format.ts';
+import { OrderHead, useOrder } from '../../parts/order.tsx';
 import { useWorkbench } from '../../state/workbench.ts';
 
 const SHARES = [
@@ -38,32 +38,32 @@ export function RouteShares({
 }) {
   const route = useWorkbench((s) => s.route);
   const choose = useWorkbench((s) => s.choose);
-  const [{ by, rising }, setOrder] = useState<{ by: Column; rising: boolean }>({ by: 'start', rising: false });
   const whole = (r: RouteRow) => r.only[kind] + r.some[kind] + r.every[kind];
-  const value = (r: RouteRow): number => (by === 'start' ? whole(r) : by === 'route' ? 0 : r[by]);
-  const falling = (a: RouteRow, b: RouteRow) =>
-    by === 'route' ? (a.pattern < b.pattern ? 1 : -1) : value(b) - value(a);
-  const sorted = [...routes].sort((a, b) => (rising ? falling(b, a) : falling(a, b)));
+  const { sorted, order, sortBy } = useOrder<RouteRow, Column>(
+    routes,
+    {
+      route: (r) => r.pattern,
+      start: whole,
+      unusedAtStart: (r) => r.unusedAtStart,
+      otherScripts: (r) => r.otherScripts,
+      alsoFetched: (r) => r.alsoFetched,
+      requests: (r) => r.requests,
+      hops: (r) => r.hops,
+      interactive: (r) => r.interactive,
+    },
+    'start',
+  );
   const heaviest = Math.max(1, ...routes.map(whole));
   const others = routes.some((r) => r.otherScripts > 0);
   const also = routes.some((r) => r.alsoFetched > 0);
   const heading = (column: Column, words: string, right = true) => (
-    <th
-      scope="col"
-      aria-sort={by !== column ? 'none' : rising ? 'ascending' : 'descending'}
-      className={`py-1 font-normal whitespace-nowrap ${right ? 'pl-3 text-right' : 'text-left'}`}
-    >
-      <button
-        type="button"
-        title={by === column ? 'the other way round' : `sort by ${words}`}
-        // Names begin with a, figures with the largest.
-        onClick={() => setOrder({ by: column, rising: by === column ? !rising : column === 'route' })}
-        className={by === column ? 'font-medium text-ink' : 'text-soft hover:text-ink'}
-      >
-        {words}
-        {by === column ? <span aria-hidden="true"> {rising ? '▴' : '▾'}</span> : null}
-      </button>
-    </th>
+    <OrderHead
+      of={column}
+      words={words}
+      order={order}
+      onSort={sortBy}
+      className={right ? 'pl-3 text-right' : 'text-left'}
+    />
   );
   return (
     <>

@@ -15,6 +15,7 @@ export function ImportsHead({
   filter,
   search,
   onFilter,
+  onList,
   onBack,
 }: {
   route: string;
@@ -24,6 +25,8 @@ export function ImportsHead({
   filter: Filter;
   search: RefObject<HTMLInputElement | null>;
   onFilter: (filter: Filter) => void;
+  /** Goes from the field on to what was found. */
+  onList: () => void;
   onBack: () => void;
 }) {
   return (
@@ -71,9 +74,11 @@ export function ImportsHead({
           aria-label="Find an import"
           onChange={(event) => onFilter({ ...filter, text: event.target.value })}
           onKeyDown={(event) => {
-            if (event.key !== 'Escape') return;
+            const goesOn = event.key === 'Enter' || event.key === 'ArrowDown';
+            if (event.key !== 'Escape' && !goesOn) return;
             event.preventDefault();
-            event.currentTarget.blur();
+            if (goesOn) onList();
+            else event.currentTarget.blur();
           }}
           className="w-32 rounded border border-line bg-paper px-2 py-1"
         />

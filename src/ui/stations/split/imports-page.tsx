@@ -3,9 +3,11 @@
 import { useEffect, useRef, useState } from 'react';
 import { isTakenElsewhere } from '../../parts/keys.ts';
 import { Message } from '../../parts/message.tsx';
+import { Aside, StationGrid } from '../../parts/station-grid.tsx';
 import { useWorkbench } from '../../state/workbench.ts';
 import { ImportDetails } from './import-details.tsx';
 import { ImportsHead } from './imports-head.tsx';
+import { lineMenu } from './line-menu.ts';
 import { SplitList } from './split-list.tsx';
 import { toggleImport, togglePreload } from './toggles.ts';
 import { type ImportChoice, useImportChoice } from './use-import-choice.ts';
@@ -20,6 +22,7 @@ export function ImportsPage() {
   const decide = useWorkbench((s) => s.decide);
   const choice = useImportChoice(outline, within);
   const search = useRef<HTMLInputElement>(null);
+  const list = useRef<HTMLDivElement>(null);
 
   const enter = (of: string) => {
     choice.clear();
@@ -35,7 +38,7 @@ export function ImportsPage() {
 
   if (error) return <Message title="This route can’t be outlined">{error}</Message>;
   return (
-    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_320px]">
+    <StationGrid id="imports" aside={320}>
       <div className="flex min-h-0 min-w-0 flex-col">
         <ImportsHead
           route={route}
@@ -44,9 +47,15 @@ export function ImportsPage() {
           filter={choice.filter}
           search={search}
           onFilter={choice.setFilter}
+          onList={() => {
+            const first = choice.lines.find((line) => line.kind !== 'heading');
+            if (first && !choice.chosen) choice.pick(first);
+            list.current?.focus();
+          }}
           onBack={back}
         />
         <SplitList
+          ref={list}
           lines={choice.lines}
           chosen={choice.chosen?.id ?? null}
           marks={choice.marks}
@@ -60,12 +69,13 @@ export function ImportsPage() {
             else toggleImport(line);
           }}
           onFold={choice.fold}
+          menuOf={(line) => lineMenu(line, { choice, route, onEnter: enter })}
         />
       </div>
-      <aside aria-label="Details" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
+      <Aside label="Details">
         <ImportDetails choice={choice} outline={outline} within={within} onDetachMany={detachMany} onEnter={enter} />
-      </aside>
-    </div>
+      </Aside>
+    </StationGrid>
   );
 }
 

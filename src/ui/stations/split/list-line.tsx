@@ -10,6 +10,9 @@ const BAR = 184;
 /** Where the figures before the bars end. */
 const FIGURE = 52;
 
+/** The id of a line’s element. */
+export const lineId = (index: number): string => `line-${index}`;
+
 type RealLine = Exclude<Line, { kind: 'heading' } | GroupLine>;
 
 export interface LineProps<L> {
@@ -41,7 +44,7 @@ export function ListLine({
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: the list around it takes the keys
     <div
-      id={`line-${index}`}
+      id={lineId(index)}
       role="option"
       tabIndex={-1}
       aria-selected={chosen || marked}
@@ -166,7 +169,7 @@ export function GroupListLine({ line, index, chosen, heaviest, onChoose, onAct }
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: the list around it takes the keys
     <div
-      id={`line-${index}`}
+      id={lineId(index)}
       role="option"
       tabIndex={-1}
       aria-selected={chosen}

@@ -1,10 +1,11 @@
 'use client';
 
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useEffect, useRef } from 'react';
+import { type KeyboardEvent, type MouseEvent, type RefObject, useEffect } from 'react';
+import { openRowMenu, type RowMenu } from '../../parts/menu/row-menu.ts';
 import { Message } from '../../parts/message.tsx';
 import type { Line } from './lines.ts';
-import { GroupListLine, ListLine } from './list-line.tsx';
+import { GroupListLine, ListLine, lineId } from './list-line.tsx';
 
 const LINE = 28;
 const HEADING = 40;
@@ -13,6 +14,7 @@ const HEADING = 40;
 export type ChoosableLine = Exclude<Line, { kind: 'heading' }>;
 
 interface ListProps {
+  ref: RefObject<HTMLDivElement | null>;
   lines: Line[];
   chosen: string | null;
   /** Keys of the imports that are chosen together. */
@@ -25,12 +27,13 @@ interface ListProps {
   /** What Enter and a double click do. */
   onAct: (line: ChoosableLine) => void;
   onFold: (line: ChoosableLine, open: boolean) => void;
+  /** What can be done with a line. */
+  menuOf: (line: ChoosableLine) => Pick<RowMenu, 'of' | 'groups'>;
 }
 
 /** The list of imports and split points; only what is in sight is drawn. */
 export function SplitList(props: ListProps) {
-  const { lines, chosen, marks, loading, found, onAct } = props;
-  const box = useRef<HTMLDivElement>(null);
+  const { ref: box, lines, chosen, marks, loading, found, onChoose, onAct, menuOf } = props;
   const virtual = useVirtualizer({
     count: lines.length,
     getScrollElement: () => box.current,
@@ -43,7 +46,17 @@ export function SplitList(props: ListProps) {
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
   }, [at, virtual]);
 
+  // Out of sight it isn’t drawn, and nothing may point to it.
+  const isDrawn = virtual.getVirtualItems().some((item) => item.index === at);
   const { onKey, onPick } = choosing({ ...props, at });
+
+  const onMenu = (event: MouseEvent<HTMLElement>) => {
+    const row = (event.target as Element).closest('[role=option]') ?? document.getElementById(lineId(at));
+    const line = lines.find((_, index) => lineId(index) === row?.id);
+    if (!line || line.kind === 'heading') return;
+    onChoose(line);
+    openRowMenu(event, row, menuOf(line));
+  };
 
   if (loading) return <Message title="Following the imports">Weighing what each one carries.</Message>;
   if (lines.length === 0) {
@@ -61,8 +74,9 @@ export function SplitList(props: ListProps) {
       tabIndex={0}
       aria-label="Imports and split points"
       aria-multiselectable="true"
-      aria-activedescendant={at >= 0 ? `line-${at}` : undefined}
+      aria-activedescendant={isDrawn ? lineId(at) : undefined}
       onKeyDown={onKey}
+      onContextMenu={onMenu}
       className="min-h-0 flex-1 overflow-y-auto px-3 pb-4 outline-offset-[-2px]"
     >
       <div className="relative" style={{ height: virtual.getTotalSize() }}>

@@ -54,11 +54,22 @@ export function hintFor(row: SplitRow, route: string, kind: Hint['kind'], place:
 
 export function toggleHint(row: SplitRow, hint: Hint): void {
   const decision: Decision = { kind: 'hint', hint };
-  const there = row.hints.some((h) => h.kind === hint.kind && h.place === hint.place);
-  if (there) useWorkbench.getState().withdraw([subjectOf(decision)], `no ${hint.kind} for ${shortName(row.target)}`);
+  if (isThere(row, hint))
+    useWorkbench.getState().withdraw([subjectOf(decision)], `no ${hint.kind} for ${shortName(row.target)}`);
   else useWorkbench.getState().decide([decision]);
 }
 
+function isThere(row: SplitRow, { kind, place }: Pick<Hint, 'kind' | 'place'>): boolean {
+  return row.hints.some((h) => h.kind === kind && h.place === place);
+}
+
+/** Whether the document preloads a split point on the route. */
+export function hasPreload(row: SplitRow): boolean {
+  return isThere(row, PRELOAD);
+}
+
+const PRELOAD = { kind: 'modulepreload', place: 'markup' } as const;
+
 export function togglePreload(row: SplitRow, route: string): void {
-  toggleHint(row, hintFor(row, route, 'modulepreload', 'markup'));
+  toggleHint(row, hintFor(row, route, PRELOAD.kind, PRELOAD.place));
 }

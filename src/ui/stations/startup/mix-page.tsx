@@ -9,6 +9,7 @@ import { NumberField } from '../../parts/field.tsx';
 import { count } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
 import { PercentileTable } from '../../parts/percentile-table.tsx';
+import { Aside, StationGrid } from '../../parts/station-grid.tsx';
 import { WeightList } from '../../parts/weight-list.tsx';
 import { useMix } from '../../state/mix.ts';
 import { useWork } from '../../state/work.ts';
@@ -45,7 +46,7 @@ export function MixPage() {
     [mix, plan, route, app],
   );
   return (
-    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
+    <StationGrid id="mix" aside={300}>
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
         <h1 className="text-[15px] font-semibold">Landings on {route} over a mix of visitors</h1>
         <p className="mb-3 text-soft" aria-live="polite">
@@ -64,7 +65,7 @@ export function MixPage() {
           <p className="h-64 text-soft">Predicting the first visits …</p>
         )}
       </div>
-      <aside aria-label="The mix" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
+      <Aside label="The mix">
         <Weights title="Links" of={LINKS} weights={mix.links} onTake={(links) => useMix.setState({ links })} />
         <Weights
           title="Devices"
@@ -97,8 +98,8 @@ export function MixPage() {
             onTake={(visits) => useMix.setState({ visits: Math.round(visits) })}
           />
         </div>
-      </aside>
-    </div>
+      </Aside>
+    </StationGrid>
   );
 }
 

@@ -1,13 +1,13 @@
 'use client';
 
 import { X } from 'lucide-react';
+import { sourceRequest } from '../../../core/metrics/behind.ts';
 import { analyst } from '../../../worker/client.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { size, time } from '../../parts/format.ts';
 import { ROLES, RoleMark } from '../../parts/roles.tsx';
 import { useAsked } from '../../state/asked.ts';
 import { useWorkbench } from '../../state/workbench.ts';
-import { sourceRequest } from './rows.ts';
 
 /** All about one request: why it travels, when, and what is in it. */
 export function RequestDetails({ view, index }: { view: LandingView; index: number }) {

@@ -1,5 +1,6 @@
+import { sourceRequest } from '../../../core/metrics/behind.ts';
 import type { ChainLink } from '../../../core/metrics/critical-chain.ts';
-import type { RequestRecord, Timeline } from '../../../core/sim/types.ts';
+import type { RequestRecord } from '../../../core/sim/types.ts';
 import type { LandingView } from '../../../worker/views.ts';
 
 /** Geometry of the waterfall, in px from the top of the rows. */
@@ -50,14 +51,6 @@ export function layRows(requests: RequestRecord[], isShown: (request: number) =>
   const last = hops.at(-1);
   if (last) last.to = y + HOP_PADDING;
   return { rows, hops, height: y + HOP_PADDING };
-}
-
-/** The request that a cause leads back to: its own, or that of the script whose task it was; −1 for none. */
-export function sourceRequest(timeline: Timeline, cause: RequestRecord['cause']): number {
-  if (cause.request >= 0) return cause.request;
-  if (cause.task < 0) return -1;
-  const task = timeline.tasks[cause.task];
-  return task.request >= 0 ? task.request : sourceRequest(timeline, task.cause);
 }
 
 /** A stretch of an answer that had one share of the link. */

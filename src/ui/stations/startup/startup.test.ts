@@ -1,3 +1,4 @@
+import { sourceRequest } from '../../../core/metrics/behind.ts';
 import { BASELINE } from '../../../core/plan/types.ts';
 import { predict } from '../../../core/predict/predict.ts';
 import { DEFAULT_CONDITIONS } from '../../../core/sim/conditions.ts';
@@ -6,7 +7,7 @@ import { SAMPLE } from '../../../test-support/folders.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { stripRows } from '../../frame/strip-rows.ts';
 import { linkUse } from './link-use.ts';
-import { ghostsOf, layRows, litBy, placeFlags, requestsOf, shares, sourceRequest } from './rows.ts';
+import { ghostsOf, layRows, litBy, placeFlags, requestsOf, shares } from './rows.ts';
 
 const { snapshot } = readSource(SAMPLE);
 const made = predict(snapshot, BASELINE, '/crew/duty/manifest', DEFAULT_CONDITIONS);

@@ -7,6 +7,7 @@ import { size, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
 import { PageTabs } from '../../parts/page-tabs.tsx';
 import { ROLES } from '../../parts/roles.tsx';
+import { Aside, StationGrid } from '../../parts/station-grid.tsx';
 import { useWidth } from '../../parts/use-width.ts';
 import { useLanding } from '../../state/landing.ts';
 import { isMarked } from '../../state/selection.ts';
@@ -57,7 +58,7 @@ function OneLanding() {
   );
   const [chosen = -1] = marked;
   return (
-    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_286px]">
+    <StationGrid id="startup" aside={286}>
       <h1 className="sr-only">Startup of {route}</h1>
       <div className="flex min-h-0 min-w-0 flex-col">
         {view ? <Toolbar view={view} drawing={() => box.current?.querySelector('[data-picture]') ?? null} /> : null}
@@ -75,14 +76,14 @@ function OneLanding() {
           )}
         </div>
       </div>
-      <aside aria-label="Details" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
+      <Aside label="Details">
         {view ? <UnderSection view={view} /> : null}
         {view && chosen >= 0 ? <RequestDetails view={view} index={chosen} /> : null}
         {view ? <WhereTimeWent view={view} /> : null}
         {view ? <Schematic view={view} /> : null}
         {view ? <Legend view={view} /> : null}
-      </aside>
-    </div>
+      </Aside>
+    </StationGrid>
   );
 }
 

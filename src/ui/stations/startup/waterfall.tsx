@@ -1,20 +1,23 @@
 'use client';
 
 import { scaleLinear } from 'd3-scale';
-import { type KeyboardEvent, useId, useMemo } from 'react';
+import { type KeyboardEvent, type MouseEvent, useId, useMemo } from 'react';
+import { sourceRequest } from '../../../core/metrics/behind.ts';
 import { layUnder } from '../../../core/recordings/match.ts';
 import type { RecordedRequest } from '../../../core/recordings/types.ts';
 import type { Conditions } from '../../../core/sim/conditions.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { tickWords } from '../../parts/axis.ts';
 import { time } from '../../parts/format.ts';
+import { openRowMenu } from '../../parts/menu/row-menu.ts';
 import { useLanding } from '../../state/landing.ts';
 import { useStartupView } from '../../state/startup-view.ts';
 import { useTrial } from '../../state/trial.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { MilestoneFlags } from './milestone-flags.tsx';
+import { requestMenu } from './request-menu.ts';
 import { RequestRow } from './request-row.tsx';
-import { ghostsOf, layRows, litBy, ROW, requestsOf, sourceRequest } from './rows.ts';
+import { ghostsOf, layRows, litBy, ROW, requestsOf } from './rows.ts';
 import { LinkTrack, RevealLanes, ThreadTrack } from './tracks.tsx';
 
 export const GUTTER = 216;
@@ -60,7 +63,7 @@ export function Waterfall({
   const threadTop = lanesTop + lanes.length * LANE + 18;
   const linkTop = threadTop + 52;
   const height = linkTop + 66;
-  const { pick, onKey } = useWalk(view, laid.rows, chosen, ids);
+  const { pick, onKey, onMenu } = useWalk(view, laid.rows, chosen, ids);
   return (
     <div className="relative">
       <MilestoneFlags
@@ -77,6 +80,7 @@ export function Waterfall({
         aria-label="Requests of this landing, in hops"
         aria-activedescendant={chosen >= 0 ? `${ids}${chosen}` : undefined}
         onKeyDown={onKey}
+        onContextMenu={onMenu}
         className="outline-offset-[-2px]"
       >
         <svg width={width} height={height} className="block" data-picture="startup">
@@ -135,6 +139,18 @@ function useWalk(view: LandingView, rows: { request: number }[], chosen: number,
     pick(next.request);
     document.getElementById(`${ids}${next.request}`)?.scrollIntoView({ block: 'nearest' });
   };
+  const sourceOf = (request: number) => {
+    const source = sourceRequest(timeline, timeline.requests[request].cause);
+    return rows.findIndex((r) => r.request === source);
+  };
+  const onMenu = (event: MouseEvent<HTMLElement>) => {
+    const row = (event.target as Element).closest('[role=option]') ?? document.getElementById(`${ids}${chosen}`);
+    const request = rows.find((r) => `${ids}${r.request}` === row?.id)?.request;
+    if (request === undefined) return;
+    pick(request);
+    const by = sourceOf(request);
+    openRowMenu(event, row, requestMenu(view, request, by < 0 ? null : () => select(by)));
+  };
   const onKey = (event: KeyboardEvent) => {
     if (event.key === 'ArrowDown') select(at + 1);
     else if (event.key === 'ArrowUp') select(at < 0 ? 0 : at - 1);
@@ -142,12 +158,12 @@ function useWalk(view: LandingView, rows: { request: number }[], chosen: number,
     else if (event.key === 'End') select(rows.length - 1);
     else if (event.key === 'Escape') choose({ selection: null });
     else if (event.key === 'ArrowLeft' && chosen >= 0) {
-      const source = sourceRequest(timeline, timeline.requests[chosen].cause);
-      if (source >= 0) select(rows.findIndex((r) => r.request === source));
+      const by = sourceOf(chosen);
+      if (by >= 0) select(by);
     } else return;
     event.preventDefault();
   };
-  return { pick, onKey };
+  return { pick, onKey, onMenu };
 }
 
 type Hops = ReturnType<typeof layRows>['hops'];

@@ -1,9 +1,9 @@
 import { basisWords, type ThreadBasis } from '../../../core/metrics/basis.ts';
 import { type SpentTime, whereTheTimeWent } from '../../../core/metrics/critical-chain.ts';
 import type { LandingView } from '../../../worker/views.ts';
+import { CHAIN_LOOKS } from '../../parts/chain-looks.ts';
 import { time } from '../../parts/format.ts';
 import { Term } from '../../parts/term.tsx';
-import { CHAIN_LOOKS } from './chain-looks.ts';
 
 /** The critical chain to interactive as sums that add up to it. */
 export function WhereTimeWent({ view }: { view: LandingView }) {
@@ -50,17 +50,17 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
         </p>
       ) : null}
       <RestsOn basis={view.basis} />
-      {view.range ? <Range range={view.range} /> : null}
+      {view.range && Number.isFinite(view.range.high.interactive) ? <Range range={view.range} /> : null}
     </section>
   );
 }
 
-/** What the estimated cost of script leaves open. */
+/** What estimates, and all that a model leaves out, leave open. */
 function Range({ range: { low, high } }: { range: NonNullable<LandingView['range']> }) {
   return (
     <p className="mt-2 text-soft">
-      Plausible range, as far as it is estimated: first content <Span from={low.firstContent} to={high.firstContent} />,
-      interactive <Span from={low.interactive} to={high.interactive} />.
+      Plausible range: first content <Span from={low.firstContent} to={high.firstContent} />, interactive{' '}
+      <Span from={low.interactive} to={high.interactive} />.
     </p>
   );
 }

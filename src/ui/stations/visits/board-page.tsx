@@ -5,6 +5,7 @@ import type { Estimate, Expectation, WishRow } from '../../../core/visitors/expe
 import { Change } from '../../parts/change.tsx';
 import { count, percent, size, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
+import { Aside, StationGrid } from '../../parts/station-grid.tsx';
 import { useExpectation } from '../../state/expectation.ts';
 import { BoardRows } from './board-rows.tsx';
 import { ModelSheet } from './model-sheet.tsx';
@@ -15,7 +16,7 @@ export function BoardPage({ onPlay }: { onPlay: (row: WishRow) => void }) {
   const { now, baseline, done, error } = useExpectation(stopped);
   const [route, setRoute] = useState<string | null>(null);
   return (
-    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_330px]">
+    <StationGrid id="board" aside={330}>
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
         <h1 className="text-[15px] font-semibold">What visitors wait for after the landing</h1>
         <p className="mb-3 flex items-baseline gap-3 text-soft" aria-live="polite">
@@ -44,10 +45,10 @@ export function BoardPage({ onPlay }: { onPlay: (row: WishRow) => void }) {
           <p className="text-soft">Working out the first waits …</p>
         )}
       </div>
-      <aside aria-label="Visitors" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
+      <Aside label="Visitors">
         <ModelSheet route={route} onRoute={setRoute} />
-      </aside>
-    </div>
+      </Aside>
+    </StationGrid>
   );
 }
 

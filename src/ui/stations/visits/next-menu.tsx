@@ -3,11 +3,10 @@
 import { DropdownMenu } from 'radix-ui';
 import type { Visit, VisitStep } from '../../../core/visits/types.ts';
 import type { NextStep } from '../../../worker/services/visits.ts';
+import { MENU_ITEM } from '../../parts/menu/look.ts';
 import { addStep } from '../../state/visit.ts';
 import { nextWords } from './words.ts';
 
-const ITEM =
-  'flex cursor-default items-baseline justify-between gap-6 rounded px-2.5 py-1 outline-none data-[highlighted]:bg-mark';
 const DAY_MS = 86_400_000;
 
 /** What the person does next: acts and moves that are possible where the visit ends, and what happens to them. */
@@ -32,31 +31,31 @@ export function NextMenu({ visit, next }: { visit: Visit; next: NextStep[] }) {
         >
           {acts.length > 0 ? <Label>on this screen</Label> : null}
           {acts.map((n) => (
-            <DropdownMenu.Item key={nextWords(n)} className={ITEM} onSelect={() => take(n)}>
+            <DropdownMenu.Item key={nextWords(n)} className={MENU_ITEM} onSelect={() => take(n)}>
               {nextWords(n)}
             </DropdownMenu.Item>
           ))}
           <Label>to another screen</Label>
           {moves.map((n) => (
-            <DropdownMenu.Item key={nextWords(n)} className={ITEM} onSelect={() => take(n)}>
+            <DropdownMenu.Item key={nextWords(n)} className={MENU_ITEM} onSelect={() => take(n)}>
               {nextWords(n)}
               <span className="text-[11px] text-soft">{n.does === 'move' && n.linked ? 'linked' : ''}</span>
             </DropdownMenu.Item>
           ))}
           <Label>what happens meanwhile</Label>
           <DropdownMenu.Item
-            className={ITEM}
+            className={MENU_ITEM}
             onSelect={() => add({ does: 'resize', width: 1280, height: 800, dwellMs: 1000 })}
           >
             the screen becomes wide
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={() => add({ does: 'deploy', dwellMs: 1000 })}>
+          <DropdownMenu.Item className={MENU_ITEM} onSelect={() => add({ does: 'deploy', dwellMs: 1000 })}>
             the app is deployed again
           </DropdownMenu.Item>
           {[false, true].map((deployed) => (
             <DropdownMenu.Item
               key={String(deployed)}
-              className={ITEM}
+              className={MENU_ITEM}
               onSelect={() =>
                 add({ does: 'return', to: visit.landing, awayMs: DAY_MS, deployed, dwellMs: 1000, holds: [] })
               }

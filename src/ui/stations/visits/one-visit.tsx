@@ -3,6 +3,7 @@
 import { analyst } from '../../../worker/client.ts';
 import type { MomentView } from '../../../worker/services/visits.ts';
 import { Message } from '../../parts/message.tsx';
+import { Aside, StationGrid } from '../../parts/station-grid.tsx';
 import { useNewest } from '../../state/newest.ts';
 import { changeStep, useAsPlayed, useVisit, useVisitChoice } from '../../state/visit.ts';
 import { useConditions } from '../../state/workbench.ts';
@@ -29,7 +30,7 @@ export function OneVisit() {
   const moment = view ? momentAt(view.moments, picked) : undefined;
   const chosen = moment?.step ?? -1;
   return (
-    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_290px]">
+    <StationGrid id="visit" aside={290}>
       <h1 className="sr-only">A visit from {visit.landing}</h1>
       <div className="flex min-h-0 min-w-0 flex-col">
         <VisitBar visit={visit} own={own} view={view} />
@@ -78,10 +79,8 @@ export function OneVisit() {
           <Message title="Playing the visit">This takes a moment at most.</Message>
         )}
       </div>
-      <aside aria-label="Details" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
-        {moment ? <MomentSheet visit={visit} moment={moment} /> : null}
-      </aside>
-    </div>
+      <Aside label="Details">{moment ? <MomentSheet visit={visit} moment={moment} /> : null}</Aside>
+    </StationGrid>
   );
 }
 

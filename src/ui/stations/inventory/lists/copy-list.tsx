@@ -1,11 +1,19 @@
 import type { CopyRow } from '../../../../core/inventory/inventory.ts';
 import { counted } from '../../../../core/text/counted.ts';
 import { size } from '../../../parts/format.ts';
+import { OrderHead, useOrder } from '../../../parts/order.tsx';
 
 const MOST = 200;
 
-/** Modules that lie in more than one file, by what the copies cost. */
+type Column = 'module' | 'files' | 'extra';
+
+/** Modules that lie in more than one file, in the order that is chosen; what costs most first. */
 export function CopyList({ copies, onChoose }: { copies: CopyRow[]; onChoose: (path: string) => void }) {
+  const { sorted, order, sortBy } = useOrder<CopyRow, Column>(
+    copies,
+    { module: (c) => c.path, files: (c) => c.files.length, extra: (c) => c.extra },
+    'extra',
+  );
   const extra = copies.reduce((sum, c) => sum + c.extra, 0);
   return (
     <>
@@ -14,8 +22,15 @@ export function CopyList({ copies, onChoose }: { copies: CopyRow[]; onChoose: (p
         fetches and runs the same code again.
       </p>
       <table className="w-full table-fixed">
+        <thead>
+          <tr>
+            <OrderHead of="module" words="module" order={order} onSort={sortBy} className="w-[45%] text-left" />
+            <OrderHead of="files" words="files" order={order} onSort={sortBy} className="text-left" />
+            <OrderHead of="extra" words="copies" order={order} onSort={sortBy} className="w-20 pr-1.5 text-right" />
+          </tr>
+        </thead>
         <tbody>
-          {copies.slice(0, MOST).map((c) => (
+          {sorted.slice(0, MOST).map((c) => (
             <tr key={c.path} className="hover:bg-band">
               <td className="w-[45%] truncate py-[3px]">
                 <button type="button" className="hover:underline" title={c.path} onClick={() => onChoose(c.path)}>
@@ -30,7 +45,9 @@ export function CopyList({ copies, onChoose }: { copies: CopyRow[]; onChoose: (p
           ))}
         </tbody>
       </table>
-      {copies.length > MOST ? <p className="text-soft">and {copies.length - MOST} smaller ones</p> : null}
+      {copies.length > MOST ? (
+        <p className="text-soft">and {copies.length - MOST} more, further down in this order</p>
+      ) : null}
     </>
   );
 }

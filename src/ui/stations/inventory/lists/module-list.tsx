@@ -1,14 +1,25 @@
 'use client';
 
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useRef } from 'react';
+import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
 import type { ModuleRow, Sizes } from '../../../../core/inventory/inventory.ts';
+import { counted } from '../../../../core/text/counted.ts';
 import { size } from '../../../parts/format.ts';
+import { copying, openRowMenu } from '../../../parts/menu/row-menu.ts';
+import { OrderButton, useOrder, type Values } from '../../../parts/order.tsx';
 import { travels } from './travels.ts';
 
 const LINE = 25;
+const COLUMNS = 'grid grid-cols-[minmax(0,1fr)_96px_128px] items-center pr-1.5';
 
-/** All modules, heaviest first; only what is in sight is drawn. */
+type Column = 'module' | 'size' | 'starts';
+const HEADS: readonly { of: Column; words: string; className: string }[] = [
+  { of: 'module', words: 'module', className: '' },
+  { of: 'size', words: 'size', className: 'text-right' },
+  { of: 'starts', words: 'travels in', className: 'text-right' },
+];
+
+/** All modules in the order that is chosen, heaviest first, or those that a word is found in; only what is in sight is drawn. */
 export function ModuleList({
   modules,
   routes,
@@ -23,33 +34,146 @@ export function ModuleList({
   onChoose: (path: string) => void;
 }) {
   const box = useRef<HTMLDivElement>(null);
+  const [text, setText] = useState('');
+  const found = useMemo(() => {
+    const wanted = text.trim().toLowerCase();
+    return wanted === '' ? modules : modules.filter((m) => m.path.toLowerCase().includes(wanted));
+  }, [modules, text]);
+  const values = useMemo<Values<ModuleRow, Column>>(
+    () => ({ module: (m) => m.path, size: (m) => m.sizes[kind], starts: (m) => m.routes }),
+    [kind],
+  );
+  const { sorted, order, sortBy } = useOrder<ModuleRow, Column>(found, values, 'size');
   const virtual = useVirtualizer({
-    count: modules.length,
+    count: sorted.length,
     getScrollElement: () => box.current,
     estimateSize: () => LINE,
     overscan: 10,
   });
+  const at = sorted.findIndex((m) => m.path === chosen);
+  // Out of sight it isn’t drawn, and nothing may point to it.
+  const isDrawn = virtual.getVirtualItems().some((item) => item.index === at);
+  const go = (index: number) => {
+    const to = Math.max(0, Math.min(sorted.length - 1, index));
+    if (!sorted[to]) return;
+    onChoose(sorted[to].path);
+    virtual.scrollToIndex(to, { align: 'auto' });
+    box.current?.focus();
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: sorted.length - 1 }[event.key];
+    if (to === undefined) return;
+    event.preventDefault();
+    go(to);
+  };
   return (
-    <div ref={box} className="h-72 overflow-y-auto">
-      <div className="relative" style={{ height: virtual.getTotalSize() }}>
-        {virtual.getVirtualItems().map((item) => {
-          const m = modules[item.index];
-          return (
-            <button
-              type="button"
-              key={m.path}
-              onClick={() => onChoose(m.path)}
-              aria-pressed={m.path === chosen}
-              className={`absolute inset-x-0 grid grid-cols-[minmax(0,1fr)_96px_128px] items-center pr-1.5 text-left ${m.path === chosen ? 'bg-mark' : 'hover:bg-band'}`}
-              style={{ top: item.start, height: LINE }}
-            >
-              <span className="truncate">{m.path}</span>
-              <span className="text-right">{size(m.sizes[kind])}</span>
-              <span className="text-right text-soft">{travels(m.routes, routes)}</span>
-            </button>
-          );
-        })}
+    <>
+      <div className="mb-1 flex items-center gap-3">
+        <FindField text={text} onText={setText} onList={() => go(0)} />
+        <span aria-live="polite" className="text-soft">
+          {text.trim() === '' ? '' : `${counted(found.length, 'module')} of ${modules.length}`}
+        </span>
       </div>
+      <div className={COLUMNS}>
+        {HEADS.map(({ of, words, className }) => (
+          <span key={of} className={className}>
+            <OrderButton words={words} rising={order.by === of ? order.rising : null} onSort={() => sortBy(of)} />
+          </span>
+        ))}
+      </div>
+      <div
+        ref={box}
+        role="listbox"
+        tabIndex={0}
+        aria-label="Modules"
+        aria-activedescendant={isDrawn ? rowId(at) : undefined}
+        onKeyDown={onKeyDown}
+        className="h-72 overflow-y-auto outline-offset-[-2px]"
+      >
+        <div className="relative" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map((item) => {
+            const m = sorted[item.index];
+            return (
+              <Line
+                key={m.path}
+                module={m}
+                index={item.index}
+                top={item.start}
+                kind={kind}
+                routes={routes}
+                chosen={m.path === chosen}
+                onChoose={() => onChoose(m.path)}
+              />
+            );
+          })}
+        </div>
+      </div>
+    </>
+  );
+}
+
+const rowId = (index: number): string => `module-${index}`;
+
+/** Finds modules by a part of their path. `onList`: goes on to what was found. */
+function FindField({ text, onText, onList }: { text: string; onText: (text: string) => void; onList: () => void }) {
+  return (
+    <input
+      type="search"
+      value={text}
+      placeholder="find a module"
+      aria-label="Find a module in the list"
+      onChange={(event) => onText(event.target.value)}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter' && event.key !== 'ArrowDown') return;
+        event.preventDefault();
+        onList();
+      }}
+      className="w-56 rounded border border-line bg-paper px-2 py-1"
+    />
+  );
+}
+
+function Line({
+  module: { path, sizes, routes: travelsIn },
+  index,
+  top,
+  kind,
+  routes,
+  chosen,
+  onChoose,
+}: {
+  module: ModuleRow;
+  index: number;
+  top: number;
+  kind: keyof Sizes;
+  routes: number;
+  chosen: boolean;
+  onChoose: () => void;
+}) {
+  const bytes = size(sizes[kind]);
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the list around it takes the keys
+    <div
+      id={rowId(index)}
+      role="option"
+      tabIndex={-1}
+      onClick={onChoose}
+      onContextMenu={(event) =>
+        openRowMenu(event, event.currentTarget, {
+          of: path,
+          groups: [
+            [{ words: 'Show what brings it', run: onChoose }],
+            [copying('the path', path), copying('its size', bytes)],
+          ],
+        })
+      }
+      aria-selected={chosen}
+      className={`absolute inset-x-0 ${COLUMNS} cursor-pointer outline-none ${chosen ? 'bg-mark' : 'hover:bg-band'}`}
+      style={{ top, height: LINE }}
+    >
+      <span className="truncate">{path}</span>
+      <span className="text-right">{bytes}</span>
+      <span className="text-right text-soft">{travels(travelsIn, routes)}</span>
     </div>
   );
 }

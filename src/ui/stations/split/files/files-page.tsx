@@ -10,6 +10,7 @@ import { DecisionLine } from '../../../parts/decision-line.tsx';
 import { PickField, TextField } from '../../../parts/field.tsx';
 import { size } from '../../../parts/format.ts';
 import { Message } from '../../../parts/message.tsx';
+import { Aside, StationGrid } from '../../../parts/station-grid.tsx';
 import { useAsked } from '../../../state/asked.ts';
 import { useLanding } from '../../../state/landing.ts';
 import { chosenChunk } from '../../../state/selection.ts';
@@ -41,7 +42,7 @@ export function FilesPage() {
     if (next.size > 0) decide([...next.values()]);
   };
   return (
-    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_340px]">
+    <StationGrid id="files" aside={340}>
       <div className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
         <h1 className="text-[15px] font-semibold">How fine to cut</h1>
         <p className="mb-2 text-soft">
@@ -83,10 +84,10 @@ export function FilesPage() {
         </table>
         {chunks && chunks.length > MOST ? <p className="text-soft">and {chunks.length - MOST} smaller ones</p> : null}
       </div>
-      <aside aria-label="Rules" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
+      <Aside label="Rules">
         <Rules onRule={(shape) => decide([shape])} />
-      </aside>
-    </div>
+      </Aside>
+    </StationGrid>
   );
 }
 

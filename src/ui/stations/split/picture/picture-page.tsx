@@ -6,6 +6,7 @@ import type { SplitPicture } from '../../../../worker/views.ts';
 import { size } from '../../../parts/format.ts';
 import { isTakenElsewhere } from '../../../parts/keys.ts';
 import { Message } from '../../../parts/message.tsx';
+import { Aside, StationGrid } from '../../../parts/station-grid.tsx';
 import { useWidth } from '../../../parts/use-width.ts';
 import { useWorkbench } from '../../../state/workbench.ts';
 import { Bands } from './bands.tsx';
@@ -39,7 +40,7 @@ function Picture({ found: { picture, waits }, moves }: { found: SplitPicture; mo
     Escape: moves.clear,
   });
   return (
-    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
+    <StationGrid id="picture" aside={300}>
       <div ref={box} className="flex min-h-0 min-w-0 flex-col">
         <div className="px-4 pt-3">
           <h1 className="text-[15px] font-semibold">What {route} fetches at its start, and later</h1>
@@ -70,7 +71,7 @@ function Picture({ found: { picture, waits }, moves }: { found: SplitPicture; mo
           ) : null}
         </div>
       </div>
-      <aside aria-label="Details" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
+      <Aside label="Details">
         <BlockSheet
           key={moves.chosen}
           placed={current}
@@ -80,8 +81,8 @@ function Picture({ found: { picture, waits }, moves }: { found: SplitPicture; mo
           onDecide={moves.decide}
           onOpen={moves.takeApart}
         />
-      </aside>
-    </div>
+      </Aside>
+    </StationGrid>
   );
 }
 

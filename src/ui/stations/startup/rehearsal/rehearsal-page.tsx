@@ -7,6 +7,7 @@ import type { KeptRehearsal } from '../../../../store/rehearsals.ts';
 import { analyst } from '../../../../worker/client.ts';
 import type { RehearsedView } from '../../../../worker/services/rehearsed.ts';
 import { Message } from '../../../parts/message.tsx';
+import { Aside, StationGrid } from '../../../parts/station-grid.tsx';
 import { useWidth } from '../../../parts/use-width.ts';
 import { api } from '../../../state/api.ts';
 import { openRehearsals, useRehearsals } from '../../../state/rehearsals.ts';
@@ -29,15 +30,15 @@ export function RehearsalPage() {
   const own = kept.filter((k) => k.summary.pattern === route);
   const shown = own.find((k) => k.id === shownId) ?? own[0] ?? null;
   return (
-    <div className="station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
+    <StationGrid id="rehearsed" aside={300}>
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
         {shown ? <Shown key={shown.id} shown={shown} own={own} /> : <NothingYet route={route} />}
       </div>
-      <aside aria-label="Rehearsing" className="min-h-0 overflow-y-auto border-l border-line px-4 py-4">
+      <Aside label="Rehearsing">
         <StartForm />
         <KeptList own={own} shown={shown?.id ?? null} />
-      </aside>
-    </div>
+      </Aside>
+    </StationGrid>
   );
 }
 

@@ -1,4 +1,4 @@
-import type { LinkKind } from '../../../core/metrics/critical-chain.ts';
+import type { LinkKind } from '../../core/metrics/critical-chain.ts';
 
 /** Colours of the ways in which time goes, and what each means. */
 export const CHAIN_LOOKS: Record<LinkKind, { colour: string; words: string }> = {

@@ -1,49 +1,18 @@
-'use client';
+import { START_SUMS, type StartSum, total } from '../../../core/metrics/start.ts';
+import type { LandingView } from '../../../worker/views.ts';
+import { size } from '../../parts/format.ts';
+import { ROLES } from '../../parts/roles.tsx';
+import { TERMS } from '../../parts/terms.ts';
 
-import { Popover } from 'radix-ui';
-import type { ReactNode } from 'react';
-import { START_SUMS, type StartSum, total } from '../../core/metrics/start.ts';
-import type { LandingView } from '../../worker/views.ts';
-import { size } from '../parts/format.ts';
-import { ROLES } from '../parts/roles.tsx';
-import { TERMS } from '../parts/terms.ts';
-
-/** A figure that unfolds into the files behind the three sums of what a landing fetches by itself. */
-export function StartSums({
-  view,
-  of,
-  value,
-  children,
-}: {
-  view: LandingView;
-  of: StartSum;
-  /** The figure as it is written. */
-  value: string;
-  children: ReactNode;
-}) {
+/** The files behind the three sums of what a landing fetches by itself. */
+export function FilesBehind({ view }: { view: LandingView }) {
   return (
-    <Popover.Root>
-      <Popover.Trigger
-        aria-label={`${value}, ${of}: the files behind it`}
-        className="border-b border-dotted border-faint text-left hover:border-ink"
-      >
-        {children}
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          side="top"
-          align="start"
-          sideOffset={6}
-          collisionPadding={8}
-          className="z-50 max-h-[70vh] w-[420px] overflow-y-auto rounded border border-ink bg-sheet px-4 pt-3 pb-4 shadow-lg"
-        >
-          <h2 className="font-semibold">What this landing fetches by itself</h2>
-          {START_SUMS.map((sum) => (
-            <Sum key={sum} view={view} sum={sum} />
-          ))}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <>
+      <h2 className="font-semibold">What this landing fetches by itself</h2>
+      {START_SUMS.map((sum) => (
+        <Sum key={sum} view={view} sum={sum} />
+      ))}
+    </>
   );
 }
 

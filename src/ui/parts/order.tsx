@@ -1,0 +1,86 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+
+/** By which column rows stand in order, and which way round. */
+export interface Order<Column extends string> {
+  by: Column;
+  rising: boolean;
+}
+
+/** What rows are put in order by: texts begin with a, figures with the largest. */
+export type Values<Row, Column extends string> = Record<Column, (row: Row) => string | number>;
+
+/**
+ * Rows that are put in order by a column that a person chooses; chosen again, the other way round. Equal ones stay as they were. Where `values` stays
+ * the same, they are put in order only when something else is asked: a long list is drawn anew with each step of the wheel.
+ */
+export function useOrder<Row, Column extends string>(rows: readonly Row[], values: Values<Row, Column>, first: Column) {
+  const rises = (column: Column) => rows.length > 0 && typeof values[column](rows[0]) === 'string';
+  const [chosen, setChosen] = useState<Order<Column> | null>(null);
+  const order: Order<Column> = chosen ?? { by: first, rising: rises(first) };
+  const sortBy = (column: Column) =>
+    setChosen({ by: column, rising: column === order.by ? !order.rising : rises(column) });
+  const { by, rising } = order;
+  const sorted = useMemo(() => inOrder(rows, values, { by, rising }), [rows, values, by, rising]);
+  return { sorted, order, sortBy };
+}
+
+/** Rows in an order. */
+export function inOrder<Row, Column extends string>(
+  rows: readonly Row[],
+  values: Values<Row, Column>,
+  { by, rising }: Order<Column>,
+): Row[] {
+  const value = values[by];
+  const sign = rising ? 1 : -1;
+  return [...rows].sort((a, b) => {
+    const [x, y] = [value(a), value(b)];
+    return sign * (typeof x === 'string' || typeof y === 'string' ? compared(String(x), String(y)) : x - y);
+  });
+}
+
+const compared = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
+
+/** Puts rows in order by a column. `rising`: which way round it is now; null where another column decides. */
+export function OrderButton({ words, rising, onSort }: { words: string; rising: boolean | null; onSort: () => void }) {
+  const mine = rising !== null;
+  return (
+    <button
+      type="button"
+      aria-pressed={mine}
+      title={mine ? 'the other way round' : `sort by ${words}`}
+      onClick={onSort}
+      className={`min-h-6 min-w-6 ${mine ? 'font-medium text-ink' : 'text-soft hover:text-ink'}`}
+    >
+      {words}
+      {mine ? <span aria-hidden="true"> {rising ? '▴' : '▾'}</span> : null}
+    </button>
+  );
+}
+
+/** The head of a column by which a table can be put in order. */
+export function OrderHead<Column extends string>({
+  of,
+  words,
+  order,
+  onSort,
+  className = '',
+}: {
+  of: Column;
+  words: string;
+  order: Order<Column>;
+  onSort: (column: Column) => void;
+  className?: string;
+}) {
+  const rising = order.by === of ? order.rising : null;
+  return (
+    <th
+      scope="col"
+      aria-sort={rising === null ? 'none' : rising ? 'ascending' : 'descending'}
+      className={`py-1 font-normal whitespace-nowrap ${className}`}
+    >
+      <OrderButton words={words} rising={rising} onSort={() => onSort(of)} />
+    </th>
+  );
+}

@@ -1,0 +1,150 @@
+'use client';
+
+import {
+  createContext,
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode,
+  useContext,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
+
+/** How narrow and how wide what stands beside a station can be made, and by how much a key moves its border, in px. */
+const LEAST = 220;
+const MOST = 640;
+const STEP = 16;
+const KEY = 'yokeline widths';
+
+interface Width {
+  width: number;
+  /** `done`: the border rests there, so that it is remembered. */
+  setWidth: (width: number, done: boolean) => void;
+  usual: number;
+}
+
+const AsideWidth = createContext<Width | null>(null);
+
+/**
+ * A station's page with what is told of the chosen thing beside it (`Aside`). The border between them can be moved by pointer and keys, and is
+ * remembered for each page. `aside`: its usual width in px.
+ */
+export function StationGrid({
+  id,
+  aside,
+  busy,
+  className = '',
+  children,
+}: {
+  id: string;
+  aside: number;
+  busy?: boolean;
+  className?: string;
+  children: ReactNode;
+}) {
+  const [width, setWidth] = useState(() => widths()[id] ?? aside);
+  const value = useMemo<Width>(
+    () => ({
+      width,
+      usual: aside,
+      setWidth: (next, done) => {
+        const kept = Math.round(Math.max(LEAST, Math.min(MOST, next)));
+        setWidth(kept);
+        if (done) remember(id, kept === aside ? null : kept);
+      },
+    }),
+    [id, aside, width],
+  );
+  return (
+    <AsideWidth value={value}>
+      <div
+        aria-busy={busy}
+        style={{ '--aside': `${width}px` } as React.CSSProperties}
+        className={`station-grid grid h-full min-h-0 grid-cols-[minmax(0,1fr)_var(--aside)] ${className}`}
+      >
+        {children}
+      </div>
+    </AsideWidth>
+  );
+}
+
+/** What stands beside a page. */
+export function Aside({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <div className="relative flex min-h-0 min-w-0 flex-col border-l border-line">
+      <Border />
+      <aside aria-label={label} className="min-h-0 flex-1 overflow-y-auto px-4 py-4">
+        {children}
+      </aside>
+    </div>
+  );
+}
+
+/** The border of what stands beside: dragged, moved by arrows, set back by a double click or Enter. */
+function Border() {
+  const { width, setWidth, usual } = useContext(AsideWidth)!;
+  const from = useRef<{ x: number; width: number } | null>(null);
+  const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
+    event.currentTarget.setPointerCapture(event.pointerId);
+    from.current = { x: event.clientX, width };
+  };
+  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
+    if (from.current) setWidth(from.current.width + from.current.x - event.clientX, false);
+  };
+  const onPointerUp = () => {
+    if (from.current) setWidth(width, true);
+    from.current = null;
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const to = { ArrowLeft: width + STEP, ArrowRight: width - STEP, Home: MOST, End: LEAST, Enter: usual }[event.key];
+    if (to === undefined) return;
+    event.preventDefault();
+    event.stopPropagation();
+    setWidth(to, true);
+  };
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: a line between two parts that is moved is no thematic break
+    <div
+      role="separator"
+      aria-label="Width of this column"
+      aria-orientation="vertical"
+      aria-valuenow={width}
+      aria-valuemin={LEAST}
+      aria-valuemax={MOST}
+      tabIndex={0}
+      title="Drag to make it wider or narrower; a double click sets it back"
+      onPointerDown={onPointerDown}
+      onPointerMove={onPointerMove}
+      onPointerUp={onPointerUp}
+      onPointerCancel={onPointerUp}
+      onDoubleClick={() => setWidth(usual, true)}
+      onKeyDown={onKeyDown}
+      className="aside-border absolute inset-y-0 -left-1 z-10 w-2 cursor-col-resize touch-none outline-none hover:bg-mark focus-visible:bg-ink"
+    />
+  );
+}
+
+/** Widths that pages were given, by their ids. */
+function widths(): Record<string, number> {
+  try {
+    const kept = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Record<string, unknown>;
+    return Object.fromEntries(
+      Object.entries(kept).filter((e): e is [string, number] => {
+        const [, width] = e;
+        return typeof width === 'number' && width >= LEAST && width <= MOST;
+      }),
+    );
+  } catch {
+    return {};
+  }
+}
+
+function remember(id: string, width: number | null): void {
+  const { [id]: _, ...others } = widths();
+  try {
+    localStorage.setItem(KEY, JSON.stringify(width === null ? others : { ...others, [id]: width }));
+  } catch {
+    // Where nothing is kept, it lasts as long as the page.
+  }
+}
