@@ -4,6 +4,7 @@ import type { Read } from '../reader/process/work.ts';
 import type { Store } from '../store/database.ts';
 import { findProject, updateFollows } from '../store/projects.ts';
 import { newestSnapshotId } from '../store/snapshots.ts';
+import { Audience } from './audience.ts';
 import { agreedOrTrouble, agreeSoon } from './kept-plans.ts';
 import { neededKey } from './key.ts';
 import { problemOf } from './problems.ts';
@@ -33,24 +34,42 @@ type Listener = (event: FollowEvent) => void;
 interface Following {
   /** How it is read, as text: another one needs another reading. */
   how: string;
-  listeners: Set<Listener>;
   /** What goes on since it was told, for those that come later: that something is broken, or can't be followed. */
   trouble: Extract<FollowEvent, { kind: 'broken' | 'trouble' }> | null;
   app: FollowedApp | null;
   ended: boolean;
-  /** Ends it where nobody has come back by then. */
-  end: NodeJS.Timeout | null;
 }
 
 /** A page that is loaded again comes back within this time, in ms. */
 const ALONE_MS = 20_000;
 
-const held = globalThis as typeof globalThis & { yokelineFollowing?: Map<string, Following> };
+const held = globalThis as typeof globalThis & {
+  yokelineFollowing?: Map<string, Following>;
+  yokelineAudiences?: Map<string, Audience<FollowEvent>>;
+};
 
 function all(): Map<string, Following> {
   held.yokelineFollowing ??= new Map();
   return held.yokelineFollowing;
 }
+
+/** Those who listen to a project; they go on listening while it is followed otherwise, or not for a time. */
+function audienceOf(projectId: string): Audience<FollowEvent> {
+  held.yokelineAudiences ??= new Map();
+  const audiences = held.yokelineAudiences;
+  let audience = audiences.get(projectId);
+  if (!audience) {
+    audience = new Audience(ALONE_MS, () => {
+      audiences.delete(projectId);
+      stop(projectId);
+    });
+    audiences.set(projectId, audience);
+  }
+  return audience;
+}
+
+const isHeard = (projectId: string) => (held.yokelineAudiences?.get(projectId)?.size ?? 0) > 0;
+const tellAll = (projectId: string, event: FollowEvent) => held.yokelineAudiences?.get(projectId)?.tell(event);
 
 /** The database, asked for when it is needed: it may be another one by then. */
 type OpenStore = () => Store;
@@ -60,21 +79,18 @@ type OpenStore = () => Store;
  * that isn't to be followed, or has no folder: nothing will ever be told.
  */
 export function follow(store: OpenStore, projectId: string, listener: Listener): (() => void) | null {
-  const project = findProject(store(), projectId);
-  if (!project) throw noProject();
-  if (!project.follows || project.folder === null || !followsFolders()) return null;
+  if (!isFollowed(store, projectId)) return null;
   const following = all().get(projectId) ?? begin(store, projectId);
-  following.listeners.add(listener);
-  if (following.end) clearTimeout(following.end);
-  following.end = null;
+  const leave = audienceOf(projectId).join(listener);
   listener({ kind: 'following', snapshotId: newestSnapshotId(store(), projectId)! });
   if (following.trouble) listener(following.trouble);
-  return () => {
-    following.listeners.delete(listener);
-    if (following.listeners.size > 0) return;
-    following.end = setTimeout(() => stop(projectId), ALONE_MS);
-    following.end.unref();
-  };
+  return leave;
+}
+
+function isFollowed(store: OpenStore, projectId: string): boolean {
+  const project = findProject(store(), projectId);
+  if (!project) throw noProject();
+  return project.follows && project.folder !== null && followsFolders();
 }
 
 /** Has a project followed, or not any more; whoever listens goes on listening. */
@@ -82,6 +98,7 @@ export function changeFollows(store: OpenStore, projectId: string, follows: bool
   if (!findProject(store(), projectId)) throw noProject();
   updateFollows(store(), projectId, follows);
   if (!follows) stop(projectId);
+  else if (isHeard(projectId) && isFollowed(store, projectId) && !all().has(projectId)) begin(store, projectId);
 }
 
 /** Whether this server follows folders (`YOKELINE_FOLLOW`): by itself only where it is reached from this machine alone, on which the folders are. */
@@ -94,11 +111,8 @@ function followsFolders(): boolean {
 export function followAnew(store: OpenStore, projectId: string): void {
   const following = all().get(projectId);
   if (!following || following.how === howOf(store, projectId)) return;
-  const { listeners } = following;
   stop(projectId);
-  if (listeners.size === 0) return;
-  const next = begin(store, projectId);
-  for (const listener of listeners) next.listeners.add(listener);
+  if (isHeard(projectId)) begin(store, projectId);
 }
 
 function howOf(store: OpenStore, projectId: string): string {
@@ -110,19 +124,18 @@ function stop(projectId: string): void {
   if (!following) return;
   all().delete(projectId);
   following.ended = true;
-  if (following.end) clearTimeout(following.end);
   void following.app?.close();
 }
 
 function begin(store: OpenStore, projectId: string): Following {
   const how = howOf(store, projectId);
-  const following: Following = { how, listeners: new Set(), trouble: null, app: null, ended: false, end: null };
+  const following: Following = { how, trouble: null, app: null, ended: false };
   all().set(projectId, following);
   const tell = (event: FollowEvent) => {
     if (following.ended) return;
     if (event.kind === 'broken' || event.kind === 'trouble') following.trouble = event;
     else if (event.kind === 'changed' || event.kind === 'same') following.trouble = null;
-    for (const listener of following.listeners) listener(event);
+    tellAll(projectId, event);
   };
   const take = (read: Read, saved: string[], during = false) => {
     const isOfPlans = saved.length === 0 || saved.includes(PLANS_FILE_NAME);
@@ -171,8 +184,7 @@ function begin(store: OpenStore, projectId: string): Following {
 /** Something was decided: where plans are kept beside the code the file is written, and those who listen hear what came of it. */
 export function decided(store: OpenStore, projectId: string): void {
   agreeSoon(store, projectId, (agreed) => {
-    const listeners = all().get(projectId)?.listeners ?? [];
-    for (const event of agreedEvents(agreed)) for (const listener of listeners) listener(event);
+    for (const event of agreedEvents(agreed)) tellAll(projectId, event);
   });
 }
 
