@@ -97,7 +97,7 @@ function linesOf(predicted: Prediction): string[] {
   const early = earlyInput(load, timeline);
   return [
     ...(timeline.stopped ? [`cut off: ${timeline.stopped}`] : []),
-    `first content ${said(milestones.firstContent)}, interactive ${said(milestones.interactive)} (no plan gets below ${said(lowerBound)})`,
+    `first content ${said(milestones.firstContent)}, largest content ${said(milestones.largestContent)} (${reading.largest}), interactive ${said(milestones.interactive)} (no plan gets below ${said(lowerBound)})`,
     ...basisWords(basis).map((words) => `until then the thread spends ${words}`),
     ...(early ? [`answers early input after ${said(early.waitMs)} (${load.parts[early.part].name})`] : []),
     ...(predicted.spread

@@ -31,6 +31,7 @@ export class PlanFigures {
     const { milestones, readout } = this.reading(route, conditions);
     return {
       'first content': milestones.firstContent,
+      'largest content': milestones.largestContent,
       'first screen': milestones.firstScreenComplete,
       interactive: milestones.interactive,
       'time to interactive': milestones.timeToInteractive,

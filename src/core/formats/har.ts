@@ -44,6 +44,7 @@ export function writeHar(timeline: Timeline, { milestones }: Reading, frame: Har
             onContentLoad: known(timeline.moments.domContentLoaded),
             onLoad: known(timeline.moments.load),
             _firstContent: known(milestones.firstContent),
+            _largestContent: known(milestones.largestContent),
             _firstScreenComplete: known(milestones.firstScreenComplete),
             _interactive: known(milestones.interactive),
             _timeToInteractive: known(milestones.timeToInteractive),

@@ -34,9 +34,10 @@ export function rangeOf(program: LoadProgram, conditions: Conditions): { low: Mi
 }
 
 function times(milestones: Milestones, share: number): Milestones {
-  const { firstContent, firstScreenComplete, interactive, timeToInteractive } = milestones;
+  const { firstContent, largestContent, firstScreenComplete, interactive, timeToInteractive } = milestones;
   return {
     firstContent: firstContent * share,
+    largestContent: largestContent * share,
     firstScreenComplete: firstScreenComplete * share,
     interactive: interactive * share,
     timeToInteractive: timeToInteractive * share,

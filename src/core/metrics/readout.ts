@@ -3,11 +3,14 @@ import type { LoadProgram } from '../load/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import type { Cause, RevealState, Timeline } from '../sim/types.ts';
 import { requestsUntil, unusedRequests } from './behind.ts';
+import { largestContent } from './largest-content.ts';
 import { START_SUMS, type Sums, startSums, total } from './start.ts';
 
 /** Instants of a landing, in ms. NaN when it never came to that. */
 export interface Milestones {
   firstContent: number;
+  /** The largest content of the first screen shows; see `largestContent`. */
+  largestContent: number;
   /** All parts of the first screen show, with their images and data. */
   firstScreenComplete: number;
   /** All parts of the first screen that answer do so, and no task that is queued by then is long. */
@@ -47,9 +50,16 @@ const QUIET_WINDOW = 5000;
 export interface Reading {
   milestones: Milestones;
   readout: Readout;
-  causes: { firstContent: Cause | null; firstScreenComplete: Cause | null; interactive: Cause | null };
+  causes: {
+    firstContent: Cause | null;
+    largestContent: Cause | null;
+    firstScreenComplete: Cause | null;
+    interactive: Cause | null;
+  };
   /** The files behind the sums of the readout. */
   sums: Sums;
+  /** What is taken for the largest content: an image's file, or a part. */
+  largest: string;
   /** Parts of the first screen that never show, or never answer, by index into the program's: what they wait for is held. */
   missing: { part: number; state: 'shown' | 'answering' }[];
   /** Something of what the landing fetches has an unknown size: times and sizes rest on less than everything. */
@@ -64,12 +74,14 @@ export function readTimeline(program: LoadProgram, timeline: Timeline, condition
   const [complete, unshown] = lastOf(timeline, painted, expected, (p) =>
     program.parts[p].fill.length > 0 ? 'filled' : 'shown',
   );
+  const largest = largestContent(program, timeline, expected);
   const acting = expected.filter((p) => program.parts[p].interactive);
   const ready = acting.length > 0 ? painted : later(atLoad(timeline), painted);
   const [answering, mute] = lastOf(timeline, ready, acting, () => 'answering');
   const settled = afterLongTasks(timeline, answering);
   const milestones: Milestones = {
     firstContent,
+    largestContent: largest.at,
     firstScreenComplete: complete.at,
     interactive: settled.at,
     timeToInteractive: strictInteractive(timeline, firstContent),
@@ -80,10 +92,12 @@ export function readTimeline(program: LoadProgram, timeline: Timeline, condition
     readout: readoutOf(program, timeline, milestones, conditions, sums),
     causes: {
       firstContent: painted.cause,
+      largestContent: largest.cause,
       firstScreenComplete: complete.cause,
       interactive: settled.cause,
     },
     sums,
+    largest: largest.name,
     missing: [
       ...unshown.map((part) => ({ part, state: 'shown' as const })),
       ...mute.filter((p) => !unshown.includes(p)).map((part) => ({ part, state: 'answering' as const })),

@@ -6,6 +6,7 @@ import type { Rehearsal, RehearsedMoments } from './types.ts';
 /** What of a landing is both predicted and rehearsed. */
 export const QUANTITIES = {
   firstContent: { name: 'First content', predicted: ({ milestones }) => milestones.firstContent },
+  largestContent: { name: 'Largest content', predicted: ({ milestones }) => milestones.largestContent },
   interactive: { name: 'Interactive', predicted: ({ milestones }) => milestones.interactive },
   contentLoaded: { name: 'Document and its scripts', predicted: ({ timeline }) => timeline.moments.domContentLoaded },
   load: { name: 'Load event', predicted: ({ timeline }) => timeline.moments.load },

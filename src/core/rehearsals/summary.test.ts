@@ -14,6 +14,7 @@ describe('a rehearsal in a list', () => {
       ...{ plan, pattern, address, conditions, at: when, interactive: 700 },
       measured: {
         firstContent: { median: 500, least: 500, most: 500, runs: 3 },
+        largestContent: { median: 520, least: 520, most: 520, runs: 3 },
         interactive: { median: 700, least: 500, most: 900, runs: 3 },
       },
     });

@@ -4,7 +4,7 @@ import { type Spread, spreadOf } from './spread.ts';
 import type { Rehearsal } from './types.ts';
 
 /** What of a rehearsal lists and reports say. */
-const SUMMED = ['firstContent', 'interactive', 'wait'] as const;
+const SUMMED = ['firstContent', 'largestContent', 'interactive', 'wait'] as const;
 export type Summed = (typeof SUMMED)[number];
 
 /** What lists say of a rehearsal: what was run, and when it was interactive (median, in ms). */

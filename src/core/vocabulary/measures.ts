@@ -18,6 +18,12 @@ const LANDING = {
     unit: 'ms',
     about: 'when the first content is on the screen: the first contentful paint (FCP) of the Paint Timing standard',
   },
+  'largest content': {
+    name: 'largest content',
+    unit: 'ms',
+    about:
+      'when the largest content of the first screen shows: largest contentful paint (LCP) of the W3C. Code says no areas, so its heaviest image is taken for it, where it has one, else the part that takes most to draw',
+  },
   'first screen': {
     name: 'first screen complete',
     unit: 'ms',

@@ -19,6 +19,7 @@ export const TERMS = {
   'load group': 'the files that one route or split point needs; they travel in parallel, and run once all are there',
   hop: 'a stair of the load: a request that could only be found when the one before had come',
   'first content': MEASURES['first content'].about,
+  'largest content': MEASURES['largest content'].about,
   'first screen complete': MEASURES['first screen'].about,
   interactive: MEASURES.interactive.about,
   'time to interactive': MEASURES['time to interactive'].about,

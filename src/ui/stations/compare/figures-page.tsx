@@ -80,6 +80,7 @@ type Seen = (Spread | null)[];
 /** What browsers were seen to do, in place of the measures that they tell. */
 const SEEN_AS: Partial<Record<LandingMeasure, Summed>> = {
   'first content': 'firstContent',
+  'largest content': 'largestContent',
   interactive: 'interactive',
 };
 

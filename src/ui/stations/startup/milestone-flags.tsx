@@ -27,9 +27,10 @@ export function MilestoneFlags({
   gutter: number;
   bodyHeight: number;
 }) {
-  const { firstContent, firstScreenComplete, interactive } = view.milestones;
+  const { firstContent, largestContent, firstScreenComplete, interactive } = view.milestones;
   const wanted: Pick<Flag, 'name' | 'at' | 'before'>[] = [
     { name: MEASURES['first content'].name, at: firstContent },
+    { name: MEASURES['largest content'].name, at: largestContent },
     { name: MEASURES['first screen'].name, at: firstScreenComplete },
     { name: INTERACTIVE, at: interactive },
     ...(before ? [{ name: `${before.word}: ${INTERACTIVE}`, at: before.at, before: true as const }] : []),
