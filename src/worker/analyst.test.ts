@@ -24,6 +24,12 @@ describe('the analyst', () => {
     const entry = now.timeline.requests.findIndex((r) => r.name === 'entry');
     expect(now.contents[entry]?.modules[0].minified).toBeGreaterThan(50_000);
     expect(now.contents[0]).toBeNull();
+    const modulesOf = (address: string) => analyst.startup.modulesOf(plan, '/timetable', DEFAULT_CONDITIONS, address);
+    const all = modulesOf(now.timeline.requests[entry].address);
+    const { modules, count } = now.contents[entry]!;
+    expect(all.length).toBe(count);
+    expect(all.slice(0, modules.length)).toEqual(modules);
+    expect(modulesOf('/lost.js')).toEqual([]);
   });
 
   it('previews exactly what deciding then does', () => {

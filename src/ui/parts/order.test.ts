@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { inOrder, type Values } from './order.tsx';
+import { inOrder, rememberedOrder, rememberOrder, type Values } from './order.tsx';
 
 interface Row {
   name: string;
@@ -23,4 +23,39 @@ it.each(['name', 'size'] as const)('rows are put in order by %s, both ways round
       }
     }),
   );
+});
+
+describe('the order of a list is remembered', () => {
+  const kept = new Map<string, string>();
+  const storage = {
+    getItem: (k: string) => kept.get(k) ?? null,
+    setItem: (k: string, v: string) => void kept.set(k, v),
+  };
+  beforeAll(() => Object.defineProperty(globalThis, 'localStorage', { value: storage, configurable: true }));
+  afterAll(() => Reflect.deleteProperty(globalThis, 'localStorage'));
+  beforeEach(() => kept.clear());
+
+  it('under its name, beside those of others', () => {
+    rememberOrder('modules', { by: 'name', rising: true });
+    rememberOrder('copies', { by: 'size', rising: false });
+    expect(rememberedOrder('modules', VALUES)).toEqual({ by: 'name', rising: true });
+    expect(rememberedOrder('copies', VALUES)).toEqual({ by: 'size', rising: false });
+    expect(rememberedOrder('packages', VALUES)).toBeNull();
+  });
+
+  it.each([
+    '',
+    'x',
+    'null',
+    '[]',
+    '3',
+    '{"modules":null}',
+    '{"modules":{"by":"name"}}',
+    '{"modules":{"by":"toString","rising":true}}',
+  ])('unless what is kept is none: %s', (text) => {
+    if (text !== '') kept.set('yokeline orders', text);
+    expect(rememberedOrder('modules', VALUES)).toBeNull();
+    rememberOrder('modules', { by: 'size', rising: true });
+    expect(rememberedOrder('modules', VALUES)).toEqual({ by: 'size', rising: true });
+  });
 });

@@ -8,22 +8,64 @@ export interface Order<Column extends string> {
   rising: boolean;
 }
 
+/** Lists whose order is remembered. */
+export type OrderedList = 'copies' | 'modules' | 'packages' | 'route shares' | 'chunks';
+
 /** What rows are put in order by: texts begin with a, figures with the largest. */
 export type Values<Row, Column extends string> = Record<Column, (row: Row) => string | number>;
 
 /**
  * Rows that are put in order by a column that a person chooses; chosen again, the other way round. Equal ones stay as they were. Where `values` stays
- * the same, they are put in order only when something else is asked: a long list is drawn anew with each step of the wheel.
+ * the same, they are put in order only when something else is asked: a long list is drawn anew with each step of the wheel. What was chosen is
+ * remembered in this browser under the name of the list.
  */
-export function useOrder<Row, Column extends string>(rows: readonly Row[], values: Values<Row, Column>, first: Column) {
+export function useOrder<Row, Column extends string>(
+  list: OrderedList,
+  rows: readonly Row[],
+  values: Values<Row, Column>,
+  first: Column,
+) {
   const rises = (column: Column) => rows.length > 0 && typeof values[column](rows[0]) === 'string';
-  const [chosen, setChosen] = useState<Order<Column> | null>(null);
+  const [chosen, setChosen] = useState<Order<Column> | null>(() => rememberedOrder(list, values));
   const order: Order<Column> = chosen ?? { by: first, rising: rises(first) };
-  const sortBy = (column: Column) =>
-    setChosen({ by: column, rising: column === order.by ? !order.rising : rises(column) });
+  const sortBy = (column: Column) => {
+    const next = { by: column, rising: column === order.by ? !order.rising : rises(column) };
+    setChosen(next);
+    rememberOrder(list, next);
+  };
   const { by, rising } = order;
   const sorted = useMemo(() => inOrder(rows, values, { by, rising }), [rows, values, by, rising]);
   return { sorted, order, sortBy };
+}
+
+const KEY = 'yokeline orders';
+
+/** What was chosen for a list before; null where nothing was, or no such column is there any more. */
+export function rememberedOrder<Column extends string>(
+  list: OrderedList,
+  columns: Record<Column, unknown>,
+): Order<Column> | null {
+  const kept = kepts()[list];
+  const isOrder = typeof kept === 'object' && kept !== null && 'by' in kept && 'rising' in kept;
+  if (!isOrder || typeof kept.by !== 'string' || typeof kept.rising !== 'boolean') return null;
+  return Object.hasOwn(columns, kept.by) ? { by: kept.by as Column, rising: kept.rising } : null;
+}
+
+export function rememberOrder(list: OrderedList, order: Order<string>): void {
+  try {
+    localStorage.setItem(KEY, JSON.stringify({ ...kepts(), [list]: order }));
+  } catch {
+    // Without storage a list begins with its own order each time.
+  }
+}
+
+function kepts(): Record<string, unknown> {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(KEY) ?? '{}');
+    return typeof kept === 'object' && kept !== null ? { ...kept } : {};
+  } catch {
+    return {};
+  }
 }
 
 /** Rows in an order. */

@@ -7,7 +7,7 @@ interface RoleLook {
   stroke: string;
 }
 
-/** Why something travels: colour, and texture or outline as the second code. */
+/** Why something travels. Colour says it, and texture says it again, in grey and to those who see colours otherwise; `needed` alone is full. */
 export const ROLES: Record<RequestRole, RoleLook> = {
   needed: {
     name: 'needed',
@@ -18,19 +18,24 @@ export const ROLES: Record<RequestRole, RoleLook> = {
   hinted: {
     name: 'hinted',
     words: 'needed, and asked for early by a hint',
-    fill: 'var(--hinted)',
+    fill: 'url(#role-stripes)',
     stroke: 'var(--hinted)',
   },
   'on demand': {
     name: 'on demand',
     words: 'asked for by a later moment',
-    fill: 'var(--on-demand)',
+    fill: 'url(#role-bars)',
     stroke: 'var(--on-demand)',
   },
   'in case': { name: 'in case', words: 'fetched speculatively', fill: 'url(#role-dots)', stroke: 'var(--in-case)' },
   wasted: { name: 'wasted', words: 'fetched, never used', fill: 'url(#role-hatch)', stroke: 'var(--wasted)' },
   content: { name: 'content', words: 'document, images, data', fill: 'var(--content-fill)', stroke: 'var(--content)' },
 };
+
+/** What fills a bar that is too thin for an outline: content, otherwise nearly empty, is full there. */
+export function thinFill(role: RequestRole): string {
+  return role === 'content' ? 'var(--content)' : ROLES[role].fill;
+}
 
 /** The textures; once per page. */
 export function RoleTextures() {
@@ -41,6 +46,14 @@ export function RoleTextures() {
         <pattern id="role-dots" width="5" height="5" patternUnits="userSpaceOnUse">
           <rect width="5" height="5" fill="var(--sheet)" />
           <circle cx="1.600" cy="1.600" r="1.300" fill="var(--in-case)" />
+        </pattern>
+        <pattern id="role-stripes" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width="7" height="7" fill="var(--hinted)" />
+          <line x1="0" y1="0" x2="0" y2="7" stroke="var(--sheet)" strokeWidth="3" />
+        </pattern>
+        <pattern id="role-bars" width="4" height="4" patternUnits="userSpaceOnUse">
+          <rect width="4" height="4" fill="var(--on-demand)" />
+          <line x1="0.700" y1="0" x2="0.700" y2="4" stroke="var(--sheet)" strokeWidth="1.400" />
         </pattern>
         <pattern id="role-hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <line x1="0" y1="0" x2="0" y2="6" stroke="var(--wasted)" strokeWidth="2" />

@@ -87,9 +87,21 @@ export class Predictions {
   }
 
   private heaviest(chunk: Chunk): ChunkContents {
-    const modules = chunk.modules
-      .map((m) => ({ path: this.app.get().modules[m].path, minified: this.app.get().modules[m].bytes.minified }))
-      .sort((a, b) => b.minified - a.minified);
+    const modules = this.modulesIn(chunk);
     return { modules: modules.slice(0, HEAVIEST), count: modules.length };
+  }
+
+  /** All modules that a file of a landing holds, the heaviest first; none for what is no chunk of the app. */
+  modulesOf(plan: Plan, route: string, conditions: Conditions, address: string): ChunkContents['modules'] {
+    const { program, graph } = this.predicted(plan, route, conditions);
+    const chunk = program.resources.find((r) => r.address === address)?.chunk;
+    return chunk === undefined ? [] : this.modulesIn(graph.chunks[chunk]);
+  }
+
+  private modulesIn(chunk: Chunk): ChunkContents['modules'] {
+    const { modules } = this.app.get();
+    return chunk.modules
+      .map((m) => ({ path: modules[m].path, minified: modules[m].bytes.minified }))
+      .sort((a, b) => b.minified - a.minified);
   }
 }

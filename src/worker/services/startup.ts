@@ -7,7 +7,7 @@ import type { Recording } from '../../core/recordings/types.ts';
 import { troublesOf } from '../../core/ship/shipped.ts';
 import { type Conditions } from '../../core/sim/conditions.ts';
 import { parseJson } from '../../core/text/json.ts';
-import type { LandingView, MixResult, MixWish } from '../views.ts';
+import type { ChunkContents, LandingView, MixResult, MixWish } from '../views.ts';
 import { HeldApp } from './held-app.ts';
 import { MixService } from './mix.ts';
 import { Predictions } from './predictions.ts';
@@ -55,6 +55,11 @@ export class StartupService {
   /** What a recorded load event says about the cost of evaluating script. */
   calibrate(plan: Plan, route: string, conditions: Conditions, load: number): Calibration {
     return calibrate(this.predictions.predicted(plan, route, conditions).program, conditions, load);
+  }
+
+  /** All modules that a file of the landing holds, the heaviest first. */
+  modulesOf(plan: Plan, route: string, conditions: Conditions, address: string): ChunkContents['modules'] {
+    return this.predictions.modulesOf(plan, route, conditions, address);
   }
 
   /** How much later a request's answer could begin without moving the interactive moment, in ms. */

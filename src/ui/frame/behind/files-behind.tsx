@@ -1,7 +1,7 @@
 import { START_SUMS, type StartSum, total } from '../../../core/metrics/start.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { size } from '../../parts/format.ts';
-import { ROLES } from '../../parts/roles.tsx';
+import { RoleMark } from '../../parts/roles.tsx';
 import { TERMS } from '../../parts/terms.ts';
 
 /** The files behind the three sums of what a landing fetches by itself. */
@@ -33,10 +33,7 @@ function Sum({ view, sum }: { view: LandingView; sum: StartSum }) {
           const request = view.timeline.requests[f.request];
           return (
             <li key={f.request} className="flex items-baseline gap-2 py-px">
-              <svg width="8" height="8" aria-hidden="true" className="shrink-0">
-                <title>{request.role}</title>
-                <rect width="8" height="8" fill={ROLES[request.role].fill} stroke={ROLES[request.role].stroke} />
-              </svg>
+              <RoleMark role={request.role} />
               <span className="min-w-0 flex-1 truncate" title={request.address}>
                 {request.name}
               </span>

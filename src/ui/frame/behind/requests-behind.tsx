@@ -16,7 +16,7 @@ export function RequestsBehind({ view: { timeline, milestones } }: { view: Landi
       <Rows
         rows={[...byRole].map(([role, own]) => ({
           key: role,
-          colour: ROLES[role].fill,
+          role,
           words: ROLES[role].name,
           note: own.map((r) => r.name).join(', '),
           title: own.map((r) => r.name).join(', '),
@@ -60,7 +60,7 @@ export function WasteBehind({ view: { timeline } }: { view: LandingView }) {
         <Rows
           rows={unused.map((r) => ({
             key: `${r.address} ${r.sent}`,
-            colour: ROLES[r.role].fill,
+            role: r.role,
             words: r.name,
             note: ROLES[r.role].words,
             value: size(r.bytes),

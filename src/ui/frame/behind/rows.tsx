@@ -1,7 +1,11 @@
-/** One share of a figure. */
+import type { RequestRole } from '../../../core/sim/types.ts';
+import { RoleMark } from '../../parts/roles.tsx';
+
+/** One share of a figure: its mark is a plain colour, or that of a role. */
 export interface BehindRow {
   key: string;
   colour?: string;
+  role?: RequestRole;
   words: string;
   note?: string;
   title?: string;
@@ -13,7 +17,7 @@ export function Rows({ rows, sum }: { rows: readonly BehindRow[]; sum: string | 
   return (
     <table className="w-full">
       <tbody>
-        {rows.map(({ key, colour, words, note, title, value }) => (
+        {rows.map(({ key, colour, role, words, note, title, value }) => (
           <tr key={key} className="align-baseline">
             <td className="max-w-0 py-px">
               <span className="block truncate" title={title}>
@@ -23,6 +27,11 @@ export function Rows({ rows, sum }: { rows: readonly BehindRow[]; sum: string | 
                     className="mr-2 inline-block size-[9px] rounded-[2px]"
                     style={{ background: colour }}
                   />
+                ) : null}
+                {role ? (
+                  <span className="mr-2">
+                    <RoleMark role={role} />
+                  </span>
                 ) : null}
                 {words}
                 {note ? <span className="ml-2 text-[11px] text-soft">{note}</span> : null}

@@ -6,6 +6,9 @@ import { CHAIN_LOOKS } from '../../parts/chain-looks.ts';
 import { useConditions } from '../../state/workbench.ts';
 import { Rows } from './rows.tsx';
 
+/** So many are named of what a kind of time went to; Startup has all of them. */
+const NOTED = 3;
+
 /** What a time of a landing is made of, along the chain that decides it. */
 export function TimeBehind({ view, of }: { view: LandingView; of: 'firstContent' | 'interactive' }) {
   const { link } = useConditions();
@@ -25,10 +28,10 @@ export function TimeBehind({ view, of }: { view: LandingView; of: 'firstContent'
             key: kind,
             colour: CHAIN_LOOKS[kind].colour,
             words: kind === 'browser' ? 'browser’s own work' : kind,
-            note: by
-              .slice(0, 3)
+            note: `${by
+              .slice(0, NOTED)
               .map((b) => b.what)
-              .join(', '),
+              .join(', ')}${by.length > NOTED ? ` and ${by.length - NOTED} more` : ''}`,
             title: CHAIN_LOOKS[kind].words,
             value: `${Math.round(ms)} ms`,
           }))}

@@ -8,15 +8,19 @@ import {
   ReferenceLine,
   ResponsiveContainer,
   Tooltip,
+  usePlotArea,
   XAxis,
   YAxis,
 } from 'recharts';
+import { type Span, spanOf } from './span.ts';
 import type { ChartAxis, ChartProps } from './types.ts';
 
 const TICK = { fontSize: 11, fill: 'var(--soft)' };
 const LINE = 'var(--line)';
 const TOLD = { background: 'var(--sheet)', border: `1px solid ${LINE}`, fontSize: 12 };
 const MARGIN = { top: 16, right: 16, left: 4, bottom: 4 };
+/** Room for what is said of an axis that is cut. */
+const SAID = 14;
 
 /** Draws a chart of lines; see ChartProps. */
 export function Drawing({ height, rows, lines, across, left, right, mark, picked, zero, tell, onPick }: ChartProps) {
@@ -24,13 +28,17 @@ export function Drawing({ height, rows, lines, across, left, right, mark, picked
     const line = lines.find((l) => l.name === name);
     return line?.axis === 'right' && right ? right : left;
   };
+  const span = (side: 'left' | 'right') =>
+    spanOf(lines.filter((l) => (l.axis ?? 'left') === side).flatMap((l) => rows.map((row) => Number(row[l.of]))));
+  const spans = { left: span('left'), right: span('right') };
+  const isCut = spans.left.cut || (right !== undefined && spans.right.cut);
   return (
     <div className={height} aria-hidden="true" data-chart>
       <ResponsiveContainer width="100%" height="100%">
         <LineChart
           accessibilityLayer={false}
           data={[...rows]}
-          margin={MARGIN}
+          margin={isCut ? { ...MARGIN, top: MARGIN.top + SAID } : MARGIN}
           onClick={({ activeIndex }) => {
             const row = Number(activeIndex);
             if (onPick && rows[row]) onPick(row);
@@ -38,8 +46,10 @@ export function Drawing({ height, rows, lines, across, left, right, mark, picked
         >
           <CartesianGrid stroke={LINE} vertical={false} />
           {axisAcross(across)}
-          {axisUp('left', left)}
-          {right ? axisUp('right', right) : null}
+          {axisUp('left', left, spans.left)}
+          {right ? axisUp('right', right, spans.right) : null}
+          {spans.left.cut ? <Cut side="left" from={left.write(spans.left.domain[0])} /> : null}
+          {right && spans.right.cut ? <Cut side="right" from={right.write(spans.right.domain[0])} /> : null}
           {tell ? (
             <Tooltip
               contentStyle={TOLD}
@@ -91,6 +101,28 @@ export function Drawing({ height, rows, lines, across, left, right, mark, picked
   );
 }
 
+/** Marks an axis that doesn't begin at nothing, and says so. */
+function Cut({ side, from }: { side: 'left' | 'right'; from: string }) {
+  const plot = usePlotArea();
+  if (!plot) return null;
+  const x = side === 'left' ? plot.x : plot.x + plot.width;
+  const bottom = plot.y + plot.height;
+  return (
+    <g>
+      <path d={`M${x} ${bottom - 14}l4 3l-8 4l4 3`} fill="none" stroke="var(--ink)" strokeWidth={1.2} />
+      <text
+        x={side === 'left' ? plot.x - 52 : x + 52}
+        y={plot.y - SAID - 4}
+        fontSize={11}
+        textAnchor={side === 'left' ? 'start' : 'end'}
+        fill="var(--soft)"
+      >
+        {`scale begins at ${from}`}
+      </text>
+    </g>
+  );
+}
+
 // Plain functions, not components: the chart looks for its axes among its own children.
 
 function axisAcross(across: ChartProps['across']) {
@@ -111,14 +143,16 @@ function axisAcross(across: ChartProps['across']) {
   );
 }
 
-function axisUp(side: 'left' | 'right', axis: ChartAxis) {
+function axisUp(side: 'left' | 'right', axis: ChartAxis, { domain, ticks }: Span) {
   return (
     <YAxis
       yAxisId={side}
       orientation={side}
       tick={TICK}
       tickFormatter={axis.write}
-      {...(axis.domain ? { domain: axis.domain } : {})}
+      domain={domain}
+      ticks={ticks}
+      interval={0}
       stroke={LINE}
       width={56}
     />

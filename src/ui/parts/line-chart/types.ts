@@ -17,10 +17,9 @@ export interface ChartLine {
   steps?: true;
 }
 
-/** How the values of an axis are written, and what it spans; from the least to the most value where left out. */
+/** How the values of an axis are written. */
 export interface ChartAxis {
   write: (value: number) => string;
-  domain?: [number | 'auto' | 'dataMin', number | 'auto' | 'dataMax'];
 }
 
 export interface ChartProps {
@@ -31,7 +30,10 @@ export interface ChartProps {
   /** The horizontal axis: names, or numbers that are written by `write`. */
   across:
     | { of: string; names: true }
-    | ({ of: string; names?: false; ticks?: number[]; tickCount?: number; scale?: 'log' | 'linear' } & ChartAxis);
+    | ({ of: string; names?: false; ticks?: number[]; tickCount?: number; scale?: 'log' | 'linear' } & ChartAxis & {
+          /** What it spans; from the least to the most value where left out. */
+          domain?: [number, number];
+        });
   left: ChartAxis;
   right?: ChartAxis;
   /** A vertical line at a place of the horizontal axis, with a word where there is one. */

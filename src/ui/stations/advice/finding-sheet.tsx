@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import type { Finding } from '../../../core/advise/types.ts';
 import { decisionWords, subjectOf } from '../../../core/plan/decisions.ts';
+import { Few } from '../../parts/few.tsx';
 import { TextField } from '../../parts/field.tsx';
 import { time } from '../../parts/format.ts';
 import { seenWords } from '../../parts/seen-words.ts';
@@ -26,11 +27,13 @@ export function FindingSheet({ finding, aside }: { finding: Finding; aside: stri
       <p className="mt-1 text-soft">{why}</p>
       {evidence.length > 0 ? (
         <ul className="mt-2 grid gap-1">
-          {evidence.slice(0, MOST).map((b) => (
-            <li key={`${b.from} ${b.line} ${b.to}`} className="font-mono text-[11px] break-all">
-              {b.from}:{b.line} <span className="text-soft">→ {b.to}</span>
-            </li>
-          ))}
+          <Few rows={evidence} most={MOST} as="li">
+            {(b) => (
+              <li key={`${b.from} ${b.line} ${b.to}`} className="font-mono text-[11px] break-all">
+                {b.from}:{b.line} <span className="text-soft">→ {b.to}</span>
+              </li>
+            )}
+          </Few>
         </ul>
       ) : null}
       {cautions.map((c) => (
@@ -55,10 +58,9 @@ export function FindingSheet({ finding, aside }: { finding: Finding; aside: stri
         </span>
       </h3>
       <ul className="mb-2 text-[11px] text-soft">
-        {remedy.decisions.slice(0, MOST).map((d) => (
-          <li key={subjectOf(d)}>{decisionWords(d)}</li>
-        ))}
-        {remedy.decisions.length > MOST ? <li>and {remedy.decisions.length - MOST} more</li> : null}
+        <Few rows={remedy.decisions} most={MOST} as="li">
+          {(d) => <li key={subjectOf(d)}>{decisionWords(d)}</li>}
+        </Few>
       </ul>
       {whose ? (
         <p className="mb-1 text-soft">

@@ -22,7 +22,7 @@ export function GainCurve({
         rows={curve.map(({ waste, gain }) => ({ waste, gain }))}
         lines={[{ of: 'gain', name: 'gain', stroke: 'var(--needed)', width: 2, dots: 3, steps: true }]}
         across={{ of: 'waste', write: size }}
-        left={{ write: time, domain: [0, 'dataMax'] }}
+        left={{ write: time }}
         picked={{ across: picked.waste, value: picked.gain }}
         onPick={(row) => onPick(curve[row])}
       />

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { Remedy } from '../../../core/advise/types.ts';
 import { planWith, shipsBy } from '../../../core/plan/decisions.ts';
 import type { PatchStep } from '../../../patch/types.ts';
+import { Few } from '../../parts/few.tsx';
 import { api } from '../../state/api.ts';
 import { useWork } from '../../state/work.ts';
 import { usePlan, useWorkbench } from '../../state/workbench.ts';
@@ -51,16 +52,17 @@ export function InTheCode({ remedy }: { remedy: Remedy }) {
               : `The source patch writes ${steps.length - hand.length} of ${steps.length} edits; not:`}
           </p>
           <ul>
-            {hand.slice(0, MOST).map((s) => (
-              <li key={`${s.path} ${s.line} ${s.what}`} className="border-t border-line py-0.5 break-words">
-                <span className="font-mono text-[11px]">
-                  {s.path}:{s.line}
-                </span>{' '}
-                {s.what}
-              </li>
-            ))}
+            <Few rows={hand} most={MOST} as="li">
+              {(s) => (
+                <li key={`${s.path} ${s.line} ${s.what}`} className="border-t border-line py-0.5 break-words">
+                  <span className="font-mono text-[11px]">
+                    {s.path}:{s.line}
+                  </span>{' '}
+                  {s.what}
+                </li>
+              )}
+            </Few>
           </ul>
-          {hand.length > MOST ? <p className="text-soft">and {hand.length - MOST} more</p> : null}
         </>
       )}
     </section>

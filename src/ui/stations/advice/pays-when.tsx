@@ -102,7 +102,7 @@ function Curve({ of, unit, words }: { of: BreakEven; unit: (at: number) => strin
         rows={points.map((p) => ({ at: p.at, gain: p.gain }))}
         lines={[{ of: 'gain', name: 'gain', stroke: 'var(--needed)', width: 2, dots: 2 }]}
         across={{ of: 'at', write: unit, tickCount: 4, scale: of.over === 'rate' ? 'log' : 'linear' }}
-        left={{ write: (gain) => time(Math.abs(gain)) }}
+        left={{ write: (gain) => (gain < 0 ? `−${time(-gain)}` : time(gain)) }}
         mark={{ at: here.at, quiet: true }}
         zero
       />

@@ -3,6 +3,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { ModuleRow } from '../../../core/inventory/inventory.ts';
 import type { TextHit } from '../../../server/search.ts';
+import { Few } from '../../parts/few.tsx';
 import { api } from '../../state/api.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 
@@ -45,19 +46,18 @@ export function Finder({ modules, onChoose }: { modules: ModuleRow[]; onChoose: 
         <div className="mt-2 border-b border-line pb-3">
           {byName.length === 0 ? <p className="text-soft">No module of that name.</p> : null}
           <ul>
-            {byName.slice(0, MOST).map((m) => (
-              <Result key={m.path} path={m.path} onChoose={onChoose} />
-            ))}
+            <Few rows={byName} most={MOST} as="li" words="more modules">
+              {(m) => <Result key={m.path} path={m.path} onChoose={onChoose} />}
+            </Few>
           </ul>
-          {byName.length > MOST ? <p className="text-soft">and {byName.length - MOST} more modules</p> : null}
           {typeof hits === 'string' ? <p className="mt-2 text-worse">{hits}</p> : null}
           {typeof hits !== 'string' && hits.length > 0 ? (
             <>
               <p className="mt-2 text-soft">in the shipped text of</p>
               <ul>
-                {hits.slice(0, MOST).map((h) => (
-                  <Result key={h.path} path={h.path} note={h.around} onChoose={onChoose} />
-                ))}
+                <Few rows={hits} most={MOST} as="li">
+                  {(h) => <Result key={h.path} path={h.path} note={h.around} onChoose={onChoose} />}
+                </Few>
               </ul>
             </>
           ) : null}

@@ -1,7 +1,7 @@
 'use client';
 
-import { useState } from 'react';
 import type { Notice, NoticeKind } from '../../../core/snapshot/types.ts';
+import { Few } from '../../parts/few.tsx';
 
 const WORDS: Record<NoticeKind, string> = {
   development: 'Not a production build',
@@ -36,40 +36,27 @@ const ORDER: NoticeKind[] = [
 /** They make every figure on this page wrong or misleading. */
 const WRONG = new Set<NoticeKind>(['missing package', 'outside', 'development', 'base', 'unminified']);
 const FEW = 2;
-const MOST = 200;
 
 /** What should be known about an app before its figures are believed; one line per kind. */
 export function NoticeList({ notices }: { notices: Notice[] }) {
-  const [open, setOpen] = useState<NoticeKind | null>(null);
   const kinds = ORDER.filter((k) => notices.some((n) => n.kind === k));
   if (kinds.length === 0) return null;
   return (
     <section className="mb-5 rounded border border-line bg-band px-3 py-2" aria-label="Worth knowing">
       {kinds.map((kind) => {
         const own = notices.filter((n) => n.kind === kind);
-        const shown = own.slice(0, open === kind ? MOST : FEW);
         return (
           <div key={kind} className="grid grid-cols-[170px_minmax(0,1fr)] gap-3 py-0.5">
             <span className={WRONG.has(kind) ? 'font-semibold text-worse' : 'font-medium'}>{WORDS[kind]}</span>
             <span className="min-w-0 [overflow-wrap:anywhere]">
-              {shown.map((n) => (
-                <span key={`${n.path} ${n.message}`} className="block">
-                  {n.path ? <span className="break-all">{n.path} </span> : null}
-                  <span className="text-soft">{n.message}</span>
-                </span>
-              ))}
-              {open === kind && own.length > MOST ? (
-                <span className="block text-soft">and {own.length - MOST} more of the kind</span>
-              ) : null}
-              {own.length > FEW ? (
-                <button
-                  type="button"
-                  className="text-soft underline hover:text-ink"
-                  onClick={() => setOpen(open === kind ? null : kind)}
-                >
-                  {open === kind ? 'fewer' : `${own.length - FEW} more`}
-                </button>
-              ) : null}
+              <Few rows={own} most={FEW} as="span">
+                {(n) => (
+                  <span key={`${n.path} ${n.message}`} className="block">
+                    {n.path ? <span className="break-all">{n.path} </span> : null}
+                    <span className="text-soft">{n.message}</span>
+                  </span>
+                )}
+              </Few>
             </span>
           </div>
         );

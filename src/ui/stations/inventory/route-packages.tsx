@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import type { RouteRow, Sizes } from '../../../core/inventory/inventory.ts';
 import { counted } from '../../../core/text/counted.ts';
+import { Few } from '../../parts/few.tsx';
 import { PickField } from '../../parts/field.tsx';
 import { size } from '../../parts/format.ts';
 import { useWorkbench } from '../../state/workbench.ts';
@@ -56,26 +57,26 @@ export function RoutePackages({ routes, kind }: { routes: RouteRow[]; kind: keyo
           </thead>
         ) : null}
         <tbody>
-          {lines.slice(0, MOST).map((l) => (
-            <tr key={l.name ?? ''}>
-              <td className="py-[3px] pr-2">
-                <span className="block truncate" title={l.name ?? 'the app’s own code'}>
-                  {l.name ?? <em className="not-italic text-soft">the app’s own code</em>}
-                </span>
-                <Bars line={l} heaviest={heaviest} two={there !== undefined} />
-              </td>
-              <td className="w-[72px] py-[3px] text-right align-top font-medium">
-                {l.here === 0 ? '–' : size(l.here)}
-              </td>
-              {there ? (
-                <td className="w-[72px] py-[3px] text-right align-top">{l.there === 0 ? '–' : size(l.there)}</td>
-              ) : null}
-            </tr>
-          ))}
+          <Few rows={lines} most={MOST} as="tr" columns={there ? 3 : 2} words="smaller ones">
+            {(l) => (
+              <tr key={l.name ?? ''}>
+                <td className="py-[3px] pr-2">
+                  <span className="block truncate" title={l.name ?? 'the app’s own code'}>
+                    {l.name ?? <em className="not-italic text-soft">the app’s own code</em>}
+                  </span>
+                  <Bars line={l} heaviest={heaviest} two={there !== undefined} />
+                </td>
+                <td className="w-[72px] py-[3px] text-right align-top font-medium">
+                  {l.here === 0 ? '–' : size(l.here)}
+                </td>
+                {there ? (
+                  <td className="w-[72px] py-[3px] text-right align-top">{l.there === 0 ? '–' : size(l.there)}</td>
+                ) : null}
+              </tr>
+            )}
+          </Few>
           <tr className="border-t border-line">
-            <td className="py-1 text-soft">
-              {lines.length > MOST ? `and ${lines.length - MOST} smaller ones; all` : 'all'}
-            </td>
+            <td className="py-1 text-soft">all</td>
             <td className="text-right font-semibold">{size(sum('here'))}</td>
             {there ? <td className="text-right font-semibold">{size(sum('there'))}</td> : null}
           </tr>

@@ -40,6 +40,7 @@ export function RouteShares({
   const choose = useWorkbench((s) => s.choose);
   const whole = (r: RouteRow) => r.only[kind] + r.some[kind] + r.every[kind];
   const { sorted, order, sortBy } = useOrder<RouteRow, Column>(
+    'route shares',
     routes,
     {
       route: (r) => r.pattern,

@@ -3,6 +3,7 @@
 import type { SplitWait } from '../../../core/explain/wait.ts';
 import { shortName } from '../../../core/text/short-name.ts';
 import type { Explained } from '../../../worker/views.ts';
+import { Few } from '../../parts/few.tsx';
 import { size, time } from '../../parts/format.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 
@@ -13,6 +14,7 @@ export const UNTIL: Record<SplitWait['until'], string> = {
   run: 'until its code has run',
 };
 
+const MOST_BY = 3;
 const MOST_MOVED = 4;
 const WORTH_TELLING = 0.02;
 
@@ -67,13 +69,14 @@ export function HoldSection({
                 </span>{' '}
                 <span className="text-soft">
                   ({size(h.weight.compressed)} with what it carries), kept by{' '}
-                  {h.by.slice(0, 3).map((b, i) => (
-                    <span key={b.key} className="break-words">
-                      {i > 0 ? ', ' : ''}
-                      {b.path}, line {b.line}
-                    </span>
-                  ))}
-                  {h.by.length > 3 ? ` and ${h.by.length - 3} more` : ''}
+                  <Few rows={h.by} most={MOST_BY} as="span">
+                    {(b, i) => (
+                      <span key={b.key} className="break-words">
+                        {i > 0 ? ', ' : ''}
+                        {b.path}, line {b.line}
+                      </span>
+                    )}
+                  </Few>
                 </span>
               </li>
             ))}
@@ -100,15 +103,16 @@ export function HoldSection({
         <section className="mt-4">
           <h3 className="font-semibold">What loads it instead (minified)</h3>
           <ul className="text-soft">
-            {gains.slice(0, MOST_MOVED).map((m) => (
-              <li key={m.root} className="flex justify-between gap-3">
-                <span className="truncate" title={m.root}>
-                  {shortName(m.root.replace(/^[^:]*:/, ''))}
-                </span>
-                <span className="shrink-0">+{size(m.bytes)}</span>
-              </li>
-            ))}
-            {gains.length > MOST_MOVED ? <li>and {gains.length - MOST_MOVED} more</li> : null}
+            <Few rows={gains} most={MOST_MOVED} as="li">
+              {(m) => (
+                <li key={m.root} className="flex justify-between gap-3">
+                  <span className="truncate" title={m.root}>
+                    {shortName(m.root.replace(/^[^:]*:/, ''))}
+                  </span>
+                  <span className="shrink-0">+{size(m.bytes)}</span>
+                </li>
+              )}
+            </Few>
           </ul>
         </section>
       ) : null}

@@ -3,7 +3,7 @@ import { MEASURES } from '../../../core/vocabulary/measures.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { tickWords } from '../../parts/axis.ts';
 import { time } from '../../parts/format.ts';
-import { type Flag, placeFlags } from './rows.ts';
+import { type Flag, joinFlags, placeFlags } from './rows.ts';
 
 const LEVEL = 22;
 /** Height of the axis under the flags. */
@@ -28,15 +28,15 @@ export function MilestoneFlags({
   bodyHeight: number;
 }) {
   const { firstContent, largestContent, firstScreenComplete, interactive } = view.milestones;
-  const wanted: Pick<Flag, 'name' | 'at' | 'before'>[] = [
+  const wanted: Pick<Flag, 'name' | 'at' | 'before' | 'strong'>[] = [
     { name: MEASURES['first content'].name, at: firstContent },
     { name: MEASURES['largest content'].name, at: largestContent },
     { name: MEASURES['first screen'].name, at: firstScreenComplete },
-    { name: INTERACTIVE, at: interactive },
+    { name: INTERACTIVE, at: interactive, strong: true as const },
     ...(before ? [{ name: `${before.word}: ${INTERACTIVE}`, at: before.at, before: true as const }] : []),
   ].filter((f) => Number.isFinite(f.at));
   const flags = placeFlags(
-    wanted.map((f) => ({ ...f, width: (f.name.length + time(f.at).length + 1) * 5.8 + 10 })),
+    joinFlags(wanted).map((f) => ({ ...f, width: (f.name.length + time(f.at).length + 1) * 5.8 + 10 })),
     x,
     width - 4,
   );
@@ -60,7 +60,7 @@ export function MilestoneFlags({
             y1={(f.level + 1) * LEVEL - 2}
             y2={height + bodyHeight}
             stroke="var(--ink)"
-            strokeWidth={f.name === INTERACTIVE ? 1.8 : 0.9}
+            strokeWidth={f.strong ? 1.8 : 0.9}
           />
         ))}
       </svg>
@@ -93,5 +93,5 @@ export function MilestoneFlags({
 
 function lookOf(flag: Flag): string {
   if (flag.before) return 'border-dashed border-faint bg-sheet text-soft';
-  return flag.name === INTERACTIVE ? 'border-ink bg-ink text-on-ink' : 'border-ink bg-sheet';
+  return flag.strong ? 'border-ink bg-ink text-on-ink' : 'border-ink bg-sheet';
 }

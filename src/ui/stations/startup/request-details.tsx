@@ -1,13 +1,17 @@
 'use client';
 
 import { X } from 'lucide-react';
+import { useState } from 'react';
 import { sourceRequest } from '../../../core/metrics/behind.ts';
 import { analyst } from '../../../worker/client.ts';
-import type { LandingView } from '../../../worker/views.ts';
+import type { ChunkContents, LandingView } from '../../../worker/views.ts';
+import { Few } from '../../parts/few.tsx';
 import { size, time } from '../../parts/format.ts';
 import { ROLES, RoleMark } from '../../parts/roles.tsx';
 import { useAsked } from '../../state/asked.ts';
 import { useWorkbench } from '../../state/workbench.ts';
+
+const MOST = 200;
 
 /** All about one request: why it travels, when, and what is in it. */
 export function RequestDetails({ view, index }: { view: LandingView; index: number }) {
@@ -88,22 +92,43 @@ export function RequestDetails({ view, index }: { view: LandingView; index: numb
             {contents.count} {contents.count === 1 ? 'module' : 'modules'}{' '}
             <span className="font-normal text-soft">minified</span>
           </h3>
-          <ul className="mt-1">
-            {contents.modules.map((m) => (
-              <li key={m.path} className="flex justify-between gap-3">
-                <span className="truncate text-left [direction:rtl]" title={m.path}>
-                  <bdi>{m.path}</bdi>
-                </span>
-                <span className="shrink-0">{size(m.minified)}</span>
-              </li>
-            ))}
-            {contents.count > contents.modules.length ? (
-              <li className="text-soft">and {contents.count - contents.modules.length} smaller ones</li>
-            ) : null}
-          </ul>
+          <Modules key={request.address} contents={contents} address={request.address} />
         </>
       ) : null}
     </section>
+  );
+}
+
+/** The heaviest modules of a file; all of them are fetched when somebody wants to see them. */
+function Modules({ contents, address }: { contents: ChunkContents; address: string }) {
+  const [all, setAll] = useState(false);
+  const { found } = useAsked(
+    async ({ plan, route, conditions }) =>
+      all ? analyst().startup.modulesOf(plan, route, conditions, address) : contents.modules,
+    `${address} ${all}`,
+  );
+  const rows = found ?? contents.modules;
+  const left = contents.count - contents.modules.length;
+  return (
+    <ul className="mt-1">
+      <Few rows={rows} most={MOST} as="li">
+        {(m) => (
+          <li key={m.path} className="flex justify-between gap-3">
+            <span className="truncate text-left [direction:rtl]" title={m.path}>
+              <bdi>{m.path}</bdi>
+            </span>
+            <span className="shrink-0">{size(m.minified)}</span>
+          </li>
+        )}
+      </Few>
+      {left > 0 && !all ? (
+        <li>
+          <button type="button" className="min-h-6 text-soft underline hover:text-ink" onClick={() => setAll(true)}>
+            and {left} smaller ones
+          </button>
+        </li>
+      ) : null}
+    </ul>
   );
 }
 

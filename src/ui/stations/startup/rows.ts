@@ -2,6 +2,7 @@ import { sourceRequest } from '../../../core/metrics/behind.ts';
 import type { ChainLink } from '../../../core/metrics/critical-chain.ts';
 import type { RequestRecord } from '../../../core/sim/types.ts';
 import type { LandingView } from '../../../worker/views.ts';
+import { time } from '../../parts/format.ts';
 
 /** Geometry of the waterfall, in px from the top of the rows. */
 export const ROW = 25;
@@ -87,10 +88,23 @@ export interface Flag {
   name: string;
   /** It is of what the landing is compared with. */
   before?: true;
+  /** It is the one by which a landing is judged. */
+  strong?: true;
   at: number;
   level: number;
   x: number;
   width: number;
+}
+
+/** One flag for milestones of one instant (as it is written), with all of their names. */
+export function joinFlags<F extends Pick<Flag, 'name' | 'at' | 'before'>>(flags: readonly F[]): F[] {
+  const joined = new Map<string, F>();
+  for (const flag of flags) {
+    const key = `${flag.before ?? false} ${time(flag.at)}`;
+    const same = joined.get(key);
+    joined.set(key, same ? { ...flag, ...same, name: `${same.name} · ${flag.name}` } : flag);
+  }
+  return [...joined.values()];
 }
 
 /**

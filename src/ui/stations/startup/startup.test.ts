@@ -7,7 +7,7 @@ import { SAMPLE } from '../../../test-support/folders.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { stripRows } from '../../frame/strip-rows.ts';
 import { linkUse } from './link-use.ts';
-import { ghostsOf, layRows, litBy, placeFlags, requestsOf, shares } from './rows.ts';
+import { ghostsOf, joinFlags, layRows, litBy, placeFlags, requestsOf, shares } from './rows.ts';
 
 const { snapshot } = readSource(SAMPLE);
 const made = predict(snapshot, BASELINE, '/crew/duty/manifest', DEFAULT_CONDITIONS);
@@ -54,6 +54,23 @@ describe('the waterfall of the sample’s longest staircase', () => {
     const carried = requests.flatMap((r) => r.pieces).reduce((sum, p) => sum + p.bytes, 0);
     expect(drawn / ((carried * 8) / down)).toBeCloseTo(1, 1);
     for (const b of bins) expect(b.shares.reduce((s, x) => s + x.share, 0)).toBeLessThanOrEqual(1.02);
+  });
+});
+
+describe('joinFlags', () => {
+  it('makes one flag of milestones that are written with the same time, but of no others', () => {
+    const flags = [
+      { name: 'first content', at: 3478 },
+      { name: 'largest content', at: 3481.4 },
+      { name: 'interactive', at: 3480, strong: true as const },
+      { name: 'first screen complete', at: 3691 },
+      { name: 'baseline: interactive', at: 3480, before: true as const },
+    ];
+    expect(joinFlags(flags)).toEqual([
+      { name: 'first content · largest content · interactive', at: 3478, strong: true },
+      { name: 'first screen complete', at: 3691 },
+      { name: 'baseline: interactive', at: 3480, before: true },
+    ]);
   });
 });
 

@@ -1,7 +1,7 @@
 import { LONG_TASK } from '../../../core/metrics/readout.ts';
 import type { LandingView } from '../../../worker/views.ts';
 import { time } from '../../parts/format.ts';
-import { ROLES } from '../../parts/roles.tsx';
+import { thinFill } from '../../parts/roles.tsx';
 import { linkUse } from './link-use.ts';
 
 type Scale = (ms: number) => number;
@@ -167,7 +167,7 @@ export function LinkTrack({
               y={y}
               width={x(bin.to) - x(bin.from) + 0.4}
               height={h}
-              fill={role === 'content' ? 'var(--content)' : ROLES[role].fill}
+              fill={thinFill(role)}
               opacity={0.75}
             />
           );

@@ -6,12 +6,15 @@ import { ownDeviceId } from '../../../core/sim/own-conditions.ts';
 import { counted } from '../../../core/text/counted.ts';
 import { analyst } from '../../../worker/client.ts';
 import type { LandingView } from '../../../worker/views.ts';
+import { Few } from '../../parts/few.tsx';
 import { percent, size, time } from '../../parts/format.ts';
 import { toast } from '../../parts/toast.ts';
 import { useStartupView } from '../../state/startup-view.ts';
 import { useConditions, usePlan, useWorkbench } from '../../state/workbench.ts';
 
 const MOST = 12;
+const MOST_EXTRA = 40;
+const MOST_MISSING = 8;
 
 /** The recording that lies under the prediction: how far apart they are, and what only one of them has. */
 export function UnderSection({ view }: { view: LandingView }) {
@@ -55,40 +58,47 @@ export function UnderSection({ view }: { view: LandingView }) {
           </tr>
         </thead>
         <tbody>
-          {worst.slice(0, MOST).map((w) => (
-            <tr key={w.name}>
-              <td
-                className="max-w-28 truncate"
-                title={`${w.name}: ${size(w.bytes)} predicted, ${size(w.was)} recorded`}
-              >
-                {w.name}
-              </td>
-              <td className="text-right">{time(w.predicted)}</td>
-              <td className="text-right">{time(w.recorded)}</td>
-            </tr>
-          ))}
+          <Few rows={worst} most={MOST} as="tr" columns={3}>
+            {(w) => (
+              <tr key={w.name}>
+                <td
+                  className="max-w-28 truncate"
+                  title={`${w.name}: ${size(w.bytes)} predicted, ${size(w.was)} recorded`}
+                >
+                  {w.name}
+                </td>
+                <td className="text-right">{time(w.predicted)}</td>
+                <td className="text-right">{time(w.recorded)}</td>
+              </tr>
+            )}
+          </Few>
         </tbody>
       </table>
       {laid.extra.length > 0 ? (
         <details className="mt-2">
           <summary className="cursor-pointer">{laid.extra.length} only in the recording</summary>
           <ul className="text-[11px] text-soft">
-            {laid.extra.slice(0, 40).map((e) => (
-              <li key={`${e.address} ${e.discovered}`} className="break-all">
-                {e.address}, {size(e.bytes)}, {time(e.end)}
-              </li>
-            ))}
+            <Few rows={laid.extra} most={MOST_EXTRA} as="li">
+              {(e) => (
+                <li key={`${e.address} ${e.discovered}`} className="break-all">
+                  {e.address}, {size(e.bytes)}, {time(e.end)}
+                </li>
+              )}
+            </Few>
           </ul>
         </details>
       ) : null}
       {laid.missing.length > 0 ? (
         <p className="mt-1 text-soft">
           Only predicted (no file of that name, or of that kind and size, is in it):{' '}
-          {laid.missing
-            .slice(0, 8)
-            .map((i) => view.timeline.requests[i].name)
-            .join(', ')}
-          {laid.missing.length > 8 ? ' …' : ''}
+          <Few rows={laid.missing} most={MOST_MISSING} as="span">
+            {(i, at) => (
+              <span key={i}>
+                {at > 0 ? ', ' : ''}
+                {view.timeline.requests[i].name}
+              </span>
+            )}
+          </Few>
         </p>
       ) : null}
       {under.recording.leftOut.length > 0 ? (

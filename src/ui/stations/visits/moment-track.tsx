@@ -4,7 +4,7 @@ import { type PointerEvent, useRef } from 'react';
 import type { RequestRecord } from '../../../core/sim/types.ts';
 import type { MomentView } from '../../../worker/services/visits.ts';
 import { time } from '../../parts/format.ts';
-import { ROLES } from '../../parts/roles.tsx';
+import { thinFill } from '../../parts/roles.tsx';
 import type { Scale } from './scale.ts';
 
 export const TRACK_HEIGHT = 40;
@@ -57,7 +57,6 @@ export function MomentTrack({
         const from = x(Math.max(scale.from, r.discovered - moment.act));
         const to = x(Math.min(scale.to, r.end - moment.act));
         const y = 5 + i * 3.5 + (i > 2 ? 13 : 0);
-        const look = ROLES[r.role];
         return (
           <rect
             key={`${r.address} ${r.discovered}`}
@@ -65,7 +64,7 @@ export function MomentTrack({
             y={y}
             width={Math.max(1.5, to - from)}
             height={2.6}
-            fill={look.stroke}
+            fill={thinFill(r.role)}
           />
         );
       })}

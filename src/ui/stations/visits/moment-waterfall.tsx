@@ -27,7 +27,9 @@ export function MomentWaterfall({ moment, page }: { moment: MomentView; page: Vi
   const tasks = page.tasks.filter(
     (t) => t.end - moment.act >= begins && t.start - moment.act <= ends && t.end > t.start,
   );
-  const height = 22 + Math.min(own.length, MOST) * ROW + 24;
+  // The table below has all of them.
+  const drawn = own.slice(0, MOST);
+  const height = 22 + drawn.length * ROW + 24;
   const x = (at: number) => scale.x(at - moment.act);
   return (
     <div ref={box} className="px-4 py-2">
@@ -40,7 +42,7 @@ export function MomentWaterfall({ moment, page }: { moment: MomentView; page: Vi
             </text>
           </g>
         ))}
-        {own.slice(0, MOST).map((r, i) => (
+        {drawn.map((r, i) => (
           <MomentRow key={`${r.address} ${r.discovered}`} request={r} y={22 + i * ROW} x={x} />
         ))}
         <text x={0} y={height - 10} fontSize={12} fill="var(--soft)">
@@ -76,7 +78,7 @@ export function MomentWaterfall({ moment, page }: { moment: MomentView; page: Vi
           </g>
         ) : null}
       </svg>
-      {own.length > MOST ? <p className="text-soft">and {own.length - MOST} more</p> : null}
+      {own.length > MOST ? <p className="text-soft">and {own.length - MOST} more, in the table</p> : null}
       <AsTable
         words={2}
         heads={['request', 'why it travels', 'found', 'first byte', 'complete', 'size']}

@@ -1,5 +1,6 @@
 import type { CopyRow } from '../../../../core/inventory/inventory.ts';
 import { counted } from '../../../../core/text/counted.ts';
+import { Few } from '../../../parts/few.tsx';
 import { size } from '../../../parts/format.ts';
 import { OrderHead, useOrder } from '../../../parts/order.tsx';
 
@@ -10,6 +11,7 @@ type Column = 'module' | 'files' | 'extra';
 /** Modules that lie in more than one file, in the order that is chosen; what costs most first. */
 export function CopyList({ copies, onChoose }: { copies: CopyRow[]; onChoose: (path: string) => void }) {
   const { sorted, order, sortBy } = useOrder<CopyRow, Column>(
+    'copies',
     copies,
     { module: (c) => c.path, files: (c) => c.files.length, extra: (c) => c.extra },
     'extra',
@@ -30,24 +32,23 @@ export function CopyList({ copies, onChoose }: { copies: CopyRow[]; onChoose: (p
           </tr>
         </thead>
         <tbody>
-          {sorted.slice(0, MOST).map((c) => (
-            <tr key={c.path} className="hover:bg-band">
-              <td className="w-[45%] truncate py-[3px]">
-                <button type="button" className="hover:underline" title={c.path} onClick={() => onChoose(c.path)}>
-                  {c.path}
-                </button>
-              </td>
-              <td className="truncate text-soft" title={c.files.join(', ')}>
-                {counted(c.files.length, 'file')}: {c.files.join(', ')}
-              </td>
-              <td className="w-20 pr-1.5 text-right">{size(c.extra)}</td>
-            </tr>
-          ))}
+          <Few rows={sorted} most={MOST} as="tr" columns={3} words="more, further down in this order">
+            {(c) => (
+              <tr key={c.path} className="hover:bg-band">
+                <td className="w-[45%] truncate py-[3px]">
+                  <button type="button" className="hover:underline" title={c.path} onClick={() => onChoose(c.path)}>
+                    {c.path}
+                  </button>
+                </td>
+                <td className="truncate text-soft" title={c.files.join(', ')}>
+                  {counted(c.files.length, 'file')}: {c.files.join(', ')}
+                </td>
+                <td className="w-20 pr-1.5 text-right">{size(c.extra)}</td>
+              </tr>
+            )}
+          </Few>
         </tbody>
       </table>
-      {copies.length > MOST ? (
-        <p className="text-soft">and {copies.length - MOST} more, further down in this order</p>
-      ) : null}
     </>
   );
 }

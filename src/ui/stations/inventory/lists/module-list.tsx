@@ -43,7 +43,7 @@ export function ModuleList({
     () => ({ module: (m) => m.path, size: (m) => m.sizes[kind], starts: (m) => m.routes }),
     [kind],
   );
-  const { sorted, order, sortBy } = useOrder<ModuleRow, Column>(found, values, 'size');
+  const { sorted, order, sortBy } = useOrder<ModuleRow, Column>('modules', found, values, 'size');
   const virtual = useVirtualizer({
     count: sorted.length,
     getScrollElement: () => box.current,

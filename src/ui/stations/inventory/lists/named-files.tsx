@@ -1,4 +1,5 @@
 import type { FullInventory } from '../../../../worker/views.ts';
+import { Few } from '../../../parts/few.tsx';
 import { size } from '../../../parts/format.ts';
 
 const MOST = 60;
@@ -17,17 +18,16 @@ export function NamedFiles({ files }: { files: FullInventory['named'] }) {
             <span className="pr-1.5">{size(f.bytes)}</span>
           </summary>
           <ul className="mt-1 ml-4">
-            {f.contents.slice(0, MOST).map((c) => (
-              <li key={c.source} className="flex justify-between gap-4">
-                <span className="truncate" title={c.source}>
-                  {c.source}
-                </span>
-                <span className="shrink-0 pr-1.5 text-soft">{size(c.bytes)}</span>
-              </li>
-            ))}
-            {f.contents.length > MOST ? (
-              <li className="text-soft">and {f.contents.length - MOST} smaller ones</li>
-            ) : null}
+            <Few rows={f.contents} most={MOST} as="li" words="smaller ones">
+              {(c) => (
+                <li key={c.source} className="flex justify-between gap-4">
+                  <span className="truncate" title={c.source}>
+                    {c.source}
+                  </span>
+                  <span className="shrink-0 pr-1.5 text-soft">{size(c.bytes)}</span>
+                </li>
+              )}
+            </Few>
           </ul>
         </details>
       ))}

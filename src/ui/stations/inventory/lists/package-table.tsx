@@ -19,6 +19,7 @@ export function PackageTable({
   kind: keyof Sizes;
 }) {
   const { sorted, order, sortBy } = useOrder<PackageRow, Column>(
+    'packages',
     packages,
     {
       package: (p) => p.name,

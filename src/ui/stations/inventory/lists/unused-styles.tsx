@@ -4,6 +4,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { UnusedStyles as Sheet } from '../../../../core/inventory/inventory.ts';
 import { decisionWords, subjectOf } from '../../../../core/plan/decisions.ts';
+import { Few } from '../../../parts/few.tsx';
 import { percent, size } from '../../../parts/format.ts';
 import { useAmendments } from '../../../state/amendments.ts';
 import { storedPlan, useWorkbench } from '../../../state/workbench.ts';
@@ -49,20 +50,21 @@ export function UnusedStyles({
               <span className="pr-1.5 text-right">bytes</span>
             </p>
             <ul className="ml-4">
-              {s.rules.slice(0, MOST).map((r) => (
-                <li
-                  key={`${r.line} ${r.selector}`}
-                  className="grid grid-cols-[56px_minmax(0,1fr)_minmax(0,1fr)_56px] gap-3"
-                >
-                  <span className="text-soft">line {r.line}</span>
-                  <span className="truncate font-mono text-[12px]" title={r.selector}>
-                    {r.selector}
-                  </span>
-                  <span className="truncate text-soft">{[...new Set(r.missing)].join(', ')}</span>
-                  <span className="pr-1.5 text-right">{size(r.bytes)}</span>
-                </li>
-              ))}
-              {s.rules.length > MOST ? <li className="text-soft">and {s.rules.length - MOST} more</li> : null}
+              <Few rows={s.rules} most={MOST} as="li">
+                {(r) => (
+                  <li
+                    key={`${r.line} ${r.selector}`}
+                    className="grid grid-cols-[56px_minmax(0,1fr)_minmax(0,1fr)_56px] gap-3"
+                  >
+                    <span className="text-soft">line {r.line}</span>
+                    <span className="truncate font-mono text-[12px]" title={r.selector}>
+                      {r.selector}
+                    </span>
+                    <span className="truncate text-soft">{[...new Set(r.missing)].join(', ')}</span>
+                    <span className="pr-1.5 text-right">{size(r.bytes)}</span>
+                  </li>
+                )}
+              </Few>
             </ul>
             <p className="mt-1 ml-4 flex gap-4 text-soft">
               <TrimButton modules={[s.module]}>leave these rules out</TrimButton>

@@ -4,21 +4,18 @@ import { useState } from 'react';
 import type { GrainPoint } from '../../../../core/explain/granularity.ts';
 import { decisionWords, subjectOf } from '../../../../core/plan/decisions.ts';
 import type { Decision, Match, Shape, Ship } from '../../../../core/plan/types.ts';
-import { counted } from '../../../../core/text/counted.ts';
 import { analyst } from '../../../../worker/client.ts';
 import { DecisionLine } from '../../../parts/decision-line.tsx';
 import { PickField, TextField } from '../../../parts/field.tsx';
-import { size } from '../../../parts/format.ts';
 import { Message } from '../../../parts/message.tsx';
 import { Aside, StationGrid } from '../../../parts/station-grid.tsx';
 import { useAsked } from '../../../state/asked.ts';
 import { useLanding } from '../../../state/landing.ts';
-import { chosenChunk } from '../../../state/selection.ts';
 import { usePlan, useWorkbench } from '../../../state/workbench.ts';
+import { ChunkList } from './chunk-list.tsx';
 import { GrainCurve } from './grain-curve.tsx';
 
 const RULES = ['gather', 'together', 'apart', 'style in script'] as const;
-const MOST = 300;
 
 /** How modules are put into files: sizes, rules, names, and what finer or coarser files would do to the start. */
 export function FilesPage() {
@@ -30,8 +27,6 @@ export function FilesPage() {
   const route = useWorkbench((s) => s.route);
   const decide = useWorkbench((s) => s.decide);
   const withdraw = useWorkbench((s) => s.withdraw);
-  const choose = useWorkbench((s) => s.choose);
-  const chosen = useWorkbench((s) => chosenChunk(s.selection));
   if (error ?? lost) return <Message title="The files can’t be worked out">{error ?? lost}</Message>;
   const pick = ({ perModule, floor }: GrainPoint) => {
     const next = new Map<string, Decision>();
@@ -53,36 +48,7 @@ export function FilesPage() {
         ) : (
           <p className="h-56 text-soft">Predicting each way …</p>
         )}
-        <h2 className="mt-5 mb-1 font-semibold">{chunks ? `${counted(chunks.length, 'chunk')}` : 'Chunks'}</h2>
-        <table className="w-full">
-          <tbody>
-            {(chunks ?? []).slice(0, MOST).map((c) => (
-              <tr
-                key={c.id}
-                aria-current={c.id === chosen ? 'true' : undefined}
-                className={`border-t border-line ${c.id === chosen ? 'bg-mark' : 'hover:bg-band'}`}
-                onClick={() => choose({ selection: { kind: 'chunk', id: c.id } })}
-              >
-                <td className="w-[46%]">
-                  <TextField
-                    bare
-                    label={`name of ${c.name}`}
-                    value={c.name}
-                    check={(name) => (name === '' || name.length > 80 ? 'Give 1 to 80 letters.' : null)}
-                    onTake={(name) => decide([{ kind: 'chunk name', chunk: c.id, name }])}
-                  />
-                </td>
-                <td className="truncate text-soft">{c.real ?? c.kind}</td>
-                <td className="text-right text-soft">
-                  {c.modules} {c.modules === 1 ? 'module' : 'modules'}
-                </td>
-                <td className="text-right text-soft">{c.neededBy === 1 ? 'for one' : `shared by ${c.neededBy}`}</td>
-                <td className="w-20 pr-1 text-right">{size(c.compressed)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {chunks && chunks.length > MOST ? <p className="text-soft">and {chunks.length - MOST} smaller ones</p> : null}
+        <ChunkList chunks={chunks} />
       </div>
       <Aside label="Rules">
         <Rules onRule={(shape) => decide([shape])} />

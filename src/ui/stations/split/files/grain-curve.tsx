@@ -35,8 +35,8 @@ export function GrainCurve({ points, onPick }: { points: GrainPoint[]; onPick: (
           },
         ]}
         across={{ of: 'words', names: true }}
-        left={{ write: time, domain: ['auto', 'auto'] }}
-        right={{ write: size, domain: ['auto', 'auto'] }}
+        left={{ write: time }}
+        right={{ write: size }}
         {...(here ? { mark: { at: here.words, words: 'this plan' } } : {})}
         tell={String}
         onPick={(row) => onPick(data[row])}

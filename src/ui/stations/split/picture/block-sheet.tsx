@@ -5,6 +5,7 @@ import { counted } from '../../../../core/text/counted.ts';
 import { firstOf } from '../../../../core/text/first-of.ts';
 import { shortName } from '../../../../core/text/short-name.ts';
 import type { SplitPicture } from '../../../../worker/views.ts';
+import { Few } from '../../../parts/few.tsx';
 import { size, time } from '../../../parts/format.ts';
 import { TriggerPills } from '../../../parts/trigger-pills.tsx';
 import { useLanding } from '../../../state/landing.ts';
@@ -127,15 +128,16 @@ function Going({ bands, waits }: { bands: readonly Band[]; waits: SplitPicture['
         ) : null}
       </dl>
       <ul className="text-[11px] text-soft">
-        {kept.slice(0, MOST_KEPT).map((b) => (
-          <li key={b.id} className="flex justify-between gap-2">
-            <span className="truncate" title={`${b.of}, kept by ${b.keptBy}`}>
-              {b.name}, kept by {shortName(b.keptBy ?? '')}
-            </span>
-            <span className="shrink-0">{size(b.weight.compressed)}</span>
-          </li>
-        ))}
-        {kept.length > MOST_KEPT ? <li>and {kept.length - MOST_KEPT} more</li> : null}
+        <Few rows={kept} most={MOST_KEPT} as="li">
+          {(b) => (
+            <li key={b.id} className="flex justify-between gap-2">
+              <span className="truncate" title={`${b.of}, kept by ${b.keptBy}`}>
+                {b.name}, kept by {shortName(b.keptBy ?? '')}
+              </span>
+              <span className="shrink-0">{size(b.weight.compressed)}</span>
+            </li>
+          )}
+        </Few>
       </ul>
       {waits.map((w) => (
         <p key={w.id} className="mt-2">

@@ -1,6 +1,7 @@
 'use client';
 
 import type { KeptRehearsal } from '../../../../store/rehearsals.ts';
+import { Few } from '../../../parts/few.tsx';
 import { time } from '../../../parts/format.ts';
 import { forgetRehearsal, useRehearsals } from '../../../state/rehearsals.ts';
 import { useWorkbench } from '../../../state/workbench.ts';
@@ -14,9 +15,9 @@ export function KeptList({ own, shown }: { own: readonly KeptRehearsal[]; shown:
     <section aria-label="Kept rehearsals" className="mt-5 border-t border-line pt-4">
       <h2 className="mb-1 font-semibold">Kept</h2>
       <ul className="grid gap-0.5">
-        {own.slice(0, MOST).map((k) => (
-          <Kept key={k.id} kept={k} isShown={k.id === shown} />
-        ))}
+        <Few rows={own} most={MOST} as="li">
+          {(k) => <Kept key={k.id} kept={k} isShown={k.id === shown} />}
+        </Few>
       </ul>
     </section>
   );
