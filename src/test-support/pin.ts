@@ -21,3 +21,13 @@ export function pin(name: string, text: string): void {
     lines.length > 12 ? crypto.createHash('sha256').update(text).digest('hex').slice(0, 12) : lines.join(' '),
   ).toMatchSnapshot(name);
 }
+
+/** Runs a computation in steps; gives what it returns, and in short all that it told on its way. */
+export function traced<T>(steps: Generator<unknown, T>): { result: T; way: string } {
+  const hash = crypto.createHash('sha256');
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return { result: step.value, way: hash.digest('hex').slice(0, 12) };
+    hash.update(told(step.value));
+  }
+}

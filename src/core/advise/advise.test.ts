@@ -15,10 +15,20 @@ import type { Advice, Finding } from './types.ts';
 
 function adviceFor(app: Snapshot, plan: Plan = BASELINE, conditions: Conditions = DEFAULT_CONDITIONS): Advice {
   const steps = advise(app, plan, modelOf(app).model, conditions);
+  let told: readonly Finding[] = [];
   for (;;) {
     const step = steps.next();
-    if (step.done) return step.value;
-    expect(step.value.done).toBeLessThanOrEqual(step.value.of);
+    if (step.done) {
+      expect(step.value.findings.slice(0, told.length).map((f) => f.id)).toEqual(told.map((f) => f.id));
+      return step.value;
+    }
+    const { done, of, soFar = told } = step.value;
+    expect(done).toBeLessThanOrEqual(of);
+    const costs = soFar.map((f) => f.effect.cost);
+    expect(costs).toEqual([...costs].sort((a, b) => a - b));
+    // Only at the end some of them turn out to be one.
+    if (done < of) expect(soFar.length).toBeGreaterThanOrEqual(told.length);
+    told = soFar;
   }
 }
 

@@ -26,7 +26,7 @@ import { cautionsOf, effectOf, LEAST_SEEN, SMALL_LOSS, seenSum } from './effect.
 import { factsOf } from './facts.ts';
 import { payingAfter, payingElsewhere } from './paying-otherwise.ts';
 import { Scorer } from './score.ts';
-import type { Advice, CandidateFinding, Effect, Finding, Remedy, Score } from './types.ts';
+import type { Advice, AdviceProgress, CandidateFinding, Effect, Finding, Remedy, Score } from './types.ts';
 
 /** Less than this, in expected ms per visit, is no gain. */
 const LEAST_GAIN = 0.5;
@@ -88,15 +88,15 @@ const NO_SCORE: Score = { routes: [], waits: [], waste: 0, cost: 0 };
 /**
  * Advice for an app under a plan: every candidate is tried on a copy of the plan, in each of its ways, and measured by
  * simulation over all landings, moves and acts. What doesn't help is no advice but listed as tried; of several that take
- * the same code out of the starts only the best remains. Yields after each way, and now and then the plans that it is about
- * to score, of which it takes the scores that it is given; returns the advice.
+ * the same code out of the starts only the best remains. Yields after each way how far it is and what helps so far, and now and then the plans
+ * that it is about to score, of which it takes the scores that it is given; returns the advice.
  */
 export function* advise(
   app: Snapshot,
   plan: Plan,
   model: VisitorModel,
   conditions: Conditions,
-): Shared<{ done: number; of: number }, Advice, Plan[], readonly (Score | undefined)[]> {
+): Shared<AdviceProgress, Advice, Plan[], readonly (Score | undefined)[]> {
   const analysis = new AnalysisContext(shipped(app, plan).snapshot, plan, conditions);
   const compilations = new Compilations(app, model);
   const scorer = new Scorer(app, model, conditions, compilations);
@@ -114,13 +114,14 @@ export function* advise(
   };
   const candidates = candidatesOf(analysis, before);
   const measured: Finding[] = [];
+  let soFar: readonly Finding[] = [];
   const noGain: Advice['noGain'] = [];
   for (const [done, { remedies, ...candidate }] of candidates.entries()) {
     if (done % AT_ONCE === 0) {
       const next = candidates
         .slice(done, done + AT_ONCE)
         .flatMap((s) => s.remedies.map((remedy) => planWith(plan, remedy)));
-      const given = yield { done, of: candidates.length, ahead: next };
+      const given = yield { done, of: candidates.length, soFar, ahead: next };
       for (const [at, score] of (given ?? []).entries()) if (score) scorer.learn(next[at], score);
     }
     const { whose, seen } = candidate;
@@ -131,31 +132,26 @@ export function* advise(
       const effect = whose ? some.withEffect(all, whose, tried) : all;
       if (!best || (seen ? seenSum(effect) < seenSum(best.effect) : effect.cost < best.effect.cost))
         best = { remedy, effect };
-      yield { done, of: candidates.length };
+      yield { done, of: candidates.length, soFar };
     }
     if (best) {
       const own = best.effect;
       const small = own.cost > -SMALL_GAIN && own.cost < SMALL_LOSS && !seen && !whose;
       const effect = small ? { ...own, cost: around(best.remedy, own.cost) } : own;
       const helps = seen ? seenSum(effect) <= -LEAST_SEEN && effect.cost < SMALL_LOSS : effect.cost <= -LEAST_GAIN;
-      if (helps)
-        measured.push({
-          ...candidate,
-          remedy: best.remedy,
-          effect,
-          cautions: cautionsOf(app, plan, best.remedy),
-          together: null,
-          basis: { on: 'the plan' },
-        });
-      else noGain.push({ id: candidate.id, kind: candidate.kind, what: candidate.what, cost: effect.cost });
+      if (helps) {
+        measured.push(findingOf(candidate, best.remedy, effect, cautionsOf(app, plan, best.remedy)));
+        soFar = [...measured].sort(bestFirst);
+      } else noGain.push({ id: candidate.id, kind: candidate.kind, what: candidate.what, cost: effect.cost });
     }
-    yield { done: done + 1, of: candidates.length };
+    yield { done: done + 1, of: candidates.length, soFar };
   }
-  measured.sort((a, b) => a.effect.cost - b.effect.cost || (a.id < b.id ? -1 : 1));
+  measured.sort(bestFirst);
   const findings = withoutTwins(app, plan, measured);
-  const taken = yield* addUp(findings, plan, candidates.length, (tried) => scorer.score(tried).cost - before.cost);
+  const at = { done: candidates.length, of: candidates.length, soFar: findings };
+  const taken = yield* addUp(findings, plan, at, (tried) => scorer.score(tried).cost - before.cost);
   const late = yield* payingAfter(app, taken, candidates, noGain, scorer);
-  yield* addUp(late, taken, candidates.length, (tried) => scorer.score(tried).cost - before.cost);
+  yield* addUp(late, taken, at, (tried) => scorer.score(tried).cost - before.cost);
   const open = noGain.filter((n) => !late.some((f) => f.id === n.id));
   const hidden = yield* payingElsewhere(
     app,
@@ -167,20 +163,31 @@ export function* advise(
   return { findings: [...findings, ...late, ...hidden], facts: factsOf(app, plan), noGain: idle, before };
 }
 
+function findingOf(
+  candidate: Omit<CandidateFinding, 'remedies'>,
+  remedy: Remedy,
+  effect: Effect,
+  cautions: string[],
+): Finding {
+  return { ...candidate, remedy, effect, cautions, together: null, basis: { on: 'the plan' } };
+}
+
+const bestFirst = (a: Finding, b: Finding) => a.effect.cost - b.effect.cost || (a.id < b.id ? -1 : 1);
+
 /** Says of each finding what it saves together with those before it. `cost`: what a plan changes for all visits. */
 function* addUp(
   findings: Finding[],
   plan: Plan,
-  of: number,
+  at: AdviceProgress,
   cost: (tried: Plan) => number,
-): Generator<{ done: number; of: number }, Plan> {
+): Generator<AdviceProgress, Plan> {
   const aside = new Set(plan.decisions.flatMap((d) => (d.kind === 'put aside' ? [d.finding] : [])));
   let taken = plan;
   for (const finding of findings) {
     if (finding.seen || finding.cautions.length > 0 || aside.has(finding.id)) continue;
     taken = planWith(taken, finding.remedy);
     finding.together = cost(taken);
-    yield { done: of, of };
+    yield at;
   }
   return taken;
 }

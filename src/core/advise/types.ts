@@ -108,6 +108,15 @@ export interface Effect {
 }
 
 /** A candidate that was measured: its best way helps. */
+/** How far advice is. */
+export interface AdviceProgress {
+  /** Candidates that were tried, of all. */
+  done: number;
+  of: number;
+  /** What helps of them, the best first; some of these may take the same code out of the starts. The same list until there is more. */
+  soFar?: readonly Finding[];
+}
+
 export interface Finding extends Omit<CandidateFinding, 'remedies'> {
   remedy: Remedy;
   effect: Effect;

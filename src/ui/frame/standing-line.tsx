@@ -117,13 +117,13 @@ function soonerWords(ms: number, than: string): string {
 
 /** What saves most, by itself or as far as it is known by now. */
 function Best() {
-  const { done, error, advice } = useAdvice();
+  const { done, error, advice, stopped } = useAdvice();
   const { open, old } = useFindings();
   if (error) return <p className="min-w-0 flex-1 truncate text-worse">No advice can be worked out: {error}</p>;
   if (!advice || old)
     return (
       <p className="min-w-0 flex-1 truncate text-soft" aria-live="polite">
-        Looking for the best change: {percent(done)}
+        {stopped ? 'Looking for the best change was stopped at' : 'Looking for the best change:'} {percent(done)}
       </p>
     );
   const ready = readyFindings(open).slice(0, MOST);

@@ -1,6 +1,7 @@
 'use client';
 
 import { percentile } from '../../core/mix/percentile.ts';
+import { tickWords } from './axis.ts';
 import { percent, time } from './format.ts';
 import { LineChart } from './line-chart/line-chart.tsx';
 
@@ -27,7 +28,7 @@ export function PercentileLines({ lines }: { lines: readonly PercentileLine[] })
       rows={data}
       lines={lines.map(({ values, ...line }, at) => ({ ...line, of: `l${at}` }))}
       across={{ of: 'share', write: percent, domain: [0, 1], ticks: [0, 0.25, 0.5, 0.75, 1] }}
-      left={{ write: time }}
+      left={{ write: time, tick: tickWords }}
       tell={(share) => `${percent(Number(share))} of visits are faster`}
     />
   );

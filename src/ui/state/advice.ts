@@ -16,12 +16,16 @@ interface AdviceState {
   of: Subject | null;
   /** Share of the work that is done, 0 to 1. */
   done: number;
+  /** What helps of what was tried so far, the best first; none once the advice is there. */
+  soFar: readonly Finding[];
+  /** Somebody stopped the work. */
+  stopped: boolean;
   error: string | null;
   /** The finding that is looked at, by its id; null: the first. */
   chosen: string | null;
 }
 
-const NOTHING: AdviceState = { advice: null, of: null, done: 0, error: null, chosen: null };
+const NOTHING: AdviceState = { advice: null, of: null, done: 0, soFar: [], stopped: false, error: null, chosen: null };
 const store = create<AdviceState>()(() => NOTHING);
 
 /** Advice hangs on the conditions; it is about all routes. */
@@ -44,6 +48,23 @@ export function chooseFinding(id: string): void {
   store.setState({ chosen: id });
 }
 
+/** Stops the work on advice where it is, or goes on with it. */
+export function stopAdvice(stopped: boolean): void {
+  store.setState({ stopped });
+}
+
+/** Fulfilled at once, or when the work that was stopped is to go on. */
+function goingOn(): Promise<void> {
+  return new Promise((go) => {
+    if (!store.getState().stopped) return go();
+    const end = store.subscribe(({ stopped }) => {
+      if (stopped) return;
+      end();
+      go();
+    });
+  });
+}
+
 /** Advice begins when nothing was decided for so long. In ms. */
 const REST_MS = 500;
 
@@ -59,7 +80,7 @@ export function useAdviceUpdates(): void {
   useWork(
     async (wanted) => {
       if (!app || app.routes.length === 0) return;
-      store.setState({ done: 0, error: null });
+      store.setState({ done: 0, soFar: [], stopped: false, error: null });
       await wait(REST_MS);
       if (!wanted()) return;
       const crew = await longCrew();
@@ -67,11 +88,17 @@ export function useAdviceUpdates(): void {
       const run = newRun();
       let given: Score[] | undefined;
       while (wanted()) {
+        await goingOn();
+        if (!wanted()) return;
         const help = others.length > 0 ? { given } : undefined;
-        const { done, of, advice, ahead } = await worker.advice.advise(plan, conditions, help);
+        const { done, of, advice, soFar, ahead } = await worker.advice.advise(plan, conditions, help);
         if (!wanted()) return;
         // Until it is there it isn’t done, though all candidates were tried.
-        store.setState(advice ? { advice, of: subject, done: 1 } : { done: Math.min(0.99, done / Math.max(1, of)) });
+        store.setState(
+          advice
+            ? { advice, of: subject, done: 1, soFar: [], stopped: false }
+            : { done: Math.min(0.99, done / Math.max(1, of)), ...(soFar ? { soFar } : {}) },
+        );
         if (advice) return;
         given = undefined;
         if (!ahead) continue;

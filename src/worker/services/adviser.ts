@@ -1,5 +1,5 @@
 import { advise } from '../../core/advise/advise.ts';
-import type { Advice, Score } from '../../core/advise/types.ts';
+import type { Advice, AdviceProgress, Score } from '../../core/advise/types.ts';
 import { choose } from '../../core/choose/choose.ts';
 import { type HintRow, hintTable } from '../../core/choose/hint-table.ts';
 import type { Ahead, Choice, ChoiceProgress, Circumstance, MeasuredShares, Wanted } from '../../core/choose/types.ts';
@@ -20,10 +20,8 @@ export interface ChooseStep extends ChoiceProgress {
   ahead?: Ahead;
 }
 
-/** How far advice is; `ahead`: plans that are scored next. */
-export interface AdviseStep {
-  done: number;
-  of: number;
+/** How far advice is, with what helps so far where that is more than was told before; `ahead`: plans that are scored next. */
+export interface AdviseStep extends AdviceProgress {
   advice: Advice | null;
   ahead?: Plan[];
 }
@@ -39,7 +37,7 @@ export class Adviser {
   private readonly tables = new Map<string, HintRow[]>();
   private tabling: { key: string; steps: ReturnType<typeof hintTable> } | null = null;
   private choosing: ReturnType<typeof choose> | null = null;
-  private running: { key: string; steps: ReturnType<typeof advise> } | null = null;
+  private running: { key: string; steps: ReturnType<typeof advise>; told?: AdviceProgress['soFar'] } | null = null;
 
   forget(): void {
     this.cache.clear();
@@ -58,7 +56,12 @@ export class Adviser {
     if (this.running?.key !== key)
       this.running = { key, steps: advise(app, { ...plan, decisions }, modelOf(app).model, conditions) };
     const step = stepFor(this.running.steps, STEP_MS, help !== undefined, help?.given);
-    if (!step.over) return { ...sent(step.progress, help), advice: null };
+    if (!step.over) {
+      const { soFar } = step.progress;
+      const isTold = soFar === this.running.told;
+      this.running.told = soFar;
+      return { ...sent(step.progress, help), soFar: isTold ? undefined : soFar, advice: null };
+    }
     this.running = null;
     return { done: 1, of: 1, advice: keep(this.cache, key, step.result, MOST_KNOWN) };
   }

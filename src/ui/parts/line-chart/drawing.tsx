@@ -28,9 +28,12 @@ export function Drawing({ height, rows, lines, across, left, right, mark, picked
     const line = lines.find((l) => l.name === name);
     return line?.axis === 'right' && right ? right : left;
   };
-  const span = (side: 'left' | 'right') =>
-    spanOf(lines.filter((l) => (l.axis ?? 'left') === side).flatMap((l) => rows.map((row) => Number(row[l.of]))));
-  const spans = { left: span('left'), right: span('right') };
+  const span = (side: 'left' | 'right', { tick, write }: ChartAxis) =>
+    spanOf(
+      lines.filter((l) => (l.axis ?? 'left') === side).flatMap((l) => rows.map((row) => Number(row[l.of]))),
+      tick ?? write,
+    );
+  const spans = { left: span('left', left), right: span('right', right ?? left) };
   const isCut = spans.left.cut || (right !== undefined && spans.right.cut);
   return (
     <div className={height} aria-hidden="true" data-chart>
@@ -48,7 +51,7 @@ export function Drawing({ height, rows, lines, across, left, right, mark, picked
           {axisAcross(across)}
           {axisUp('left', left, spans.left)}
           {right ? axisUp('right', right, spans.right) : null}
-          {spans.left.cut ? <Cut side="left" from={left.write(spans.left.domain[0])} /> : null}
+          {spans.left.cut ? <Cut side="left" from={(left.tick ?? left.write)(spans.left.domain[0])} /> : null}
           {right && spans.right.cut ? <Cut side="right" from={right.write(spans.right.domain[0])} /> : null}
           {tell ? (
             <Tooltip
@@ -149,7 +152,7 @@ function axisUp(side: 'left' | 'right', axis: ChartAxis, { domain, ticks }: Span
       yAxisId={side}
       orientation={side}
       tick={TICK}
-      tickFormatter={axis.write}
+      tickFormatter={axis.tick ?? axis.write}
       domain={domain}
       ticks={ticks}
       interval={0}

@@ -20,6 +20,8 @@ export interface ChartLine {
 /** How the values of an axis are written. */
 export interface ChartAxis {
   write: (value: number) => string;
+  /** How its ticks are written, where that is otherwise. */
+  tick?: (value: number) => string;
 }
 
 export interface ChartProps {

@@ -7,7 +7,7 @@ import { copying, openRowMenu, type RowMenu } from '../../parts/menu/row-menu.ts
 import { Message } from '../../parts/message.tsx';
 import { seenWords } from '../../parts/seen-words.ts';
 import { Aside, StationGrid } from '../../parts/station-grid.tsx';
-import { chooseFinding, useAdvice, useFindings } from '../../state/advice.ts';
+import { chooseFinding, stopAdvice, useAdvice, useFindings } from '../../state/advice.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { FindingSheet } from './finding-sheet.tsx';
 
@@ -15,7 +15,7 @@ const BAR = 110;
 
 /** All that is worth changing, by what it saves a visit, each measured; one of them with its reasons. */
 export function FindingsPage() {
-  const { advice, done, error, chosen, old } = useAdvice();
+  const { advice, done, soFar, stopped, error, chosen, old } = useAdvice();
   const { open, aside } = useFindings();
   const setChosen = chooseFinding;
   const all = [...open, ...aside.map((a) => a.finding)];
@@ -23,10 +23,13 @@ export function FindingsPage() {
   const most = Math.max(1, ...open.map(savedBy));
   if (error) return <Message title="No advice can be worked out">{error}</Message>;
   if (!advice)
-    return (
+    return soFar.length === 0 ? (
       <Message title="Looking for what is worth changing">
-        Every candidate is tried on a copy of the plan and measured. {percent(done)} done.
+        Every candidate is tried on a copy of the plan and measured. {percent(done)} done.{' '}
+        <StopButton stopped={stopped} />
       </Message>
+    ) : (
+      <SoFar findings={soFar} done={done} stopped={stopped} chosen={chosen} />
     );
   return (
     <StationGrid id="findings" aside={340} busy={old} className={old ? 'opacity-60' : ''}>
@@ -89,6 +92,54 @@ export function FindingsPage() {
   );
 }
 
+/** What was found while the rest is still being tried; it can be looked at, tried and applied already. */
+function SoFar({
+  findings,
+  done,
+  stopped,
+  chosen,
+}: {
+  findings: readonly Finding[];
+  done: number;
+  stopped: boolean;
+  chosen: string | null;
+}) {
+  const finding = findings.find((f) => f.id === chosen) ?? findings[0];
+  return (
+    <StationGrid id="findings" aside={340}>
+      <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
+        <h1 className="text-[15px] font-semibold">What is worth changing</h1>
+        <p className="mb-3 flex items-center gap-3 text-soft" aria-live="polite">
+          {counted(findings.length, 'finding')} so far; {percent(done)} of what could help is tried
+          {stopped ? ', then it was stopped' : ''}
+          <StopButton stopped={stopped} />
+        </p>
+        <Rows
+          findings={findings}
+          most={Math.max(1, ...findings.map(savedBy))}
+          chosen={finding.id}
+          onChoose={chooseFinding}
+        />
+      </div>
+      <Aside label="Details">
+        <FindingSheet key={finding.id} finding={finding} aside={null} />
+      </Aside>
+    </StationGrid>
+  );
+}
+
+function StopButton({ stopped }: { stopped: boolean }) {
+  return (
+    <button
+      type="button"
+      className="rounded border border-line px-2.5 py-0.5 text-ink hover:border-ink"
+      onClick={() => stopAdvice(!stopped)}
+    >
+      {stopped ? 'Go on' : 'Stop'}
+    </button>
+  );
+}
+
 /** What is so, whatever it costs. */
 function Facts({ facts }: { facts: Fact[] }) {
   const named = useWorkbench((s) => storedPlan(s));
@@ -125,7 +176,7 @@ function Rows({
   chosen,
   onChoose,
 }: {
-  findings: Finding[];
+  findings: readonly Finding[];
   most: number;
   chosen: string | null;
   onChoose: (id: string) => void;

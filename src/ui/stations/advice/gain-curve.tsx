@@ -2,6 +2,7 @@
 
 import type { CurvePoint } from '../../../core/choose/types.ts';
 import { AsTable } from '../../parts/as-table.tsx';
+import { tickWords } from '../../parts/axis.ts';
 import { size, time } from '../../parts/format.ts';
 import { LineChart } from '../../parts/line-chart/line-chart.tsx';
 
@@ -22,7 +23,7 @@ export function GainCurve({
         rows={curve.map(({ waste, gain }) => ({ waste, gain }))}
         lines={[{ of: 'gain', name: 'gain', stroke: 'var(--needed)', width: 2, dots: 3, steps: true }]}
         across={{ of: 'waste', write: size }}
-        left={{ write: time }}
+        left={{ write: time, tick: tickWords }}
         picked={{ across: picked.waste, value: picked.gain }}
         onPick={(row) => onPick(curve[row])}
       />

@@ -3,6 +3,7 @@
 import type { GrainPoint } from '../../../../core/explain/granularity.ts';
 import { MEASURES } from '../../../../core/vocabulary/measures.ts';
 import { AsTable } from '../../../parts/as-table.tsx';
+import { tickWords } from '../../../parts/axis.ts';
 import { size, time } from '../../../parts/format.ts';
 import { LineChart } from '../../../parts/line-chart/line-chart.tsx';
 
@@ -35,7 +36,7 @@ export function GrainCurve({ points, onPick }: { points: GrainPoint[]; onPick: (
           },
         ]}
         across={{ of: 'words', names: true }}
-        left={{ write: time }}
+        left={{ write: time, tick: tickWords }}
         right={{ write: size }}
         {...(here ? { mark: { at: here.words, words: 'this plan' } } : {})}
         tell={String}
