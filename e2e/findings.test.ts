@@ -37,6 +37,23 @@ describe('findings', () => {
     await page.close();
   });
 
+  it('are told as they are found; the work can be stopped, and goes on from there', async () => {
+    const page = await served.page('/p/saltmarsh/advice?route=/');
+    const sofar = page.getByText(/finding(s)? so far/);
+    await sofar.waitFor();
+    await page.getByRole('button', { name: 'Stop', exact: true }).click();
+    await page.getByText(/then it was stopped/).waitFor();
+    const stopped = await sofar.textContent();
+    const count = await rows(page).count();
+    expect(count).toBeGreaterThan(0);
+    await page.waitForTimeout(1500);
+    expect(await sofar.textContent()).toBe(stopped);
+    await page.getByRole('button', { name: 'Go on', exact: true }).click();
+    await measured(page);
+    expect(await rows(page).count()).toBeGreaterThanOrEqual(count);
+    await page.close();
+  });
+
   it('can be dismissed with a reason, and reconsidered', async () => {
     const page = await served.page('/p/saltmarsh/advice?route=/');
     await measured(page);

@@ -77,7 +77,7 @@ export function ChunkList({ chunks }: { chunks: readonly ChunkRow[] | null }) {
                 <td className="truncate text-soft" title={c.real ?? c.kind}>
                   {c.real ?? c.kind}
                 </td>
-                <td className="text-right text-soft">{c.modules}</td>
+                <td className="text-right text-soft">{c.modules.toLocaleString('en')}</td>
                 <td className="text-right text-soft">
                   {c.neededBy === 1 ? 'not shared' : counted(c.neededBy, 'start')}
                 </td>
