@@ -7,6 +7,7 @@ import type { DrawnWhen } from './drawn-when.ts';
 import { componentAt } from './dynamic-components.ts';
 import { isOfRoutes } from './of-routes.ts';
 import { underOf } from './owners.ts';
+import { type KnownLengths, knownLengths, timesDrawn } from './repeats.ts';
 import { readValues } from './values.ts';
 import { type Scope, whenDrawn, whenLookedUp } from './when-drawn.ts';
 
@@ -26,6 +27,8 @@ export interface ComponentUse {
   inside: string[];
   /** The top-level name of the module that it stands under, where there is one. */
   under?: string;
+  /** How often the lists around it draw it, where their lengths are written in the code; once otherwise. */
+  times?: number;
 }
 
 /** A parsed text of a component: its script, or a template in the form of the same nodes. */
@@ -67,12 +70,14 @@ export function findComponentUses(
   const actions = findActions(roots, { setters, states: values.states, objects, components });
   const scope: Omit<Scope, 'text'> = { values, actions, callSites: callSitesOf(roots), called: new Map() };
   const shown = handedUses(trees[0], bindings, actions);
-  return [...trees.flatMap((tree) => usesIn(tree, bindings, { ...scope, text: tree.source.text })), ...shown].map(
-    ({ local, ...use }) => {
-      const name = names.get(local);
-      return name === undefined || name === '*' ? use : { ...use, name };
-    },
-  );
+  const lengths = knownLengths(program);
+  return [
+    ...trees.flatMap((tree) => usesIn(tree, bindings, { ...scope, text: tree.source.text }, lengths)),
+    ...shown,
+  ].map(({ local, ...use }) => {
+    const name = names.get(local);
+    return name === undefined || name === '*' ? use : { ...use, name };
+  });
 }
 
 /** Components that handlers hand to calls which show them: `onClick={() => dialog.open(EditForm)}`. */
@@ -107,7 +112,12 @@ function handedUses(
 }
 type Drawn = ComponentUse & { local: string };
 
-function usesIn({ root, source, file }: DrawnTree, bindings: ReadonlyMap<string, string>, scope: Scope): Drawn[] {
+function usesIn(
+  { root, source, file }: DrawnTree,
+  bindings: ReadonlyMap<string, string>,
+  scope: Scope,
+  lengths: KnownLengths,
+): Drawn[] {
   const uses: Drawn[] = [];
   walk(root, (node, above) => {
     const made = createdElement(node);
@@ -118,7 +128,11 @@ function usesIn({ root, source, file }: DrawnTree, bindings: ReadonlyMap<string,
     }
     if (node.type !== 'JSXElement' || isOfRoutes(above)) return;
     const under = root.type === 'Program' ? underOf(above) : {};
-    const place = { line: source.place(node.start).line, ...(file === undefined ? {} : { file }), ...under };
+    const times = timesDrawn(above, lengths);
+    const place = {
+      ...{ line: source.place(node.start).line, ...(file === undefined ? {} : { file }), ...under },
+      ...(times === 1 ? {} : { times }),
+    };
     const inside = above
       .filter((n) => n.type === 'JSXElement')
       .flatMap((n) => bindings.get(tagOf(n) ?? '') ?? [])
