@@ -64,7 +64,7 @@ export function addCheck(program: Command): void {
     .option('--sarif', 'print SARIF 2.1.0, with paths from the top of the repository, for review systems')
     .option(
       '--rehearsed',
-      'judge limits on first content, interactive and waits by a browser on this machine, not by prediction; runs the app’s own code',
+      'judge limits on first and largest content, interactive and waits by a browser on this machine, not by prediction; runs the app’s own code',
     )
     .option('--runs <n>', `how often a browser runs each landing, 1 to ${MOST_RUNS}`, '3')
     .option('--data <where>', 'as for rehearse: answers to calls for data')

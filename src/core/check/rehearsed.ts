@@ -2,18 +2,10 @@ import { conditionsOfLimit, planOfLimit } from '../limits/limits.ts';
 import type { Limit } from '../limits/types.ts';
 import { limitWords } from '../limits/words.ts';
 import type { Plan } from '../plan/types.ts';
-import type { Quantity } from '../rehearsals/quantities.ts';
 import { type Spread, spreadOf } from '../rehearsals/spread.ts';
+import { MEASURED_AS } from '../rehearsals/summary.ts';
 import type { Rehearsal } from '../rehearsals/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
-import type { Measure } from '../vocabulary/measures.ts';
-
-/** What of a landing a browser can be asked for, in place of a prediction. */
-const MEASURED_AS: Partial<Record<Measure, Quantity>> = {
-  'first content': 'firstContent',
-  interactive: 'interactive',
-  wait: 'wait',
-};
 
 /** One landing to be run in a browser, for the limits that it judges. */
 export interface LandingToRun {

@@ -1,11 +1,20 @@
 import type { Decision } from '../plan/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
+import type { Measure } from '../vocabulary/measures.ts';
 import { type Spread, spreadOf } from './spread.ts';
 import type { Rehearsal } from './types.ts';
 
 /** What of a rehearsal lists and reports say. */
 const SUMMED = ['firstContent', 'largestContent', 'interactive', 'wait'] as const;
 export type Summed = (typeof SUMMED)[number];
+
+/** What a browser tells of the measures that are predicted; of the others it tells nothing. */
+export const MEASURED_AS: Partial<Record<Measure, Summed>> = {
+  'first content': 'firstContent',
+  'largest content': 'largestContent',
+  interactive: 'interactive',
+  wait: 'wait',
+};
 
 /** What lists say of a rehearsal: what was run, and when it was interactive (median, in ms). */
 export interface RehearsalSummary

@@ -1,7 +1,7 @@
 'use client';
 
 import type { Spread } from '../../../core/rehearsals/spread.ts';
-import type { Summed } from '../../../core/rehearsals/summary.ts';
+import { MEASURED_AS } from '../../../core/rehearsals/summary.ts';
 import { spreadWords } from '../../../core/rehearsals/words.ts';
 import type { TextTable } from '../../../core/text/table-text.ts';
 import { LANDING_MEASURES, type LandingMeasure, MEASURES } from '../../../core/vocabulary/measures.ts';
@@ -77,19 +77,12 @@ export function FiguresPage({ compared }: { compared: Compared }) {
 
 type Seen = (Spread | null)[];
 
-/** What browsers were seen to do, in place of the measures that they tell. */
-const SEEN_AS: Partial<Record<LandingMeasure, Summed>> = {
-  'first content': 'firstContent',
-  'largest content': 'largestContent',
-  interactive: 'interactive',
-};
-
 /** What was rehearsed of a measure, by plan; null where no plan was. */
 function seenOf(
   measure: LandingMeasure,
   rehearsed: readonly ReturnType<ReturnType<typeof useMeasured>>[],
 ): Seen | null {
-  const as = SEEN_AS[measure];
+  const as = MEASURED_AS[measure];
   const seen = rehearsed.map((r) => (as && r?.[as]) ?? null);
   return seen.some((s) => s !== null) ? seen : null;
 }
