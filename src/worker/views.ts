@@ -35,6 +35,8 @@ export interface LandingView {
   filesBound: number;
   /** Per request: what is in it, heaviest first. */
   contents: (ChunkContents | null)[];
+  /** What is taken for the largest content. */
+  largest: string;
   /** The least and the most that the milestones may come to; null where chance decides. */
   range: { low: Milestones; high: Milestones } | null;
   /** The longest wait of somebody who acts on a part as soon as it shows; null where nobody waits. In ms. */

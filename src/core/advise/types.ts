@@ -107,7 +107,6 @@ export interface Effect {
   waits: { key: string; route: string; name: string; change: number }[];
 }
 
-/** A candidate that was measured: its best way helps. */
 /** How far advice is. */
 export interface AdviceProgress {
   /** Candidates that were tried, of all. */
@@ -117,6 +116,7 @@ export interface AdviceProgress {
   soFar?: readonly Finding[];
 }
 
+/** A candidate that was measured: its best way helps. */
 export interface Finding extends Omit<CandidateFinding, 'remedies'> {
   remedy: Remedy;
   effect: Effect;

@@ -7,7 +7,7 @@ import type { DrawnWhen } from './drawn-when.ts';
 import { componentAt } from './dynamic-components.ts';
 import { isOfRoutes } from './of-routes.ts';
 import { underOf } from './owners.ts';
-import { type KnownLengths, knownLengths, timesDrawn } from './repeats.ts';
+import { repeatsIn } from './repeats.ts';
 import { readValues } from './values.ts';
 import { type Scope, whenDrawn, whenLookedUp } from './when-drawn.ts';
 
@@ -70,9 +70,9 @@ export function findComponentUses(
   const actions = findActions(roots, { setters, states: values.states, objects, components });
   const scope: Omit<Scope, 'text'> = { values, actions, callSites: callSitesOf(roots), called: new Map() };
   const shown = handedUses(trees[0], bindings, actions);
-  const lengths = knownLengths(program);
+  const timesAt = repeatsIn(program);
   return [
-    ...trees.flatMap((tree) => usesIn(tree, bindings, { ...scope, text: tree.source.text }, lengths)),
+    ...trees.flatMap((tree) => usesIn(tree, bindings, { ...scope, text: tree.source.text }, timesAt)),
     ...shown,
   ].map(({ local, ...use }) => {
     const name = names.get(local);
@@ -116,7 +116,7 @@ function usesIn(
   { root, source, file }: DrawnTree,
   bindings: ReadonlyMap<string, string>,
   scope: Scope,
-  lengths: KnownLengths,
+  timesAt: ReturnType<typeof repeatsIn>,
 ): Drawn[] {
   const uses: Drawn[] = [];
   walk(root, (node, above) => {
@@ -128,7 +128,7 @@ function usesIn(
     }
     if (node.type !== 'JSXElement' || isOfRoutes(above)) return;
     const under = root.type === 'Program' ? underOf(above) : {};
-    const times = timesDrawn(above, lengths);
+    const times = timesAt(above);
     const place = {
       ...{ line: source.place(node.start).line, ...(file === undefined ? {} : { file }), ...under },
       ...(times === 1 ? {} : { times }),

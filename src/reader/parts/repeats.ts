@@ -3,16 +3,14 @@ import { bare, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../synt
 /** More than this no screen draws at once; what is written as longer is taken for so long. */
 const MOST = 1000;
 /** Calls of a list that give one of the same length. */
-const KEEP_LENGTH = new Set([
-  ...['map', 'fill', 'reverse', 'sort', 'toReversed', 'toSorted', 'with', 'keys', 'values', 'entries'],
-]);
+const KEEP_LENGTH = new Set('map fill reverse sort toReversed toSorted with keys values entries'.split(' '));
 const OF_OBJECT = new Set(['keys', 'values', 'entries']);
 
 /** Lengths of lists and numbers that a module's top-level constants hold, by name. */
-export type KnownLengths = ReadonlyMap<string, { length: number } | { number: number }>;
+type KnownLengths = ReadonlyMap<string, { length: number } | { number: number }>;
 
 /** What the top level of a module says of lengths. A name that something else in the module has too says nothing. */
-export function knownLengths(program: SyntaxNode): KnownLengths {
+function knownLengths(program: SyntaxNode): KnownLengths {
   const known = new Map<string, { length: number } | { number: number }>();
   const named = new Map<string, number>();
   const note = (node: unknown) => {
@@ -50,10 +48,17 @@ export function knownLengths(program: SyntaxNode): KnownLengths {
 const withoutDefault = (node: SyntaxNode) => (node.type === 'AssignmentPattern' ? node.left : node);
 
 /**
- * How often the lists around a place draw what stands there, as far as their lengths are written in the code: `TABS.map(…)`,
- * `Array.from({ length: 8 }, …)`, `[...Array(3)].map(…)`. A list whose length isn't written counts once. `above`: its ancestors, nearest last.
+ * Tells how often the lists around a place of a module draw what stands there, as far as their lengths are written in the code: `TABS.map(…)`,
+ * `Array.from({ length: 8 }, …)`, `[...Array(3)].map(…)`. A list whose length isn't written counts once. It is asked with the place's ancestors,
+ * nearest last.
  */
-export function timesDrawn(above: readonly SyntaxNode[], known: KnownLengths): number {
+export function repeatsIn(program: SyntaxNode): (above: readonly SyntaxNode[]) => number {
+  // Most modules draw nothing in lists.
+  let known: KnownLengths | undefined;
+  return (above) => timesDrawn(above, () => (known ??= knownLengths(program)));
+}
+
+function timesDrawn(above: readonly SyntaxNode[], known: () => KnownLengths): number {
   let times = 1;
   for (const [at, call] of above.entries()) {
     const given = above[at + 1];
@@ -68,7 +73,8 @@ export function timesDrawn(above: readonly SyntaxNode[], known: KnownLengths): n
         : given === second && method === 'from' && nameOf(callee.object) === 'Array'
           ? first
           : null;
-    const length = list === null ? null : method === 'from' ? fromLength(list, known) : lengthOf(list, known);
+    if (list === null) continue;
+    const length = method === 'from' ? fromLength(list, known()) : lengthOf(list, known());
     if (length !== null) times *= length;
   }
   return Math.min(MOST, times);

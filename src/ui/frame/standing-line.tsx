@@ -9,7 +9,7 @@ import { counted } from '../../core/text/counted.ts';
 import type { StationId } from '../../core/vocabulary/stations.ts';
 import { percent, time } from '../parts/format.ts';
 import { Term } from '../parts/term.tsx';
-import { showFinding, useAdvice, useFindings } from '../state/advice.ts';
+import { showFinding, stopAdvice, useAdvice, useFindings } from '../state/advice.ts';
 import { useLanding, useLandingIsOld } from '../state/landing.ts';
 import { nameOf, useKeptConditions } from '../state/own-conditions.ts';
 import { hideStanding, recallStanding, useStanding } from '../state/standing.ts';
@@ -123,7 +123,12 @@ function Best() {
   if (!advice || old)
     return (
       <p className="min-w-0 flex-1 truncate text-soft" aria-live="polite">
-        {stopped ? 'Looking for the best change was stopped at' : 'Looking for the best change:'} {percent(done)}
+        {stopped ? 'Looking for the best change was stopped at' : 'Looking for the best change:'} {percent(done)}{' '}
+        {stopped ? (
+          <button type="button" className="underline hover:text-ink" onClick={() => stopAdvice(false)}>
+            Go on
+          </button>
+        ) : null}
       </p>
     );
   const ready = readyFindings(open).slice(0, MOST);

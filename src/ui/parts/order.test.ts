@@ -1,5 +1,8 @@
 import fc from 'fast-check';
-import { inOrder, rememberedOrder, rememberOrder, type Values } from './order.tsx';
+import { keepInMap } from './kept-map.ts';
+import { inOrder, ORDERS, type Order, type OrderedList, rememberedOrder, type Values } from './order.tsx';
+
+const rememberOrder = (list: OrderedList, order: Order<string>) => keepInMap(ORDERS, list, order);
 
 interface Row {
   name: string;
@@ -41,6 +44,9 @@ describe('the order of a list is remembered', () => {
     expect(rememberedOrder('modules', VALUES)).toEqual({ by: 'name', rising: true });
     expect(rememberedOrder('copies', VALUES)).toEqual({ by: 'size', rising: false });
     expect(rememberedOrder('packages', VALUES)).toBeNull();
+    keepInMap(ORDERS, 'modules', null);
+    expect(rememberedOrder('modules', VALUES)).toBeNull();
+    expect(rememberedOrder('copies', VALUES)).toEqual({ by: 'size', rising: false });
   });
 
   it.each([
@@ -53,7 +59,7 @@ describe('the order of a list is remembered', () => {
     '{"modules":{"by":"name"}}',
     '{"modules":{"by":"toString","rising":true}}',
   ])('unless what is kept is none: %s', (text) => {
-    if (text !== '') kept.set('yokeline orders', text);
+    if (text !== '') kept.set(ORDERS, text);
     expect(rememberedOrder('modules', VALUES)).toBeNull();
     rememberOrder('modules', { by: 'size', rising: true });
     expect(rememberedOrder('modules', VALUES)).toEqual({ by: 'size', rising: true });

@@ -1,6 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import { keepInMap, keptMap } from './kept-map.ts';
 
 /** By which column rows stand in order, and which way round. */
 export interface Order<Column extends string> {
@@ -31,41 +32,25 @@ export function useOrder<Row, Column extends string>(
   const sortBy = (column: Column) => {
     const next = { by: column, rising: column === order.by ? !order.rising : rises(column) };
     setChosen(next);
-    rememberOrder(list, next);
+    keepInMap(ORDERS, list, next);
   };
   const { by, rising } = order;
   const sorted = useMemo(() => inOrder(rows, values, { by, rising }), [rows, values, by, rising]);
   return { sorted, order, sortBy };
 }
 
-const KEY = 'yokeline orders';
+/** Where orders are kept. */
+export const ORDERS = 'yokeline orders';
 
 /** What was chosen for a list before; null where nothing was, or no such column is there any more. */
 export function rememberedOrder<Column extends string>(
   list: OrderedList,
   columns: Record<Column, unknown>,
 ): Order<Column> | null {
-  const kept = kepts()[list];
+  const kept = keptMap(ORDERS)[list];
   const isOrder = typeof kept === 'object' && kept !== null && 'by' in kept && 'rising' in kept;
   if (!isOrder || typeof kept.by !== 'string' || typeof kept.rising !== 'boolean') return null;
   return Object.hasOwn(columns, kept.by) ? { by: kept.by as Column, rising: kept.rising } : null;
-}
-
-export function rememberOrder(list: OrderedList, order: Order<string>): void {
-  try {
-    localStorage.setItem(KEY, JSON.stringify({ ...kepts(), [list]: order }));
-  } catch {
-    // Without storage a list begins with its own order each time.
-  }
-}
-
-function kepts(): Record<string, unknown> {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(KEY) ?? '{}');
-    return typeof kept === 'object' && kept !== null ? { ...kept } : {};
-  } catch {
-    return {};
-  }
 }
 
 /** Rows in an order. */

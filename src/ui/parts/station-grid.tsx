@@ -10,6 +10,7 @@ import {
   useRef,
   useState,
 } from 'react';
+import { keepInMap, keptMap } from './kept-map.ts';
 
 /** How narrow and how wide what stands beside a station can be made, and by how much a key moves its border, in px. */
 const LEAST = 220;
@@ -43,7 +44,7 @@ export function StationGrid({
   className?: string;
   children: ReactNode;
 }) {
-  const [width, setWidth] = useState(() => widths()[id] ?? aside);
+  const [width, setWidth] = useState(() => keptWidth(id) ?? aside);
   const value = useMemo<Width>(
     () => ({
       width,
@@ -51,7 +52,7 @@ export function StationGrid({
       setWidth: (next, done) => {
         const kept = Math.round(Math.max(LEAST, Math.min(MOST, next)));
         setWidth(kept);
-        if (done) remember(id, kept === aside ? null : kept);
+        if (done) keepInMap(KEY, id, kept === aside ? null : kept);
       },
     }),
     [id, aside, width],
@@ -125,26 +126,8 @@ function Border() {
   );
 }
 
-/** Widths that pages were given, by their ids. */
-function widths(): Record<string, number> {
-  try {
-    const kept = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Record<string, unknown>;
-    return Object.fromEntries(
-      Object.entries(kept).filter((e): e is [string, number] => {
-        const [, width] = e;
-        return typeof width === 'number' && width >= LEAST && width <= MOST;
-      }),
-    );
-  } catch {
-    return {};
-  }
-}
-
-function remember(id: string, width: number | null): void {
-  const { [id]: _, ...others } = widths();
-  try {
-    localStorage.setItem(KEY, JSON.stringify(width === null ? others : { ...others, [id]: width }));
-  } catch {
-    // Where nothing is kept, it lasts as long as the page.
-  }
+/** The width that a page was given before; null where it has its usual one. */
+function keptWidth(id: string): number | null {
+  const width = keptMap(KEY)[id];
+  return typeof width === 'number' && width >= LEAST && width <= MOST ? width : null;
 }

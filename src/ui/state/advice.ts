@@ -2,6 +2,7 @@
 
 import { create } from 'zustand';
 import type { Advice, Finding, Score } from '../../core/advise/types.ts';
+import type { Plan } from '../../core/plan/types.ts';
 import { FINDINGS } from '../../core/vocabulary/findings.ts';
 import type { StationId } from '../../core/vocabulary/stations.ts';
 import { longCrew, newRun, sharedOut } from './long-work.ts';
@@ -32,8 +33,8 @@ const store = create<AdviceState>()(() => NOTHING);
 const SIDES: Sides = ['conditions'];
 
 /** Advice about what is looked at. `old`: decisions were made since, so that its figures are no longer true of the plan. */
-export function useAdvice(): Omit<AdviceState, 'of'> & { old: boolean } {
-  const { of, ...state } = store();
+export function useAdvice(): Omit<AdviceState, 'of' | 'soFar'> & { old: boolean } {
+  const { of, soFar: _, ...state } = store();
   const fit = fitOf(of, useSubject(), SIDES);
   return { ...state, advice: fit === 'other' ? null : state.advice, old: fit === 'changed since' };
 }
@@ -91,7 +92,12 @@ export function useAdviceUpdates(): void {
         await goingOn();
         if (!wanted()) return;
         const help = others.length > 0 ? { given } : undefined;
-        const { done, of, advice, soFar, ahead } = await worker.advice.advise(plan, conditions, help);
+        const { done, of, advice, soFar, ahead } = await worker.advice.advise(
+          plan,
+          conditions,
+          store.getState().soFar.length,
+          help,
+        );
         if (!wanted()) return;
         // Until it is there it isn’t done, though all candidates were tried.
         store.setState(
@@ -112,18 +118,30 @@ export function useAdviceUpdates(): void {
   );
 }
 
-/** Findings that aren't put aside, and those that are with their reasons; `old` as in useAdvice. */
-export function useFindings(): { open: Finding[]; aside: { finding: Finding; reason: string }[]; old: boolean } {
+/** Findings that aren't put aside, and those that are with their reasons. */
+interface Divided {
+  open: Finding[];
+  aside: { finding: Finding; reason: string }[];
+}
+
+/** Findings of the advice; `old` as in useAdvice. */
+export function useFindings(): Divided & { old: boolean } {
   const { advice, old } = useAdvice();
-  const plan = usePlan();
+  return { old, ...divided(usePlan(), advice?.findings ?? []) };
+}
+
+/** What helps of what was tried so far, while there is no advice yet. */
+export function useFoundSoFar(): Divided {
+  return divided(usePlan(), store().soFar);
+}
+
+function divided(plan: Plan, findings: readonly Finding[]): Divided {
   const reasons = new Map(
     plan.decisions.flatMap((d) => (d.kind === 'put aside' ? [[d.finding, d.reason] as const] : [])),
   );
-  const all = advice?.findings ?? [];
   return {
-    old,
-    open: all.filter((f) => !reasons.has(f.id)),
-    aside: all.flatMap((finding) => {
+    open: findings.filter((f) => !reasons.has(f.id)),
+    aside: findings.flatMap((finding) => {
       const reason = reasons.get(finding.id);
       return reason === undefined ? [] : [{ finding, reason }];
     }),

@@ -53,9 +53,9 @@ export class AdviceService {
     return gainsOver(this.app.get(), plan, [remedy], modelOf(this.app.get()).model, crowds)[0];
   }
 
-  /** Measured advice for a plan, a little further with every call; null until it is there. */
-  advise(plan: Plan, conditions: Conditions, help?: Help<(Score | undefined)[]>): AdviseStep {
-    return this.adviser.step(this.app.get(), plan, conditions, help);
+  /** Measured advice for a plan, a little further with every call; null until it is there. `known`: see Adviser. */
+  advise(plan: Plan, conditions: Conditions, known: number, help?: Help<(Score | undefined)[]>): AdviseStep {
+    return this.adviser.step(this.app.get(), plan, conditions, known, help);
   }
 
   /** A part of the advice that another analyst works out; `run` names it. */

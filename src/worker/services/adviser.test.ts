@@ -9,12 +9,24 @@ import { Measurer } from './measurer.ts';
 const { snapshot } = mistakenApp(2);
 
 function finish(adviser: Adviser, plan: Plan) {
+  let known = 0;
   for (let calls = 1; ; calls++) {
-    const { advice, done, of } = adviser.step(snapshot, plan, DEFAULT_CONDITIONS);
+    const { advice, done, of, soFar } = adviser.step(snapshot, plan, DEFAULT_CONDITIONS, known);
     expect(done).toBeLessThanOrEqual(of);
     if (advice) return { advice, calls };
+    if (soFar) expect(soFar.length).not.toBe(known);
+    known = soFar?.length ?? known;
   }
 }
+
+it('tells what it has found so far to whoever doesn’t know it, again as well', () => {
+  const adviser = new Adviser();
+  let found: { length: number } | undefined;
+  while (!found) found = adviser.step(snapshot, BASELINE, DEFAULT_CONDITIONS, 0).soFar;
+  // Somebody begins afresh, and knows none of it.
+  const again = adviser.step(snapshot, BASELINE, DEFAULT_CONDITIONS, 0);
+  expect(again.advice?.findings.length ?? again.soFar?.length).toBeGreaterThan(0);
+});
 
 it('comes to advice in steps, remembers it, and forgets it with the snapshot', () => {
   const adviser = new Adviser();
@@ -77,7 +89,7 @@ describe('shared out among several', () => {
     let given: (Score | undefined)[] | undefined;
     let told = 0;
     for (;;) {
-      const { advice, ahead } = adviser.step(snapshot, BASELINE, DEFAULT_CONDITIONS, { given });
+      const { advice, ahead } = adviser.step(snapshot, BASELINE, DEFAULT_CONDITIONS, 0, { given });
       if (advice) {
         expect(advice.findings.map((f) => [f.id, f.remedy.words])).toEqual(
           alone.findings.map((f) => [f.id, f.remedy.words]),

@@ -20,7 +20,7 @@ export interface ChooseStep extends ChoiceProgress {
   ahead?: Ahead;
 }
 
-/** How far advice is, with what helps so far where that is more than was told before; `ahead`: plans that are scored next. */
+/** How far advice is, with what helps so far where who asks doesn't know it yet; `ahead`: plans that are scored next. */
 export interface AdviseStep extends AdviceProgress {
   advice: Advice | null;
   ahead?: Plan[];
@@ -37,7 +37,7 @@ export class Adviser {
   private readonly tables = new Map<string, HintRow[]>();
   private tabling: { key: string; steps: ReturnType<typeof hintTable> } | null = null;
   private choosing: ReturnType<typeof choose> | null = null;
-  private running: { key: string; steps: ReturnType<typeof advise>; told?: AdviceProgress['soFar'] } | null = null;
+  private running: { key: string; steps: ReturnType<typeof advise> } | null = null;
 
   forget(): void {
     this.cache.clear();
@@ -47,7 +47,14 @@ export class Adviser {
     this.tabling = null;
   }
 
-  step(app: Snapshot, plan: Plan, conditions: Conditions, help?: Help<(Score | undefined)[]>): AdviseStep {
+  /** `known`: of how many findings who asks knows already. */
+  step(
+    app: Snapshot,
+    plan: Plan,
+    conditions: Conditions,
+    known: number,
+    help?: Help<(Score | undefined)[]>,
+  ): AdviseStep {
     // What was put aside changes nothing that is measured.
     const decisions = plan.decisions.filter((d) => d.kind !== 'put aside');
     const key = JSON.stringify([decisions, conditions]);
@@ -57,10 +64,8 @@ export class Adviser {
       this.running = { key, steps: advise(app, { ...plan, decisions }, modelOf(app).model, conditions) };
     const step = stepFor(this.running.steps, STEP_MS, help !== undefined, help?.given);
     if (!step.over) {
-      const { soFar } = step.progress;
-      const isTold = soFar === this.running.told;
-      this.running.told = soFar;
-      return { ...sent(step.progress, help), soFar: isTold ? undefined : soFar, advice: null };
+      const { soFar = [] } = step.progress;
+      return { ...sent(step.progress, help), soFar: soFar.length === known ? undefined : soFar, advice: null };
     }
     this.running = null;
     return { done: 1, of: 1, advice: keep(this.cache, key, step.result, MOST_KNOWN) };

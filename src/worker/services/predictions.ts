@@ -50,6 +50,7 @@ export class Predictions {
       milestones: made.reading.milestones,
       readout: made.reading.readout,
       sums: made.reading.sums,
+      largest: made.reading.largest,
       missing: missingParts(made),
       unknown: made.reading.unknown,
       chain: made.chain,

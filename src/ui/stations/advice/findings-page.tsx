@@ -7,7 +7,7 @@ import { copying, openRowMenu, type RowMenu } from '../../parts/menu/row-menu.ts
 import { Message } from '../../parts/message.tsx';
 import { seenWords } from '../../parts/seen-words.ts';
 import { Aside, StationGrid } from '../../parts/station-grid.tsx';
-import { chooseFinding, stopAdvice, useAdvice, useFindings } from '../../state/advice.ts';
+import { chooseFinding, stopAdvice, useAdvice, useFindings, useFoundSoFar } from '../../state/advice.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { FindingSheet } from './finding-sheet.tsx';
 
@@ -15,7 +15,8 @@ const BAR = 110;
 
 /** All that is worth changing, by what it saves a visit, each measured; one of them with its reasons. */
 export function FindingsPage() {
-  const { advice, done, soFar, stopped, error, chosen, old } = useAdvice();
+  const { advice, done, stopped, error, chosen, old } = useAdvice();
+  const { open: soFar } = useFoundSoFar();
   const { open, aside } = useFindings();
   const setChosen = chooseFinding;
   const all = [...open, ...aside.map((a) => a.finding)];

@@ -99,29 +99,15 @@ export function RequestDetails({ view, index }: { view: LandingView; index: numb
   );
 }
 
-/** The heaviest modules of a file; all of them are fetched when somebody wants to see them. */
-function Modules({ contents, address }: { contents: ChunkContents; address: string }) {
+/** The heaviest modules of a file; the others are fetched when somebody wants to see them. */
+function Modules({ contents: { modules, count }, address }: { contents: ChunkContents; address: string }) {
   const [all, setAll] = useState(false);
-  const { found } = useAsked(
-    async ({ plan, route, conditions }) =>
-      all ? analyst().startup.modulesOf(plan, route, conditions, address) : contents.modules,
-    `${address} ${all}`,
-  );
-  const rows = found ?? contents.modules;
-  const left = contents.count - contents.modules.length;
+  if (all) return <AllModules first={modules} address={address} />;
+  const left = count - modules.length;
   return (
     <ul className="mt-1">
-      <Few rows={rows} most={MOST} as="li">
-        {(m) => (
-          <li key={m.path} className="flex justify-between gap-3">
-            <span className="truncate text-left [direction:rtl]" title={m.path}>
-              <bdi>{m.path}</bdi>
-            </span>
-            <span className="shrink-0">{size(m.minified)}</span>
-          </li>
-        )}
-      </Few>
-      {left > 0 && !all ? (
+      {modules.map(moduleLine)}
+      {left > 0 ? (
         <li>
           <button type="button" className="min-h-6 text-soft underline hover:text-ink" onClick={() => setAll(true)}>
             and {left} smaller ones
@@ -129,6 +115,34 @@ function Modules({ contents, address }: { contents: ChunkContents; address: stri
         </li>
       ) : null}
     </ul>
+  );
+}
+
+function AllModules({ first, address }: { first: ChunkContents['modules']; address: string }) {
+  const { found, error } = useAsked(
+    ({ plan, route, conditions }) => analyst().startup.modulesOf(plan, route, conditions, address),
+    address,
+  );
+  return (
+    <>
+      <ul className="mt-1">
+        <Few rows={found ?? first} most={MOST} as="li">
+          {moduleLine}
+        </Few>
+      </ul>
+      {error ? <p className="text-worse">{error}</p> : null}
+    </>
+  );
+}
+
+function moduleLine({ path, minified }: ChunkContents['modules'][number]) {
+  return (
+    <li key={path} className="flex justify-between gap-3">
+      <span className="truncate text-left [direction:rtl]" title={path}>
+        <bdi>{path}</bdi>
+      </span>
+      <span className="shrink-0">{size(minified)}</span>
+    </li>
   );
 }
 
