@@ -41,13 +41,6 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
           acts on {view.earlyInput.name} as soon as it shows waits that long for its script.
         </p>
       ) : null}
-      {Number.isFinite(view.milestones.largestContent) ? (
-        <p className="mt-2 text-soft">
-          <Term of="largest content">Largest content</Term>{' '}
-          <span className="font-medium text-ink">{time(view.milestones.largestContent)}</span>: {view.largest} is taken
-          for it, by its weight.
-        </p>
-      ) : null}
       {view.nineInTen ? (
         <p className="mt-2 text-soft">
           Packets are lost at random: this is the load in the middle of many. Nine of ten have first content by{' '}
@@ -57,6 +50,13 @@ export function WhereTimeWent({ view }: { view: LandingView }) {
         </p>
       ) : null}
       <RestsOn basis={view.basis} />
+      {Number.isFinite(view.milestones.largestContent) ? (
+        <p className="mt-2 text-soft">
+          <Term of="largest content">Largest content</Term>{' '}
+          <span className="font-medium text-ink">{time(view.milestones.largestContent)}</span>: {view.largest} is taken
+          for it, by its weight.
+        </p>
+      ) : null}
       {view.range && Number.isFinite(view.range.high.interactive) ? <Range range={view.range} /> : null}
     </section>
   );
