@@ -117,18 +117,19 @@ function soonerWords(ms: number, than: string): string {
 
 /** What saves most, by itself or as far as it is known by now. */
 function Best() {
-  const { done, error, advice, stopped } = useAdvice();
+  const { done, error, advice, pace } = useAdvice();
   const { open, old } = useFindings();
   if (error) return <p className="min-w-0 flex-1 truncate text-worse">No advice can be worked out: {error}</p>;
   if (!advice || old)
     return (
       <p className="min-w-0 flex-1 truncate text-soft" aria-live="polite">
-        {stopped ? 'Looking for the best change was stopped at' : 'Looking for the best change:'} {percent(done)}{' '}
-        {stopped ? (
+        {pace === 'stopped' ? 'Looking for the best change was stopped at' : 'Looking for the best change:'}{' '}
+        {percent(done)}{' '}
+        {pace === 'going on' ? null : (
           <button type="button" className="underline hover:text-ink" onClick={() => stopAdvice(false)}>
             Go on
           </button>
-        ) : null}
+        )}
       </p>
     );
   const ready = readyFindings(open).slice(0, MOST);

@@ -11,6 +11,8 @@ import { fitOf, type Sides, type Subject, subjectNow, useSubject } from './subje
 import { useWork } from './work.ts';
 import { useConditions, usePlan } from './workbench.ts';
 
+export type Pace = 'going on' | 'stopping' | 'stopped';
+
 interface AdviceState {
   advice: Advice | null;
   /** What the advice is about; the next one replaces it. */
@@ -19,14 +21,22 @@ interface AdviceState {
   done: number;
   /** What helps of what was tried so far, the best first; none once the advice is there. */
   soFar: readonly Finding[];
-  /** Somebody stopped the work. */
-  stopped: boolean;
+  /** Whether the work goes on. Who stops it has to wait for the piece that is under way: what it finds still counts. */
+  pace: Pace;
   error: string | null;
   /** The finding that is looked at, by its id; null: the first. */
   chosen: string | null;
 }
 
-const NOTHING: AdviceState = { advice: null, of: null, done: 0, soFar: [], stopped: false, error: null, chosen: null };
+const NOTHING: AdviceState = {
+  advice: null,
+  of: null,
+  done: 0,
+  soFar: [],
+  pace: 'going on',
+  error: null,
+  chosen: null,
+};
 const store = create<AdviceState>()(() => NOTHING);
 
 /** Advice hangs on the conditions; it is about all routes. */
@@ -49,17 +59,18 @@ export function chooseFinding(id: string): void {
   store.setState({ chosen: id });
 }
 
-/** Stops the work on advice where it is, or goes on with it. */
-export function stopAdvice(stopped: boolean): void {
-  store.setState({ stopped });
+/** Stops the work on advice after the piece that is under way, or goes on with it. */
+export function stopAdvice(stop: boolean): void {
+  store.setState({ pace: stop ? 'stopping' : 'going on' });
 }
 
 /** Fulfilled at once, or when the work that was stopped is to go on. */
 function goingOn(): Promise<void> {
   return new Promise((go) => {
-    if (!store.getState().stopped) return go();
-    const end = store.subscribe(({ stopped }) => {
-      if (stopped) return;
+    if (store.getState().pace === 'going on') return go();
+    store.setState({ pace: 'stopped' });
+    const end = store.subscribe(({ pace }) => {
+      if (pace !== 'going on') return;
       end();
       go();
     });
@@ -81,7 +92,7 @@ export function useAdviceUpdates(): void {
   useWork(
     async (wanted) => {
       if (!app || app.routes.length === 0) return;
-      store.setState({ done: 0, soFar: [], stopped: false, error: null });
+      store.setState({ done: 0, soFar: [], pace: 'going on', error: null });
       await wait(REST_MS);
       if (!wanted()) return;
       const crew = await longCrew();
@@ -102,7 +113,7 @@ export function useAdviceUpdates(): void {
         // Until it is there it isn’t done, though all candidates were tried.
         store.setState(
           advice
-            ? { advice, of: subject, done: 1, soFar: [], stopped: false }
+            ? { advice, of: subject, done: 1, soFar: [], pace: 'going on' }
             : { done: Math.min(0.99, done / Math.max(1, of)), ...(soFar ? { soFar } : {}) },
         );
         if (advice) return;

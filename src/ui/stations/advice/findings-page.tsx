@@ -7,7 +7,7 @@ import { copying, openRowMenu, type RowMenu } from '../../parts/menu/row-menu.ts
 import { Message } from '../../parts/message.tsx';
 import { seenWords } from '../../parts/seen-words.ts';
 import { Aside, StationGrid } from '../../parts/station-grid.tsx';
-import { chooseFinding, stopAdvice, useAdvice, useFindings, useFoundSoFar } from '../../state/advice.ts';
+import { chooseFinding, type Pace, stopAdvice, useAdvice, useFindings, useFoundSoFar } from '../../state/advice.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { FindingSheet } from './finding-sheet.tsx';
 
@@ -15,7 +15,7 @@ const BAR = 110;
 
 /** All that is worth changing, by what it saves a visit, each measured; one of them with its reasons. */
 export function FindingsPage() {
-  const { advice, done, stopped, error, chosen, old } = useAdvice();
+  const { advice, done, pace, error, chosen, old } = useAdvice();
   const { open: soFar } = useFoundSoFar();
   const { open, aside } = useFindings();
   const setChosen = chooseFinding;
@@ -26,11 +26,10 @@ export function FindingsPage() {
   if (!advice)
     return soFar.length === 0 ? (
       <Message title="Looking for what is worth changing">
-        Every candidate is tried on a copy of the plan and measured. {percent(done)} done.{' '}
-        <StopButton stopped={stopped} />
+        Every candidate is tried on a copy of the plan and measured. {percent(done)} done. <StopButton pace={pace} />
       </Message>
     ) : (
-      <SoFar findings={soFar} done={done} stopped={stopped} chosen={chosen} />
+      <SoFar findings={soFar} done={done} pace={pace} chosen={chosen} />
     );
   return (
     <StationGrid id="findings" aside={340} busy={old} className={old ? 'opacity-60' : ''}>
@@ -97,12 +96,12 @@ export function FindingsPage() {
 function SoFar({
   findings,
   done,
-  stopped,
+  pace,
   chosen,
 }: {
   findings: readonly Finding[];
   done: number;
-  stopped: boolean;
+  pace: Pace;
   chosen: string | null;
 }) {
   const finding = findings.find((f) => f.id === chosen) ?? findings[0];
@@ -112,8 +111,8 @@ function SoFar({
         <h1 className="text-[15px] font-semibold">What is worth changing</h1>
         <p className="mb-3 flex items-center gap-3 text-soft" aria-live="polite">
           {counted(findings.length, 'finding')} so far; {percent(done)} of what could help is tried
-          {stopped ? ', then it was stopped' : ''}
-          <StopButton stopped={stopped} />
+          {PACES[pace]}
+          <StopButton pace={pace} />
         </p>
         <Rows
           findings={findings}
@@ -129,14 +128,20 @@ function SoFar({
   );
 }
 
-function StopButton({ stopped }: { stopped: boolean }) {
+const PACES: Record<Pace, string> = {
+  'going on': '',
+  stopping: '; it stops when what is being tried is measured',
+  stopped: ', then it was stopped',
+};
+
+function StopButton({ pace }: { pace: Pace }) {
   return (
     <button
       type="button"
       className="rounded border border-line px-2.5 py-0.5 text-ink hover:border-ink"
-      onClick={() => stopAdvice(!stopped)}
+      onClick={() => stopAdvice(pace === 'going on')}
     >
-      {stopped ? 'Go on' : 'Stop'}
+      {pace === 'going on' ? 'Stop' : 'Go on'}
     </button>
   );
 }
