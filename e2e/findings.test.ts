@@ -55,6 +55,35 @@ describe('findings', () => {
     await page.close();
   });
 
+  it('can be chosen together, by clicks and by keys, measured as one and applied as one step', async () => {
+    const page = await served.page('/p/saltmarsh/advice?route=/timetable');
+    await measured(page);
+    const before = await figure(page, 'interactive');
+    await rows(page).nth(0).click();
+    await rows(page)
+      .nth(2)
+      .click({ modifiers: ['ControlOrMeta'] });
+    await details(page).getByRole('heading', { name: '2 findings chosen' }).waitFor();
+    await page.keyboard.press('Space');
+    await details(page).getByRole('heading', { name: '1 finding chosen' }).waitFor();
+    await page.keyboard.press('Shift+ArrowUp');
+    // The one that is left and the one that is reached, besides the first.
+    await details(page).getByRole('heading', { name: '3 findings chosen' }).waitFor();
+    await details(page)
+      .getByRole('heading', { name: /^Together ▾/ })
+      .waitFor();
+    await details(page).getByRole('button', { name: 'Preview', exact: true }).click();
+    await settles(async () => expect(await figure(page, 'interactive')).toBeLessThan(before));
+    const previewed = await figure(page, 'interactive');
+    await details(page)
+      .getByRole('button', { name: /^Apply them all/ })
+      .click();
+    await becomes(page, 'interactive', previewed, ROUNDING_MS);
+    await page.keyboard.press('Control+z');
+    await becomes(page, 'interactive', before);
+    await page.close();
+  });
+
   it('can be dismissed with a reason, and reconsidered', async () => {
     const page = await served.page('/p/saltmarsh/advice?route=/');
     await measured(page);

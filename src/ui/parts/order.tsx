@@ -1,6 +1,7 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { type KeyboardEvent, useMemo, useState } from 'react';
+import { ColumnEdge, type ColumnWidth, columnKeys, useColumnWidth } from './columns.tsx';
 import { keepInMap, keptMap } from './kept-map.ts';
 
 /** By which column rows stand in order, and which way round. */
@@ -36,7 +37,7 @@ export function useOrder<Row, Column extends string>(
   };
   const { by, rising } = order;
   const sorted = useMemo(() => inOrder(rows, values, { by, rising }), [rows, values, by, rising]);
-  return { sorted, order, sortBy };
+  return { sorted, head: { list, order, onSort: sortBy } };
 }
 
 /** Where orders are kept. */
@@ -69,15 +70,27 @@ export function inOrder<Row, Column extends string>(
 
 const compared = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
 
-/** Puts rows in order by a column. `rising`: which way round it is now; null where another column decides. */
-export function OrderButton({ words, rising, onSort }: { words: string; rising: boolean | null; onSort: () => void }) {
+/** Puts rows in order by a column. `rising`: which way round it is now; null where another column decides. `onKey`: keys for its width. */
+export function OrderButton({
+  words,
+  rising,
+  onSort,
+  onKey,
+}: {
+  words: string;
+  rising: boolean | null;
+  onSort: () => void;
+  onKey?: (event: KeyboardEvent<HTMLElement>) => void;
+}) {
   const mine = rising !== null;
   return (
     <button
       type="button"
       aria-pressed={mine}
-      title={mine ? 'the other way round' : `sort by ${words}`}
+      aria-keyshortcuts={onKey ? 'Alt+ArrowLeft Alt+ArrowRight' : undefined}
+      title={`${mine ? 'the other way round' : `sort by ${words}`}${onKey ? '; Alt and ← or → makes the column narrower or wider' : ''}`}
       onClick={onSort}
+      onKeyDown={onKey}
       className={`min-h-6 min-w-6 ${mine ? 'font-medium text-ink' : 'text-soft hover:text-ink'}`}
     >
       {words}
@@ -86,28 +99,58 @@ export function OrderButton({ words, rising, onSort }: { words: string; rising: 
   );
 }
 
-/** The head of a column by which a table can be put in order. */
+/** What the heads of a list have in common. */
+export interface Heads<Column extends string> {
+  list: OrderedList;
+  order: Order<Column>;
+  onSort: (column: Column) => void;
+}
+
+/** The head of a column by which a table can be put in order; its edge can be moved. */
 export function OrderHead<Column extends string>({
+  of,
+  words,
+  list,
+  order,
+  onSort,
+  className = '',
+}: Heads<Column> & { of: Column; words: string; className?: string }) {
+  const rising = order.by === of ? order.rising : null;
+  const column = useColumnWidth(list, of);
+  const style = column.width === null ? undefined : { width: column.width, minWidth: column.width };
+  return (
+    <th
+      scope="col"
+      data-column
+      style={style}
+      aria-sort={rising === null ? 'none' : rising ? 'ascending' : 'descending'}
+      className={`relative py-1 font-normal whitespace-nowrap last:[&>[data-column-edge]]:hidden ${className}`}
+    >
+      <OrderButton words={words} rising={rising} onSort={() => onSort(of)} onKey={columnKeys(column)} />
+      <ColumnEdge {...column} />
+    </th>
+  );
+}
+
+/** The same for lists that are grids, whose first column takes what the others leave. */
+export function OrderCell<Column extends string>({
   of,
   words,
   order,
   onSort,
+  column,
   className = '',
-}: {
-  of: Column;
-  words: string;
-  order: Order<Column>;
-  onSort: (column: Column) => void;
-  className?: string;
-}) {
+}: Omit<Heads<Column>, 'list'> & { of: Column; words: string; column: ColumnWidth | null; className?: string }) {
   const rising = order.by === of ? order.rising : null;
   return (
-    <th
-      scope="col"
-      aria-sort={rising === null ? 'none' : rising ? 'ascending' : 'descending'}
-      className={`py-1 font-normal whitespace-nowrap ${className}`}
-    >
-      <OrderButton words={words} rising={rising} onSort={() => onSort(of)} />
-    </th>
+    <span data-column className={`relative ${className}`}>
+      {column ? <ColumnEdge {...column} at="left" /> : null}
+      <OrderButton
+        words={words}
+        rising={rising}
+        onSort={() => onSort(of)}
+        onKey={column ? columnKeys(column) : undefined}
+      />
+    </span>
   );
 }

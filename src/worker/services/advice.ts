@@ -1,8 +1,10 @@
 import { type BreakEven, type BreakEvenOver, breakEven } from '../../core/advise/break-even.ts';
-import type { Remedy, Score } from '../../core/advise/types.ts';
+import { effectOf } from '../../core/advise/effect.ts';
+import type { Effect, Remedy, Score } from '../../core/advise/types.ts';
 import { type CrowdGains, gainsOver } from '../../core/choose/gains-over.ts';
 import type { HintRow } from '../../core/choose/hint-table.ts';
 import type { Ahead, Circumstance, MeasuredShares, Wanted } from '../../core/choose/types.ts';
+import { planWith } from '../../core/plan/decisions.ts';
 import { type Plan } from '../../core/plan/types.ts';
 import { type Conditions } from '../../core/sim/conditions.ts';
 import { modelOf } from '../../core/visitors/model.ts';
@@ -41,6 +43,13 @@ export class AdviceService {
   /** Every hint that a plan has or could have, a little further with every call; null until all are measured. */
   hints(plan: Plan, conditions: Conditions): { done: number; of: number; rows: HintRow[] | null } {
     return this.adviser.hints(this.app.get(), plan, conditions);
+  }
+
+  /** What a change does to all landings and waits. */
+  effect(plan: Plan, remedy: Remedy, conditions: Conditions): Effect {
+    const run = `effects ${JSON.stringify(conditions)}`;
+    const [before, after] = this.measurer.scores(this.app.get(), [plan, planWith(plan, remedy)], conditions, run);
+    return effectOf(before, after);
   }
 
   /** What a change saves by the share of use, the hesitation or the rate of the link. */

@@ -3,25 +3,23 @@
 import type { Fact, Finding } from '../../../core/advise/types.ts';
 import { counted } from '../../../core/text/counted.ts';
 import { percent, time } from '../../parts/format.ts';
-import { copying, openRowMenu, type RowMenu } from '../../parts/menu/row-menu.ts';
 import { Message } from '../../parts/message.tsx';
-import { seenWords } from '../../parts/seen-words.ts';
 import { Aside, StationGrid } from '../../parts/station-grid.tsx';
 import { chooseFinding, type Pace, stopAdvice, useAdvice, useFindings, useFoundSoFar } from '../../state/advice.ts';
 import { storedPlan, useWorkbench } from '../../state/workbench.ts';
 import { FindingSheet } from './finding-sheet.tsx';
-
-const BAR = 110;
+import { FindingsList } from './findings-list.tsx';
+import { ManyFindingsSheet } from './many-findings-sheet.tsx';
+import { useFindingChoice } from './use-finding-choice.ts';
 
 /** All that is worth changing, by what it saves a visit, each measured; one of them with its reasons. */
 export function FindingsPage() {
   const { advice, done, pace, error, chosen, old } = useAdvice();
   const { open: soFar } = useFoundSoFar();
   const { open, aside } = useFindings();
-  const setChosen = chooseFinding;
   const all = [...open, ...aside.map((a) => a.finding)];
   const finding = all.find((f) => f.id === chosen) ?? open[0] ?? null;
-  const most = Math.max(1, ...open.map(savedBy));
+  const choice = useFindingChoice(open);
   if (error) return <Message title="No advice can be worked out">{error}</Message>;
   if (!advice)
     return soFar.length === 0 ? (
@@ -45,7 +43,7 @@ export function FindingsPage() {
             Nothing more that helps here was found. A slower link or another device at the top may show more.
           </p>
         ) : (
-          <Rows findings={open} most={most} chosen={finding?.id ?? null} onChoose={setChosen} />
+          <FindingsList findings={open} chosen={finding?.id ?? null} {...choice} />
         )}
         {aside.length > 0 ? (
           <>
@@ -53,7 +51,7 @@ export function FindingsPage() {
             <ul>
               {aside.map(({ finding: f, reason }) => (
                 <li key={f.id} className="border-t border-line py-1">
-                  <button type="button" className="text-left hover:underline" onClick={() => setChosen(f.id)}>
+                  <button type="button" className="text-left hover:underline" onClick={() => chooseFinding(f.id)}>
                     {f.what}
                   </button>
                   <span className="text-soft"> · {reason || 'no reason given'}</span>
@@ -80,7 +78,9 @@ export function FindingsPage() {
         ) : null}
       </div>
       <Aside label="Details">
-        {finding ? (
+        {choice.marked.length > 0 ? (
+          <ManyFindingsSheet findings={choice.marked} onClear={choice.clear} />
+        ) : finding ? (
           <FindingSheet
             key={finding.id}
             finding={finding}
@@ -105,6 +105,7 @@ function SoFar({
   chosen: string | null;
 }) {
   const finding = findings.find((f) => f.id === chosen) ?? findings[0];
+  const choice = useFindingChoice(findings);
   return (
     <StationGrid id="findings" aside={340}>
       <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
@@ -114,15 +115,14 @@ function SoFar({
           {PACES[pace]}
           <StopButton pace={pace} />
         </p>
-        <Rows
-          findings={findings}
-          most={Math.max(1, ...findings.map(savedBy))}
-          chosen={finding.id}
-          onChoose={chooseFinding}
-        />
+        <FindingsList findings={findings} chosen={finding.id} {...choice} />
       </div>
       <Aside label="Details">
-        <FindingSheet key={finding.id} finding={finding} aside={null} />
+        {choice.marked.length > 0 ? (
+          <ManyFindingsSheet findings={choice.marked} onClear={choice.clear} />
+        ) : (
+          <FindingSheet key={finding.id} finding={finding} aside={null} />
+        )}
       </Aside>
     </StationGrid>
   );
@@ -174,99 +174,4 @@ function Facts({ facts }: { facts: Fact[] }) {
       </ul>
     </>
   );
-}
-
-function Rows({
-  findings,
-  most,
-  chosen,
-  onChoose,
-}: {
-  findings: readonly Finding[];
-  most: number;
-  chosen: string | null;
-  onChoose: (id: string) => void;
-}) {
-  return (
-    <ol
-      aria-label="Findings"
-      onKeyDown={(event) => {
-        const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
-        if (by === 0) return;
-        event.preventDefault();
-        const at = findings.findIndex((f) => f.id === chosen);
-        const next = findings[Math.max(0, Math.min(findings.length - 1, at + by))];
-        onChoose(next.id);
-        event.currentTarget.querySelectorAll<HTMLButtonElement>('button')[findings.indexOf(next)]?.focus();
-      }}
-    >
-      {findings.map((f) => (
-        <li key={f.id} className="border-t border-line">
-          <button
-            type="button"
-            aria-current={f.id === chosen ? 'true' : undefined}
-            onClick={() => onChoose(f.id)}
-            onContextMenu={(event) => {
-              onChoose(f.id);
-              openRowMenu(event, event.currentTarget, { of: f.what, groups: findingGroups(f) });
-            }}
-            className={`grid w-full grid-cols-[minmax(0,1fr)_250px] items-center gap-4 py-1.5 text-left ${f.id === chosen ? 'bg-mark' : 'hover:bg-band'}`}
-          >
-            <span className="min-w-0 pl-1">
-              <span className={`block truncate ${f.id === chosen ? 'font-semibold' : ''}`} title={f.what}>
-                {f.what}
-              </span>
-              <span className="block truncate text-[11px] text-soft">{f.remedy.words}</span>
-            </span>
-            {f.seen ? (
-              <span className="text-soft">{seenWords(f.effect.seen)}</span>
-            ) : (
-              <span className="flex items-center gap-2">
-                <span
-                  aria-hidden="true"
-                  className="h-2 shrink-0 bg-[var(--better)]"
-                  style={{ width: Math.max(1, (savedBy(f) / most) * BAR) }}
-                />
-                <span className="whitespace-nowrap">
-                  ▾ {time(savedBy(f))}
-                  <span className="block text-[11px] text-soft">{sumWords(f, f === findings[0])}</span>
-                </span>
-              </span>
-            )}
-          </button>
-        </li>
-      ))}
-    </ol>
-  );
-}
-
-/** What can be done with a finding: what its sheet offers, and what can be copied of it. */
-function findingGroups({ what, why, remedy, evidence, id, cautions }: Finding): RowMenu['groups'] {
-  const { decide, take } = useWorkbench.getState();
-  const [first] = evidence;
-  return [
-    [
-      {
-        words: cautions.length === 0 ? 'Apply' : 'Apply to the plan anyway',
-        run: () => take(remedy),
-      },
-      { words: 'Dismiss', run: () => decide([{ kind: 'put aside', finding: id, reason: '' }], `dismiss: ${what}`) },
-    ],
-    [
-      copying('it as text', `${what}. ${why} ${remedy.words}.`),
-      ...(first ? [copying('where it is in the code', `${first.from}:${first.line}`)] : []),
-    ],
-  ];
-}
-
-/** What a finding saves per visit in ms, here or on the link that it is told for. */
-function savedBy({ basis, effect }: Finding): number {
-  return basis.on === 'a link' ? basis.saves : -effect.cost;
-}
-
-/** What stands under a finding's figure: what it comes to with others, or why it doesn't add up with them. */
-function sumWords({ basis, cautions, together }: Finding, isFirst: boolean): string {
-  if (cautions.length > 0) return 'needs a change by hand';
-  if (basis.on === 'a link') return `on ${basis.link}`;
-  return together === null || isFirst ? ' ' : `${time(-together)} with those above`;
 }

@@ -39,7 +39,7 @@ export function RouteShares({
   const route = useWorkbench((s) => s.route);
   const choose = useWorkbench((s) => s.choose);
   const whole = (r: RouteRow) => r.only[kind] + r.some[kind] + r.every[kind];
-  const { sorted, order, sortBy } = useOrder<RouteRow, Column>(
+  const { sorted, head } = useOrder<RouteRow, Column>(
     'route shares',
     routes,
     {
@@ -58,13 +58,7 @@ export function RouteShares({
   const others = routes.some((r) => r.otherScripts > 0);
   const also = routes.some((r) => r.alsoFetched > 0);
   const heading = (column: Column, words: string, right = true) => (
-    <OrderHead
-      of={column}
-      words={words}
-      order={order}
-      onSort={sortBy}
-      className={right ? 'pl-3 text-right' : 'text-left'}
-    />
+    <OrderHead of={column} words={words} {...head} className={right ? 'pl-3 text-right' : 'text-left'} />
   );
   return (
     <>

@@ -80,7 +80,7 @@ function importGroups(line: Extract<ChoosableLine, { kind: 'import' }>, choice: 
       {
         words: isMarked ? 'Leave it out of those chosen' : 'Choose it together with others',
         note: 'Space',
-        run: () => choice.mark([line]),
+        run: () => choice.mark([line.row.key]),
       },
     ],
     [copying('the path', row.to), copying('where it is imported', `${row.from}:${row.line}`)],

@@ -4,6 +4,7 @@ import type { Weight } from '../../../core/chunks/carried.ts';
 import type { Part } from '../../../core/snapshot/route-types.ts';
 import { triggerWords } from '../../../core/vocabulary/triggers.ts';
 import { size } from '../../parts/format.ts';
+import { Marked } from '../../parts/marked.tsx';
 import type { GroupLine, Line } from './lines.ts';
 
 const BAR = 184;
@@ -152,16 +153,6 @@ function NeededWhen({ part, chain }: { part: Part | null; chain: boolean }) {
   if (part.place === 'below') return <span className="truncate text-in-case-text">below first screen</span>;
   const width = part.condition?.kind === 'media' ? part.condition.maxWidth : undefined;
   return <span className="truncate text-in-case-text">{width ? `only up to ${width} px` : 'conditional'}</span>;
-}
-
-/** One of several that are chosen together. */
-function Marked() {
-  return (
-    <svg width="22" height="28" aria-hidden="true">
-      <title>chosen</title>
-      <path d="M5,14 l4,4 l8,-9" stroke="var(--ink)" fill="none" strokeWidth="2" />
-    </svg>
-  );
 }
 
 /** The imports into one package or folder, folded. */

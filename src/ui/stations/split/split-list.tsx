@@ -2,6 +2,7 @@
 
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, type MouseEvent, type RefObject, useEffect } from 'react';
+import { type Modifiers, turnedByClick, turnedByStep } from '../../parts/marks.ts';
 import { openRowMenu, type RowMenu } from '../../parts/menu/row-menu.ts';
 import { Message } from '../../parts/message.tsx';
 import type { Line } from './lines.ts';
@@ -22,8 +23,8 @@ interface ListProps {
   loading: boolean;
   found: boolean;
   onChoose: (line: ChoosableLine) => void;
-  /** Takes lines to those chosen together, or out of them. */
-  onMark: (lines: ChoosableLine[]) => void;
+  /** Takes imports, by their keys, to those chosen together, or out of them. */
+  onMark: (keys: readonly string[]) => void;
   /** What Enter and a double click do. */
   onAct: (line: ChoosableLine) => void;
   onFold: (line: ChoosableLine, open: boolean) => void;
@@ -108,12 +109,6 @@ export function SplitList(props: ListProps) {
   );
 }
 
-interface Modifiers {
-  ctrlKey: boolean;
-  metaKey: boolean;
-  shiftKey: boolean;
-}
-
 /** What keys and clicks do to a list of which line `at` is chosen: choose, mark several, act and fold. */
 function choosing({
   lines,
@@ -131,11 +126,11 @@ function choosing({
     }
     return null;
   };
+  const ids = lines.map((line) => (line.kind === 'import' ? line.row.key : null));
   const go = (index: number, step: 1 | -1, marking: boolean) => {
     const line = nearest(index, step);
     if (!line) return;
-    const from = lines[at];
-    if (marking) onMark([...(from && from.kind !== 'heading' ? [from] : []), line].filter((l) => !isMarked(l, marks)));
+    if (marking) onMark(turnedByStep(ids, marks, at, lines.indexOf(line)));
     onChoose(line);
   };
   const onKey = (event: KeyboardEvent) => {
@@ -145,7 +140,7 @@ function choosing({
     else if (event.key === 'ArrowUp') go(at < 0 ? 0 : at - 1, -1, event.shiftKey);
     else if (event.key === 'Home') go(0, 1, false);
     else if (event.key === 'End') go(lines.length - 1, -1, false);
-    else if (event.key === ' ' && here) onMark([here]);
+    else if (event.key === ' ' && here) onMark(ids[at] === null ? [] : [ids[at]]);
     else if (event.key === 'Enter' && here) onAct(here);
     else if ((event.key === 'ArrowRight' || event.key === 'ArrowLeft') && here)
       onFold(here, event.key === 'ArrowRight');
@@ -153,13 +148,7 @@ function choosing({
     event.preventDefault();
   };
   const onPick = (line: ChoosableLine, index: number, event: Modifiers) => {
-    const here = lines[at];
-    if (event.ctrlKey || event.metaKey)
-      onMark(marks.size === 0 && here?.kind === 'import' && here.id !== line.id ? [here, line] : [line]);
-    else if (event.shiftKey && at >= 0) {
-      const between = lines.slice(Math.min(at, index), Math.max(at, index) + 1);
-      onMark(between.filter((l): l is ChoosableLine => l.kind !== 'heading' && !isMarked(l, marks)));
-    }
+    onMark(turnedByClick(ids, marks, at, index, event));
     onChoose(line);
   };
   return { onKey, onPick };

@@ -4,6 +4,7 @@ import { useMemo, useState } from 'react';
 import type { ImportRow, Outline } from '../../../core/outline/outline.ts';
 import type { Decision } from '../../../core/plan/types.ts';
 import { counted } from '../../../core/text/counted.ts';
+import { withTurned } from '../../parts/marks.ts';
 import { chosenChunk } from '../../state/selection.ts';
 import type { Selection } from '../../state/workbench/types.ts';
 import { useWorkbench } from '../../state/workbench.ts';
@@ -34,8 +35,8 @@ export interface ImportChoice {
   marks: ReadonlySet<string>;
   many: ManyChosen | null;
   pick: (line: ChoosableLine) => void;
-  /** Takes imports to those chosen together, or out of them. */
-  mark: (lines: readonly ChoosableLine[]) => void;
+  /** Takes imports, by their keys, to those chosen together, or out of them. */
+  mark: (keys: readonly string[]) => void;
   fold: (line: ChoosableLine, open: boolean) => void;
   /** Nothing is chosen together any more. */
   clear: () => void;
@@ -64,11 +65,7 @@ export function useImportChoice(outline: Outline | null, within: string | null):
       else if (line.kind === 'import') choose({ selection: { kind: 'import', key: line.row.key } });
       else choose({ selection: { kind: 'split point', module: line.row.key } });
     },
-    mark(wanted) {
-      const next = new Set(marks);
-      for (const l of wanted) if (l.kind === 'import' && !next.delete(l.row.key)) next.add(l.row.key);
-      setMarks(next);
-    },
+    mark: (keys) => keys.length > 0 && setMarks(withTurned(marks, keys)),
     fold(line, open) {
       if (line.kind !== 'group') return;
       const next = new Set(filter.open);

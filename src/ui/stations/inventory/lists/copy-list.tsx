@@ -10,7 +10,7 @@ type Column = 'module' | 'files' | 'extra';
 
 /** Modules that lie in more than one file, in the order that is chosen; what costs most first. */
 export function CopyList({ copies, onChoose }: { copies: CopyRow[]; onChoose: (path: string) => void }) {
-  const { sorted, order, sortBy } = useOrder<CopyRow, Column>(
+  const { sorted, head } = useOrder<CopyRow, Column>(
     'copies',
     copies,
     { module: (c) => c.path, files: (c) => c.files.length, extra: (c) => c.extra },
@@ -26,9 +26,9 @@ export function CopyList({ copies, onChoose }: { copies: CopyRow[]; onChoose: (p
       <table className="w-full table-fixed">
         <thead>
           <tr>
-            <OrderHead of="module" words="module" order={order} onSort={sortBy} className="w-[45%] text-left" />
-            <OrderHead of="files" words="files" order={order} onSort={sortBy} className="text-left" />
-            <OrderHead of="extra" words="copies" order={order} onSort={sortBy} className="w-20 pr-1.5 text-right" />
+            <OrderHead of="module" words="module" {...head} className="w-[45%] text-left" />
+            <OrderHead of="files" words="files" {...head} className="text-left" />
+            <OrderHead of="extra" words="copies" {...head} className="w-20 pr-1.5 text-right" />
           </tr>
         </thead>
         <tbody>

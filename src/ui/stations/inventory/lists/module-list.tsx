@@ -1,16 +1,17 @@
 'use client';
 
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
+import { type CSSProperties, type KeyboardEvent, useMemo, useRef, useState } from 'react';
 import type { ModuleRow, Sizes } from '../../../../core/inventory/inventory.ts';
 import { counted } from '../../../../core/text/counted.ts';
+import { type ColumnWidth, useColumnWidth } from '../../../parts/columns.tsx';
 import { size } from '../../../parts/format.ts';
 import { copying, openRowMenu } from '../../../parts/menu/row-menu.ts';
-import { OrderButton, useOrder, type Values } from '../../../parts/order.tsx';
+import { type Heads, OrderCell, useOrder, type Values } from '../../../parts/order.tsx';
 import { travels } from './travels.ts';
 
 const LINE = 25;
-const COLUMNS = 'grid grid-cols-[minmax(0,1fr)_96px_128px] items-center pr-1.5';
+const COLUMNS = 'grid grid-cols-[minmax(0,1fr)_var(--size)_var(--starts)] items-center pr-1.5';
 
 type Column = 'module' | 'size' | 'starts';
 const HEADS: readonly { of: Column; words: string; className: string }[] = [
@@ -43,7 +44,9 @@ export function ModuleList({
     () => ({ module: (m) => m.path, size: (m) => m.sizes[kind], starts: (m) => m.routes }),
     [kind],
   );
-  const { sorted, order, sortBy } = useOrder<ModuleRow, Column>('modules', found, values, 'size');
+  const { sorted, head } = useOrder<ModuleRow, Column>('modules', found, values, 'size');
+  const widths = { size: useColumnWidth('modules', 'size'), starts: useColumnWidth('modules', 'starts') };
+  const style = { '--size': `${widths.size.width ?? 96}px`, '--starts': `${widths.starts.width ?? 128}px` };
   const virtual = useVirtualizer({
     count: sorted.length,
     getScrollElement: () => box.current,
@@ -67,20 +70,14 @@ export function ModuleList({
     go(to);
   };
   return (
-    <>
+    <div style={style as CSSProperties}>
       <div className="mb-1 flex items-center gap-3">
         <FindField text={text} onText={setText} onList={() => go(0)} />
         <span aria-live="polite" className="text-soft">
           {text.trim() === '' ? '' : `${counted(found.length, 'module')} of ${modules.length}`}
         </span>
       </div>
-      <div className={COLUMNS}>
-        {HEADS.map(({ of, words, className }) => (
-          <span key={of} className={className}>
-            <OrderButton words={words} rising={order.by === of ? order.rising : null} onSort={() => sortBy(of)} />
-          </span>
-        ))}
-      </div>
+      <ColumnHeads {...head} widths={widths} />
       <div
         ref={box}
         role="listbox"
@@ -108,7 +105,24 @@ export function ModuleList({
           })}
         </div>
       </div>
-    </>
+    </div>
+  );
+}
+
+function ColumnHeads({ widths, ...head }: Heads<Column> & { widths: Record<Exclude<Column, 'module'>, ColumnWidth> }) {
+  return (
+    <div className={COLUMNS}>
+      {HEADS.map(({ of, words, className }) => (
+        <OrderCell
+          key={of}
+          of={of}
+          words={words}
+          {...head}
+          column={of === 'module' ? null : widths[of]}
+          className={className}
+        />
+      ))}
+    </div>
   );
 }
 

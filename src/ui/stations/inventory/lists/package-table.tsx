@@ -18,7 +18,7 @@ export function PackageTable({
   routes: number;
   kind: keyof Sizes;
 }) {
-  const { sorted, order, sortBy } = useOrder<PackageRow, Column>(
+  const { sorted, head } = useOrder<PackageRow, Column>(
     'packages',
     packages,
     {
@@ -30,7 +30,7 @@ export function PackageTable({
     'size',
   );
   const heading = (of: Column, words: string, className: string) => (
-    <OrderHead of={of} words={words} order={order} onSort={sortBy} className={className} />
+    <OrderHead of={of} words={words} {...head} className={className} />
   );
   if (packages.length === 0) return <p className="text-soft">The app uses no packages.</p>;
   return (

@@ -29,10 +29,9 @@ export function ChunkList({ chunks }: { chunks: readonly ChunkRow[] | null }) {
   const chosen = useWorkbench((s) => chosenChunk(s.selection));
   const [text, setText] = useState('');
   const wanted = text.trim().toLowerCase();
-  const { sorted, order, sortBy } = useOrder<ChunkRow, Column>('chunks', chunks ?? NONE, VALUES, 'size');
+  const { sorted, head } = useOrder<ChunkRow, Column>('chunks', chunks ?? NONE, VALUES, 'size');
   const found =
     wanted === '' ? sorted : sorted.filter((c) => `${c.name} ${c.real ?? c.kind}`.toLowerCase().includes(wanted));
-  const head = { order, onSort: sortBy };
   return (
     <>
       <div className="mt-5 mb-1 flex items-center justify-between gap-3">
