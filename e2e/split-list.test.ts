@@ -102,6 +102,28 @@ describe('the Split list', () => {
     await page.close();
   });
 
+  it('gives columns of a list more room, by pointer and by keys, and remembers that', async () => {
+    const page = await served.page('/p/saltmarsh/split?route=/timetable');
+    await page.getByRole('tab', { name: 'Files' }).click();
+    const head = page.getByRole('columnheader', { name: /^chunk/ });
+    const width = async () => Math.round((await head.boundingBox())!.width);
+    const usual = await width();
+    const { x, y, height } = (await head.boundingBox())!;
+    await page.mouse.move(x + usual, y + height / 2);
+    await page.mouse.down();
+    await page.mouse.move(x + usual - 60, y + height / 2, { steps: 4 });
+    await page.mouse.up();
+    expect(await width()).toBe(usual - 60);
+    await head.getByRole('button').press('Alt+ArrowRight');
+    expect(await width()).toBe(usual - 44);
+    await page.reload();
+    await head.waitFor();
+    expect(await width()).toBe(usual - 44);
+    await head.getByRole('button').press('Alt+Home');
+    expect(await width()).toBe(usual);
+    await page.close();
+  });
+
   it('goes into a split point and tells what its own imports do to the wait', async () => {
     const page = await served.page('/p/saltmarsh/split?route=/timetable');
     const sheet = page.getByRole('complementary', { name: 'Details' });

@@ -170,6 +170,46 @@ describe('any tree', () => {
     expect(snapshot.unresolved).toEqual([]);
   });
 
+  it.each([
+    ['new Worker(new URL("./w.ts", import.meta.url));', [{ specifier: './w.ts', context: 'module' }]],
+    [
+      'const at = new URL("./w.ts", import.meta.url);\nnew SharedWorker(at);',
+      [{ specifier: './w.ts', context: 'module' }],
+    ],
+    [
+      'navigator.serviceWorker.register(new URL("w.ts", import.meta.url));',
+      [{ specifier: './w.ts', context: 'module' }],
+    ],
+    [
+      'import W from "./w.ts?worker";\nexport const go = () => new W();',
+      [{ specifier: './w.ts?worker', context: 'function' }],
+    ],
+    ['import W from "./w.ts?worker";\nhand(W);', [{ specifier: './w.ts?worker', context: 'function' }]],
+    ['import W from "./w.ts?worker";\nnew W();', [{ specifier: './w.ts?worker', context: 'module' }]],
+    [
+      'function Search() { useEffect(() => { new Worker(new URL("./w.ts", import.meta.url)); }, []); return 1; }\nhand(Search);',
+      [{ specifier: './w.ts', context: 'wrapper' }],
+    ],
+    [
+      'requestIdleCallback(() => new Worker(new URL("./w.ts", import.meta.url)));',
+      [{ specifier: './w.ts', context: 'wrapper', begun: { on: 'idle' } }],
+    ],
+    [
+      'document.onclick = () => new Worker(new URL("./w.ts", import.meta.url));',
+      [{ specifier: './w.ts', context: 'function' }],
+    ],
+  ])('says what starts a worker: %s', (main, started) => {
+    const { snapshot } = readSource(
+      folderOf({ 'index.html': html, 'src/main.ts': `declare const hand: any;\n${main}`, 'src/w.ts': 'export {};' }),
+    );
+    const worker = snapshot.entries.find((e) => e.kind === 'worker');
+    expect(worker).toMatchObject({ realm: 'worker src/w.ts', modules: ['src/w.ts'] });
+    expect(worker!.startedBy).toEqual(started.map((s) => ({ from: 'src/main.ts', ...s })));
+    // It runs beside the page, not among its modules.
+    expect(snapshot.imports).toEqual([]);
+    expect(snapshot.unresolved).toEqual([]);
+  });
+
   it('lists a route that points nowhere, one that is there twice, and notes about one that no table has', () => {
     const { snapshot } = readSource(
       folderOf({

@@ -71,8 +71,8 @@ export function readSource(
   const entries = found.map((entry) => startOf(entry, graph, unresolved));
   const described = describedPages(notes, found[0].realm, graph, failed);
   readCorrected(corrected, found, graph);
-  for (const worker of graph.workers)
-    entries.push({ realm: `worker ${worker}`, kind: 'worker', document: null, modules: [worker] });
+  for (const [worker, startedBy] of graph.workers)
+    entries.push({ realm: `worker ${worker}`, kind: 'worker', document: null, modules: [worker], startedBy });
 
   const extras = found.flatMap((e) =>
     e.html && e.document ? [documentExtras(root, e.document, e.realm, e.html, notes)] : [],

@@ -19,6 +19,7 @@ import { lateCalls } from './places.ts';
 import { placeholderOf, screenParts } from './screen-parts.ts';
 import { firesOnLanding, happensOnLanding, momentOf } from './trigger-rules.ts';
 import type { DocumentLoad, Effect, LinkHint, LoadProgram, Resource, Step } from './types.ts';
+import { addWorkers } from './workers.ts';
 
 /**
  * Compiles the landing on a route into a load program: its document, the chunks that it asks for and the rules by
@@ -81,6 +82,7 @@ function landingOn(app: PlannedApp, pattern: string): { c: Compilation; document
   const c: Compilation = { ...landed, hints: decideHints(landed) };
   addWhenSeen(c);
   addContent(landed, drawers);
+  addWorkers(landed, drawers, (asker, trigger, path, effect) => begin(landed, asker, trigger, path, effect));
   const document = documentOf(c, rulesAtOnce(c));
   files.noteIdle();
   return { c, document };

@@ -1,5 +1,5 @@
 import { apportion } from '../chunks/apportion.ts';
-import type { Chunk, ChunkGraph } from '../chunks/types.ts';
+import type { Chunk, ChunkGraph, Root } from '../chunks/types.ts';
 import type { EffectivePlan } from '../plan/effective.ts';
 import type { ClassicScript, DocumentLink } from '../snapshot/document-types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
@@ -64,6 +64,19 @@ export class Files {
     this.ofRoot.set(landed.root, at);
     if (this.plan.loader === 'discovered') this.linkImports(root.group);
     return at;
+  }
+
+  /** The script that begins a worker, which asks for what else it needs once it is there; null for one without any. */
+  worker(root: Root): number | null {
+    const scripts = root.group.filter((c) => this.graph.chunks[c].kind === 'script');
+    const first = scripts.pop();
+    if (first === undefined) return null;
+    const isNew = !this.ofChunk.has(first);
+    const begins = this.chunk(first, 'later');
+    if (isNew)
+      for (const c of scripts)
+        this.resources[begins].follow.push({ when: 'eval', do: { kind: 'fetch', resource: this.chunk(c, 'later') } });
+    return begins;
   }
 
   /** Whether the landing asks for a root because its first screen needs it. */

@@ -54,10 +54,13 @@ describe('a landing as the page told it', () => {
       responseEnd: 40,
       transferSize: 7,
     };
-    const { requests } = read(raw({ resources: [entry, { ...entry, requestStart: 20, responseStart: 30 }] }));
+    const late = { ...entry, startTime: 55 };
+    const { requests } = read(raw({ resources: [entry, { ...entry, requestStart: 20, responseStart: 30 }, late] }));
     expect(requests.slice(1)).toEqual([
       { address: '/a.js', discovered: 10, sent: 10, firstByte: 10, end: 40, bytes: 7 },
       { address: '/a.js', discovered: 10, sent: 20, firstByte: 30, end: 40, bytes: 7 },
+      // A worker's script, whose start the browser tells wrongly.
+      { address: '/a.js', discovered: 40, sent: 40, firstByte: 40, end: 40, bytes: 7 },
     ]);
     expect(requests[0]).toMatchObject({ address: 'https://app.test/', end: 95 });
   });

@@ -123,10 +123,12 @@ function asRecorded({
   responseEnd,
   transferSize,
 }: RawEntry): RecordedRequest {
-  const sent = requestStart || startTime;
+  // Of a worker's script the browser says when it came, and may name a later time for when it was asked for.
+  const discovered = Math.min(startTime, responseEnd);
+  const sent = Math.min(requestStart || startTime, responseEnd);
   return {
     address,
-    discovered: startTime,
+    discovered,
     sent,
     firstByte: responseStart || sent,
     end: responseEnd,

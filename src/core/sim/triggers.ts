@@ -202,7 +202,8 @@ export class Triggers implements Triggering {
       from: 'script',
       moment,
       priority: ahead ? 3 : 1,
-      incremental: true,
+      // Scripts come one after the other, those of workers too.
+      incremental: this.page.program.resources[resource].type !== 'script',
       anonymous: true,
       ...(maxAgeMs === undefined ? {} : { maxAgeMs }),
       ...(ahead ? { hint: { rel: 'prefetch', resource, chosen: false, keptByApp: true } } : {}),

@@ -94,6 +94,18 @@ export const PACKAGE = record({
 });
 export type Package = Of<typeof PACKAGE>;
 
+/** Code that starts a worker. */
+export const WORKER_START = record({
+  /** Path of the module that it stands in, and the address of the worker's script as written there. */
+  from: TEXT,
+  specifier: TEXT,
+  /** What the code around it tells about when it runs, as of deferred imports; `wrapper`: once what it belongs to is drawn. */
+  context: choice(DEFERRED_CONTEXTS),
+  /** The moment at which the code starts it by itself, where that is another one. */
+  begun: optional(TRIGGER),
+});
+export type WorkerStart = Of<typeof WORKER_START>;
+
 /** A document or worker: nothing is present when it starts. */
 export const ENTRY = record({
   realm: TEXT,
@@ -103,5 +115,7 @@ export const ENTRY = record({
   modules: listOf(TEXT),
   /** The module that shows something around all of its routes as soon as it runs; left out where pages are all that shows. */
   frame: optional(TEXT),
+  /** What starts it, of a worker; left out where that isn't known. */
+  startedBy: optional(listOf(WORKER_START)),
 });
 export type Entry = Of<typeof ENTRY>;

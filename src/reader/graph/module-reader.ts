@@ -3,7 +3,7 @@ import path from 'node:path';
 import { importsByName } from '../auto-imports.ts';
 import { filesOfGlob } from '../file-globs.ts';
 import { textIfThere } from '../folder-files.ts';
-import { type FoundGlob, type ParsedScript } from '../script/parsed-script.ts';
+import type { FoundGlob, ParsedScript, StartedScript } from '../script/parsed-script.ts';
 import { componentsUsed } from '../template-imports.ts';
 import type { Findings } from './findings.ts';
 import { SCRIPT } from './kinds.ts';
@@ -22,7 +22,9 @@ export interface AroundModule {
   /** Follows the imports of a script, all of them or those that are asked for. */
   linkScript: (file: string, parsed: ParsedScript, read: ReadModule) => void;
   /** Follows the script of a worker. */
-  startWorker: (file: string, specifier: string, line: number, read: ReadModule) => void;
+  startWorker: (file: string, started: StartedScript, read: ReadModule) => void;
+  /** Whether a specifier leads to a script. */
+  isScript: (file: string, specifier: string) => boolean;
   /** Adds a module that is part of a file. */
   add: (module: ReadModule) => void;
   relative: (file: string) => string;
@@ -60,7 +62,7 @@ export class ModuleReader {
   }
 
   private readScript(file: string, text: string, read: ReadModule): void {
-    const { findings, link, startWorker, root } = this.around;
+    const { findings, link, startWorker, isScript, root } = this.around;
     const { component, parsed, marked, serves } = this.scriptOf(file, read.path, text);
     if (component?.told) findings.failed.push({ path: read.path, ...component.told });
     if (parsed.error) {
@@ -75,7 +77,7 @@ export class ModuleReader {
     Object.assign(read, { routes, uses, owners, asks, images, runs, mounts, elements, later, marked, serves });
     for (const told of parsed.told) findings.failed.push({ path: read.path, ...told });
     this.around.linkScript(file, parsed, read);
-    for (const { specifier, line } of parsed.workers) startWorker(file, specifier, line, read);
+    for (const started of parsed.workers) startWorker(file, started, read);
     for (const { line } of parsed.waits)
       findings.notices.push({
         kind: 'waiting module',
@@ -83,8 +85,13 @@ export class ModuleReader {
         message: `waits for something at its top level, line ${line}: what imports it starts later than predicted`,
       });
     for (const unclear of parsed.unclear) findings.unresolved.push({ from: read.path, ...unclear });
-    for (const { specifier, ...place } of parsed.assets)
-      link(file, { kind: 'static', specifier, names: ['default'], column: 1, ...place }, 'script', read);
+    for (const asset of parsed.assets) {
+      const { start, end, ...started } = asset;
+      const { specifier, line } = started;
+      // What is named by its address never runs among the modules: it is handed to what runs it beside them.
+      if (isScript(file, specifier)) startWorker(file, started, read);
+      else link(file, { kind: 'static', specifier, names: ['default'], column: 1, line, start, end }, 'script', read);
+    }
     if (this.around.autoImports.size > 0 && !read.path.includes('node_modules/'))
       for (const found of importsByName(text, read.path, this.around.autoImports)) link(file, found, 'script', read);
     if (component) this.readRest(file, component, read);

@@ -1,5 +1,5 @@
 import path from 'node:path';
-import type { Import, Module, Package } from '../../core/snapshot/module-types.ts';
+import type { Import, Module, Package, WorkerStart } from '../../core/snapshot/module-types.ts';
 import type { RouteFont } from '../../core/snapshot/route-types.ts';
 import type { Unresolved } from '../../core/snapshot/types.ts';
 import { appFonts } from '../app-fonts.ts';
@@ -15,7 +15,7 @@ import type { DrawingModule } from '../parts/find-parts.ts';
 import { type Resolution, Resolver, type ResolverOptions } from '../resolve.ts';
 import type { RouteModule } from '../routes/names.ts';
 import type { Act } from '../runs/run-sheet.ts';
-import { type ParsedScript } from '../script/parsed-script.ts';
+import type { ParsedScript, StartedScript } from '../script/parsed-script.ts';
 import { servedFile } from '../served-files.ts';
 import { shippedModules, withoutWeight } from '../server-only.ts';
 import { ServerWays } from '../server-ways.ts';
@@ -39,7 +39,8 @@ export type ReadProgress = (read: number, known: number) => void;
 
 /** Follows imports from the entries and weighs each module once. */
 export class SourceGraph {
-  readonly workers = new Set<string>();
+  /** Scripts of workers, with what starts each. */
+  readonly workers = new Map<string, WorkerStart[]>();
   /** Style sheets as written. */
   readonly sheets: { path: string; text: string }[] = [];
   private readonly starts = new Set<string>();
@@ -85,7 +86,8 @@ export class SourceGraph {
       styles: new StyleReader(bounds, this.resolver, findings, (...link) => this.link(...link)),
       link: (...link) => this.link(...link),
       linkScript: (file, parsed, read) => this.linkScript(file, parsed, read),
-      startWorker: (file, specifier, line, read) => this.startWorker(file, specifier, line, read),
+      startWorker: (file, started, read) => this.startWorker(file, started, read),
+      isScript: (file, specifier) => this.leadsToScript(file, specifier),
       add: (module) => this.modules.set(module.path, module),
       relative: (file) => this.relative(file),
       textOf: (file) => this.bytesOf(file, this.relative(file)).toString('utf8'),
@@ -244,12 +246,12 @@ export class SourceGraph {
   } {
     beginStep('what imports lead to in the end');
     this.dropServerOnly();
-    keepLive(this.modules, [...this.starts, ...this.workers], asked);
+    keepLive(this.modules, [...this.starts, ...this.workers.keys()], asked);
     const links = prunedLinks(this.modules);
     const sorted = this.reached(links);
     const at = new Map(sorted.map((m, i) => [m.path, i]));
     weighModules(sorted);
-    const { ofLink, writesAtOnce } = timesOfUses(this.modules, [...this.starts, ...this.workers, ...asked]);
+    const { ofLink, writesAtOnce } = timesOfUses(this.modules, [...this.starts, ...this.workers.keys(), ...asked]);
     const { imports, acts } = importColumns(sorted, at, (path) => links.get(path)!, ofLink);
     // Of files that only were looked into for names nothing is told.
     const ships = (path: string) => !this.modules.has(path) || at.has(path);
@@ -274,7 +276,7 @@ export class SourceGraph {
   private dropServerOnly(): void {
     if (this.onServer.size === 0) return;
     const whole = [...this.starts].filter((path) => !this.onServer.has(path));
-    const shipped = shippedModules(this.modules, [...this.workers, ...whole]);
+    const shipped = shippedModules(this.modules, [...this.workers.keys(), ...whole]);
     if (shipped.size === this.modules.size) return;
     const ways = new ServerWays(this.modules, shipped);
     const own = [...this.modules.values()].filter((m) => !shipped.has(m.path));
@@ -291,7 +293,7 @@ export class SourceGraph {
 
   /** Modules that the starts still lead to, in canonical order. */
   private reached(links: Map<string, { to: string }[]>): ReadModule[] {
-    const seen = new Set([...this.starts, ...this.workers]);
+    const seen = new Set([...this.starts, ...this.workers.keys()]);
     for (const path of seen) for (const { to } of links.get(path) ?? []) seen.add(to);
     return this.sorted().filter((m) => seen.has(m.path));
   }
@@ -371,10 +373,26 @@ export class SourceGraph {
     if (needed.length > 0) this.followNeeded(this.absolute(path!), this.modules.get(path!)!, needed);
   }
 
-  private startWorker(file: string, specifier: string, line: number, read: ReadModule): void {
+  private startWorker(file: string, { line, ...started }: StartedScript, read: ReadModule): void {
+    const { specifier } = started;
     const target = this.resolver.resolve(file, specifier, 'script');
     if ('reason' in target) this.findings.unresolved.push({ from: read.path, specifier, line, ...target });
-    else this.workers.add(this.enqueue(target.path));
+    else this.noteStart(target.path, { from: read.path, ...started });
+  }
+
+  /** Notes what starts the worker whose script a file is; in the place of an import of it that says nothing of when. */
+  private noteStart(file: string, start: WorkerStart): void {
+    const path = this.enqueue(file);
+    const known = this.workers.get(path) ?? [];
+    const { from, specifier } = start;
+    const vague = known.findIndex((k) => k.from === from && k.specifier === specifier && k.context === 'function');
+    known.splice(vague < 0 ? known.length : vague, vague < 0 ? 0 : 1, start);
+    this.workers.set(path, known);
+  }
+
+  private leadsToScript(file: string, specifier: string): boolean {
+    const target = this.resolver.resolve(file, specifier, 'script');
+    return !('reason' in target) && kindOf(target.path) === 'script';
   }
 
   private link(
@@ -409,7 +427,7 @@ export class SourceGraph {
     switch (query) {
       case 'worker':
       case 'sharedworker':
-        this.workers.add(this.enqueue(file));
+        this.noteStart(file, { from: read.path, specifier, context: 'function' });
         return true;
       case 'raw':
         read.minified += JSON.stringify(this.bytesOf(file, this.relative(file)).toString('utf8'));

@@ -67,7 +67,7 @@ function calledAt(around: readonly SyntaxNode[]): Trigger | null {
 }
 
 /** Whether a place is reached without anybody acting: outside of functions, or once something was drawn or is there. */
-function isReached(around: readonly SyntaxNode[]): boolean {
+export function isReached(around: readonly SyntaxNode[]): boolean {
   return around.every((node, at) => !isFunction(node) || comesByItself(around, at) || isDrawing(around, at));
 }
 

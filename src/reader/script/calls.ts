@@ -2,19 +2,23 @@ import type { DeferredContext } from '../../core/snapshot/module-types.ts';
 import { fileGlobOf } from '../file-globs.ts';
 import type { SourceText } from '../source-text.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
-import { begunAt } from './begun.ts';
+import { begunAt, isReached } from './begun.ts';
 import { importComments } from './import-comments.ts';
-import type { ParsedScript } from './parsed-script.ts';
+import type { ParsedScript, StartedScript } from './parsed-script.ts';
 import { takenNames } from './taken-names.ts';
 
 /** Notes what a script asks for by calls: deferred imports, requires, workers, files by address or by pattern. */
 export function collectCalls(program: SyntaxNode, source: SourceText, result: ParsedScript): void {
+  const makers = workerMakers(program);
   walk(program, (node, above) => {
     if (node.type === 'ImportExpression') noteDeferred(node, above, program, source, result);
     else if (node.type === 'CallExpression') noteCall(node, source, result);
-    else if (node.type === 'NewExpression' && nameOf(node.callee) === 'URL') noteAddress(node, above, source, result);
+    else if (node.type === 'NewExpression') noteMade(node, above, { program, source, makers }, result);
   });
 }
+
+/** An import that gives what makes a worker of the script. */
+export const WORKER_QUERY = /\?(worker|sharedworker)\b/;
 
 /** So much of a text that can't be followed is told. */
 const MOST_WRITTEN = 80;
@@ -85,22 +89,54 @@ function noteCall(node: SyntaxNode, source: SourceText, { imports, fileGlobs }: 
   imports.push({ kind: 'static', specifier, names: ['*'], required: true, ...source.place(start), start, end });
 }
 
-/** `new URL('…', import.meta.url)`: the file of a worker, or any other. */
-function noteAddress(
+/** What an import gives that makes a worker of the script (`./x?worker`, a convention of several builds): specifiers by local name. */
+function workerMakers(program: SyntaxNode): ReadonlyMap<string, string> {
+  const makers = new Map<string, string>();
+  for (const statement of program.body as SyntaxNode[]) {
+    if (statement.type !== 'ImportDeclaration') continue;
+    const specifier = constantText(statement.source) ?? '';
+    if (!WORKER_QUERY.test(specifier)) continue;
+    for (const { type, local } of statement.specifiers as SyntaxNode[])
+      if (type === 'ImportDefaultSpecifier') makers.set(nameOf(local) ?? '', specifier);
+  }
+  return makers;
+}
+
+interface Around {
+  program: SyntaxNode;
+  source: SourceText;
+  makers: ReadonlyMap<string, string>;
+}
+
+/** A worker, or `new URL('…', import.meta.url)`: the file of one, or any other. */
+function noteMade(
   node: SyntaxNode,
   above: readonly SyntaxNode[],
-  source: SourceText,
+  { program, source, makers }: Around,
   { workers, assets }: ParsedScript,
 ): void {
+  const { line } = source.place(node.start);
+  const started = (specifier: string): StartedScript => {
+    const begun = begunAt(program, above);
+    return { specifier, line, context: startContext(node, above), ...(begun ? { begun } : {}) };
+  };
+  const maker = makers.get(nameOf(node.callee) ?? '');
+  if (maker !== undefined) workers.push(started(maker));
+  if (nameOf(node.callee) !== 'URL') return;
   const [first, base] = node.arguments as SyntaxNode[];
   const address = constantText(first);
   // An address is relative, with a dot at its beginning or without.
   const specifier = address !== null && /^[\w@-][^:]*$/.test(address) ? `./${address}` : address;
   if (specifier === null || !base || !source.text.slice(base.start, base.end).includes('import.meta.url')) return;
-  const { line } = source.place(node.start);
   const parent = above[above.length - 1];
-  if (parent?.type === 'NewExpression' && /Worker$/.test(calledName(parent))) workers.push({ specifier, line });
-  else assets.push({ specifier, line, start: node.start, end: node.end });
+  if (parent?.type === 'NewExpression' && /Worker$/.test(calledName(parent))) workers.push(started(specifier));
+  else assets.push({ ...started(specifier), start: node.start, end: node.end });
+}
+
+/** What the code around a place that starts something tells about when it runs: with its module, or once that is drawn, where nobody has to act. */
+function startContext(node: SyntaxNode, above: readonly SyntaxNode[]): DeferredContext {
+  const context = contextOf(node, above);
+  return context !== 'module' && isReached(above) ? 'wrapper' : context;
 }
 
 /** The name of what is called, be it a global or one of `window`, `self` and the like. */

@@ -77,7 +77,7 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
   if (isWhole && !options.drawn && NAMESPACE.test(text)) takeMembers(parsed.module, program(), result.imports);
   result.commonJs = !parsed.module.hasModuleSyntax && /\b(require|exports|module)\b/.test(text);
   if (live.hasModuleSyntax && /\bawait\b/.test(text)) result.waits = waitsAtStart(program(), source);
-  if (/import\s*\(|import\.meta\.glob|require\.context|require\s*\(|new\s+URL\s*\(/.test(text))
+  if (/import\s*\(|import\.meta\.glob|require\.context|require\s*\(|new\s+URL\s*\(|\?(shared)?worker\b/.test(text))
     collectCalls(program(), source, result);
   // Routes, elements and parts are those of the app; packages are not the app's to change.
   if (own) noteOwn(program(), source, text, options, angular, parsed.module, lang, result);

@@ -1,3 +1,4 @@
+import type { WorkerStart } from '../../core/snapshot/module-types.ts';
 import type { AskSheet } from '../data/ask-sheet.ts';
 import type { FileGlob } from '../file-globs.ts';
 import type { FoundImport } from '../found-import.ts';
@@ -7,11 +8,16 @@ import type { Owners } from '../parts/owners.ts';
 import type { RouteSheet } from '../routes/expressions.ts';
 import type { RunSheet } from '../runs/run-sheet.ts';
 
+/** A place at which a script starts another one beside it. */
+export interface StartedScript extends Omit<WorkerStart, 'from'> {
+  line: number;
+}
+
 /** What a script says, as far as a reading asks. */
 export interface ParsedScript {
   imports: FoundImport[];
-  /** Scripts that run in workers: `new URL('./x', import.meta.url)` handed to a worker. */
-  workers: { specifier: string; line: number }[];
+  /** Scripts that run in workers: `new URL('./x', import.meta.url)` handed to a worker, or what an import makes one of (`./x?worker`). */
+  workers: StartedScript[];
   /** Imports whose specifier isn't a constant. */
   unclear: { specifier: string; line: number; reason: string; leftOut: boolean }[];
   /** What it says about routes; null where that is nothing. */
@@ -37,7 +43,7 @@ export interface ParsedScript {
   /** Names that it passes on, by specifier, and those that it defines. */
   exports: ScriptExports;
   /** Files that it names by address: `new URL('./x', import.meta.url)`. */
-  assets: { specifier: string; line: number; start: number; end: number }[];
+  assets: (StartedScript & { start: number; end: number })[];
   /** Deferred imports of any file that fits: constant beginning and end around something computed. */
   globs: FoundGlob[];
   /** Files that it asks for by a pattern. */

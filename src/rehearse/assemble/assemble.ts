@@ -1,10 +1,11 @@
 import { minifySync } from 'oxc-minify';
 import { has } from '../../core/chunks/bits.ts';
-import type { ChunkGraph } from '../../core/chunks/types.ts';
+import type { ChunkGraph, Root } from '../../core/chunks/types.ts';
 import { graphIndex } from '../../core/snapshot/graph-index.ts';
 import type { Import } from '../../core/snapshot/module-types.ts';
 import type { Snapshot } from '../../core/snapshot/types.ts';
 import { builtAddress } from '../../reader/built-address.ts';
+import { WORKER_QUERY } from '../../reader/script/calls.ts';
 import { type Around, type Taken, writeEsModule } from './es-module.ts';
 import { registry } from './runtime.ts';
 
@@ -36,7 +37,7 @@ export function assemble(
   watched: readonly number[] = [],
 ): Assembled {
   const told: Assembled['told'] = [];
-  const app = appOf(snapshot, graph, texts);
+  const app = { ...appOf(snapshot, graph, texts), workerAt: workersOf(snapshot, graph, addressOf) };
   const files = graph.chunks.map((chunk, at): AssembledFile => {
     const head = { chunk: at, address: addressOf(at), kind: chunk.kind };
     if (chunk.kind === 'style')
@@ -46,16 +47,37 @@ export function assemble(
   });
   graph.roots.forEach((root) => {
     if (root.kind !== 'entry' && root.kind !== 'worker') return;
-    const scripts = root.group.filter((c) => graph.chunks[c].kind === 'script');
-    const first = scripts.at(-1);
+    const { scripts, first } = startOf(graph, root);
     if (first === undefined) return;
     const groups = Object.fromEntries(
       graph.roots.flatMap((r, i) => (r.realm === root.realm ? [[i, r.group.map(addressOf)]] : [])),
     );
     const start = `__parts.map(${JSON.stringify(groups)});__parts.watch(${JSON.stringify(watched)});__parts.start(${JSON.stringify(scripts.map(addressOf))},${JSON.stringify(root.target)});`;
-    files[first].text = `${registryText()}\n${files[first].text}\n${start}`;
+    // Nothing but its own script asks for what a worker needs besides.
+    const others = root.kind === 'worker' ? scripts.filter((c) => c !== first).map(addressOf) : [];
+    const rest = others.map((file) => `__parts.fetch(${JSON.stringify(file)});`).join('');
+    files[first].text = `${registryText()}\n${files[first].text}\n${rest}${start}`;
   });
   return { files, told };
+}
+
+/** The scripts of what starts by itself, and the one that holds the registry. */
+function startOf(graph: ChunkGraph, root: Root): { scripts: number[]; first: number | undefined } {
+  const scripts = root.group.filter((c) => graph.chunks[c].kind === 'script');
+  return { scripts, first: scripts.at(-1) };
+}
+
+/** The addresses of workers by the module and the specifier that start them. */
+function workersOf(snapshot: Snapshot, graph: ChunkGraph, addressOf: (chunk: number) => string): App['workerAt'] {
+  const at = new Map<string, Map<string, string>>();
+  for (const { realm, kind, startedBy = [] } of snapshot.entries) {
+    const root = kind === 'worker' ? graph.roots.find((r) => r.kind === 'worker' && r.realm === realm) : undefined;
+    const { first } = root ? startOf(graph, root) : { first: undefined };
+    if (first === undefined) continue;
+    for (const { from, specifier } of startedBy)
+      at.set(from, (at.get(from) ?? new Map<string, string>()).set(specifier, addressOf(first)));
+  }
+  return at;
 }
 
 let smallRegistry: string | null = null;
@@ -78,9 +100,11 @@ interface App {
   leftOut: ReadonlyMap<string, string[]>;
   /** Split points by realm and module. */
   rootOf: ReadonlyMap<string, number>;
+  /** Addresses of workers, by the path of the module that starts them and the specifier. */
+  workerAt: ReadonlyMap<string, ReadonlyMap<string, string>>;
 }
 
-function appOf(snapshot: Snapshot, graph: ChunkGraph, texts: App['texts']): App {
+function appOf(snapshot: Snapshot, graph: ChunkGraph, texts: App['texts']): Omit<App, 'workerAt'> {
   const leftOut = new Map<string, string[]>();
   for (const { from, specifier, leftOut: isLeft } of snapshot.unresolved)
     if (isLeft) leftOut.set(from, [...(leftOut.get(from) ?? []), specifier]);
@@ -138,13 +162,18 @@ class ScriptFile {
       return `{${[`cjs:(${strictly(text)})`, ...known, ...fields].join(',')}}`;
     }
     const fixed = links.filter((l) => l.kind === 'static');
-    const written = writeEsModule(text, aroundOf(fixed));
+    const workers = this.app.workerAt.get(path) ?? new Map<string, string>();
+    const written = writeEsModule(text, {
+      ...aroundOf(fixed),
+      makesWorker: (s) => WORKER_QUERY.test(s) && workers.has(s),
+    });
     for (const l of fixed)
       if (this.app.snapshot.modules[l.to].kind === 'style' && l.names.length > 0) this.sheets.add(l.to);
     const deps = written.specifiers.flatMap((s) => fixed.filter((l) => l.specifier === s).map((l) => l.to));
-    const urls = Object.fromEntries(
-      fixed.filter((l) => this.isAddress(l)).map((l) => [l.specifier, this.addressOf(l)]),
-    );
+    const addressed = fixed
+      .filter((l) => this.isAddress(l))
+      .map((l): [string, string] => [l.specifier, this.addressOf(l)]);
+    const urls = Object.fromEntries([...addressed, ...workers].flatMap(asWritten));
     if (written.waits) fields.push('waits:true');
     if (kind === 'json' || kind === 'asset') fields.push('plain:true');
     if (Object.keys(urls).length > 0) fields.push(`urls:${JSON.stringify(urls)}`);
@@ -189,13 +218,22 @@ class ScriptFile {
   }
 }
 
+/** An address is relative, with a dot at its beginning or without: both mean the same. */
+const asWritten = ([specifier, address]: [string, string]): [string, string][] =>
+  specifier.startsWith('./')
+    ? [
+        [specifier, address],
+        [specifier.slice(2), address],
+      ]
+    : [[specifier, address]];
+
 const COMMON_JS = /^function\(/;
 /** Such a module runs as module scripts do, and as it was made small for. */
 const strictly = (text: string) => text.replace('{', '{"use strict";');
 const SHEET = /\.(css|scss|sass|less)$/;
 
 /** The modules around one, as its static imports say. */
-function aroundOf(links: readonly Import[]): Around {
+function aroundOf(links: readonly Import[]): Omit<Around, 'makesWorker'> {
   const at = (specifier: string) => links.filter((l) => l.specifier === specifier);
   const tableOf = (of: readonly Import[]): Record<string, Taken> => {
     const table: Record<string, Taken> = {};

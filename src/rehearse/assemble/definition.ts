@@ -36,5 +36,7 @@ export interface Own {
   star(from: number): void;
   load(specifier: string): Promise<Value>;
   url(specifier: string): string;
+  /** What makes a worker of a script. */
+  worker(specifier: string): Value;
   meta: { url: string };
 }

@@ -17,6 +17,8 @@ export interface Around {
   members(specifier: string): Record<string, Taken> | null;
   /** What `export * from` a specifier passes on: a whole module, or names. */
   passed(specifier: string): { whole: number[]; names: Record<string, Taken> };
+  /** Whether what a specifier gives makes a worker of the script. */
+  makesWorker(specifier: string): boolean;
 }
 
 export interface WrittenModule {
@@ -113,6 +115,10 @@ class EsModule {
 
   private tie(specifier: string, name: string, local: string): void {
     const { own, around } = this;
+    if (around.makesWorker(specifier)) {
+      this.head.push(`${local}=${own}.worker(${quoted(specifier)})`);
+      return;
+    }
     const members = name === '*' ? around.members(specifier) : null;
     // No name of the module’s own may stand in the way.
     const set = `${own}V=>{${local}=${own}V}`;

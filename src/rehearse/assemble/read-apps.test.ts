@@ -20,6 +20,15 @@ async function told(files: Record<string, string>): Promise<unknown[]> {
   const made = assemble(snapshot, graph, texts, (c) => `/f${c}.${graph.chunks[c].kind === 'style' ? 'css' : 'js'}`);
   expect(made.told).toEqual([]);
   const heard: unknown[] = [];
+  const textAt = (address: string) => made.files.find((f) => f.address === address)!.text;
+  const page = realm(textAt, heard, 'https://x.example/a');
+  for (const c of graph.roots.find((r) => r.realm === 'site')!.group) page(made.files[c].address);
+  await new Promise((done) => setTimeout(done, 30));
+  return heard;
+}
+
+/** A page or a worker of its own: gives what runs a file in it. */
+function realm(textAt: (address: string) => string, heard: unknown[], href: string): (address: string) => void {
   const importModuleDynamically = async (address: string) => {
     run(address);
     const nothing = new vm.SyntheticModule([], () => {}, { context });
@@ -29,20 +38,45 @@ async function told(files: Record<string, string>): Promise<unknown[]> {
   };
   const run = (address: string) => {
     if (!address.endsWith('.js')) return;
-    vm.runInContext(made.files.find((f) => f.address === address)!.text, context, { importModuleDynamically });
+    vm.runInContext(textAt(address), context, { importModuleDynamically });
   };
   const append = async (element: { onload?: () => void }) => {
     await null;
     element.onload?.();
   };
   const document = { head: { append }, createElement: () => ({}) };
-  const context = vm.createContext({ performance, URL, heard, document, location: { href: 'https://x.example/a' } });
+  class Worker {
+    constructor(address: string | URL) {
+      const at = new URL(address, href);
+      realm(textAt, heard, at.href)(at.pathname);
+    }
+  }
+  const context = vm.createContext({ performance, URL, heard, document, Worker, location: { href } });
   const tell = 'globalThis.tell = (...of) => void heard.push(...JSON.parse(JSON.stringify(of)));';
   vm.runInContext(`globalThis.self = globalThis; ${tell}`, context);
-  for (const c of graph.roots[0].group) run(made.files[c].address);
-  await new Promise((done) => setTimeout(done, 30));
-  return heard;
+  return run;
 }
+
+describe('workers', () => {
+  it.each([
+    ['by its address', "new Worker(new URL('./beside.js', import.meta.url), { type: 'module' });"],
+    ['by an address without a dot', "new Worker(new URL('beside.js', import.meta.url));"],
+    ['by an address that is kept', "const at = new URL('./beside.js', import.meta.url); new Worker(at);"],
+    ['by what an import makes of it', "import Beside from './beside.js?worker'; new Beside({ name: 'b' });"],
+    ['in a function', "function start() { new Worker(new URL('./beside.js', import.meta.url)); } start();"],
+  ])('run with modules of their own, started %s', async (_, start) => {
+    const files = {
+      'main.js': `import { count } from './kit.js';\n${start}\ntell('page', count());`,
+      'beside.js':
+        "import { count } from './kit.js'; tell('beside', count()); import('./late.js').then((m) => tell(m.late));",
+      'kit.js': 'let n = 6; export const count = () => ++n;',
+      'late.js': "export const late = 'late';",
+    };
+    const all = await told(files);
+    expect(all).toHaveLength(5);
+    expect([...all].sort()).toEqual([7, 7, 'beside', 'late', 'page']);
+  });
+});
 
 describe('CommonJS beside modules', () => {
   const cjs = packaged('old', '', {

@@ -7,6 +7,8 @@ declare const document: {
 };
 declare const location: { href: string } | undefined;
 declare const self: object;
+declare const Worker: new (address: string, options?: object) => object;
+declare const SharedWorker: typeof Worker;
 declare const reportError: (thrown: unknown) => void;
 
 /**
@@ -95,6 +97,16 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
 
     url(specifier: string): string {
       return new URL(this.m.definition.urls?.[specifier] ?? specifier, location!.href).href;
+    }
+
+    worker(specifier: string): Value {
+      const address = this.url(specifier);
+      const made = /\?sharedworker\b/.test(specifier) ? SharedWorker : Worker;
+      return class extends made {
+        constructor(options?: object) {
+          super(address, options);
+        }
+      };
     }
 
     get meta(): { url: string } {
