@@ -149,6 +149,44 @@ export function answers() {
 }
 `;
 
+describe('workers', () => {
+  const folder = fs.mkdtempSync(path.resolve('e2e', '.made-'));
+  afterAll(() => fs.rmSync(folder, { recursive: true, force: true }));
+
+  it.each<[string, Decision[]]>([
+    ['as built', []],
+    ['each module a file', [{ kind: 'grain' }]],
+  ])('run beside the page with files of their own and answer it, %s', async (_, decisions) => {
+    const files = {
+      'package.json': '{ "name": "made", "private": true }',
+      'index.html': '<!doctype html><body><script type="module" src="/main.js"></script>',
+      'main.js': `
+        import { double } from './kit.js';
+        import Imported from './imported.js?worker';
+        window.heard = [double(1)];
+        for (const worker of [new Worker(new URL('./beside.js', import.meta.url), { type: 'module' }), new Imported()]) {
+          worker.onmessage = ({ data }) => window.heard.push(data);
+          worker.postMessage(4);
+        }`,
+      'beside.js': `
+        import { double } from './kit.js';
+        self.onmessage = async ({ data }) => postMessage((await import('./later.js')).later(double(data)));`,
+      'imported.js':
+        "import { double } from './kit.js';\nself.onmessage = ({ data }) => postMessage(double(data) + 1);",
+      'later.js': 'export const later = (n) => String(n).replace(/^/, "later ");',
+      'kit.js': 'export const double = (n) => 2 * n;',
+    };
+    for (const [file, text] of Object.entries(files)) fs.writeFileSync(path.join(folder, file), text);
+    const app = await AssembledApp.start(folder, readSource(folder), decisions);
+    await opened(app.address, async (page) => {
+      await page.waitForFunction(() => (window as unknown as { heard?: unknown[] }).heard?.length === 3);
+      const heard = await page.evaluate(() => (window as unknown as { heard: unknown[] }).heard);
+      expect(heard.map(String).sort()).toEqual(['2', '9', 'later 8']);
+    });
+    app.stop();
+  });
+});
+
 describe('real packages', () => {
   const folder = fs.mkdtempSync(path.resolve('e2e', '.made-'));
   afterAll(() => fs.rmSync(folder, { recursive: true, force: true }));

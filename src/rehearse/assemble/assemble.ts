@@ -55,7 +55,8 @@ export function assemble(
     const start = `__parts.map(${JSON.stringify(groups)});__parts.watch(${JSON.stringify(watched)});__parts.start(${JSON.stringify(scripts.map(addressOf))},${JSON.stringify(root.target)});`;
     // Nothing but its own script asks for what a worker needs besides.
     const others = root.kind === 'worker' ? scripts.filter((c) => c !== first).map(addressOf) : [];
-    const rest = others.map((file) => `__parts.fetch(${JSON.stringify(file)});`).join('');
+    const fetched = others.map((file) => `__parts.fetch(${JSON.stringify(file)});`).join('');
+    const rest = others.length > 0 ? `__parts.hold();${fetched}` : '';
     files[first].text = `${registryText()}\n${files[first].text}\n${rest}${start}`;
   });
   return { files, told };

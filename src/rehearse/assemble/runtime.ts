@@ -6,7 +6,21 @@ declare const document: {
   head: { append(element: unknown): void };
 };
 declare const location: { href: string } | undefined;
-declare const self: object;
+declare const self: {
+  addEventListener(type: string, heard: (event: Sent) => void): void;
+  removeEventListener(type: string, heard: (event: Sent) => void): void;
+  dispatchEvent(event: object): void;
+};
+/** What a worker is sent. */
+interface Sent {
+  type: string;
+  data: unknown;
+  origin: string;
+  ports: readonly object[];
+  source: object | null;
+  stopImmediatePropagation(): void;
+}
+declare const MessageEvent: new (type: string, of: Omit<Sent, 'type' | 'stopImmediatePropagation'>) => object;
 declare const Worker: new (address: string, options?: object) => object;
 declare const SharedWorker: typeof Worker;
 declare const reportError: (thrown: unknown) => void;
@@ -526,8 +540,24 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
         if (before || ready) before = Promise.all([before, ready]).then(() => go() ?? undefined);
         else before = go();
       }
-      before?.catch((thrown) => reportError(thrown));
+      Promise.resolve(before)
+        .catch((thrown) => reportError(thrown))
+        .then(release);
     }
+  }
+
+  /** What a worker is sent while files of it are still on their way. */
+  const sent: Sent[] = [];
+  const MAIL = ['message', 'connect'];
+  function keep(event: Sent): void {
+    event.stopImmediatePropagation();
+    sent.push(event);
+  }
+
+  function release(): void {
+    for (const type of MAIL) self.removeEventListener?.(type, keep);
+    for (const { type, data, origin, ports, source } of sent.splice(0))
+      self.dispatchEvent(new MessageEvent(type, { data, origin, ports: [...ports], source }));
   }
 
   const parts = {
@@ -551,6 +581,10 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
       begin();
     },
     fetch: fetchFile,
+    /** Keeps what is sent to a worker until its modules have run, as browsers do until its script has. */
+    hold(): void {
+      for (const type of MAIL) self.addEventListener(type, keep);
+    },
     /** What each module took by itself when it ran, in ms. */
     times,
     /** What was noted of calls of watched modules, in ms. */
