@@ -1,5 +1,13 @@
-// Readings begin without what others remember: tests that are about that name a folder.
-process.env.YOKELINE_READING_CACHE ??= 'off';
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+
+// What readings find out is shared by the tests of one run, and by no others.
+if (process.env.YOKELINE_READING_CACHE === undefined) {
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-readings-'));
+  process.env.YOKELINE_READING_CACHE = folder;
+  process.on('exit', () => fs.rmSync(folder, { recursive: true, force: true }));
+}
 
 export default {
   testEnvironment: 'node',
@@ -11,6 +19,7 @@ export default {
   // Compilers that are published as modules only: Jest can’t require these on the Node.js versions in use.
   globalSetup: '<rootDir>/src/test-support/compilers-for-jest.mjs',
   moduleNameMapper: { '^@angular/compiler$': '<rootDir>/node_modules/.cache/yokeline/angular-compiler.cjs' },
+  setupFilesAfterEnv: ['<rootDir>/src/test-support/remembered-readings.ts'],
   testMatch: ['**/*.test.ts'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {

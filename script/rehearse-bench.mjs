@@ -125,6 +125,7 @@ for (const app of apps()) {
             folder: app.folder,
             reading,
             amendments: NO_AMENDMENTS,
+            memory: null,
             plan,
             pattern,
             conditions,

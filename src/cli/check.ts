@@ -23,7 +23,7 @@ import { type ConditionOptions, conditionsOf, withConditionOptions } from './con
 import { decidedFor } from './decided.ts';
 import { planNamed, readProject } from './files.ts';
 import { print } from './output.ts';
-import { readFolder, STARTS, WORKSPACE, workspaceFrom } from './reading.ts';
+import { howProcessesRead, readFolder, STARTS, WORKSPACE, workspaceFrom } from './reading.ts';
 import { MOST_RUNS, runsOf } from './rehearse.ts';
 
 const LIMITS_BROKEN = 1;
@@ -174,7 +174,9 @@ async function inBrowser(
   const found: RehearsedLimit[] = [];
   for (const landing of landingsToRun(amendments.limits ?? [], plans, plan)) {
     const { plan: under, route: pattern, act, conditions } = landing;
-    const work = { folder: path.resolve(folder), reading, amendments, plan: under, pattern, conditions, runs, ...data };
+    const { memory } = howProcessesRead();
+    const how = { folder: path.resolve(folder), reading, amendments, memory };
+    const work = { ...how, plan: under, pattern, conditions, runs, ...data };
     const rehearsal = await rehearse({ ...work, ...(act === undefined ? {} : { act }) }, ({ doing }) =>
       process.stderr.write(`${under.name}, ${pattern}${act === undefined ? '' : ` › ${act}`}: ${doing}\n`),
     );

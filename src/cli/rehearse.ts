@@ -22,7 +22,7 @@ import { dataFrom } from '../rehearse/stage/data-from.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject, routeNamed, saveProject } from './files.ts';
 import { columns, print } from './output.ts';
-import { readFolder, STARTS, WORKSPACE, workspaceFrom } from './reading.ts';
+import { howProcessesRead, readFolder, STARTS, WORKSPACE, workspaceFrom } from './reading.ts';
 
 interface Options extends ConditionOptions {
   app?: string;
@@ -70,6 +70,7 @@ export function addRehearse(program: Command): void {
         {
           ...{ folder, plan: of, pattern: options.route, address: options.address, conditions, runs },
           amendments: project.amendments,
+          memory: howProcessesRead().memory,
           reading: {
             ...readAs(project),
             ...workspaceFrom(options),

@@ -5,6 +5,7 @@ import { readRun } from '../core/rehearsals/read-run.ts';
 import type { Rehearsal, RehearsedRun } from '../core/rehearsals/types.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { CacheState } from '../core/vocabulary/cache-states.ts';
+import { remembering } from '../reader/memory/remembering.ts';
 import type { ReadOptions } from '../reader/read-app.ts';
 import { connectsLater, findBrowser, NO_BROWSER } from './browser/find-browser.ts';
 import { busyShare } from './measure/quiet.ts';
@@ -33,6 +34,8 @@ export interface RehearsalWork {
   /** How often it is run. */
   runs: number;
   data?: DataFrom;
+  /** Folder in which readings keep what they found out; null: nowhere. */
+  memory: string | null;
 }
 
 /** How far a rehearsal is. */
@@ -71,7 +74,7 @@ export async function rehearse(
   const told = notMade(work.conditions);
   const speaking = speakingOf(link.protocol, link.tls, told);
   progress({ doing: 'reading the app under the plan', done: 0, of: work.runs });
-  const applied = applyPlan(work.folder, work.plan, work.amendments, work.reading);
+  const applied = remembering(work.memory, () => applyPlan(work.folder, work.plan, work.amendments, work.reading));
   const site = siteFor(applied, work.pattern, {
     ...{ folder: work.folder, address: work.address, act: work.act, isSecure: speaking.tls !== 'none' },
     ...(work.data ? { data: dataAnswers(work.data) } : {}),

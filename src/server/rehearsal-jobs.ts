@@ -27,6 +27,7 @@ import { Problem } from './problem.ts';
 import { problemOf } from './problems.ts';
 import { noProject } from './projects.ts';
 import { absoluteFolder, rereadable } from './reading.ts';
+import { howProcessesRead } from './reading-process.ts';
 
 /** How far a rehearsal is, and what came of it. */
 export interface RehearsalState {
@@ -107,7 +108,7 @@ function workOf(store: Store, projectId: string, input: RehearsalInput, decision
   const { folder, how } = rereadable(store, projectId);
   const { amendments } = amendmentsOf(store, projectId)!;
   return {
-    ...{ folder, amendments, pattern: input.route, runs: input.runs },
+    ...{ folder, amendments, pattern: input.route, runs: input.runs, memory: howProcessesRead().memory },
     reading: {
       as: how.as,
       ...(how.base === null ? {} : { base: how.base }),

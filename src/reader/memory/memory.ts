@@ -17,9 +17,11 @@ export interface Memory {
 /** A reading has its process to itself, so there is one of these. */
 let memory: Memory | null = null;
 
-/** Has readings use what earlier ones found out; null: none of it. */
-export function rememberWith(by: Memory | null): void {
+/** Has readings use what earlier ones found out; null: none of it. Gives what they used until now. */
+export function rememberWith(by: Memory | null): Memory | null {
+  const before = memory;
   memory = by;
+  return before;
 }
 
 /**
