@@ -1,5 +1,6 @@
 import fs from 'node:fs';
 import path from 'node:path';
+import Database from 'better-sqlite3';
 import { seeded } from '../../core/sim/random.ts';
 import { built } from '../../test-support/built.ts';
 import { folderOf, removeFolders, SAMPLE } from '../../test-support/folders.ts';
@@ -10,9 +11,12 @@ import { DiskMemory } from './disk-memory.ts';
 import { rememberWith } from './memory.ts';
 import { memoryFolder } from './memory-folder.ts';
 import { ReadingsMemory } from './readings-memory.ts';
+import { remembering } from './remembering.ts';
 
 afterAll(removeFolders);
-afterEach(() => rememberWith(null));
+// What is laid beside each other here begins from cold.
+beforeAll(() => void rememberWith(null));
+afterEach(() => void rememberWith(null));
 
 const SCRIPT = built('reader/process/reading-process.js');
 
@@ -150,6 +154,27 @@ describe('a reading that remembers', () => {
     });
     const { done } = runReading({ ...work(folder) }, SCRIPT);
     expect(written(await done)).toBe(written(readSource(folder)));
+  });
+
+  it('is used by one reading and no other, also where that fails, and is there for the next one', () => {
+    const app = copied(path.join(STYLES, 'react-parts'));
+    const cold = written(readSource(app));
+    const own = new ReadingsMemory(null);
+    rememberWith(own);
+    const where = folderOf({});
+    expect(remembering(where, () => written(readSource(app)))).toBe(cold);
+    expect(rememberWith(own)).toBe(own);
+    const fails = () => {
+      throw new Error('no such app');
+    };
+    expect(() => remembering(where, fails)).toThrow('no such app');
+    expect(rememberWith(null)).toBe(own);
+    expect(own.recall('anything')).toBeUndefined();
+    const [file] = fs.readdirSync(where).filter((f) => f.endsWith('.sqlite'));
+    const known = new Database(path.join(where, file), { readonly: true });
+    expect(known.prepare('SELECT count(*) FROM known').pluck().get()).toBeGreaterThan(20);
+    known.close();
+    expect(remembering(where, () => written(readSource(app)))).toBe(cold);
   });
 
   it('forgets what nobody needs any more', () => {
