@@ -75,3 +75,8 @@ function matcherOf(pattern: string): (path: string) => boolean {
   const bare = pattern.startsWith('./') ? pattern.slice(2) : pattern;
   return wildcard((bare.includes('/') ? bare : `**/${bare}`).slice(0, LONGEST_PATTERN));
 }
+
+/** Whether a module was installed. Packages of the same workspace are the app's own code. */
+export function isInstalled(path: string): boolean {
+  return path.includes('node_modules/');
+}

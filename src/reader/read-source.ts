@@ -71,8 +71,7 @@ export function readSource(
   const entries = found.map((entry) => startOf(entry, graph, unresolved));
   const described = describedPages(notes, found[0].realm, graph, failed);
   readCorrected(corrected, found, graph);
-  for (const [worker, startedBy] of graph.workers)
-    entries.push({ realm: `worker ${worker}`, kind: 'worker', document: null, modules: [worker], startedBy });
+  entries.push(...workerEntries(graph));
 
   const extras = found.flatMap((e) =>
     e.html && e.document ? [documentExtras(root, e.document, e.realm, e.html, notes)] : [],
@@ -117,6 +116,14 @@ export function readSource(
     ...{ content, data, parts },
   }));
   return { snapshot, texts: built.texts, sources: built.sources, ms: performance.now() - began };
+}
+
+/** Workers start by themselves, with nothing there. */
+function workerEntries({ workers }: SourceGraph): Entry[] {
+  return [...workers].map(([worker, startedBy]) => ({
+    ...{ realm: `worker ${worker}`, kind: 'worker', document: null, modules: [worker] },
+    startedBy: [...startedBy],
+  }));
 }
 
 /** What starts the app: the files that a person named, else those of the notes, else what is found. */

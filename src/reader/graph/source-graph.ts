@@ -1,7 +1,6 @@
 import path from 'node:path';
 import type { Import, Module, Package, WorkerStart } from '../../core/snapshot/module-types.ts';
 import type { RouteFont } from '../../core/snapshot/route-types.ts';
-import type { Unresolved } from '../../core/snapshot/types.ts';
 import { appFonts } from '../app-fonts.ts';
 import type { ImageAt } from '../app-images.ts';
 import { namesOfFiles } from '../auto-imports.ts';
@@ -9,22 +8,22 @@ import { builtAddress } from '../built-address.ts';
 import type { FoundEntry, FoundStart } from '../entries/types.ts';
 import { readInside, reasonOf, Unreadable } from '../folder-files.ts';
 import type { FoundImport } from '../found-import.ts';
-import { Packages } from '../packages.ts';
+import { isInstalled, Packages } from '../packages.ts';
 import type { DrawnModules } from '../parts/drawn-app.ts';
 import type { DrawingModule } from '../parts/find-parts.ts';
 import { type Resolution, Resolver, type ResolverOptions } from '../resolve.ts';
 import type { RouteModule } from '../routes/names.ts';
 import type { Act } from '../runs/run-sheet.ts';
-import type { ParsedScript, StartedScript } from '../script/parsed-script.ts';
 import { servedFile } from '../served-files.ts';
 import { shippedModules, withoutWeight } from '../server-only.ts';
 import { ServerWays } from '../server-ways.ts';
 import { beginFile, beginStep, leftAside } from '../watch.ts';
-import { ALL, Demand, type Needed } from './demand.ts';
+import { ALL } from './demand.ts';
 import type { Findings } from './findings.ts';
 import { importColumns } from './import-columns.ts';
 import { kindOf } from './kinds.ts';
 import { missingPackages, otherVersions, outsideOf } from './lacks.ts';
+import { Links } from './links.ts';
 import { keepLive } from './live-graph.ts';
 import { ModuleReader } from './module-reader.ts';
 import { prunedLinks } from './prune.ts';
@@ -39,8 +38,6 @@ export type ReadProgress = (read: number, known: number) => void;
 
 /** Follows imports from the entries and weighs each module once. */
 export class SourceGraph {
-  /** Scripts of workers, with what starts each. */
-  readonly workers = new Map<string, WorkerStart[]>();
   /** Style sheets as written. */
   readonly sheets: { path: string; text: string }[] = [];
   private readonly starts = new Set<string>();
@@ -61,11 +58,9 @@ export class SourceGraph {
   private readonly open: string[] = [];
   private readonly known = new Set<string>();
   private readonly findings: Findings = { unresolved: [], failed: [], notices: [] };
-  /** Imports that compilers add and that lead nowhere. */
-  private readonly addedLost: Unresolved[] = [];
-  private readonly demand = new Demand();
   private readonly resolver: Resolver;
   private readonly packages: Packages;
+  private readonly links: Links;
   private readonly reader: ModuleReader;
   private readonly root: string;
   /** The folder around the app whose files may be read too; the app's own where that is all. */
@@ -81,17 +76,29 @@ export class SourceGraph {
     this.resolver = new Resolver(resolving);
     this.packages = new Packages(this.root, this.bounds);
     const { root, bounds, findings, sheets, components, componentBindings, autoImports, unshipped } = this;
+    const links = new Links({
+      ...{ resolver: this.resolver, findings, modules: this.modules, sent: this.sent },
+      enqueue: (file) => this.enqueue(file),
+      absolute: (path) => this.absolute(path),
+      bytesOf: (file) => this.bytesOf(file, this.relative(file)),
+    });
+    this.links = links;
     this.reader = new ModuleReader({
       ...{ root, bounds, jsxImportSource, findings, sheets, components, componentBindings, autoImports, unshipped },
-      styles: new StyleReader(bounds, this.resolver, findings, (...link) => this.link(...link)),
-      link: (...link) => this.link(...link),
-      linkScript: (file, parsed, read) => this.linkScript(file, parsed, read),
-      startWorker: (file, started, read) => this.startWorker(file, started, read),
-      isScript: (file, specifier) => this.leadsToScript(file, specifier),
+      styles: new StyleReader(bounds, this.resolver, findings, (...link) => links.link(...link)),
+      link: (...link) => links.link(...link),
+      linkScript: (file, parsed, read) => links.linkScript(file, parsed, read),
+      startWorker: (file, started, read) => links.startWorker(file, started, read),
+      isScript: (file, specifier) => links.leadsToScript(file, specifier),
       add: (module) => this.modules.set(module.path, module),
       relative: (file) => this.relative(file),
       textOf: (file) => this.bytesOf(file, this.relative(file)).toString('utf8'),
     });
+  }
+
+  /** Scripts of workers, with what starts each. */
+  get workers(): ReadonlyMap<string, readonly WorkerStart[]> {
+    return this.links.workers;
   }
 
   /** Adds an entry by the address under which the document names it. */
@@ -209,7 +216,7 @@ export class SourceGraph {
     for (const path of this.sent) {
       const rule = this.brought.find(({ ends }) => ends.test(path));
       const module = this.modules.get(path);
-      if (rule && module) this.link(this.absolute(path), addedImport(rule.specifier), 'script', module);
+      if (rule && module) this.links.link(this.absolute(path), addedImport(rule.specifier), 'script', module);
     }
     const [first] = this.sent;
     if (first !== undefined) this.follow(this.modules.get(first)?.realm ?? 'site');
@@ -259,7 +266,7 @@ export class SourceGraph {
     const packages = this.packages.list();
     const unresolved = this.findings.unresolved.filter((u) => ships(u.from));
     const lacks = [
-      ...missingPackages([...unresolved, ...this.addedLost], modules),
+      ...missingPackages([...unresolved, ...this.links.addedLost], modules),
       ...outsideOf(this.root, this.resolver.outside, unresolved),
       ...otherVersions(modules, packages),
     ];
@@ -351,125 +358,11 @@ export class SourceGraph {
       return Buffer.alloc(0);
     }
   }
-
-  private linkScript(file: string, { imports, exports }: ParsedScript, read: ReadModule): void {
-    read.exports = exports;
-    const waits = isInstalled(read.path) && !read.module.sideEffects;
-    const isHeld = (i: FoundImport) => waits && i.kind === 'static' && !i.required;
-    for (const found of imports) if (!isHeld(found)) this.link(file, found, 'script', read);
-    if (waits) this.followNeeded(file, read, this.demand.hold(read.path, imports.filter(isHeld), exports));
-  }
-
-  private followNeeded(file: string, read: ReadModule, needed: readonly Needed[]): void {
-    for (const { found, names, isNew } of needed) {
-      if (isNew) this.link(file, found, 'script', read, names);
-      else this.want(read.resolved.get(found.specifier), names);
-    }
-  }
-
-  /** Names that are needed of a module, which may need others for them. */
-  private want(path: string | undefined, names: readonly string[]): void {
-    const needed = path === undefined ? [] : this.demand.want(path, names);
-    if (needed.length > 0) this.followNeeded(this.absolute(path!), this.modules.get(path!)!, needed);
-  }
-
-  private startWorker(file: string, { line, ...started }: StartedScript, read: ReadModule): void {
-    const { specifier } = started;
-    const target = this.resolver.resolve(file, specifier, 'script');
-    if ('reason' in target) this.findings.unresolved.push({ from: read.path, specifier, line, ...target });
-    else this.noteStart(target.path, { from: read.path, ...started });
-  }
-
-  /** Notes what starts the worker whose script a file is; in the place of an import of it that says nothing of when. */
-  private noteStart(file: string, start: WorkerStart): void {
-    const path = this.enqueue(file);
-    const known = this.workers.get(path) ?? [];
-    const { from, specifier } = start;
-    const vague = known.findIndex((k) => k.from === from && k.specifier === specifier && k.context === 'function');
-    known.splice(vague < 0 ? known.length : vague, vague < 0 ? 0 : 1, start);
-    this.workers.set(path, known);
-  }
-
-  private leadsToScript(file: string, specifier: string): boolean {
-    const target = this.resolver.resolve(file, specifier, 'script');
-    return !('reason' in target) && kindOf(target.path) === 'script';
-  }
-
-  private link(
-    file: string,
-    found: FoundImport,
-    kind: 'script' | 'style',
-    read: ReadModule,
-    names = found.taken ?? found.names,
-  ): void {
-    const written = this.resolver.resolve(file, found.specifier, found.required ? 'required' : kind);
-    const former = 'reason' in written && isAdded(found) ? formerRuntime(found.specifier) : null;
-    const target = former === null ? written : this.resolver.resolve(file, former, kind);
-    if ('reason' in target) {
-      // What compilers add is the same in every file: that it isn't there is told once.
-      const lost = { from: read.path, specifier: found.specifier, line: found.line, ...target };
-      if (!isAdded(found) || !this.addedLost.some((l) => l.specifier === found.specifier))
-        this.findings.unresolved.push(lost);
-      if (isAdded(found)) this.addedLost.push(lost);
-      return;
-    }
-    if (this.takenOtherwise(target.path, found, read)) return;
-    const to = this.enqueue(target.path);
-    if (read.path.endsWith('.astro')) this.sent.add(to);
-    read.imports.push({ found, to });
-    read.resolved.set(found.specifier, to);
-    if (isInstalled(to)) this.want(to, found.required ? [ALL] : names);
-  }
-
-  /** What a query after the address asks for in place of the module: a worker, its text, or only its address (shared by several builds). */
-  private takenOtherwise(file: string, { specifier, line }: FoundImport, read: ReadModule): boolean {
-    const query = /\?(worker|sharedworker|raw|url|inline)\b/.exec(specifier)?.[1];
-    switch (query) {
-      case 'worker':
-      case 'sharedworker':
-        this.noteStart(file, { from: read.path, specifier, context: 'function' });
-        return true;
-      case 'raw':
-        read.minified += JSON.stringify(this.bytesOf(file, this.relative(file)).toString('utf8'));
-        return true;
-      case 'url':
-        if (kindOf(file) === 'asset') return false;
-        this.findings.unresolved.push({
-          from: read.path,
-          specifier,
-          line,
-          reason: 'only its address is used',
-          leftOut: true,
-        });
-        return true;
-      case 'inline':
-        if (kindOf(file) !== 'style') return false;
-        read.minified += JSON.stringify(this.bytesOf(file, this.relative(file)).toString('utf8'));
-        return true;
-      default:
-        return false;
-    }
-  }
 }
 
 /** An import that a framework adds to a file. */
 function addedImport(specifier: string): FoundImport {
   return { kind: 'static', specifier, names: [ALL], line: 1, column: 1, start: 0, end: 0 };
-}
-
-/** An import that isn't written in the file: its compiler adds it. */
-function isAdded({ start, end }: FoundImport): boolean {
-  return start === 0 && end === 0;
-}
-
-/** Where the runtime lies of the version before the one whose compiler is used here: Svelte 4 has one file for it. */
-function formerRuntime(specifier: string): string | null {
-  return specifier.startsWith('svelte/internal/') ? 'svelte/internal' : null;
-}
-
-/** Whether a module was installed. Packages of the same workspace are the app's own code. */
-function isInstalled(path: string): boolean {
-  return path.includes('node_modules/');
 }
 
 const installed = ({ path, module }: Pick<ReadModule, 'path' | 'module'>) =>
