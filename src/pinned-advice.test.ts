@@ -1,10 +1,17 @@
-import { advise } from './core/advise/advise.ts';
+import { advise, candidatesOf } from './core/advise/advise.ts';
+import { AnalysisContext } from './core/advise/detect/analysis-context.ts';
+import { Scorer } from './core/advise/score.ts';
 import { choose } from './core/choose/choose.ts';
 import type { Wanted } from './core/choose/types.ts';
-import { BASELINE } from './core/plan/types.ts';
+import { BASELINE, type Plan } from './core/plan/types.ts';
+import { shipped } from './core/ship/shipped.ts';
 import { DEFAULT_CONDITIONS } from './core/sim/conditions.ts';
+import type { Snapshot } from './core/snapshot/types.ts';
 import { modelOf } from './core/visitors/model.ts';
-import { fullApp } from './test-support/full-app.ts';
+import { readSource } from './reader/read-source.ts';
+import { SAMPLE } from './test-support/folders.ts';
+import { FULL_PLANS, fullApp } from './test-support/full-app.ts';
+import { mistakenApp } from './test-support/mistaken-app.ts';
 import { pin, told, traced } from './test-support/pin.ts';
 
 /** What is advised and chosen for the small app that has one of nearly everything, kept as it is like the stages before it (`pinned.test.ts`). */
@@ -25,4 +32,31 @@ it.each<[Wanted['about'], Wanted['aim'], number]>([
   const circumstances = aim === 'mean' ? [usual] : [usual, again];
   const wanted = { about, aim, limits: { ...LIMITS, changes } };
   pin(`${about} for the ${aim}`, told(traced(choose(app, BASELINE, model, circumstances, wanted))));
+});
+
+/** All that looks worth changing in an app under a plan, one a line: words, evidence, ways. */
+function candidateLines(of: Snapshot, plan: Plan): string[] {
+  const score = new Scorer(of, modelOf(of).model, DEFAULT_CONDITIONS).score(plan);
+  const analysis = new AnalysisContext(shipped(of, plan).snapshot, plan, DEFAULT_CONDITIONS);
+  return candidatesOf(analysis, score).map(told);
+}
+
+describe('all that looks worth changing, before it is measured', () => {
+  it('in the app with one of nearly everything, under plans of every kind', () => {
+    const lines = [BASELINE, ...FULL_PLANS].map((plan) => candidateLines(app, plan).join('\n'));
+    expect(lines[0].split('\n').length).toBeGreaterThan(8);
+    pin('candidates', lines.join('\n\n'));
+  });
+
+  it('in made-up apps with mistakes', () => {
+    const all = Array.from({ length: 12 }, (_, seed) => candidateLines(mistakenApp(seed + 1).snapshot, BASELINE));
+    expect(Math.min(...all.map((lines) => lines.length))).toBeGreaterThan(0);
+    pin('candidates with mistakes', all.map((lines) => lines.join('\n')).join('\n\n'));
+  });
+
+  it('in the sample', () => {
+    const lines = candidateLines(readSource(SAMPLE).snapshot, BASELINE);
+    expect(lines.length).toBeGreaterThan(20);
+    pin('candidates of the sample', lines.join('\n'));
+  });
 });

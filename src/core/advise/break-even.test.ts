@@ -36,6 +36,17 @@ it('equals the scores with and without the change, as all is now', () => {
   }
 });
 
+it('is worked out at round values of each, and at that of now', () => {
+  const at = (what: BreakEvenOver) => over(what).points.map((p) => p.at);
+  expect(at('use')).toEqual([0, 0.02, 0.05, 0.1, 0.2, 0.35, 0.5, 0.75, 1]);
+  expect(at('hesitation')).toEqual(
+    [...new Set([0, 50, 100, 200, 400, 800, 1600, model.hesitation.medianMs])].sort((a, b) => a - b),
+  );
+  const { downKbps } = DEFAULT_CONDITIONS.link;
+  const rates = [250, 500, 1000, 1600, 3000, 6000, 12_000, 25_000, 50_000];
+  expect(at('rate')).toEqual([...new Set([...rates, downKbps])].sort((a, b) => a - b));
+});
+
 it('over the rate of the link: a split saves less the faster it is', () => {
   const { points } = over('rate');
   expect(points[0].gain).toBeGreaterThan(points.at(-1)!.gain * 5);

@@ -65,6 +65,19 @@ describe('what a change does', () => {
     ]);
   });
 
+  it('tells from half a millisecond on', () => {
+    const of = (ms: number) =>
+      effectOf(
+        score([landing('/a'), landing('/b')], [wait('x', 100)]),
+        score(
+          [landing('/a', { firstContent: 1000 + ms }), landing('/b', { interactive: 2000 - ms })],
+          [wait('x', 100 + ms)],
+        ),
+      );
+    expect([of(0.6).routes.length, of(0.6).waits.length]).toEqual([2, 1]);
+    expect([of(0.5).routes.length, of(0.5).waits.length]).toEqual([0, 0]);
+  });
+
   it('counts what people see go wrong by how often they come to it', () => {
     const before = score([landing('/', { moves: 2 })], [wait('a', 1, { silent: true, perVisit: 0.25 })]);
     const after = score([landing('/', { moves: 1, share: 0.5 })], [wait('a', 1, { flashes: true, perVisit: 0.25 })]);

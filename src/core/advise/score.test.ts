@@ -11,6 +11,7 @@ import { drawVisit } from '../visitors/draw.ts';
 import { modelOf } from '../visitors/model.ts';
 import { playVisit } from '../visits/play.ts';
 import { VisitCompiler } from '../visits/program.ts';
+import { Compilations } from './compiled.ts';
 import { landingCost, Scorer } from './score.ts';
 import type { RouteScore } from './types.ts';
 
@@ -42,6 +43,20 @@ it('counts interactive twice beside first content and first screen, and a minute
   const times = { firstContent: 100, firstScreenComplete: 200, interactive: 400 } as RouteScore;
   expect(landingCost(times)).toBe((100 + 200 + 400 + 400) / 4);
   expect(landingCost({ ...times, interactive: Number.NaN })).toBe((100 + 200 + 60_000 + 60_000) / 4);
+});
+
+it('takes over what another scorer worked out, and compiles each landing of a plan once', () => {
+  const app = fullApp();
+  const { model } = modelOf(app);
+  const score = new Scorer(app, model, DEFAULT_CONDITIONS).score(BASELINE);
+  const scorer = new Scorer(app, model, DEFAULT_CONDITIONS);
+  scorer.learn(BASELINE, score);
+  expect(scorer.score(BASELINE)).toBe(score);
+  const [pattern] = score.routes.map((r) => r.pattern);
+  const compilations = new Compilations(app, model);
+  const { landing } = compilations.of(BASELINE);
+  expect(landing(pattern)).toBe(landing(pattern));
+  expect(compilations.of(BASELINE).landing).toBe(landing);
 });
 
 describe('a scorer that is asked of one plan after another', () => {
