@@ -1,5 +1,5 @@
 import { part, route, type Sketch, sketch } from '../../test-support/snapshots.ts';
-import { planWith } from '../plan/decisions.ts';
+import { decisionWords, planWith } from '../plan/decisions.ts';
 import { BASELINE, type Decision, type Plan } from '../plan/types.ts';
 import { DEFAULT_CONDITIONS, LINKS } from '../sim/conditions.ts';
 import type { Route } from '../snapshot/route-types.ts';
@@ -7,7 +7,8 @@ import type { Snapshot } from '../snapshot/types.ts';
 import { finish } from '../steps.ts';
 import { modelOf } from '../visitors/model.ts';
 import type { FindingKind } from '../vocabulary/findings.ts';
-import { advise } from './advise.ts';
+import { advise, candidatesOf } from './advise.ts';
+import { AnalysisContext } from './detect/analysis-context.ts';
 import { Scorer } from './score.ts';
 import type { Advice, Finding } from './types.ts';
 
@@ -40,6 +41,13 @@ describe('splits three deep', () => {
     const tried = [...found.map((f) => f.what), ...adviceFor(snapshot).advice.noGain.map((n) => n.what)];
     expect(tried.join()).toContain('legend stands 3 splits deep');
     for (const f of found) expect(f.effect.cost).toBeLessThan(0);
+    const candidates = candidatesOf(new AnalysisContext(snapshot, BASELINE, DEFAULT_CONDITIONS));
+    const [nested] = candidates.filter((c) => c.kind === 'nested splits');
+    expect(nested.why).toContain('panel, then chart, then legend:');
+    expect(nested.remedies.map((r) => [r.words, r.decisions.map(decisionWords)])).toEqual([
+      ['join legend to chart', ['join legend from chart']],
+      ['join all of it to panel', ['join chart from panel', 'join legend from chart']],
+    ]);
   });
 
   it('are told with the link on which they hurt, where the present one hides it', () => {
