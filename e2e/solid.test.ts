@@ -317,4 +317,28 @@ describe('the address', () => {
     await other.close();
     await page.close();
   });
+
+  it.each([
+    ['inventory', /^Routes and parts/],
+    ['split', 'Files'],
+    ['startup', 'Over a mix'],
+    ['visits', 'All visitors'],
+    ['advice', 'Choose for me'],
+  ])('names the open page of %s, which is there again after a reload and by going back', async (station, name) => {
+    const page = await served.page(`/p/saltmarsh/${station}?route=/timetable`);
+    const open = page.getByRole('tab', { name, selected: true });
+    await page.getByRole('tab', { name }).click();
+    await page.waitForURL(/[?&]page=/);
+    await page.reload();
+    await open.waitFor();
+    await page.keyboard.press('3');
+    await page.waitForURL(/\/load-sheet\?(?!.*page=)/);
+    await page.goBack();
+    await open.waitFor();
+    // A page that isn’t there is the first one.
+    const odd = await served.page(`/p/saltmarsh/${station}?route=/timetable&page=nowhere`);
+    await odd.getByRole('tab', { selected: true }).first().waitFor();
+    await odd.close();
+    await page.close();
+  });
 });

@@ -117,7 +117,6 @@ describe('the Split list', () => {
     await head.getByRole('button').press('Alt+ArrowRight');
     expect(await width()).toBe(usual - 44);
     await page.reload();
-    await page.getByRole('tab', { name: 'Files' }).click();
     await head.waitFor();
     expect(await width()).toBe(usual - 44);
     await head.getByRole('button').press('Alt+Home');

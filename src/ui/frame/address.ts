@@ -1,12 +1,14 @@
 'use client';
 
-import { useEffect, useRef } from 'react';
+import { type RefObject, useEffect, useRef } from 'react';
 import { readVisit, writeVisit } from '../../core/visits/notation.ts';
 import { CACHE_STATES } from '../../core/vocabulary/cache-states.ts';
 import { isStation, type StationId } from '../../core/vocabulary/stations.ts';
 import { wishesOf } from '../../worker/choice.ts';
 import { useCompareChoice } from '../state/compare.ts';
 import { FIRST_HANDOFF, useHandoffPage } from '../state/handoff-page.ts';
+import { FIRST_SPLIT, useSplitPage } from '../state/split-page.ts';
+import { useOpenPage } from '../state/station-page.ts';
 import { useStations } from '../state/stations.ts';
 import { useVisitChoice } from '../state/visit.ts';
 import { telling } from '../state/workbench/notices.ts';
@@ -27,9 +29,56 @@ export function useAddress(projectId: string, station: StationId, loaded: boolea
   const visit = useVisitChoice();
   const handoff = useHandoffPage((s) => s.page);
   const compare = useCompareChoice();
+  const split = useSplitPage((s) => s.page);
+  const open = useOpenPage();
   const step = useRef<string | null>(null);
   const wentBack = useRef(false);
 
+  useWayBack(projectId, wentBack);
+  useEffect(() => {
+    if (!loaded) return;
+    const wishes = new URLSearchParams({ route, link: linkId, device: deviceId, cache, plan: planId ?? 'baseline' });
+    if (selection) wishes.set('chosen', chosenWords(selection));
+    if (station === 'visits') {
+      if (visit.page !== 'one') wishes.set('page', visit.page);
+      if (visit.script) wishes.set('visit', writeVisit(visit.script));
+      if (visit.step !== null) wishes.set('moment', String(visit.step + 1));
+    }
+    if (station === 'split' && split !== FIRST_SPLIT) wishes.set('page', split);
+    if (open.station === station && open.page !== null) wishes.set('page', open.page);
+    if (station === 'handoff' && handoff !== FIRST_HANDOFF) wishes.set('page', handoff);
+    if (station === 'compare') {
+      if (compare.page !== 'figures') wishes.set('page', compare.page);
+      for (const name of compare.plans ?? []) wishes.append('with', name);
+      for (const { link, device, cache: kept } of compare.more) wishes.append('under', `${link}/${device}/${kept}`);
+    }
+    const address = `/p/${projectId}/${station}?${wishes}`;
+    const here = JSON.stringify([station, planId, route]);
+    const isStep = step.current !== null && step.current !== here && !wentBack.current;
+    step.current = here;
+    wentBack.current = false;
+    if (isStep) history.pushState(null, '', address);
+    else history.replaceState(null, '', address);
+  }, [
+    projectId,
+    station,
+    loaded,
+    planId,
+    route,
+    linkId,
+    deviceId,
+    cache,
+    selection,
+    visit,
+    handoff,
+    compare,
+    split,
+    open,
+  ]);
+}
+
+/** Back and forward choose what was chosen then, which is noted so that it is no step of its own. */
+function useWayBack(projectId: string, wentBack: RefObject<boolean>): void {
   useEffect(() => {
     const onBack = () => {
       const found = /^\/p\/([^/]+)\/([^/]+)/.exec(location.pathname);
@@ -46,31 +95,7 @@ export function useAddress(projectId: string, station: StationId, loaded: boolea
     };
     addEventListener('popstate', onBack);
     return () => removeEventListener('popstate', onBack);
-  }, [projectId]);
-
-  useEffect(() => {
-    if (!loaded) return;
-    const wishes = new URLSearchParams({ route, link: linkId, device: deviceId, cache, plan: planId ?? 'baseline' });
-    if (selection) wishes.set('chosen', chosenWords(selection));
-    if (station === 'visits') {
-      if (visit.page !== 'one') wishes.set('page', visit.page);
-      if (visit.script) wishes.set('visit', writeVisit(visit.script));
-      if (visit.step !== null) wishes.set('moment', String(visit.step + 1));
-    }
-    if (station === 'handoff' && handoff !== FIRST_HANDOFF) wishes.set('page', handoff);
-    if (station === 'compare') {
-      if (compare.page !== 'figures') wishes.set('page', compare.page);
-      for (const name of compare.plans ?? []) wishes.append('with', name);
-      for (const { link, device, cache: kept } of compare.more) wishes.append('under', `${link}/${device}/${kept}`);
-    }
-    const address = `/p/${projectId}/${station}?${wishes}`;
-    const here = JSON.stringify([station, planId, route]);
-    const isStep = step.current !== null && step.current !== here && !wentBack.current;
-    step.current = here;
-    wentBack.current = false;
-    if (isStep) history.pushState(null, '', address);
-    else history.replaceState(null, '', address);
-  }, [projectId, station, loaded, planId, route, linkId, deviceId, cache, selection, visit, handoff, compare]);
+  }, [projectId, wentBack]);
 }
 
 function chosenWords(selection: NonNullable<Selection>): string {
@@ -104,12 +129,18 @@ export function selectionOf(search: string): Selection {
   }
 }
 
+/** Stations that begin with their first page each time that they are gone to. */
+const BEGIN_ANEW: readonly StationId[] = ['advice', 'startup', 'inventory'];
+
 /** Takes up what an address says of single stations: pages, a visit, plans and conditions that are compared. */
 export function takeWishes(search: string): void {
   const wishes = new URLSearchParams(search);
   const [, station] = /^\/p\/[^/]+\/([^/]+)/.exec(location.pathname) ?? [];
   const page = wishes.get('page');
   useHandoffPage.setState({ page: station === 'handoff' && page ? page : FIRST_HANDOFF });
+  if (station === 'split') useSplitPage.setState({ page: page ?? FIRST_SPLIT });
+  const opened = BEGIN_ANEW.find((id) => id === station) ?? null;
+  useOpenPage.setState({ station: opened, page: opened && page });
   if (station === 'compare')
     useCompareChoice.setState({
       page: page ?? 'figures',

@@ -25,7 +25,8 @@ export function PageTabs({
   beside?: ReactNode;
 }) {
   const [own, setOwn] = useState(first);
-  const page = given ?? own;
+  // One that an address names and that isn't there.
+  const page = pages.some((p) => p.id === given) ? given! : own;
   const setPage = onPage ?? setOwn;
   return (
     <Tabs.Root value={page} onValueChange={setPage} className="flex h-full min-h-0 flex-col">

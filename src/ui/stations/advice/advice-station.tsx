@@ -1,6 +1,7 @@
 'use client';
 
 import { PageTabs } from '../../parts/page-tabs.tsx';
+import { useStationPage } from '../../state/station-page.ts';
 import { ChoosePage } from './choose-page.tsx';
 import { FindingsPage } from './findings-page.tsx';
 import { HintsPage } from './hints-page.tsx';
@@ -11,6 +12,7 @@ export function AdviceStation() {
     <PageTabs
       label="Advice"
       first="findings"
+      {...useStationPage('advice')}
       pages={[
         { id: 'findings', words: 'Findings', content: <FindingsPage /> },
         { id: 'hints', words: 'Each hint', content: <HintsPage /> },

@@ -5,6 +5,7 @@ import { Message } from '../../parts/message.tsx';
 import { PageTabs } from '../../parts/page-tabs.tsx';
 import { useFindingsAt } from '../../state/advice.ts';
 import { useAmendments } from '../../state/amendments.ts';
+import { useStationPage } from '../../state/station-page.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { ArrivesPage } from './arrives-page.tsx';
 import { RoutesPage } from './routes/routes-page.tsx';
@@ -17,6 +18,7 @@ const NO_MODULES: never[] = [];
 export function InventoryStation() {
   const { found: inventory, error } = useInventory();
   const { confirmed } = useAmendments();
+  const opened = useStationPage('inventory');
   const none = useWorkbench((s) => s.app?.routes.length === 0);
   if (error) return <Message title="The inventory can’t be made">{error}</Message>;
   return (
@@ -25,6 +27,7 @@ export function InventoryStation() {
         label="Inventory"
         beside={<Beside />}
         first={none ? 'routes' : 'arrives'}
+        {...opened}
         pages={[
           {
             id: 'arrives',

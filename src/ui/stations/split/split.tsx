@@ -1,7 +1,7 @@
 'use client';
 
 import { PageTabs } from '../../parts/page-tabs.tsx';
-import { useSplitPage } from '../../state/split-page.ts';
+import { FIRST_SPLIT, useSplitPage } from '../../state/split-page.ts';
 import { FilesPage } from './files/files-page.tsx';
 import { ImportsPage } from './imports-page.tsx';
 import { PicturePage } from './picture/picture-page.tsx';
@@ -13,7 +13,7 @@ export function Split() {
   return (
     <PageTabs
       label="Split"
-      first="imports"
+      first={FIRST_SPLIT}
       page={page}
       onPage={(next) => useSplitPage.setState({ page: next })}
       pages={[

@@ -12,6 +12,7 @@ import { useWidth } from '../../parts/use-width.ts';
 import { useLanding } from '../../state/landing.ts';
 import { isMarked } from '../../state/selection.ts';
 import { useStartupView } from '../../state/startup-view.ts';
+import { useStationPage } from '../../state/station-page.ts';
 import { useConditions, useWorkbench } from '../../state/workbench.ts';
 import { Legend } from './legend.tsx';
 import { MixPage } from './mix-page.tsx';
@@ -29,6 +30,7 @@ export function Startup() {
     <PageTabs
       label="Startup"
       first="landing"
+      {...useStationPage('startup')}
       pages={[
         { id: 'landing', words: 'One landing', content: <OneLanding /> },
         { id: 'mix', words: 'Over a mix', content: <MixPage /> },
