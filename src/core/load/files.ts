@@ -73,9 +73,11 @@ export class Files {
     if (first === undefined) return null;
     const isNew = !this.ofChunk.has(first);
     const begins = this.chunk(first, 'later');
-    if (isNew)
-      for (const c of scripts)
-        this.resources[begins].follow.push({ when: 'eval', do: { kind: 'fetch', resource: this.chunk(c, 'later') } });
+    if (!isNew) return begins;
+    const script = this.resources[begins];
+    script.name = `${script.name} (worker)`;
+    for (const c of scripts)
+      script.follow.push({ when: 'eval', do: { kind: 'fetch', resource: this.chunk(c, 'later') } });
     return begins;
   }
 

@@ -24,7 +24,7 @@ function landing({ from = 'main', ...start }: Start) {
   });
   const { timeline, reading } = predict(app, BASELINE, '/', ROUND);
   const of = (name: string) => timeline.requests.find((r) => r.name === name);
-  return { worker: timeline.requests.find((r) => /beside|worker/.test(r.name)), of, reading };
+  return { worker: timeline.requests.find((r) => r.name.endsWith('(worker)')), of, reading };
 }
 
 describe('a worker', () => {

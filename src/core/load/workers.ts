@@ -18,11 +18,13 @@ export function addWorkers(
   begin: (asker: Resource, trigger: Trigger, path: string, effect: Effect) => void,
 ): void {
   const { snapshot, graph, landing, files } = c;
+  const started = snapshot.entries.filter((e) => e.kind === 'worker' && e.startedBy !== undefined);
+  // Most apps have none, and landings are compiled by the hundreds.
+  if (started.length === 0) return;
   const { moduleAt } = graphIndex(snapshot);
   const ran = modulesThatRun(c);
   const drawn = modulesDrawn(c, drawers);
-  for (const { realm, kind, startedBy = [] } of snapshot.entries) {
-    if (kind !== 'worker') continue;
+  for (const { realm, startedBy = [] } of started) {
     const root = graph.roots.find((r) => r.kind === 'worker' && r.realm === realm);
     if (!root) continue;
     for (const start of startedBy) {
@@ -35,7 +37,7 @@ export function addWorkers(
       const asker = files.resources[file];
       const effect = { kind: 'fetch', resource } as const;
       if (start.begun) begin(asker, start.begun, start.from, effect);
-      else asker.follow.push(momentOf(start, drawers.get(module), effect));
+      else asker.follow.push(actionOf(start, drawers.get(module), effect));
     }
   }
 }
@@ -70,6 +72,6 @@ function startsOn({ context, begun, from }: WorkerStart, route: Route): boolean 
   }
 }
 
-function momentOf({ context }: WorkerStart, drawer: number | undefined, effect: Effect): Action {
+function actionOf({ context }: WorkerStart, drawer: number | undefined, effect: Effect): Action {
   return context === 'module' || drawer === undefined ? { when: 'eval', do: effect } : asDrawn({ do: effect }, drawer);
 }

@@ -8,7 +8,7 @@ import { wishesOf } from '../../worker/choice.ts';
 import { useCompareChoice } from '../state/compare.ts';
 import { FIRST_HANDOFF, useHandoffPage } from '../state/handoff-page.ts';
 import { FIRST_SPLIT, useSplitPage } from '../state/split-page.ts';
-import { useOpenPage } from '../state/station-page.ts';
+import { BEGIN_ANEW, useOpenPage } from '../state/station-page.ts';
 import { useStations } from '../state/stations.ts';
 import { useVisitChoice } from '../state/visit.ts';
 import { telling } from '../state/workbench/notices.ts';
@@ -128,9 +128,6 @@ export function selectionOf(search: string): Selection {
       return null;
   }
 }
-
-/** Stations that begin with their first page each time that they are gone to. */
-const BEGIN_ANEW: readonly StationId[] = ['advice', 'startup', 'inventory'];
 
 /** Takes up what an address says of single stations: pages, a visit, plans and conditions that are compared. */
 export function takeWishes(search: string): void {

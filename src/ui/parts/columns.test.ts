@@ -1,15 +1,9 @@
+import { keptStorage } from '../../test-support/kept-storage.ts';
 import { COLUMN_WIDTHS, keptColumnWidth } from './columns.tsx';
 import { keepInMap } from './kept-map.ts';
 
 describe('the width of a column is remembered', () => {
-  const kept = new Map<string, string>();
-  const storage = {
-    getItem: (k: string) => kept.get(k) ?? null,
-    setItem: (k: string, v: string) => void kept.set(k, v),
-  };
-  beforeAll(() => Object.defineProperty(globalThis, 'localStorage', { value: storage, configurable: true }));
-  afterAll(() => Reflect.deleteProperty(globalThis, 'localStorage'));
-  beforeEach(() => kept.clear());
+  const kept = keptStorage();
 
   it('for each column of each list, until it is set back', () => {
     keepInMap(COLUMN_WIDTHS, 'chunks: name', 310);

@@ -1,6 +1,7 @@
 'use client';
 
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
+import { type KeyboardEvent, useState } from 'react';
+import { useDragged } from './dragged.ts';
 import { keepInMap, keptMap } from './kept-map.ts';
 
 /** How narrow and how wide a column can be made, and by how much a key moves its edge, in px. */
@@ -43,29 +44,19 @@ export function keptColumnWidth(name: string): number | null {
  * column to the left takes what is left over, at its left.
  */
 export function ColumnEdge({ width, setWidth, at = 'right' }: ColumnWidth & { at?: 'left' | 'right' }) {
-  const from = useRef<{ x: number; width: number } | null>(null);
-  const wider = at === 'right' ? 1 : -1;
-  const onPointerDown = (event: PointerEvent<HTMLSpanElement>) => {
-    event.currentTarget.setPointerCapture(event.pointerId);
-    from.current = { x: event.clientX, width: headWidth(event.currentTarget) };
-  };
-  const onPointerMove = (event: PointerEvent) => {
-    if (from.current) setWidth(from.current.width + wider * (event.clientX - from.current.x), false);
-  };
-  const onPointerUp = () => {
-    if (from.current) setWidth(width, true);
-    from.current = null;
-  };
+  const dragging = useDragged<HTMLSpanElement>({
+    begin: headWidth,
+    grows: at === 'right' ? 1 : -1,
+    moved: (next) => setWidth(next, false),
+    rested: () => setWidth(width, true),
+    reset: () => setWidth(null, true),
+  });
   return (
     <span
       aria-hidden="true"
       data-column-edge
       title="Drag to make the column wider or narrower; a double click sets it back"
-      onPointerDown={onPointerDown}
-      onPointerMove={onPointerMove}
-      onPointerUp={onPointerUp}
-      onPointerCancel={onPointerUp}
-      onDoubleClick={() => setWidth(null, true)}
+      {...dragging}
       className={`absolute inset-y-0 z-10 w-2 cursor-col-resize touch-none hover:bg-mark ${at === 'right' ? '-right-1' : '-left-1'}`}
     />
   );

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { keptStorage } from '../../test-support/kept-storage.ts';
 import { keepInMap } from './kept-map.ts';
 import { inOrder, ORDERS, type Order, type OrderedList, rememberedOrder, type Values } from './order.tsx';
 
@@ -29,14 +30,7 @@ it.each(['name', 'size'] as const)('rows are put in order by %s, both ways round
 });
 
 describe('the order of a list is remembered', () => {
-  const kept = new Map<string, string>();
-  const storage = {
-    getItem: (k: string) => kept.get(k) ?? null,
-    setItem: (k: string, v: string) => void kept.set(k, v),
-  };
-  beforeAll(() => Object.defineProperty(globalThis, 'localStorage', { value: storage, configurable: true }));
-  afterAll(() => Reflect.deleteProperty(globalThis, 'localStorage'));
-  beforeEach(() => kept.clear());
+  const kept = keptStorage();
 
   it('under its name, beside those of others', () => {
     rememberOrder('modules', { by: 'name', rising: true });

@@ -1,15 +1,7 @@
 'use client';
 
-import {
-  createContext,
-  type KeyboardEvent,
-  type PointerEvent,
-  type ReactNode,
-  useContext,
-  useMemo,
-  useRef,
-  useState,
-} from 'react';
+import { createContext, type KeyboardEvent, type ReactNode, useContext, useMemo, useState } from 'react';
+import { useDragged } from './dragged.ts';
 import { keepInMap, keptMap } from './kept-map.ts';
 
 /** How narrow and how wide what stands beside a station can be made, and by how much a key moves its border, in px. */
@@ -85,18 +77,13 @@ export function Aside({ label, children }: { label: string; children: ReactNode 
 /** The border of what stands beside: dragged, moved by arrows, set back by a double click or Enter. */
 function Border() {
   const { width, setWidth, usual } = useContext(AsideWidth)!;
-  const from = useRef<{ x: number; width: number } | null>(null);
-  const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
-    event.currentTarget.setPointerCapture(event.pointerId);
-    from.current = { x: event.clientX, width };
-  };
-  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
-    if (from.current) setWidth(from.current.width + from.current.x - event.clientX, false);
-  };
-  const onPointerUp = () => {
-    if (from.current) setWidth(width, true);
-    from.current = null;
-  };
+  const dragging = useDragged<HTMLDivElement>({
+    begin: () => width,
+    grows: -1,
+    moved: (next) => setWidth(next, false),
+    rested: () => setWidth(width, true),
+    reset: () => setWidth(usual, true),
+  });
   const onKeyDown = (event: KeyboardEvent) => {
     const to = { ArrowLeft: width + STEP, ArrowRight: width - STEP, Home: MOST, End: LEAST, Enter: usual }[event.key];
     if (to === undefined) return;
@@ -115,11 +102,7 @@ function Border() {
       aria-valuemax={MOST}
       tabIndex={0}
       title="Drag to make it wider or narrower; a double click sets it back"
-      onPointerDown={onPointerDown}
-      onPointerMove={onPointerMove}
-      onPointerUp={onPointerUp}
-      onPointerCancel={onPointerUp}
-      onDoubleClick={() => setWidth(usual, true)}
+      {...dragging}
       onKeyDown={onKeyDown}
       className="aside-border absolute inset-y-0 -left-1 z-10 w-2 cursor-col-resize touch-none outline-none hover:bg-mark focus-visible:bg-ink"
     />

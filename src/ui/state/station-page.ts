@@ -4,14 +4,18 @@ import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { StationId } from '../../core/vocabulary/stations.ts';
 
-/** The page that is open of a station which begins with its first one each time that it is gone to; null: that one. */
-export const useOpenPage = create<{ station: StationId | null; page: string | null }>()(() => ({
+/** Stations that begin with their first page each time that they are gone to. */
+export const BEGIN_ANEW = ['advice', 'startup', 'inventory'] as const satisfies readonly StationId[];
+type AnewStation = (typeof BEGIN_ANEW)[number];
+
+/** The page that is open of such a station; null: its first one. */
+export const useOpenPage = create<{ station: AnewStation | null; page: string | null }>()(() => ({
   station: null,
   page: null,
 }));
 
 /** The open page of such a station, for its tabs; it stands in the address of the page as well. */
-export function useStationPage(station: StationId): { page?: string; onPage: (page: string) => void } {
+export function useStationPage(station: AnewStation): { page?: string; onPage: (page: string) => void } {
   const page = useOpenPage((s) => (s.station === station ? s.page : null));
   useEffect(
     () => () => {

@@ -43,7 +43,13 @@ export function FindingsPage() {
             Nothing more that helps here was found. A slower link or another device at the top may show more.
           </p>
         ) : (
-          <FindingsList findings={open} chosen={finding?.id ?? null} {...choice} />
+          <FindingsList
+            findings={open}
+            chosen={finding?.id ?? null}
+            marks={choice.marks}
+            onChoose={choice.onChoose}
+            onMark={choice.onMark}
+          />
         )}
         {aside.length > 0 ? (
           <>
@@ -77,18 +83,29 @@ export function FindingsPage() {
           </details>
         ) : null}
       </div>
-      <Aside label="Details">
-        {choice.marked.length > 0 ? (
-          <ManyFindingsSheet findings={choice.marked} onClear={choice.clear} />
-        ) : finding ? (
-          <FindingSheet
-            key={finding.id}
-            finding={finding}
-            aside={aside.find((a) => a.finding === finding)?.reason ?? null}
-          />
-        ) : null}
-      </Aside>
+      <Details choice={choice} finding={finding} aside={aside.find((a) => a.finding === finding)?.reason ?? null} />
     </StationGrid>
+  );
+}
+
+/** Those that are chosen together, else the one that is looked at. `aside`: why that one was dismissed. */
+function Details({
+  choice,
+  finding,
+  aside,
+}: {
+  choice: ReturnType<typeof useFindingChoice>;
+  finding: Finding | null;
+  aside: string | null;
+}) {
+  return (
+    <Aside label="Details">
+      {choice.marked.length > 0 ? (
+        <ManyFindingsSheet findings={choice.marked} onClear={choice.clear} />
+      ) : finding ? (
+        <FindingSheet key={finding.id} finding={finding} aside={aside} />
+      ) : null}
+    </Aside>
   );
 }
 
@@ -115,15 +132,15 @@ function SoFar({
           {PACES[pace]}
           <StopButton pace={pace} />
         </p>
-        <FindingsList findings={findings} chosen={finding.id} {...choice} />
+        <FindingsList
+          findings={findings}
+          chosen={finding.id}
+          marks={choice.marks}
+          onChoose={choice.onChoose}
+          onMark={choice.onMark}
+        />
       </div>
-      <Aside label="Details">
-        {choice.marked.length > 0 ? (
-          <ManyFindingsSheet findings={choice.marked} onClear={choice.clear} />
-        ) : (
-          <FindingSheet key={finding.id} finding={finding} aside={null} />
-        )}
-      </Aside>
+      <Details choice={choice} finding={finding} aside={null} />
     </StationGrid>
   );
 }
