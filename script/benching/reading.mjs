@@ -13,6 +13,7 @@ const { importKey } = await core('snapshot/graph-index.js');
 const { readSource } = await import('../../dist/reader/read-source.js');
 const { exactSizes } = await import('../../dist/reader/weigh.js');
 const { rememberWith } = await import('../../dist/reader/memory/memory.js');
+const { FilesMemory } = await import('../../dist/reader/memory/files-memory.js');
 const { ReadingsMemory } = await import('../../dist/reader/memory/readings-memory.js');
 
 export function reading(sample) {
@@ -38,7 +39,7 @@ export function reading(sample) {
 function readAgain() {
   const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-followed-'));
   writeLargeApp(folder, 5000);
-  const known = new ReadingsMemory(null);
+  const known = new ReadingsMemory(null, new FilesMemory());
   rememberWith(known);
   const readOnce = () => {
     const { snapshot } = readSource(folder);

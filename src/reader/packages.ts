@@ -2,6 +2,7 @@ import path from 'node:path';
 import type { Package } from '../core/snapshot/module-types.ts';
 import { LONGEST_PATTERN, wildcard } from '../core/text/wildcard.ts';
 import { textInside } from './folder-files.ts';
+import { pathFrom } from './path-from.ts';
 
 interface Described extends Package {
   /** Whether importing a file of the package does something by itself. */
@@ -54,7 +55,7 @@ export class Packages {
     return {
       name: item.name,
       version: typeof item.version === 'string' ? item.version : null,
-      folder: path.relative(this.root, folder).split(path.sep).join('/'),
+      folder: pathFrom(this.root, folder),
       sideEffects: effects(item.sideEffects, folder),
     };
   }
@@ -65,7 +66,7 @@ function effects(field: unknown, folder: string): (file: string) => boolean {
   if (!Array.isArray(field)) return () => true;
   const patterns = field.filter((p): p is string => typeof p === 'string').map(matcherOf);
   return (file) => {
-    const relative = path.relative(folder, file).split(path.sep).join('/');
+    const relative = pathFrom(folder, file);
     return patterns.some((fits) => fits(relative));
   };
 }

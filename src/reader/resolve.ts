@@ -40,8 +40,10 @@ export class Resolver {
 
   /** Folders of files that were found and lie outside of what may be read. */
   readonly outside = new Set<string>();
-  /** Files that were found, and whether they lie in what may be read. */
+  /** Folders in which files were found, and whether they lie in what may be read. */
   private readonly looked = new Map<string, boolean>();
+  /** What was resolved already: files of one folder ask for much the same. */
+  private readonly resolved = new Map<string, Resolution>();
   private readonly root: string;
   private readonly bounds: string;
   private readonly imports: ReadonlyMap<string, string>;
@@ -81,16 +83,26 @@ export class Resolver {
 
   /** Resolves a specifier as written in a file (absolute path). */
   resolve(from: string, specifier: string, kind: Asking): Resolution {
+    const folder = path.dirname(from);
+    const key = `${kind}\0${specifier}\0${folder}`;
+    const known = this.resolved.get(key);
+    if (known !== undefined) return known;
+    const found = this.resolveFrom(folder, specifier, kind);
+    this.resolved.set(key, found);
+    return found;
+  }
+
+  private resolveFrom(folder: string, specifier: string, kind: Asking): Resolution {
     const mapped = kind === 'style' ? null : this.mapped(specifier);
     if (mapped !== null && onNetwork(mapped)) return leftOut(`the import map sends it to ${mapped}`);
     if (onNetwork(specifier)) return leftOut('an address on the network is not followed');
     const plain = plainOf(mapped ?? specifier);
     if (this.filledIn.some((f) => f.test(plain))) return leftOut('the framework’s build fills it in');
     if (plain === '') return lost('the specifier is empty');
-    const found = this.lookUp(mapped === null ? path.dirname(from) : this.root, plain, kind);
+    const found = this.lookUp(mapped === null ? folder : this.root, plain, kind);
     if (found.builtin) return leftOut('a module of the server platform, which a browser doesn’t have');
     if (!found.path) {
-      const elsewhere = this.byAlias(plain, kind) ?? this.broughtAlong(from, plain, kind);
+      const elsewhere = this.byAlias(plain, kind) ?? this.broughtAlong(folder, plain, kind);
       if (elsewhere) return { path: elsewhere };
     }
     // `"browser": { "name": false }` in its description.
@@ -131,19 +143,21 @@ export class Resolver {
   }
 
   /** A package that another one brings along compiled, in a folder of its own (`dist/compiled`). */
-  private broughtAlong(from: string, specifier: string, kind: Asking): string | undefined {
-    const folder = /^.*[/\\]node_modules[/\\](?:@[^/\\]+[/\\])?[^/\\]+(?=[/\\])/.exec(from)?.[0];
-    if (folder === undefined || /^[./#]/.test(specifier)) return undefined;
-    const inside = this.lookUp(folder, `./dist/compiled/${specifier}`, kind).path;
+  private broughtAlong(folder: string, specifier: string, kind: Asking): string | undefined {
+    const owner = /^.*[/\\]node_modules[/\\](?:@[^/\\]+[/\\])?[^/\\]+(?=[/\\]|$)/.exec(folder)?.[0];
+    if (owner === undefined || /^[./#]/.test(specifier)) return undefined;
+    const inside = this.lookUp(owner, `./dist/compiled/${specifier}`, kind).path;
     return inside && this.inside(inside) ? inside : undefined;
   }
 
+  /** Whether a file that was found lies in what may be read. Where links of files lead is known by then: of folders it is looked up. */
   private inside(file: string): boolean {
-    const known = this.looked.get(file);
+    const folder = path.dirname(file);
+    const known = this.looked.get(folder);
     if (known !== undefined) return known;
-    const relative = path.relative(this.bounds, fs.realpathSync.native(file));
+    const relative = path.relative(this.bounds, fs.realpathSync.native(folder));
     const isInside = !relative.startsWith('..') && !path.isAbsolute(relative);
-    this.looked.set(file, isInside);
+    this.looked.set(folder, isInside);
     return isInside;
   }
 }

@@ -1,6 +1,5 @@
-import { createHash } from 'node:crypto';
 import zlib from 'node:zlib';
-import { digestOf, remembered } from './memory/memory.ts';
+import { digestOf, knownDigest, remembered } from './memory/memory.ts';
 import { GZIP_LEVEL } from './weigh.ts';
 
 /** How far back a gzip stream refers, in bytes. */
@@ -32,9 +31,10 @@ export interface Added {
  * one file changes what its neighbours add, and no others.
  */
 export function addedSizes(files: readonly Weighed[]): Added[] {
-  const pieces = files.map(({ text }) => pieceOf(Buffer.from(`${text}\n`)));
+  const pieces = files.map(({ text }) => pieceOf(text));
   const hashes = files.map(({ path }) => hashOf(path));
-  const sample = pieceOf(sampleOf(pieces, hashes));
+  const drawn = sampleOf(pieces, hashes);
+  const sample: Piece = { bytes: () => drawn, length: drawn.length, digest: `sample ${digestOf(drawn)}` };
   const after = pieces.map((piece, i) => deflated([piece], before(pieces, i)));
   const spared = sparedInRuns(pieces, hashes, after);
   return files.map(({ text, gzip }, i) => {
@@ -46,30 +46,36 @@ export function addedSizes(files: readonly Weighed[]): Added[] {
   });
 }
 
-/** A text with a short name. */
+/** A text with a short name. Its bytes are made where they are needed, which is seldom where an earlier reading knew it. */
 interface Piece {
-  bytes: Buffer;
+  bytes: () => Buffer;
+  /** In bytes. */
+  length: number;
   digest: string;
 }
 
-function pieceOf(bytes: Buffer): Piece {
-  return { bytes, digest: digestOf(bytes) };
+function pieceOf(text: string): Piece {
+  return {
+    bytes: () => Buffer.from(`${text}\n`),
+    length: Buffer.byteLength(text) + 1,
+    digest: knownDigest(text),
+  };
 }
 
 /** What pieces come to as one stream, in bytes, with those before them to refer to. */
 function deflated(pieces: readonly Piece[], before: readonly Piece[]): number {
   const named = (some: readonly Piece[]) => some.map((p) => p.digest).join();
   return remembered('added', [named(before), named(pieces)], () => {
-    const dictionary = Buffer.concat(before.map((p) => p.bytes)).subarray(-WINDOW);
+    const dictionary = Buffer.concat(before.map((p) => p.bytes())).subarray(-WINDOW);
     const options = dictionary.length > 0 ? { level: GZIP_LEVEL, dictionary } : { level: GZIP_LEVEL };
-    return zlib.deflateRawSync(Buffer.concat(pieces.map((p) => p.bytes)), options).length;
+    return zlib.deflateRawSync(Buffer.concat(pieces.map((p) => p.bytes())), options).length;
   });
 }
 
 /** The pieces before one, as far as a stream refers back. */
 function before(pieces: readonly Piece[], at: number): Piece[] {
   let from = at;
-  for (let length = 0; from > 0 && length < WINDOW; ) length += pieces[--from].bytes.length;
+  for (let length = 0; from > 0 && length < WINDOW; ) length += pieces[--from].length;
   return pieces.slice(from, at);
 }
 
@@ -99,10 +105,10 @@ const LONGEST_SAMPLE = 400;
 /** Beginnings of texts from all over an app, as far as a stream refers back. */
 function sampleOf(pieces: readonly Piece[], hashes: readonly number[]): Buffer {
   const drawn = pieces.map((_, i) => i).sort((a, b) => hashes[a] - hashes[b] || a - b);
-  const parts = drawn.slice(0, SAMPLES).map((i) => pieces[i].bytes.subarray(0, LONGEST_SAMPLE));
+  const parts = drawn.slice(0, SAMPLES).map((i) => pieces[i].bytes().subarray(0, LONGEST_SAMPLE));
   return Buffer.concat(parts).subarray(-WINDOW);
 }
 
 function hashOf(path: string): number {
-  return createHash('sha1').update(path).digest().readUInt32BE(0);
+  return Buffer.from(knownDigest(path), 'base64').readUInt32BE(0);
 }

@@ -25,6 +25,12 @@ class Lazy implements Memory {
     this.opened().keep(key, value);
   }
 
+  digest(text: string): string {
+    return this.opened().digest(text);
+  }
+
+  readonly files = null;
+
   settle(): void {
     this.memory?.settle();
   }

@@ -1,6 +1,7 @@
 import path from 'node:path';
 import type { Module, Package } from '../../core/snapshot/module-types.ts';
 import type { Notice, Unresolved } from '../../core/snapshot/types.ts';
+import { pathFrom } from '../path-from.ts';
 import { OUTSIDE } from '../resolve.ts';
 import { compilerVersion } from '../templates/compilers.ts';
 
@@ -36,7 +37,7 @@ export function outsideOf(root: string, outside: ReadonlySet<string>, unresolved
   while (around !== path.dirname(around) && [...outside].some((o) => !`${o}${path.sep}`.startsWith(around + path.sep)))
     around = path.dirname(around);
   if (around === path.dirname(around)) return [];
-  const way = path.relative(root, around).split(path.sep).join('/');
+  const way = pathFrom(root, around);
   const lead = imports === 1 ? '1 import leads' : `${imports} imports lead`;
   const message = `${lead} out of the folder that was read, to packages of a workspace around it. What these weigh is missing from every figure until the workspace ${way} may be read too`;
   return [{ kind: 'outside', path: way, message }];

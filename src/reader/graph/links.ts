@@ -20,8 +20,8 @@ export interface AroundLinks {
   enqueue: (file: string) => string;
   /** The file of such a path. */
   absolute: (path: string) => string;
-  /** What is in a file; nothing, and told, where it can't be read. */
-  bytesOf: (file: string) => Buffer;
+  /** The text of a file; an empty one, and told, where it can't be read. */
+  textOf: (file: string) => string;
 }
 
 /** Follows what modules ask for to the modules that it leads to. */
@@ -112,7 +112,7 @@ export class Links {
         this.noteStart(file, { from: read.path, specifier, context: 'function' });
         return true;
       case 'raw':
-        read.minified += JSON.stringify(this.around.bytesOf(file).toString('utf8'));
+        read.minified += JSON.stringify(this.around.textOf(file));
         return true;
       case 'url':
         if (kindOf(file) === 'asset') return false;
@@ -126,7 +126,7 @@ export class Links {
         return true;
       case 'inline':
         if (kindOf(file) !== 'style') return false;
-        read.minified += JSON.stringify(this.around.bytesOf(file).toString('utf8'));
+        read.minified += JSON.stringify(this.around.textOf(file));
         return true;
       default:
         return false;

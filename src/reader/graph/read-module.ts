@@ -55,27 +55,36 @@ export interface ReadModule {
 
 /** A module before anything of it is read. */
 export function emptyModule(path: string, kind: ModuleKind, realm: string, module: Module): ReadModule {
+  // Written out: there is one for each module, and putting it together from parts takes several times as long.
   return {
-    ...{ path, kind, realm, module, minified: '', code: null, source: null, imports: [], resolved: new Map() },
-    ...{
-      routes: null,
-      uses: [],
-      owners: null,
-      mounts: [],
-      asks: null,
-      images: [],
-      runs: null,
-      elements: [],
-      fonts: null,
-      later: null,
-      serves: {
-        media: null,
-        whenSeen: false,
-        onServer: false,
-        hasContent: false,
-        failures: { catches: false, tells: false },
-      },
+    path,
+    kind,
+    realm,
+    module,
+    minified: '',
+    code: null,
+    source: null,
+    imports: [],
+    resolved: new Map(),
+    routes: null,
+    uses: [],
+    owners: null,
+    asks: null,
+    images: [],
+    runs: null,
+    mounts: [],
+    elements: [],
+    fonts: null,
+    later: null,
+    serves: {
+      media: null,
+      whenSeen: false,
+      onServer: false,
+      hasContent: false,
+      failures: { catches: false, tells: false },
     },
-    ...{ exports: null, reexports: null, marked: null },
+    exports: null,
+    reexports: null,
+    marked: null,
   };
 }

@@ -6,11 +6,13 @@ import type { ImageAt } from '../app-images.ts';
 import { namesOfFiles } from '../auto-imports.ts';
 import { builtAddress } from '../built-address.ts';
 import type { FoundEntry, FoundStart } from '../entries/types.ts';
-import { readInside, reasonOf, Unreadable } from '../folder-files.ts';
+import { bytesInside, reasonOf, sizedTextInside, Unreadable } from '../folder-files.ts';
 import type { FoundImport } from '../found-import.ts';
+import type { FileText } from '../memory/files-memory.ts';
 import { isInstalled, Packages } from '../packages.ts';
 import type { DrawnModules } from '../parts/drawn-app.ts';
 import type { DrawingModule } from '../parts/find-parts.ts';
+import { pathFrom } from '../path-from.ts';
 import { type Resolution, Resolver, type ResolverOptions } from '../resolve.ts';
 import type { RouteModule } from '../routes/names.ts';
 import type { Act } from '../runs/run-sheet.ts';
@@ -55,6 +57,7 @@ export class SourceGraph {
   /** Exports that aren't shipped, by module. */
   private readonly unshipped = new Map<string, readonly string[]>();
   private readonly modules = new Map<string, ReadModule>();
+  private inOrder: ReadModule[] = [];
   private readonly open: string[] = [];
   private readonly known = new Set<string>();
   private readonly findings: Findings = { unresolved: [], failed: [], notices: [] };
@@ -80,7 +83,7 @@ export class SourceGraph {
       ...{ resolver: this.resolver, findings, modules: this.modules, sent: this.sent },
       enqueue: (file) => this.enqueue(file),
       absolute: (path) => this.absolute(path),
-      bytesOf: (file) => this.bytesOf(file, this.relative(file)),
+      textOf: (file) => this.textOf(file).text,
     });
     this.links = links;
     this.reader = new ModuleReader({
@@ -92,7 +95,7 @@ export class SourceGraph {
       isScript: (file, specifier) => links.leadsToScript(file, specifier),
       add: (module) => this.modules.set(module.path, module),
       relative: (file) => this.relative(file),
-      textOf: (file) => this.bytesOf(file, this.relative(file)).toString('utf8'),
+      textOf: (file) => this.textOf(file).text,
     });
   }
 
@@ -306,7 +309,10 @@ export class SourceGraph {
   }
 
   private sorted(): ReadModule[] {
-    return [...this.modules.values()].sort((a, b) => (a.path < b.path ? -1 : 1));
+    // Modules are only ever added.
+    if (this.inOrder.length !== this.modules.size)
+      this.inOrder = [...this.modules.values()].sort((a, b) => (a.path < b.path ? -1 : 1));
+    return this.inOrder;
   }
 
   private enqueue(file: string): string {
@@ -322,40 +328,48 @@ export class SourceGraph {
   }
 
   private relative(file: string): string {
-    return path.relative(this.root, file).split(path.sep).join('/');
+    return pathFrom(this.root, file);
   }
 
   private read(file: string, realm: string): void {
     const relative = this.relative(file);
     const kind = kindOf(file);
     beginFile(relative);
-    const raw = this.bytesOf(file, relative);
+    const { text, bytes } = kind === 'asset' ? { text: '', bytes: this.sizeOf(file) } : this.textOf(file);
     const of = this.packages.of(file);
     const read = emptyModule(relative, kind, realm, {
       ...{ path: relative, kind, package: of?.name ?? null },
-      bytes: { source: raw.length, minified: 0, gzip: 0, brotli: 0, marginal: 0 },
+      bytes: { source: bytes, minified: 0, gzip: 0, brotli: 0, marginal: 0 },
       sideEffects: of?.sideEffects(file) ?? true,
     });
     this.modules.set(relative, read);
     // Packages that were installed are nobody's to edit.
-    if ((kind === 'script' || kind === 'style') && !relative.includes('node_modules/'))
-      read.source = raw.toString('utf8');
-    if (kind !== 'asset') this.reader.readText(file, raw.toString('utf8'), read);
+    if ((kind === 'script' || kind === 'style') && !relative.includes('node_modules/')) read.source = text;
+    if (kind !== 'asset') this.reader.readText(file, text, read);
     else {
-      read.module.fileBytes = raw.length;
+      read.module.fileBytes = bytes;
       read.minified = `export default "${builtAddress(file)}";`;
     }
   }
 
+  private textOf(file: string): FileText {
+    return this.orNothing(file, () => sizedTextInside(this.bounds, file), { text: '', bytes: 0 });
+  }
+
+  private sizeOf(file: string): number {
+    return this.orNothing(file, () => bytesInside(this.bounds, file), 0);
+  }
+
   /** A file that can't be read counts as empty and is listed. */
-  private bytesOf(file: string, relative: string): Buffer {
+  private orNothing<T>(file: string, read: () => T, nothing: T): T {
+    const relative = this.relative(file);
     try {
       const aside = leftAside(relative);
       if (aside !== undefined) throw new Unreadable(aside);
-      return readInside(this.bounds, file);
+      return read();
     } catch (error) {
       this.findings.failed.push({ path: relative, line: 1, message: `not read: ${reasonOf(error)}` });
-      return Buffer.alloc(0);
+      return nothing;
     }
   }
 }

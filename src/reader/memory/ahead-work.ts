@@ -1,6 +1,7 @@
 import path from 'node:path';
 import { textIfThere } from '../folder-files.ts';
 import type { AroundScript } from '../graph/script-said.ts';
+import { pathFrom } from '../path-from.ts';
 
 /** What a thread is handed that finds out what scripts say. */
 export interface AheadWork {
@@ -16,7 +17,7 @@ export function aroundScript(root: string, file: string, jsxImportSource: string
   const resource = (specifier: string) => {
     const full = path.resolve(folder, specifier);
     const text = textIfThere(root, full);
-    return text === null ? null : { path: path.relative(root, full).split(path.sep).join('/'), text };
+    return text === null ? null : { path: pathFrom(root, full), text };
   };
   return { jsxImportSource, bindings: new Map(), without: [], resource };
 }

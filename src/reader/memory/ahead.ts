@@ -5,7 +5,8 @@ import { textIfThere } from '../folder-files.ts';
 import { kindOf } from '../graph/kinds.ts';
 import { scriptSaid } from '../graph/script-said.ts';
 import { type AheadWork, aroundScript } from './ahead-work.ts';
-import { type Memory, rememberWith } from './memory.ts';
+import type { FilesMemory } from './files-memory.ts';
+import { digestOf, type Memory, rememberWith } from './memory.ts';
 
 /** Fewer scripts are read before threads have begun. */
 const WORTH_IT = 400;
@@ -66,6 +67,14 @@ export class Ahead implements Memory {
     this.beneath.keep(key, value);
   }
 
+  digest(text: string): string {
+    return this.beneath.digest(text);
+  }
+
+  get files(): FilesMemory | null {
+    return this.beneath.files;
+  }
+
   private takeOver(): void {
     for (const port of this.ports)
       for (let told = receiveMessageOnPort(port); told; told = receiveMessageOnPort(port)) {
@@ -94,6 +103,8 @@ function areKnown(memory: Memory, files: readonly string[], root: string, jsxImp
       throw asked;
     },
     keep: () => {},
+    digest: digestOf,
+    files: null,
   });
   try {
     for (let n = 0; n < TRIED; n++) {

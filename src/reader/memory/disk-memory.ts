@@ -19,7 +19,7 @@ const WAIT_MS = 4000;
  * What readings found out, in a file of its own that any number of readings share. It may be deleted at any time. Each version of the
  * reader has its own file, so that none gets what another one found.
  */
-export class DiskMemory implements Memory {
+export class DiskMemory implements Pick<Memory, 'recall' | 'keep'> {
   private readonly db: Database.Database;
   private readonly get: Database.Statement<[string]>;
   private readonly pending = new Map<string, unknown>();

@@ -1,4 +1,5 @@
 import { hash } from 'node:crypto';
+import type { FilesMemory } from './files-memory.ts';
 
 /**
  * What a text alone decides, by what it is about. Nothing that depends on other files may be among it, but for what its key names.
@@ -12,6 +13,10 @@ export type Remembered = 'script' | 'live' | 'small' | 'weight' | 'added' | 'wor
 export interface Memory {
   recall(key: string): unknown;
   keep(key: string, value: unknown): void;
+  /** What `digestOf` gives, which may be known. */
+  digest(text: string): string;
+  /** Texts of files as they were last, where readings follow one another in one process. */
+  readonly files: FilesMemory | null;
 }
 
 /** A reading has its process to itself, so there is one of these. */
@@ -24,6 +29,19 @@ export function rememberWith(by: Memory | null): Memory | null {
   return before;
 }
 
+/** What the memory that is used now holds of files, if any. */
+export function filesInMemory(): FilesMemory | null {
+  return memory?.files ?? null;
+}
+
+/** What `digestOf` gives for a text that readings come to again and again. */
+export function knownDigest(text: string): string {
+  return memory?.digest(text) ?? digestOf(text);
+}
+
+/** Longer parts stand in keys by their digests. */
+const LONG = 60;
+
 /**
  * What `make` gives for these texts: known from an earlier reading, or found out now and kept. `parts` must name all that it depends on; what it
  * throws isn't kept. `holds`: whether what is known still holds, where that rests on something that the parts can't name.
@@ -34,12 +52,15 @@ export function remembered<T>(
   make: () => T,
   holds: (known: T) => boolean = () => true,
 ): T {
-  if (memory === null) return make();
-  const key = `${kind} ${digestOf(parts.join('\0'))}`;
-  const known = memory.recall(key) as T | undefined;
+  const by = memory;
+  if (by === null) return make();
+  // What is written out and what is a digest must never be taken for one another.
+  const named = parts.map((part) => (part.length < LONG ? `=${part}` : `#${by.digest(part)}`));
+  const key = `${kind} ${named.join('\0')}`;
+  const known = by.recall(key) as T | undefined;
   if (known !== undefined && holds(known)) return known;
   const made = make();
-  memory.keep(key, made);
+  by.keep(key, made);
   return made;
 }
 

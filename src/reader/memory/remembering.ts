@@ -1,4 +1,5 @@
 import { DiskMemory } from './disk-memory.ts';
+import { FilesMemory } from './files-memory.ts';
 import { rememberWith } from './memory.ts';
 import { ReadingsMemory } from './readings-memory.ts';
 
@@ -11,7 +12,7 @@ let last: { folder: string | null; memory: ReadingsMemory } | null = null;
  */
 export function remembering<T>(folder: string | null, read: () => T): T {
   if (last?.folder !== folder)
-    last = { folder, memory: new ReadingsMemory(folder === null ? null : DiskMemory.open(folder)) };
+    last = { folder, memory: new ReadingsMemory(folder === null ? null : DiskMemory.open(folder), new FilesMemory()) };
   const { memory } = last;
   const before = rememberWith(memory);
   try {

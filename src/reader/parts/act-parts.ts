@@ -23,6 +23,7 @@ export function withActParts(
   acts: ReadonlyMap<number, readonly Act[]>,
   isTold: (route: Route) => boolean,
 ): Route[] {
+  if (acts.size === 0) return snapshot.routes;
   return snapshot.routes.map((route) => {
     const parts = isTold(route) ? [] : actParts(snapshot, route, acts);
     return parts.length === 0 ? route : { ...route, parts: withIds([...route.parts, ...parts]) };

@@ -5,6 +5,7 @@ import { InputError } from '../../core/errors.ts';
 import { packageDescription } from '../described-in.ts';
 import { Ahead } from '../memory/ahead.ts';
 import { DiskMemory } from '../memory/disk-memory.ts';
+import { FilesMemory } from '../memory/files-memory.ts';
 import { rememberWith } from '../memory/memory.ts';
 import { ReadingsMemory } from '../memory/readings-memory.ts';
 import { readApp } from '../read-app.ts';
@@ -32,7 +33,11 @@ watchWith({
   },
 });
 
-const known = new ReadingsMemory(memory === null ? null : DiskMemory.open(memory));
+const known = new ReadingsMemory(
+  memory === null ? null : DiskMemory.open(memory),
+  // Only who reads again comes to the same files again.
+  stays ? new FilesMemory() : null,
+);
 rememberWith(known);
 
 async function read(): Promise<Read> {

@@ -1,5 +1,6 @@
 import path from 'node:path';
 import { type FSWatcher, watch } from 'chokidar';
+import { pathFrom } from '../path-from.ts';
 
 /** Folders of which nothing is an app's own code: what was installed, and what tools keep to themselves. */
 const NOT_WATCHED = /(^|\/)(node_modules|\.[^/]+)(\/|$)/;
@@ -57,6 +58,6 @@ export class WatchedFolder {
   }
 
   private relative(file: string): string {
-    return path.relative(this.folder, file).split(path.sep).join('/');
+    return pathFrom(this.folder, file);
   }
 }
