@@ -22,7 +22,7 @@ visitsAndAdvice(read.snapshot);
 choosing();
 handingOver(sample, read);
 landings(read.snapshot);
-reading(sample);
+await reading(sample);
 estimates(read);
 if (!process.argv.includes('--no-browser')) {
   await toggle();

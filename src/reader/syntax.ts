@@ -10,21 +10,63 @@ export function isNode(value: unknown): value is SyntaxNode {
   return typeof value === 'object' && value !== null && typeof (value as SyntaxNode).type === 'string';
 }
 
-/** Visits every node, parents first, with its ancestors (nearest last). */
+/** Visits every node, parents first, with its ancestors (nearest last). Trees that `visit` changes are for `walkAndChange`. */
 export function walk(root: SyntaxNode, visit: (node: SyntaxNode, above: readonly SyntaxNode[]) => void): void {
   const above: SyntaxNode[] = [];
-  const step = (node: SyntaxNode) => {
-    visit(node, above);
-    above.push(node);
-    for (const field in node) {
-      const value = node[field];
-      if (Array.isArray(value)) {
-        for (const item of value) if (isNode(item)) step(item);
-      } else if (isNode(value)) step(value);
-    }
-    above.pop();
-  };
-  step(root);
+  if (root.type !== 'Program') {
+    step(root, above, visit);
+    return;
+  }
+  const { nodes, depths } = nodesBelow(root);
+  for (let i = 0; i < nodes.length; i++) {
+    for (let up = above.length - depths[i]; up > 0; up--) above.pop();
+    visit(nodes[i], above);
+    above.push(nodes[i]);
+  }
+}
+
+/** The same for visitors that put something else into the nodes that they meet; what they put there is visited as well. */
+export function walkAndChange(root: SyntaxNode, visit: (node: SyntaxNode, above: readonly SyntaxNode[]) => void): void {
+  // The whole tree around it may be known in the order in which it was.
+  known = null;
+  step(root, [], visit);
+}
+
+function step(
+  node: SyntaxNode,
+  above: SyntaxNode[],
+  visit: (node: SyntaxNode, above: readonly SyntaxNode[]) => void,
+): void {
+  visit(node, above);
+  above.push(node);
+  for (const field in node) {
+    const value = node[field];
+    if (Array.isArray(value)) {
+      for (const item of value) if (isNode(item)) step(item, above, visit);
+    } else if (isNode(value)) step(value, above, visit);
+  }
+  above.pop();
+}
+
+interface NodesBelow {
+  root: SyntaxNode;
+  nodes: SyntaxNode[];
+  depths: number[];
+}
+
+/** Of the program that was walked last: readers walk the same one a dozen times in a row, and going through the fields of all nodes is most of that. */
+let known: NodesBelow | null = null;
+
+function nodesBelow(root: SyntaxNode): NodesBelow {
+  if (known?.root === root) return known;
+  const nodes: SyntaxNode[] = [];
+  const depths: number[] = [];
+  step(root, [], (node, above) => {
+    nodes.push(node);
+    depths.push(above.length);
+  });
+  known = { root, nodes, depths };
+  return known;
 }
 
 /** The text of a string literal or of a template without places to fill; null for anything else. */

@@ -82,10 +82,9 @@ function composedOf(text: string, specifiers: readonly string[]): StyleLink[] {
 }
 
 /** Sizes of one text alone. */
-export function weigh(sourceBytes: number, minified: string): Omit<ModuleBytes, 'marginal'> {
+export function weigh(minified: string): Omit<ModuleBytes, 'marginal' | 'source'> {
   const bytes = Buffer.from(minified);
   return {
-    source: sourceBytes,
     minified: bytes.length,
     gzip: zlib.gzipSync(bytes, { level: GZIP_LEVEL }).length,
     brotli: brotli(bytes, BROTLI_QUALITY),

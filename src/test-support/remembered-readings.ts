@@ -30,6 +30,7 @@ class Lazy implements Memory {
   }
 
   readonly files = null;
+  readonly foresee = null;
 
   settle(): void {
     this.memory?.settle();

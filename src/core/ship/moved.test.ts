@@ -49,13 +49,16 @@ describe('an import of a sheet that is made elsewhere', () => {
   });
 
   it('is made after the last import of who makes it, or at the end where that makes none', () => {
-    const order = (to: string) => {
-      const moved = withMoved(app, 'src/main::crew.css', to) as typeof app;
+    const order = (to: string, key = 'src/main::crew.css') => {
+      const moved = withMoved(app, key, to) as typeof app;
       return moved.imports.map((i) => `${moved.modules[i.from].path} ${moved.modules[i.to].path}`);
     };
     expect(order('src/home').at(-1)).toBe('src/home crew.css');
     const toPage = order('src/crew/page');
     expect(toPage.indexOf('src/crew/page crew.css')).toBe(toPage.indexOf('src/crew/page src/grid') + 1);
+    // Others import after it.
+    const toMain = order('src/main', 'src/crew/page::page.css');
+    expect(toMain.indexOf('src/main page.css')).toBe(toMain.indexOf('src/main src/home') + 1);
   });
 
   it('is told apart from imports of the same address that are made there already', () => {

@@ -64,6 +64,7 @@ function noteNames(node: SyntaxNode, above: readonly SyntaxNode[], { constants, 
 
 /** Fields of classes that hold an instance: `tides = inject(TideService)`, `constructor(private tides: TideService)`. */
 function noteField(node: SyntaxNode, above: readonly SyntaxNode[], stands: Map<string, string>): void {
+  if (node.type !== 'PropertyDefinition' && node.type !== 'TSParameterProperty') return;
   const owner = classAround(above);
   if (owner === null) return;
   if (node.type === 'PropertyDefinition' && isNode(node.value)) {

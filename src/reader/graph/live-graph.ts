@@ -1,4 +1,6 @@
 import type { FoundImport } from '../found-import.ts';
+import type { LeftAsked } from '../memory/left-asked.ts';
+import { foresee } from '../memory/memory.ts';
 import { type LiveCode, liveCode } from '../script/live-code.ts';
 import { asksFor } from '../script/shipped-code.ts';
 import { beginFile } from '../watch.ts';
@@ -19,7 +21,9 @@ export function keepLive(
   starts: readonly string[],
   whole: readonly string[],
 ): void {
-  new LiveGraph(modules, new Set([...starts, ...whole])).run(starts);
+  const all = new Set([...starts, ...whole]);
+  foresee(() => new LiveGraph(modules, all).expected(starts));
+  new LiveGraph(modules, all).run(starts);
 }
 
 class LiveGraph {
@@ -38,16 +42,36 @@ class LiveGraph {
     this.loose = looseOf(modules);
   }
 
-  run(starts: readonly string[]): void {
+  /** Scripts with what is mostly taken of them in the end: as if nothing of those that import them were left out. */
+  expected(starts: readonly string[]): LeftAsked[] {
+    const order = this.goOver(starts, (m) => {
+      for (const { found, to } of m.imports) {
+        const names = found.passesAll ? this.passed(m.reexports, to, this.taken.get(m.path) ?? null) : found.names;
+        this.follow({ found: { ...found, names }, to });
+      }
+    });
+    return order.flatMap((path) => {
+      const { code } = this.modules.get(path)!;
+      const wanted = this.taken.get(path);
+      if (!code || wanted === undefined) return [];
+      return [{ path, code: code.text, commonJs: code.commonJs, wanted }];
+    });
+  }
+
+  /** Goes over all that is taken, until no more is; gives the modules in the order in which it does. */
+  private goOver(starts: readonly string[], look: (m: ReadModule) => void): string[] {
     for (const path of starts) this.take(path, null);
     // Those that import come before what they import, so that most are made small once.
     const order = importersFirst(this.modules, starts);
-    while (this.open.size > 0)
-      for (const path of order)
-        if (this.open.delete(path)) {
-          beginFile(path);
-          this.look(this.modules.get(path)!);
-        }
+    while (this.open.size > 0) for (const path of order) if (this.open.delete(path)) look(this.modules.get(path)!);
+    return order;
+  }
+
+  run(starts: readonly string[]): void {
+    this.goOver(starts, (m) => {
+      beginFile(m.path);
+      this.look(m);
+    });
     for (const [path, links] of this.live) this.modules.get(path)!.imports = links;
   }
 

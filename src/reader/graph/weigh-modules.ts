@@ -1,8 +1,7 @@
-import { remembered } from '../memory/memory.ts';
 import { beginFile, beginStep } from '../watch.ts';
-import { minifyCommonJs, minifyScript, weigh } from '../weigh.ts';
 import { addedSizes } from '../weigh-together.ts';
 import type { ReadModule } from './read-module.ts';
+import { shippedSizes, smallText } from './small-text.ts';
 
 /** Minifies and weighs modules, each alone and beside those of its kind, in the order of their paths; lets go of what they were read from. */
 export function weighModules(sorted: readonly ReadModule[]): void {
@@ -21,14 +20,12 @@ function weighed(m: ReadModule): void {
   if (m.code) {
     beginFile(m.path);
     const { text, commonJs, small } = m.code;
-    const minify = commonJs ? minifyCommonJs : minifyScript;
-    const file = `${m.path}.js`;
-    m.minified = (small ?? remembered('small', [file, String(commonJs), text], () => minify(file, text))) + m.minified;
+    m.minified = (small ?? smallText(m.path, text, commonJs)) + m.minified;
     m.code = null;
   }
   // A file without anything in it is none.
   if (m.minified === '') return;
   const { minified, module } = m;
   const { source } = module.bytes;
-  module.bytes = { ...remembered('weight', [minified], () => weigh(source, minified)), source, marginal: 0 };
+  module.bytes = { ...shippedSizes(minified), source, marginal: 0 };
 }

@@ -2,6 +2,7 @@ import path from 'node:path';
 import { textIfThere } from '../folder-files.ts';
 import type { AroundScript } from '../graph/script-said.ts';
 import { pathFrom } from '../path-from.ts';
+import type { LeftAsked } from './left-asked.ts';
 
 /** What a thread is handed that finds out what scripts say. */
 export interface AheadWork {
@@ -9,7 +10,30 @@ export interface AheadWork {
   /** Scripts, by their paths from the root. */
   files: string[];
   jsxImportSource: string;
+  /** Where each of the files stands: one of the numbers below. */
+  states: Int32Array;
+  /** With which of the files the thread begins. */
+  from: number;
 }
+
+/** What a thread is handed later: scripts of which something will be left. */
+export interface LeftWork {
+  /** Its share. */
+  asked: LeftAsked[];
+  /** Where each script of all shares stands. */
+  states: Int32Array;
+  /** Where its share begins among them. */
+  from: number;
+}
+
+/** Nobody has taken a script up. */
+export const OPEN = 0;
+/** The reading does it itself. */
+export const TAKEN = 1;
+/** A thread is at it. */
+export const BEGUN = 2;
+/** A thread has told what it found. */
+export const DONE = 3;
 
 /** What is around a script of an app without components or exports that a framework deals with. */
 export function aroundScript(root: string, file: string, jsxImportSource: string): AroundScript {

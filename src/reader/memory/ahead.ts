@@ -4,33 +4,40 @@ import { filesBelow } from '../files-below.ts';
 import { textIfThere } from '../folder-files.ts';
 import { kindOf } from '../graph/kinds.ts';
 import { scriptSaid } from '../graph/script-said.ts';
-import { type AheadWork, aroundScript } from './ahead-work.ts';
+import { type AheadWork, aroundScript, BEGUN, type LeftWork, OPEN, TAKEN } from './ahead-work.ts';
 import type { FilesMemory } from './files-memory.ts';
-import { digestOf, type Memory, rememberWith } from './memory.ts';
+import type { LeftAsked } from './left-asked.ts';
+import { digestOf, type Memory, type Remembered, rememberWith } from './memory.ts';
 
 /** Fewer scripts are read before threads have begun. */
 const WORTH_IT = 400;
 const MOST_THREADS = 7;
 
+/** A thread that doesn't come to the end of one script in so long has broken off, or the script would hold up the reading just as well. */
+const LONGEST_WAIT_MS = 5000;
+
 /**
- * Threads that find out what the scripts of a folder say, while the reading follows imports: it takes over what is there by then, and finds out
- * itself what isn't, so that what it gives doesn't hang on who was faster. They begin with what the reading comes to last.
+ * Threads that find out what the scripts of a folder say, while the reading follows imports. Whoever comes to a script first takes it: the reading
+ * waits for one that a thread is at, and finds out itself what no thread has begun. What it gives doesn't hang on who was faster.
  */
 export class Ahead implements Memory {
   private readonly ports: MessagePort[] = [];
   private readonly workers: Worker[] = [];
+  private readonly said: Claims;
+  private left: Claims | null = null;
 
   private constructor(
     private readonly beneath: Memory,
-    work: Omit<AheadWork, 'files'>,
+    work: Pick<AheadWork, 'root' | 'jsxImportSource'>,
     files: string[],
     threads: number,
   ) {
+    this.said = new Claims(files);
     for (let n = 0; n < threads; n++) {
       const { port1, port2 } = new MessageChannel();
-      const own = files.filter((_, i) => i % threads === n);
+      const from = Math.floor((files.length * n) / threads);
       const worker = new Worker(new URL('./ahead-worker.js', import.meta.url), {
-        workerData: { ...work, files: own, to: port2 },
+        workerData: { ...work, files, states: this.said.states, from, to: port2 },
         transferList: [port2],
       });
       // One that breaks off leaves its share to the reading.
@@ -44,7 +51,7 @@ export class Ahead implements Memory {
   /** Begins, where there is enough to do and a core to do it on; else gives the memory as it is. */
   static over(
     beneath: Memory,
-    { root, jsxImportSource }: Omit<AheadWork, 'files'>,
+    { root, jsxImportSource }: Pick<AheadWork, 'root' | 'jsxImportSource'>,
     cores = os.availableParallelism(),
   ): { memory: Memory; stop: () => void } {
     const threads = Math.min(cores - 1, MOST_THREADS);
@@ -52,16 +59,37 @@ export class Ahead implements Memory {
     if (threads < 1) return none;
     const files = filesBelow(root).filter((f) => kindOf(f) === 'script' && !f.endsWith('.d.ts'));
     if (files.length < WORTH_IT || areKnown(beneath, files, root, jsxImportSource)) return none;
-    const ahead = new Ahead(beneath, { root, jsxImportSource }, files.reverse(), threads);
+    const ahead = new Ahead(beneath, { root, jsxImportSource }, files, threads);
     return { memory: ahead, stop: () => ahead.stop() };
   }
 
-  recall(key: string): unknown {
-    const known = this.beneath.recall(key);
-    if (known !== undefined || !key.startsWith('script ')) return known;
+  recall(key: string, of: string): unknown {
+    const known = this.beneath.recall(key, of);
+    if (known !== undefined) return known;
+    const kind = key.slice(0, key.indexOf(' ')) as Remembered;
+    if (!HANDED_OUT[kind] || this.claimsOf(kind)?.take(of)) return undefined;
     this.takeOver();
-    return this.beneath.recall(key);
+    return this.beneath.recall(key, of);
   }
+
+  /** Who is at what of a kind; null where it is found out along with something else. */
+  private claimsOf(kind: Remembered): Claims | null {
+    return kind === 'script' ? this.said : kind === 'weight' ? null : this.left;
+  }
+
+  /** Has the threads go on with what is left of scripts. */
+  readonly foresee = (asked: readonly LeftAsked[]): void => {
+    this.said.takeRest();
+    this.left = new Claims(asked.map((a) => a.path));
+    const { states } = this.left;
+    // The first share is for who asks.
+    const start = (n: number) => Math.floor((asked.length * n) / (this.ports.length + 1));
+    this.ports.forEach((port, n) => {
+      const from = start(n + 1);
+      const share: LeftWork = { asked: asked.slice(from, start(n + 2)), states, from };
+      port.postMessage(share);
+    });
+  };
 
   keep(key: string, value: unknown): void {
     this.beneath.keep(key, value);
@@ -89,6 +117,36 @@ export class Ahead implements Memory {
   }
 }
 
+/** What threads find out ahead. */
+const HANDED_OUT: Record<Remembered, boolean> = {
+  ...{ script: true, live: true, small: true, weight: true },
+  ...{ added: false, words: false, sheet: false, rules: false, names: false },
+};
+
+/** Who is at which of some scripts, among all threads. */
+class Claims {
+  readonly states: Int32Array;
+  private readonly at: ReadonlyMap<string, number>;
+
+  constructor(paths: readonly string[]) {
+    this.at = new Map(paths.map((path, i) => [path, i]));
+    this.states = new Int32Array(new SharedArrayBuffer(paths.length * Int32Array.BYTES_PER_ELEMENT));
+  }
+
+  /** Takes a script, if nobody has begun it; else waits until it is done, and says that it was another one's. */
+  take(path: string): boolean {
+    const i = this.at.get(path);
+    if (i === undefined || Atomics.compareExchange(this.states, i, OPEN, TAKEN) === OPEN) return true;
+    Atomics.wait(this.states, i, BEGUN, LONGEST_WAIT_MS);
+    return false;
+  }
+
+  /** Takes all that nobody has begun. */
+  takeRest(): void {
+    for (let i = 0; i < this.states.length; i++) Atomics.compareExchange(this.states, i, OPEN, TAKEN);
+  }
+}
+
 /** So many of the scripts are tried. */
 const TRIED = 8;
 
@@ -98,13 +156,14 @@ function areKnown(memory: Memory, files: readonly string[], root: string, jsxImp
   let known = 0;
   const asked = new Error('only asked');
   rememberWith({
-    recall: (key) => {
-      if (memory.recall(key) !== undefined) known++;
+    recall: (key, of) => {
+      if (memory.recall(key, of) !== undefined) known++;
       throw asked;
     },
     keep: () => {},
     digest: digestOf,
     files: null,
+    foresee: null,
   });
   try {
     for (let n = 0; n < TRIED; n++) {

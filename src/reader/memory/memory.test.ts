@@ -124,6 +124,7 @@ describe('a reading that remembers', () => {
         keep: (k: string, v: unknown) => memory.keep(k, ++made && v),
         digest: digestOf,
         files: null,
+        foresee: null,
       };
       rememberWith(counted);
       expect(written(readSource(folder))).toBe(cold);
@@ -142,16 +143,26 @@ describe('a reading that remembers', () => {
 
   it('gives the same where threads read ahead, a file that breaks them among the scripts', async () => {
     const names = Array.from({ length: 450 }, (_, i) => `src/m${i}.jsx`);
+    const at = (i: number) => `./m${i % 450}.jsx`;
     const files = Object.fromEntries(
       names.map((n, i) => [
         n,
-        `import './m${(i * 7 + 1) % 450}.jsx';\nexport default () => <p>{import('./m${(i * 11) % 450}.jsx')}${i}</p>;\n`,
+        [
+          `import '${at(i * 7 + 1)}';`,
+          `import { one${(i * 5 + 2) % 450} as one } from '${at(i * 5 + 2)}';`,
+          // Some pass on what others define, and some are no modules.
+          i % 4 === 0 ? `export * from '${at(i * 3 + 1)}';` : '',
+          i % 25 === 7 ? `import old from './old.cjs';\nold(${i});` : '',
+          `export const one${i} = ${i};\nexport function two${i}() { return one + '${'x'.repeat(i % 60)}'; }`,
+          `export default () => <p>{import('${at(i * 11)}')}${i}</p>;\n`,
+        ].join('\n'),
       ]),
     );
     const folder = folderOf({
       'index.html': '<script type="module" src="/src/m0.jsx"></script>',
       'package.json': '{ "name": "many" }',
       ...files,
+      'src/old.cjs': 'exports.unused = 1;\nmodule.exports = function (n) { console.log(n); };\n',
       'src/m9.jsx': 'export default (((',
       'src/m10.vue': '<template><p>{{ n }}</p></template><script setup>const n = 1;</script>',
       'src/m11.jsx': "import V from './m10.vue';\nexport default V;\n",

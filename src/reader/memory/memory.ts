@@ -1,5 +1,6 @@
 import { hash } from 'node:crypto';
 import type { FilesMemory } from './files-memory.ts';
+import type { LeftAsked } from './left-asked.ts';
 
 /**
  * What a text alone decides, by what it is about. Nothing that depends on other files may be among it, but for what its key names.
@@ -11,12 +12,15 @@ export type Remembered = 'script' | 'live' | 'small' | 'weight' | 'added' | 'wor
 
 /** What earlier readings found out, by key. What it gives is shared: nobody may change it. */
 export interface Memory {
-  recall(key: string): unknown;
+  /** `of`: the first of the parts that the key was made of. */
+  recall(key: string, of: string): unknown;
   keep(key: string, value: unknown): void;
   /** What `digestOf` gives, which may be known. */
   digest(text: string): string;
   /** Texts of files as they were last, where readings follow one another in one process. */
   readonly files: FilesMemory | null;
+  /** Has threads find out what will be asked for soon, where there are any. */
+  readonly foresee: ((asked: readonly LeftAsked[]) => void) | null;
 }
 
 /** A reading has its process to itself, so there is one of these. */
@@ -32,6 +36,11 @@ export function rememberWith(by: Memory | null): Memory | null {
 /** What the memory that is used now holds of files, if any. */
 export function filesInMemory(): FilesMemory | null {
   return memory?.files ?? null;
+}
+
+/** Tells those who can find it out ahead what will be asked for soon. `list` is only called where there are any. */
+export function foresee(list: () => readonly LeftAsked[]): void {
+  memory?.foresee?.(list());
 }
 
 /** What `digestOf` gives for a text that readings come to again and again. */
@@ -57,7 +66,7 @@ export function remembered<T>(
   // What is written out and what is a digest must never be taken for one another.
   const named = parts.map((part) => (part.length < LONG ? `=${part}` : `#${by.digest(part)}`));
   const key = `${kind} ${named.join('\0')}`;
-  const known = by.recall(key) as T | undefined;
+  const known = by.recall(key, parts[0]) as T | undefined;
   if (known !== undefined && holds(known)) return known;
   const made = make();
   by.keep(key, made);

@@ -6,7 +6,7 @@ import type { Memory } from './memory.ts';
 const READINGS = 3;
 
 /** What outlives a process. */
-type Beneath = Pick<Memory, 'recall' | 'keep'> & { settle(): void };
+type Beneath = Pick<Memory, 'keep'> & { recall(key: string): unknown; settle(): void };
 
 /**
  * The memory of readings that follow one another in one process. `beneath`: a slower one that outlives it. `files`: where more than one reading is to
@@ -22,6 +22,8 @@ export class ReadingsMemory implements Memory {
     private readonly beneath: Beneath | null = null,
     readonly files: FilesMemory | null = null,
   ) {}
+
+  readonly foresee = null;
 
   digest(text: string): string {
     return this.digests.of(text);

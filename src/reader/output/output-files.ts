@@ -45,7 +45,7 @@ export function readOutputFile(root: string, file: string, failed: Failed[]): Re
   const kind = file.endsWith('.css') ? 'style' : 'script';
   const address = mapAddress(whole);
   const { map, inlineMapBytes } = mapOf(root, file, whole, address, failed);
-  const { minified, gzip, brotli } = weigh(0, whole);
+  const { minified, gzip, brotli } = weigh(whole);
   const code = address === null ? whole : whole.slice(0, whole.lastIndexOf('sourceMappingURL='));
   const script = /\.m?js$/.test(file) ? scriptOf(file, code, failed) : null;
   return { path: file, kind, text: whole, bytes: { minified, gzip, brotli }, map, inlineMapBytes, script };

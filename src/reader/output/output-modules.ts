@@ -154,7 +154,7 @@ export class OutputModules {
       path: draft.path,
       kind: draft.kind,
       package: owner?.name ?? null,
-      bytes: { ...weigh(Buffer.byteLength(draft.content ?? draft.text), draft.text), marginal: 0 },
+      bytes: { source: Buffer.byteLength(draft.content ?? draft.text), ...weigh(draft.text), marginal: 0 },
       sideEffects: true,
     });
     for (const [file, bytes] of draft.inFile) this.inside[file].push({ module, bytes });

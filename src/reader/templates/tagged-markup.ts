@@ -1,5 +1,5 @@
 import { type DefaultTreeAdapterTypes as Html, parseFragment } from 'parse5';
-import { isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { isNode, nameOf, type SyntaxNode, walk, walkAndChange } from '../syntax.ts';
 import { attributeNode, elementNode, groupNode, handlerName, shownNode, textNode } from './markup-nodes.ts';
 
 /** What stands for a place of a template that is filled in: as long as it, so that all places stay where they are. */
@@ -10,7 +10,7 @@ const FILLER = '\u0001';
  * write markup in that way), so that they are read as any other markup is. Changes the tree that it is given.
  */
 export function markupOfTaggedTemplates(program: SyntaxNode, text: string): void {
-  walk(program, (node) => {
+  walkAndChange(program, (node) => {
     if (node.type === 'TaggedTemplateExpression' && /^(html|svg|mathml)$/.test(nameOf(node.tag) ?? '')) {
       node.drawn = markupOf(node.quasi as SyntaxNode, text);
       node.quasi = null;

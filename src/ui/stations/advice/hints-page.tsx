@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import type { HintRow } from '../../../core/choose/hint-table.ts';
+import { columnStyle, PlainCell, useColumnWidths } from '../../parts/columns.tsx';
 import { percent, size, time } from '../../parts/format.ts';
 import { Message } from '../../parts/message.tsx';
 import { Aside, StationGrid } from '../../parts/station-grid.tsx';
@@ -11,7 +12,9 @@ import { type HintLine, hintLines, NO_GAIN, wayWords } from './hint-lines.ts';
 import { HintSheet } from './hint-sheet.tsx';
 
 const BAR = 48;
-const COLUMNS = 'grid-cols-[22px_minmax(80px,130px)_164px_122px_54px_minmax(0,1fr)]';
+const COLUMNS = 'grid-cols-[22px_var(--for)_var(--way)_var(--saves)_var(--wastes)_minmax(0,1fr)]';
+const USUAL = { for: 'minmax(80px,130px)', way: '164px', saves: '122px', wastes: '54px' };
+const COLUMN_NAMES = ['for', 'way', 'saves', 'wastes'] as const;
 
 /** Every hint that could make sense, by route, with what it saves and wastes by itself; switched on and off. */
 export function HintsPage() {
@@ -20,6 +23,7 @@ export function HintsPage() {
   const [chosen, setChosen] = useState<string | null>(null);
   /** Which way is looked at where none is on, by line. */
   const [ways, setWays] = useState<Record<string, string>>({});
+  const widths = useColumnWidths('hints', COLUMN_NAMES);
   if (error) return <Message title="Hints can’t be measured">{error}</Message>;
   if (!rows)
     return <Message title="Measuring every hint that could make sense">{percent(done)} of them tried.</Message>;
@@ -31,7 +35,7 @@ export function HintsPage() {
   const most = Math.max(1, ...rows.map((r) => Math.abs(r.gain)));
   return (
     <StationGrid id="hints" aside={320}>
-      <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6">
+      <div className="min-h-0 min-w-0 overflow-y-auto px-4 pt-4 pb-6" style={columnStyle(widths, USUAL)}>
         <div className="flex items-start justify-between gap-4">
           <div>
             <h1 className="text-[15px] font-semibold">Each hint by itself</h1>
@@ -50,12 +54,12 @@ export function HintsPage() {
           <p className="text-soft">No hint saves anything here, as the plan is. Another link at the top may differ.</p>
         ) : (
           <>
-            <div className={`grid ${COLUMNS} gap-3 text-[11px] text-soft`} aria-hidden="true">
+            <div className={`grid ${COLUMNS} gap-3 text-[11px] text-soft`}>
               <span>on</span>
-              <span>for</span>
-              <span>way</span>
-              <span>saves a visit</span>
-              <span className="text-right">wastes</span>
+              <PlainCell words="for" column={widths.for} at="right" />
+              <PlainCell words="way" column={widths.way} at="right" />
+              <PlainCell words="saves a visit" column={widths.saves} at="right" />
+              <PlainCell words="wastes" column={widths.wastes} at="right" className="text-right" />
               <span>because</span>
             </div>
             {routes.map(({ route, lines: own }) => (

@@ -3,9 +3,13 @@
 import type { PivotCell, PivotTable, Sorted } from '../../../core/compare/pivot.ts';
 import type { Measure } from '../../../core/vocabulary/measures.ts';
 import { Change } from '../../parts/change.tsx';
+import { ColumnEdge, givenWidth, useColumnWidth } from '../../parts/columns.tsx';
 import { OrderButton } from '../../parts/order.tsx';
 import { usePivotChoice } from '../../state/pivot.ts';
 import { writerOf } from './measures.ts';
+
+/** Under which name widths of columns are remembered. */
+const LIST = 'compared across';
 
 /** Figures with their change against the first plan, each as long as it is beside the largest; heads sort by what they stand above. */
 export function AcrossTable({
@@ -33,19 +37,7 @@ export function AcrossTable({
           <tr>
             <SortHead words={along} />
             {columns.map((column, c) => (
-              <th
-                key={column.key}
-                scope="col"
-                colSpan={2}
-                className="sticky top-0 z-10 border-b border-line bg-sheet px-3 py-1 text-left font-semibold"
-                title={column.name}
-              >
-                <span className="block max-w-72 truncate">{column.name}</span>
-                <span className="flex gap-3 text-xs font-normal">
-                  <SortButton words="figure" of="value" column={c} />
-                  {changes[c] ? <SortButton words="change" of="change" column={c} /> : null}
-                </span>
-              </th>
+              <FigureHead key={column.key} name={column.name} at={c} hasChanges={changes[c]} />
             ))}
           </tr>
         </thead>
@@ -67,6 +59,27 @@ export function AcrossTable({
         </tbody>
       </table>
     </div>
+  );
+}
+
+function FigureHead({ name, at, hasChanges }: { name: string; at: number; hasChanges: boolean }) {
+  const column = useColumnWidth(LIST, `column ${at + 1}`);
+  return (
+    <th
+      scope="col"
+      colSpan={2}
+      data-column
+      style={givenWidth(column)}
+      className="sticky top-0 z-10 border-b border-line bg-sheet px-3 py-1 text-left font-semibold"
+      title={name}
+    >
+      <span className="block max-w-72 truncate">{name}</span>
+      <span className="flex gap-3 text-xs font-normal">
+        <SortButton words="figure" of="value" column={at} />
+        {hasChanges ? <SortButton words="change" of="change" column={at} /> : null}
+      </span>
+      <ColumnEdge {...column} name={name} />
+    </th>
   );
 }
 
@@ -96,13 +109,17 @@ function Cell({ cell, most, write }: { cell: PivotCell; most: number; write: (va
 function SortHead({ words }: { words: string }) {
   const sort = usePivotChoice((s) => s.sort);
   const rising = sort.by === 'name' ? sort.rising : null;
+  const width = useColumnWidth(LIST, 'name');
   return (
     <th
       scope="col"
+      data-column
+      style={givenWidth(width)}
       aria-sort={rising === null ? 'none' : rising ? 'ascending' : 'descending'}
       className="sticky top-0 z-10 border-b border-line bg-sheet py-1 text-left align-bottom text-xs font-normal"
     >
       <SortButton words={words} of="name" column={0} />
+      <ColumnEdge {...width} name={words} />
     </th>
   );
 }

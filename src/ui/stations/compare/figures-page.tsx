@@ -11,7 +11,7 @@ import { type Compared, conditionsWords } from '../../state/compare.ts';
 import { useMeasured } from '../../state/rehearsals.ts';
 import { useWorkbench } from '../../state/workbench.ts';
 import { changeWords, writerOf } from './measures.ts';
-import { ChangeBeside, PlanHeads } from './plan-heads.tsx';
+import { ChangeBeside, NamedHead, PlanHeads } from './plan-heads.tsx';
 import { Reckoning } from './reckoning.tsx';
 import { TakeTables } from './take-along.tsx';
 
@@ -54,8 +54,8 @@ export function FiguresPage({ compared }: { compared: Compared }) {
       <table className="min-w-[560px]">
         <thead className="sticky top-0 bg-paper">
           <tr>
-            <th className="w-52 py-1 text-left font-normal text-soft">measure</th>
-            <PlanHeads plans={plans} />
+            <NamedHead words="measure" list="compared figures" className="w-52" />
+            <PlanHeads plans={plans} list="compared figures" />
           </tr>
         </thead>
         {conditions.map((under, c) => (

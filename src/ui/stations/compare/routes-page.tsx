@@ -8,7 +8,7 @@ import { Change } from '../../parts/change.tsx';
 import { Term } from '../../parts/term.tsx';
 import { type Compared, conditionsWords } from '../../state/compare.ts';
 import { changeWords, writerOf } from './measures.ts';
-import { ChangeBeside, PlanHeads } from './plan-heads.tsx';
+import { ChangeBeside, NamedHead, PlanHeads } from './plan-heads.tsx';
 import { Reckoning } from './reckoning.tsx';
 import { TakeTables } from './take-along.tsx';
 
@@ -103,9 +103,9 @@ export function RoutesPage({ compared }: { compared: Compared }) {
       <table className="min-w-[560px]">
         <thead className="sticky top-0 bg-paper">
           <tr className="text-soft">
-            <th className="w-44 py-1 text-left font-normal">landing, › action</th>
-            <th className="w-28 py-1 text-left font-normal">measure</th>
-            <PlanHeads plans={plans} />
+            <NamedHead words="landing, › action" list="compared routes" className="w-44" />
+            <NamedHead words="measure" list="compared routes" className="w-28" />
+            <PlanHeads plans={plans} list="compared routes" />
           </tr>
         </thead>
         <tbody>

@@ -7,6 +7,9 @@ import { size } from '../../parts/format.ts';
 import { Marked } from '../../parts/marked.tsx';
 import type { GroupLine, Line } from './lines.ts';
 
+/** The columns of all lines, as wide as the list around them says. */
+export const COLUMNS = 'grid-cols-[22px_minmax(96px,1fr)_var(--weight)_var(--needed)_var(--fetched)] pr-2';
+
 const BAR = 184;
 /** Where the figures before the bars end. */
 const FIGURE = 52;
@@ -51,7 +54,7 @@ export function ListLine({
       aria-selected={chosen || marked}
       onClick={onChoose}
       onDoubleClick={onAct}
-      className={`grid ${line.kind === 'import' && line.within ? 'pl-5' : ''} h-full cursor-pointer grid-cols-[22px_minmax(96px,1fr)_minmax(90px,250px)_minmax(84px,150px)_minmax(72px,150px)] items-center rounded-sm pr-2 outline-none ${chosen ? 'bg-mark' : 'hover:bg-band'}`}
+      className={`grid ${line.kind === 'import' && line.within ? 'pl-5' : ''} h-full cursor-pointer ${COLUMNS} items-center rounded-sm outline-none ${chosen ? 'bg-mark' : 'hover:bg-band'}`}
     >
       {marked ? <Marked /> : <Joint broken={split} changed={changed} />}
       <span
@@ -165,7 +168,7 @@ export function GroupListLine({ line, index, chosen, heaviest, onChoose, onAct }
       tabIndex={-1}
       aria-selected={chosen}
       onClick={(event) => (chosen ? onAct() : onChoose(event))}
-      className={`grid h-full cursor-pointer grid-cols-[22px_minmax(96px,1fr)_minmax(90px,250px)_minmax(84px,150px)_minmax(72px,150px)] items-center rounded-sm pr-2 outline-none ${chosen ? 'bg-mark' : 'hover:bg-band'}`}
+      className={`grid h-full cursor-pointer ${COLUMNS} items-center rounded-sm outline-none ${chosen ? 'bg-mark' : 'hover:bg-band'}`}
     >
       <svg width="22" height="28" aria-hidden="true">
         <title>{line.open ? 'unfolded' : 'folded'}</title>

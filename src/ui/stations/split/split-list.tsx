@@ -2,11 +2,12 @@
 
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, type MouseEvent, type RefObject, useEffect } from 'react';
+import { columnStyle, PlainCell, useColumnWidths } from '../../parts/columns.tsx';
 import { type Modifiers, turnedByClick, turnedByStep } from '../../parts/marks.ts';
 import { openRowMenu, type RowMenu } from '../../parts/menu/row-menu.ts';
 import { Message } from '../../parts/message.tsx';
 import type { Line } from './lines.ts';
-import { GroupListLine, ListLine, lineId } from './list-line.tsx';
+import { COLUMNS, GroupListLine, ListLine, lineId } from './list-line.tsx';
 
 const LINE = 28;
 const HEADING = 40;
@@ -47,6 +48,7 @@ export function SplitList(props: ListProps) {
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
   }, [at, virtual]);
 
+  const widths = useColumnWidths('imports', COLUMN_NAMES);
   // Out of sight it isn’t drawn, and nothing may point to it.
   const isDrawn = virtual.getVirtualItems().some((item) => item.index === at);
   const { onKey, onPick } = choosing({ ...props, at });
@@ -69,45 +71,57 @@ export function SplitList(props: ListProps) {
   }
   const heaviest = Math.max(1, ...lines.map(longestBar));
   return (
-    <div
-      ref={box}
-      role="listbox"
-      tabIndex={0}
-      aria-label="Imports and split points"
-      aria-multiselectable="true"
-      aria-activedescendant={isDrawn ? lineId(at) : undefined}
-      onKeyDown={onKey}
-      onContextMenu={onMenu}
-      className="min-h-0 flex-1 overflow-y-auto px-3 pb-4 outline-offset-[-2px]"
-    >
-      <div className="relative" style={{ height: virtual.getTotalSize() }}>
-        {virtual.getVirtualItems().map((item) => {
-          const line = lines[item.index];
-          const common = {
-            index: item.index,
-            chosen: line.id === chosen,
-            heaviest,
-            onChoose: (event: Modifiers) => line.kind !== 'heading' && onPick(line, item.index, event),
-            onAct: () => line.kind !== 'heading' && onAct(line),
-          };
-          return (
-            <div key={item.key} className="absolute inset-x-0" style={{ top: item.start, height: item.size }}>
-              {line.kind === 'heading' ? (
-                <div role="presentation" className="flex h-full items-end gap-2 pb-1.5 pl-2 font-semibold">
-                  {line.title} <span className="font-normal text-soft">{line.note}</span>
-                </div>
-              ) : line.kind === 'group' ? (
-                <GroupListLine line={line} {...common} />
-              ) : (
-                <ListLine line={line} marked={isMarked(line, marks)} {...common} />
-              )}
-            </div>
-          );
-        })}
+    <div className="flex min-h-0 flex-1 flex-col" style={columnStyle(widths, USUAL)}>
+      <div className={`mx-3 grid ${COLUMNS} items-end border-b border-line pb-0.5 text-[11px] text-soft`}>
+        <span className="col-span-2 pl-2">import or split point</span>
+        <PlainCell words="self and retained size" column={widths.weight} className="pl-1" />
+        <PlainCell words="needed" column={widths.needed} />
+        <PlainCell words="fetched" column={widths.fetched} className="text-right" />
+      </div>
+      <div
+        ref={box}
+        role="listbox"
+        tabIndex={0}
+        aria-label="Imports and split points"
+        aria-multiselectable="true"
+        aria-activedescendant={isDrawn ? lineId(at) : undefined}
+        onKeyDown={onKey}
+        onContextMenu={onMenu}
+        className="min-h-0 flex-1 overflow-y-auto px-3 pb-4 outline-offset-[-2px]"
+      >
+        <div className="relative" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map((item) => {
+            const line = lines[item.index];
+            const common = {
+              index: item.index,
+              chosen: line.id === chosen,
+              heaviest,
+              onChoose: (event: Modifiers) => line.kind !== 'heading' && onPick(line, item.index, event),
+              onAct: () => line.kind !== 'heading' && onAct(line),
+            };
+            return (
+              <div key={item.key} className="absolute inset-x-0" style={{ top: item.start, height: item.size }}>
+                {line.kind === 'heading' ? (
+                  <div role="presentation" className="flex h-full items-end gap-2 pb-1.5 pl-2 font-semibold">
+                    {line.title} <span className="font-normal text-soft">{line.note}</span>
+                  </div>
+                ) : line.kind === 'group' ? (
+                  <GroupListLine line={line} {...common} />
+                ) : (
+                  <ListLine line={line} marked={isMarked(line, marks)} {...common} />
+                )}
+              </div>
+            );
+          })}
+        </div>
       </div>
     </div>
   );
 }
+
+/** Widths of the columns where nobody gave them another one. */
+const USUAL = { weight: 'minmax(90px,250px)', needed: 'minmax(84px,150px)', fetched: 'minmax(72px,150px)' };
+const COLUMN_NAMES = ['weight', 'needed', 'fetched'] as const;
 
 /** What keys and clicks do to a list of which line `at` is chosen: choose, mark several, act and fold. */
 function choosing({

@@ -1,10 +1,10 @@
 'use client';
 
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type CSSProperties, type KeyboardEvent, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
 import type { ModuleRow, Sizes } from '../../../../core/inventory/inventory.ts';
 import { counted } from '../../../../core/text/counted.ts';
-import { type ColumnWidth, useColumnWidth } from '../../../parts/columns.tsx';
+import { type ColumnWidth, columnStyle, useColumnWidths } from '../../../parts/columns.tsx';
 import { size } from '../../../parts/format.ts';
 import { copying, openRowMenu } from '../../../parts/menu/row-menu.ts';
 import { type Heads, OrderCell, useOrder, type Values } from '../../../parts/order.tsx';
@@ -12,6 +12,9 @@ import { travels } from './travels.ts';
 
 const LINE = 25;
 const COLUMNS = 'grid grid-cols-[minmax(0,1fr)_var(--size)_var(--starts)] items-center pr-1.5';
+
+const USUAL = { size: '96px', starts: '128px' };
+const COLUMN_NAMES = ['size', 'starts'] as const;
 
 type Column = 'module' | 'size' | 'starts';
 const HEADS: readonly { of: Column; words: string; className: string }[] = [
@@ -45,8 +48,7 @@ export function ModuleList({
     [kind],
   );
   const { sorted, head } = useOrder<ModuleRow, Column>('modules', found, values, 'size');
-  const widths = { size: useColumnWidth('modules', 'size'), starts: useColumnWidth('modules', 'starts') };
-  const style = { '--size': `${widths.size.width ?? 96}px`, '--starts': `${widths.starts.width ?? 128}px` };
+  const widths = useColumnWidths('modules', COLUMN_NAMES);
   const virtual = useVirtualizer({
     count: sorted.length,
     getScrollElement: () => box.current,
@@ -70,7 +72,7 @@ export function ModuleList({
     go(to);
   };
   return (
-    <div style={style as CSSProperties}>
+    <div style={columnStyle(widths, USUAL)}>
       <div className="mb-1 flex items-center gap-3">
         <FindField text={text} onText={setText} onList={() => go(0)} />
         <span aria-live="polite" className="text-soft">
