@@ -124,6 +124,31 @@ describe('the Split list', () => {
     await page.close();
   });
 
+  it.each([
+    ['split?route=/timetable', 'Imports', 'needed', 'ArrowLeft', 32],
+    ['advice?route=/timetable', 'Each hint', 'way', 'ArrowRight', 32],
+    ['compare?route=/timetable', 'Figures', 'measure', 'ArrowRight', 32],
+    ['compare?route=/timetable', 'Routes and actions', 'First plan', 'ArrowRight', 32],
+    ['compare?route=/timetable', 'Across', 'landings', 'ArrowLeft', -32],
+  ])('gives columns another width whose heads sort nothing: %s, %s, %s', async (address, tab, column, key, change) => {
+    const page = await served.page(`/p/saltmarsh/${address}`);
+    await page.getByRole('tab', { name: tab }).click();
+    const edge = page.getByRole('separator', { name: `Width of the column ${column}` });
+    await edge.waitFor();
+    const width = () => edge.evaluate((e) => Math.round(e.closest('[data-column]')!.getBoundingClientRect().width));
+    const usual = await width();
+    await edge.press(key);
+    await edge.press(key);
+    expect(Math.abs((await width()) - usual - change)).toBeLessThanOrEqual(1);
+    await page.reload();
+    await page.getByRole('tab', { name: tab }).click();
+    await edge.waitFor();
+    expect(Math.abs((await width()) - usual - change)).toBeLessThanOrEqual(1);
+    await edge.press('Enter');
+    expect(await width()).toBe(usual);
+    await page.close();
+  });
+
   it('goes into a split point and tells what its own imports do to the wait', async () => {
     const page = await served.page('/p/saltmarsh/split?route=/timetable');
     const sheet = page.getByRole('complementary', { name: 'Details' });

@@ -120,7 +120,7 @@ export function PlainCell({
   );
 }
 
-/** Widths of the columns of a grid as variables of style, each under its name (`--size`). `usual`: as wide as they are where nobody gave them another width. */
+/** Widths of the columns of a grid as variables of style, each under its name (`--column-size`). `usual`: as wide as they are where nobody gave them another width. */
 export function columnStyle<Column extends string>(
   widths: Record<Column, ColumnWidth>,
   usual: Record<Column, string>,
@@ -129,7 +129,7 @@ export function columnStyle<Column extends string>(
   return Object.fromEntries(
     columns.map((column) => {
       const { width } = widths[column];
-      return [`--${column}`, width === null ? usual[column] : `${width}px`];
+      return [`--column-${column}`, width === null ? usual[column] : `${width}px`];
     }),
   );
 }

@@ -12,7 +12,8 @@ import { type HintLine, hintLines, NO_GAIN, wayWords } from './hint-lines.ts';
 import { HintSheet } from './hint-sheet.tsx';
 
 const BAR = 48;
-const COLUMNS = 'grid-cols-[22px_var(--for)_var(--way)_var(--saves)_var(--wastes)_minmax(0,1fr)]';
+const COLUMNS =
+  'grid-cols-[22px_var(--column-for)_var(--column-way)_var(--column-saves)_var(--column-wastes)_minmax(0,1fr)]';
 const USUAL = { for: 'minmax(80px,130px)', way: '164px', saves: '122px', wastes: '54px' };
 const COLUMN_NAMES = ['for', 'way', 'saves', 'wastes'] as const;
 

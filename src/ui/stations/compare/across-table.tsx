@@ -8,9 +8,6 @@ import { OrderButton } from '../../parts/order.tsx';
 import { usePivotChoice } from '../../state/pivot.ts';
 import { writerOf } from './measures.ts';
 
-/** Under which name widths of columns are remembered. */
-const LIST = 'compared across';
-
 /** Figures with their change against the first plan, each as long as it is beside the largest; heads sort by what they stand above. */
 export function AcrossTable({
   table: { columns, rows },
@@ -63,13 +60,10 @@ export function AcrossTable({
 }
 
 function FigureHead({ name, at, hasChanges }: { name: string; at: number; hasChanges: boolean }) {
-  const column = useColumnWidth(LIST, `column ${at + 1}`);
   return (
     <th
       scope="col"
       colSpan={2}
-      data-column
-      style={givenWidth(column)}
       className="sticky top-0 z-10 border-b border-line bg-sheet px-3 py-1 text-left font-semibold"
       title={name}
     >
@@ -78,7 +72,6 @@ function FigureHead({ name, at, hasChanges }: { name: string; at: number; hasCha
         <SortButton words="figure" of="value" column={at} />
         {hasChanges ? <SortButton words="change" of="change" column={at} /> : null}
       </span>
-      <ColumnEdge {...column} name={name} />
     </th>
   );
 }
@@ -109,7 +102,8 @@ function Cell({ cell, most, write }: { cell: PivotCell; most: number; write: (va
 function SortHead({ words }: { words: string }) {
   const sort = usePivotChoice((s) => s.sort);
   const rising = sort.by === 'name' ? sort.rising : null;
-  const width = useColumnWidth(LIST, 'name');
+  // The figures share what this one leaves.
+  const width = useColumnWidth('compared across', 'name');
   return (
     <th
       scope="col"

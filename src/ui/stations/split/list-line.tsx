@@ -8,7 +8,8 @@ import { Marked } from '../../parts/marked.tsx';
 import type { GroupLine, Line } from './lines.ts';
 
 /** The columns of all lines, as wide as the list around them says. */
-export const COLUMNS = 'grid-cols-[22px_minmax(96px,1fr)_var(--weight)_var(--needed)_var(--fetched)] pr-2';
+export const COLUMNS =
+  'grid-cols-[22px_minmax(96px,1fr)_var(--column-weight)_var(--column-needed)_var(--column-fetched)] pr-2';
 
 const BAR = 184;
 /** Where the figures before the bars end. */

@@ -11,7 +11,7 @@ import { type Heads, OrderCell, useOrder, type Values } from '../../../parts/ord
 import { travels } from './travels.ts';
 
 const LINE = 25;
-const COLUMNS = 'grid grid-cols-[minmax(0,1fr)_var(--size)_var(--starts)] items-center pr-1.5';
+const COLUMNS = 'grid grid-cols-[minmax(0,1fr)_var(--column-size)_var(--column-starts)] items-center pr-1.5';
 
 const USUAL = { size: '96px', starts: '128px' };
 const COLUMN_NAMES = ['size', 'starts'] as const;
