@@ -27,6 +27,13 @@ import {
 } from './shipped-code.ts';
 import { syncUses } from './sync-uses.ts';
 
+/**
+ * What only a tree with types tells: decorators, and fields that a constructor declares. Others are read from one without, which is a third
+ * smaller, and takes as much less time to make and to go through.
+ */
+const SAYS_TYPES =
+  /(?:^|[(,;{}]|\bexport|\bdefault)\s*@[A-Za-z_$]|\bconstructor\s*\(\s*(?:private|protected|public|readonly|override)\b|,\s*(?:private|protected|public|readonly)\s/m;
+
 const NO_EXPORTS: ScriptExports = { named: [], stars: [], own: [] };
 
 export interface ParseOptions {
@@ -51,7 +58,7 @@ export interface ParseOptions {
 export function parseScript(path: string, text: string, options: ParseOptions): ParsedScript {
   const { jsxImportSource, usedElsewhere = false } = options;
   const lang = languageOf(path);
-  const parsed = parse(path, text, { lang });
+  const parsed = parse(path, text, { lang, astType: SAYS_TYPES.test(text) ? 'ts' : 'js' });
   const source = new SourceText(text);
   const broken = parsed.errors.find((e) => e.severity === 'Error');
   if (broken) {
