@@ -171,6 +171,25 @@ describe('a reading that remembers', () => {
     expect(written(await done)).toBe(written(readSource(folder)));
   });
 
+  it('blames the file that ended the reading, though a thread was at it and the reading at another', async () => {
+    const count = 450;
+    const folder = folderOf({
+      'index.html': '<script type="module" src="/src/m0.jsx"></script>',
+      'package.json': '{ "name": "many" }',
+      // Threads come to it first, the reading last.
+      'src/a.jsx': `x = ${'('.repeat(100_000)}1${')'.repeat(100_000)}`,
+      ...Object.fromEntries(
+        Array.from({ length: count }, (_, i) => [
+          `src/m${i}.jsx`,
+          `import '${i + 1 < count ? `./m${i + 1}.jsx` : './a.jsx'}';\nexport default () => <p>${i}</p>;\n`,
+        ]),
+      ),
+    });
+    const { snapshot } = await runReading(work(folder), SCRIPT).done;
+    expect(snapshot.failed.map((f) => f.path)).toEqual(['src/a.jsx']);
+    expect(snapshot.modules.length).toBe(count + 1);
+  });
+
   it('is used by one reading and no other, also where that fails, and is there for the next one', () => {
     const app = copied(path.join(STYLES, 'react-parts'));
     const cold = written(readSource(app));

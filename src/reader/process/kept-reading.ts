@@ -62,7 +62,7 @@ export class KeptReading {
       }
     };
     const { work, memory, script, limits } = this;
-    const child = new ReadingChild({ work, skip: [], memory, stays: true }, script, told, limits);
+    const child = new ReadingChild({ work, skip: [], memory, alone: false, stays: true }, script, told, limits);
     this.child = child;
     // It knows nothing of what was told before.
     this.texts = {};

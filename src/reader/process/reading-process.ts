@@ -12,7 +12,7 @@ import { readApp } from '../read-app.ts';
 import { jsxSource } from '../read-source.ts';
 import { unpack } from '../unpack/unpack.ts';
 import { watchWith } from '../watch.ts';
-import { type Archive, BEGUN_BYTES, FILES, type Handed, type Left, type Read, type Told } from './work.ts';
+import { type Archive, BEGUN_BYTES, type Begun, FILES, type Handed, type Left, type Read, type Told } from './work.ts';
 
 /**
  * Reads a folder or an archive in a process of its own: whatever ends it (a parser's stack, memory, its watcher) ends nothing
@@ -20,15 +20,17 @@ import { type Archive, BEGUN_BYTES, FILES, type Handed, type Left, type Read, ty
  */
 const EVERY_MS = 100;
 const folder = process.argv[2];
-const { work, skip, memory, stays } = deserialize(fs.readFileSync(path.join(folder, FILES.handed))) as Handed;
+const { work, skip, memory, alone, stays } = deserialize(fs.readFileSync(path.join(folder, FILES.handed))) as Handed;
 const begun = fs.openSync(path.join(folder, FILES.begun), 'w');
 const line = Buffer.alloc(BEGUN_BYTES);
 let n = 0;
+let helped = false;
 watchWith({
   skip: new Map(skip),
   begun: (what, isFile) => {
     line.fill(0);
-    line.write(JSON.stringify({ n: ++n, what: what.slice(-300), isFile }));
+    const now: Begun = { n: ++n, what: what.slice(-300), isFile, helped };
+    line.write(JSON.stringify(now));
     fs.writeSync(begun, line, 0, BEGUN_BYTES, 0);
   },
 });
@@ -58,6 +60,7 @@ async function read(): Promise<Read> {
     },
   });
   ahead?.stop();
+  helped = false;
   rememberWith(known);
   for (const [path, reason] of skip)
     if (!made.snapshot.failed.some((f) => f.path === path))
@@ -73,7 +76,7 @@ let hasRead = false;
 /** Has threads find out ahead what scripts say, where that pays. */
 function aheadOf(root: string): { stop: () => void } | null {
   // After a try that ended in a file threads would end in it as well; and who has read once knows most.
-  if (skip.length > 0 || hasRead) return null;
+  if (alone || skip.length > 0 || hasRead) return null;
   hasRead = true;
   let work: { root: string; jsxImportSource: string };
   try {
@@ -83,6 +86,7 @@ function aheadOf(root: string): { stop: () => void } | null {
     return null;
   }
   const ahead = Ahead.over(known, work);
+  helped = ahead.memory !== known;
   rememberWith(ahead.memory);
   return ahead;
 }

@@ -40,14 +40,20 @@ export function runReading(
   const told = (by: Told) => 'read' in by && onProgress(by.read, by.known);
   let running: ReadingChild | null = null;
   let stopped = false;
+  let alone = false;
   const attempt = async (): Promise<Read> => {
-    running = new ReadingChild({ work, skip: [...skip], memory, stays: false }, script, told, limits);
+    running = new ReadingChild({ work, skip: [...skip], memory, alone, stays: false }, script, told, limits);
     const end = await running.ended;
     if (stopped) return new Promise(() => {});
     if (end.left?.kind === 'read') return end.left.read;
     if (end.left?.kind === 'refused')
       throw new InputError(end.left.error.title, end.left.error.detail, end.left.error.at, end.left.error.offers);
     const { begun, why } = end;
+    // It was at a file, and threads were at others: which one ended it shows without them.
+    if (begun?.helped && end.left === null && !end.stuck) {
+      alone = true;
+      return attempt();
+    }
     const canGoOn = begun?.isFile && !skip.has(begun.what) && skip.size < MOST_LEFT_ASIDE && why.ofFile !== null;
     if (begun && canGoOn) {
       skip.set(begun.what, why.ofFile!);
@@ -69,6 +75,8 @@ interface End {
   begun: Begun | null;
   /** In words: of the file that was begun last (null where it isn't its doing), and of the whole reading. */
   why: { ofFile: string | null; ofAll: string };
+  /** It was ended because it got no further. */
+  stuck: boolean;
 }
 
 /** Each reading makes as many things as an app has modules and imports, most of them for itself alone: with more room for what is new, in MB, fewer are moved about. */
@@ -120,7 +128,7 @@ export class ReadingChild {
       const over = (code: number | null, signal: string | null) => {
         clearInterval(look);
         const left = this.leftBehind();
-        const end = { left, begun: this.begun(), why: this.why(left, code, signal) };
+        const end = { left, begun: this.begun(), why: this.why(left, code, signal), stuck: this.stuck };
         fs.rmSync(this.folder, { recursive: true, force: true });
         give(end);
       };

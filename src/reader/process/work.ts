@@ -39,6 +39,8 @@ export interface Handed {
   skip: [string, string][];
   /** The folder in which readings remember what they found out; null: none. */
   memory: string | null;
+  /** Without threads that read ahead. */
+  alone: boolean;
   /** It stays when it has read, and reads again whenever it is told to. */
   stays: boolean;
 }
@@ -67,6 +69,8 @@ export interface Begun {
   n: number;
   what: string;
   isFile: boolean;
+  /** Threads were at other files meanwhile, any of which can have ended the process. */
+  helped: boolean;
 }
 
 export const BEGUN_BYTES = 1024;
