@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { PIECES, REFERENCE_MS, workload } from '../src/worker/workload.ts';
+import { REFERENCE_MS, workload } from '../src/core/sim/workload.ts';
 
 /** From so long on a task is long, on the reference machine. In ms. */
 const LONG_MS = 50;
@@ -64,7 +64,6 @@ function markWhenShown(text: string): void {
 /** How much slower this machine's browser is than the reference, as far as it is free now. */
 async function slowness(page: Page): Promise<number> {
   const times: number[] = await page.evaluate(`(() => {
-    const PIECES = ${PIECES};
     ${workload}
     return Array.from({ length: 9 }, () => {
       const began = performance.now();

@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import { workload } from './workload.ts';
+import { workload } from '../core/sim/workload.ts';
 
 const RUNS = 25;
 

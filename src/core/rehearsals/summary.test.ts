@@ -72,6 +72,9 @@ describe('a plan and conditions as they were run', () => {
     const apart = { ...as(2), conditions: { ...ROUND, device: { ...device, browserFactor: 2 } } };
     expect(conditionsAsRun(apart).device).toMatchObject({ cpuFactor: 2, browserFactor: 1 });
     expect(conditionsAsRun({ ...as(3), runs: [] }).device).toBe(device);
-    expect([slowedWords(as(3)), slowedWords(as(4))]).toEqual([', its thread slowed 3.0 times', '']);
+    expect([slowedWords(as(3)), slowedWords(as(4))]).toEqual([
+      ', its thread 3.0 times slower than the reference machine',
+      '',
+    ]);
   });
 });

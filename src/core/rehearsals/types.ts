@@ -31,7 +31,7 @@ export interface RehearsedRun {
   tasks: RehearsedTask[];
   /** What modules took by themselves when they ran, by path; 0 for those that took too little to be measured. */
   modules: Record<string, number>;
-  /** How many times slower than the machine the page’s thread was made. */
+  /** How many times slower the page’s thread was than the reference machine’s: by the machine that ran it, and by how it was slowed. */
   slowed: number;
   /** Share of the machine that others kept busy meanwhile (0 to 1). */
   busy: number;

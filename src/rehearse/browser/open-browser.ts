@@ -64,7 +64,7 @@ export class OpenBrowser {
     readonly page: Page,
     readonly tools: CDPSession,
     readonly version: string,
-    /** How many times slower its pages really are. */
+    /** How many times slower its pages really are than on the reference machine. */
     readonly slowed: number,
     /** Whether its pages are kept in the browser’s own sandbox. */
     readonly sandboxed: boolean,
@@ -101,7 +101,7 @@ export class OpenBrowser {
     const tools = await context.newCDPSession(page);
     await page.goto(first);
     await page.waitForTimeout(SETTLE_MS);
-    const slowed = device.cpuFactor === 1 ? 1 : await slowDown(page, tools, device.cpuFactor);
+    const slowed = await slowDown(page, tools, device.cpuFactor);
     const version = context.browser()?.version() ?? '';
     return new OpenBrowser(context, page, tools, version, slowed, sandboxed);
   }

@@ -14,7 +14,7 @@ export interface RunLanding {
   tasks: RehearsedTask[];
   errors: string[];
   version: string;
-  /** How many times slower the page’s thread really was. */
+  /** How many times slower the page’s thread really was than the reference machine’s. */
   slowed: number;
   /** Whether its code was kept in the browser’s own sandbox. */
   sandboxed: boolean;

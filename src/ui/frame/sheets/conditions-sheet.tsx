@@ -11,7 +11,7 @@ import {
   ownDeviceId,
   ownLinkId,
 } from '../../../core/sim/own-conditions.ts';
-import { REFERENCE_MS } from '../../../worker/workload.ts';
+import { REFERENCE_MS } from '../../../core/sim/workload.ts';
 import { NumberField, PickField, TextField } from '../../parts/field.tsx';
 import { Modal } from '../../parts/modal.tsx';
 import { toast } from '../../parts/toast.ts';
