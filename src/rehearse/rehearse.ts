@@ -8,7 +8,7 @@ import type { CacheState } from '../core/vocabulary/cache-states.ts';
 import { remembering } from '../reader/memory/remembering.ts';
 import type { ReadOptions } from '../reader/read-app.ts';
 import { connectsLater, findBrowser, NO_BROWSER } from './browser/find-browser.ts';
-import { busyShare } from './measure/quiet.ts';
+import { busyShare, stolenShare, ticks } from './measure/machine.ts';
 import { runLanding } from './measure/run-landing.ts';
 import type { Speaking } from './serve/server.ts';
 import { ServerBeside } from './serve/server-beside.ts';
@@ -125,14 +125,33 @@ async function oneRun(
   if (busy > TOO_BUSY) told.push('other programs kept this machine busy, so that times are too long');
   const address = `${server.scheme}://${HOST}${site.address}`;
   const words = site.actWords;
-  const done = await runLanding(program, address, conditions, server.led, earlier, stopped, words);
+  const land = () => withStolen(() => runLanding(program, address, conditions, server.led, earlier, stopped, words));
+  let { done, stolen } = await land();
+  if (stolen > TOO_BUSY && !stopped()) {
+    const again = await land();
+    if (again.stolen < stolen) ({ done, stolen } = again);
+  }
+  if (stolen > TOO_BUSY)
+    told.push(
+      'others were given much of this machine’s time during a run (it is a guest of another), so that times are too long',
+    );
   if (!done.sandboxed) told.push('the browser ran without its sandbox, which this system or user doesn’t give it');
   if (done.pressed === false) told.push(`nothing on the page says “${words}”: the act couldn’t be done`);
   if (stopped() && !done.quiet) return null;
   if (!done.quiet) told.push('the page never came to rest: it was looked at for a minute and a half');
   const { app, program: landing, watched } = site;
   const run = readRun(done.raw, done.tasks, { ...app, program: landing, conditions, watched, act });
-  return { run: { ...run, busy, slowed: done.slowed, errors: done.errors }, version: done.version };
+  return {
+    run: { ...run, busy: Math.max(busy, stolen), slowed: done.slowed, errors: done.errors },
+    version: done.version,
+  };
+}
+
+/** Does something, and tells what share of the processors' time was stolen meanwhile. */
+async function withStolen<T>(work: () => Promise<T>): Promise<{ done: T; stolen: number }> {
+  const before = ticks();
+  const done = await work();
+  return { done, stolen: stolenShare(before, ticks()) };
 }
 
 /** What of the conditions a rehearsal doesn’t make, in words. */

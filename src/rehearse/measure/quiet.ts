@@ -1,4 +1,3 @@
-import os from 'node:os';
 import type { Page, Request } from 'playwright-core';
 
 /** So long nothing has to come, or be asked for, until a page counts as quiet; so long it is waited for at most. In ms. */
@@ -37,28 +36,4 @@ export class Quiet {
     what();
     this.last = performance.now();
   }
-}
-
-interface Ticks {
-  idle: number;
-  all: number;
-}
-
-function ticks(): Ticks {
-  let idle = 0;
-  let all = 0;
-  for (const { times } of os.cpus()) {
-    idle += times.idle;
-    all += times.user + times.nice + times.sys + times.idle + times.irq;
-  }
-  return { idle, all };
-}
-
-/** What share of the machine is busy while this process does nothing for a while (0 to 1). */
-export async function busyShare(ms = 300): Promise<number> {
-  const before = ticks();
-  await new Promise((done) => setTimeout(done, ms));
-  const after = ticks();
-  const all = after.all - before.all;
-  return all > 0 ? 1 - (after.idle - before.idle) / all : 0;
 }
