@@ -3,6 +3,7 @@ import { planWith } from '../plan/decisions.ts';
 import { BASELINE } from '../plan/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
 import { modelOf } from '../visitors/model.ts';
+import type { Hint } from '../vocabulary/hints.ts';
 import { type BreakEvenOver, breakEven } from './break-even.ts';
 import { Scorer } from './score.ts';
 import type { Remedy } from './types.ts';
@@ -25,6 +26,8 @@ it('of a split over the share of use: it pays while few use it, and ceases where
   // With all else as it is, what a use costs is the same for everyone.
   const slopes = points.slice(1).map((p, i) => (p.gain - points[i].gain) / (p.at - points[i].at));
   for (const slope of slopes) expect(slope / slopes[0]).toBeCloseTo(1, 6);
+  // So it crosses where that line does.
+  expect(crossings[0]).toBeCloseTo(-points[0].gain / slopes[0], 6);
 });
 
 it('equals the scores with and without the change, as all is now', () => {
@@ -55,4 +58,39 @@ it('over the rate of the link: a split saves less the faster it is', () => {
 it('is none over use where no use is about what is changed', () => {
   const remedy: Remedy = { words: '', decisions: [{ kind: 'floor', bytes: 5000 }] };
   expect(breakEven(app, BASELINE, remedy, model, DEFAULT_CONDITIONS, 'use')).toBeNull();
+});
+
+it('over the use of a move: others are made as they were as long as there is room for them, and less from then on', () => {
+  const pages = sketch(
+    { main: { imports: ['~home', '~list', '~shop'] }, home: {}, list: { bytes: 90_000 }, shop: { bytes: 60_000 } },
+    { routes: [route('/', 'home'), route('/list', 'list'), route('/shop', 'shop')] },
+  );
+  const usual = modelOf(pages).model;
+  const moving = (list: number, shop: number) => ({
+    ...usual,
+    routes: usual.routes.map((r) =>
+      r.pattern === '/'
+        ? {
+            ...r,
+            moves: [
+              { to: '/list', share: list },
+              { to: '/shop', share: shop },
+            ],
+          }
+        : r,
+    ),
+  });
+  const model = moving(0.2, 0.6);
+  const hint: Hint = {
+    ...{ kind: 'prefetch', routes: ['/'], place: 'markup' },
+    target: { kind: 'route', pattern: '/list' },
+  };
+  const remedy: Remedy = { words: 'prefetch', decisions: [{ kind: 'hint', hint }] };
+  const { points, now } = breakEven(pages, BASELINE, remedy, model, DEFAULT_CONDITIONS, 'use')!;
+  expect(now).toBeCloseTo(0.2, 6);
+  expect(points.length).toBeGreaterThan(5);
+  for (const { at, gain } of points) {
+    const scorer = new Scorer(pages, moving(at, Math.min(0.6, 1 - at)), DEFAULT_CONDITIONS);
+    expect(gain).toBeCloseTo(scorer.score(BASELINE).cost - scorer.score(planWith(BASELINE, remedy)).cost, 6);
+  }
 });
