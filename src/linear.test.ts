@@ -46,6 +46,10 @@ function readLog(text: string): void {
 
 /** Everything that foreign text meets by a pattern, with text that is as bad for it as can be. */
 const MEETINGS: [string, (n: number) => () => unknown][] = [
+  ...['\n', '\r\n', ' ', ', ', 'constructor '].map((piece): (typeof MEETINGS)[number] => [
+    `${JSON.stringify(piece)} without end in a script`,
+    (n) => () => parseScript('a.ts', `x;${piece.repeat(n / piece.length)}`, { jsxImportSource: 'react' }),
+  ]),
   ['comments before a directive', (n) => () => marked('/* a */ '.repeat(n))],
   ['a banner of slashes', (n) => () => marked(`${'/'.repeat(n)}\n/**/x`)],
   ['a comment that isn’t closed', (n) => () => marked('/*'.repeat(n))],

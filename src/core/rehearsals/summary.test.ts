@@ -73,7 +73,7 @@ describe('a plan and conditions as they were run', () => {
     expect(conditionsAsRun(apart).device).toMatchObject({ cpuFactor: 2, browserFactor: 1 });
     expect(conditionsAsRun({ ...as(3), runs: [] }).device).toBe(device);
     expect([slowedWords(as(3)), slowedWords(as(4))]).toEqual([
-      ', its thread 3.0 times slower than the reference machine',
+      ', its thread taking 3.0 times as long as the reference machine’s',
       '',
     ]);
   });

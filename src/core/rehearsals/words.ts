@@ -66,5 +66,5 @@ export function leftOutWords(plan: Plan, { leftOut }: Pick<Rehearsal, 'leftOut'>
 export function slowedWords(rehearsal: Pick<Rehearsal, 'conditions' | 'runs'>): string {
   const { cpuFactor } = conditionsAsRun(rehearsal).device;
   if (cpuFactor === rehearsal.conditions.device.cpuFactor) return '';
-  return `, its thread ${cpuFactor.toFixed(1)} times slower than the reference machine`;
+  return `, its thread taking ${cpuFactor.toFixed(1)} times as long as the reference machine’s`;
 }

@@ -1,5 +1,5 @@
 import type { CDPSession, Page } from 'playwright-core';
-import { REFERENCE_MS, workload } from '../../core/sim/workload.ts';
+import { bestTime, REFERENCE_MS, workload } from '../../core/sim/workload.ts';
 
 /** A slow-down is close enough within this share, and is corrected so often. */
 const CLOSE = 0.1;
@@ -11,7 +11,7 @@ const MOST_TRIES = 3;
  * were two to three times slower, and not the same all the time), so that is measured as well and corrected.
  */
 export async function slowDown(page: Page, tools: CDPSession, factor: number): Promise<number> {
-  const machine = (await page.evaluate<number>(`(${timed})(${workload})`)) / REFERENCE_MS;
+  const machine = (await page.evaluate<number>(`(${bestTime})(${workload}, () => performance.now())`)) / REFERENCE_MS;
   const meant = factor / machine;
   if (meant <= 1 + CLOSE) return machine;
   const full = await page.evaluate(work);
@@ -24,17 +24,6 @@ export async function slowDown(page: Page, tools: CDPSession, factor: number): P
     rate *= meant / slowed;
   }
   return machine * slowed;
-}
-
-/** The best time of a piece of work, in ms, as the reference's was found: the first runs are slower, since nothing is compiled yet. */
-function timed(piece: () => unknown): number {
-  let best = Number.POSITIVE_INFINITY;
-  for (let run = 0; run < 25; run++) {
-    const began = performance.now();
-    piece();
-    best = Math.min(best, performance.now() - began);
-  }
-  return best;
 }
 
 /** Something that always takes as long, in the page, in ms: long enough for the turns in which a thread is held back. */

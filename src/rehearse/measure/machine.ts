@@ -1,7 +1,7 @@
 import fs from 'node:fs';
 import os from 'node:os';
 
-/** How the time of this machine's processors went, in ticks. */
+/** How the time of this machine's processors went since it started, in ms. */
 export interface Ticks {
   idle: number;
   /** Given to others by what runs this machine as a guest; known on Linux alone. */

@@ -82,7 +82,7 @@ export function ColumnEdge({ width, setWidth, at = 'right', name }: ColumnWidth 
           role: 'separator',
           'aria-orientation': 'vertical',
           'aria-label': `Width of the column ${name}`,
-          'aria-valuenow': width ?? 0,
+          'aria-valuenow': width ?? LEAST,
           'aria-valuetext': width === null ? 'as wide as usual' : `${width} px`,
           'aria-valuemin': LEAST,
           'aria-valuemax': MOST,
