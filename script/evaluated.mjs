@@ -1,7 +1,8 @@
 // Lays what running a package is reckoned to cost beside what it takes in a real browser, for widely used packages that are taken whole:
 // `node script/evaluated.mjs [PACKAGE…] [--runs N] [--keep DIR] [--table]`. They are installed into a folder of their own, without running
 // anything of them on this machine but in the browser; nothing of the program needs them. Build first: npm run build:node. `--table` prints what
-// `core/chunks/package-weights.ts` holds. On a machine that does other work as well the figures differ by half between runs.
+// `core/chunks/package-weights.ts` holds. All times are those of the reference machine: before and after each run it is measured how many times slower this
+// one is just then (`core/sim/workload.ts`); runs between which that changed by a fifth don't count.
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { launchBrowser } from './browser.mjs';
@@ -13,6 +14,7 @@ const { readSource } = await dist('reader/read-source.js');
 const { assemble } = await dist('rehearse/assemble/assemble.js');
 const { planned } = await dist('core/chunks/planned.js');
 const { BASELINE } = await dist('core/plan/types.js');
+const { REFERENCE_MS, usualTime, workload } = await dist('core/sim/workload.js');
 
 const { values, positionals: only } = parseArgs({
   allowPositionals: true,
@@ -88,8 +90,16 @@ for (const name of PACKAGES.map((p) => p.replace(/(.)@[^@/]*$/, '$1')).filter(
     const page = await context.newPage();
     page.on('pageerror', (error) => (failed ??= error.message));
     await page.goto(address);
-    took.push(await page.evaluate(runScripts, group));
+    const speed = async () => (await page.evaluate(`(${usualTime})(${workload}, () => performance.now())`)) / REFERENCE_MS;
+    const before = await speed();
+    const { whole, times } = await page.evaluate(runScripts, group);
+    const after = await speed();
     await context.close();
+    const slower = Math.sqrt(before * after);
+    // Without any even run the last ones have to do.
+    if (Math.abs(Math.log(after / before)) > Math.log(1.2) && runs - run < took.length + 1) continue;
+    const ofReference = Object.entries(times).map(([m, ms]) => [m, ms / slower]);
+    took.push({ whole: whole / slower, times: Object.fromEntries(ofReference) });
   }
   if (failed || told.length > 0) console.log(`${name}: ${failed ?? told[0].message}`);
   const own = snapshot.modules.map((m, i) => [m, i]).filter(([m]) => m.package === name && m.kind === 'script');

@@ -4,7 +4,7 @@ import { InputError } from '../core/errors.ts';
 import { type AppNotes, NO_NOTES, NOTES_FILE, parseNotes } from '../core/formats/app-notes.ts';
 import { checkBase } from '../core/snapshot/base.ts';
 import type { Entry, Package } from '../core/snapshot/module-types.ts';
-import type { CorrectedRoute, Route } from '../core/snapshot/route-types.ts';
+import type { CorrectedRoute, Route, RouteProposal } from '../core/snapshot/route-types.ts';
 import type { Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
 import { configuredAliases } from './aliases.ts';
 import { routesOf } from './app-routes.ts';
@@ -111,11 +111,12 @@ export function readSource(
   const complete = (of: Route[]) =>
     withActParts({ ...snapshot, routes: of }, built.acts, ({ pattern }) => saysParts(notes, pattern));
   snapshot.routes = complete(routes);
-  snapshot.proposals = complete(app.corrected).map(({ realm, pattern, page, layouts, content, data, parts }) => ({
-    ...{ realm, pattern, page, layouts },
-    ...{ content, data, parts },
-  }));
+  snapshot.proposals = complete(app.corrected).map(proposalOf);
   return { snapshot, texts: built.texts, sources: built.sources, ms: performance.now() - began };
+}
+
+function proposalOf({ realm, pattern, page, layouts, content, data, parts, pageAfter }: Route): RouteProposal {
+  return { realm, pattern, page, layouts, content, data, parts, ...(pageAfter ? { pageAfter } : {}) };
 }
 
 /** Workers start by themselves, with nothing there. */

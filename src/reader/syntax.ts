@@ -101,3 +101,22 @@ export function nameOf(node: unknown): string | null {
   if (typeof node.name === 'string') return node.name;
   return constantText(node);
 }
+
+/** Names that a pattern gives: `rows`, `{ data: rows = [] }`, `[rows]`. */
+export function namesIn(pattern: unknown): string[] {
+  if (!isNode(pattern)) return [];
+  switch (pattern.type) {
+    case 'Identifier':
+      return [pattern.name as string];
+    case 'AssignmentPattern':
+      return namesIn(pattern.left);
+    case 'RestElement':
+      return namesIn(pattern.argument);
+    case 'ArrayPattern':
+      return (pattern.elements as unknown[]).flatMap(namesIn);
+    case 'ObjectPattern':
+      return (pattern.properties as SyntaxNode[]).flatMap((p) => namesIn(p.type === 'RestElement' ? p : p.value));
+    default:
+      return [];
+  }
+}

@@ -9,7 +9,7 @@ import { remembering } from '../reader/memory/remembering.ts';
 import type { ReadOptions } from '../reader/read-app.ts';
 import { connectsLater, findBrowser, NO_BROWSER } from './browser/find-browser.ts';
 import { busyShare, stolenShare, ticks } from './measure/machine.ts';
-import { runLanding } from './measure/run-landing.ts';
+import { type RunLanding, runLanding } from './measure/run-landing.ts';
 import type { Speaking } from './serve/server.ts';
 import { ServerBeside } from './serve/server-beside.ts';
 import { dataAnswers } from './stage/answers.ts';
@@ -127,14 +127,16 @@ async function oneRun(
   const words = site.actWords;
   const land = () => withStolen(() => runLanding(program, address, conditions, server.led, earlier, stopped, words));
   let { done, stolen } = await land();
-  if (stolen > TOO_BUSY && !stopped()) {
+  if (isUneven(done, stolen) && !stopped()) {
     const again = await land();
-    if (again.stolen < stolen) ({ done, stolen } = again);
+    if (unevenness(again.done, again.stolen) < unevenness(done, stolen)) ({ done, stolen } = again);
   }
   if (stolen > TOO_BUSY)
     told.push(
       'others were given much of this machine’s time during a run (it is a guest of another), so that times are too long',
     );
+  else if (isUneven(done, stolen))
+    told.push('this machine became faster or slower during a run, so that predictions beside it may be off by as much');
   if (!done.sandboxed) told.push('the browser ran without its sandbox, which this system or user doesn’t give it');
   if (done.pressed === false) told.push(`nothing on the page says “${words}”: the act couldn’t be done`);
   if (stopped() && !done.quiet) return null;
@@ -146,6 +148,14 @@ async function oneRun(
     version: done.version,
   };
 }
+
+/** By so much the machine may become faster or slower during a run. */
+const MOST_DRIFT = Math.log(1.25);
+
+/** How far a run was disturbed: 1 where it is too much. */
+const unevenness = ({ drift }: Pick<RunLanding, 'drift'>, stolen: number): number =>
+  Math.max(stolen / TOO_BUSY, Math.abs(Math.log(drift)) / MOST_DRIFT);
+const isUneven = (done: Pick<RunLanding, 'drift'>, stolen: number): boolean => unevenness(done, stolen) > 1;
 
 /** Does something, and tells what share of the processors' time was stolen meanwhile. */
 async function withStolen<T>(work: () => Promise<T>): Promise<{ done: T; stolen: number }> {

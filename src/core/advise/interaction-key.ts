@@ -84,6 +84,7 @@ const ACTION: Record<Exclude<keyof InteractionAction, 'do'>, Holds> = {
   when: 'value',
   delayMs: 'value',
   target: 'part',
+  answers: 'resources',
   media: 'value',
   after: 'need',
 };

@@ -89,7 +89,12 @@ function amendedRoutes(snapshot: Snapshot, amendments: readonly RouteAmendment[]
 /** A route as corrected: where that is another page or other layouts, with what code shows of these, as far as it was read with them. */
 function changed(snapshot: Snapshot, route: Route, by: RouteAmendment): Route {
   const found = proposalFor(snapshot, route, by);
-  const shown = found && { content: found.content, data: found.data, parts: found.parts };
+  const shown = found && {
+    content: found.content,
+    data: found.data,
+    parts: found.parts,
+    pageAfter: found.pageAfter,
+  };
   return { ...route, ...shown, ...by.change };
 }
 

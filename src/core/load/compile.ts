@@ -8,14 +8,14 @@ import { fetchedAhead } from './ahead.ts';
 import type { Uncompiled } from './compilation.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { Drawing } from './drawing.ts';
-import { asDrawn, askedWhileDrawn, drawersOf } from './drawn-in.ts';
+import { type AskedWhileDrawn, askedWhileDrawn, drawersOf, onceDrawn } from './drawn-in.ts';
 import { Files, preloadOf } from './files.ts';
 import { firstScreenOf } from './first-screen.ts';
 import { decideHints, hintsByScript, rulesAtOnce } from './hints.ts';
 import { interactionsOf, type WantedMoments } from './interactions.ts';
 import { type Landing, walkLanding } from './landing.ts';
 import { documentOf } from './markup.ts';
-import { lateCalls } from './places.ts';
+import { callsOnLanding } from './places.ts';
 import { placeholderOf, screenParts } from './screen-parts.ts';
 import { firesOnLanding, happensOnLanding, momentOf } from './trigger-rules.ts';
 import type { DocumentLoad, Effect, LinkHint, LoadProgram, Resource, Step } from './types.ts';
@@ -78,10 +78,11 @@ function landingOn(app: PlannedApp, pattern: string): { c: Compilation; document
   const parts = screenParts(snapshot, plan, graph, landing, files, drawing);
   const landed = { ...app, walk, landing, files, parts, drawing };
   const drawers = drawersOf(landed);
-  addRequests(landed, drawers);
+  const asked = askedWhileDrawn(landed, drawers);
+  addRequests(landed, asked);
   const c: Compilation = { ...landed, hints: decideHints(landed) };
   addWhenSeen(c);
-  addContent(landed, drawers);
+  addContent(landed, drawers, asked);
   addWorkers(landed, drawers, (asker, trigger, path, effect) => begin(landed, asker, trigger, path, effect));
   const document = documentOf(c, rulesAtOnce(c));
   files.noteIdle();
@@ -106,9 +107,8 @@ function clickOn(
 }
 
 /** Each deferred import of the landing becomes an action of the file that holds it. */
-function addRequests(c: Uncompiled, drawers: ReadonlyMap<number, number>): void {
+function addRequests(c: Uncompiled, asked: AskedWhileDrawn): void {
   const { snapshot, plan, graph, landing, files } = c;
-  const whileDrawn = askedWhileDrawn(c, drawers);
   for (const landed of landing.roots) {
     if (landed.root === landing.entry) continue;
     // What only code asks for that the landing doesn't bring is asked for by the entry: a route's own page or layout has to come.
@@ -120,10 +120,11 @@ function addRequests(c: Uncompiled, drawers: ReadonlyMap<number, number>): void 
     const { run } = plan.settings.get(path) ?? {};
     if (landed.awaited && asker) asker.awaits = [...(asker.awaits ?? []), group];
     if (!run) {
-      const target = whileDrawn.get(landed);
+      const target = asked.roots.get(landed);
+      const answers = asked.answers.get(landed);
       const effect = { kind: 'import', group } as const;
-      if (target === undefined) begin(c, asker, landed.trigger, path, effect);
-      else asker?.follow.push(asDrawn({ do: effect }, target));
+      if (target === undefined && answers === undefined) begin(c, asker, landed.trigger, path, effect);
+      else asker?.follow.push(onceDrawn({ do: effect, ...(answers ? { answers } : {}) }, target));
       continue;
     }
     // Fetched now, run later: the files come as a preload brings them.
@@ -168,7 +169,7 @@ function addWhenSeen(c: Compilation): void {
 }
 
 /** Calls and images that a module starts become actions of the file that holds the module. */
-function addContent(c: Uncompiled, drawers: ReadonlyMap<number, number>): void {
+function addContent(c: Uncompiled, drawers: ReadonlyMap<number, number>, asked: AskedWhileDrawn): void {
   const { snapshot, graph, landing, files } = c;
   const { route } = landing;
   const index = graphIndex(snapshot);
@@ -176,12 +177,9 @@ function addContent(c: Uncompiled, drawers: ReadonlyMap<number, number>): void {
     const module = index.moduleAt.get(path);
     return module === undefined ? undefined : files.resources[fileOf(snapshot, graph, landing, files, module)];
   };
-  if (route.rendering === 'client') {
-    const late = lateCalls(route);
-    for (const call of route.data) {
-      if (late.has(call.id)) continue;
-      at(call.module)?.follow.push({ when: 'eval', do: { kind: 'fetch', resource: files.data(call) } });
-    }
+  for (const call of callsOnLanding(route)) {
+    const resource = files.data(call);
+    at(call.module)?.follow.push(onceDrawn({ do: { kind: 'fetch', resource } }, asked.calls.get(resource)));
   }
   for (const item of route.content) {
     if (item.foundIn === 'document' || (item.lazy && item.place === 'below')) continue;

@@ -1,10 +1,11 @@
+import fc from 'fast-check';
 import { ROUND } from '../../test-support/programs.ts';
 import { part, route, type Sketch, sketch } from '../../test-support/snapshots.ts';
 import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
 import { REFERENCE_COSTS } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
-import type { Route } from '../snapshot/route-types.ts';
+import type { DataCall, Part, Route } from '../snapshot/route-types.ts';
 import { compileLoad } from './compile.ts';
 
 const IMPORT_DELAY = REFERENCE_COSTS.importDelay;
@@ -72,6 +73,84 @@ describe('a deferred component', () => {
   it('counts as needed for the start, like what code asks for as it runs', () => {
     const { request } = load({ parts: [part('chart', 'chart')] });
     expect(request('chart').role).toBe('needed');
+  });
+});
+
+describe('a call for data', () => {
+  const call = (id: string, module: string, more: Partial<DataCall> = {}): DataCall => ({
+    ...{ id, module, address: `/api/${id}`, bytes: 900, serverMs: 30 },
+    ...more,
+  });
+  const chart = (more: Partial<Part> = {}) => ({ ...part('chart', 'chart'), ...more });
+
+  it('is made as what draws its module is drawn: the page, what that draws, or a part', () => {
+    const data = [call('own', 'home'), call('listed', 'list'), call('charted', 'chart')];
+    const { request, drawn } = load({ data, parts: [chart()] });
+    for (const [id, by] of [
+      ['own', 'home'],
+      ['listed', 'home'],
+      ['charted', 'chart'],
+    ])
+      expect([id, request(id).discovered]).toEqual([id, expect.closeTo(drawn(by), 6)]);
+  });
+
+  it('is made as its module runs where that is said, or where nothing is known to draw it', () => {
+    const data = [call('early', 'home', { begins: 'evaluated' }), call('loose', 'main')];
+    const { request, timeline } = load({ data });
+    const run = timeline.tasks.find((t) => t.kind === 'evaluate')!.end;
+    for (const id of ['early', 'loose']) expect(request(id).discovered).toBeCloseTo(run, 6);
+  });
+
+  it('comes before what is drawn only with its answer, and before the code of that is asked for', () => {
+    const { request, drawn } = load({ data: [call('rows', 'home')], parts: [chart({ drawnAfter: ['rows'] })] });
+    const came = request('rows').end;
+    expect(request('chart').discovered).toBeGreaterThanOrEqual(came);
+    expect(drawn('chart')).toBeGreaterThan(request('chart').end);
+    // Whatever else the screen shows doesn't wait.
+    expect(drawn('home')).toBeLessThan(came);
+  });
+
+  it('of something that waits for another answer comes after that', () => {
+    const data = [call('who', 'home'), call('theirs', 'list')];
+    const { request } = load({ data, parts: [{ ...part('list', 'list'), drawnAfter: ['who'] }] });
+    expect(request('theirs').discovered).toBeGreaterThan(request('who').end);
+  });
+
+  it('comes before the page where the router waits for it', () => {
+    const { request, drawn } = load({
+      data: [call('page data', 'home', { begins: 'evaluated' })],
+      pageAfter: ['page data'],
+    });
+    expect(drawn('home')).toBeGreaterThan(request('page data').end);
+    expect(drawn('shell')).toBeLessThan(request('page data').end);
+  });
+
+  it('is never waited for by what makes it, however parts and calls hang together', () => {
+    const modules = ['home', 'list', 'chart', 'row', 'legend', 'menu'];
+    const ids = ['a', 'b', 'c'];
+    const some = fc.subarray(ids);
+    fc.assert(
+      fc.property(
+        fc.tuple(...ids.map(() => fc.constantFrom(...modules))),
+        fc.tuple(some, some, some, some),
+        some,
+        (makers, [ofChart, ofRow, ofLegend, ofList], pageAfter) => {
+          const data = ids.map((id, i) => call(id, makers[i]));
+          const parts = [
+            chart({ drawnAfter: ofChart }),
+            { ...part('row', 'row'), drawnAfter: ofRow },
+            { ...part('legend', 'legend'), drawnAfter: ofLegend },
+            { ...part('list', 'list'), drawnAfter: ofList },
+          ];
+          const { timeline, program } = load({ data, parts, pageAfter });
+          const asked = new Set(timeline.requests.map((r) => r.name));
+          for (const name of [...ids, 'chart', 'row', 'legend', 'menu']) expect(asked).toContain(name);
+          const shown = new Set(timeline.reveals.filter((r) => r.state === 'shown').map((r) => r.part));
+          expect(shown.size).toBe(program.parts.length);
+        },
+      ),
+      { numRuns: 300 },
+    );
   });
 });
 

@@ -1,9 +1,12 @@
+import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Route } from '../snapshot/route-types.ts';
-import { fileOf, type Uncompiled } from './compilation.ts';
+import type { Uncompiled } from './compilation.ts';
 import type { Drawing } from './drawing.ts';
-import type { LandedRoot } from './landing.ts';
+import type { LandedRoot, LandingWalk } from './landing.ts';
 import { modulesOfPart } from './part-modules.ts';
+import { callsOnLanding } from './places.ts';
 import type { Action, ScreenPart } from './types.ts';
+import { Waiting } from './waiting.ts';
 
 /** The part that draws each module's components by script as soon as it can, by the module's position; others aren't known to be drawn so. */
 export function drawersOf({ snapshot, parts, drawing, landing }: Uncompiled): ReadonlyMap<number, number> {
@@ -16,24 +19,48 @@ export function drawersOf({ snapshot, parts, drawing, landing }: Uncompiled): Re
   return drawers;
 }
 
+/** What a landing asks for while it draws: each with the part as whose drawing asks. */
+export interface AskedWhileDrawn {
+  /** Calls for data, by their resource. */
+  calls: ReadonlyMap<number, number>;
+  /** Deferred components. */
+  roots: ReadonlyMap<LandedRoot, number>;
+  /** Answers that have to be there before a deferred component is asked for, since nothing of it is drawn without them. */
+  answers: ReadonlyMap<LandedRoot, number[]>;
+}
+
 /**
- * What the landing asks for while it draws: deferred components, each with the part as whose drawing asks for it. What no part is known to draw
- * is asked for as soon as the code runs that names it, and so is what that part itself waits for, at any remove.
+ * What the landing asks for while it draws: calls for data of what is drawn, and deferred components. What no part is known to draw is asked for
+ * as soon as the code runs that names it, and so is what that part itself waits for, at any remove.
  */
-export function askedWhileDrawn(c: Uncompiled, drawers: ReadonlyMap<number, number>): Map<LandedRoot, number> {
-  const { landing, files } = c;
-  const found = new Map<LandedRoot, number>();
-  const groupsWith = new Map<number, number[]>();
-  for (const [group, { resources }] of files.groups.entries())
-    for (const r of resources) groupsWith.set(r, [...(groupsWith.get(r) ?? []), group]);
-  const inGroup = new Map(landing.roots.map((landed) => [files.groupOf(landed.root), landed]));
+export function askedWhileDrawn(c: Uncompiled, drawers: ReadonlyMap<number, number>): AskedWhileDrawn {
+  const waiting = new Waiting(c);
+  const { calls, roots, answers } = waiting.asked;
+  const { snapshot, landing, files } = c;
+  const { moduleAt } = graphIndex(snapshot);
+  for (const call of callsOnLanding(landing.route)) {
+    const part = call.begins === 'evaluated' ? undefined : drawers.get(moduleAt.get(call.module) ?? -1);
+    const resource = files.data(call);
+    const meant = { kind: 'file', at: resource } as const;
+    if (part !== undefined && !waiting.leadsTo({ kind: 'part', at: part }, meant)) calls.set(resource, part);
+  }
   for (const landed of landing.roots) {
     if (!comesByDrawing(landed) || landed.root === landing.entry) continue;
+    const meant = { kind: 'group', at: files.groupOf(landed.root) } as const;
+    const needed = answersBefore(c, landed).filter((at) => !waiting.leadsTo({ kind: 'file', at }, meant));
+    if (needed.length > 0) answers.set(landed, needed);
     const part = drawers.get(landed.askedBy);
-    if (part !== undefined && !waitsFor(c, { asked: found, groupsWith, inGroup }, part, landed))
-      found.set(landed, part);
+    if (part !== undefined && !waiting.leadsTo({ kind: 'part', at: part }, meant)) roots.set(landed, part);
   }
-  return found;
+  return waiting.asked;
+}
+
+/** Answers without which nothing of a deferred component is drawn, as resources. */
+function answersBefore({ landing, files }: Uncompiled, landed: LandedRoot): number[] {
+  const path = files.targetPath(landed.root);
+  const parts = landing.route.parts.filter((p) => p.module === path);
+  const ids = parts.length === 1 ? (parts[0].drawnAfter ?? []) : [];
+  return callsOnLanding(landing.route).flatMap((call) => (ids.includes(call.id) ? [files.data(call)] : []));
 }
 
 /** Whether a root is a deferred component that whatever draws it asks for, at once. */
@@ -41,22 +68,40 @@ function comesByDrawing({ drawn, awaited, trigger }: LandedRoot): boolean {
   return drawn === true && !awaited && trigger.on === 'at once';
 }
 
-/** The same effect as a part is drawn. */
-export function asDrawn({ do: effect }: Pick<Action, 'do'>, target: number): Action {
-  return { when: 'drawn', target, do: effect };
+type Wanted = Pick<Action, 'do' | 'answers'>;
+
+/** An effect as a part is drawn; at once where there is none. */
+export function onceDrawn(wanted: Wanted, target: number | undefined): Action {
+  return target === undefined ? { when: 'eval', ...wanted } : asDrawn(wanted, target);
 }
 
-/** Whether a page that script draws on a move asks for a deferred component as it is drawn itself: not where it waits for that. */
-export function isAskedByPage(
-  { parts, files, plan }: Uncompiled,
-  { route, page, drawing }: { route: Route; page: number; drawing: Drawing },
-  landed: LandedRoot,
-): boolean {
-  if (!comesByDrawing(landed) || landed.inChain || route.rendering === 'server' || page < 0) return false;
-  if (plan.settings.get(files.targetPath(landed.root))?.run) return false;
-  const own = new Set(files.groups[files.groupOf(landed.root)].resources);
-  if (parts[page].needs.some((n) => own.has(n.resource))) return false;
-  return drawing.reach([...route.layouts.slice(1), route.page]).has(landed.askedBy);
+/** An effect as a part is drawn, whatever else it waited for. */
+export function asDrawn({ do: effect, answers }: Wanted, target: number): Action {
+  return { when: 'drawn', target, do: effect, ...(answers ? { answers } : {}) };
+}
+
+/**
+ * The same for a route that is moved to, whose page and parts script draws; nothing where the server's answer lists what it needs. `drawn`: its parts,
+ * by their places among all.
+ */
+export function askedOnMove(
+  c: Uncompiled,
+  { route, walk, drawn, drawing }: { route: Route; walk: LandingWalk; drawn: ReadonlySet<number>; drawing: Drawing },
+): AskedWhileDrawn {
+  if (route.rendering === 'server') return { calls: new Map(), roots: new Map(), answers: new Map() };
+  const own = { ...c, walk, landing: walk.landing };
+  const drawers = new Map<number, number>();
+  for (const at of drawn) {
+    const part = c.parts[at];
+    if (!mayDrawAtOnce(part)) continue;
+    for (const module of drawing.reach(modulesOfPart(c.snapshot, route, part.id)))
+      if (!drawers.has(module)) drawers.set(module, at);
+  }
+  const asked = askedWhileDrawn(own, drawers);
+  const roots = [...asked.roots].filter(
+    ([landed]) => !landed.inChain && !c.plan.settings.get(c.files.targetPath(landed.root))?.run,
+  );
+  return { ...asked, roots: new Map(roots) };
 }
 
 /**
@@ -87,53 +132,12 @@ export function askedInside(
   return found;
 }
 
-/** What asks for what, as far as it is decided. */
-interface Asking {
-  asked: ReadonlyMap<LandedRoot, number>;
-  /** Groups that a file is in. */
-  groupsWith: ReadonlyMap<number, readonly number[]>;
-  inGroup: ReadonlyMap<number, LandedRoot>;
-}
-
-/**
- * Whether a part is drawn only once a root has come: by what it needs, by what comes before it, by what runs before that, and by what asks for
- * any of these.
- */
-function waitsFor(c: Uncompiled, { asked, groupsWith, inGroup }: Asking, part: number, meant: LandedRoot): boolean {
-  const { snapshot, graph, landing, files, parts } = c;
-  const waits: Waited[] = [];
-  const seen = new Set<string>();
-  const add = (kind: Waited['kind'], at: number) => {
-    if (seen.has(`${kind} ${at}`)) return;
-    seen.add(`${kind} ${at}`);
-    waits.push({ kind, at });
-  };
-  add('part', part);
-  for (const { kind, at } of waits) {
-    if (kind === 'part') {
-      for (const p of parts[at].after) add('part', p);
-      for (const need of parts[at].needs) add('file', need.resource);
-    } else if (kind === 'file') {
-      for (const group of groupsWith.get(at) ?? []) add('group', group);
-    } else {
-      for (const group of files.groups[at].after) add('group', group);
-      const landed = inGroup.get(at);
-      if (landed === meant) return true;
-      const by = landed && asked.get(landed);
-      if (by !== undefined) add('part', by);
-      else if (landed && landed.askedBy >= 0) add('file', fileOf(snapshot, graph, landing, files, landed.askedBy));
-    }
-  }
-  return false;
-}
-
-/** What something waits for: a part that is drawn, a file that has come, a group of files that has run; by its position. */
-interface Waited {
-  kind: 'part' | 'file' | 'group';
-  at: number;
-}
-
 /** Whether script draws a part as soon as it can: not with others of a group, nor at a moment that may never come. */
-function drawsAtOnce({ drawnBy, held, together, showWhen, onItsOwn }: ScreenPart): boolean {
-  return drawnBy === 'script' && onItsOwn && !held && !showWhen && together === undefined;
+function drawsAtOnce(part: ScreenPart): boolean {
+  return part.onItsOwn && mayDrawAtOnce(part);
+}
+
+/** The same once something asks for it. */
+function mayDrawAtOnce({ drawnBy, held, together, showWhen }: ScreenPart): boolean {
+  return drawnBy === 'script' && !held && !showWhen && together === undefined;
 }

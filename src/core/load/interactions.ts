@@ -7,11 +7,11 @@ import type { TriggerKind } from '../vocabulary/triggers.ts';
 import { fetchedAhead } from './ahead.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import type { Drawing } from './drawing.ts';
-import { asDrawn, askedInside, isAskedByPage } from './drawn-in.ts';
+import { type AskedWhileDrawn, asDrawn, askedInside, askedOnMove, onceDrawn } from './drawn-in.ts';
 import { hintsOnApproach, routesApproached } from './hints.ts';
 import { chunkOf, type LandedRoot, type LandingWalk, walkLanding } from './landing.ts';
 import { aroundPage } from './part-modules.ts';
-import { lateCalls } from './places.ts';
+import { callsOnLanding } from './places.ts';
 import { drawnPart, needsOf, screenParts, unnamedPart } from './screen-parts.ts';
 import { happensOnLanding, momentOf } from './trigger-rules.ts';
 import {
@@ -147,18 +147,23 @@ function moveTo(c: Compilation, stage: Stage): Omit<Interaction, 'hides'> {
   const { plan, files, landing } = c;
   const { route, walk } = stage;
   const maxAgeMs = plan.settings.get(route.page)?.answerAhead?.keepMs ?? 0;
-  const answers = answersOf(c, stage);
+  const asked = askedOnMove(c, stage);
+  const answers = answersOf(c, stage, asked);
   const [answer] = route.rendering === 'server' ? answers : [];
   // What the document drew by itself, script draws when the person comes back to it: once the answer is there.
   const back = answer !== undefined && route === landing.route;
   const act: InteractionAction[] = [];
-  for (const { resource, after } of back ? [] : answers) {
-    act.push({ when: 'eval', do: { kind: 'fetch', resource, maxAgeMs }, ...(after ? { after } : {}) });
+  for (const { resource, after, drawer } of back ? [] : answers) {
+    const fetch = onceDrawn({ do: { kind: 'fetch', resource, maxAgeMs } }, drawer);
+    act.push({ ...fetch, ...(after ? { after } : {}) });
   }
   for (const landed of walk.landing.roots) {
     if (landed.root === walk.landing.entry) continue;
     const asks = asking(c, landed, walk, back ? undefined : answer?.resource);
-    act.push(...(isAskedByPage(c, stage, landed) ? asks.map((a) => asDrawn(a, stage.page)) : asks));
+    const drawer = asked.roots.get(landed);
+    const needed = asked.answers.get(landed);
+    const withAnswers = needed ? asks.map((a) => ({ ...a, answers: needed })) : asks;
+    act.push(...(drawer === undefined ? withAnswers : withAnswers.map((a) => asDrawn(a, drawer))));
   }
   for (const item of route.content) {
     if (item.lazy && item.place === 'below') continue;
@@ -191,16 +196,19 @@ function leaveFor(c: Compilation, route: Route): Interaction {
 }
 
 /** What a route's answer is made of: the server's, or its data calls with what has to have run before each. */
-function answersOf(c: Compilation, { route, walk }: Stage): { resource: number; after?: Need }[] {
+function answersOf(
+  c: Compilation,
+  { route, walk }: Stage,
+  asked: AskedWhileDrawn,
+): { resource: number; after?: Need; drawer?: number }[] {
   if (route.rendering === 'server') return [{ resource: c.files.answer(route) }];
-  const late = lateCalls(route);
   const ahead = c.plan.settings.get(route.page)?.answerAhead !== undefined;
-  return route.data
-    .filter((call) => !late.has(call.id))
-    .map((call) => {
-      const after = ahead ? undefined : evaluated(c, walk, call.module);
-      return { resource: c.files.data(call), ...(after ? { after } : {}) };
-    });
+  return callsOnLanding(route).map((call) => {
+    const resource = c.files.data(call);
+    if (ahead) return { resource };
+    const after = evaluated(c, walk, call.module);
+    return { resource, drawer: asked.calls.get(resource), ...(after ? { after } : {}) };
+  });
 }
 
 /** How a root is asked for: once the code that asks has run, or (listed in a server's answer) once that is there. */
@@ -320,18 +328,15 @@ function standingOf(c: Compilation, { stage, part, opener, asks }: Moment, there
 
 /** It is drawn when its moment comes, once its code, its data and its condition are there. */
 function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
-  const { graph, files, parts } = c;
+  const { snapshot, graph, files, parts } = c;
   const { stage, part, settings, opener, opened, wide, asks, belowAction } = moment;
   const { route, walk } = stage;
   const home = opener ?? walk.landing.roots.find((l) => chunkOf(graph, [l], module) >= 0);
   const needs = part.noScript ? [] : needsOf(files, files.groupOf(home!.root));
+  for (const call of callsOnLanding(route))
+    if (part.drawnAfter?.includes(call.id)) needs.push({ resource: files.data(call), state: 'arrived' });
   const calls = route.data.filter((d) => part.needs.includes(d.id));
   const images = route.content.filter((i) => part.needs.includes(i.id));
-  const act: InteractionAction[] = calls.map((call) => {
-    const after = settings.data === 'with the code' ? undefined : evaluated(c, wide, call.module);
-    const effect = { kind: 'fetch' as const, resource: files.data(call), maxAgeMs: 0 };
-    return { when: 'eval', do: effect, ...(after ? { after } : {}) };
-  });
   // Whoever acts may be the first who has it drawn.
   const drawing = stage.drawing.after();
   const condition = conditionOf(c, stage, part);
@@ -361,6 +366,14 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
   const asked = asks.flatMap(({ landed, actions }) => {
     const drawer = byDrawing.get(landed);
     return actions.map((a) => (drawer === undefined ? a : asDrawn(a, drawer)));
+  });
+  const own = drawing.reach([part.module]);
+  const act = calls.map((call): InteractionAction => {
+    const effect = { kind: 'fetch' as const, resource: files.data(call), maxAgeMs: 0 };
+    if (settings.data === 'with the code') return { when: 'eval', do: effect };
+    const after = evaluated(c, wide, call.module);
+    const byDrawing = call.begins !== 'evaluated' && own.has(graphIndex(snapshot).moduleAt.get(call.module) ?? -1);
+    return { ...onceDrawn({ do: effect }, byDrawing ? at : undefined), ...(after ? { after } : {}) };
   });
   act.push(...asked.map((a) => ({ ...(condition ? { after: condition } : {}), ...a })), ...shown);
   for (const part of shows) act.push({ when: 'eval', do: { kind: 'render', part } });

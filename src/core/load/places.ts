@@ -29,3 +29,10 @@ export function lateCalls(route: Route): Set<string> {
   for (const p of route.parts) if (p.condition?.kind === 'answer') late.delete(p.condition.of);
   return late;
 }
+
+/** The calls for data that script makes on a landing. */
+export function callsOnLanding(route: Route): Route['data'] {
+  if (route.rendering !== 'client') return [];
+  const late = lateCalls(route);
+  return route.data.filter((call) => !late.has(call.id));
+}

@@ -71,6 +71,7 @@ class ScreenOf {
       fill: [...images.map((c) => files.content(c)), ...calls.map((d) => files.data(d))],
     });
     this.page = this.parts.findIndex((p) => p.id === 'page');
+    if (this.page >= 0) this.parts[this.page].needs.push(...this.answersOf(route.pageAfter));
     if (route.shellWaits) this.letShellWait();
   }
 
@@ -109,6 +110,12 @@ class ScreenOf {
       fill: [...images, ...calls],
       ...shownAs(settings, waits, this.page),
     });
+    if (this.parts.at(-1)?.id === part.id) this.parts.at(-1)!.needs.push(...this.answersOf(part.drawnAfter));
+  }
+
+  /** Answers that script waits for before it draws something, of those that the landing asks for. */
+  private answersOf(ids: readonly string[] = []): Need[] {
+    return this.callsAmong((d) => ids.includes(d.id)).map((d) => ({ resource: this.files.data(d), state: 'arrived' }));
   }
 
   /** What split points of the first screen draw that nobody has named as a part. */

@@ -147,6 +147,8 @@ export interface Action {
   delayMs?: number;
   /** The part that has to come into view (`visible`), or that script has to have drawn (`drawn`). */
   target?: number;
+  /** Answers to calls for data that have to be there first, as resources. */
+  answers?: number[];
   /** Only where the device's screen is like that. */
   media?: Screens;
   do: Effect;

@@ -56,7 +56,13 @@ export class Triggers implements Triggering {
       const waited = clock.now > begun ? 'trigger' : cause.kind;
       this.perform(action.do, { ...(drawn ?? { ...cause, kind: waited }), what: words }, moment, early);
     };
-    this.await(action, go);
+    const { answers = [] } = action;
+    if (answers.length === 0) {
+      this.await(action, go);
+      return;
+    }
+    const waits = answers.map((r) => (next: (c: Cause) => void) => this.page.fetcher.onArrival(r, next));
+    afterAll(this.page, waits, (answered) => this.await(action, (by) => go(clock.now > begun ? answered : by)));
   }
 
   /** Calls back at a moment of the page, from now on. */

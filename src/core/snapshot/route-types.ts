@@ -65,6 +65,8 @@ export const PART = named(
     drawMs: optional(MILLIS),
     /** Ids of the data calls and content that it shows. */
     needs: assumed(listOf(TEXT), []),
+    /** Ids of the data calls whose answers have to be there before it is drawn, and so before a deferred one is asked for. */
+    drawnAfter: optional(listOf(TEXT)),
     /** What the act sends to the server first; the part is asked for by its answer. */
     submit: optional(SUBMIT),
     /** The line of code that draws it, where the part was proposed from code. */
@@ -116,6 +118,10 @@ export const ROUTE_FONT = named(
 );
 export type RouteFont = Of<typeof ROUTE_FONT>;
 
+/** `evaluated`: as its module runs, or is there; `drawn`: as what draws its module is drawn. */
+export const CALL_BEGINNINGS = ['evaluated', 'drawn'] as const;
+export type CallBeginning = (typeof CALL_BEGINNINGS)[number];
+
 export const DATA_CALL = named(
   'data',
   record({
@@ -123,8 +129,10 @@ export const DATA_CALL = named(
     address: TEXT,
     bytes: BYTES,
     serverMs: MILLIS,
-    /** The module whose evaluation starts the call. */
+    /** The module that makes the call. */
     module: TEXT,
+    /** When it makes it; where nothing is said, as it is drawn if something is known to draw it. */
+    begins: optional(choice(CALL_BEGINNINGS)),
     /** The line of code where it begins, where the call was proposed from code. */
     evidence: optionalOrNull(EVIDENCE),
   }),
@@ -178,6 +186,8 @@ const ROUTE_FIELDS = {
   data: listOf(DATA_CALL),
   parts: listOf(PART),
   links: listOf(TEXT),
+  /** Ids of the data calls whose answers the router waits for before it draws the page. */
+  pageAfter: listOf(TEXT),
   /** How many of all landings are on this route, in any unit; all routes count alike where none says. */
   landings: AMOUNT,
   /** Measured: what drawing takes for the first time, in ms on the reference device, of `shell`, `page`, and split points that are no parts (by path). */
@@ -191,6 +201,7 @@ export const ROUTE = named(
   record({
     ...ROUTE_FIELDS,
     fonts: optional(ROUTE_FIELDS.fonts),
+    pageAfter: optional(ROUTE_FIELDS.pageAfter),
     landings: optional(ROUTE_FIELDS.landings),
     draws: optional(ROUTE_FIELDS.draws),
     shellWaits: optional(ROUTE_FIELDS.shellWaits),
@@ -223,6 +234,7 @@ export const ROUTE_PROPOSAL = named(
     content: ROUTE_FIELDS.content,
     data: ROUTE_FIELDS.data,
     parts: ROUTE_FIELDS.parts,
+    pageAfter: optional(ROUTE_FIELDS.pageAfter),
   }),
 );
 export interface RouteProposal extends Omit<Of<typeof ROUTE_PROPOSAL>, 'parts'> {

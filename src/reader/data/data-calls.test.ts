@@ -35,6 +35,8 @@ describe('calls for data in a page', () => {
     ["const r = new XMLHttpRequest(); r.open('GET', '/tides'); const xhr = r; xhr.open('GET', '/tides');", '/tides'],
     ["new EventSource('/api/live');", '/api/live'],
     ["fetch({ url: '/tides' });", '/tides'],
+    ["const tides = useQuery({ queryKey: ['tides'], queryFn: () => fetch('/tides') });", '/tides'],
+    ["const tides = useAsked({ fetcher: async () => { await fetch('/tides'); } }, { keep: true });", '/tides'],
   ])('%s', (body, address) => {
     const found = callsOf(page(body, "const BASE = '/v2';"));
     expect(found.map((f) => f.split(' ')[0])).toEqual([address]);

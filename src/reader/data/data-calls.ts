@@ -1,3 +1,4 @@
+import type { CallBeginning } from '../../core/snapshot/route-types.ts';
 import type { Address, AddressPiece, Ask, AskSheet } from './ask-sheet.ts';
 
 /** A call for data that a module makes: where it leads, and the line of the module in which it begins. */
@@ -8,6 +9,12 @@ export interface FoundCall {
   onAct: boolean;
   /** Top-level names of the module whose components make it; empty where the module does as it runs. */
   under: string[];
+  /** Lines of the module that it goes through. */
+  lines: number[];
+  /** `evaluated`: as the module runs, or as the router does before it draws. */
+  begins: CallBeginning;
+  /** The router waits for its answer before it draws the page. */
+  ofRouter: boolean;
 }
 
 /** What is known of the app's modules where calls for data are followed. */
@@ -26,11 +33,19 @@ interface Followed {
   address: Address;
   onAct: boolean;
   anyAddress: boolean;
+  /** Lines of the module where it begins that it goes through. */
+  lines: number[];
 }
 
 /** Functions that run when their module's component is drawn: components by their names, and what frameworks call as they draw. */
 const DRAWN =
   /^(default|[A-Z]\w*)$|^(load|loader|clientLoader|setup)$|\.(setup|data|created|beforeMount|mounted|asyncData|fetch|constructor|ngOnInit|ngAfterViewInit|connectedCallback|firstUpdated|componentDidMount|willUpdate)$/;
+
+/** Those of them that routers call, and wait for, before they draw a page. */
+const OF_ROUTER = /^(load|loader|clientLoader)$|\.(asyncData|fetch)$/;
+
+/** Files whose script runs each time that their component is drawn. */
+const RUNS_AS_DRAWN = /\.(vue|svelte)$/;
 
 /** What asks a server by itself: of the browser, and of packages by the usual names of their functions. */
 const OF_BROWSER = /^((window|self|globalThis)\.)?fetch$|^new EventSource$|^(\$fetch|useFetch|useLazyFetch)$/;
@@ -61,18 +76,26 @@ export class DataCalls {
     const drawn = [...sheet.functions].filter(([name, f]) => f.isTop && DRAWN.test(name));
     const asks = [
       ...sheet.top.map((ask) => ({ ask, name: '' })),
-      ...drawn.flatMap(([name, f]) => f.asks.map((ask) => ({ ask, name: componentOf(name) }))),
+      ...drawn.flatMap(([name, f]) => f.asks.map((ask) => ({ ask, name }))),
     ];
     for (const { ask, name } of asks) {
       this.steps = 0;
-      for (const { address, onAct, anyAddress } of this.follow(path, sheet, ask)) {
+      const ofRouter = OF_ROUTER.test(name);
+      const runs = name === '' && !RUNS_AS_DRAWN.test(path);
+      const begins = ofRouter || runs ? ('evaluated' as const) : ('drawn' as const);
+      for (const { address, onAct, anyAddress, lines } of this.follow(path, sheet, ask)) {
         const written = this.written(path, sheet, address, anyAddress);
         if (written === null || found.length >= MOST) continue;
         const other = found.find((f) => f.address === written);
-        if (!other) found.push({ address: written, line: ask.line, onAct, under: name === '' ? [] : [name] });
+        const component = componentOf(name);
+        const under = component === '' ? [] : [component];
+        if (!other) found.push({ address: written, line: ask.line, onAct, under, lines, begins, ofRouter });
         else {
           other.onAct &&= onAct;
-          other.under = name === '' || other.under.length === 0 ? [] : [...new Set([...other.under, name])];
+          other.under = component === '' || other.under.length === 0 ? [] : [...new Set([...other.under, component])];
+          other.lines = [...new Set([...other.lines, ...lines])];
+          if (begins === 'evaluated') other.begins = begins;
+          other.ofRouter ||= ofRouter;
         }
       }
     }
@@ -89,7 +112,7 @@ export class DataCalls {
       const asked = /(^|\.)open$/.test(callee) ? args[1] : args.find((a) => a.length > 0);
       if (!asked) return [];
       const address = behind(aim.base, asked);
-      return [{ address, onAct, anyAddress: aim.anyAddress || aim.base.length > 0 }];
+      return [{ address, onAct, anyAddress: aim.anyAddress || aim.base.length > 0, lines: [ask.line] }];
     }
     if (aim.kind === 'nothing') return [];
     const inner = this.modules.sheetAt(aim.path);
@@ -102,6 +125,8 @@ export class DataCalls {
         address: filledIn(this.settled(aim.path, inner, found.address), args),
         onAct: onAct || found.onAct,
         anyAddress: found.anyAddress,
+        // Lines of other modules say nothing here.
+        lines: [ask.line, ...(aim.path === path ? found.lines : [])],
       }));
     });
   }

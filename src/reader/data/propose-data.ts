@@ -6,7 +6,7 @@ import { type DrawnApp, type DrawnPaths, type DrawnRoute, proposeParts, usedBy }
 import type { FoundCall } from './data-calls.ts';
 
 /** What a route draws and asks for, as the code tells. */
-export type ProposedContent = Pick<Route, 'parts' | 'data' | 'content'>;
+export type ProposedContent = Pick<Route, 'parts' | 'data' | 'content' | 'pageAfter'>;
 
 /**
  * Proposes the parts of a route, its images, and the calls for data that its modules make: those of what is drawn at first, those of a part
@@ -27,7 +27,16 @@ export function proposeContent(route: DrawnRoute, app: DrawnApp, imageAt: ImageA
     if (opened.length === 1) needs.push(...calls.add(part.evidence!.path, (c) => c.onAct));
     return { ...part, needs: [...new Set([...part.needs, ...needs])] };
   });
-  return { data: calls.list, ...routeImages(filled, drawn, app.moduleAt, imageAt) };
+  const waiting = filled.map(({ drawnAfter = [], ...part }): Part => {
+    const after = calls.idsOf(drawnAfter).filter((id) => !part.needs.includes(id));
+    return after.length > 0 ? { ...part, drawnAfter: after } : part;
+  });
+  const { pageAfter } = calls;
+  return {
+    data: calls.list,
+    ...(pageAfter.length > 0 ? { pageAfter } : {}),
+    ...routeImages(waiting, drawn, app.moduleAt, imageAt),
+  };
 }
 
 /** The calls of a route under ids that a person knows them by: what several modules ask for counts where it is asked for first. */
@@ -38,17 +47,27 @@ class RouteCalls {
 
   constructor(private readonly callsOf: (path: string) => readonly FoundCall[]) {}
 
+  /** Ids of calls that the router waits for. */
+  readonly pageAfter: string[] = [];
+
+  /** Ids of the calls that are there, by their addresses. */
+  idsOf(addresses: readonly string[]): string[] {
+    return addresses.flatMap((a) => this.ids.get(a) ?? []);
+  }
+
   /** Adds calls of a module, and gives their ids. */
   add(module: string, isMeant: (call: FoundCall) => boolean): string[] {
     return this.callsOf(module)
       .filter(isMeant)
-      .map(({ address, line }) => {
+      .map(({ address, line, begins, ofRouter }) => {
         const known = this.ids.get(address);
         if (known !== undefined) return known;
         const wished = nameOf(address);
         const id = this.names.give(wished, (n) => `${wished} ${n}`);
         this.ids.set(address, id);
-        this.list.push({ id, address, ...ASSUMED_ANSWER, module, evidence: { path: module, line } });
+        const early = begins === 'evaluated' ? { begins } : {};
+        this.list.push({ id, address, ...ASSUMED_ANSWER, module, ...early, evidence: { path: module, line } });
+        if (ofRouter) this.pageAfter.push(id);
         return id;
       });
   }

@@ -191,7 +191,10 @@ function nameOfFunction(fn: SyntaxNode, above: readonly SyntaxNode[]): string | 
   }
   if (parent?.type === 'Property') {
     const key = nameOf(parent.key) ?? '';
-    const isOption = /^on[A-Z]/.test(key) || (CALLED_KEYS.test(key) && isArgument(above));
+    const isCalled = CALLED_KEYS.test(key) && isArgument(above);
+    // What a component hands to a hook is called by that, whatever name it gives to what comes back.
+    if (isCalled && above.some(isFunction)) return null;
+    const isOption = /^on[A-Z]/.test(key) || isCalled;
     return nameInObject(above) ?? (isOption || key === '' ? null : key);
   }
   // `memo(function …)`, `defineStore('x', () => …)`, `defineComponent({ … })` under a name.

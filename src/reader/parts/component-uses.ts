@@ -1,10 +1,11 @@
 import { importedBindings, importedNames, laterBindings, registeredComponents } from '../script/imported-bindings.ts';
 import type { SourceText } from '../source-text.ts';
-import { constantText, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { findActions, handed, type SetterCall } from './actions.ts';
 import { callSitesOf } from './call-sites.ts';
 import type { DrawnWhen } from './drawn-when.ts';
 import { componentAt } from './dynamic-components.ts';
+import { type AnswerFlows, answerFlows, drawnAfter, type LineOf, lineIn, type Origin } from './from-answers.ts';
 import { isOfRoutes } from './of-routes.ts';
 import { underOf } from './owners.ts';
 import { repeatsIn } from './repeats.ts';
@@ -27,6 +28,10 @@ export interface ComponentUse {
   inside: string[];
   /** The top-level name of the module that it stands under, where there is one. */
   under?: string;
+  /** What has to be there before it is drawn, where tests and lists around it tell that. */
+  after?: Origin;
+  /** What its attributes come from, by their names. */
+  gives?: { [attribute: string]: Origin };
   /** How often the lists around it draw it, where their lengths are written in the code; once otherwise. */
   times?: number;
 }
@@ -71,8 +76,11 @@ export function findComponentUses(
   const scope: Omit<Scope, 'text'> = { values, actions, callSites: callSitesOf(roots), called: new Map() };
   const shown = handedUses(trees[0], bindings, actions);
   const timesAt = repeatsIn(program);
+  const flows = answerFlows(trees, values, new Set(bindings.keys()));
+  // The script of a component with a template of its own runs as its setup.
+  const held = trees.length > 1 ? flows.heldBy(program) : NOTHING;
   return [
-    ...trees.flatMap((tree) => usesIn(tree, bindings, { ...scope, text: tree.source.text }, timesAt)),
+    ...trees.flatMap((tree) => usesIn(tree, bindings, { ...scope, text: tree.source.text }, { timesAt, flows, held })),
     ...shown,
   ].map(({ local, ...use }) => {
     const name = names.get(local);
@@ -112,13 +120,25 @@ function handedUses(
 }
 type Drawn = ComponentUse & { local: string };
 
+/** What is known of a module besides when its components are drawn. */
+interface Beside {
+  timesAt: ReturnType<typeof repeatsIn>;
+  flows: AnswerFlows;
+  /** What all of it waits for. */
+  held: Origin;
+}
+
+const NOTHING: Origin = { lines: [], names: [] };
+const isNothing = ({ lines, names }: Origin) => lines.length === 0 && names.length === 0;
+
 function usesIn(
   { root, source, file }: DrawnTree,
   bindings: ReadonlyMap<string, string>,
   scope: Scope,
-  timesAt: ReturnType<typeof repeatsIn>,
+  { timesAt, flows, held }: Beside,
 ): Drawn[] {
   const uses: Drawn[] = [];
+  const line = lineIn(source);
   walk(root, (node, above) => {
     const made = createdElement(node);
     if (made !== null) {
@@ -139,20 +159,42 @@ function usesIn(
       .reverse();
     const path = [...above, node];
     const name = tagOf(node);
+    const waiting = () => {
+      const own = drawnAfter(path, { ...scope, flows, line });
+      const after = { lines: [...own.lines, ...held.lines], names: [...own.names, ...held.names] };
+      return { ...(isNothing(after) ? {} : { after }), ...givenBy(node, flows, line) };
+    };
     const specifier = name === null ? undefined : bindings.get(name);
-    if (specifier !== undefined) uses.push({ specifier, local: name!, ...place, when: whenDrawn(path, scope), inside });
+    if (specifier !== undefined)
+      uses.push({ specifier, local: name!, ...place, when: whenDrawn(path, scope), inside, ...waiting() });
     else if (name !== null && /^[a-z]\w*-[\w-]*$/.test(name))
-      uses.push({ specifier: null, local: name, element: name, ...place, when: whenDrawn(path, scope), inside });
+      uses.push({
+        ...{ specifier: null, local: name, element: name, ...place, when: whenDrawn(path, scope), inside },
+        ...waiting(),
+      });
     for (const possible of componentAt(node, name, scope.values)) {
       const { component, by } = possible;
       const from = bindings.get(component);
       if (from === undefined) continue;
       const around = whenDrawn(path, scope);
       const when = around.kind === 'drawn' && by ? whenLookedUp({ ...possible, by }, scope) : around;
-      uses.push({ specifier: from, local: component, ...place, when, inside });
+      uses.push({ specifier: from, local: component, ...place, when, inside, ...waiting() });
     }
   });
   return uses;
+}
+
+/** What the attributes of an element come from, as far as that may be answers. */
+function givenBy(element: SyntaxNode, flows: AnswerFlows, line: LineOf): { gives?: ComponentUse['gives'] } {
+  const gives: ComponentUse['gives'] = {};
+  for (const { name, value } of (element.openingElement as SyntaxNode).attributes as SyntaxNode[]) {
+    const is = nameOf(name);
+    const expression = isNode(value) && value.type === 'JSXExpressionContainer' ? value.expression : null;
+    if (is === null || !isNode(expression) || isFunction(expression) || /^(on[A-Z]|key$|ref$)/.test(is)) continue;
+    const origin = flows.of(expression, line);
+    if (!isNothing(origin)) gives[is] = origin;
+  }
+  return Object.keys(gives).length > 0 ? { gives } : {};
 }
 
 /** The name of an element; of `Dialog.Content` that of the object. */

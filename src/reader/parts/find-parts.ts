@@ -7,6 +7,7 @@ import { showsContent } from '../runs/page-writes.ts';
 import type { ComponentUse } from './component-uses.ts';
 import { type DrawnNames, isDrawnUnder, WHOLE } from './drawn-under.ts';
 import type { DrawnWhen } from './drawn-when.ts';
+import type { Origin } from './from-answers.ts';
 import type { DrawnImage } from './images.ts';
 import { mediaIn, opposite } from './media.ts';
 import type { Owners } from './owners.ts';
@@ -100,29 +101,32 @@ export function proposeParts(route: DrawnRoute, app: DrawnApp): { parts: Part[];
   const { moduleAt, shells, isPage } = app;
   const parts = new Map<string, Part>();
   const drawn = new DrawnSoFar();
-  const visit = (path: string, names: DrawnNames, direct: boolean) => {
+  const visit = (path: string, names: DrawnNames, direct: boolean, given: Given = NOTHING_GIVEN) => {
     const module = moduleAt(path);
-    if (!module || module.package !== null || !drawn.add(path, names)) return;
+    if (!module || module.package !== null || !drawn.add(path, names, given.after)) return;
     for (const use of module.uses) {
       if (!isDrawnUnder(use, module.owners, names)) continue;
       const { imported, target, taken } = usedBy(path, use, app);
       if (target === undefined || target === path || moduleAt(target)?.package !== null) continue;
       if (isFrameOf(route, target, app)) continue;
       const other = moduleAt(target)!;
+      const within = givenTo(use, path, given, app);
       // What only waits for its content to be seen is no part itself.
       if (other.serves.whenSeen && use.specifier !== null) continue;
       // Nor is what draws pages, as the address asks for them, or what is drawn on the server; what these draw besides is.
       const drawsPages = (u: ComponentUse) =>
         isDrawnUnder(u, other.owners, taken) && isPage(other.resolved.get(u.specifier ?? '') ?? '');
       if (other.serves.onServer || other.uses.some(drawsPages)) {
-        visit(target, taken, direct);
+        visit(target, taken, direct, within);
         continue;
       }
       const when = settled(use, (specifier) => moduleAt(module.resolved.get(specifier) ?? '')?.serves);
       if (when.kind !== 'drawn' || direct || module.deferred.has(target) || module.deferred.has(imported!)) {
-        if (!parts.has(target)) parts.set(target, partOf(target, when, use.line, use.file ?? path));
+        const known = parts.get(target);
+        if (!known) parts.set(target, { ...partOf(target, when, use.line, use.file ?? path), ...waitingFor(within) });
+        else if (known.drawnAfter) known.drawnAfter = known.drawnAfter.filter((a) => within.after.has(a));
       }
-      if (when.kind === 'drawn' || when.kind === 'seen') visit(target, taken, false);
+      if (when.kind === 'drawn' || when.kind === 'seen') visit(target, taken, false, within);
     }
   };
   for (const { module, line, path, alone } of elementsOf(route, app)) {
@@ -133,22 +137,62 @@ export function proposeParts(route: DrawnRoute, app: DrawnApp): { parts: Part[];
   for (const shell of shells(route.realm)) visit(shell, WHOLE, true);
   for (const [path, names] of route.components ?? []) visit(path, names, true);
   for (const path of [...route.layouts, route.page]) if (!route.components?.has(path)) visit(path, WHOLE, true);
-  for (const path of route.beside ?? []) if (moduleAt(path)?.package === null) drawn.add(path, WHOLE);
+  for (const path of route.beside ?? []) if (moduleAt(path)?.package === null) drawn.add(path, WHOLE, new Set());
   return { parts: withIds([...parts.values()]), drawn: drawn.all };
 }
 
-/** What of which modules was met. */
+/** What somebody draws a module with. */
+interface Given {
+  /** Addresses of calls without whose answers it isn't drawn. */
+  after: ReadonlySet<string>;
+  /** Addresses of the calls that what it is given comes from, by its names. */
+  names: ReadonlyMap<string, ReadonlySet<string>>;
+}
+
+const NOTHING_GIVEN: Given = { after: new Set(), names: new Map() };
+
+/** What a component that a module draws is drawn after and given, where the module itself is drawn with something. */
+function givenTo(use: ComponentUse, path: string, given: Given, { callsOf, moduleAt }: DrawnApp): Given {
+  const calls =
+    use.after || use.gives ? callsOf(path).filter((c) => !c.onAct && isMadeFor(use, c, moduleAt(path))) : [];
+  const answersIn = ({ lines, names }: Origin): string[] => [
+    ...calls.filter((c) => c.lines.some((l) => lines.includes(l))).map((c) => c.address),
+    ...names.flatMap((n) => [...(given.names.get(n) ?? [])]),
+  ];
+  const names = Object.entries(use.gives ?? {}).map(([name, origin]): [string, ReadonlySet<string>] => [
+    name,
+    new Set(answersIn(origin)),
+  ]);
+  return {
+    after: use.after ? new Set([...given.after, ...answersIn(use.after)]) : given.after,
+    names: new Map(names.filter(([, addresses]) => addresses.size > 0)),
+  };
+}
+
+/** Whether a call belongs to what a use stands under, or to what leads there in the module: others may use the same names. */
+function isMadeFor({ under }: ComponentUse, call: FoundCall, module: DrawingModule | undefined): boolean {
+  if (under === undefined || call.under.length === 0) return true;
+  return call.under.some((name) => name === under || module?.owners?.reach[name]?.includes(under));
+}
+
+const waitingFor = ({ after }: Given): Pick<Part, 'drawnAfter'> => (after.size > 0 ? { drawnAfter: [...after] } : {});
+
+/** What of which modules was met, and what it is drawn after wherever it is. */
 class DrawnSoFar {
   readonly all = new Map<string, DrawnNames>();
+  private readonly after = new Map<string, ReadonlySet<string>>();
 
-  /** Notes that names of a module are drawn; false where they were already. */
-  add(path: string, names: DrawnNames): boolean {
+  /** Notes that names of a module are drawn; false where they were already, after no more than these answers. */
+  add(path: string, names: DrawnNames, after: ReadonlySet<string>): boolean {
     const known = this.all.get(path);
+    const before = this.after.get(path) ?? after;
+    const still = [...before].filter((a) => after.has(a));
+    this.after.set(path, new Set(still));
     if (known === undefined) {
       this.all.set(path, names);
       return true;
     }
-    if ([...names].every((n) => known.has(n))) return false;
+    if (still.length === before.size && [...names].every((n) => known.has(n))) return false;
     this.all.set(path, new Set([...known, ...names]));
     return true;
   }

@@ -11,6 +11,7 @@ import {
   equalNode,
   groupNode,
   handlerName,
+  listNode,
   type Span,
   shownNode,
   templateRoot,
@@ -84,11 +85,11 @@ class Markup {
     if (node instanceof c.TmplAstTemplate) return this.templateOf(node, deferred);
     if (node instanceof c.TmplAstContent) return groupNode(this.all(node.children ?? [], deferred), span);
     if (node instanceof c.TmplAstIfBlock) return this.ifOf(node, deferred);
-    if (node instanceof c.TmplAstForLoopBlock)
-      return groupNode(
-        [...this.all(node.children, deferred), ...(node.empty ? this.all(node.empty.children, deferred) : [])],
-        span,
-      );
+    if (node instanceof c.TmplAstForLoopBlock) {
+      const inside = groupNode(this.all(node.children, deferred), span);
+      const each = listNode(this.parsed(node.expression as Expression), [node.item.name], inside, span);
+      return groupNode([each, ...(node.empty ? this.all(node.empty.children, deferred) : [])], span);
+    }
     if (node instanceof c.TmplAstSwitchBlock) return this.switchOf(node, deferred);
     if (node instanceof c.TmplAstDeferredBlock) return this.deferredOf(node, deferred);
     return textNode('', span);
@@ -153,7 +154,15 @@ class Markup {
     const inside = groupNode(this.all(node.children, deferred), span);
     const test = node.templateAttrs.find((a) => a.name === 'ngIf' || a.name === 'ngSwitchCase');
     const value = test && typeof test.value === 'object' ? this.parsed(test.value as Expression) : null;
-    return value ? conditionalNode(value, inside, null, span) : inside;
+    if (value) return conditionalNode(value, inside, null, span);
+    const list = node.templateAttrs.find((a) => a.name === 'ngForOf');
+    if (!list || typeof list.value !== 'object') return inside;
+    return listNode(
+      this.parsed(list.value as Expression),
+      node.variables.slice(0, 1).map((v) => v.name),
+      inside,
+      span,
+    );
   }
 
   private deferredOf(node: Of<'TmplAstDeferredBlock'>, deferred: boolean): SyntaxNode {

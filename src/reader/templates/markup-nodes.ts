@@ -60,6 +60,26 @@ export function conditionalNode(
   return { type: 'ConditionalExpression', start, end, test, consequent: yes, alternate: no ?? textNode('', span) };
 }
 
+/** What is drawn once for each item of a list, which goes by those names in there: `list.map((item) => …)`. A list that can't be parsed draws it once. */
+export function listNode(
+  list: SyntaxNode | null,
+  names: readonly string[],
+  inside: SyntaxNode,
+  span: Span,
+): SyntaxNode {
+  if (!list) return inside;
+  const at = { start: span.start, end: span.end };
+  const named = (name: string) => ({ type: 'Identifier', name, ...at });
+  const callee = { type: 'MemberExpression', object: list, property: named('map'), computed: false, ...at };
+  const each = { type: 'ArrowFunctionExpression', params: names.map(named), body: inside, ...at };
+  return { type: 'CallExpression', callee, arguments: [each], ...at };
+}
+
+/** What is drawn once something that is awaited is there. */
+export function awaitedNode(awaited: SyntaxNode, inside: SyntaxNode, { start, end }: Span): SyntaxNode {
+  return { type: 'JSXFragment', start, end, children: [inside], awaited };
+}
+
 /** `left === right`, for the cases of a switch. */
 export function equalNode(left: SyntaxNode, right: SyntaxNode, { start, end }: Span): SyntaxNode {
   return { type: 'BinaryExpression', operator: '===', left, right, start, end };

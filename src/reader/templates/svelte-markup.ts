@@ -1,11 +1,13 @@
-import { constantText, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { constantText, isNode, nameOf, namesIn, type SyntaxNode, walk } from '../syntax.ts';
 import {
   assignmentNode,
   attributeNode,
+  awaitedNode,
   conditionalNode,
   elementNode,
   groupNode,
   handlerName,
+  listNode,
   shownNode,
   templateRoot,
   textNode,
@@ -41,8 +43,10 @@ function nodeOf(node: Node, bindings: Map<string, string>): SyntaxNode {
       const no = node.alternate ? inside(node.alternate) : null;
       return conditionalNode(node.test as Node, inside(node.consequent), no, node);
     }
-    case 'EachBlock':
-      return groupNode([inside(node.body), inside(node.fallback)], node);
+    case 'EachBlock': {
+      const each = listNode(node.expression as Node, namesIn(node.context), inside(node.body), node);
+      return groupNode([each, inside(node.fallback)], node);
+    }
     case 'AwaitBlock':
       return awaitNode(node, bindings);
     case 'KeyBlock':
@@ -65,9 +69,11 @@ function awaitNode(node: Node, bindings: Map<string, string>): SyntaxNode {
     walk(node.value, (n) => {
       if (n.type === 'Identifier') bindings.set(n.name as string, specifier!);
     });
-  const parts = [node.pending, node.then, node.catch].flatMap((f) => fragmentOf(f, bindings));
   const shown = isNode(node.expression) ? [shownNode(node.expression)] : [];
-  return groupNode([...shown, ...parts], node);
+  const then = groupNode(fragmentOf(node.then, bindings), node);
+  const came = isNode(node.expression) ? awaitedNode(node.expression, then, node) : then;
+  const others = [node.pending, node.catch].flatMap((f) => fragmentOf(f, bindings));
+  return groupNode([...shown, came, ...others], node);
 }
 
 function elementOf(node: Node, bindings: Map<string, string>): SyntaxNode {

@@ -10,6 +10,7 @@ import {
   elementNode,
   groupNode,
   handlerName,
+  listNode,
   pascal,
   type Span,
   shownNode,
@@ -97,7 +98,9 @@ function nodeOf(node: VueNode): SyntaxNode {
   if (node.type !== ELEMENT && node.type !== ROOT) return textNode('', span);
   const element = elementOf(node, span);
   const show = directive(node, 'show');
-  return show ? conditionalNode(expressionOf(show), element, null, span) : element;
+  const shown = show ? conditionalNode(expressionOf(show), element, null, span) : element;
+  const list = directive(node, 'for');
+  return list?.exp?.content === undefined ? shown : listOf(list.exp.content, list.exp.loc.start.offset, shown, span);
 }
 
 function elementOf(node: VueNode, span: Span): SyntaxNode {
@@ -112,6 +115,14 @@ function elementOf(node: VueNode, span: Span): SyntaxNode {
   }
   const is = node.props?.find((p) => p.type === DIRECTIVE && p.name === 'bind' && p.arg?.content === 'is');
   return elementNode('component', span, attributes, children, { is: (is && expressionOf(is)) ?? undefined });
+}
+
+/** `item in items`, `(item, index) of items`: what is drawn for each. */
+function listOf(text: string, start: number, inside: SyntaxNode, span: Span): SyntaxNode {
+  const [whole, names] = /^([\s\S]*?)\s(?:in|of)\s/.exec(text) ?? [];
+  if (whole === undefined) return inside;
+  const items = names.match(/[A-Za-z_$][\w$]*/g) ?? [];
+  return listNode(expressionNode(text.slice(whole.length), start + whole.length), items, inside, span);
 }
 
 /** When a component that is drawn on the server is asked for, where its attributes say so (public form of Nuxt). */

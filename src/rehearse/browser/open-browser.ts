@@ -4,7 +4,7 @@ import path from 'node:path';
 import { type BrowserContext, type CDPSession, chromium, type Page } from 'playwright-core';
 import { InputError } from '../../core/errors.ts';
 import type { Device } from '../../core/sim/conditions.ts';
-import { slowDown } from './slow-down.ts';
+import { machineAfter, type Slowed, slowDown } from './slow-down.ts';
 
 /** Nothing is asked for that pages don’t ask for, and nothing is put off because no window is looked at. */
 const ARGS = [
@@ -64,8 +64,7 @@ export class OpenBrowser {
     readonly page: Page,
     readonly tools: CDPSession,
     readonly version: string,
-    /** How many times slower its pages really are than on the reference machine. */
-    readonly slowed: number,
+    private readonly slowed: Slowed,
     /** Whether its pages are kept in the browser’s own sandbox. */
     readonly sandboxed: boolean,
   ) {}
@@ -104,6 +103,16 @@ export class OpenBrowser {
     const slowed = await slowDown(page, tools, device.cpuFactor);
     const version = context.browser()?.version() ?? '';
     return new OpenBrowser(context, page, tools, version, slowed, sandboxed);
+  }
+
+  /**
+   * How many times slower its pages were than on the reference machine since it was started, and how many times slower this machine became meanwhile.
+   * Asked once, at the end: its pages aren't held back any more after it.
+   */
+  async slowness(): Promise<{ slowed: number; drift: number }> {
+    const { machine, held } = this.slowed;
+    const after = await machineAfter(this.page, this.tools);
+    return { slowed: Math.sqrt(machine * after) * held, drift: after / machine };
   }
 
   async close(): Promise<void> {

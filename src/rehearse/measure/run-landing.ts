@@ -16,6 +16,8 @@ export interface RunLanding {
   version: string;
   /** How many times slower the page’s thread really was than the reference machine’s. */
   slowed: number;
+  /** How many times slower this machine became between before and after. */
+  drift: number;
   /** Whether its code was kept in the browser’s own sandbox. */
   sandboxed: boolean;
   /** Whether the page came to rest. */
@@ -58,7 +60,7 @@ async function visit(
   act: string | null,
 ): Promise<RunLanding> {
   const browser = await OpenBrowser.start(program, profile, device, led);
-  const { page, tools, version, slowed, sandboxed } = browser;
+  const { page, tools, version, sandboxed } = browser;
   try {
     const errors: string[] = [];
     page.on('pageerror', (error) => {
@@ -73,12 +75,13 @@ async function visit(
     const found = act === null || stopped() ? null : await press(page, act);
     if (found) await rest();
     const events = await end();
+    const raw = await page.evaluate(gather);
     return {
-      raw: await page.evaluate(gather),
+      raw,
       tasks: tasksOf(events, address),
       errors,
       version,
-      slowed,
+      ...(await browser.slowness()),
       sandboxed,
       quiet: rested,
       pressed: found,

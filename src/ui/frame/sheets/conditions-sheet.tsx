@@ -242,10 +242,10 @@ function MeasureDevice({ onMeasured }: { onMeasured: (factor: number) => void })
     setBusy(true);
     const worker = new Worker(new URL('../../../worker/measure.worker.ts', import.meta.url), { type: 'module' });
     try {
-      const best = await wrap<{ measure(): number }>(worker).measure();
-      const factor = Math.max(DEVICE_LIMITS.cpuFactor[0], Math.round((best / REFERENCE_MS) * 10) / 10);
+      const took = await wrap<{ measure(): number }>(worker).measure();
+      const factor = Math.max(DEVICE_LIMITS.cpuFactor[0], Math.round((took / REFERENCE_MS) * 10) / 10);
       onMeasured(factor);
-      toast(`This device: ${best.toFixed(0)} ms for what takes ${REFERENCE_MS} ms on the reference machine.`);
+      toast(`This device: ${took.toFixed(0)} ms for what takes ${REFERENCE_MS} ms on the reference machine.`);
     } catch {
       toast.error('The workload could not be run in this browser.');
     } finally {

@@ -1,0 +1,312 @@
+import type { SourceText } from '../source-text.ts';
+import { isFunction, isNode, nameOf, namesIn, type SyntaxNode, walk } from '../syntax.ts';
+import { atFirst } from './at-first.ts';
+import { type CallSites, nameOfFunction } from './call-sites.ts';
+import { UNKNOWN } from './literals.ts';
+import { isMeant, plainly } from './sense.ts';
+import { testsOf } from './tests-around.ts';
+import type { Values } from './values.ts';
+
+/**
+ * What something in a module comes from: calls, by the lines on which they stand (which of them ask a server is known only once they are followed),
+ * and names that the module itself doesn't explain, such as what a component is given.
+ */
+export interface Origin {
+  lines: number[];
+  names: string[];
+}
+
+/** What is given by calls, and what follows from that, in all texts of one module. */
+export interface AnswerFlows {
+  /** What an expression comes from. `line` tells lines of the text that it stands in. */
+  of(node: SyntaxNode, line: LineOf): Origin;
+  /** The calls that a function, or a text as it runs, can't go on without: it gives nothing to draw before their answers are there. */
+  heldBy(holder: SyntaxNode): Origin;
+}
+
+export type LineOf = (node: SyntaxNode) => number;
+export const lineIn =
+  (source: SourceText): LineOf =>
+  ({ start }) =>
+    source.place(start).line;
+
+/** Calls whose caller is only drawn once their answer is there, by the names that component systems give them. */
+const HOLDS = /^(use|useSuspense\w*|useAsyncValue|createAsync)$/;
+
+/** Calls that give what they are called on once it is there, and such as go through a list. */
+const HANDS_ON = /^(then|finally|catch|subscribe|pipe|map|flatMap|filter|forEach|find|reduce|sort)$/;
+
+interface Flow {
+  lines: Set<number>;
+  names: Set<string>;
+}
+const none = (): Flow => ({ lines: new Set(), names: new Set() });
+
+/** Finds what the names of a module come from. `known`: names that stand for the same whoever draws the module, such as imports. */
+export function answerFlows(
+  trees: readonly { root: SyntaxNode; source: SourceText }[],
+  values: Values,
+  known: ReadonlySet<string>,
+): AnswerFlows {
+  const states = new Map([...values.states].map(([name, { setter }]) => [setter, name]));
+  const flows = new Map<string, Flow>();
+  const held = new Map<SyntaxNode, Flow>();
+  const flowOf = (name: string): Flow => {
+    const found = flows.get(name) ?? none();
+    flows.set(name, found);
+    return found;
+  };
+  const takeIn = (to: Flow, from: Flow) => {
+    for (const l of from.lines) to.lines.add(l);
+    for (const n of from.names) to.names.add(n);
+  };
+  for (const { root, source } of trees) {
+    const line = lineIn(source);
+    walk(root, (node, above) => {
+      for (const [names, from] of given(node, above, states, line))
+        for (const name of names) takeIn(flowOf(name), from);
+      const holder = node.type === 'VariableDeclarator' && isNode(node.init) ? heldAt(node.init, above) : null;
+      if (holder) {
+        const flow = held.get(holder) ?? none();
+        takeIn(flow, mentioned(node.init as SyntaxNode, line));
+        held.set(holder, flow);
+      }
+    });
+  }
+  const settled = (direct: Flow): Origin => {
+    const found = { lines: new Set(direct.lines), names: new Set<string>() };
+    const met = new Set(direct.names);
+    for (const name of met) {
+      const flow = flows.get(name);
+      if (!flow) {
+        if (!known.has(name)) found.names.add(name);
+        continue;
+      }
+      for (const l of flow.lines) found.lines.add(l);
+      for (const n of flow.names) met.add(n);
+    }
+    return { lines: [...found.lines], names: [...found.names] };
+  };
+  return {
+    of: (node, line) => settled(mentioned(node, line)),
+    heldBy: (holder) => settled(held.get(holder) ?? none()),
+  };
+}
+
+/** Calls and names that an expression mentions. */
+function mentioned(node: SyntaxNode, line: LineOf): Flow {
+  const flow = none();
+  const step = (at: SyntaxNode, parent: SyntaxNode | null) => {
+    if (at.type === 'CallExpression' || at.type === 'NewExpression') flow.lines.add(line(at));
+    if (at.type === 'Identifier' && !isKeyOf(at, parent)) flow.names.add(plain(at.name as string));
+    // `this.rows` is a name as well.
+    if (at.type === 'MemberExpression' && (at.object as SyntaxNode).type === 'ThisExpression')
+      flow.names.add(nameOf(at.property) ?? '');
+    for (const field in at) {
+      const value = at[field];
+      if (Array.isArray(value)) {
+        for (const item of value) if (isNode(item)) step(item, at);
+      } else if (isNode(value)) step(value, at);
+    }
+  };
+  step(node, null);
+  flow.names.delete('');
+  return flow;
+}
+
+/** A name without the mark by which some component systems read a store. */
+const plain = (name: string) => name.replace(/^\$(?=\w)/, '');
+
+/** The name of a field or key stands for nothing by itself. */
+function isKeyOf(node: SyntaxNode, parent: SyntaxNode | null): boolean {
+  if (!parent || parent.computed === true) return false;
+  return (
+    (parent.type === 'MemberExpression' && parent.property === node) ||
+    (parent.type === 'Property' && parent.key === node && parent.value !== node)
+  );
+}
+
+/** Names that a node gives something, and what that comes from. */
+function given(
+  node: SyntaxNode,
+  above: readonly SyntaxNode[],
+  states: ReadonlyMap<string, string>,
+  line: LineOf,
+): [names: string[], from: Flow][] {
+  switch (node.type) {
+    case 'VariableDeclarator':
+      return isNode(node.init) && !isFunction(node.init) ? [[namesIn(node.id), mentioned(node.init, line)]] : [];
+    case 'PropertyDefinition':
+      return isNode(node.value) && !isFunction(node.value)
+        ? [[[nameOf(node.key) ?? ''], mentioned(node.value, line)]]
+        : [];
+    case 'AssignmentExpression': {
+      const name = assignedName(node.left as SyntaxNode);
+      return name === null ? [] : [[[name], before(node, node.right as SyntaxNode, above, line)]];
+    }
+    case 'ForOfStatement':
+      return [[namesIn(declaredIn(node.left)), mentioned(node.right as SyntaxNode, line)]];
+    case 'CallExpression':
+      return givenByCall(node, above, states, line);
+    default:
+      return [];
+  }
+}
+
+function givenByCall(
+  node: SyntaxNode,
+  above: readonly SyntaxNode[],
+  states: ReadonlyMap<string, string>,
+  line: LineOf,
+): [names: string[], from: Flow][] {
+  const callee = node.callee as SyntaxNode;
+  const args = node.arguments as SyntaxNode[];
+  const state = states.get(nameOf(callee) ?? '');
+  if (state !== undefined) return [[[state], before(node, args, above, line)]];
+  if (callee.type !== 'MemberExpression') return [];
+  const method = nameOf(callee.property) ?? '';
+  const object = callee.object as SyntaxNode;
+  // A signal or store is set by a function of its own, and an object that a hook gave may hold what its functions load.
+  if (/^(set|update|next)$/.test(method)) {
+    const name = assignedName(object) ?? nameOf(object);
+    return name === null ? [] : [[[name], before(node, args, above, line)]];
+  }
+  if (!HANDS_ON.test(method)) {
+    const calls = { lines: new Set([line(node)]), names: new Set<string>() };
+    return object.type === 'Identifier' && isOwnObject(object, above) ? [[[nameOf(object)!], calls]] : [];
+  }
+  const from = mentioned(object, line);
+  return args.flatMap((argument): [string[], Flow][] => {
+    if (isFunction(argument)) return [[(argument.params as unknown[]).flatMap(namesIn), from]];
+    const handed = states.get(nameOf(argument) ?? '');
+    return handed === undefined ? [] : [[[handed], from]];
+  });
+}
+
+/** Whether a name is one that the code around it declares: what is imported is the same for all. */
+function isOwnObject(object: SyntaxNode, above: readonly SyntaxNode[]): boolean {
+  const name = nameOf(object);
+  const [program] = above;
+  if (program?.type !== 'Program') return false;
+  return !(program.body as SyntaxNode[]).some(
+    (s) => s.type === 'ImportDeclaration' && (s.specifiers as SyntaxNode[]).some((i) => nameOf(i.local) === name),
+  );
+}
+
+/** What something is set to comes from, and what the function around it waited for before. */
+function before(
+  node: SyntaxNode,
+  value: SyntaxNode | readonly SyntaxNode[],
+  above: readonly SyntaxNode[],
+  line: LineOf,
+): Flow {
+  const flow = none();
+  const take = (of: SyntaxNode) => {
+    const { lines, names } = mentioned(of, line);
+    for (const l of lines) flow.lines.add(l);
+    for (const n of names) flow.names.add(n);
+  };
+  for (const part of [value].flat()) if (isNode(part) && !isFunction(part)) take(part);
+  for (let at = above.length - 1; at >= 0; at--) {
+    if (!isFunction(above[at])) continue;
+    walk(above[at].body as SyntaxNode, (inner) => {
+      if (inner.type === 'AwaitExpression' && inner.start < node.start && isNode(inner.argument)) take(inner.argument);
+    });
+    const call = above[at - 1];
+    const callee = call?.type === 'CallExpression' ? (call.callee as SyntaxNode) : null;
+    if (callee?.type !== 'MemberExpression' || !/^(then|finally|subscribe)$/.test(nameOf(callee.property) ?? '')) break;
+    take(callee.object as SyntaxNode);
+  }
+  return flow;
+}
+
+function assignedName(left: SyntaxNode): string | null {
+  if (left.type === 'Identifier') return plain(left.name as string);
+  if (left.type !== 'MemberExpression' || !isNode(left.object)) return null;
+  if (left.object.type === 'ThisExpression') return nameOf(left.property);
+  return nameOf(left.property) === 'value' ? assignedName(left.object) : null;
+}
+
+const declaredIn = (left: unknown): unknown =>
+  isNode(left) && left.type === 'VariableDeclaration' ? (left.declarations as SyntaxNode[])[0]?.id : left;
+
+/** What a variable's call holds up until its answer is there: the component around it, or the whole text, which runs as a component's setup may. */
+function heldAt(init: SyntaxNode, above: readonly SyntaxNode[]): SyntaxNode | null {
+  const around = above.findLast(isFunction) ?? null;
+  if (init.type === 'AwaitExpression') return around === null ? above[0] : null;
+  return init.type === 'CallExpression' && HOLDS.test(nameOf(init.callee) ?? '') ? around : null;
+}
+
+/** Words for being under way. */
+const UNDER_WAY =
+  /^(is|are)?_?(loading|pending|fetching|validating|initializing|initialLoading|isLoading)$|(Loading|Pending|Fetching)$/;
+const UNDER_WAY_VALUE = /^(loading|pending|idle|initial)$/;
+/** Words for what went wrong: nothing waits for that. */
+const FAILED = /error|failed|failure/i;
+
+interface Around {
+  values: Values;
+  flows: AnswerFlows;
+  callSites: CallSites;
+  line: LineOf;
+}
+
+/** What the last node of a path is drawn after: all that has to be there for it to be reached, as far as tests and lists around it tell. */
+export function drawnAfter(path: readonly SyntaxNode[], around: Around, through = new Set<string>()): Origin {
+  const lines = new Set<number>();
+  const names = new Set<string>();
+  const take = (origin: Origin) => {
+    for (const l of origin.lines) lines.add(l);
+    for (const n of origin.names) names.add(n);
+  };
+  for (let i = path.length - 1; i >= 0; i--) {
+    const [node, child] = [path[i], path[i + 1]];
+    for (const test of testsOf(node, child))
+      if (waits(plainly(test), around.values)) take(around.flows.of(test.test, around.line));
+    const list = child && listAround(node, child);
+    if (list) take(around.flows.of(list, around.line));
+    if (isNode(node.awaited)) take(around.flows.of(node.awaited, around.line));
+    if (!isFunction(node)) continue;
+    take(around.flows.heldBy(node));
+    const name = nameOfFunction(node, path[i - 1]);
+    if (name !== null) take(inAll(name, around, through));
+  }
+  return { lines: [...lines], names: [...names] };
+}
+
+/** What all places that call or draw a function of the module are drawn after. */
+function inAll(name: string, around: Around, through: Set<string>): Origin {
+  const sites = around.callSites.get(name) ?? [];
+  if (sites.length === 0 || through.has(name)) return { lines: [], names: [] };
+  const further = new Set([...through, name]);
+  const [first, ...more] = sites.map((site) => drawnAfter(site, around, further));
+  return {
+    lines: first.lines.filter((l) => more.every((o) => o.lines.includes(l))),
+    names: first.names.filter((n) => more.every((o) => o.names.includes(n))),
+  };
+}
+
+/** Whether what stands under a test isn't drawn at first and waits for what the test asks about. */
+function waits({ test, holds }: { test: SyntaxNode; holds: boolean }, values: Values): boolean {
+  const first = atFirst(test, values);
+  if (first !== UNKNOWN) return Boolean(first) !== holds;
+  const said: string[] = [];
+  walk(test, (n) => {
+    if (n.type === 'Identifier') said.push(plain(n.name as string));
+    if (n.type === 'Literal' && typeof n.value === 'string') said.push(`=${n.value}`);
+  });
+  if (said.some((w) => FAILED.test(w))) return false;
+  const underWay = said.some((w) => UNDER_WAY.test(w) || (w.startsWith('=') && UNDER_WAY_VALUE.test(w.slice(1))));
+  const name = said.find((w) => !w.startsWith('='));
+  if (name === undefined) return false;
+  const meant = isMeant(test, name, values);
+  return holds === (underWay ? !meant : meant);
+}
+
+/** The list that a call goes through, where it draws one of its items in the child. */
+function listAround(call: SyntaxNode, child: SyntaxNode): SyntaxNode | null {
+  if (call.type !== 'CallExpression' || !isFunction(child)) return null;
+  const callee = call.callee as SyntaxNode;
+  if (callee.type !== 'MemberExpression' || !/^(map|flatMap)$/.test(nameOf(callee.property) ?? '')) return null;
+  return (call.arguments as unknown[])[0] === child ? (callee.object as SyntaxNode) : null;
+}
