@@ -1,8 +1,9 @@
 // Lays what drawing is reckoned to cost beside what it takes in a real browser, for small apps of widely used component libraries:
 // `node script/drawn.mjs [NAME…] [--runs N] [--keep DIR]`. They are installed into a folder of their own, without running anything of them; nothing of
-// the program needs them. Build first: npm run build:node. On a machine that does other work as well the figures differ by half between runs.
+// the program needs them. Build first: npm run build:node. All times are those of the reference machine (`beside-reference.mjs`).
 import path from 'node:path';
 import { parseArgs } from 'node:util';
+import { besideReference, evenOnes } from './beside-reference.mjs';
 import { launchBrowser } from './browser.mjs';
 import { APPS, filesOf, PACKAGES } from './drawing/apps.mjs';
 import { serveNatively } from './drawing/native.mjs';
@@ -38,14 +39,19 @@ for (const app of APPS.filter(([name]) => only.length === 0 || only.includes(nam
   const took = [];
   for (let run = 0; run < runs; run++) {
     const page = await browser.newPage();
-    await page.goto(address);
-    const found = await page.waitForFunction(() => globalThis.took, null, { timeout: 60_000 });
-    took.push(await found.jsonValue());
+    // A blank page of the same process has to do for before.
+    const beside = await besideReference(page, async () => {
+      await page.goto(address);
+      const found = await page.waitForFunction(() => globalThis.took, null, { timeout: 60_000 });
+      return found.jsonValue();
+    });
+    took.push(beside);
     await page.close();
   }
-  const measured = middle(took.map((t) => t.drawing));
-  rows.push({ app: app[0], reckoned, measured, off: Math.abs(reckoned / measured - 1) });
-  const layout = middle(took.map((t) => t.layout));
+  const ofReference = (what) => middle(evenOnes(took).map(({ result, slower }) => result[what] / slower));
+  const measured = ofReference('drawing');
+  rows.push({ reckoned, measured, off: Math.abs(reckoned / measured - 1) });
+  const layout = ofReference('layout');
   const line = `reckoned ${reckoned.toFixed(1).padStart(6)} ms, took ${measured.toFixed(1).padStart(6)} ms`;
   console.log(`${app[0].padEnd(14)} ${line}, and ${layout.toFixed(1)} ms of layout`);
 }

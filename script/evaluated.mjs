@@ -1,10 +1,10 @@
 // Lays what running a package is reckoned to cost beside what it takes in a real browser, for widely used packages that are taken whole:
 // `node script/evaluated.mjs [PACKAGE…] [--runs N] [--keep DIR] [--table]`. They are installed into a folder of their own, without running
 // anything of them on this machine but in the browser; nothing of the program needs them. Build first: npm run build:node. `--table` prints what
-// `core/chunks/package-weights.ts` holds. All times are those of the reference machine: before and after each run it is measured how many times slower this
-// one is just then (`core/sim/workload.ts`); runs between which that changed by a fifth don't count.
+// `core/chunks/package-weights.ts` holds. All times are those of the reference machine (`beside-reference.mjs`).
 import path from 'node:path';
 import { parseArgs } from 'node:util';
+import { besideReference, evenOnes } from './beside-reference.mjs';
 import { launchBrowser } from './browser.mjs';
 import { PACKAGES, SPECIFIERS } from './evaluating/packages.mjs';
 import { installInto, madeFolder, serveFiles, writeFiles } from './made-apps.mjs';
@@ -14,7 +14,7 @@ const { readSource } = await dist('reader/read-source.js');
 const { assemble } = await dist('rehearse/assemble/assemble.js');
 const { planned } = await dist('core/chunks/planned.js');
 const { BASELINE } = await dist('core/plan/types.js');
-const { REFERENCE_MS, usualTime, workload } = await dist('core/sim/workload.js');
+const { EVALUATION_RATE } = await dist('core/sim/conditions.js');
 
 const { values, positionals: only } = parseArgs({
   allowPositionals: true,
@@ -90,23 +90,16 @@ for (const name of PACKAGES.map((p) => p.replace(/(.)@[^@/]*$/, '$1')).filter(
     const page = await context.newPage();
     page.on('pageerror', (error) => (failed ??= error.message));
     await page.goto(address);
-    const speed = async () => (await page.evaluate(`(${usualTime})(${workload}, () => performance.now())`)) / REFERENCE_MS;
-    const before = await speed();
-    const { whole, times } = await page.evaluate(runScripts, group);
-    const after = await speed();
+    took.push(await besideReference(page, () => page.evaluate(runScripts, group)));
     await context.close();
-    const slower = Math.sqrt(before * after);
-    // Without any even run the last ones have to do.
-    if (Math.abs(Math.log(after / before)) > Math.log(1.2) && runs - run < took.length + 1) continue;
-    const ofReference = Object.entries(times).map(([m, ms]) => [m, ms / slower]);
-    took.push({ whole: whole / slower, times: Object.fromEntries(ofReference) });
   }
   if (failed || told.length > 0) console.log(`${name}: ${failed ?? told[0].message}`);
   const own = snapshot.modules.map((m, i) => [m, i]).filter(([m]) => m.package === name && m.kind === 'script');
   const bytes = own.reduce((sum, [m]) => sum + m.bytes.minified, 0);
   if (bytes === 0 || failed) continue;
-  const runMs = middle(took.map(({ times }) => own.reduce((sum, [, i]) => sum + (times[i] ?? 0), 0)));
-  const rest = middle(took.map(({ whole, times }) => whole - Object.values(times).reduce((sum, t) => sum + t, 0)));
+  const ofReference = (of) => middle(evenOnes(took).map(({ result, slower }) => of(result) / slower));
+  const runMs = ofReference(({ times }) => own.reduce((sum, [, i]) => sum + (times[i] ?? 0), 0));
+  const rest = ofReference(({ whole, times }) => whole - Object.values(times).reduce((sum, t) => sum + t, 0));
   const version = snapshot.packages.find((p) => p.name === name)?.version ?? null;
   const all = snapshot.modules.reduce((sum, m) => sum + m.bytes.minified, 0);
   rows.push({ name, version, bytes, modules: own.length, runMs, rest, all, count: snapshot.modules.length });
@@ -120,12 +113,14 @@ done();
 
 // What isn't a module's own run goes by modules (a function of its own for each) and by size (compiling).
 const [base, perModule, perByte] = fitted(rows.map((r) => [[1, r.count, r.all], r.rest]));
+/** What compiling takes of a page's thread where files come over the network, in ms per byte: most of it is done beside the thread then. Rehearsed: 7 ms of 352 kB. */
+const COMPILE = 0.000018;
 console.log(
   `beside running: ${base.toFixed(2)} ms, ${(perModule * 1000).toFixed(1)} µs a module, ${(perByte * 1000).toFixed(4)} ms/kB to compile`,
 );
-for (const r of rows) r.rate = r.runMs / r.bytes + perByte;
+for (const r of rows) r.rate = r.runMs / r.bytes + COMPILE;
 const mean = rows.reduce((sum, r) => sum + r.rate * r.bytes, 0) / rows.reduce((sum, r) => sum + r.bytes, 0);
 console.log(`${rows.length} packages, ${(mean * 1000).toFixed(3)} ms/kB over all of their bytes`);
 if (values.table)
   for (const r of rows.filter((r) => r.bytes >= LEAST).sort((a, b) => (a.name < b.name ? -1 : 1)))
-    console.log(`  ['${r.name}', ${major(r.version)}, ${(r.rate / mean).toPrecision(2)}],`);
+    console.log(`  ['${r.name}', ${major(r.version)}, ${(r.rate / EVALUATION_RATE.likely).toPrecision(2)}],`);

@@ -10,13 +10,13 @@ import { aroundPage } from './part-modules.ts';
  */
 export const DRAWING = {
   /** The framework draws for the first time in a document. */
-  begin: 5,
+  begin: 11,
   /** What runs for the first time while something is drawn: per byte of minified text of all modules that it leads to. */
-  firstByte: 0.00012,
+  firstByte: 0.0002,
   /** Of a large module only so much runs: bytes. */
   mostBytes: 12_000,
   /** The app's own components, each time: per byte of the modules that hold them. */
-  ownByte: 0.00025,
+  ownByte: 0.0002,
   /** A component of a package, each time. */
   packaged: 0.2,
 } as const;

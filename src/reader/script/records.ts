@@ -30,9 +30,11 @@ export function staticImportsOf(
   source: SourceText,
 ): FoundImport[] {
   const imports: FoundImport[] = [];
-  const seen = new Set<string>();
+  const seen = new Map<string, Set<string>>();
   const add = (specifier: string, names: string[], start: number, end: number) => {
-    seen.add(specifier);
+    const known = seen.get(specifier) ?? new Set();
+    for (const name of names) known.add(name);
+    seen.set(specifier, known);
     imports.push({ kind: 'static', specifier, names, ...source.place(start), start, end });
   };
   for (const item of written.staticImports) {
@@ -52,7 +54,12 @@ export function staticImportsOf(
     const passesAll = item.entries.some((e) => e.exportName.kind === 'None' && !e.isType);
     if (passesAll) imports[imports.length - 1].passesAll = true;
   }
-  for (const [specifier, names] of liveNames) if (!seen.has(specifier)) add(specifier, [...names], 0, 0);
+  // What a compiler takes of a module counts beside what is written of the same one.
+  for (const [specifier, names] of liveNames) {
+    const known = seen.get(specifier);
+    const added = [...names].filter((n) => !known?.has(n));
+    if (!known || added.length > 0) add(specifier, added, 0, 0);
+  }
   return imports;
 }
 

@@ -132,10 +132,36 @@ export function FontTable({ route, onChange }: { route: Route; onChange: (fonts:
 /** Values of `font-display`, as style sheets write them. */
 const DISPLAYS = FONT_DISPLAYS.map((value) => ({ value, label: value }));
 
+/** When a call is made, as far as the person is concerned. */
+const CALLED = [
+  { value: 'drawn', label: 'as it is drawn' },
+  { value: 'evaluated', label: 'as its code runs' },
+  { value: 'before', label: 'before the page' },
+] as const;
+
 /** Calls for data that a route makes. */
-export function DataTable({ route, onChange }: { route: Route; onChange: (data: DataCall[], what: string) => void }) {
+export function DataTable({
+  route,
+  onChange: change,
+}: {
+  route: Route;
+  onChange: (calls: Pick<Route, 'data' | 'pageAfter'>, what: string) => void;
+}) {
   const modules = useModules();
+  const { pageAfter = [] } = route;
+  const onChange = (data: DataCall[], what: string) => change({ data }, what);
   const put = (at: number, call: DataCall) => onChange(route.data.with(at, call), `call ${call.id}`);
+  const putWhen = (at: number, when: (typeof CALLED)[number]['value'], label: string) => {
+    const { begins: _, ...call } = route.data[at];
+    const others = pageAfter.filter((id) => id !== call.id);
+    change(
+      {
+        data: route.data.with(at, { ...call, begins: when === 'drawn' ? 'drawn' : 'evaluated' }),
+        pageAfter: when === 'before' ? [...others, call.id] : others,
+      },
+      `call ${call.id} ${label}`,
+    );
+  };
   const add = () => {
     const id = freeId('call', route.data);
     const call: DataCall = { id, address: '/api/answer', bytes: 5000, serverMs: 80, module: route.page };
@@ -144,7 +170,12 @@ export function DataTable({ route, onChange }: { route: Route; onChange: (data: 
   return (
     <Listed title="Data calls" what="call" empty="No calls are known." count={route.data.length} onAdd={add}>
       {route.data.map((call, at) => (
-        <Row key={call.id} name={call.id} onRemove={() => onChange(route.data.toSpliced(at, 1), `without ${call.id}`)}>
+        <Row
+          key={call.id}
+          name={call.id}
+          last="128px"
+          onRemove={() => onChange(route.data.toSpliced(at, 1), `without ${call.id}`)}
+        >
           <TextField
             bare
             label={`address of ${call.id}`}
@@ -180,7 +211,13 @@ export function DataTable({ route, onChange }: { route: Route; onChange: (data: 
             value={call.serverMs}
             onTake={(serverMs) => put(at, { ...call, serverMs })}
           />
-          <span />
+          <PickField
+            bare
+            label={`when ${call.id} is made`}
+            value={pageAfter.includes(call.id) ? 'before' : (call.begins ?? 'drawn')}
+            options={CALLED}
+            onTake={(when) => putWhen(at, when, CALLED.find((c) => c.value === when)!.label)}
+          />
         </Row>
       ))}
     </Listed>
@@ -243,9 +280,23 @@ function Listed({
   );
 }
 
-function Row({ name, onRemove, children }: { name: string; onRemove: () => void; children: ReactNode }) {
+function Row({
+  name,
+  last = '56px',
+  onRemove,
+  children,
+}: {
+  name: string;
+  /** Width of the last field. */
+  last?: string;
+  onRemove: () => void;
+  children: ReactNode;
+}) {
   return (
-    <li className="grid grid-cols-[minmax(0,5fr)_92px_minmax(0,5fr)_minmax(0,3fr)_56px_20px] items-center gap-1 border-t border-line py-0.5">
+    <li
+      className="grid items-center gap-1 border-t border-line py-0.5"
+      style={{ gridTemplateColumns: `minmax(0,5fr) 92px minmax(0,5fr) minmax(0,3fr) ${last} 20px` }}
+    >
       {children}
       <button
         type="button"

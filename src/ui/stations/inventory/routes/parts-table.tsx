@@ -181,8 +181,7 @@ function When({ part, route, onTake }: { part: Part; route: Route; onTake: (part
         onTake={(action) => onTake({ ...part, action }, `on “${action}”`)}
       />
     );
-  if (part.place !== 'conditional' || !part.condition)
-    return <span className="block px-1.5 py-1 text-soft">{part.place === 'below' ? 'when in view' : 'at start'}</span>;
+  if (part.place !== 'conditional' || !part.condition) return <DrawnAfter part={part} route={route} onTake={onTake} />;
   const { condition } = part;
   const take = (next: PartCondition) => onTake({ ...part, condition: next }, 'on another condition');
   return (
@@ -216,6 +215,40 @@ function When({ part, route, onTake }: { part: Part; route: Route; onTake: (part
       )}
     </div>
   );
+}
+
+/** The calls without whose answers a part of the screen isn't drawn. */
+function DrawnAfter({ part, route, onTake }: { part: Part; route: Route; onTake: (part: Part, what: string) => void }) {
+  const usual = part.place === 'below' ? 'when in view' : 'at start';
+  const { drawnAfter = [] } = part;
+  if (route.data.length === 0 && drawnAfter.length === 0)
+    return <span className="block px-1.5 py-1 text-soft">{usual}</span>;
+  const ids = route.data.map((d) => d.id);
+  return (
+    <TextField
+      bare
+      label={`answers that ${part.name} is drawn after`}
+      placeholder={usual}
+      value={drawnAfter.length > 0 ? `after ${drawnAfter.join(', ')}` : ''}
+      suggestions={() => ids.map((id) => `after ${id}`)}
+      check={(text) => {
+        const lost = callsIn(text).find((id) => !ids.includes(id));
+        return lost === undefined ? null : `There is no call ${lost}.`;
+      }}
+      onTake={(text) => {
+        const { drawnAfter: _, ...rest } = part;
+        const after = callsIn(text);
+        if (after.length > 0) onTake({ ...rest, drawnAfter: after }, `drawn after ${after.join(', ')}`);
+        else onTake(rest, 'drawn at once');
+      }}
+    />
+  );
+}
+
+/** `after orders, prices`: names of calls. */
+function callsIn(text: string): string[] {
+  const names = text.trim().replace(/^after\s/, '');
+  return names.split(',').flatMap((name) => name.trim() || []);
 }
 
 const WIDTHS = /^(≤|<=|≥|>=)\s*(\d+)(?:\s*px)?$/;

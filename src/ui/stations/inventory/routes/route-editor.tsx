@@ -83,7 +83,7 @@ export function RouteEditor({ route }: { route: Route }) {
       <PartsTable route={route} onChange={(parts, what) => change({ parts }, what)} />
       <ContentTable route={route} onChange={(content, what) => change({ content }, what)} />
       <FontTable route={route} onChange={(fonts, what) => change({ fonts }, what)} />
-      <DataTable route={route} onChange={(data, what) => change({ data }, what)} />
+      <DataTable route={route} onChange={change} />
       <section>
         <h2 className="mb-1 font-semibold">Links to other routes</h2>
         <TextField
