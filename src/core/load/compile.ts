@@ -179,7 +179,9 @@ function addContent(c: Uncompiled, drawers: ReadonlyMap<number, number>, asked: 
   };
   for (const call of callsOnLanding(route)) {
     const resource = files.data(call);
-    at(call.module)?.follow.push(onceDrawn({ do: { kind: 'fetch', resource } }, asked.calls.get(resource)));
+    at(call.module)?.follow.push(
+      onceDrawn({ do: { kind: 'fetch', resource } }, asked.calls.get(resource), call.begins),
+    );
   }
   for (const item of route.content) {
     if (item.foundIn === 'document' || (item.lazy && item.place === 'below')) continue;

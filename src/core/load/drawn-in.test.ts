@@ -5,7 +5,7 @@ import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
 import { REFERENCE_COSTS } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
-import type { DataCall, Part, Route } from '../snapshot/route-types.ts';
+import { CALL_BEGINNINGS, type DataCall, type Part, type Route } from '../snapshot/route-types.ts';
 import { compileLoad } from './compile.ts';
 
 const IMPORT_DELAY = REFERENCE_COSTS.importDelay;
@@ -94,6 +94,20 @@ describe('a call for data', () => {
       expect([id, request(id).discovered]).toEqual([id, expect.closeTo(drawn(by), 6)]);
   });
 
+  it('is made once what draws its module shows, where that is said', () => {
+    const { request, timeline, program } = load({
+      data: [call('own', 'home', { begins: 'shown' }), call('charted', 'chart', { begins: 'shown' })],
+      parts: [chart()],
+    });
+    for (const [id, by] of [
+      ['own', 'page'],
+      ['charted', 'chart'],
+    ]) {
+      const shown = timeline.reveals.find((r) => r.state === 'shown' && program.parts[r.part].id === by)!.at;
+      expect([id, request(id).discovered]).toEqual([id, expect.closeTo(shown, 6)]);
+    }
+  });
+
   it('is made as its module runs where that is said, or where nothing is known to draw it', () => {
     const data = [call('early', 'home', { begins: 'evaluated' }), call('loose', 'main')];
     const { request, timeline } = load({ data });
@@ -131,11 +145,13 @@ describe('a call for data', () => {
     const some = fc.subarray(ids);
     fc.assert(
       fc.property(
-        fc.tuple(...ids.map(() => fc.constantFrom(...modules))),
+        fc.tuple(
+          ...ids.map(() => fc.tuple(fc.constantFrom(...modules), fc.constantFrom(undefined, ...CALL_BEGINNINGS))),
+        ),
         fc.tuple(some, some, some, some),
         some,
         (makers, [ofChart, ofRow, ofLegend, ofList], pageAfter) => {
-          const data = ids.map((id, i) => call(id, makers[i]));
+          const data = ids.map((id, i) => call(id, makers[i][0], { begins: makers[i][1] }));
           const parts = [
             chart({ drawnAfter: ofChart }),
             { ...part('row', 'row'), drawnAfter: ofRow },

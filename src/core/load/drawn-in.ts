@@ -1,5 +1,5 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Route } from '../snapshot/route-types.ts';
+import type { CallBeginning, Route } from '../snapshot/route-types.ts';
 import type { Uncompiled } from './compilation.ts';
 import type { Drawing } from './drawing.ts';
 import type { LandedRoot, LandingWalk } from './landing.ts';
@@ -70,9 +70,11 @@ function comesByDrawing({ drawn, awaited, trigger }: LandedRoot): boolean {
 
 type Wanted = Pick<Action, 'do' | 'answers'>;
 
-/** An effect as a part is drawn; at once where there is none. */
-export function onceDrawn(wanted: Wanted, target: number | undefined): Action {
-  return target === undefined ? { when: 'eval', ...wanted } : asDrawn(wanted, target);
+/** An effect as a part is drawn, or once it shows; at once where there is none. */
+export function onceDrawn(wanted: Wanted, target: number | undefined, begins?: CallBeginning): Action {
+  if (target === undefined) return { when: 'eval', ...wanted };
+  const drawn = asDrawn(wanted, target);
+  return begins === 'shown' ? { ...drawn, when: 'shown' } : drawn;
 }
 
 /** An effect as a part is drawn, whatever else it waited for. */

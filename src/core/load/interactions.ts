@@ -2,7 +2,7 @@ import { has } from '../chunks/bits.ts';
 import { type EffectivePlan, tellsFailure } from '../plan/effective.ts';
 import type { SplitSettings } from '../plan/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Part, Route } from '../snapshot/route-types.ts';
+import type { CallBeginning, Part, Route } from '../snapshot/route-types.ts';
 import type { TriggerKind } from '../vocabulary/triggers.ts';
 import { fetchedAhead } from './ahead.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
@@ -153,8 +153,8 @@ function moveTo(c: Compilation, stage: Stage): Omit<Interaction, 'hides'> {
   // What the document drew by itself, script draws when the person comes back to it: once the answer is there.
   const back = answer !== undefined && route === landing.route;
   const act: InteractionAction[] = [];
-  for (const { resource, after, drawer } of back ? [] : answers) {
-    const fetch = onceDrawn({ do: { kind: 'fetch', resource, maxAgeMs } }, drawer);
+  for (const { resource, after, drawer, begins } of back ? [] : answers) {
+    const fetch = onceDrawn({ do: { kind: 'fetch', resource, maxAgeMs } }, drawer, begins);
     act.push({ ...fetch, ...(after ? { after } : {}) });
   }
   for (const landed of walk.landing.roots) {
@@ -200,14 +200,14 @@ function answersOf(
   c: Compilation,
   { route, walk }: Stage,
   asked: AskedWhileDrawn,
-): { resource: number; after?: Need; drawer?: number }[] {
+): { resource: number; after?: Need; drawer?: number; begins?: CallBeginning }[] {
   if (route.rendering === 'server') return [{ resource: c.files.answer(route) }];
   const ahead = c.plan.settings.get(route.page)?.answerAhead !== undefined;
   return callsOnLanding(route).map((call) => {
     const resource = c.files.data(call);
     if (ahead) return { resource };
     const after = evaluated(c, walk, call.module);
-    return { resource, drawer: asked.calls.get(resource), ...(after ? { after } : {}) };
+    return { resource, drawer: asked.calls.get(resource), begins: call.begins, ...(after ? { after } : {}) };
   });
 }
 
@@ -373,7 +373,7 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
     if (settings.data === 'with the code') return { when: 'eval', do: effect };
     const after = evaluated(c, wide, call.module);
     const byDrawing = call.begins !== 'evaluated' && own.has(graphIndex(snapshot).moduleAt.get(call.module) ?? -1);
-    return { ...onceDrawn({ do: effect }, byDrawing ? at : undefined), ...(after ? { after } : {}) };
+    return { ...onceDrawn({ do: effect }, byDrawing ? at : undefined, call.begins), ...(after ? { after } : {}) };
   });
   act.push(...asked.map((a) => ({ ...(condition ? { after: condition } : {}), ...a })), ...shown);
   for (const part of shows) act.push({ when: 'eval', do: { kind: 'render', part } });

@@ -139,13 +139,13 @@ export type MarkupItem = { at: number } & (
   | { tag: 'img'; resource: number; lazy: boolean; inView: boolean; fetchpriority?: FetchPriority }
 );
 
-export type ActionMoment = 'eval' | 'paint' | 'idle' | 'quiet' | 'load' | 'timer' | 'visible' | 'drawn';
+export type ActionMoment = 'eval' | 'paint' | 'idle' | 'quiet' | 'load' | 'timer' | 'visible' | 'drawn' | 'shown';
 
 export interface Action {
   when: ActionMoment;
   /** Waits that long after the moment. */
   delayMs?: number;
-  /** The part that has to come into view (`visible`), or that script has to have drawn (`drawn`). */
+  /** The part that has to come into view (`visible`), that script has to have drawn (`drawn`), or that has to show (`shown`). */
   target?: number;
   /** Answers to calls for data that have to be there first, as resources. */
   answers?: number[];

@@ -88,6 +88,7 @@ export interface Triggering {
   start(action: Action, cause: Cause, what: string, during?: During): void;
   await(moment: Pick<Action, 'when' | 'delayMs' | 'target'>, then: () => void): void;
   drawn(part: number, cause: Cause): void;
+  shown(part: number, cause: Cause): void;
   perform(effect: Effect, cause: Cause, moment: 'start' | 'later', early?: boolean): void;
   link(hint: LinkHint, cause: Cause, from: 'markup' | 'script' | 'early hint'): void;
   painted(): void;

@@ -36,7 +36,7 @@ function rendererOf() {
     scripts: { onEvaluated: nothing },
     parser: { bodyInserted: true, renderBlocked: false, lastBlocker: null },
     fonts: { laidOut: nothing, show: (_fonts, { shown }, by) => shown(by), whenPaintMay: (then) => then(null) },
-    triggers: { await: nothing, drawn: nothing, painted: nothing, seen: nothing, unseen: nothing },
+    triggers: { await: nothing, drawn: nothing, shown: nothing, painted: nothing, seen: nothing, unseen: nothing },
   });
   return { clock, renderer, states: () => reveals.map((r) => [r.state, r.at]) };
 }

@@ -18,7 +18,7 @@ interface Needs extends PageContext {
   scripts: Pick<Evaluating, 'onEvaluated'>;
   parser: Pick<Parsing, 'bodyInserted' | 'renderBlocked' | 'lastBlocker'>;
   fonts: TextFonts;
-  triggers: Pick<Triggering, 'await' | 'drawn' | 'painted' | 'seen' | 'unseen'>;
+  triggers: Pick<Triggering, 'await' | 'drawn' | 'shown' | 'painted' | 'seen' | 'unseen'>;
 }
 
 export class Renderer implements Rendering {
@@ -280,6 +280,7 @@ export class Renderer implements Rendering {
         this.reveal(at, 'shown', by);
         this.tell(at, 'shown');
         shown();
+        page.triggers.shown(at, by);
         if (part.place === 'first screen') page.triggers.seen(at);
         const waits = part.fill.map((r) => (next: Then) => this.whenNeed({ resource: r, state: 'arrived' }, next));
         if (waits.length > 0) afterAll(page, waits, (last) => this.reveal(at, 'filled', last.at > by.at ? last : by));

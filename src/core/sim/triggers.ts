@@ -29,6 +29,8 @@ export class Triggers implements Triggering {
   private readonly inViewNow = new Set<number>();
   private readonly atDrawing = new Map<number, ((cause: Cause) => void)[]>();
   private readonly drawnNow = new Map<number, Cause>();
+  private readonly atShowing = new Map<number, ((cause: Cause) => void)[]>();
+  private readonly shownNow = new Map<number, Cause>();
 
   /** Actions for another width of the screen than this one. */
   private unfit: (() => boolean)[] = [];
@@ -49,7 +51,7 @@ export class Triggers implements Triggering {
     const begun = clock.now;
     const go = (drawn?: Cause) => {
       // What is drawn at once asks at once.
-      const atOnce = action.when === 'eval' || action.when === 'drawn';
+      const atOnce = action.when === 'eval' || action.when === 'drawn' || action.when === 'shown';
       const early = during === 'ahead' || !atOnce;
       const moment: 'start' | 'later' = atOnce && during === 'start' ? 'start' : 'later';
       const words = action.when === 'eval' ? what : `${what}, ${MOMENT_WORDS[action.when]}`;
@@ -90,12 +92,12 @@ export class Triggers implements Triggering {
         if (this.inViewNow.has(target ?? -1)) wait();
         else this.inView.set(target ?? -1, [...(this.inView.get(target ?? -1) ?? []), wait]);
         return;
-      case 'drawn': {
-        const by = this.drawnNow.get(target ?? -1);
-        if (by) wait(by);
-        else this.atDrawing.set(target ?? -1, [...(this.atDrawing.get(target ?? -1) ?? []), wait]);
+      case 'drawn':
+        whenKnown(this.drawnNow, this.atDrawing, target ?? -1, wait);
         return;
-      }
+      case 'shown':
+        whenKnown(this.shownNow, this.atShowing, target ?? -1, wait);
+        return;
       default:
         when satisfies never;
     }
@@ -105,6 +107,12 @@ export class Triggers implements Triggering {
   drawn(part: number, cause: Cause): void {
     this.drawnNow.set(part, cause);
     for (const then of this.atDrawing.get(part)?.splice(0) ?? []) then(cause);
+  }
+
+  /** A part that script drew shows. */
+  shown(part: number, cause: Cause): void {
+    this.shownNow.set(part, cause);
+    for (const then of this.atShowing.get(part)?.splice(0) ?? []) then(cause);
   }
 
   private screenFits({ media }: Pick<Action, 'media'>): boolean {
@@ -153,6 +161,7 @@ export class Triggers implements Triggering {
   unseen(part: number): void {
     this.inViewNow.delete(part);
     this.drawnNow.delete(part);
+    this.shownNow.delete(part);
   }
 
   perform(effect: Effect, cause: Cause, moment: 'start' | 'later', early = false): void {
@@ -279,6 +288,19 @@ const MOMENT_WORDS: Record<Action['when'], string> = {
   timer: 'after a while',
   visible: 'when in view',
   drawn: 'as it is drawn',
+  shown: 'once it shows',
 };
+
+/** Calls back with what made a part come so far, or once that is known. */
+function whenKnown(
+  now: ReadonlyMap<number, Cause>,
+  waiting: Map<number, ((cause: Cause) => void)[]>,
+  part: number,
+  then: (cause: Cause) => void,
+): void {
+  const by = now.get(part);
+  if (by) then(by);
+  else waiting.set(part, [...(waiting.get(part) ?? []), then]);
+}
 
 const PRELOAD_PRIORITY: Record<string, Priority> = { script: 1, style: 0, image: 3, font: 1, fetch: 1 };

@@ -118,8 +118,8 @@ export const ROUTE_FONT = named(
 );
 export type RouteFont = Of<typeof ROUTE_FONT>;
 
-/** `evaluated`: as its module runs, or is there; `drawn`: as what draws its module is drawn. */
-export const CALL_BEGINNINGS = ['evaluated', 'drawn'] as const;
+/** `evaluated`: as its module runs, or is there; `drawn`: as what draws its module is drawn; `shown`: once that shows. */
+export const CALL_BEGINNINGS = ['evaluated', 'drawn', 'shown'] as const;
 export type CallBeginning = (typeof CALL_BEGINNINGS)[number];
 
 export const DATA_CALL = named(

@@ -13,6 +13,8 @@ export interface Ask {
   line: number;
   /** Made when a person acts, and not while the module or function runs. */
   onAct: boolean;
+  /** It is called by what holds its component up until the answer is there. */
+  held?: true;
   /** It is handed functions that may do the asking in its place. */
   hands?: true;
 }

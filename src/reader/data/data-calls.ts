@@ -1,4 +1,5 @@
 import type { CallBeginning } from '../../core/snapshot/route-types.ts';
+import { HOLDS } from '../parts/from-answers.ts';
 import type { Address, AddressPiece, Ask, AskSheet } from './ask-sheet.ts';
 
 /** A call for data that a module makes: where it leads, and the line of the module in which it begins. */
@@ -22,12 +23,17 @@ export interface AskingModules {
   sheetAt: (path: string) => AskSheet | null;
   /** The module of the app that an import of a module leads to; null for a package, or nothing. */
   moduleOf: (from: string, specifier: string, name: string) => string | null;
+  /** Whether what a module draws shows before the effects of its components run. */
+  paintsFirst: (path: string) => boolean;
 }
 
 /** How many functions are gone through from where a call begins. */
 const DEEPEST = 8;
 const MOST = 40;
 const MOST_STEPS = 2000;
+
+/** Of two ways in which a call begins the earlier one counts. */
+const ORDER: readonly CallBeginning[] = ['evaluated', 'drawn', 'shown'];
 
 interface Followed {
   address: Address;
@@ -82,7 +88,7 @@ export class DataCalls {
       this.steps = 0;
       const ofRouter = OF_ROUTER.test(name);
       const runs = name === '' && !RUNS_AS_DRAWN.test(path);
-      const begins = ofRouter || runs ? ('evaluated' as const) : ('drawn' as const);
+      const begins = ofRouter || runs ? 'evaluated' : this.isEffect(path, ask) ? 'shown' : 'drawn';
       for (const { address, onAct, anyAddress, lines } of this.follow(path, sheet, ask)) {
         const written = this.written(path, sheet, address, anyAddress);
         if (written === null || found.length >= MOST) continue;
@@ -94,12 +100,17 @@ export class DataCalls {
           other.onAct &&= onAct;
           other.under = component === '' || other.under.length === 0 ? [] : [...new Set([...other.under, component])];
           other.lines = [...new Set([...other.lines, ...lines])];
-          if (begins === 'evaluated') other.begins = begins;
+          if (ORDER.indexOf(begins) < ORDER.indexOf(other.begins)) other.begins = begins;
           other.ofRouter ||= ofRouter;
         }
       }
     }
     return found;
+  }
+
+  /** Whether components make a call in an effect that runs once they show; what holds a component up is called while it is drawn. */
+  private isEffect(path: string, { callee, held }: Ask): boolean {
+    return this.modules.paintsFirst(path) && !held && !HOLDS.test(callee);
   }
 
   /** Where a call leads: addresses in terms of the function in which it stands. */

@@ -65,8 +65,8 @@ class RouteCalls {
         const wished = nameOf(address);
         const id = this.names.give(wished, (n) => `${wished} ${n}`);
         this.ids.set(address, id);
-        const early = begins === 'evaluated' ? { begins } : {};
-        this.list.push({ id, address, ...ASSUMED_ANSWER, module, ...early, evidence: { path: module, line } });
+        const when = begins === 'drawn' ? {} : { begins };
+        this.list.push({ id, address, ...ASSUMED_ANSWER, module, ...when, evidence: { path: module, line } });
         if (ofRouter) this.pageAfter.push(id);
         return id;
       });

@@ -1,3 +1,4 @@
+import { HOLDS } from '../parts/from-answers.ts';
 import type { SourceText } from '../source-text.ts';
 import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { addressOf } from './address-of.ts';
@@ -112,7 +113,9 @@ function noteCall(node: SyntaxNode, above: readonly SyntaxNode[], source: Source
   const args = given.map((a) => addressOf(a, place.parameters));
   const isMade = node.type === 'NewExpression';
   const handed = given.flatMap(handedIn).flatMap((h) => calledAs(h, above) ?? []);
-  const ask = { callee: isMade ? `new ${callee}` : callee, args, line, onAct: place.onAct };
+  const isHeld = above.some((n) => n.type === 'CallExpression' && HOLDS.test(nameOf(n.callee) ?? ''));
+  const held = isHeld ? { held: true as const } : {};
+  const ask = { callee: isMade ? `new ${callee}` : callee, args, line, onAct: place.onAct, ...held };
   place.asks.push(handed.length > 0 ? { ...ask, hands: true } : ask);
   // A function that is handed on is called by whoever takes it: an effect, a query, a life-cycle hook.
   for (const name of handed) place.asks.push({ callee: name, args: args.slice(0, 1), line, onAct: place.onAct });

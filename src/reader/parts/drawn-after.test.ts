@@ -228,4 +228,18 @@ describe('when a call for data is made', () => {
   ])('%s', (_, text, when, pageAfter) => {
     expect(begins({ 'src/page.tsx': text })).toEqual([[when], pageAfter]);
   });
+
+  it.each([
+    ['once it shows, in an effect', "useEffect(() => { fetch('/api/tides'); }); return <p />;", 'shown'],
+    ['while it is drawn, by what holds it up', "useSuspenseQuery(() => fetch('/api/tides')); return <p />;", 'drawn'],
+  ])('%s, where effects run after painting', (_, body, when) => {
+    const react = { name: 'react', version: '19.0.0', main: 'index.js' };
+    const found = begins({
+      'node_modules/react/package.json': JSON.stringify(react),
+      'node_modules/react/index.js': 'exports.useEffect = (f) => f();',
+      'node_modules/react/jsx-runtime.js': 'exports.jsx = () => {};',
+      'src/page.tsx': `import { useEffect } from 'react';\nexport default function Page() { ${body} }`,
+    });
+    expect(found).toEqual([[when], []]);
+  });
 });

@@ -5,6 +5,9 @@ import type { Reexports } from '../graph/reexports.ts';
 import type { DrawingModule, DrawnApp } from './find-parts.ts';
 import { shellsOf } from './shells.ts';
 
+/** Component systems that run effects after what they drew is painted (public form of React and Preact). */
+const PAINTS_FIRST = /^(react|preact)(\/|$)/;
+
 /** What is known of an app's modules where parts are looked for. */
 export interface DrawnModules {
   moduleAt: (path: string) => DrawingModule | undefined;
@@ -31,6 +34,7 @@ export function drawnApp({ elements, entries, layouts, pages, inDocument, ...mod
       if (to === undefined || moduleAt(to)?.package !== null) return null;
       return name === '*' || name === 'default' ? to : defines(to, name).path;
     },
+    paintsFirst: (path) => [...(moduleAt(path)?.resolved.keys() ?? [])].some((s) => PAINTS_FIRST.test(s)),
   });
   return {
     moduleAt,

@@ -31,7 +31,7 @@ export const lineIn =
     source.place(start).line;
 
 /** Calls whose caller is only drawn once their answer is there, by the names that component systems give them. */
-const HOLDS = /^(use|useSuspense\w*|useAsyncValue|createAsync)$/;
+export const HOLDS = /^(use|useSuspense\w*|useAsyncValue|createAsync)$/;
 
 /** Calls that give what they are called on once it is there, and such as go through a list. */
 const HANDS_ON = /^(then|finally|catch|subscribe|pipe|map|flatMap|filter|forEach|find|reduce|sort)$/;

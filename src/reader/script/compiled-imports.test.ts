@@ -38,7 +38,10 @@ describe('what the code that ships imports', () => {
       'list.vue',
       "<script setup>\nimport { ref } from 'vue';\nconst rows = ref([]);\n</script>\n<template><p v-if='rows'><b v-for='r in rows'>{{ r }}</b></p></template>",
     ],
-    ['list.tsx', "import { jsx } from 'react/jsx-runtime';\nexport const List = () => [jsx('i', {}), <p><b /><i /></p>];"],
+    [
+      'list.tsx',
+      "import { jsx } from 'react/jsx-runtime';\nexport const List = () => [jsx('i', {}), <p><b /><i /></p>];",
+    ],
   ])('is found in %s', (file, text) => {
     expect(missed(path.join('src', file), text)).toEqual([]);
   });

@@ -135,6 +135,7 @@ const DISPLAYS = FONT_DISPLAYS.map((value) => ({ value, label: value }));
 /** When a call is made, as far as the person is concerned. */
 const CALLED = [
   { value: 'drawn', label: 'as it is drawn' },
+  { value: 'shown', label: 'once it shows' },
   { value: 'evaluated', label: 'as its code runs' },
   { value: 'before', label: 'before the page' },
 ] as const;
@@ -156,7 +157,7 @@ export function DataTable({
     const others = pageAfter.filter((id) => id !== call.id);
     change(
       {
-        data: route.data.with(at, { ...call, begins: when === 'drawn' ? 'drawn' : 'evaluated' }),
+        data: route.data.with(at, { ...call, begins: when === 'before' ? 'evaluated' : when }),
         pageAfter: when === 'before' ? [...others, call.id] : others,
       },
       `call ${call.id} ${label}`,
