@@ -23,6 +23,7 @@ import type { DrawnApp } from './parts/find-parts.ts';
 import { frameOf } from './parts/shells.ts';
 import { type Built, frameWritten } from './parts/written-frame.ts';
 import { keptPlaceholders } from './placeholders.ts';
+import { startsFormats } from './runs/starts-formats.ts';
 import { sheetUsers } from './sheet-users.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
 import { beginStep } from './watch.ts';
@@ -87,6 +88,8 @@ export function readSource(
   const caught = caughtImports({ ...built, routes, starts: from, moduleAt, files: Object.keys(built.texts) });
   for (const at of caught) built.imports[at].caught = true;
   addDrawn(built, entries, app.drawn);
+  for (const m of built.modules)
+    if (m.kind === 'script' && m.package === null && startsFormats(built.texts[m.path] ?? '')) m.startsFormats = true;
   const snapshot: Snapshot = {
     name: appName(root),
     origin: 'source',

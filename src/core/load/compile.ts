@@ -10,6 +10,7 @@ import { addGroups, type Compilation, fileOf } from './compilation.ts';
 import { Drawing } from './drawing.ts';
 import { type AskedWhileDrawn, askedWhileDrawn, drawersOf, onceDrawn } from './drawn-in.ts';
 import { Files, preloadOf } from './files.ts';
+import { addFirstFormats } from './first-formats.ts';
 import { firstScreenOf } from './first-screen.ts';
 import { decideHints, hintsByScript, rulesAtOnce } from './hints.ts';
 import { interactionsOf, type WantedMoments } from './interactions.ts';
@@ -80,6 +81,7 @@ function landingOn(app: PlannedApp, pattern: string): { c: Compilation; document
   const drawers = drawersOf(landed);
   const asked = askedWhileDrawn(landed, drawers);
   addRequests(landed, asked);
+  addFirstFormats(landed);
   const c: Compilation = { ...landed, hints: decideHints(landed) };
   addWhenSeen(c);
   addContent(landed, drawers, asked);

@@ -82,6 +82,26 @@ describe('a recording under a prediction', () => {
     expect([1500, 1499].map((bytes) => matched(bytes, bytes))).toEqual([1, 0]);
   });
 
+  it('matches an address with variables by what stands in their places', () => {
+    const asked = simulate(
+      page(
+        [script(100, 0), script(200, 1)],
+        ['/api/trips/:id/legs/:leg', '/api/trips/:id'].map((a) => file(a)),
+      ),
+      ROUND,
+    );
+    const there = [
+      'https://app.example/',
+      '/api/trips/7?all',
+      '/api/trips/7/legs/2',
+      '/api/trips/',
+      '/api/trips/7/other/2',
+    ];
+    const laid = layUnder(asked, recording(there.map((a) => recorded(a, 100))));
+    expect(laid.of.map((r) => r?.address)).toEqual([there[0], there[2], there[1]]);
+    expect(laid.extra.map((r) => r.address)).toEqual(there.slice(3));
+  });
+
   it('uses each recorded request once', () => {
     const laid = layUnder(timeline, recording([recorded('/', 10), recorded('/x/a.js', 20), recorded('/y/a.js', 30)]));
     expect(laid.of.filter((r) => r?.address.endsWith('a.js'))).toHaveLength(1);

@@ -19,19 +19,18 @@ export interface Laid {
 }
 
 /**
- * Matches recorded requests with predicted ones by address: whole, else by path without query, else by file name with
- * the hash of its content taken off (`timetable-3f9a2c.js` is `timetable-*.js`), else by kind and size. Each is used once, in order of time.
+ * Matches recorded requests with predicted ones by address: whole, else by path without query, else with any values in the place of variables
+ * (`/api/trips/:id`), else by file name with the hash of its content taken off (`timetable-3f9a2c.js` is `timetable-*.js`), else by kind and size. Each is used once, in order of time.
  */
 export function layUnder(timeline: Timeline, recording: Recording): Laid {
   const free = new Set(recording.requests);
   const of: Laid['of'] = timeline.requests.map(() => null);
   const [document] = recording.requests;
-  for (const name of [whole, pathOf, bareName]) {
+  for (const isIt of [sameBy(whole), sameBy(pathOf), fills, sameBy(bareName)]) {
     timeline.requests.forEach((r, i) => {
       if (of[i]) return;
-      const wanted = r.resource < 0 ? null : name(r.address);
       for (const other of free) {
-        if (wanted === null ? other !== document : name(other.address) !== wanted) continue;
+        if (r.resource < 0 ? other !== document : !isIt(r.address, other.address)) continue;
         of[i] = other;
         free.delete(other);
         return;
@@ -84,6 +83,23 @@ function matchSizes(timeline: Timeline, of: Laid['of'], free: Set<RecordedReques
 
 /** The endings by which the kind of a recorded file is known. */
 const FILES: Partial<Record<Timeline['requests'][number]['type'], RegExp>> = { script: /\.m?js$/, style: /\.css$/ };
+
+/** Whether two addresses are called the same, where they are called anything. */
+function sameBy(name: (address: string) => string | null): (predicted: string, recorded: string) => boolean {
+  return (predicted, recorded) => {
+    const wanted = name(predicted);
+    return wanted === null ? recorded === predicted : name(recorded) === wanted;
+  };
+}
+
+/** Whether an address is one of those that a predicted one with variables stands for. */
+function fills(predicted: string, recorded: string): boolean {
+  if (!predicted.includes('/:')) return false;
+  const [wanted, there] = [predicted, recorded].map((address) => pathOf(address).split('/'));
+  return (
+    wanted.length === there.length && wanted.every((w, i) => (w.startsWith(':') ? there[i] !== '' : w === there[i]))
+  );
+}
 
 function whole(address: string): string {
   return address;

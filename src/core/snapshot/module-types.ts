@@ -28,6 +28,8 @@ export const MODULE = named(
     sideEffects: FLAG,
     /** Measured evaluation cost in ms on the reference device (CPU factor 1), where somebody measured it. */
     evaluationMs: optional(MILLIS),
+    /** As it runs it makes something that formats numbers, dates or texts of a language (`Intl`), the first of which on a page is dear. */
+    startsFormats: MARK,
     /** Modules whose components it draws as soon as it is drawn itself, by their positions, with how many times its markup names them. */
     draws: optional(listOf(record({ module: WHOLE, times: WHOLE }))),
     /** Size of the file that an asset module stands for; the module itself only holds its address. */
