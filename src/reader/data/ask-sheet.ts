@@ -37,6 +37,8 @@ export interface AskSheet {
   constants: Map<string, Address>;
   /** Names that stand for what another name gives: an instance for its class, `const { load } = useTides()` for `useTides`. */
   stands: Map<string, string>;
+  /** Names at the top of the module under which something is kept, with the lines of the calls that it comes from. */
+  kept: Map<string, number[]>;
   /** local name → specifier and name there (`*` for all). */
   imports: Map<string, { specifier: string; name: string }>;
 }

@@ -108,6 +108,19 @@ export class DataCalls {
     return found;
   }
 
+  /** The addresses to which calls on these lines of a module lead, whoever makes them. */
+  answersAt(path: string, lines: readonly number[]): string[] {
+    const sheet = lines.length > 0 ? this.modules.sheetAt(path) : null;
+    if (!sheet) return [];
+    const asks = [...sheet.top, ...[...sheet.functions.values()].flatMap((f) => f.asks)];
+    const found = asks.flatMap((ask) => {
+      this.steps = 0;
+      if (!lines.includes(ask.line)) return [];
+      return this.follow(path, sheet, ask).map((f) => this.written(path, sheet, f.address, f.anyAddress) ?? '');
+    });
+    return [...new Set(found)].filter((address) => address !== '');
+  }
+
   /** Whether components make a call in an effect that runs once they show; what holds a component up is called while it is drawn. */
   private isEffect(path: string, { callee, held }: Ask): boolean {
     return this.modules.paintsFirst(path) && !held && !HOLDS.test(callee);

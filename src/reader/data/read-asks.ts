@@ -1,4 +1,4 @@
-import { HOLDS } from '../parts/from-answers.ts';
+import { HOLDS, keptIn } from '../parts/from-answers.ts';
 import type { SourceText } from '../source-text.ts';
 import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { addressOf } from './address-of.ts';
@@ -7,7 +7,7 @@ import type { Address, Ask, AskSheet } from './ask-sheet.ts';
 /** Reads what a module of the app says about calls for data; null where that is nothing. */
 export function readAsks(program: SyntaxNode, source: SourceText): AskSheet | null {
   const sheet: AskSheet = {
-    ...{ functions: new Map(), top: [], constants: new Map(), stands: new Map(), imports: new Map() },
+    ...{ functions: new Map(), top: [], constants: new Map(), stands: new Map(), kept: new Map(), imports: new Map() },
   };
   noteImports(program, sheet);
   walk(program, (node, above) => {
@@ -21,7 +21,8 @@ export function readAsks(program: SyntaxNode, source: SourceText): AskSheet | nu
     if (node.type === 'CallExpression' || node.type === 'NewExpression') noteCall(node, above, source, sheet);
   });
   const asks = sheet.top.length > 0 || [...sheet.functions.values()].some((f) => f.asks.length > 0);
-  return asks || sheet.constants.size > 0 ? sheet : null;
+  if (!asks && sheet.constants.size === 0) return null;
+  return asks ? { ...sheet, kept: keptIn(program, source) } : sheet;
 }
 
 function noteImports(program: SyntaxNode, { imports }: AskSheet): void {

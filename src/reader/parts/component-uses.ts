@@ -5,7 +5,15 @@ import { findActions, handed, type SetterCall } from './actions.ts';
 import { callSitesOf } from './call-sites.ts';
 import type { DrawnWhen } from './drawn-when.ts';
 import { componentAt } from './dynamic-components.ts';
-import { type AnswerFlows, answerFlows, drawnAfter, type LineOf, lineIn, type Origin } from './from-answers.ts';
+import {
+  type AnswerFlows,
+  answerFlows,
+  drawnAfter,
+  type ImportedNames,
+  type LineOf,
+  lineIn,
+  type Origin,
+} from './from-answers.ts';
 import { isOfRoutes } from './of-routes.ts';
 import { underOf } from './owners.ts';
 import { repeatsIn } from './repeats.ts';
@@ -76,7 +84,8 @@ export function findComponentUses(
   const scope: Omit<Scope, 'text'> = { values, actions, callSites: callSitesOf(roots), called: new Map() };
   const shown = handedUses(trees[0], bindings, actions);
   const timesAt = repeatsIn(program);
-  const flows = answerFlows(trees, values, new Set(bindings.keys()));
+  const setBy = new Map([...values.states].map(([name, { setter }]) => [setter, name]));
+  const flows = answerFlows(trees, setBy, new Set(bindings.keys()), takenFrom(imported, names));
   // The script of a component with a template of its own runs as its setup.
   const held = trees.length > 1 ? flows.heldBy(program) : NOTHING;
   return [
@@ -129,7 +138,7 @@ interface Beside {
 }
 
 const NOTHING: Origin = { lines: [], names: [] };
-const isNothing = ({ lines, names }: Origin) => lines.length === 0 && names.length === 0;
+const isNothing = ({ lines, names, imported }: Origin) => lines.length === 0 && names.length === 0 && !imported;
 
 function usesIn(
   { root, source, file }: DrawnTree,
@@ -161,7 +170,7 @@ function usesIn(
     const name = tagOf(node);
     const waiting = () => {
       const own = drawnAfter(path, { ...scope, flows, line });
-      const after = { lines: [...own.lines, ...held.lines], names: [...own.names, ...held.names] };
+      const after = { ...own, lines: [...own.lines, ...held.lines], names: [...own.names, ...held.names] };
       return { ...(isNothing(after) ? {} : { after }), ...givenBy(node, flows, line) };
     };
     const specifier = name === null ? undefined : bindings.get(name);
@@ -182,6 +191,15 @@ function usesIn(
     }
   });
   return uses;
+}
+
+/** Values of other modules: what begins with a small letter is no component. */
+function takenFrom(imported: ReadonlyMap<string, string>, names: ReadonlyMap<string, string>): ImportedNames {
+  const taken = [...imported].flatMap(([local, specifier]) => {
+    const name = names.get(local);
+    return /^[A-Z]/.test(local) || name === undefined || name === '*' ? [] : [[local, { specifier, name }] as const];
+  });
+  return new Map(taken);
 }
 
 /** What the attributes of an element come from, as far as that may be answers. */

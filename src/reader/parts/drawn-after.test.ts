@@ -111,6 +111,30 @@ describe('what a component is drawn after', () => {
     expect(found).toEqual(['/api/tides']);
   });
 
+  it.each([
+    [
+      'a signal',
+      "export const rows = signal(null);\nexport async function load() { const r = await fetch('/api/tides'); rows.value = await r.json(); }",
+      'rows.value && <Card />',
+    ],
+    [
+      'a signal that is asked by calling it',
+      "export const [rows, setRows] = createSignal([]);\nexport const load = () => fetch('/api/tides').then((r) => r.json()).then(setRows);",
+      'rows().map(() => <Card />)',
+    ],
+    [
+      'something else of the same module',
+      "export const rows = signal(null);\nexport const size = signal(3);\nexport async function load() { const r = await fetch('/api/tides'); size.value = (await r.json()).length; }",
+      'rows.value && <Card />',
+    ],
+  ])('what another module keeps: %s', (name, kept, shown) => {
+    const found = cardAfter({
+      'src/kept.ts': `import { signal, createSignal } from 'signals';\n${kept}`,
+      'src/page.tsx': `import { useEffect } from 'react';\nimport Card from './card';\nimport { rows, load } from './kept';\nexport default function Page() { useEffect(() => { load(); }, []); return <p>{${shown}}</p>; }`,
+    });
+    expect(found).toEqual(name.startsWith('something') ? [] : ['/api/tides']);
+  });
+
   it('is nothing where a component is given something else', () => {
     const found = cardAfter({
       'src/page.tsx': `import { useQuery } from 'asking';\nimport { List } from './list';\nexport default function Page() { const { data } = useQuery({ queryFn: () => fetch('/api/tides') }); return <List rows={[1]} other={data} />; }`,
@@ -171,10 +195,13 @@ describe('what a component is drawn after', () => {
       `{#await tides}<i />{:then rows}<Card {rows} />{/await}`,
       `const tides = fetch('/api/tides').then((r) => r.json());`,
     ],
+    ['a store', '{#each $rows as row}<Card {row} />{/each}', "import { rows, load } from './kept';\nonMount(load);"],
   ])('svelte, %s', (_, markup, script) => {
     const found = cardAfter({
       'src/main.tsx': "import Page from './page.svelte';\nexport const routes = [{ path: '/tides', component: Page }];",
       'src/Card.svelte': '<b>card</b>',
+      'src/kept.js':
+        "import { writable } from 'svelte/store';\nexport const rows = writable([]);\nexport async function load() { const r = await fetch('/api/tides'); rows.set(await r.json()); }",
       'src/page.svelte': `<script>\nimport { onMount } from 'svelte';\nimport Card from './Card.svelte';\n${script}\n</script>\n${markup}`,
     });
     expect(found).toEqual(['/api/tides']);

@@ -83,6 +83,8 @@ export interface DrawnApp {
   definerOf: (path: string, name: string) => { path: string; name: string };
   /** The calls for data that a module makes. */
   callsOf: (path: string) => readonly FoundCall[];
+  /** The addresses of the calls from which comes what a module keeps under a name. */
+  keptAt: (path: string, name: string) => readonly string[];
   /** Whether a module is the page of a route. */
   isPage: (path: string) => boolean;
   /** Elements that stand in the document of a realm, whose modules are known by their names. */
@@ -152,10 +154,18 @@ interface Given {
 const NOTHING_GIVEN: Given = { after: new Set(), names: new Map() };
 
 /** What a component that a module draws is drawn after and given, where the module itself is drawn with something. */
-function givenTo(use: ComponentUse, path: string, given: Given, { callsOf, moduleAt }: DrawnApp): Given {
+function givenTo(use: ComponentUse, path: string, given: Given, app: DrawnApp): Given {
+  const { callsOf, moduleAt } = app;
   const calls =
     use.after || use.gives ? callsOf(path).filter((c) => !c.onAct && isMadeFor(use, c, moduleAt(path))) : [];
-  const answersIn = ({ lines, names }: Origin): string[] => [
+  const keptBy = (specifier: string, name: string): readonly string[] => {
+    const to = moduleAt(path)?.resolved.get(specifier);
+    if (to === undefined || moduleAt(to)?.package !== null) return [];
+    const home = app.definerOf(to, name);
+    return app.keptAt(home.path, home.name);
+  };
+  const answersIn = ({ lines, names, imported = [] }: Origin): string[] => [
+    ...imported.flatMap((i) => keptBy(i.specifier, i.name)),
     ...calls.filter((c) => c.lines.some((l) => lines.includes(l))).map((c) => c.address),
     ...names.flatMap((n) => [...(given.names.get(n) ?? [])]),
   ];

@@ -14,7 +14,12 @@ import type { Values } from './values.ts';
 export interface Origin {
   lines: number[];
   names: string[];
+  /** What other modules keep under names that are taken of them. */
+  imported?: { specifier: string; name: string }[];
 }
+
+/** Names that are imported, with where they come from. */
+export type ImportedNames = ReadonlyMap<string, { specifier: string; name: string }>;
 
 /** What is given by calls, and what follows from that, in all texts of one module. */
 export interface AnswerFlows {
@@ -42,13 +47,13 @@ interface Flow {
 }
 const none = (): Flow => ({ lines: new Set(), names: new Set() });
 
-/** Finds what the names of a module come from. `known`: names that stand for the same whoever draws the module, such as imports. */
+/** Finds what the names of a module come from. `states`: what a function sets, by its name; `known`: names that stand for the same whoever draws the module, such as imports. */
 export function answerFlows(
   trees: readonly { root: SyntaxNode; source: SourceText }[],
-  values: Values,
+  states: ReadonlyMap<string, string>,
   known: ReadonlySet<string>,
+  importedNames: ImportedNames = new Map(),
 ): AnswerFlows {
-  const states = new Map([...values.states].map(([name, { setter }]) => [setter, name]));
   const flows = new Map<string, Flow>();
   const held = new Map<SyntaxNode, Flow>();
   const flowOf = (name: string): Flow => {
@@ -75,17 +80,20 @@ export function answerFlows(
   }
   const settled = (direct: Flow): Origin => {
     const found = { lines: new Set(direct.lines), names: new Set<string>() };
+    const imported: NonNullable<Origin['imported']> = [];
     const met = new Set(direct.names);
     for (const name of met) {
       const flow = flows.get(name);
       if (!flow) {
-        if (!known.has(name)) found.names.add(name);
+        const from = importedNames.get(name);
+        if (from) imported.push(from);
+        else if (!known.has(name)) found.names.add(name);
         continue;
       }
       for (const l of flow.lines) found.lines.add(l);
       for (const n of flow.names) met.add(n);
     }
-    return { lines: [...found.lines], names: [...found.names] };
+    return { lines: [...found.lines], names: [...found.names], ...(imported.length > 0 ? { imported } : {}) };
   };
   return {
     of: (node, line) => settled(mentioned(node, line)),
@@ -98,7 +106,8 @@ function mentioned(node: SyntaxNode, line: LineOf): Flow {
   const flow = none();
   const step = (at: SyntaxNode, parent: SyntaxNode | null) => {
     if (at.type === 'CallExpression' || at.type === 'NewExpression') flow.lines.add(line(at));
-    if (at.type === 'Identifier' && !isKeyOf(at, parent)) flow.names.add(plain(at.name as string));
+    if (at.type === 'Identifier' && !isKeyOf(at, parent) && !isGivenMore(at, parent))
+      flow.names.add(plain(at.name as string));
     // `this.rows` is a name as well.
     if (at.type === 'MemberExpression' && (at.object as SyntaxNode).type === 'ThisExpression')
       flow.names.add(nameOf(at.property) ?? '');
@@ -116,6 +125,11 @@ function mentioned(node: SyntaxNode, line: LineOf): Flow {
 
 /** A name without the mark by which some component systems read a store. */
 const plain = (name: string) => name.replace(/^\$(?=\w)/, '');
+
+/** A function that is given something is no value itself; what is called with nothing may be a signal. */
+function isGivenMore(node: SyntaxNode, parent: SyntaxNode | null): boolean {
+  return parent?.type === 'CallExpression' && parent.callee === node && (parent.arguments as unknown[]).length > 0;
+}
 
 /** The name of a field or key stands for nothing by itself. */
 function isKeyOf(node: SyntaxNode, parent: SyntaxNode | null): boolean {
@@ -244,6 +258,30 @@ const UNDER_WAY_VALUE = /^(loading|pending|idle|initial)$/;
 /** Words for what went wrong: nothing waits for that. */
 const FAILED = /error|failed|failure/i;
 
+/** What is kept under names at the top of a module, by the lines of the calls that it comes from. */
+export function keptIn(program: SyntaxNode, source: SourceText): Map<string, number[]> {
+  const names: string[] = [];
+  const states = new Map<string, string>();
+  for (const statement of program.body as SyntaxNode[]) {
+    const declared = statement.type === 'ExportNamedDeclaration' ? statement.declaration : statement;
+    if (!isNode(declared) || declared.type !== 'VariableDeclaration') continue;
+    for (const { id } of declared.declarations as SyntaxNode[]) {
+      const [value, setter] = namesIn(id);
+      names.push(...namesIn(id));
+      // `const [rows, setRows] = createSignal()`.
+      if (isNode(id) && id.type === 'ArrayPattern' && value && setter) states.set(setter, value);
+    }
+  }
+  if (names.length === 0) return new Map();
+  const flows = answerFlows([{ root: program, source }], states, new Set());
+  const nowhere = { start: 0, end: 0 };
+  const kept = names.map((name): [string, number[]] => {
+    const { lines } = flows.of({ type: 'Identifier', name, ...nowhere }, () => 0);
+    return [name, lines];
+  });
+  return new Map(kept.filter(([, lines]) => lines.length > 0));
+}
+
 interface Around {
   values: Values;
   flows: AnswerFlows;
@@ -255,9 +293,11 @@ interface Around {
 export function drawnAfter(path: readonly SyntaxNode[], around: Around, through = new Set<string>()): Origin {
   const lines = new Set<number>();
   const names = new Set<string>();
+  const imported: NonNullable<Origin['imported']> = [];
   const take = (origin: Origin) => {
     for (const l of origin.lines) lines.add(l);
     for (const n of origin.names) names.add(n);
+    imported.push(...(origin.imported ?? []));
   };
   for (let i = path.length - 1; i >= 0; i--) {
     const [node, child] = [path[i], path[i + 1]];
@@ -271,7 +311,7 @@ export function drawnAfter(path: readonly SyntaxNode[], around: Around, through 
     const name = nameOfFunction(node, path[i - 1]);
     if (name !== null) take(inAll(name, around, through));
   }
-  return { lines: [...lines], names: [...names] };
+  return { lines: [...lines], names: [...names], ...(imported.length > 0 ? { imported } : {}) };
 }
 
 /** What all places that call or draw a function of the module are drawn after. */
