@@ -44,7 +44,8 @@ describe('visits in the worker', () => {
       const visit = { ...ticket, steps: [{ ...ticket.steps[0], leadMs: lead }] };
       expect(analyst.visits.play(later, visit, laptop).moments[1].wait).toBeCloseTo(wait, 6);
     }
-    const waits = curve.map((c) => c.wait);
+    // Where the lead no longer matters, sums of other numbers differ in their last digits.
+    const waits = curve.map((c) => Math.round(c.wait * 1e6) / 1e6);
     expect([...waits].sort((a, b) => b - a)).toEqual(waits);
   });
 
