@@ -39,6 +39,7 @@ const RESOURCE: Record<keyof Resource, Holds> = {
   serverMs: 'value',
   cache: 'value',
   cpuMs: 'value',
+  tabledMs: 'value',
   estimatedBytes: 'value',
   tabledBytes: 'value',
   codeBytes: 'value',

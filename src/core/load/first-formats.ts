@@ -16,6 +16,7 @@ export function addFirstFormats({ snapshot, graph, landing, files }: Uncompiled)
     for (const at of files.groups[files.groupOf(landed.root)].resources)
       if (holders.has(at)) {
         files.resources[at].cpuMs += FIRST_FORMATS_MS;
+        files.resources[at].tabledMs = FIRST_FORMATS_MS;
         return;
       }
 }

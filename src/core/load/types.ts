@@ -57,6 +57,8 @@ export interface Resource {
   cache: CacheRule;
   /** Measured evaluation cost. */
   cpuMs: number;
+  /** What of that wasn't measured of this app, but of others. */
+  tabledMs?: number;
   /** Minified bytes whose evaluation cost is estimated from the device's rate (see `Chunk`). */
   estimatedBytes: number;
   /** Those of them that count as the table of packages says. */

@@ -36,6 +36,11 @@ describe('what running and drawing rest on', () => {
     expect([running.measured, running.tabled, running.estimated].map(Math.round)).toEqual([20, 12, 8]);
   });
 
+  it('counts what was measured of other apps with the table', () => {
+    const { running } = basis({ cpuMs: 30, tabledMs: 22, estimatedBytes: 0 }, { renderMs: 0 });
+    expect([running.measured, running.tabled, running.estimated].map(Math.round)).toEqual([16, 44, 0]);
+  });
+
   it('counts script as measured where the device says what it costs', () => {
     const device = { ...SLOW.device, evaluationRate: 0.0002 };
     const { running } = basis({ estimatedBytes: 100_000 }, { renderMs: 0 }, Infinity, { ...SLOW, device });
@@ -65,7 +70,7 @@ describe('what running and drawing rest on', () => {
       }),
     ).toEqual(['30 ms on running script (estimated from its size)', '12 ms on drawing (measured)']);
     expect(basisWords({ running: { measured: 10, tabled: 5, estimated: 20 }, drawing: none })).toEqual([
-      '35 ms on running script (10 ms measured, 5 ms by the table of packages, 20 ms estimated from its size)',
+      '35 ms on running script (10 ms measured, 5 ms measured elsewhere, 20 ms estimated from its size)',
     ]);
   });
 });

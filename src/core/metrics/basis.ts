@@ -2,7 +2,7 @@ import type { LoadProgram } from '../load/types.ts';
 import { type Conditions, drawingMs } from '../sim/conditions.ts';
 import type { Timeline } from '../sim/types.ts';
 
-/** How much of a time somebody measured, how much a table of measured packages says, and how much is estimated: ms on the device of the conditions. */
+/** How much of a time somebody measured, how much tables of what was measured elsewhere say, and how much is estimated: ms on the device of the conditions. */
 export interface Basis {
   measured: number;
   tabled: number;
@@ -30,10 +30,11 @@ export function basisOf(program: LoadProgram, timeline: Timeline, conditions: Co
     // Where the device says what script costs, that was measured.
     const known = evaluationRate !== undefined || resource < 0;
     const measured = known ? end - start : Math.min(end - start, program.resources[resource].cpuMs * cpuFactor);
-    running.measured += measured;
-    const { estimatedBytes = 0, tabledBytes = 0 } = program.resources[resource] ?? {};
+    const { estimatedBytes = 0, tabledBytes = 0, tabledMs = 0 } = program.resources[resource] ?? {};
+    const elsewhere = known ? 0 : Math.min(measured, tabledMs * cpuFactor);
     const tabled = estimatedBytes > 0 ? ((end - start - measured) * tabledBytes) / estimatedBytes : 0;
-    running.tabled += tabled;
+    running.measured += measured - elsewhere;
+    running.tabled += tabled + elsewhere;
     running.estimated += end - start - measured - tabled;
   }
   const drawing: Basis = { measured: 0, tabled: 0, estimated: 0 };
@@ -63,7 +64,7 @@ function share({ measured, tabled, estimated }: Basis, doing: string, from: stri
   const said = (ms: number) => `${Math.round(ms)} ms`;
   const kinds = [
     { ms: measured, words: 'measured' },
-    { ms: tabled, words: 'by the table of packages' },
+    { ms: tabled, words: 'measured elsewhere' },
     { ms: estimated, words: `estimated ${from}` },
   ].filter(({ ms }) => ms >= LEAST);
   const basis = kinds.length === 1 ? kinds[0].words : kinds.map(({ ms, words }) => `${said(ms)} ${words}`).join(', ');

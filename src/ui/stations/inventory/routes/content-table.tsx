@@ -174,7 +174,7 @@ export function DataTable({
         <Row
           key={call.id}
           name={call.id}
-          last="128px"
+          columns="minmax(0,4fr) 88px minmax(0,4fr) 176px 128px"
           onRemove={() => onChange(route.data.toSpliced(at, 1), `without ${call.id}`)}
         >
           <TextField
@@ -283,20 +283,20 @@ function Listed({
 
 function Row({
   name,
-  last = '56px',
+  columns = 'minmax(0,5fr) 92px minmax(0,5fr) minmax(0,3fr) 56px',
   onRemove,
   children,
 }: {
   name: string;
-  /** Width of the last field. */
-  last?: string;
+  /** Widths of its fields. */
+  columns?: string;
   onRemove: () => void;
   children: ReactNode;
 }) {
   return (
     <li
       className="grid items-center gap-1 border-t border-line py-0.5"
-      style={{ gridTemplateColumns: `minmax(0,5fr) 92px minmax(0,5fr) minmax(0,3fr) ${last} 20px` }}
+      style={{ gridTemplateColumns: `${columns} 20px` }}
     >
       {children}
       <button
