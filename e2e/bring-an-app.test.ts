@@ -148,7 +148,7 @@ describe('correcting what was read', () => {
     const page = await served.page('/p/saltmarsh/inventory?route=/');
     await page.getByRole('tab', { name: 'Routes and parts' }).click();
     const before = await figure(page, 'first content');
-    await page.getByLabel('Drawn').selectOption('server');
+    await page.getByLabel('Drawn', { exact: true }).selectOption('server');
     const drawn = await changed(page, 'first content', before);
     expect(drawn).toBeLessThan(before);
     await page.reload();
