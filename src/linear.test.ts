@@ -99,6 +99,28 @@ const MEETINGS: [string, (n: number) => () => unknown][] = [
       ),
   ],
   [
+    'what a function that asks a server sets',
+    (n) => () =>
+      parseScript(
+        'a.js',
+        `export let a; export async function load() { await fetch('/a'); ${'a = b.c(); '.repeat(n / 12)} }`,
+        { jsxImportSource: 'react' },
+      ),
+  ],
+  [
+    'objects whose functions are called, under imports',
+    (n) => () =>
+      quietly(() =>
+        parseScript(
+          'a.jsx',
+          `${Array.from({ length: n / 60 }, (_, i) => `import { c${i} } from './c';`).join('')}fetch('/a'); export const A = () => { ${'b.c(1); '.repeat(n / 16)} return <D />; }`,
+          {
+            jsxImportSource: 'react',
+          },
+        ),
+      ),
+  ],
+  [
     'a template of Vue',
     (n) => () => vueFile('a.vue', `<template>${'<a v-if="b" @c="d">e</a>'.repeat(n / 400)}</template>`),
   ],

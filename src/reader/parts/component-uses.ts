@@ -87,9 +87,12 @@ export function findComponentUses(
   const setBy = new Map([...values.states].map(([name, { setter }]) => [setter, name]));
   const flows = answerFlows(trees, setBy, new Set(bindings.keys()), takenFrom(imported, names));
   // The script of a component with a template of its own runs as its setup.
+  const calledAfter = new Map<string, Origin>();
   const held = trees.length > 1 ? flows.heldBy(program) : NOTHING;
   return [
-    ...trees.flatMap((tree) => usesIn(tree, bindings, { ...scope, text: tree.source.text }, { timesAt, flows, held })),
+    ...trees.flatMap((tree) =>
+      usesIn(tree, bindings, { ...scope, text: tree.source.text }, { timesAt, flows, held, calledAfter }),
+    ),
     ...shown,
   ].map(({ local, ...use }) => {
     const name = names.get(local);
@@ -135,6 +138,7 @@ interface Beside {
   flows: AnswerFlows;
   /** What all of it waits for. */
   held: Origin;
+  calledAfter: Map<string, Origin>;
 }
 
 const NOTHING: Origin = { lines: [], names: [] };
@@ -144,7 +148,7 @@ function usesIn(
   { root, source, file }: DrawnTree,
   bindings: ReadonlyMap<string, string>,
   scope: Scope,
-  { timesAt, flows, held }: Beside,
+  { timesAt, flows, held, calledAfter }: Beside,
 ): Drawn[] {
   const uses: Drawn[] = [];
   const line = lineIn(source);
@@ -169,7 +173,7 @@ function usesIn(
     const path = [...above, node];
     const name = tagOf(node);
     const waiting = () => {
-      const own = drawnAfter(path, { ...scope, flows, line });
+      const own = drawnAfter(path, { ...scope, flows, line, calledAfter });
       const after = { ...own, lines: [...own.lines, ...held.lines], names: [...own.names, ...held.names] };
       return { ...(isNothing(after) ? {} : { after }), ...givenBy(node, flows, line) };
     };

@@ -1,3 +1,4 @@
+import { importedBindings } from '../script/imported-bindings.ts';
 import type { SourceText } from '../source-text.ts';
 import { isFunction, isNode, nameOf, namesIn, type SyntaxNode, walk } from '../syntax.ts';
 import { atFirst } from './at-first.ts';
@@ -56,26 +57,15 @@ export function answerFlows(
 ): AnswerFlows {
   const flows = new Map<string, Flow>();
   const held = new Map<SyntaxNode, Flow>();
-  const flowOf = (name: string): Flow => {
-    const found = flows.get(name) ?? none();
-    flows.set(name, found);
-    return found;
-  };
-  const takeIn = (to: Flow, from: Flow) => {
-    for (const l of from.lines) to.lines.add(l);
-    for (const n of from.names) to.names.add(n);
-  };
   for (const { root, source } of trees) {
-    const line = lineIn(source);
+    const text: TextFlows = { states, line: lineIn(source), imports: importsOf(root), awaited: new Map() };
+    const { line, awaited } = text;
     walk(root, (node, above) => {
-      for (const [names, from] of given(node, above, states, line))
-        for (const name of names) takeIn(flowOf(name), from);
+      for (const [names, from] of given(node, above, text)) for (const name of names) takeIn(flows, name, from);
       const holder = node.type === 'VariableDeclarator' && isNode(node.init) ? heldAt(node.init, above) : null;
-      if (holder) {
-        const flow = held.get(holder) ?? none();
-        takeIn(flow, mentioned(node.init as SyntaxNode, line));
-        held.set(holder, flow);
-      }
+      if (holder) takeIn(held, holder, mentioned(node.init as SyntaxNode, line));
+      const waiting = node.type === 'AwaitExpression' ? above.findLast(isFunction) : undefined;
+      if (waiting && isNode(node.argument)) takeIn(awaited, waiting, mentioned(node.argument, line));
     });
   }
   const settled = (direct: Flow): Origin => {
@@ -99,6 +89,32 @@ export function answerFlows(
     of: (node, line) => settled(mentioned(node, line)),
     heldBy: (holder) => settled(held.get(holder) ?? none()),
   };
+}
+
+/** What is known of a text while it is gone through. */
+interface TextFlows {
+  /** What a function sets, by its name. */
+  states: ReadonlyMap<string, string>;
+  line: LineOf;
+  /** Names that are imported, the same for all; null in a text that declares none itself. */
+  imports: ReadonlySet<string> | null;
+  /** What each function has waited for so far. */
+  awaited: Map<SyntaxNode, Flow>;
+}
+
+function addTo(flow: Flow, { lines, names }: Flow): void {
+  for (const l of lines) flow.lines.add(l);
+  for (const n of names) flow.names.add(n);
+}
+
+function takeIn<K>(all: Map<K, Flow>, key: K, from: Flow): void {
+  const flow = all.get(key) ?? none();
+  addTo(flow, from);
+  all.set(key, flow);
+}
+
+function importsOf(root: SyntaxNode): ReadonlySet<string> | null {
+  return root.type === 'Program' ? new Set(importedBindings(root).keys()) : null;
 }
 
 /** Calls and names that an expression mentions. */
@@ -141,12 +157,8 @@ function isKeyOf(node: SyntaxNode, parent: SyntaxNode | null): boolean {
 }
 
 /** Names that a node gives something, and what that comes from. */
-function given(
-  node: SyntaxNode,
-  above: readonly SyntaxNode[],
-  states: ReadonlyMap<string, string>,
-  line: LineOf,
-): [names: string[], from: Flow][] {
+function given(node: SyntaxNode, above: readonly SyntaxNode[], text: TextFlows): [names: string[], from: Flow][] {
+  const { line } = text;
   switch (node.type) {
     case 'VariableDeclarator':
       return isNode(node.init) && !isFunction(node.init) ? [[namesIn(node.id), mentioned(node.init, line)]] : [];
@@ -156,38 +168,36 @@ function given(
         : [];
     case 'AssignmentExpression': {
       const name = assignedName(node.left as SyntaxNode);
-      return name === null ? [] : [[[name], before(node, node.right as SyntaxNode, above, line)]];
+      return name === null ? [] : [[[name], before([node.right], above, text)]];
     }
     case 'ForOfStatement':
       return [[namesIn(declaredIn(node.left)), mentioned(node.right as SyntaxNode, line)]];
     case 'CallExpression':
-      return givenByCall(node, above, states, line);
+      return givenByCall(node, above, text);
     default:
       return [];
   }
 }
 
-function givenByCall(
-  node: SyntaxNode,
-  above: readonly SyntaxNode[],
-  states: ReadonlyMap<string, string>,
-  line: LineOf,
-): [names: string[], from: Flow][] {
+function givenByCall(node: SyntaxNode, above: readonly SyntaxNode[], text: TextFlows): [names: string[], from: Flow][] {
+  const { states, line, imports } = text;
   const callee = node.callee as SyntaxNode;
   const args = node.arguments as SyntaxNode[];
   const state = states.get(nameOf(callee) ?? '');
-  if (state !== undefined) return [[[state], before(node, args, above, line)]];
+  if (state !== undefined) return [[[state], before(args, above, text)]];
   if (callee.type !== 'MemberExpression') return [];
   const method = nameOf(callee.property) ?? '';
   const object = callee.object as SyntaxNode;
   // A signal or store is set by a function of its own, and an object that a hook gave may hold what its functions load.
   if (/^(set|update|next)$/.test(method)) {
     const name = assignedName(object) ?? nameOf(object);
-    return name === null ? [] : [[[name], before(node, args, above, line)]];
+    return name === null ? [] : [[[name], before(args, above, text)]];
   }
   if (!HANDS_ON.test(method)) {
     const calls = { lines: new Set([line(node)]), names: new Set<string>() };
-    return object.type === 'Identifier' && isOwnObject(object, above) ? [[[nameOf(object)!], calls]] : [];
+    // What is imported is the same for all.
+    const own = object.type === 'Identifier' && imports?.has(object.name as string) === false;
+    return own ? [[[object.name as string], calls]] : [];
   }
   const from = mentioned(object, line);
   return args.flatMap((argument): [string[], Flow][] => {
@@ -197,39 +207,17 @@ function givenByCall(
   });
 }
 
-/** Whether a name is one that the code around it declares: what is imported is the same for all. */
-function isOwnObject(object: SyntaxNode, above: readonly SyntaxNode[]): boolean {
-  const name = nameOf(object);
-  const [program] = above;
-  if (program?.type !== 'Program') return false;
-  return !(program.body as SyntaxNode[]).some(
-    (s) => s.type === 'ImportDeclaration' && (s.specifiers as SyntaxNode[]).some((i) => nameOf(i.local) === name),
-  );
-}
-
 /** What something is set to comes from, and what the function around it waited for before. */
-function before(
-  node: SyntaxNode,
-  value: SyntaxNode | readonly SyntaxNode[],
-  above: readonly SyntaxNode[],
-  line: LineOf,
-): Flow {
+function before(values: readonly unknown[], above: readonly SyntaxNode[], { line, awaited }: TextFlows): Flow {
   const flow = none();
-  const take = (of: SyntaxNode) => {
-    const { lines, names } = mentioned(of, line);
-    for (const l of lines) flow.lines.add(l);
-    for (const n of names) flow.names.add(n);
-  };
-  for (const part of [value].flat()) if (isNode(part) && !isFunction(part)) take(part);
+  for (const value of values) if (isNode(value) && !isFunction(value)) addTo(flow, mentioned(value, line));
   for (let at = above.length - 1; at >= 0; at--) {
     if (!isFunction(above[at])) continue;
-    walk(above[at].body as SyntaxNode, (inner) => {
-      if (inner.type === 'AwaitExpression' && inner.start < node.start && isNode(inner.argument)) take(inner.argument);
-    });
+    addTo(flow, awaited.get(above[at]) ?? none());
     const call = above[at - 1];
     const callee = call?.type === 'CallExpression' ? (call.callee as SyntaxNode) : null;
     if (callee?.type !== 'MemberExpression' || !/^(then|finally|subscribe)$/.test(nameOf(callee.property) ?? '')) break;
-    take(callee.object as SyntaxNode);
+    addTo(flow, mentioned(callee.object as SyntaxNode, line));
   }
   return flow;
 }
@@ -287,10 +275,12 @@ interface Around {
   flows: AnswerFlows;
   callSites: CallSites;
   line: LineOf;
+  /** What the module's own functions are drawn after, as far as it is known: many may call one another. */
+  calledAfter: Map<string, Origin>;
 }
 
 /** What the last node of a path is drawn after: all that has to be there for it to be reached, as far as tests and lists around it tell. */
-export function drawnAfter(path: readonly SyntaxNode[], around: Around, through = new Set<string>()): Origin {
+export function drawnAfter(path: readonly SyntaxNode[], around: Around): Origin {
   const lines = new Set<number>();
   const names = new Set<string>();
   const imported: NonNullable<Origin['imported']> = [];
@@ -309,21 +299,28 @@ export function drawnAfter(path: readonly SyntaxNode[], around: Around, through 
     if (!isFunction(node)) continue;
     take(around.flows.heldBy(node));
     const name = nameOfFunction(node, path[i - 1]);
-    if (name !== null) take(inAll(name, around, through));
+    if (name !== null) take(inAll(name, around));
   }
   return { lines: [...lines], names: [...names], ...(imported.length > 0 ? { imported } : {}) };
 }
 
 /** What all places that call or draw a function of the module are drawn after. */
-function inAll(name: string, around: Around, through: Set<string>): Origin {
-  const sites = around.callSites.get(name) ?? [];
-  if (sites.length === 0 || through.has(name)) return { lines: [], names: [] };
-  const further = new Set([...through, name]);
-  const [first, ...more] = sites.map((site) => drawnAfter(site, around, further));
-  return {
+function inAll(name: string, around: Around): Origin {
+  const { callSites, calledAfter } = around;
+  const known = calledAfter.get(name);
+  if (known) return known;
+  // Whoever calls itself is asked about only once.
+  calledAfter.set(name, { lines: [], names: [] });
+  const [first, ...more] = (callSites.get(name) ?? []).map((site) => drawnAfter(site, around));
+  if (!first) return { lines: [], names: [] };
+  const found: Origin = {
     lines: first.lines.filter((l) => more.every((o) => o.lines.includes(l))),
     names: first.names.filter((n) => more.every((o) => o.names.includes(n))),
   };
+  const imported = first.imported?.filter((i) => more.every((o) => o.imported?.includes(i))) ?? [];
+  if (imported.length > 0) found.imported = imported;
+  calledAfter.set(name, found);
+  return found;
 }
 
 /** Whether what stands under a test isn't drawn at first and waits for what the test asks about. */

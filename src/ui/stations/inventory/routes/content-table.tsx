@@ -175,7 +175,12 @@ export function DataTable({
           key={call.id}
           name={call.id}
           columns="minmax(0,4fr) 88px minmax(0,4fr) 176px 128px"
-          onRemove={() => onChange(route.data.toSpliced(at, 1), `without ${call.id}`)}
+          onRemove={() =>
+            change(
+              { data: route.data.toSpliced(at, 1), pageAfter: pageAfter.filter((id) => id !== call.id) },
+              `without ${call.id}`,
+            )
+          }
         >
           <TextField
             bare
