@@ -65,7 +65,7 @@ function wrapped(file, text) {
     'const made = module.exports;',
     "export default made && made.__esModule && 'default' in made ? made.default : made;",
     "export { made as 'module.exports' };",
-    ...names.map((name, i) => `const name${i} = made[${JSON.stringify(name)}];\nexport { name${i} as ${name} };`),
+    ...names.map((name, i) => `const name${i} = made?.[${JSON.stringify(name)}];\nexport { name${i} as ${name} };`),
   ].join('\n');
 }
 

@@ -20,6 +20,7 @@ import { type ReadProgress, SourceGraph } from './graph/source-graph.ts';
 import { withActParts } from './parts/act-parts.ts';
 import { drawsOf } from './parts/draws.ts';
 import type { DrawnApp } from './parts/find-parts.ts';
+import { addMadePieces } from './parts/made-pieces.ts';
 import { frameOf } from './parts/shells.ts';
 import { type Built, frameWritten } from './parts/written-frame.ts';
 import { keptPlaceholders } from './placeholders.ts';
@@ -111,6 +112,7 @@ export function readSource(
     ...(notes.visitors ? { visitors: notes.visitors } : {}),
     output: null,
   };
+  addMadePieces(snapshot, built.texts);
   const complete = (of: Route[]) =>
     withActParts({ ...snapshot, routes: of }, built.acts, ({ pattern }) => saysParts(notes, pattern));
   snapshot.routes = complete(routes);

@@ -67,6 +67,7 @@ const PART: Record<keyof ScreenPart, Holds> = {
   after: 'parts',
   fill: 'resources',
   renderMs: 'value',
+  piecesMs: 'value',
   measured: 'value',
   fonts: 'fonts',
   answerNeeds: 'needs',

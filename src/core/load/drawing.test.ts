@@ -5,6 +5,7 @@ import type { Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { compileLoad } from './compile.ts';
 import { DRAWING } from './drawing.ts';
+import { piecePriceOf } from './drawn-by-packages.ts';
 
 const KIT: Record<string, Sketch> = {
   'kit/index': { imports: ['kit/engine'], package: 'kit', bytes: 2000 },
@@ -102,5 +103,57 @@ describe('the price of drawing', () => {
   it('never goes beyond what anybody draws at once', () => {
     const endless = app({ home: { card: 200 }, card: { 'kit/index': 200 } });
     expect(cost(endless, 'page')).toBeLessThan(450);
+  });
+
+  describe('of what packages draw by script', () => {
+    const chart = piecePriceOf('chart.js')!;
+    /** Of two pages each has a canvas that the package draws on, by a module of its own and by one that is drawn. */
+    const charts = (makes: Record<string, string[]>, draws: Record<string, Record<string, number>> = {}) => {
+      const snapshot = app(draws, {
+        home: { imports: ['kit/index', 'card', 'chart.js', 'line/index'], bytes: PAGE },
+        'line/index': { package: 'line', imports: ['chart.js'], bytes: 2000 },
+        'line/axis': { package: 'line', imports: ['chart.js'], bytes: 2000 },
+        'chart.js': { package: 'chart.js', imports: ['kit/huge'], bytes: 200_000 },
+      });
+      const at = (name: string) => snapshot.modules.findIndex((m) => m.path === name);
+      for (const [from, of] of Object.entries(makes)) snapshot.modules[at(from)].makes = of.map(at);
+      return snapshot;
+    };
+    const plain = (draws: Record<string, Record<string, number>> = { home: { card: 1 } }) => cost(app(draws), 'page');
+
+    it('is what the table says, with all that the package leads to', () => {
+      const snapshot = charts({ home: ['chart.js'] }, { home: { card: 1 } });
+      expect(cost(snapshot, 'page')).toBeCloseTo(plain() + chart.first, 9);
+      expect(parts(snapshot).find((p) => p.id === 'page')!.piecesMs).toBeCloseTo(chart.first, 9);
+    });
+
+    it('is dear once in a document, and as dear again as often as it is drawn', () => {
+      const lists = charts({ card: ['chart.js'] }, { home: { card: 3 } });
+      expect(cost(lists, 'page')).toBeCloseTo(plain({ home: { card: 3 } }) + chart.first + 2 * chart.again, 9);
+    });
+
+    it('is one piece for all components of a wrapper that stand together', () => {
+      const wrapped = charts({}, { home: { card: 1, 'line/index': 2, 'line/axis': 1 } });
+      expect(cost(wrapped, 'page')).toBeCloseTo(plain() + chart.first + chart.again + first(2000 + 2000), 9);
+    });
+
+    it('comes on top of an assumption where no code says what else it draws', () => {
+      expect(cost(charts({ home: ['chart.js'] }), 'page')).toBeCloseTo(4 + chart.first, 9);
+    });
+
+    it('costs a handler nothing, and an entry that only prepares it takes nothing off', () => {
+      const prepared = charts({ home: ['chart.js'] }, { home: { card: 1 } });
+      const { modules, imports } = prepared;
+      const at = (name: string) => modules.findIndex((m) => m.path === name);
+      imports.push({ ...imports[0], from: at('main'), to: at('chart.js'), specifier: 'chart.js', kind: 'static' });
+      expect(cost(prepared, 'page')).toBeCloseTo(plain() + chart.first, 9);
+      expect(cost(charts({}, { home: { card: 1 } }), 'page')).toBeCloseTo(plain(), 9);
+    });
+
+    it('goes to what measured it', () => {
+      const snapshot = charts({ home: ['chart.js'] }, { home: { card: 1 } });
+      snapshot.routes[0].draws = { page: 20 };
+      expect(parts(snapshot).find((p) => p.id === 'page')).toMatchObject({ renderMs: 20, measured: true });
+    });
   });
 });

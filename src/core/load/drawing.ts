@@ -2,6 +2,7 @@ import type { ChunkGraph } from '../chunks/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Part, Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { leadToPieces, piecePriceOf } from './drawn-by-packages.ts';
 import { aroundPage } from './part-modules.ts';
 
 /**
@@ -26,6 +27,12 @@ const UNKNOWN_MS = 4;
 /** More than this nobody draws at once; where more is reckoned, it isn't all drawn. */
 const MOST_MS = 400;
 
+/** What drawing costs on the reference device, in ms, and what of that packages draw by script, as the table of pieces says. */
+export interface DrawingPrice {
+  ms: number;
+  pieces: number;
+}
+
 /**
  * The price of what one document draws, part after part: what ran for an earlier part costs a later one only its repetition. Components that stand
  * apart (other parts, pages and layouts of routes, what is deferred) are drawn with their own part.
@@ -37,24 +44,27 @@ export class Drawing {
     private readonly around: Around,
     /** Modules that have run while something was drawn. */
     private readonly ran: Set<number>,
+    /** Packages that have drawn a piece by script. */
+    private readonly pieces: Set<string>,
     private begun: boolean,
   ) {}
 
   /** Of a document that is opened on a route. */
   static onLanding(snapshot: Snapshot, graph: ChunkGraph, route: Route): Drawing {
-    return new Drawing(snapshot, graph, aroundOf(snapshot, graph, route), new Set(factsOf(snapshot).framework), false);
+    const ran = new Set(factsOf(snapshot).framework);
+    return new Drawing(snapshot, graph, aroundOf(snapshot, graph, route), ran, new Set(), false);
   }
 
   /** Of what is drawn later in the same document, on the same route or another one. */
   after(route?: Route): Drawing {
     const { snapshot, graph } = this;
     const around = route ? aroundOf(snapshot, graph, route) : this.around;
-    return new Drawing(snapshot, graph, around, new Set(this.ran), this.begun);
+    return new Drawing(snapshot, graph, around, new Set(this.ran), new Set(this.pieces), this.begun);
   }
 
-  /** What drawing these modules costs, with all that they draw at once; `more`: modules of which only what they draw counts. In ms. */
-  of(paths: readonly string[], more: readonly string[] = []): number {
-    if (!factsOf(this.snapshot).isKnown) return UNKNOWN_MS;
+  /** What drawing these modules costs, with all that they draw at once; `more`: modules of which only what they draw counts. */
+  of(paths: readonly string[], more: readonly string[] = []): DrawingPrice {
+    const { isKnown } = factsOf(this.snapshot);
     const { moduleAt } = graphIndex(this.snapshot);
     const at = (path: string) => moduleAt.get(path) ?? [];
     const begin = this.begun ? 0 : DRAWING.begin;
@@ -66,14 +76,17 @@ export class Drawing {
         .flatMap(at)
         .flatMap((m) => this.children(m)),
     ];
-    const again = drawn.reduce((sum, { module, times }) => sum + times * this.onceMore(module, new Set()), 0);
-    return begin + this.first(drawn.map((d) => d.module)) + Math.min(MOST_MS, again);
+    const again = this.sumOf(drawn, new Set());
+    const within = again.ms > MOST_MS ? MOST_MS / again.ms : 1;
+    const first = this.first(drawn.map((d) => d.module));
+    const pieces = within * again.pieces + first.pieces;
+    return { ms: isKnown ? begin + first.ms + within * again.ms : UNKNOWN_MS + pieces, pieces };
   }
 
-  /** What somebody measured of a part, else what drawing its module costs. In ms. */
-  ofPart(part: Part): number {
+  /** What somebody measured of a part, else what drawing its module costs. */
+  ofPart(part: Part): DrawingPrice {
     const estimate = this.of([part.module]);
-    return part.drawMs ?? estimate;
+    return part.drawMs === undefined ? estimate : { ...estimate, ms: part.drawMs };
   }
 
   /** All modules that are drawn with these. */
@@ -85,29 +98,51 @@ export class Drawing {
   }
 
   private children(m: number): { module: number; times: number }[] {
-    return (this.snapshot.modules[m].draws ?? []).filter((d) => !this.around.apart.has(d.module));
+    const { draws = [], makes = [] } = this.snapshot.modules[m];
+    const made = makes.map((module) => ({ module, times: 1 }));
+    return [...draws, ...made].filter((d) => !this.around.apart.has(d.module));
+  }
+
+  /** What drawing some things costs each time. Of a package that draws pieces all components that stand together make one piece. */
+  private sumOf(drawn: readonly { module: number; times: number }[], above: Set<number>): DrawingPrice {
+    const leads = leadToPieces(this.snapshot);
+    const pieces = new Map<string, number>();
+    const sum = { ms: 0, pieces: 0 };
+    for (const { module, times } of drawn) {
+      for (const name of leads.get(module) ?? []) pieces.set(name, Math.max(times, pieces.get(name) ?? 0));
+      if (leads.has(module) || above.has(module)) continue;
+      const each = this.onceMore(module, above);
+      sum.ms += times * each.ms;
+      sum.pieces += times * each.pieces;
+    }
+    for (const [name, times] of pieces) {
+      const all = times * piecePriceOf(name)!.again;
+      sum.ms += all;
+      sum.pieces += all;
+    }
+    return sum;
   }
 
   /** What a module costs each time that it is drawn; what is drawn within itself isn't followed further. */
-  private onceMore(m: number, above: Set<number>): number {
+  private onceMore(m: number, above: Set<number>): DrawingPrice {
     const known = this.around.again.get(m);
     if (known !== undefined) return known;
     const { package: name, bytes } = this.snapshot.modules[m];
-    if (name !== null) return DRAWING.packaged;
+    if (name !== null) return { ms: DRAWING.packaged, pieces: 0 };
     above.add(m);
-    let sum = bytes.minified * DRAWING.ownByte;
-    for (const { module, times } of this.children(m))
-      if (!above.has(module)) sum += times * this.onceMore(module, above);
+    const sum = this.sumOf(this.children(m), above);
+    sum.ms += bytes.minified * DRAWING.ownByte;
     above.delete(m);
     this.around.again.set(m, sum);
     return sum;
   }
 
   /** What runs for the first time when modules are drawn: all that they draw and, of what belongs to packages, all that it leads to. */
-  private first(modules: readonly number[]): number {
+  private first(modules: readonly number[]): DrawingPrice {
     const { modules: all, imports } = this.snapshot;
     const { outStart, outgoing } = graphIndex(this.snapshot);
     let bytes = 0;
+    let drawn = 0;
     const open: number[] = [];
     const take = (m: number) => {
       if (this.ran.has(m)) return;
@@ -117,15 +152,23 @@ export class Drawing {
     modules.forEach(take);
     for (const m of open) {
       if (all[m].kind !== 'script') continue;
+      const name = all[m].package;
+      const price = name === null ? null : piecePriceOf(name);
+      if (price) {
+        // All that it leads to was measured with it.
+        if (!this.pieces.has(name!)) drawn += Math.max(0, price.first - price.again);
+        this.pieces.add(name!);
+        continue;
+      }
       bytes += Math.min(DRAWING.mostBytes, all[m].bytes.minified);
       for (const { module } of this.children(m)) take(module);
-      if (all[m].package === null) continue;
+      if (name === null) continue;
       for (let e = outStart[m]; e < outStart[m + 1]; e++) {
         const { to, kind } = imports[outgoing[e]];
         if (kind === 'static') take(to);
       }
     }
-    return bytes * DRAWING.firstByte;
+    return { ms: bytes * DRAWING.firstByte + drawn, pieces: drawn };
   }
 }
 
@@ -133,7 +176,7 @@ export class Drawing {
 interface Around {
   apart: ReadonlySet<number>;
   /** What drawing a module once more costs, with all that it draws, as far as it is known. */
-  again: Map<number, number>;
+  again: Map<number, DrawingPrice>;
 }
 
 function aroundOf(snapshot: Snapshot, graph: ChunkGraph, route: Route): Around {
@@ -177,7 +220,9 @@ function frameworkOf(snapshot: Snapshot): Set<number> {
   const take = (m: number, drawn: ReadonlySet<number>) => {
     for (let e = outStart[m]; e < outStart[m + 1]; e++) {
       const { to, kind } = imports[outgoing[e]];
-      if (kind === 'static' && modules[to].package !== null && !drawn.has(to)) found.add(to);
+      const { package: name } = modules[to];
+      // What an entry only prepares for drawing, such as kinds of charts, is none.
+      if (kind === 'static' && name !== null && piecePriceOf(name) === null && !drawn.has(to)) found.add(to);
     }
   };
   for (const m of entries.flatMap((e) => e.modules.flatMap((path) => moduleAt.get(path) ?? [])))

@@ -12,7 +12,7 @@ import { hintsOnApproach, routesApproached } from './hints.ts';
 import { chunkOf, type LandedRoot, type LandingWalk, walkLanding } from './landing.ts';
 import { aroundPage } from './part-modules.ts';
 import { callsOnLanding } from './places.ts';
-import { drawnPart, needsOf, screenParts, unnamedPart } from './screen-parts.ts';
+import { drawnPart, needsOf, pricedAt, screenParts, unnamedPart } from './screen-parts.ts';
 import { happensOnLanding, momentOf } from './trigger-rules.ts';
 import {
   type Interaction,
@@ -347,7 +347,8 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
   });
   const at =
     parts.push({
-      ...drawnPart(part.id, part.name, 'later', drawing.ofPart(part)),
+      ...drawnPart(part.id, part.name, 'later'),
+      ...pricedAt(drawing.ofPart(part)),
       route: route.pattern,
       drawnBy: 'script',
       interactive: part.interactive,
@@ -397,7 +398,7 @@ function nestedParts(
     const path = files.targetPath(landed.root);
     if (!landed.drawn || snapshot.modules[moduleAt.get(path) ?? -1]?.kind !== 'script') continue;
     const needs = needsOf(files, files.groupOf(landed.root));
-    const part = unnamedPart(path, needs, parent, drawing.of([path]));
+    const part = { ...unnamedPart(path, needs, parent), ...pricedAt(drawing.of([path])) };
     const at = parts.push({ ...part, place: 'later', route: stage.route.pattern, onItsOwn: false }) - 1;
     stage.all.push(at);
     nested.set(landed, at);

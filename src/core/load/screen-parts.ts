@@ -7,7 +7,7 @@ import type { Part, Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { shortName } from '../text/short-name.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
-import type { Drawing } from './drawing.ts';
+import type { Drawing, DrawingPrice } from './drawing.ts';
 import type { Files } from './files.ts';
 import { chunkOf, type LandedRoot, type Landing } from './landing.ts';
 import { aroundPage } from './part-modules.ts';
@@ -98,13 +98,13 @@ class ScreenOf {
     };
     const images = this.imagesAmong((c) => part.needs.includes(c.id)).map((c) => files.content(c));
     if (part.noScript) {
-      this.parts.push({ ...drawnPart(part.id, part.name, place, 0), interactive: false, ...own, fill: images });
+      this.parts.push({ ...drawnPart(part.id, part.name, place), interactive: false, ...own, fill: images });
       return;
     }
     const calls = this.callsAmong((d) => part.needs.includes(d.id)).map((d) => files.data(d));
     this.add(part.id, part.name, part.module, place, {
       interactive: part.interactive,
-      renderMs: this.drawing.ofPart(part),
+      ...pricedAt(this.drawing.ofPart(part)),
       ...(part.drawMs === undefined ? {} : { measured: true }),
       ...own,
       fill: [...images, ...calls],
@@ -129,15 +129,17 @@ class ScreenOf {
       const asked = landed.drawn && snapshot.modules[index.moduleAt.get(path) ?? -1]?.kind === 'script';
       const needs = needsOf(files, files.root(landed, []));
       if (!asked) continue;
-      const { renderMs, ...measured } = this.priceOf(path, this.drawing.of([path]));
-      this.parts.push({ ...unnamedPart(path, needs, this.page, renderMs), ...measured });
+      const price = this.priceOf(path, this.drawing.of([path]));
+      this.parts.push({ ...unnamedPart(path, needs, this.page), ...price });
     }
   }
 
   /** What drawing something of the route takes: as measured, or as reckoned. */
-  private priceOf(id: string, reckoned: number): Pick<ScreenPart, 'renderMs' | 'measured'> {
+  private priceOf(id: string, reckoned: DrawingPrice): Pick<ScreenPart, 'renderMs' | 'piecesMs' | 'measured'> {
     const { draws = {} } = this.route;
-    return Object.hasOwn(draws, id) ? { renderMs: draws[id], measured: true } : { renderMs: reckoned };
+    return Object.hasOwn(draws, id)
+      ? { ...pricedAt({ ...reckoned, ms: draws[id] }), measured: true }
+      : pricedAt(reckoned);
   }
 
   private add(
@@ -157,7 +159,7 @@ class ScreenOf {
     // On the first screen, what nothing asks for is missed; elsewhere nobody has come to it yet.
     const held = place === 'first screen' && home && !landing.roots.includes(home) ? { held: home.trigger } : {};
     const tells = tellsFailure(plan, path) ? { tellsFailure: true } : {};
-    this.parts.push({ ...drawnPart(id, name, place, more.renderMs), drawnBy, needs, ...held, ...tells, ...more });
+    this.parts.push({ ...drawnPart(id, name, place), drawnBy, needs, ...held, ...tells, ...more });
   }
 
   /** Fonts whose sheets the landing loads, for the text of the shell and the page. */
@@ -210,9 +212,9 @@ function shownAs(
  * What a split point draws that nobody has named as a part, under the part that it belongs to: code that is asked for
  * while the screen is drawn is waited for by what asks.
  */
-export function unnamedPart(path: string, needs: Need[], parent: number, renderMs: number): ScreenPart {
+export function unnamedPart(path: string, needs: Need[], parent: number): ScreenPart {
   const after = parent < 0 ? [] : [parent];
-  return { ...drawnPart(path, shortName(path), 'first screen', renderMs), drawnBy: 'script', needs, after };
+  return { ...drawnPart(path, shortName(path), 'first screen'), drawnBy: 'script', needs, after };
 }
 
 /** The part whose place tells when a part comes into view: itself where the document draws it, else the page around it. */
@@ -226,8 +228,13 @@ function shownAt(show: Trigger, page: number): ScreenPart['showWhen'] {
   return show.on === 'visible' ? { when: 'visible', target: page } : momentOf(show);
 }
 
-/** Something that the document draws, that answers, and needs nothing. */
-export function drawnPart(id: string, name: string, place: ScreenPart['place'], renderMs: number): ScreenPart {
+/** What drawing a part takes, as its fields. */
+export function pricedAt({ ms, pieces }: DrawingPrice): Pick<ScreenPart, 'renderMs' | 'piecesMs'> {
+  return { renderMs: ms, ...(pieces > 0 ? { piecesMs: Math.min(ms, pieces) } : {}) };
+}
+
+/** Something that the document draws for nothing, that answers, and needs nothing. */
+export function drawnPart(id: string, name: string, place: ScreenPart['place']): ScreenPart {
   return {
     id,
     name,
@@ -237,7 +244,7 @@ export function drawnPart(id: string, name: string, place: ScreenPart['place'], 
     interactive: true,
     after: [],
     fill: [],
-    renderMs,
+    renderMs: 0,
     onItsOwn: true,
   };
 }

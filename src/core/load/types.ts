@@ -206,6 +206,8 @@ export interface ScreenPart {
   /** Images and data that fill it; it counts as complete when they are there. */
   fill: number[];
   renderMs: number;
+  /** What of that packages draw by script, as far as a table of what was measured elsewhere tells (`load/drawn-by-packages.ts`). */
+  piecesMs?: number;
   /** Somebody measured what drawing it takes. */
   measured?: true;
   /** The fonts that its text is written in, where they have to be fetched. */

@@ -41,6 +41,14 @@ describe('what running and drawing rest on', () => {
     expect([running.measured, running.tabled, running.estimated].map(Math.round)).toEqual([16, 44, 0]);
   });
 
+  it('counts what packages draw with the table, unless somebody measured the part', () => {
+    const { drawing } = basis({ cpuMs: 20 }, { renderMs: 10, piecesMs: 6 });
+    expect([drawing.measured, drawing.tabled, drawing.estimated].map(Math.round)).toEqual([0, 18, 12]);
+    expect(basis({ cpuMs: 20 }, { renderMs: 10, piecesMs: 6, measured: true }).drawing).toEqual({
+      ...{ measured: 30, tabled: 0, estimated: 0 },
+    });
+  });
+
   it('counts script as measured where the device says what it costs', () => {
     const device = { ...SLOW.device, evaluationRate: 0.0002 };
     const { running } = basis({ estimatedBytes: 100_000 }, { renderMs: 0 }, Infinity, { ...SLOW, device });

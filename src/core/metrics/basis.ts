@@ -13,7 +13,7 @@ export interface Basis {
 export interface ThreadBasis {
   /** Files of script: measured modules and scripts, or the device’s rate times their size. */
   running: Basis;
-  /** Parts that script draws or has answer: measured, or reckoned from what their code draws. */
+  /** Parts that script draws or has answer: measured, told by the table of what packages draw, or reckoned from what their code draws. */
   drawing: Basis;
 }
 
@@ -39,11 +39,13 @@ export function basisOf(program: LoadProgram, timeline: Timeline, conditions: Co
   }
   const drawing: Basis = { measured: 0, tabled: 0, estimated: 0 };
   for (const { part: at, state, at: when } of timeline.reveals) {
-    const { drawnBy, renderMs, measured, needs } = program.parts[at];
+    const { drawnBy, renderMs, piecesMs = 0, measured, needs } = program.parts[at];
     // What the document drew, script goes over once to have it answer.
     const done = drawnBy === 'script' ? 'shown' : needs.length > 0 ? 'answering' : null;
     if (state !== done || when > until) continue;
-    drawing[measured ? 'measured' : 'estimated'] += drawingMs(conditions.device, renderMs);
+    const tabled = measured ? 0 : piecesMs;
+    drawing[measured ? 'measured' : 'estimated'] += drawingMs(conditions.device, renderMs - tabled);
+    drawing.tabled += drawingMs(conditions.device, tabled);
   }
   return { running, drawing };
 }

@@ -66,6 +66,14 @@ describe('largestContent', () => {
     expect(largestContent(program, timeline([]), [])).toMatchObject({ at: 300, name: 'first content' });
   });
 
+  it('is no chart, map or editor, however long that takes to draw', () => {
+    const plain = [screenPart('shell', { renderMs: 12 }), screenPart('map', { renderMs: 50, piecesMs: 43 })];
+    const program = page([], [], { parts: plain });
+    expect(largestContent(program, timeline([shown(0, 700), shown(1, 900)]), [0, 1])).toMatchObject({ at: 700 });
+    const large = { ...program, parts: [plain[0], { ...plain[1], renderMs: 60 }] };
+    expect(largestContent(large, timeline([shown(0, 700), shown(1, 900)]), [0, 1])).toMatchObject({ at: 900 });
+  });
+
   it('lies where browsers report it, in recorded loads of which it is known what is largest', () => {
     const folder = path.resolve('fidelity/recordings');
     const off: number[] = [];

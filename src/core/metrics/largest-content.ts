@@ -15,7 +15,7 @@ export interface LargestContent {
 /**
  * When the largest content of the first screen shows (Largest Contentful Paint, W3C: the largest image or text until somebody acts). Code says no
  * areas, so what is largest is taken from weight: the heaviest image of the first screen (bytes), where it has one that is no icon; else the part of
- * it that takes most to draw, of several the last one. `expected`: the parts of the first screen on that device, by index.
+ * it that takes most to draw, of several the last one: charts, maps and editors aside, which are no text of one block. `expected`: the parts of the first screen on that device, by index.
  */
 export function largestContent(program: LoadProgram, timeline: Timeline, expected: readonly number[]): LargestContent {
   const first: LargestContent = {
@@ -37,12 +37,13 @@ export function largestContent(program: LoadProgram, timeline: Timeline, expecte
   let heaviest: LargestContent = first;
   let most = Number.NEGATIVE_INFINITY;
   for (const p of expected) {
-    const { renderMs, name } = program.parts[p];
+    const { renderMs, piecesMs = 0, name } = program.parts[p];
+    const weight = renderMs - piecesMs;
     const reveal = shown.get(p);
     const at = reveal?.at ?? Number.NaN;
-    const isLater = renderMs === most && !(at <= heaviest.at);
-    if (renderMs <= most && !isLater) continue;
-    most = renderMs;
+    const isLater = weight === most && !(at <= heaviest.at);
+    if (weight <= most && !isLater) continue;
+    most = weight;
     heaviest = { at, name, cause: reveal?.cause ?? null };
   }
   return heaviest;

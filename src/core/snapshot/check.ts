@@ -16,7 +16,9 @@ function fitsTogether({ modules, imports, entries, output }: Snapshot, at: strin
     withinList(from, modules.length, 'modules', `${at}.imports[${i}].from`, 'Import of nothing');
     withinList(to, modules.length, 'modules', `${at}.imports[${i}].to`, 'Import of nothing');
   });
-  modules.forEach(({ draws = [] }, i) => {
+  modules.forEach(({ draws = [], makes = [] }, i) => {
+    for (const [n, module] of makes.entries())
+      withinList(module, modules.length, 'modules', `${at}.modules[${i}].makes[${n}]`);
     for (const [n, { module }] of draws.entries())
       withinList(module, modules.length, 'modules', `${at}.modules[${i}].draws[${n}].module`);
   });

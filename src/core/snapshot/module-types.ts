@@ -32,6 +32,8 @@ export const MODULE = named(
     startsFormats: MARK,
     /** Modules whose components it draws as soon as it is drawn itself, by their positions, with how many times its markup names them. */
     draws: optional(listOf(record({ module: WHOLE, times: WHOLE }))),
+    /** Modules that its functions call, other than to answer an act, for what packages draw by script (charts, maps, editors), by their positions. */
+    makes: optional(listOf(WHOLE)),
     /** Size of the file that an asset module stands for; the module itself only holds its address. */
     fileBytes: optional(BYTES),
   }),
