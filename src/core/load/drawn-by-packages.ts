@@ -14,7 +14,44 @@ export interface PiecePrice {
  * pages often have (50 points, 100 rows, a text of some lines), with its styles and layout, in Chromium without a graphics card; the middle one of five runs. It goes for
  * other major versions as well: without it a chart would cost a tenth.
  */
-const PIECES: readonly (readonly [name: string, first: number, again: number])[] = [['chart.js', 98, 37]];
+const PIECES: readonly (readonly [name: string, first: number, again: number])[] = [
+  ['@codemirror/view', 81, 32],
+  ['@fullcalendar/core', 170, 93],
+  ['@nivo/line', 150, 110],
+  ['@tiptap/core', 44, 9.9],
+  ['@xyflow/react', 60, 31],
+  ['ace-builds', 48, 26],
+  ['ag-grid-community', 190, 78],
+  ['chart.js', 98, 37],
+  ['cytoscape', 85, 56],
+  ['dygraphs', 24, 10],
+  ['echarts', 130, 58],
+  ['embla-carousel', 8.1, 4.4],
+  ['fabric', 71, 61],
+  ['flatpickr', 13, 5],
+  ['gridstack', 15, 5.4],
+  ['handsontable', 160, 89],
+  ['highcharts', 110, 62],
+  ['konva', 22, 15],
+  ['leaflet', 43, 50],
+  ['lexical', 21, 9.7],
+  ['lightweight-charts', 90, 39],
+  ['maplibre-gl', 150, 140],
+  ['plotly.js-dist-min', 110, 43],
+  ['prosemirror-view', 16, 3.6],
+  ['quill', 53, 37],
+  ['react-big-calendar', 56, 32],
+  ['react-day-picker', 36, 19],
+  ['recharts', 210, 91],
+  ['slate-react', 21, 9.3],
+  ['swiper', 13, 5.1],
+  ['tabulator-tables', 60, 48],
+  ['three', 130, 95],
+  ['uplot', 25, 12],
+  ['victory', 53, 23],
+  ['video.js', 73, 30],
+  ['vis-network', 180, 150],
+];
 
 const prices = new Map(PIECES.map(([name, first, again]) => [name, { first, again }]));
 

@@ -24,10 +24,12 @@ describe('what functions have packages draw', () => {
     ['in a method', 'export class Page { connectedCallback() { this.chart = new Chart(this); } }'],
     ['by a member of the package', 'export const mount = (el) => Chart.make(el).draw();'],
     ['after an answer', 'export async function mount(el) { const d = await get(); return new Chart(el, d); }'],
+    ['beside a handler', 'const other = { onClick: shut }; export const mount = (el) => new Chart(el);'],
     [
-      'in a function that is named as a handler elsewhere, too',
-      'const other = { onClick: shut }; export const mount = (el) => new Chart(el);',
+      'in a function that has the name of a handler elsewhere',
+      'export const mount = (el) => new Chart(el); export function Page(mount) { return { onClick: mount }; }',
     ],
+    ['beside something nearer of the same name', 'export const f = (all) => { all.map((Chart) => 1); new Chart(); };'],
   ])('%s', (_, text) => {
     expect(made({ page: CHART + text })).toEqual({ page: ['chart.js'] });
   });
@@ -44,10 +46,12 @@ describe('what functions have packages draw', () => {
       "export const Page = () => { const open = useCallback(() => { new Chart(el); }, []); return jsx('p', { onClick: open }); };",
     ],
     ['by a listener', "export const mount = (el) => el.addEventListener('click', () => new Chart(el));"],
-    [
-      'by a name of its own',
-      'export const mount = (el, Chart) => 1; class Other {} export const f = () => new Other();',
-    ],
+    ['by a name of its own', 'export const mount = (el) => { class Other {} return new Other(el); };'],
+    ['where a name means something nearer', 'export const f = (all) => all.map((Chart) => Chart.make());'],
+    ['where a block declares the name', 'export function f() { { const { a: Chart } = kit; new Chart(); } }'],
+    ['where the function has it as a variable', 'export function f() { if (on) { var Chart = kit; } new Chart(); }'],
+    ['where it is what was thrown', 'export function f() { try { go(); } catch (Chart) { Chart.make(); } }'],
+    ['where a loop has it', 'export function f(all) { for (const Chart of all) Chart.make(); }'],
   ])('nothing %s', (_, text) => {
     expect(made({ page: CHART + text })).toEqual({});
   });

@@ -3,6 +3,7 @@ import { graphIndex } from '../../core/snapshot/graph-index.ts';
 import type { Snapshot } from '../../core/snapshot/types.ts';
 import { importedBindings } from '../script/imported-bindings.ts';
 import { parse } from '../script/parse.ts';
+import { Scopes } from '../script/scopes.ts';
 import { isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 
 /**
@@ -39,13 +40,15 @@ export function addMadePieces(snapshot: Snapshot, texts: Readonly<Record<string,
 function calledInFunctions(text: string): Set<string> {
   const program = parse('out.js', text).program();
   const bindings = importedBindings(program);
-  const handlers = handlerNames(program);
+  const scopes = new Scopes();
+  const handlers = namedHandlers(program, scopes);
   const found = new Set<string>();
   walk(program, (node, above) => {
     if (node.type !== 'NewExpression' && node.type !== 'CallExpression') return;
-    const specifier = bindings.get(rootOf(node.callee) ?? '');
-    if (specifier === undefined || found.has(specifier)) return;
-    if (above.some(isFunction) && !isInHandler(above, handlers)) found.add(specifier);
+    const name = rootOf(node.callee) ?? '';
+    const specifier = bindings.get(name);
+    if (specifier === undefined || found.has(specifier) || !above.some(isFunction)) return;
+    if (scopes.homeOf(name, above) === null && !isInHandler(above, handlers, scopes)) found.add(specifier);
   });
   return found;
 }
@@ -59,34 +62,42 @@ function rootOf(callee: unknown): string | null {
 
 const HANDLES = /^on:?[A-Za-z]/;
 
-/** Names of functions that are only named as what answers an act: `{ onClick: open }`, `button.addEventListener('click', open)`. */
-function handlerNames(program: SyntaxNode): Set<string> {
-  const names = new Set<string>();
-  walk(program, (node) => {
+/** Names, by what declares them. */
+type Names = Map<SyntaxNode | null, Set<string>>;
+
+/** Names of functions that are named as what answers an act: `{ onClick: open }`, `button.addEventListener('click', open)`. */
+function namedHandlers(program: SyntaxNode, scopes: Scopes): Names {
+  const names: Names = new Map();
+  walk(program, (node, above) => {
     const handled =
       node.type === 'Property' && HANDLES.test(nameOf(node.key) ?? '')
         ? node.value
         : isListening(node)
           ? (node.arguments as SyntaxNode[])[1]
           : null;
-    const name = nameOf(handled);
-    if (name !== null) names.add(name);
+    if (!isNode(handled) || handled.type !== 'Identifier') return;
+    const name = handled.name as string;
+    const home = scopes.homeOf(name, above);
+    names.set(home, (names.get(home) ?? new Set()).add(name));
   });
   return names;
 }
 
 /** Whether a place lies in a function that answers an act. */
-function isInHandler(above: readonly SyntaxNode[], handlers: ReadonlySet<string>): boolean {
+function isInHandler(above: readonly SyntaxNode[], handlers: Names, scopes: Scopes): boolean {
+  const isHandler = (id: unknown, depth: number) => {
+    const name = nameOf(id);
+    return name !== null && !!handlers.get(scopes.homeOf(name, above.slice(0, depth)))?.has(name);
+  };
   return above.some((node, i) => {
     if (!isFunction(node)) return false;
-    if (handlers.has(nameOf(node.id) ?? '')) return true;
-    const around = above[i - 1];
-    if (around === undefined) return false;
+    if (node.type === 'FunctionDeclaration') return isHandler(node.id, i);
     // A function may be handed through others before it gets its name: `const open = useCallback(() => …)`.
     let at = i - 1;
-    while (above[at].type === 'CallExpression' && at > 0) at--;
-    if (above[at].type === 'VariableDeclarator') return handlers.has(nameOf(above[at].id) ?? '');
-    return (around.type === 'Property' && HANDLES.test(nameOf(around.key) ?? '')) || isListening(around);
+    while (at > 0 && above[at].type === 'CallExpression') at--;
+    const around = above[i - 1];
+    if (above[at]?.type === 'VariableDeclarator') return isHandler(above[at].id, at);
+    return (around?.type === 'Property' && HANDLES.test(nameOf(around.key) ?? '')) || (!!around && isListening(around));
   });
 }
 
