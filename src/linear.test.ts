@@ -11,6 +11,7 @@ import type { ReadModule } from './reader/graph/read-module.ts';
 import { readHtml } from './reader/html-document.ts';
 import { inlineMap, mapAddress } from './reader/output/source-map.ts';
 import { mediaIn } from './reader/parts/media.ts';
+import { showsContent } from './reader/runs/page-writes.ts';
 import { parseScript } from './reader/script/parse-script.ts';
 import { marked } from './reader/server-only.ts';
 import { splitSingleFile } from './reader/single-file.ts';
@@ -50,6 +51,8 @@ const MEETINGS: [string, (n: number) => () => unknown][] = [
     `${JSON.stringify(piece)} without end in a script`,
     (n) => () => parseScript('a.ts', `x;${piece.repeat(n / piece.length)}`, { jsxImportSource: 'react' }),
   ]),
+  ['text without end in an element', (n) => () => showsContent(`>${'a'.repeat(n)}`)],
+  ['ends of arrows', (n) => () => showsContent('> a'.repeat(n / 3))],
   ['comments before a directive', (n) => () => marked('/* a */ '.repeat(n))],
   ['a banner of slashes', (n) => () => marked(`${'/'.repeat(n)}\n/**/x`)],
   ['a comment that isn’t closed', (n) => () => marked('/*'.repeat(n))],

@@ -24,7 +24,8 @@ import { addMadePieces } from './parts/made-pieces.ts';
 import { frameOf } from './parts/shells.ts';
 import { type Built, frameWritten } from './parts/written-frame.ts';
 import { keptPlaceholders } from './placeholders.ts';
-import { startsFormats } from './runs/starts-formats.ts';
+import { addFormats } from './runs/formats.ts';
+import { FunctionsOf } from './runs/functions-of.ts';
 import { sheetUsers } from './sheet-users.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
 import { beginStep } from './watch.ts';
@@ -67,7 +68,9 @@ export function readSource(
   const importMap = new Map(found.flatMap((e) => [...(e.html?.imports ?? [])]));
   const aliases = new Map([...found.flatMap((e) => [...(e.aliases ?? [])]), ...configuredAliases(root)]);
   const filledIn = found.flatMap((e) => e.filledIn ?? []);
-  const graph = new SourceGraph({ root, bounds, importMap, aliases, filledIn }, jsxSource(root, description), progress);
+  const systems = AS_WRITTEN.filter((name) => hasDependency(description, name));
+  const resolving = { root, bounds, importMap, aliases, filledIn, systems };
+  const graph = new SourceGraph(resolving, jsxSource(root, description), progress);
   const failed: Failed[] = [];
   const unresolved: Unresolved[] = [];
   const entries = found.map((entry) => startOf(entry, graph, unresolved));
@@ -89,8 +92,6 @@ export function readSource(
   const caught = caughtImports({ ...built, routes, starts: from, moduleAt, files: Object.keys(built.texts) });
   for (const at of caught) built.imports[at].caught = true;
   addDrawn(built, entries, app.drawn);
-  for (const m of built.modules)
-    if (m.kind === 'script' && m.package === null && startsFormats(built.texts[m.path] ?? '')) m.startsFormats = true;
   const snapshot: Snapshot = {
     name: appName(root),
     origin: 'source',
@@ -112,7 +113,7 @@ export function readSource(
     ...(notes.visitors ? { visitors: notes.visitors } : {}),
     output: null,
   };
-  addMadePieces(snapshot, built.texts);
+  addDear(snapshot, built.texts);
   const complete = (of: Route[]) =>
     withActParts({ ...snapshot, routes: of }, built.acts, ({ pattern }) => saysParts(notes, pattern));
   snapshot.routes = complete(routes);
@@ -203,6 +204,13 @@ function addDrawn(built: Built, entries: readonly Entry[], app: DrawnApp): void 
   }
 }
 
+/** Says of the app's modules what running or drawing them takes that neither their size nor their markup tells. */
+function addDear(snapshot: Snapshot, texts: Readonly<Record<string, string>>): void {
+  const functions = new FunctionsOf(texts);
+  addFormats(snapshot, texts, functions);
+  addMadePieces(snapshot, functions);
+}
+
 /** Reads the modules of corrected routes, whether or not anything else leads to them; what isn’t there is left as it is. */
 function readCorrected(corrected: readonly CorrectedRoute[], found: readonly FoundEntry[], graph: SourceGraph): void {
   for (const { realm } of found) {
@@ -255,6 +263,9 @@ export function appName(root: string): string {
 
 /** Libraries that markup in scripts may be compiled for. */
 const MARKUP = ['react', 'preact', 'solid-js'];
+
+/** Component systems whose packages ship components as they are written (convention of Svelte's packages). */
+const AS_WRITTEN = ['svelte'];
 
 /** Where compiled markup gets its functions from: as the TypeScript configuration says, else the library that the app needs. */
 export function jsxSource(root: string, description: PackageDescription): string {

@@ -29,6 +29,8 @@ export interface ResolverOptions {
   aliases?: ReadonlyMap<string, string>;
   /** Specifiers that the framework's build fills in. */
   filledIn?: readonly RegExp[];
+  /** Component systems for whose builds packages have components as written, by the field and the condition of that name. */
+  systems?: readonly string[];
 }
 
 /** Folders that `@/` and `~/` stand for by habit, where no configuration says so. */
@@ -51,7 +53,8 @@ export class Resolver {
   /** Aliases with the longest names first. */
   private readonly aliases: readonly [name: string, folder: string][];
 
-  constructor({ root, bounds = root, importMap = new Map(), aliases = new Map(), filledIn = [] }: ResolverOptions) {
+  constructor(options: ResolverOptions) {
+    const { root, bounds = root, importMap = new Map(), aliases = new Map(), filledIn = [], systems = [] } = options;
     this.root = root;
     this.bounds = bounds;
     this.imports = importMap;
@@ -61,13 +64,16 @@ export class Resolver {
     const common = {
       extensions: EXTENSIONS,
       extensionAlias: { '.js': ['.ts', '.tsx', '.js'], '.jsx': ['.tsx', '.jsx'], '.mjs': ['.mts', '.mjs'] },
-      mainFields: ['browser', 'module', 'main'],
+      mainFields: [...systems, 'browser', 'module', 'main'],
       aliasFields: [['browser']],
       builtinModules: true,
       ...(configUsable(config) ? { tsconfig: { configFile: config, references: 'auto' as const } } : {}),
     };
     const asScript = (way: 'import' | 'require') =>
-      new ResolverFactory({ ...common, conditionNames: ['browser', way, 'module', 'production', 'default'] });
+      new ResolverFactory({
+        ...common,
+        conditionNames: [...systems, 'browser', way, 'module', 'production', 'default'],
+      });
     const style = {
       conditionNames: ['style', 'browser', 'default'],
       extensions: ['.css'],

@@ -75,7 +75,7 @@ function landingOn(app: PlannedApp, pattern: string): { c: Compilation; document
   const { landing } = walk;
   const files = new Files(snapshot, graph, plan, firstScreenOf(snapshot, plan, graph, landing));
   addGroups(landing, graph, files, route.page, snapshot);
-  const drawing = Drawing.onLanding(snapshot, graph, route);
+  const drawing = Drawing.onLanding(snapshot, graph, landing);
   const parts = screenParts(snapshot, plan, graph, landing, files, drawing);
   const landed = { ...app, walk, landing, files, parts, drawing };
   const drawers = drawersOf(landed);

@@ -6,6 +6,7 @@ import type { Snapshot } from '../snapshot/types.ts';
 import { compileLoad } from './compile.ts';
 import { DRAWING } from './drawing.ts';
 import { piecePriceOf } from './drawn-by-packages.ts';
+import { FIRST_FORMATS_MS } from './first-format-cost.ts';
 
 const KIT: Record<string, Sketch> = {
   'kit/index': { imports: ['kit/engine'], package: 'kit', bytes: 2000 },
@@ -105,6 +106,60 @@ describe('the price of drawing', () => {
     expect(cost(endless, 'page')).toBeLessThan(450);
   });
 
+  describe('of the first that formats', () => {
+    const formatting = (
+      formats: Record<string, 'always' | 'with data'>,
+      home: Partial<Route> = {},
+      starts?: string,
+    ) => {
+      const snapshot = app({ home: { card: 1 }, shop: { 'kit/index': 1 } }, {}, home);
+      for (const m of snapshot.modules) {
+        if (formats[m.path]) m.formats = formats[m.path];
+        if (m.path === starts) m.startsFormats = true;
+      }
+      return snapshot;
+    };
+    const home = (...given: Parameters<typeof formatting>) => parts(formatting(...given)).find((p) => p.id === 'page')!;
+    const { renderMs: plain } = home({});
+    const call = { id: 'rows', address: '/api/rows', bytes: 900, serverMs: 5, module: 'home' };
+
+    it('is dear, once in a document', () => {
+      const page = home({ home: 'always', card: 'always' });
+      expect(page.renderMs).toBeCloseTo(plain + FIRST_FORMATS_MS, 9);
+      expect(page.tabledMs).toBe(FIRST_FORMATS_MS);
+      expect(home({ card: 'with data', home: 'always' }).renderMs).toBeCloseTo(plain + FIRST_FORMATS_MS, 9);
+    });
+
+    it('is cheap where code has done so as it ran', () => {
+      expect(home({ card: 'always' }, {}, 'main').renderMs).toBeCloseTo(plain, 9);
+      expect(home({ card: 'always' }, {}, 'shop').renderMs).toBeCloseTo(plain + FIRST_FORMATS_MS, 9);
+    });
+
+    it('comes with the data that fills the page, where it stands under a condition', () => {
+      const page = home({ card: 'with data' }, { data: [call] });
+      expect(page.renderMs).toBeCloseTo(plain, 9);
+      expect(page.fillMs).toBeCloseTo(FIRST_FORMATS_MS + page.showsMs!, 9);
+      expect(home({ card: 'always' }, { data: [call] }).fillMs).toBeCloseTo(page.showsMs!, 9);
+    });
+
+    it('comes at once where the page itself waits for data, and where no data is asked for', () => {
+      expect(home({ card: 'with data' }).renderMs).toBeCloseTo(plain + FIRST_FORMATS_MS, 9);
+      const waits = home({ card: 'with data' }, { data: [call], pageAfter: ['rows'] });
+      expect(waits.renderMs).toBeCloseTo(plain + FIRST_FORMATS_MS, 9);
+      expect(waits.fillMs).toBeCloseTo(waits.showsMs!, 9);
+    });
+
+    it('is left to the first that is filled', () => {
+      const snapshot = formatting(
+        { home: 'with data' },
+        { data: [call], parts: [{ ...part('card', 'card'), needs: ['rows'] }] },
+      );
+      const [page, card] = ['page', 'card'].map((id) => parts(snapshot).find((p) => p.id === id)!);
+      expect(page.fillMs).toBeUndefined();
+      expect(card.fillMs).toBeCloseTo(FIRST_FORMATS_MS + card.showsMs!, 9);
+    });
+  });
+
   describe('of what packages draw by script', () => {
     const chart = piecePriceOf('chart.js')!;
     /** Of two pages each has a canvas that the package draws on, by a module of its own and by one that is drawn. */
@@ -124,7 +179,7 @@ describe('the price of drawing', () => {
     it('is what the table says, with all that the package leads to', () => {
       const snapshot = charts({ home: ['chart.js'] }, { home: { card: 1 } });
       expect(cost(snapshot, 'page')).toBeCloseTo(plain() + chart.first, 9);
-      expect(parts(snapshot).find((p) => p.id === 'page')!.piecesMs).toBeCloseTo(chart.first, 9);
+      expect(parts(snapshot).find((p) => p.id === 'page')!.tabledMs).toBeCloseTo(chart.first, 9);
     });
 
     it('is dear once in a document, and as dear again as often as it is drawn', () => {

@@ -1,8 +1,11 @@
 import type { ChunkGraph } from '../chunks/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
+import type { Module } from '../snapshot/module-types.ts';
 import type { Part, Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { leadToPieces, piecePriceOf } from './drawn-by-packages.ts';
+import { FIRST_FORMATS_MS, startsFormats } from './first-format-cost.ts';
+import type { Landing } from './landing.ts';
 import { aroundPage } from './part-modules.ts';
 
 /**
@@ -27,10 +30,15 @@ const UNKNOWN_MS = 4;
 /** More than this nobody draws at once; where more is reckoned, it isn't all drawn. */
 const MOST_MS = 400;
 
-/** What drawing costs on the reference device, in ms, and what of that packages draw by script, as the table of pieces says. */
+/** What drawing costs on the reference device, in ms. */
 export interface DrawingPrice {
   ms: number;
-  pieces: number;
+  /** What of that tables say of what was measured elsewhere: pieces that packages draw by script, the first text of a language. */
+  tabled: number;
+  /** Something of it formats only once data is there, and nothing has before. */
+  formatsLater?: true;
+  /** What of it comes again each time, without pieces: how much there is to see of components and their text. Missing where no code tells. */
+  shows?: number;
 }
 
 /**
@@ -47,23 +55,30 @@ export class Drawing {
     /** Packages that have drawn a piece by script. */
     private readonly pieces: Set<string>,
     private begun: boolean,
+    /** Something has formatted numbers, dates or texts of a language, which is dear once. */
+    private formatted: boolean,
   ) {}
 
   /** Of a document that is opened on a route. */
-  static onLanding(snapshot: Snapshot, graph: ChunkGraph, route: Route): Drawing {
+  static onLanding(snapshot: Snapshot, graph: ChunkGraph, { route, roots }: Landing): Drawing {
     const ran = new Set(factsOf(snapshot).framework);
-    return new Drawing(snapshot, graph, aroundOf(snapshot, graph, route), ran, new Set(), false);
+    const formatted = startsFormats(snapshot, graph, roots);
+    return new Drawing(snapshot, graph, aroundOf(snapshot, graph, route), ran, new Set(), false, formatted);
   }
 
   /** Of what is drawn later in the same document, on the same route or another one. */
   after(route?: Route): Drawing {
     const { snapshot, graph } = this;
     const around = route ? aroundOf(snapshot, graph, route) : this.around;
-    return new Drawing(snapshot, graph, around, new Set(this.ran), new Set(this.pieces), this.begun);
+    const { begun, formatted } = this;
+    return new Drawing(snapshot, graph, around, new Set(this.ran), new Set(this.pieces), begun, formatted);
   }
 
-  /** What drawing these modules costs, with all that they draw at once; `more`: modules of which only what they draw counts. */
-  of(paths: readonly string[], more: readonly string[] = []): DrawingPrice {
+  /**
+   * What drawing these modules costs, with all that they draw at once; `more`: modules of which only what they draw counts; `withData`: they are drawn once answers are
+   * there, and so is what stands under conditions in them.
+   */
+  of(paths: readonly string[], more: readonly string[] = [], withData = false): DrawingPrice {
     const { isKnown } = factsOf(this.snapshot);
     const { moduleAt } = graphIndex(this.snapshot);
     const at = (path: string) => moduleAt.get(path) ?? [];
@@ -79,14 +94,26 @@ export class Drawing {
     const again = this.sumOf(drawn, new Set());
     const within = again.ms > MOST_MS ? MOST_MS / again.ms : 1;
     const first = this.first(drawn.map((d) => d.module));
-    const pieces = within * again.pieces + first.pieces;
-    return { ms: isKnown ? begin + first.ms + within * again.ms : UNKNOWN_MS + pieces, pieces };
+    const format = this.formatFirst(first.formats, withData);
+    const tabled = within * again.tabled + first.tabled + format.ms;
+    const later = format.later ? { formatsLater: true as const } : {};
+    if (!isKnown) return { ms: UNKNOWN_MS + tabled, tabled, ...later };
+    const ms = begin + first.ms + within * again.ms + format.ms;
+    return { ms, tabled, shows: again.ms - again.tabled, ...later };
   }
 
   /** What somebody measured of a part, else what drawing its module costs. */
   ofPart(part: Part): DrawingPrice {
-    const estimate = this.of([part.module]);
+    const estimate = this.of([part.module], [], (part.drawnAfter ?? []).length > 0);
     return part.drawMs === undefined ? estimate : { ...estimate, ms: part.drawMs };
+  }
+
+  /** The first that formats in a document is dear. */
+  private formatFirst(formats: Module['formats'], withData: boolean): { ms: number; later: boolean } {
+    if (this.formatted || formats === undefined) return { ms: 0, later: false };
+    this.formatted = true;
+    const later = formats === 'with data' && !withData;
+    return { ms: later ? 0 : FIRST_FORMATS_MS, later };
   }
 
   /** All modules that are drawn with these. */
@@ -97,6 +124,13 @@ export class Drawing {
     return found;
   }
 
+  /** The same with those that stand apart themselves, but are drawn by one of them. */
+  drawnFrom(paths: readonly string[]): ReadonlySet<number> {
+    const found = this.reach(paths);
+    const drawn = [...found].flatMap((m) => (this.snapshot.modules[m].draws ?? []).map((d) => d.module));
+    return new Set([...found, ...drawn]);
+  }
+
   private children(m: number): { module: number; times: number }[] {
     const { draws = [], makes = [] } = this.snapshot.modules[m];
     const made = makes.map((module) => ({ module, times: 1 }));
@@ -104,31 +138,31 @@ export class Drawing {
   }
 
   /** What drawing some things costs each time. Of a package that draws pieces all components that stand together make one piece. */
-  private sumOf(drawn: readonly { module: number; times: number }[], above: Set<number>): DrawingPrice {
+  private sumOf(drawn: readonly { module: number; times: number }[], above: Set<number>): Sum {
     const leads = leadToPieces(this.snapshot);
     const pieces = new Map<string, number>();
-    const sum = { ms: 0, pieces: 0 };
+    const sum = { ms: 0, tabled: 0 };
     for (const { module, times } of drawn) {
       for (const name of leads.get(module) ?? []) pieces.set(name, Math.max(times, pieces.get(name) ?? 0));
       if (leads.has(module) || above.has(module)) continue;
       const each = this.onceMore(module, above);
       sum.ms += times * each.ms;
-      sum.pieces += times * each.pieces;
+      sum.tabled += times * each.tabled;
     }
     for (const [name, times] of pieces) {
       const all = times * piecePriceOf(name)!.again;
       sum.ms += all;
-      sum.pieces += all;
+      sum.tabled += all;
     }
     return sum;
   }
 
   /** What a module costs each time that it is drawn; what is drawn within itself isn't followed further. */
-  private onceMore(m: number, above: Set<number>): DrawingPrice {
+  private onceMore(m: number, above: Set<number>): Sum {
     const known = this.around.again.get(m);
     if (known !== undefined) return known;
     const { package: name, bytes } = this.snapshot.modules[m];
-    if (name !== null) return { ms: DRAWING.packaged, pieces: 0 };
+    if (name !== null) return { ms: DRAWING.packaged, tabled: 0 };
     above.add(m);
     const sum = this.sumOf(this.children(m), above);
     sum.ms += bytes.minified * DRAWING.ownByte;
@@ -138,11 +172,12 @@ export class Drawing {
   }
 
   /** What runs for the first time when modules are drawn: all that they draw and, of what belongs to packages, all that it leads to. */
-  private first(modules: readonly number[]): DrawingPrice {
+  private first(modules: readonly number[]): Sum & Pick<Module, 'formats'> {
     const { modules: all, imports } = this.snapshot;
     const { outStart, outgoing } = graphIndex(this.snapshot);
     let bytes = 0;
     let drawn = 0;
+    let formats: Module['formats'];
     const open: number[] = [];
     const take = (m: number) => {
       if (this.ran.has(m)) return;
@@ -152,6 +187,7 @@ export class Drawing {
     modules.forEach(take);
     for (const m of open) {
       if (all[m].kind !== 'script') continue;
+      formats = all[m].formats === 'always' ? 'always' : (formats ?? all[m].formats);
       const name = all[m].package;
       const price = name === null ? null : piecePriceOf(name);
       if (price) {
@@ -168,15 +204,17 @@ export class Drawing {
         if (kind === 'static') take(to);
       }
     }
-    return { ms: bytes * DRAWING.firstByte + drawn, pieces: drawn };
+    return { ms: bytes * DRAWING.firstByte + drawn, tabled: drawn, formats };
   }
 }
+
+type Sum = Pick<DrawingPrice, 'ms' | 'tabled'>;
 
 /** What is the same for all that is drawn on one route. */
 interface Around {
   apart: ReadonlySet<number>;
   /** What drawing a module once more costs, with all that it draws, as far as it is known. */
-  again: Map<number, DrawingPrice>;
+  again: Map<number, Sum>;
 }
 
 function aroundOf(snapshot: Snapshot, graph: ChunkGraph, route: Route): Around {

@@ -4,7 +4,7 @@ import { planned } from '../chunks/planned.ts';
 import { BASELINE } from '../plan/types.ts';
 import { simulate } from '../sim/simulate.ts';
 import { compileLoad } from './compile.ts';
-import { FIRST_FORMATS_MS } from './first-formats.ts';
+import { FIRST_FORMATS_MS } from './first-format-cost.ts';
 
 /** How long the files of a landing run, by name; `formats`: modules that make something that formats. */
 function running(formats: string[], measured?: string) {

@@ -1,11 +1,6 @@
 import type { Snapshot } from '../snapshot/types.ts';
 import { fileOf, type Uncompiled } from './compilation.ts';
-
-/**
- * What the first object costs on a page that formats numbers, dates or texts of a language, in ms on the reference machine: the browser loads what it knows of
- * languages. Further ones are cheap. Measured in Chromium: 20 to 24 ms in 13 of 14 new pages (docs/SIMULATOR.md).
- */
-export const FIRST_FORMATS_MS = 22;
+import { FIRST_FORMATS_MS } from './first-format-cost.ts';
 
 /** The first file of a landing whose code makes such an object as it runs takes that much longer. */
 export function addFirstFormats({ snapshot, graph, landing, files }: Uncompiled): void {

@@ -9,6 +9,7 @@ import { shortName } from '../text/short-name.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
 import type { Drawing, DrawingPrice } from './drawing.ts';
 import type { Files } from './files.ts';
+import { FIRST_FORMATS_MS } from './first-format-cost.ts';
 import { chunkOf, type LandedRoot, type Landing } from './landing.ts';
 import { aroundPage } from './part-modules.ts';
 import { placeOf, screensOf } from './places.ts';
@@ -40,6 +41,10 @@ class ScreenOf {
   private readonly drawnBy: ScreenPart['drawnBy'];
   /** Index of the page among the parts; −1 without one. */
   private page = -1;
+  /** Modules that are drawn by what stands around all pages, and by the page. */
+  /** Something of what was drawn formats once data is there, which nothing that is filled with data has paid for yet. */
+  private formatsLater = false;
+  private draws: Record<'frame' | 'page', ReadonlySet<number>> | null = null;
 
   constructor(
     private readonly snapshot: Snapshot,
@@ -55,24 +60,38 @@ class ScreenOf {
 
   addShellAndPage(): void {
     const { route, files, drawing } = this;
-    const started = this.snapshot.entries.find((e) => e.realm === route.realm)?.modules ?? [];
+    const started = startsOf(this.snapshot, route);
     const [shell, ...layouts] = aroundPage(this.snapshot, route);
     if (shell) {
-      const price = this.priceOf('shell', drawing.of([shell], started));
+      const price = this.filled(this.priceOf('shell', drawing.of([shell], started)), []);
       this.add('shell', 'shell', shell, 'first screen', { ...this.fonts(), ...price });
     }
     const claimed = new Set(route.parts.flatMap((p) => p.needs));
     const images = this.imagesAmong((c) => c.place === 'first screen' && !claimed.has(c.id));
     const calls = this.callsAmong((d) => !claimed.has(d.id));
+    const price = drawing.of([...layouts, route.page], shell ? [] : started, (route.pageAfter ?? []).length > 0);
     this.add('page', shortName(route.page), route.page, 'first screen', {
       ...this.fonts(),
-      ...this.priceOf('page', drawing.of([...layouts, route.page], shell ? [] : started)),
+      ...this.filled(this.priceOf('page', price), calls),
       after: shell ? [0] : [],
       fill: [...images.map((c) => files.content(c)), ...calls.map((d) => files.data(d))],
     });
     this.page = this.parts.findIndex((p) => p.id === 'page');
     if (this.page >= 0) this.parts[this.page].needs.push(...this.answersOf(route.pageAfter));
     if (route.shellWaits) this.letShellWait();
+  }
+
+  /** What has to be drawn before a part: the page, or what stands around all pages where that alone draws it. */
+  private around({ module }: Part): number[] {
+    const { snapshot, route, drawing, drawnBy, page } = this;
+    const shell = this.parts.findIndex((p) => p.id === 'shell');
+    this.draws ??= {
+      frame: drawing.drawnFrom(shell < 0 ? startsOf(snapshot, route) : aroundPage(snapshot, route).slice(0, 1)),
+      page: drawing.drawnFrom([...route.layouts, route.page]),
+    };
+    const at = graphIndex(snapshot).moduleAt.get(module) ?? -1;
+    const isFrames = drawnBy === 'script' && this.draws.frame.has(at) && !this.draws.page.has(at);
+    return [isFrames ? shell : page].filter((p) => p >= 0);
   }
 
   /** The shell needs what the page needs, where it was seen that it doesn’t show before. */
@@ -93,7 +112,7 @@ class ScreenOf {
     if (place === 'later' || (waits && place === 'below')) return;
     const screens = screensOf(part);
     const own = {
-      after: this.page < 0 ? [] : [this.page],
+      after: this.around(part),
       ...(screens ? { screens } : {}),
     };
     const images = this.imagesAmong((c) => part.needs.includes(c.id)).map((c) => files.content(c));
@@ -104,8 +123,7 @@ class ScreenOf {
     const calls = this.callsAmong((d) => part.needs.includes(d.id)).map((d) => files.data(d));
     this.add(part.id, part.name, part.module, place, {
       interactive: part.interactive,
-      ...pricedAt(this.drawing.ofPart(part)),
-      ...(part.drawMs === undefined ? {} : { measured: true }),
+      ...this.filled(this.pricedPart(part), calls),
       ...own,
       fill: [...images, ...calls],
       ...shownAs(settings, waits, this.page),
@@ -129,17 +147,34 @@ class ScreenOf {
       const asked = landed.drawn && snapshot.modules[index.moduleAt.get(path) ?? -1]?.kind === 'script';
       const needs = needsOf(files, files.root(landed, []));
       if (!asked) continue;
-      const price = this.priceOf(path, this.drawing.of([path]));
+      const price = this.filled(this.priceOf(path, this.drawing.of([path])), []);
       this.parts.push({ ...unnamedPart(path, needs, this.page), ...price });
     }
   }
 
   /** What drawing something of the route takes: as measured, or as reckoned. */
-  private priceOf(id: string, reckoned: DrawingPrice): Pick<ScreenPart, 'renderMs' | 'piecesMs' | 'measured'> {
+  private priceOf(id: string, reckoned: DrawingPrice): PartPrice {
     const { draws = {} } = this.route;
-    return Object.hasOwn(draws, id)
-      ? { ...pricedAt({ ...reckoned, ms: draws[id] }), measured: true }
-      : pricedAt(reckoned);
+    return Object.hasOwn(draws, id) ? { ...reckoned, ms: draws[id], measured: true } : reckoned;
+  }
+
+  private pricedPart(part: Part): PartPrice {
+    return { ...this.drawing.ofPart(part), ...(part.drawMs === undefined ? {} : { measured: true }) };
+  }
+
+  /**
+   * What a part takes, with what it is filled with: `calls`, of which those that it waits for are there before. What formats only with data does so with the first
+   * answers that fill something, or at once where no data is asked for.
+   */
+  private filled(price: PartPrice, calls: readonly unknown[]): PriceFields {
+    this.formatsLater ||= price.formatsLater === true;
+    const fills = this.drawnBy === 'script' && calls.length > 0;
+    if (!fills && (!this.formatsLater || this.callsAmong(() => true).length > 0)) return pricedAt(price);
+    const formats = this.formatsLater ? FIRST_FORMATS_MS : 0;
+    this.formatsLater = false;
+    if (!fills) return pricedAt({ ...price, ms: price.ms + formats, tabled: price.tabled + formats });
+    const fillMs = (price.shows ?? 0) + formats;
+    return { ...pricedAt(price), ...(fillMs > 0 ? { fillMs } : {}) };
   }
 
   private add(
@@ -228,9 +263,21 @@ function shownAt(show: Trigger, page: number): ScreenPart['showWhen'] {
   return show.on === 'visible' ? { when: 'visible', target: page } : momentOf(show);
 }
 
+/** The modules that start the app around a route. */
+const startsOf = ({ entries }: Snapshot, { realm }: Route): string[] =>
+  entries.find((e) => e.realm === realm)?.modules ?? [];
+
+type PartPrice = DrawingPrice & Pick<ScreenPart, 'measured'>;
+type PriceFields = Pick<ScreenPart, 'renderMs' | 'tabledMs' | 'showsMs' | 'fillMs' | 'measured'>;
+
 /** What drawing a part takes, as its fields. */
-export function pricedAt({ ms, pieces }: DrawingPrice): Pick<ScreenPart, 'renderMs' | 'piecesMs'> {
-  return { renderMs: ms, ...(pieces > 0 ? { piecesMs: Math.min(ms, pieces) } : {}) };
+export function pricedAt({ ms, tabled, shows, measured }: PartPrice): PriceFields {
+  return {
+    renderMs: ms,
+    ...(tabled > 0 ? { tabledMs: Math.min(ms, tabled) } : {}),
+    ...(shows === undefined ? {} : { showsMs: shows }),
+    ...(measured ? { measured } : {}),
+  };
 }
 
 /** Something that the document draws for nothing, that answers, and needs nothing. */

@@ -206,8 +206,12 @@ export interface ScreenPart {
   /** Images and data that fill it; it counts as complete when they are there. */
   fill: number[];
   renderMs: number;
-  /** What of that packages draw by script, as far as a table of what was measured elsewhere tells (`load/drawn-by-packages.ts`). */
-  piecesMs?: number;
+  /** What of that tables of what was measured elsewhere tell: what packages draw by script, the first text of a language. */
+  tabledMs?: number;
+  /** What drawing its components once more would take, without what packages draw by script: how much of it there is to see. */
+  showsMs?: number;
+  /** What drawing it anew takes once all answers that fill it are there, on the reference device. */
+  fillMs?: number;
   /** Somebody measured what drawing it takes. */
   measured?: true;
   /** The fonts that its text is written in, where they have to be fetched. */

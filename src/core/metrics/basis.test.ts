@@ -42,9 +42,9 @@ describe('what running and drawing rest on', () => {
   });
 
   it('counts what packages draw with the table, unless somebody measured the part', () => {
-    const { drawing } = basis({ cpuMs: 20 }, { renderMs: 10, piecesMs: 6 });
+    const { drawing } = basis({ cpuMs: 20 }, { renderMs: 10, tabledMs: 6 });
     expect([drawing.measured, drawing.tabled, drawing.estimated].map(Math.round)).toEqual([0, 18, 12]);
-    expect(basis({ cpuMs: 20 }, { renderMs: 10, piecesMs: 6, measured: true }).drawing).toEqual({
+    expect(basis({ cpuMs: 20 }, { renderMs: 10, tabledMs: 6, measured: true }).drawing).toEqual({
       ...{ measured: 30, tabled: 0, estimated: 0 },
     });
   });

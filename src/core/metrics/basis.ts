@@ -39,11 +39,11 @@ export function basisOf(program: LoadProgram, timeline: Timeline, conditions: Co
   }
   const drawing: Basis = { measured: 0, tabled: 0, estimated: 0 };
   for (const { part: at, state, at: when } of timeline.reveals) {
-    const { drawnBy, renderMs, piecesMs = 0, measured, needs } = program.parts[at];
+    const { drawnBy, renderMs, tabledMs = 0, measured, needs } = program.parts[at];
     // What the document drew, script goes over once to have it answer.
     const done = drawnBy === 'script' ? 'shown' : needs.length > 0 ? 'answering' : null;
     if (state !== done || when > until) continue;
-    const tabled = measured ? 0 : piecesMs;
+    const tabled = measured ? 0 : tabledMs;
     drawing[measured ? 'measured' : 'estimated'] += drawingMs(conditions.device, renderMs - tabled);
     drawing.tabled += drawingMs(conditions.device, tabled);
   }

@@ -67,9 +67,17 @@ describe('largestContent', () => {
   });
 
   it('is no chart, map or editor, however long that takes to draw', () => {
-    const plain = [screenPart('shell', { renderMs: 12 }), screenPart('map', { renderMs: 50, piecesMs: 43 })];
+    const plain = [screenPart('shell', { renderMs: 12 }), screenPart('map', { renderMs: 50, tabledMs: 43 })];
     const program = page([], [], { parts: plain });
     expect(largestContent(program, timeline([shown(0, 700), shown(1, 900)]), [0, 1])).toMatchObject({ at: 700 });
+    const seen = {
+      ...program,
+      parts: [
+        { ...plain[0], showsMs: 2 },
+        { ...plain[1], showsMs: 3 },
+      ],
+    };
+    expect(largestContent(seen, timeline([shown(0, 700), shown(1, 900)]), [0, 1])).toMatchObject({ at: 900 });
     const large = { ...program, parts: [plain[0], { ...plain[1], renderMs: 60 }] };
     expect(largestContent(large, timeline([shown(0, 700), shown(1, 900)]), [0, 1])).toMatchObject({ at: 900 });
   });

@@ -15,7 +15,8 @@ export interface LargestContent {
 /**
  * When the largest content of the first screen shows (Largest Contentful Paint, W3C: the largest image or text until somebody acts). Code says no
  * areas, so what is largest is taken from weight: the heaviest image of the first screen (bytes), where it has one that is no icon; else the part of
- * it that takes most to draw, of several the last one: charts, maps and editors aside, which are no text of one block. `expected`: the parts of the first screen on that device, by index.
+ * it with most to see (what drawing it again takes, or drawing it at all where that is all that is known), of several the last one: charts, maps and editors aside,
+ * which are no text of one block. `expected`: the parts of the first screen on that device, by index.
  */
 export function largestContent(program: LoadProgram, timeline: Timeline, expected: readonly number[]): LargestContent {
   const first: LargestContent = {
@@ -37,8 +38,8 @@ export function largestContent(program: LoadProgram, timeline: Timeline, expecte
   let heaviest: LargestContent = first;
   let most = Number.NEGATIVE_INFINITY;
   for (const p of expected) {
-    const { renderMs, piecesMs = 0, name } = program.parts[p];
-    const weight = renderMs - piecesMs;
+    const { renderMs, tabledMs = 0, showsMs, name } = program.parts[p];
+    const weight = showsMs ?? renderMs - tabledMs;
     const reveal = shown.get(p);
     const at = reveal?.at ?? Number.NaN;
     const isLater = weight === most && !(at <= heaviest.at);

@@ -57,6 +57,56 @@ describe('parts that script draws', () => {
   });
 });
 
+describe('parts that are drawn anew with their data', () => {
+  const SLOW = { ...ROUND, device: { ...ROUND.device, cpuFactor: 2 } };
+  const rowsIn = (fillMs: number, { serverMs = 300, image = false } = {}) => {
+    const asked = [{ when: 'eval' as const, do: { kind: 'fetch' as const, resource: 1 } }];
+    const picture = [{ when: 'eval' as const, do: { kind: 'img' as const, resource: 2 } }];
+    const program = page(
+      [entry],
+      [
+        file('/entry.js', { cpuMs: 10, follow: image ? [...asked, ...picture] : asked }),
+        file('/api/rows', { type: 'fetch', serverMs }),
+        file('/pic.jpg', { type: 'image', serverMs: 900 }),
+      ],
+      {
+        parts: [
+          part('board', {
+            needs: [{ resource: 0, state: 'evaluated' }],
+            fill: image ? [1, 2] : [1],
+            fillMs,
+            renderMs: 60,
+          }),
+        ],
+      },
+    );
+    const timeline = simulate(program, SLOW);
+    const end = (address: string) => timeline.requests.find((r) => r.address === address)!.end;
+    const { shown, filled } = states(timeline, 0);
+    return { shown, filled, answer: end('/api/rows'), picture: image ? end('/pic.jpg') : 0, timeline };
+  };
+
+  it('are filled once that is done, on the device', () => {
+    const { filled: at, answer, timeline } = rowsIn(20);
+    expect(at).toBeCloseTo(answer + 40, 6);
+    expect(timeline.tasks.at(-1)).toMatchObject({ kind: 'render', name: 'board', start: answer });
+    expect(rowsIn(0).filled).toBe(answer);
+  });
+
+  it('wait for their images as well, and for those alone where the data was there first', () => {
+    const both = rowsIn(20, { image: true });
+    expect(both.filled).toBe(both.picture);
+    expect(both.picture).toBeGreaterThan(both.answer + 40);
+  });
+
+  it('are drawn once where the answer was there before they showed', () => {
+    const { filled: at, shown, answer, timeline } = rowsIn(20, { serverMs: 0 });
+    expect(answer).toBeLessThan(shown);
+    expect(at).toBe(shown);
+    expect(timeline.tasks.filter((t) => t.kind === 'render')).toHaveLength(1);
+  });
+});
+
 describe('parts that the document draws', () => {
   const markup: MarkupItem[] = [entry, { at: 3000, tag: 'text', part: 0 }, { at: 3500, tag: 'text', part: 1 }];
   const parts = [

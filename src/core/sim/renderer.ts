@@ -282,7 +282,7 @@ export class Renderer implements Rendering {
         shown();
         page.triggers.shown(at, by);
         if (part.place === 'first screen') page.triggers.seen(at);
-        const waits = part.fill.map((r) => (next: Then) => this.whenNeed({ resource: r, state: 'arrived' }, next));
+        const waits = this.fills(at, by);
         if (waits.length > 0) afterAll(page, waits, (last) => this.reveal(at, 'filled', last.at > by.at ? last : by));
       };
       const inFont = (font: Cause) => this.turns[at] === turn && this.reveal(at, 'in font', font);
@@ -292,6 +292,29 @@ export class Renderer implements Rendering {
       else visible(paint);
     });
     this.tryPaint();
+  }
+
+  /** What fills a part that shows: its images as they come, and what it draws anew once all of its answers are there. */
+  private fills(at: number, shown: Cause): ((then: Then) => void)[] {
+    const { page } = this;
+    const { fill, fillMs = 0, name } = page.program.parts[at];
+    const arrives = (resource: number) => (then: Then) => this.whenNeed({ resource, state: 'arrived' }, then);
+    const turn = this.turns[at];
+    const isAnswer = (r: number) => page.program.resources[r].type === 'fetch';
+    const answers = fill.filter(isAnswer).map(arrives);
+    if (answers.length === 0 || fillMs === 0) return fill.map(arrives);
+    const drawAnew = (then: Then) =>
+      afterAll(page, answers, (last) => {
+        if (last.at <= shown.at || this.turns[at] !== turn) {
+          then(last);
+          return;
+        }
+        const ms = drawingMs(page.conditions.device, fillMs);
+        const task = page.mainThread.add('render', name, ms, last, -1, () =>
+          then(byTask(page, 'task', `${name} drawn with its data`, task)),
+        );
+      });
+    return [drawAnew, ...fill.filter((r) => !isAnswer(r)).map(arrives)];
   }
 
   /**

@@ -6,6 +6,9 @@ import { TRIGGER } from '../vocabulary/triggers.ts';
 export const MODULE_KINDS = ['script', 'style', 'json', 'asset'] as const;
 export type ModuleKind = (typeof MODULE_KINDS)[number];
 
+/** When functions of a module format something. */
+export const FORMATS_WHEN = ['always', 'with data'] as const;
+
 export const MODULE = named(
   'module',
   record({
@@ -30,6 +33,8 @@ export const MODULE = named(
     evaluationMs: optional(MILLIS),
     /** As it runs it makes something that formats numbers, dates or texts of a language (`Intl`), the first of which on a page is dear. */
     startsFormats: MARK,
+    /** Its functions, or what they call, do: always, or under conditions and for what is in lists, which mostly means: once data is there. */
+    formats: optional(choice(FORMATS_WHEN)),
     /** Modules whose components it draws as soon as it is drawn itself, by their positions, with how many times its markup names them. */
     draws: optional(listOf(record({ module: WHOLE, times: WHOLE }))),
     /** Modules that its functions call, other than to answer an act, for what packages draw by script (charts, maps, editors), by their positions. */

@@ -33,6 +33,18 @@ describe('what stands around all routes', () => {
       "import { Bar } from './bar.jsx';",
       'app.jsx',
     ],
+    [
+      'text in a component of a package',
+      '<Box><Title level={1}>Tides</Title><Page /></Box>',
+      "import { Box, Title } from 'kit';",
+      'app.jsx',
+    ],
+    [
+      'what a function compares',
+      '<Box a={(n) => n > 1} b={2 > one}><Page /></Box>',
+      "import { Box } from 'kit'; const one = 1;",
+      undefined,
+    ],
     ['nothing but the page', '<Page />', '', undefined],
     ['what only divides', '<div className="app"><main><Page /></main></div>', '', undefined],
     ['providers of packages', '<Provider><Page /></Provider>', "import { Provider } from 'kit';", undefined],
@@ -59,6 +71,20 @@ describe('what stands around all routes', () => {
       ['page', 1],
     ]);
     expect(parts(inApp('<Page />'))).toEqual([['page', 1]]);
+  });
+
+  it('has what it alone draws drawn with it, and not after the page', () => {
+    const after = (bar: string, tide = 'export default () => <p>tide</p>;') => {
+      const imports = "import { Bar } from './bar.jsx';";
+      const app = inApp('<div><Bar /><Page /></div>', imports, { 'bar.jsx': bar, 'tide.jsx': tide });
+      const { parts } = compileLoad(planned(app, BASELINE), '/');
+      return parts.find((p) => p.id === 'bar.jsx')?.after.map((a) => parts[a].id);
+    };
+    expect(after('export const Bar = () => <header>Harbour</header>;')).toEqual(['shell']);
+    // What nobody can tell to show is drawn there as well.
+    expect(after("import { Top } from 'kit'; export const Bar = () => <Top />;")).toEqual([]);
+    const both = "import { Bar } from './bar.jsx';\nexport default () => <p>tide <Bar /></p>;";
+    expect(after('export const Bar = () => <header>Harbour</header>;', both)).toEqual(['page']);
   });
 
   const framed = inApp(

@@ -1,4 +1,5 @@
 import { sketch } from '../../test-support/snapshots.ts';
+import { FunctionsOf } from '../runs/functions-of.ts';
 import { addMadePieces } from './made-pieces.ts';
 
 /** What modules make, by path: `page`, `helper` and `card` are the app's; a chart and what leads to it belong to packages. */
@@ -11,7 +12,7 @@ function made(texts: Record<string, string>): Record<string, string[]> {
     'chart.js': { imports: ['colours'], package: 'chart.js' },
     colours: { package: 'colours' },
   });
-  addMadePieces(snapshot, texts);
+  addMadePieces(snapshot, new FunctionsOf(texts));
   return Object.fromEntries(
     snapshot.modules.flatMap(({ path, makes }) => (makes ? [[path, makes.map((m) => snapshot.modules[m].path)]] : [])),
   );

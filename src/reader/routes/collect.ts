@@ -23,11 +23,16 @@ const NO_VIEW =
 
 /**
  * Reads what a module says about routes: lists of objects with paths, trees of route elements, lists of route modules; as
- * variables, spreads, conditions and functions put them together. Null where it says nothing that could matter.
+ * variables, spreads, conditions and functions put them together. `templates`: what it draws, where that is written apart from its script, in the form
+ * of the same nodes. Null where it says nothing that could matter.
  */
-export function collectRoutes(program: SyntaxNode, source: SourceText): RouteSheet | null {
+export function collectRoutes(
+  program: SyntaxNode,
+  source: SourceText,
+  templates: readonly SyntaxNode[] = [],
+): RouteSheet | null {
   const collector = new Collector(program, source);
-  return collector.sheet();
+  return collector.sheet(templates);
 }
 
 class Collector {
@@ -46,11 +51,12 @@ class Collector {
     private readonly source: SourceText,
   ) {}
 
-  sheet(): RouteSheet | null {
+  sheet(templates: readonly SyntaxNode[]): RouteSheet | null {
     const body = this.program.body as SyntaxNode[];
     for (const statement of body) this.noteNames(statement);
     for (const [name, fn] of this.functions) this.noteView(name, fn);
     for (const statement of body) this.findRoots(statement);
+    for (const template of templates) this.findRootsBelow(template, 'default');
     const pages = new Set(this.roots.flatMap(({ expression }) => pagesNamedIn(expression)));
     for (const [name, fn] of this.functions) if (pages.has(name)) this.notePlaceOf(name, fn);
     const { imported, exported, declared, texts, views, roots } = this;
@@ -176,26 +182,31 @@ class Collector {
 
   /** Claims the outermost expressions with routes below a statement. */
   private findRoots(statement: SyntaxNode): void {
-    const step = (node: SyntaxNode, owner: string | null) => {
-      const expression = this.begins(node) ? this.expressionOf(node) : null;
-      if (expression && hasEntries(expression)) {
-        this.roots.push({ owner, expression, onlyNamed: false });
-        return;
-      }
-      for (const field in node) {
-        const value = node[field];
-        for (const item of Array.isArray(value) ? value : [value]) if (isNode(item)) step(item, owner);
-      }
-    };
     const declared = statement.type.startsWith('Export') ? statement.declaration : statement;
     if (!isNode(declared)) return;
     if (declared.type === 'VariableDeclaration')
       for (const declarator of declared.declarations as SyntaxNode[]) {
         const before = this.roots.length;
-        step(declarator, nameOf(declarator.id));
+        this.findRootsBelow(declarator, nameOf(declarator.id));
         if (this.roots.length === before) this.noteNamed(declarator);
       }
-    else step(declared, nameOf(declared.id) ?? (statement.type === 'ExportDefaultDeclaration' ? 'default' : null));
+    else
+      this.findRootsBelow(
+        declared,
+        nameOf(declared.id) ?? (statement.type === 'ExportDefaultDeclaration' ? 'default' : null),
+      );
+  }
+
+  private findRootsBelow(node: SyntaxNode, owner: string | null): void {
+    const expression = this.begins(node) ? this.expressionOf(node) : null;
+    if (expression && hasEntries(expression)) {
+      this.roots.push({ owner, expression, onlyNamed: false });
+      return;
+    }
+    for (const field in node) {
+      const value = node[field];
+      for (const item of Array.isArray(value) ? value : [value]) if (isNode(item)) this.findRootsBelow(item, owner);
+    }
   }
 
   /** A single entry under a name, or routes of others under a new name. */

@@ -5,9 +5,14 @@ const SHOWING = 'header|nav|footer|aside|h[1-6]|p|span|img|svg|button|ul|ol|a|in
 const MARKUP = new RegExp(`(?<![\\w$)\\]])<(?:${SHOWING})(?=[\\s/>])`);
 const ELEMENT = new RegExp(`^(?:${SHOWING})$`);
 
+/** Text that stands right before the end of an element, whatever that is called: components of packages have names of their own. */
+const TEXT_INSIDE = />([^<>{}]+)<\/[A-Za-z]/g;
+
 /** Whether a text holds markup that shows something by itself: text, images, controls. */
 export function showsContent(text: string): boolean {
-  return MARKUP.test(text);
+  if (MARKUP.test(text)) return true;
+  for (const [, inside] of text.matchAll(TEXT_INSIDE)) if (/[\p{L}\p{N}]/u.test(inside)) return true;
+  return false;
 }
 
 /** What puts markup, and what puts text into the page (DOM). */

@@ -125,13 +125,13 @@ function noteOwn(
 ): void {
   const { drawn } = options;
   if (angular) noteAngular(angular, module, program, result);
-  if (MAY_SAY_ROUTES.test(text)) result.routes = collectRoutes(program, source);
   result.asks = readAsks(program, source);
   if (MAY_MOUNT.test(text)) result.mounts = mountedBy(program);
   if (/customElement/.test(text)) result.elements.push(...definedElements(program));
   noteUses(result.imports, program, source);
   const templates = [drawn, ...(angular?.components ?? []).map((c) => c.template?.root)].filter((t) => t != null);
   const roots = [program, ...templates];
+  if (templates.length > 0 || MAY_SAY_ROUTES.test(text)) result.routes = collectRoutes(program, source, templates);
   result.runs = readRuns(program, roots, text);
   if (/<img\b/.test(text)) result.images = roots.flatMap((root) => drawnImages(program, root, source));
   // Without markup syntax `<` only compares, or begins a type.
