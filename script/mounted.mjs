@@ -23,42 +23,47 @@ const nameOf = (wanted) => wanted.replace(/(.)@[^@/]*$/, '$1');
 const { served, address, stop } = await serveNatively();
 const browser = await launchBrowser();
 const rows = [];
+
+/** What a page of an app keeps once it has drawn, beside the reference machine. Throws what the page throws. */
+async function tookIn(folder, entry) {
+  served.entry = path.join(folder, entry);
+  const page = await browser.newPage();
+  try {
+    const failed = new Promise((_, fail) => page.on('pageerror', fail));
+    const took = besideReference(page, async () => {
+      await page.goto(address);
+      return (await page.waitForFunction(() => globalThis.took, null, { timeout: 30_000 })).jsonValue();
+    });
+    return await Promise.race([took, failed]);
+  } finally {
+    // What a piece began may end its page before.
+    await page.close().catch(() => {});
+  }
+}
+
 for (const [wanted, , code] of WIDGETS.filter(([name]) => only.length === 0 || only.includes(nameOf(name)))) {
   const name = nameOf(wanted);
   const folder = path.join(home, 'apps', name.replaceAll('/', '-'));
   writeFiles(folder, filesOf(name, code));
-  served.entry = path.join(folder, 'src/main.jsx');
-  const took = [];
-  let failed = null;
-  for (let run = 0; run < runs && failed === null; run++) {
-    const page = await browser.newPage();
-    page.on('pageerror', (error) => (failed ??= error.message));
-    const beside = besideReference(page, async () => {
-      await page.goto(address);
-      return (await page.waitForFunction(() => globalThis.took, null, { timeout: 30_000 })).jsonValue();
-    });
-    await beside.then(
-      (one) => took.push(one),
-      (error) => (failed ??= error.message.split('\n')[0]),
+  try {
+    const took = [];
+    for (let run = 0; run < runs; run++) took.push(await tookIn(folder, 'src/main.jsx'));
+    const { formats } = (await tookIn(folder, 'src/looks.jsx')).result;
+    const ofReference = (what) => middle(evenOnes(took).map(({ result, slower }) => result[what] / slower));
+    const row = { name, formats, first: ofReference('first'), again: ofReference('again') };
+    rows.push(row);
+    const { elements, height } = took[0].result;
+    console.log(
+      `${name.padEnd(20)} first ${row.first.toFixed(1).padStart(6)} ms, once more ${row.again.toFixed(1).padStart(6)} ms; ${elements} elements, ${height} px${formats ? ', formats' : ''}`,
     );
-    await page.close().catch(() => {});
+  } catch (error) {
+    console.log(`${name}: ${error.message.split('\n')[0]}`);
   }
-  if (failed !== null) {
-    console.log(`${name}: ${failed}`);
-    continue;
-  }
-  const ofReference = (what) => middle(evenOnes(took).map(({ result, slower }) => result[what] / slower));
-  const row = { name, first: ofReference('first'), again: ofReference('again') };
-  rows.push(row);
-  const { elements, height } = took[0].result;
-  console.log(
-    `${name.padEnd(20)} first ${row.first.toFixed(1).padStart(6)} ms, once more ${row.again.toFixed(1).padStart(6)} ms; ${elements} elements, ${height} px`,
-  );
 }
 await browser.close();
 stop();
 done();
 const rounded = (ms) => (ms < 10 ? ms.toFixed(1) : Math.round(ms));
 if (values.table)
-  for (const { name, first, again } of rows.sort((a, b) => (a.name < b.name ? -1 : 1)))
-    console.log(`  ['${name}', ${rounded(first)}, ${rounded(again)}],`);
+  for (const { name, first, again, formats } of rows.sort((a, b) => (a.name < b.name ? -1 : 1)))
+    console.log(`  ['${name}', ${rounded(first)}, ${rounded(again)}${formats ? ', FORMATS' : ''}],`);

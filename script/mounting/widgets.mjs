@@ -5,7 +5,7 @@ const POINTS = 'Array.from({ length: 50 }, (_, n) => Math.round(50 + 40 * Math.s
 const ROWS =
   "Array.from({ length: 100 }, (_, n) => ({ id: n + 1, ship: ['Wren', 'Teal', 'Heron'][n % 3], berth: (n % 9) + 1, metres: 20 + (n % 7) * 5, crew: n % 12 }))";
 const LINES =
-  "Array.from({ length: 30 }, (_, n) => `const berth${n} = { ship: 'Wren', metres: ${20 + n} };`).join('\\n')";
+  "Array.from({ length: 30 }, (_, n) => 'const berth' + n + ' = { ship: \"Wren\", metres: ' + (20 + n) + ' };').join('\\n')";
 const PROSE =
   "'<h2>Tides</h2>' + '<p>The <strong>ebb</strong> began at nine, and the ferry was <em>late</em>.</p>'.repeat(8)";
 const DATED = `${POINTS}.map((v, n) => ({ at: n, level: v, wind: 100 - v }))`;
@@ -361,12 +361,35 @@ export function mount(element) {
   ],
 ];
 
-/** The files of a page that draws a piece twice, once it has drawn something else, and keeps how long each took. */
+const LOOKS = `import * as piece from './piece.jsx';
+let formats = false;
+const watched = (of, name) => {
+  of[name] = new Proxy(of[name], {
+    construct: (to, given) => { formats = true; return new to(...given); },
+    apply: (to, self, given) => { formats = true; return Reflect.apply(to, self, given); },
+  });
+};
+for (const name of ['NumberFormat', 'DateTimeFormat', 'RelativeTimeFormat', 'ListFormat', 'DisplayNames', 'Segmenter', 'Collator']) watched(Intl, name);
+for (const of of [Number.prototype, Date.prototype]) watched(of, 'toLocaleString');
+for (const name of ['toLocaleDateString', 'toLocaleTimeString']) watched(Date.prototype, name);
+watched(String.prototype, 'localeCompare');
+const element = document.body.appendChild(document.createElement('div'));
+element.style.cssText = 'width: 640px; height: 320px';
+await piece.mount(element);
+await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done))));
+globalThis.took = { formats };
+`;
+
+/**
+ * The files of two pages: `main` draws a piece twice, once it has drawn something else and formatted something, and keeps how long each took; `looks` draws it once and
+ * looks whether it formats numbers, dates or texts of a language.
+ */
 export function filesOf(name, code) {
   return {
     'package.json': JSON.stringify({ name: 'piece', dependencies: { [name]: '*' } }),
     'index.html': '<div id="root"></div><script type="module" src="/src/main.jsx"></script>',
     'src/piece.jsx': code,
+    'src/looks.jsx': LOOKS,
     'src/main.jsx': `import * as piece from './piece.jsx';
 /** Works as often as the page can, and adds up how long something else held it up until two frames are over: all that the thread does. */
 const spin = (over) => new Promise((done) => {
@@ -399,6 +422,8 @@ async function timed(draw) {
 }
 await timed((element) => { element.textContent = 'nothing'; });
 const nothing = await timed((element) => { element.textContent = 'nothing'; });
+new Intl.NumberFormat('en').format(1);
+new Intl.DateTimeFormat('en').format(new Date());
 if (piece.before) await timed(piece.before);
 const first = await timed(piece.mount);
 await new Promise((done) => setTimeout(done, 1500));

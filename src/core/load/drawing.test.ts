@@ -96,6 +96,29 @@ describe('the price of drawing', () => {
     expect(cost(app(draws), 'page', deferred)).toBeCloseTo(DRAWING.begin + own() + first(PAGE), 9);
   });
 
+  it('is more for what comes by itself, once for what comes together, and nothing where it was measured', () => {
+    const call = { id: 'rows', address: '/api/rows', bytes: 900, serverMs: 5, module: 'home' };
+    const both = ['dialog', 'card'].map((id) => ({ ...part(id, id), drawnAfter: ['rows'] }));
+    const having = (parts: Route['parts'], imports: string[]) =>
+      app({ home: { dialog: 1, card: 1 } }, { home: { imports, bytes: PAGE } }, { parts, data: [call] });
+    const alone = own() + first(PAGE);
+    const plain = having([part('dialog', 'dialog'), part('card', 'card')], ['dialog', 'card']);
+    expect(cost(plain, 'dialog')).toBeCloseTo(alone, 9);
+    const deferred = having([part('dialog', 'dialog'), part('card', 'card')], ['~dialog', '~card']);
+    expect(cost(deferred, 'dialog')).toBeCloseTo(alone + DRAWING.apart, 9);
+    expect(cost(deferred, 'card')).toBeCloseTo(alone + DRAWING.apart, 9);
+    const answered = having(both, ['dialog', 'card']);
+    expect(cost(answered, 'dialog')).toBeCloseTo(alone + DRAWING.apart, 9);
+    expect(cost(answered, 'card')).toBeCloseTo(alone, 9);
+    expect(cost(having([{ ...both[0], drawMs: 3 }, both[1]], ['dialog', 'card']), 'dialog')).toBe(3);
+  });
+
+  it('begins as its component system does', () => {
+    const page = (name: string) => cost(app({ home: { card: 1 } }, { dom: { package: name, bytes: 1000 } }), 'page');
+    expect(page('react-dom') - page('dom')).toBeCloseTo(12 - DRAWING.begin, 9);
+    expect(page('preact') - page('dom')).toBeCloseTo(3.5 - DRAWING.begin, 9);
+  });
+
   it('is measured where somebody measured it', () => {
     const measured = app({ home: { card: 1 } }, {}, { parts: [{ ...part('card', 'card'), drawMs: 33 }] });
     expect(cost(measured, 'card')).toBe(33);
@@ -161,14 +184,18 @@ describe('the price of drawing', () => {
   });
 
   describe('of what packages draw by script', () => {
-    const chart = piecePriceOf('chart.js')!;
+    const map = piecePriceOf('leaflet')!;
     /** Of two pages each has a canvas that the package draws on, by a module of its own and by one that is drawn. */
-    const charts = (makes: Record<string, string[]>, draws: Record<string, Record<string, number>> = {}) => {
+    const maps = (
+      makes: Record<string, string[]>,
+      draws: Record<string, Record<string, number>> = {},
+      piece = 'leaflet',
+    ) => {
       const snapshot = app(draws, {
-        home: { imports: ['kit/index', 'card', 'chart.js', 'line/index'], bytes: PAGE },
-        'line/index': { package: 'line', imports: ['chart.js'], bytes: 2000 },
-        'line/axis': { package: 'line', imports: ['chart.js'], bytes: 2000 },
-        'chart.js': { package: 'chart.js', imports: ['kit/huge'], bytes: 200_000 },
+        home: { imports: ['kit/index', 'card', 'leaflet', 'line/index'], bytes: PAGE },
+        'line/index': { package: 'line', imports: ['leaflet'], bytes: 2000 },
+        'line/axis': { package: 'line', imports: ['leaflet'], bytes: 2000 },
+        leaflet: { package: piece, imports: ['kit/huge'], bytes: 200_000 },
       });
       const at = (name: string) => snapshot.modules.findIndex((m) => m.path === name);
       for (const [from, of] of Object.entries(makes)) snapshot.modules[at(from)].makes = of.map(at);
@@ -177,36 +204,44 @@ describe('the price of drawing', () => {
     const plain = (draws: Record<string, Record<string, number>> = { home: { card: 1 } }) => cost(app(draws), 'page');
 
     it('is what the table says, with all that the package leads to', () => {
-      const snapshot = charts({ home: ['chart.js'] }, { home: { card: 1 } });
-      expect(cost(snapshot, 'page')).toBeCloseTo(plain() + chart.first, 9);
-      expect(parts(snapshot).find((p) => p.id === 'page')!.tabledMs).toBeCloseTo(chart.first, 9);
+      const snapshot = maps({ home: ['leaflet'] }, { home: { card: 1 } });
+      expect(cost(snapshot, 'page')).toBeCloseTo(plain() + map.first, 9);
+      expect(parts(snapshot).find((p) => p.id === 'page')!.tabledMs).toBeCloseTo(map.first, 9);
     });
 
     it('is dear once in a document, and as dear again as often as it is drawn', () => {
-      const lists = charts({ card: ['chart.js'] }, { home: { card: 3 } });
-      expect(cost(lists, 'page')).toBeCloseTo(plain({ home: { card: 3 } }) + chart.first + 2 * chart.again, 9);
+      const lists = maps({ card: ['leaflet'] }, { home: { card: 3 } });
+      expect(cost(lists, 'page')).toBeCloseTo(plain({ home: { card: 3 } }) + map.first + 2 * map.again, 9);
     });
 
     it('is one piece for all components of a wrapper that stand together', () => {
-      const wrapped = charts({}, { home: { card: 1, 'line/index': 2, 'line/axis': 1 } });
-      expect(cost(wrapped, 'page')).toBeCloseTo(plain() + chart.first + chart.again + first(2000 + 2000), 9);
+      const wrapped = maps({}, { home: { card: 1, 'line/index': 2, 'line/axis': 1 } });
+      expect(cost(wrapped, 'page')).toBeCloseTo(plain() + map.first + map.again + first(2000 + 2000), 9);
     });
 
     it('comes on top of an assumption where no code says what else it draws', () => {
-      expect(cost(charts({ home: ['chart.js'] }), 'page')).toBeCloseTo(4 + chart.first, 9);
+      expect(cost(maps({ home: ['leaflet'] }), 'page')).toBeCloseTo(4 + map.first, 9);
     });
 
     it('costs a handler nothing, and an entry that only prepares it takes nothing off', () => {
-      const prepared = charts({ home: ['chart.js'] }, { home: { card: 1 } });
+      const prepared = maps({ home: ['leaflet'] }, { home: { card: 1 } });
       const { modules, imports } = prepared;
       const at = (name: string) => modules.findIndex((m) => m.path === name);
-      imports.push({ ...imports[0], from: at('main'), to: at('chart.js'), specifier: 'chart.js', kind: 'static' });
-      expect(cost(prepared, 'page')).toBeCloseTo(plain() + chart.first, 9);
-      expect(cost(charts({}, { home: { card: 1 } }), 'page')).toBeCloseTo(plain(), 9);
+      imports.push({ ...imports[0], from: at('main'), to: at('leaflet'), specifier: 'leaflet', kind: 'static' });
+      expect(cost(prepared, 'page')).toBeCloseTo(plain() + map.first, 9);
+      expect(cost(maps({}, { home: { card: 1 } }), 'page')).toBeCloseTo(plain(), 9);
+    });
+
+    it('is that of the first text of a language as well, where the package formats', () => {
+      const chart = piecePriceOf('chart.js')!;
+      const snapshot = maps({ home: ['leaflet'] }, { home: { card: 1 } }, 'chart.js');
+      expect(cost(snapshot, 'page')).toBeCloseTo(plain() + chart.first + FIRST_FORMATS_MS, 9);
+      snapshot.modules.find((m) => m.path === 'main')!.startsFormats = true;
+      expect(cost(snapshot, 'page')).toBeCloseTo(plain() + chart.first, 9);
     });
 
     it('goes to what measured it', () => {
-      const snapshot = charts({ home: ['chart.js'] }, { home: { card: 1 } });
+      const snapshot = maps({ home: ['leaflet'] }, { home: { card: 1 } });
       snapshot.routes[0].draws = { page: 20 };
       expect(parts(snapshot).find((p) => p.id === 'page')).toMatchObject({ renderMs: 20, measured: true });
     });

@@ -13,8 +13,10 @@ import { aroundPage } from './part-modules.ts';
  * is compiled when it runs for the first time, so that the first drawing of a component costs many times what a further one does.
  */
 export const DRAWING = {
-  /** The framework draws for the first time in a document. */
-  begin: 11,
+  /** A component system draws for the first time in a document, where nobody measured which one. */
+  begin: 9,
+  /** A part that comes by itself is drawn: script that runs for it, styles, layout and painting, however little there is of it. */
+  apart: 8,
   /** What runs for the first time while something is drawn: per byte of minified text of all modules that it leads to. */
   firstByte: 0.0002,
   /** Of a large module only so much runs: bytes. */
@@ -24,6 +26,15 @@ export const DRAWING = {
   /** A component of a package, each time. */
   packaged: 0.2,
 } as const;
+
+/** What the first drawing of small components takes beyond a further one, by the package of the system that draws; measured in new pages of Chromium. */
+const BEGINS: readonly (readonly [name: string, ms: number])[] = [
+  ['react-dom', 12],
+  ['preact', 3.5],
+  ['svelte', 6.5],
+  ['vue', 9],
+  ['@vue/runtime-dom', 9],
+];
 
 /** Where code doesn't say what it draws: an assumption, the same for all parts. */
 const UNKNOWN_MS = 4;
@@ -82,7 +93,7 @@ export class Drawing {
     const { isKnown } = factsOf(this.snapshot);
     const { moduleAt } = graphIndex(this.snapshot);
     const at = (path: string) => moduleAt.get(path) ?? [];
-    const begin = this.begun ? 0 : DRAWING.begin;
+    const begin = this.begun ? 0 : factsOf(this.snapshot).begins;
     this.begun = true;
     const drawn = [
       ...paths.flatMap(at).map((module) => ({ module, times: 1 })),
@@ -193,6 +204,7 @@ export class Drawing {
       if (price) {
         // All that it leads to was measured with it.
         if (!this.pieces.has(name!)) drawn += Math.max(0, price.first - price.again);
+        if (price.formats) formats = 'always';
         this.pieces.add(name!);
         continue;
       }
@@ -228,6 +240,8 @@ function aroundOf(snapshot: Snapshot, graph: ChunkGraph, route: Route): Around {
 interface Facts {
   /** Whether the code says of anything what it draws. */
   isKnown: boolean;
+  /** What the component system takes when it draws for the first time, in ms. */
+  begins: number;
   /** Pages and layouts. */
   screens: number[];
   /** What packages bring that entries use without drawing them: the framework, whose part in drawing has its own price. */
@@ -242,6 +256,7 @@ function factsOf(snapshot: Snapshot): Facts {
   const { moduleAt } = graphIndex(snapshot);
   const facts = {
     isKnown: snapshot.modules.some((m) => m.draws !== undefined),
+    begins: beginsIn(snapshot),
     screens: snapshot.routes
       .flatMap((r) => [r.page, ...aroundPage(snapshot, r)])
       .flatMap((path) => moduleAt.get(path) ?? []),
@@ -249,6 +264,11 @@ function factsOf(snapshot: Snapshot): Facts {
   };
   known.set(snapshot, facts);
   return facts;
+}
+
+function beginsIn({ modules }: Snapshot): number {
+  const packages = new Set(modules.map((m) => m.package));
+  return BEGINS.find(([name]) => packages.has(name))?.[1] ?? DRAWING.begin;
 }
 
 function frameworkOf(snapshot: Snapshot): Set<number> {

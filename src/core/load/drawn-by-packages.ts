@@ -7,53 +7,60 @@ export interface PiecePrice {
   first: number;
   /** Each further one. */
   again: number;
+  /** It formats numbers, dates or texts of a language, which is dear once on a page by itself. */
+  formats: boolean;
 }
+
+/** Marks a package whose piece formats something. */
+const FORMATS = true;
 
 /**
  * Packages that draw by script what no markup of the app tells: charts, maps, editors, tables of data. Measured by `script/mounted.mjs --table`: a piece of a size that
  * pages often have (50 points, 100 rows, a text of some lines), with its styles and layout, in Chromium without a graphics card; the middle one of five runs. It goes for
  * other major versions as well: without it a chart would cost a tenth.
  */
-const PIECES: readonly (readonly [name: string, first: number, again: number])[] = [
-  ['@codemirror/view', 81, 32],
-  ['@fullcalendar/core', 170, 93],
-  ['@nivo/line', 150, 110],
-  ['@tiptap/core', 44, 9.9],
-  ['@xyflow/react', 60, 31],
-  ['ace-builds', 48, 26],
-  ['ag-grid-community', 190, 78],
-  ['chart.js', 98, 37],
-  ['cytoscape', 85, 56],
-  ['dygraphs', 24, 10],
-  ['echarts', 130, 58],
-  ['embla-carousel', 8.1, 4.4],
-  ['fabric', 71, 61],
-  ['flatpickr', 13, 5],
-  ['gridstack', 15, 5.4],
-  ['handsontable', 160, 89],
-  ['highcharts', 110, 62],
-  ['konva', 22, 15],
-  ['leaflet', 43, 50],
-  ['lexical', 21, 9.7],
-  ['lightweight-charts', 90, 39],
-  ['maplibre-gl', 150, 140],
-  ['plotly.js-dist-min', 110, 43],
-  ['prosemirror-view', 16, 3.6],
-  ['quill', 53, 37],
-  ['react-big-calendar', 56, 32],
-  ['react-day-picker', 36, 19],
-  ['recharts', 210, 91],
-  ['slate-react', 21, 9.3],
-  ['swiper', 13, 5.1],
-  ['tabulator-tables', 60, 48],
-  ['three', 130, 95],
-  ['uplot', 25, 12],
-  ['victory', 53, 23],
-  ['video.js', 73, 30],
-  ['vis-network', 180, 150],
+const PIECES: readonly (readonly [name: string, first: number, again: number, formats?: typeof FORMATS])[] = [
+  ['@codemirror/view', 75, 32],
+  ['@fullcalendar/core', 141, 93, FORMATS],
+  ['@nivo/line', 132, 101],
+  ['@tiptap/core', 47, 9.8],
+  ['@xyflow/react', 60, 26],
+  ['ace-builds', 47, 21],
+  ['ag-grid-community', 172, 61, FORMATS],
+  ['chart.js', 75, 38, FORMATS],
+  ['cytoscape', 92, 49],
+  ['dygraphs', 21, 9.7],
+  ['echarts', 126, 40],
+  ['embla-carousel', 8.0, 3.9],
+  ['fabric', 70, 61],
+  ['flatpickr', 13, 5.2],
+  ['gridstack', 15, 6.6],
+  ['handsontable', 164, 67, FORMATS],
+  ['highcharts', 91, 43, FORMATS],
+  ['konva', 20, 13],
+  ['leaflet', 51, 42],
+  ['lexical', 22, 7.0],
+  ['lightweight-charts', 63, 30, FORMATS],
+  ['maplibre-gl', 150, 119],
+  ['plotly.js-dist-min', 119, 42],
+  ['prosemirror-view', 18, 4.8],
+  ['quill', 54, 24],
+  ['react-big-calendar', 59, 33],
+  ['react-day-picker', 36, 18],
+  ['recharts', 204, 93],
+  ['slate-react', 22, 7.1],
+  ['swiper', 13, 5.5],
+  ['tabulator-tables', 56, 34],
+  ['three', 130, 94],
+  ['uplot', 25, 9.8],
+  ['victory', 53, 17],
+  ['video.js', 75, 32],
+  ['vis-network', 173, 133],
 ];
 
-const prices = new Map(PIECES.map(([name, first, again]) => [name, { first, again }]));
+const prices = new Map(
+  PIECES.map(([name, first, again, formats]) => [name, { first, again, formats: formats === true }]),
+);
 
 /** What a piece of a package costs; null of packages that aren't known to draw one. */
 export function piecePriceOf(name: string): PiecePrice | null {

@@ -6,7 +6,7 @@ import type { CallBeginning, Part, Route } from '../snapshot/route-types.ts';
 import type { TriggerKind } from '../vocabulary/triggers.ts';
 import { fetchedAhead } from './ahead.ts';
 import { addGroups, type Compilation, fileOf } from './compilation.ts';
-import type { Drawing } from './drawing.ts';
+import { DRAWING, type Drawing, type DrawingPrice } from './drawing.ts';
 import { type AskedWhileDrawn, asDrawn, askedInside, askedOnMove, onceDrawn } from './drawn-in.ts';
 import { hintsOnApproach, routesApproached } from './hints.ts';
 import { chunkOf, type LandedRoot, type LandingWalk, walkLanding } from './landing.ts';
@@ -348,7 +348,7 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
   const at =
     parts.push({
       ...drawnPart(part.id, part.name, 'later'),
-      ...pricedAt(drawing.ofPart(part)),
+      ...pricedAt(apart(drawing.ofPart(part), part.drawMs !== undefined)),
       route: route.pattern,
       drawnBy: 'script',
       interactive: part.interactive,
@@ -382,6 +382,10 @@ function drawingOf(c: Compilation, moment: Moment, module: number): Rest {
   // What was scrolled to stays; what was opened is closed before it can be opened again.
   return { kind, act, hides: kind === 'scroll' ? [] : shows, shows, until: 'shown' };
 }
+
+/** What an act opens is drawn by itself. */
+const apart = (price: DrawingPrice, measured: boolean): DrawingPrice =>
+  measured ? price : { ...price, ms: price.ms + DRAWING.apart };
 
 /** What split points inside a part draw, as soon as that is drawn: it belongs to the part. */
 function nestedParts(

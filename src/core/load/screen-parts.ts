@@ -7,7 +7,7 @@ import type { Part, Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { shortName } from '../text/short-name.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
-import type { Drawing, DrawingPrice } from './drawing.ts';
+import { DRAWING, type Drawing, type DrawingPrice } from './drawing.ts';
 import type { Files } from './files.ts';
 import { FIRST_FORMATS_MS } from './first-format-cost.ts';
 import { chunkOf, type LandedRoot, type Landing } from './landing.ts';
@@ -30,6 +30,7 @@ export function screenParts(
   screen.addShellAndPage();
   for (const part of route.parts) screen.addPart(part);
   screen.addUnnamed();
+  screen.addApart();
   widenFallbacks(plan, route, screen.parts);
   return screen.parts;
 }
@@ -150,6 +151,17 @@ class ScreenOf {
       const price = this.filled(this.priceOf(path, this.drawing.of([path])), []);
       this.parts.push({ ...unnamedPart(path, needs, this.page), ...price });
     }
+  }
+
+  /** What comes later than what was drawn before it, with code or answers of its own, is drawn by itself. */
+  addApart(): void {
+    const before = new Set<string>();
+    this.parts.forEach((part, i) => {
+      const own = part.needs.map(({ resource, state }) => `${resource} ${state}`);
+      const comesLater = own.some((need) => !before.has(need));
+      if (i > 0 && comesLater && part.drawnBy === 'script' && !part.measured) part.renderMs += DRAWING.apart;
+      for (const need of own) before.add(need);
+    });
   }
 
   /** What drawing something of the route takes: as measured, or as reckoned. */
