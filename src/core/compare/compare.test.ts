@@ -59,7 +59,7 @@ describe('a table of a plan', () => {
     const table = planTable(app, planOf({ kind: 'join', import: 'page::dialog' }), [DEFAULT_CONDITIONS]);
     expect(table.actions[0].figures).toMatchObject([{ bytes: 0, requests: 0, hops: 0 }]);
     // It is still drawn, and takes a frame to be seen.
-    expect(table.actions[0].figures[0]!.wait).toBeLessThan(50);
+    expect(table.actions[0].figures[0]!.wait).toBeLessThan(60);
   });
 });
 

@@ -77,3 +77,59 @@ describe('a placeholder that the component system keeps', () => {
     expect(slow.inner).toBeLessThan(slow.there[1] + FRAME);
   });
 });
+
+describe('what only waits for an answer', () => {
+  /** A part whose code comes with the page's, or later, and that waits for an answer that takes so long. */
+  function answered(placeholders: LoadProgram['placeholders'], { answerMs = 40, codeMs = 0, renderMs = 0 } = {}) {
+    const entry = { at: 1, tag: 'script', group: 0, mode: 'async' } as const;
+    const code = (resource: number) => ({ resource, state: 'evaluated' as const });
+    const isLater = codeMs > 0;
+    const program = page(
+      [entry],
+      [
+        file('/entry.js', { follow: [{ when: 'eval', do: { kind: 'import', group: 1 } }] }),
+        file('/outer.js', {
+          serverMs: 20,
+          follow: [
+            { when: 'eval', do: { kind: 'fetch', resource: 2 } },
+            ...(isLater ? [{ when: 'eval' as const, do: { kind: 'import' as const, group: 3 }, answers: [2] }] : []),
+          ],
+        }),
+        file('/rows', { type: 'fetch', serverMs: answerMs }),
+        ...(isLater ? [file('/list.js', { serverMs: codeMs })] : []),
+      ],
+      {
+        parts: [
+          screenPart('page', { drawnBy: 'script', needs: [code(0)] }),
+          screenPart('outer', { drawnBy: 'script', needs: [code(1)], after: [0], renderMs: 0 }),
+          screenPart('list', {
+            ...{ drawnBy: 'script', after: [1], renderMs },
+            needs: [code(isLater ? 3 : 1), { resource: 2, state: 'arrived' }],
+          }),
+        ],
+        ...(placeholders ? { placeholders } : {}),
+      },
+    );
+    const { reveals, requests } = simulate(program, ROUND);
+    const at = (id: string, state: string) =>
+      reveals.find((r) => program.parts[r.part].id === id && r.state === state)?.at ?? Number.NaN;
+    const answer = requests.find((r) => r.address === '/rows')!.end;
+    return { outer: at('outer', 'shown') - at('outer', 'stand-in'), list: at('list', 'shown'), answer };
+  }
+
+  it('doesn’t keep what is around it', () => {
+    expect(answered(NESTED).outer).toBeLessThan(200);
+    expect(answered(KEPT).outer).toBeCloseTo(300, 6);
+  });
+
+  it('is drawn once the answer is there, all of it', () => {
+    const late = answered(KEPT, { answerMs: 800, renderMs: 50 });
+    expect(late.list - late.answer).toBeGreaterThan(50);
+    expect(late.list - late.answer).toBeLessThan(50 + FRAME);
+  });
+
+  it('has a placeholder from then on, where its code comes only then', () => {
+    const late = answered(KEPT, { answerMs: 800, codeMs: 20 });
+    expect(late.list - late.answer).toBeCloseTo(300, 6);
+  });
+});

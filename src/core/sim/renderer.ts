@@ -14,8 +14,8 @@ const LET_IN_SHARE = 0.5;
 
 /** What shows: parts drawn by the document or by script, the first paint, and from when on each part answers. */
 interface Needs extends PageContext {
-  fetcher: Pick<Fetching, 'onArrival' | 'onFailure'>;
-  scripts: Pick<Evaluating, 'onEvaluated'>;
+  fetcher: Pick<Fetching, 'onArrival' | 'onFailure' | 'hasArrived'>;
+  scripts: Pick<Evaluating, 'onEvaluated' | 'hasRun'>;
   parser: Pick<Parsing, 'bodyInserted' | 'renderBlocked' | 'lastBlocker'>;
   fonts: TextFonts;
   triggers: Pick<Triggering, 'await' | 'drawn' | 'shown' | 'painted' | 'seen' | 'unseen'>;
@@ -33,7 +33,9 @@ export class Renderer implements Rendering {
   private readonly standInSince = new Map<number, number>();
   /** Parts that were drawn in a stand-in's place, with what letting them in still takes of the thread, in ms. */
   private readonly letInMs = new Map<number, number>();
-  /** When a stand-in was seen last, of any part. */
+  /** Parts whose stand-in the component system itself put there, since their code wasn't; what only waits for answers is drawn in another way meanwhile. */
+  private readonly suspended = new Set<number>();
+  /** When such a stand-in was seen last, of any part. */
   private lastStandIn = Number.NEGATIVE_INFINITY;
   /** Parts that show together: whether all were ready once, and those that wait for the others. */
   private readonly groups = new Map<string, { complete: boolean; waiting: Map<number, Then> }>();
@@ -124,6 +126,7 @@ export class Renderer implements Rendering {
     this.states[at] = undefined;
     this.page.triggers.unseen(at);
     this.standInSince.delete(at);
+    this.suspended.delete(at);
     this.turns[at]++;
   }
 
@@ -160,8 +163,8 @@ export class Renderer implements Rendering {
     const appear = (cause: Cause) => {
       if (this.drawn[at] || this.turns[at] !== turn) return;
       this.standInSince.set(at, this.page.clock.now);
-      this.lastStandIn = this.page.clock.now;
       this.reveal(at, 'stand-in', cause);
+      this.suspend(at);
     };
     // Inside of what is held back itself, it appears with that.
     const show = (cause: Cause) => this.onceAround(at, cause, appear);
@@ -172,6 +175,30 @@ export class Renderer implements Rendering {
       else
         this.page.clock.at(asked + this.page.costs.frameWait, () => show(byTask(this.page, 'trigger', 'a frame', -1)));
     });
+  }
+
+  /** Once there is nothing but code that a part waits for, the component system puts its placeholder there. */
+  private suspend(at: number): void {
+    const turn = this.turns[at];
+    const answers = this.page.program.parts[at].needs.filter((n) => n.state === 'arrived');
+    const waits = answers.map((need) => (next: Then) => this.whenNeed(need, next));
+    afterAll(this.page, waits, () => {
+      if (this.drawn[at] || this.turns[at] !== turn || !this.lacksCode(at)) return;
+      this.suspended.add(at);
+      this.lastStandIn = this.page.clock.now;
+    });
+  }
+
+  /** Whether a part that is there but for its code has a placeholder, or will have as soon as what is around it is in. */
+  private waitsForCode(at: number): boolean {
+    const { program, fetcher } = this.page;
+    const hasAnswers = program.parts[at].needs.every((n) => n.state !== 'arrived' || fetcher.hasArrived(n.resource));
+    return hasAnswers && this.lacksCode(at);
+  }
+
+  private lacksCode(at: number): boolean {
+    const { program, scripts } = this.page;
+    return program.parts[at].needs.some((n) => n.state === 'evaluated' && !scripts.hasRun(n.resource));
   }
 
   /** What a part needs can't be loaded; the person is told if the plan says so. */
@@ -187,7 +214,7 @@ export class Renderer implements Rendering {
     const { page } = this;
     const part = page.program.parts[at];
     const whole = drawingMs(page.conditions.device, part.renderMs);
-    const later = page.program.placeholders && this.standInSince.has(at) ? whole * LET_IN_SHARE : 0;
+    const later = page.program.placeholders && this.suspended.has(at) ? whole * LET_IN_SHARE : 0;
     this.letInMs.set(at, later);
     const task = page.mainThread.add('render', part.name, whole - later, latest, -1, () => {
       const by = byTask(page, 'task', `${part.name} drawn`, task);
@@ -354,12 +381,14 @@ export class Renderer implements Rendering {
     const { program, clock } = this.page;
     const { placeholders } = program;
     const until = since + (placeholders?.holdMs ?? 0);
-    if (!placeholders || !this.standInSince.has(at) || until <= clock.now) {
+    if (!placeholders || !this.suspended.has(at) || until <= clock.now) {
       then(cause);
       return;
     }
     const inside = placeholders.nested
-      ? program.parts.flatMap((p, i) => (p.after.includes(at) && this.begun.has(i) && !this.drawn[i] ? [i] : []))
+      ? program.parts.flatMap((p, i) =>
+          p.after.includes(at) && this.begun.has(i) && !this.drawn[i] && this.waitsForCode(i) ? [i] : [],
+        )
       : [];
     if (placeholders.nested && inside.length === 0) {
       then(cause);
