@@ -12,6 +12,9 @@ describe('handoff', () => {
   it('writes out a plan’s hints, which the browser then follows; addresses come from a map', async () => {
     const page = await served.page('/p/saltmarsh/advice?route=/timetable');
     await page.getByRole('tab', { name: 'Each hint' }).click();
+    // Which of several ways saves most is the model's matter.
+    const way = page.getByRole('combobox', { name: 'Way of hinting at tide-chart' });
+    await way.selectOption(await way.locator('option', { hasText: /when idle/ }).getAttribute('value'));
     await page.getByRole('checkbox', { name: /tide-chart by script, when idle/ }).click();
     await page.getByText('First plan · 1 decision').waitFor();
     await page.getByRole('button', { name: /^Handoff/ }).click();
