@@ -67,7 +67,7 @@ describe('largestContent', () => {
   });
 
   it('is no chart, map or editor, however long that takes to draw', () => {
-    const plain = [screenPart('shell', { renderMs: 12 }), screenPart('map', { renderMs: 50, tabledMs: 43 })];
+    const plain = [screenPart('page', { renderMs: 12 }), screenPart('map', { renderMs: 50, tabledMs: 43 })];
     const program = page([], [], { parts: plain });
     expect(largestContent(program, timeline([shown(0, 700), shown(1, 900)]), [0, 1])).toMatchObject({ at: 700 });
     const seen = {
@@ -80,6 +80,14 @@ describe('largestContent', () => {
     expect(largestContent(seen, timeline([shown(0, 700), shown(1, 900)]), [0, 1])).toMatchObject({ at: 900 });
     const large = { ...program, parts: [plain[0], { ...plain[1], renderMs: 60 }] };
     expect(largestContent(large, timeline([shown(0, 700), shown(1, 900)]), [0, 1])).toMatchObject({ at: 900 });
+  });
+
+  it('is nothing of what stands around the page, unless that is all there is', () => {
+    const program = page([], [], {
+      parts: [screenPart('shell', { renderMs: 30 }), screenPart('page', { renderMs: 2 })],
+    });
+    expect(largestContent(program, timeline([shown(0, 700), shown(1, 900)]), [0, 1])).toMatchObject({ at: 900 });
+    expect(largestContent(program, timeline([shown(0, 700)]), [0])).toMatchObject({ at: 700 });
   });
 
   it('lies where browsers report it, in recorded loads of which it is known what is largest', () => {

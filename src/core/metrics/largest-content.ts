@@ -4,6 +4,9 @@ import type { Cause, Reveal, Timeline } from '../sim/types.ts';
 /** Images under so many bytes are icons: text is larger than they are. */
 const ICON_BYTES = 5000;
 
+/** What stands around all pages holds mostly the way to them; the pages hold what is read. */
+const SHELL = 'shell';
+
 /** What is taken for the largest content, and when it shows (ms; not a number when it never does). */
 export interface LargestContent {
   at: number;
@@ -16,7 +19,7 @@ export interface LargestContent {
  * When the largest content of the first screen shows (Largest Contentful Paint, W3C: the largest image or text until somebody acts). Code says no
  * areas, so what is largest is taken from weight: the heaviest image of the first screen (bytes), where it has one that is no icon; else the part of
  * it with most to see (what drawing it again takes, or drawing it at all where that is all that is known), of several the last one: charts, maps and editors aside,
- * which are no text of one block. `expected`: the parts of the first screen on that device, by index.
+ * which are no text of one block, and what stands around all pages unless it is all there is. `expected`: the parts of the first screen on that device, by index.
  */
 export function largestContent(program: LoadProgram, timeline: Timeline, expected: readonly number[]): LargestContent {
   const first: LargestContent = {
@@ -37,7 +40,8 @@ export function largestContent(program: LoadProgram, timeline: Timeline, expecte
   }
   let heaviest: LargestContent = first;
   let most = Number.NEGATIVE_INFINITY;
-  for (const p of expected) {
+  const within = expected.filter((p) => program.parts[p].id !== SHELL);
+  for (const p of within.length > 0 ? within : expected) {
     const { renderMs, tabledMs = 0, showsMs, name } = program.parts[p];
     const weight = showsMs ?? renderMs - tabledMs;
     const reveal = shown.get(p);

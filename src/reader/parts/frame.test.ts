@@ -74,17 +74,17 @@ describe('what stands around all routes', () => {
   });
 
   it('has what it alone draws drawn with it, and not after the page', () => {
-    const after = (bar: string, tide = 'export default () => <p>tide</p>;') => {
+    const drawnAfter = (bar: string, tide = 'export default () => <p>tide</p>;') => {
       const imports = "import { Bar } from './bar.jsx';";
       const app = inApp('<div><Bar /><Page /></div>', imports, { 'bar.jsx': bar, 'tide.jsx': tide });
       const { parts } = compileLoad(planned(app, BASELINE), '/');
       return parts.find((p) => p.id === 'bar.jsx')?.after.map((a) => parts[a].id);
     };
-    expect(after('export const Bar = () => <header>Harbour</header>;')).toEqual(['shell']);
+    expect(drawnAfter('export const Bar = () => <header>Harbour</header>;')).toEqual(['shell']);
     // What nobody can tell to show is drawn there as well.
-    expect(after("import { Top } from 'kit'; export const Bar = () => <Top />;")).toEqual([]);
+    expect(drawnAfter("import { Top } from 'kit'; export const Bar = () => <Top />;")).toEqual([]);
     const both = "import { Bar } from './bar.jsx';\nexport default () => <p>tide <Bar /></p>;";
-    expect(after('export const Bar = () => <header>Harbour</header>;', both)).toEqual(['page']);
+    expect(drawnAfter('export const Bar = () => <header>Harbour</header>;', both)).toEqual(['page']);
   });
 
   const framed = inApp(
