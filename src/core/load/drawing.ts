@@ -144,8 +144,8 @@ export class Drawing {
 
   private children(m: number): { module: number; times: number }[] {
     const { draws = [], makes = [] } = this.snapshot.modules[m];
-    const made = makes.map((module) => ({ module, times: 1 }));
-    return [...draws, ...made].filter((d) => !this.around.apart.has(d.module));
+    const all = makes.length === 0 ? draws : [...draws, ...makes.map((module) => ({ module, times: 1 }))];
+    return all.filter((d) => !this.around.apart.has(d.module));
   }
 
   /** What drawing some things costs each time. Of a package that draws pieces all components that stand together make one piece. */

@@ -9,11 +9,23 @@ import type { LandedRoot } from './landing.ts';
  */
 export const FIRST_FORMATS_MS = 27;
 
+const known = new WeakMap<Snapshot, readonly number[]>();
+
+/** Modules that format something as they run, by their positions; landings are compiled by the hundreds. */
+export function formatStarters(snapshot: Snapshot): readonly number[] {
+  let found = known.get(snapshot);
+  if (!found) {
+    found = snapshot.modules.flatMap((m, at) => (m.startsFormats ? [at] : []));
+    known.set(snapshot, found);
+  }
+  return found;
+}
+
 /** Whether code that a landing brings formats something as it runs. */
 export function startsFormats(
-  { modules }: Pick<Snapshot, 'modules'>,
+  snapshot: Snapshot,
   graph: ChunkGraph,
   roots: readonly Pick<LandedRoot, 'root'>[],
 ): boolean {
-  return modules.some((m, at) => m.startsFormats && roots.some(({ root }) => has(graph.roots[root].reach, at)));
+  return formatStarters(snapshot).some((at) => roots.some(({ root }) => has(graph.roots[root].reach, at)));
 }

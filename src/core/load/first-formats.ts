@@ -1,10 +1,10 @@
-import type { Snapshot } from '../snapshot/types.ts';
 import { fileOf, type Uncompiled } from './compilation.ts';
-import { FIRST_FORMATS_MS } from './first-format-cost.ts';
+import { FIRST_FORMATS_MS, formatStarters } from './first-format-cost.ts';
 
 /** The first file of a landing whose code makes such an object as it runs takes that much longer. */
 export function addFirstFormats({ snapshot, graph, landing, files }: Uncompiled): void {
-  const makers = makersIn(snapshot);
+  // Where somebody measured what running a module takes, that is in it.
+  const makers = formatStarters(snapshot).filter((m) => snapshot.modules[m].evaluationMs === undefined);
   if (makers.length === 0) return;
   const holders = new Set(makers.map((m) => fileOf(snapshot, graph, landing, files, m)));
   for (const landed of landing.roots)
@@ -14,16 +14,4 @@ export function addFirstFormats({ snapshot, graph, landing, files }: Uncompiled)
         files.resources[at].tabledMs = FIRST_FORMATS_MS;
         return;
       }
-}
-
-const known = new WeakMap<Snapshot, number[]>();
-
-/** Modules that make one as they run; where somebody measured what running them takes, that is in it. */
-function makersIn(snapshot: Snapshot): number[] {
-  let found = known.get(snapshot);
-  if (!found) {
-    found = snapshot.modules.flatMap((m, at) => (m.startsFormats && m.evaluationMs === undefined ? [at] : []));
-    known.set(snapshot, found);
-  }
-  return found;
 }

@@ -11,7 +11,7 @@ export class Scopes {
   }
 
   private declaredBy(node: SyntaxNode): ReadonlySet<string> {
-    if (!SCOPES.has(node.type)) return NONE;
+    if (!isFunction(node) && !SCOPES.has(node.type)) return NONE;
     let found = this.known.get(node);
     if (!found) {
       found = new Set(declaredBy(node));
@@ -22,10 +22,9 @@ export class Scopes {
 }
 
 const NONE: ReadonlySet<string> = new Set();
-const FUNCTIONS = ['ArrowFunctionExpression', 'FunctionExpression', 'FunctionDeclaration'];
 const LOOPS = ['ForStatement', 'ForInStatement', 'ForOfStatement'];
 const BLOCKS = ['BlockStatement', 'SwitchStatement', 'StaticBlock'];
-const SCOPES = new Set([...FUNCTIONS, ...LOOPS, ...BLOCKS, 'CatchClause', 'ClassExpression']);
+const SCOPES = new Set([...LOOPS, ...BLOCKS, 'CatchClause', 'ClassExpression']);
 
 function declaredBy(node: SyntaxNode): string[] {
   if (isFunction(node)) {
