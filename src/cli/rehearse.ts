@@ -54,7 +54,10 @@ export function addRehearse(program: Command): void {
     .option('--against <name>', 'plan that it is compared with, rehearsed as well')
     .option('--runs <n>', `how often each plan is run, 1 to ${MOST_RUNS}`, '3')
     .option('--address <path>', 'address on the route, where its pattern leaves that open')
-    .option('--data <where>', 'answers to calls for data: a folder, a recording (.har), or the address of a server')
+    .option(
+      '--data <where>',
+      'answers to calls for data: a folder, a recording (.har), or the address of a server; made up without it',
+    )
     .option('--act <part>', 'part behind an act, by its id: pressed once the landing has come to rest')
     .option('--learn', 'write what was measured into the project file, for its predictions')
     .option(...WORKSPACE)

@@ -5,6 +5,7 @@ import { readRun } from '../core/rehearsals/read-run.ts';
 import type { Rehearsal, RehearsedRun } from '../core/rehearsals/types.ts';
 import type { Conditions } from '../core/sim/conditions.ts';
 import type { CacheState } from '../core/vocabulary/cache-states.ts';
+import { answersInFolder } from '../reader/answers/app-types.ts';
 import { remembering } from '../reader/memory/remembering.ts';
 import type { ReadOptions } from '../reader/read-app.ts';
 import { connectsLater, findBrowser, NO_BROWSER } from './browser/find-browser.ts';
@@ -78,6 +79,7 @@ export async function rehearse(
   const site = siteFor(applied, work.pattern, {
     ...{ folder: work.folder, address: work.address, act: work.act, isSecure: speaking.tls !== 'none' },
     ...(work.data ? { data: dataAnswers(work.data) } : {}),
+    shapes: () => answersInFolder(work.folder, applied.snapshot, work.reading.workspace),
   });
   const { hosts, answers, answering } = site;
   const server = await ServerBeside.start(

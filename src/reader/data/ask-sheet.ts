@@ -17,6 +17,8 @@ export interface Ask {
   held?: true;
   /** It is handed functions that may do the asking in its place. */
   hands?: true;
+  /** The type that is stated of what it gives once it has come, as written; only where the sheet was read with types. */
+  answers?: string;
 }
 
 /** A function that may ask a server. */

@@ -16,6 +16,14 @@ export interface FoundCall {
   begins: CallBeginning;
   /** The router waits for its answer before it draws the page. */
   ofRouter: boolean;
+  /** The type that code states of its answer, nearest to where the server is asked; only where sheets were read with types. */
+  answers?: StatedType;
+}
+
+/** A type as it is written in a module. */
+export interface StatedType {
+  path: string;
+  written: string;
 }
 
 /** What is known of the app's modules where calls for data are followed. */
@@ -41,6 +49,7 @@ interface Followed {
   anyAddress: boolean;
   /** Lines of the module where it begins that it goes through. */
   lines: number[];
+  answers?: StatedType;
 }
 
 /** Functions that run when their module's component is drawn: components by their names, and what frameworks call as they draw. */
@@ -89,14 +98,16 @@ export class DataCalls {
       const ofRouter = OF_ROUTER.test(name);
       const runs = name === '' && !RUNS_AS_DRAWN.test(path);
       const begins = ofRouter || runs ? 'evaluated' : this.isEffect(path, ask) ? 'shown' : 'drawn';
-      for (const { address, onAct, anyAddress, lines } of this.follow(path, sheet, ask)) {
+      for (const { address, onAct, anyAddress, lines, answers } of this.follow(path, sheet, ask)) {
         const written = this.written(path, sheet, address, anyAddress);
         if (written === null || found.length >= MOST) continue;
         const other = found.find((f) => f.address === written);
         const component = componentOf(name);
         const under = component === '' ? [] : [component];
-        if (!other) found.push({ address: written, line: ask.line, onAct, under, lines, begins, ofRouter });
+        if (!other)
+          found.push({ address: written, line: ask.line, onAct, under, lines, begins, ofRouter, ...answered(answers) });
         else {
+          other.answers ??= answers;
           other.onAct &&= onAct;
           other.under = component === '' || other.under.length === 0 ? [] : [...new Set([...other.under, component])];
           other.lines = [...new Set([...other.lines, ...lines])];
@@ -136,7 +147,8 @@ export class DataCalls {
       const asked = /(^|\.)open$/.test(callee) ? args[1] : args.find((a) => a.length > 0);
       if (!asked) return [];
       const address = behind(aim.base, asked);
-      return [{ address, onAct, anyAddress: aim.anyAddress || aim.base.length > 0, lines: [ask.line] }];
+      const isAny = aim.anyAddress || aim.base.length > 0;
+      return [{ address, onAct, anyAddress: isAny, lines: [ask.line], ...answered(statedBy(path, ask)) }];
     }
     if (aim.kind === 'nothing') return [];
     const inner = this.modules.sheetAt(aim.path);
@@ -151,6 +163,8 @@ export class DataCalls {
         anyAddress: found.anyAddress,
         // Lines of other modules say nothing here.
         lines: [ask.line, ...(aim.path === path ? found.lines : [])],
+        // What is stated nearer to the server is nearer to what it answers.
+        ...answered(found.answers ?? statedBy(path, ask)),
       }));
     });
   }
@@ -234,6 +248,11 @@ export class DataCalls {
     return /^\/[\w:@.~%/-]+$/.test(whole) && /[A-Za-z]/.test(whole) ? whole : null;
   }
 }
+
+const answered = (answers: StatedType | undefined) => (answers ? { answers } : {});
+
+const statedBy = (path: string, { answers }: Ask): StatedType | undefined =>
+  answers === undefined ? undefined : { path, written: answers };
 
 /** `anyAddress`: whatever it is called with is an address; else only what looks like one. */
 type Aim =

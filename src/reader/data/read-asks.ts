@@ -4,8 +4,11 @@ import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode, walk }
 import { addressOf } from './address-of.ts';
 import type { Address, Ask, AskSheet } from './ask-sheet.ts';
 
-/** Reads what a module of the app says about calls for data; null where that is nothing. */
-export function readAsks(program: SyntaxNode, source: SourceText): AskSheet | null {
+/** The type that is stated of what a call gives, as written. `above`: what is around it. */
+type Stated = (call: SyntaxNode, above: readonly SyntaxNode[]) => string | null;
+
+/** Reads what a module of the app says about calls for data; null where that is nothing. `stated`: of trees with types, what these say. */
+export function readAsks(program: SyntaxNode, source: SourceText, stated: Stated = () => null): AskSheet | null {
   const sheet: AskSheet = {
     ...{ functions: new Map(), top: [], constants: new Map(), stands: new Map(), kept: new Map(), imports: new Map() },
   };
@@ -18,7 +21,7 @@ export function readAsks(program: SyntaxNode, source: SourceText): AskSheet | nu
         sheet.functions.set(name, { parameters: parametersOf(node), isTop: !above.some(isFunction), asks: [] });
     }
     // Functions around a call have been met before it.
-    if (node.type === 'CallExpression' || node.type === 'NewExpression') noteCall(node, above, source, sheet);
+    if (node.type === 'CallExpression' || node.type === 'NewExpression') noteCall(node, above, source, sheet, stated);
   });
   const asks = sheet.top.length > 0 || [...sheet.functions.values()].some((f) => f.asks.length > 0);
   if (!asks && sheet.constants.size === 0) return null;
@@ -105,7 +108,13 @@ function noteBase(name: string, { arguments: given }: SyntaxNode, constants: Map
   }
 }
 
-function noteCall(node: SyntaxNode, above: readonly SyntaxNode[], source: SourceText, sheet: AskSheet): void {
+function noteCall(
+  node: SyntaxNode,
+  above: readonly SyntaxNode[],
+  source: SourceText,
+  sheet: AskSheet,
+  stated: Stated,
+): void {
   const place = placeOf(above, sheet);
   const callee = calledAs(node.callee, above);
   if (callee === null) return;
@@ -116,10 +125,13 @@ function noteCall(node: SyntaxNode, above: readonly SyntaxNode[], source: Source
   const handed = given.flatMap(handedIn).flatMap((h) => calledAs(h, above) ?? []);
   const isHeld = above.some((n) => n.type === 'CallExpression' && HOLDS.test(nameOf(n.callee) ?? ''));
   const held = isHeld ? { held: true as const } : {};
-  const ask = { callee: isMade ? `new ${callee}` : callee, args, line, onAct: place.onAct, ...held };
+  const type = stated(node, above);
+  const answers = type === null ? {} : { answers: type };
+  const ask = { callee: isMade ? `new ${callee}` : callee, args, line, onAct: place.onAct, ...held, ...answers };
   place.asks.push(handed.length > 0 ? { ...ask, hands: true } : ask);
   // A function that is handed on is called by whoever takes it: an effect, a query, a life-cycle hook.
-  for (const name of handed) place.asks.push({ callee: name, args: args.slice(0, 1), line, onAct: place.onAct });
+  for (const name of handed)
+    place.asks.push({ callee: name, args: args.slice(0, 1), line, onAct: place.onAct, ...answers });
 }
 
 /** Functions by name among what a call is given, also in an object of options. */

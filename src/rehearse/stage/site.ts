@@ -7,6 +7,7 @@ import type { LoadProgram, Resource } from '../../core/load/types.ts';
 import { watchedModules } from '../../core/rehearsals/read-run.ts';
 import { ASSUMED_ANSWER, type Route } from '../../core/snapshot/route-types.ts';
 import { originOf, withoutQuery } from '../../core/text/address.ts';
+import type { AnswerShape } from '../../reader/answers/answer-shapes.ts';
 import { textIfThere } from '../../reader/folder-files.ts';
 import { servedPath } from '../../reader/served-files.ts';
 import type { Answer, Answering, Request } from '../serve/types.ts';
@@ -15,6 +16,7 @@ import type { DataAnswers } from './answers.ts';
 import type { Applied } from './apply-plan.ts';
 import { compressed } from './compressed.ts';
 import { documentOf, linkField } from './document.ts';
+import { madeUp, ROWS } from './made-up.ts';
 import { SiteFiles } from './site-files.ts';
 import { standInFor } from './stand-ins.ts';
 
@@ -46,6 +48,8 @@ export interface SiteOptions {
   /** Where on the route it is landed, when its pattern leaves that open. */
   address?: string;
   data?: DataAnswers;
+  /** What answers look like that nothing else gives, by their addresses. */
+  shapes?: () => ReadonlyMap<string, AnswerShape>;
   /** The part that is acted on, by its id. */
   act?: string;
   /** It is served over encrypted connections; so it is unless said. */
@@ -63,6 +67,7 @@ class Made {
   private readonly files: SiteFiles;
   private readonly told: string[] = [];
   private readonly documents = new Map<string, Answer>();
+  private shapes: ReadonlyMap<string, AnswerShape> | null = null;
   private readonly root: string;
   private readonly watched: ReadonlyMap<string, number>;
 
@@ -170,8 +175,16 @@ class Made {
   private async dataAnswer(address: string, { bytes, serverMs }: { bytes: number; serverMs: number }): Promise<Answer> {
     const known = await this.options.data?.(address);
     if (known) return { ...known, cache: 'no-store', serverMs };
-    this.tellOnce(`a stand-in (an empty list) for the answer of ${withoutQuery(address)}`);
-    return { type: 'application/json', body: Buffer.from('[]'.padEnd(bytes)), cache: 'no-store', serverMs };
+    const plain = withoutQuery(address);
+    this.shapes ??= this.options.shapes?.() ?? new Map();
+    const like = [...this.shapes].find(([pattern]) => addressMatches(pattern, plain))?.[1];
+    this.tellOnce(
+      like
+        ? `a made-up answer for ${plain}: ${like.written} in the code, lists with ${ROWS} rows`
+        : `a stand-in (an empty list) for the answer of ${plain}`,
+    );
+    const text = like ? JSON.stringify(madeUp(like.shape)) : '[]';
+    return { type: 'application/json', body: Buffer.from(text.padEnd(bytes)), cache: 'no-store', serverMs };
   }
 
   private tellOnce(message: string): void {

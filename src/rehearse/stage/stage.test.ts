@@ -8,6 +8,7 @@ import { parse } from 'parse5';
 import { NO_AMENDMENTS } from '../../core/amend/types.ts';
 import type { Resource } from '../../core/load/types.ts';
 import { BASELINE, type Decision, type Plan } from '../../core/plan/types.ts';
+import { answersInFolder } from '../../reader/answers/app-types.ts';
 import { folderOf, removeFolders } from '../../test-support/folders.ts';
 import { file, page } from '../../test-support/programs.ts';
 import type { Answer } from '../serve/types.ts';
@@ -124,6 +125,24 @@ describe('a site', () => {
     const own = siteFor(applyPlan(folder, BASELINE), '/', { folder, data });
     const answer = await own.answering({ host: HOST, address: '/api/tides', forDocument: false });
     expect([answer?.body.toString(), own.told]).toEqual(['[4, 5]', []]);
+  });
+
+  it('makes answers up of which code states a type, and tells so', async () => {
+    const typed = folderOf({
+      ...APP,
+      'src/home.jsx': '',
+      'src/home.tsx':
+        "interface Tide { id: number; at: string }\nfetch('/api/tides').then((r) => r.json() as Promise<Tide[]>).then(console.log);\nexport default function Home() { return null; }",
+      'src/routes.jsx': APP['src/routes.jsx'].replace('./home.jsx', './home.tsx'),
+    });
+    const applied = applyPlan(typed, BASELINE);
+    const made = siteFor(applied, '/', { folder: typed, shapes: () => answersInFolder(typed, applied.snapshot) });
+    const answer = await made.answering({ host: HOST, address: '/api/tides?day=1', forDocument: false });
+    const rows = JSON.parse(answer!.body.toString());
+    expect(rows).toHaveLength(10);
+    expect(rows[1]).toEqual({ id: 2, at: expect.any(String) });
+    expect(answer!.body.length).toBeGreaterThanOrEqual(2000);
+    expect(made.told).toEqual(['a made-up answer for /api/tides: Promise<Tide[]> in the code, lists with 10 rows']);
   });
 
   it('is landed on at an address of its route only', () => {

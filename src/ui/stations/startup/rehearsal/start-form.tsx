@@ -102,12 +102,13 @@ function DataField() {
     <>
       <TextField
         label="Answers to calls for data come from"
-        placeholder="stand-ins of the described sizes"
+        placeholder="made up, as types in the code say"
         value={wishes.data}
         onTake={(data) => useRehearsals.setState({ wishes: { ...wishes, data } })}
       />
       <p className="-mt-1 text-[11px] text-soft">
-        A folder of files by address, a recording (.har), or a server such as http://localhost:4000.
+        A folder of files by address, a recording (.har), or a server such as http://localhost:4000. Without one,
+        answers that code states a type of are made up; others are empty lists.
       </p>
     </>
   );

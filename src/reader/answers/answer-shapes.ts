@@ -1,0 +1,66 @@
+import type { Snapshot } from '../../core/snapshot/types.ts';
+import { DataCalls } from '../data/data-calls.ts';
+import { readAsks } from '../data/read-asks.ts';
+import { SourceText } from '../source-text.ts';
+import { Declarations, type TypedModules, typedProgram } from './declarations.ts';
+import type { Shape } from './shape.ts';
+import { shapeOfType } from './shape-of-type.ts';
+import { StatedTypes } from './stated-types.ts';
+
+/** What the answer to a call for data looks like, as the code says: `written`, its type in the words of the code. */
+export interface AnswerShape {
+  written: string;
+  shape: Shape;
+}
+
+/**
+ * What the answers look like that an app's modules ask for, by their addresses: by the types that the code states of them, nearest to where the server is
+ * asked, or by the schemas that check them. Calls of which nothing is stated are missing. Files are parsed only now, with their types: readings leave those out.
+ */
+export function answerShapes(snapshot: Snapshot, modules: TypedModules): ReadonlyMap<string, AnswerShape> {
+  const declarations = new Declarations(modules);
+  const sheets = new Map<string, ReturnType<typeof readAsks>>();
+  const own = new Set(snapshot.modules.flatMap((m) => (m.package === null && m.kind === 'script' ? [m.path] : [])));
+  const sheetAt = (path: string) => {
+    if (!own.has(path)) return null;
+    if (!sheets.has(path)) sheets.set(path, sheetOf(path, modules.textOf(path)));
+    return sheets.get(path)!;
+  };
+  const calls = new DataCalls({
+    sheetAt,
+    moduleOf: (from, specifier, name) => {
+      const to = modules.leadsTo(from, specifier);
+      if (to === null) return null;
+      // Modules may only pass on what others define.
+      return name === '*' || name === 'default' ? to : (declarations.home(to, name) ?? to);
+    },
+    paintsFirst: () => false,
+  });
+  const found = new Map<string, AnswerShape>();
+  const look = (path: string) => {
+    for (const { address, answers } of calls.of(path)) {
+      const shape = answers && shapeOfType(answers.written, answers.path, declarations);
+      if (shape && !found.has(address)) found.set(address, { written: answers.written, shape });
+    }
+  };
+  const asked = snapshot.routes.flatMap((r) => r.data);
+  const askers = new Set(asked.map((d) => d.evidence?.path ?? d.module));
+  askers.forEach(look);
+  // Who asks first may say nothing of what another one does that asks for the same.
+  const words = new Set(asked.flatMap(({ address }) => (found.has(address) ? [] : lastWord(address))));
+  for (const path of words.size > 0 ? own : []) {
+    const text = askers.has(path) ? null : modules.textOf(path);
+    if (text !== null && [...words].some((word) => text.includes(word))) look(path);
+  }
+  return found;
+}
+
+/** The last word of an address that code writes: of `/api/tides/:id` that is `tides`. */
+const lastWord = (address: string) => address.split('/').findLast((w) => /^[\w-]+$/.test(w)) ?? [];
+
+function sheetOf(path: string, text: string | null) {
+  const typed = typedProgram(path, text);
+  if (!typed) return null;
+  const stated = new StatedTypes(typed.program, typed.script);
+  return readAsks(typed.program, new SourceText(typed.script), (call, above) => stated.of(call, above));
+}
