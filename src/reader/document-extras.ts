@@ -61,7 +61,7 @@ export function documentExtras(
 
 /** An estimate at the device of factor 1, as for modules. */
 function cost(bytes: number): number {
-  return Math.round(bytes * EVALUATION_RATE.likely * 10) / 10;
+  return Math.round(bytes * EVALUATION_RATE.likely * 100) / 100;
 }
 
 function compressed(file: Buffer): number {

@@ -196,15 +196,15 @@ function addDrawn(built: Built, entries: readonly Entry[], app: DrawnApp): void 
   const at = new Map(modules.map((m, i) => [m.path, i]));
   for (const module of modules) {
     if (module.package !== null) continue;
-    const draws = [...drawsOf(module.path, app)].flatMap(([path, times]) => {
+    const draws = [...drawsOf(module.path, app)].flatMap(([path, { times, rows }]) => {
       const drawn = at.get(path);
-      return drawn === undefined ? [] : [{ module: drawn, times }];
+      return drawn === undefined ? [] : [{ module: drawn, times, ...(rows > 0 ? { rows } : {}) }];
     });
     if (draws.length > 0) module.draws = draws.sort((a, b) => a.module - b.module);
   }
 }
 
-/** Says of the app's modules what running or drawing them takes that neither their size nor their markup tells. */
+/** Says of modules what running or drawing them takes that neither their size nor their markup tells. */
 function addDear(snapshot: Snapshot, texts: Readonly<Record<string, string>>): void {
   const functions = new FunctionsOf(texts);
   addFormats(snapshot, texts, functions);
@@ -239,7 +239,7 @@ export function realFolder(folder: string): string {
 }
 
 /** The workspace's real folder. Throws InputError for one that isn't around the app. */
-function workspaceOf(root: string, folder: string): string {
+export function workspaceOf(root: string, folder: string): string {
   const workspace = realFolder(path.resolve(root, folder));
   if (root === workspace || root.startsWith(workspace + path.sep)) return workspace;
   throw new InputError('Not the workspace of this app', 'Name a folder that holds the app’s folder.', folder);

@@ -32,9 +32,10 @@ function columnsOf(snapshot: Snapshot): Columns {
       return;
     }
     if (kind === 'style') return;
-    const weight = name === null ? null : weightOf(name, versionAt(byName.get(name) ?? [], path));
-    made.estimated[m] = bytes.minified * (weight ?? 1);
-    if (weight !== null) made.tabled[m] = made.estimated[m];
+    // Code of another major version is nearer to the one that was measured than to the average.
+    const tabled = name === null ? null : weightOf(name, versionAt(byName.get(name) ?? [], path));
+    made.estimated[m] = bytes.minified * (tabled?.weight ?? 1);
+    if (tabled?.isMeasured) made.tabled[m] = made.estimated[m];
   });
   known.set(snapshot, made);
   return made;

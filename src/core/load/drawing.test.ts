@@ -1,10 +1,12 @@
 import { part, route, type Sketch, sketch } from '../../test-support/snapshots.ts';
 import { planned } from '../chunks/planned.ts';
 import { BASELINE, type Decision } from '../plan/types.ts';
+import type { Import } from '../snapshot/module-types.ts';
 import type { Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { compileLoad } from './compile.ts';
 import { DRAWING } from './drawing.ts';
+import { BEGINS_MS } from './drawing-facts.ts';
 import { piecePriceOf } from './drawn-by-packages.ts';
 import { FIRST_FORMATS_MS } from './first-format-cost.ts';
 
@@ -37,6 +39,8 @@ function app(
   const at = (name: string) => made.modules.findIndex((m) => m.path === name);
   for (const [from, of] of Object.entries(draws))
     made.modules[at(from)].draws = Object.entries(of).map(([to, times]) => ({ module: at(to), times }));
+  // What is taken of packages are components.
+  for (const i of made.imports) if (made.modules[i.to].package !== null) i.names = ['Piece'];
   return made;
 }
 const parts = (snapshot: Snapshot, decisions: Decision[] = [], pattern = '/') =>
@@ -54,15 +58,15 @@ describe('the price of drawing', () => {
 
   it('is what begins, what runs for the first time, and each component by its kind', () => {
     const plain = app({ home: { card: 3 } });
-    expect(cost(plain, 'page')).toBeCloseTo(DRAWING.begin + own(1) + own(3) + first(2 * PAGE), 9);
+    expect(cost(plain, 'page')).toBeCloseTo(BEGINS_MS + own(1) + own(3) + first(2 * PAGE), 9);
     const kit = app({ home: { 'kit/index': 5 } });
-    expect(cost(kit, 'page')).toBeCloseTo(DRAWING.begin + own() + 5 * DRAWING.packaged + first(PAGE + 2000 + 9000), 9);
+    expect(cost(kit, 'page')).toBeCloseTo(BEGINS_MS + own() + 5 * DRAWING.packaged + first(PAGE + 2000 + 9000), 9);
   });
 
   it('multiplies what is drawn within what is drawn several times, and stands a circle', () => {
     const nested = app({ home: { card: 3 }, card: { 'kit/index': 4 } });
     const circle = app({ home: { card: 3 }, card: { 'kit/index': 4, card: 1, home: 2 } });
-    const expected = DRAWING.begin + own(1) + own(3) + 12 * DRAWING.packaged + first(2 * PAGE + 11_000);
+    const expected = BEGINS_MS + own(1) + own(3) + 12 * DRAWING.packaged + first(2 * PAGE + 11_000);
     expect(cost(nested, 'page')).toBeCloseTo(expected, 9);
     expect(cost(circle, 'page')).toBeCloseTo(expected, 9);
   });
@@ -73,9 +77,79 @@ describe('the price of drawing', () => {
       { 'kit/index': { imports: ['kit/huge', 'dom'], package: 'kit', bytes: 2000 } },
     );
     expect(cost(huge, 'page')).toBeCloseTo(
-      DRAWING.begin + own() + DRAWING.packaged + first(PAGE + 2000 + DRAWING.mostBytes),
+      BEGINS_MS + own() + DRAWING.packaged + first(PAGE + 2000 + DRAWING.mostBytes),
       9,
     );
+  });
+
+  it('runs for the first time what functions call: hooks and helpers, of packages with all that they lead to, but not what they only name', () => {
+    const plain = cost(app({ home: { card: 1 } }), 'page');
+    const calling = (names: string[], more: Partial<Import> = {}, to = 'kit/index') => {
+      const made = app({ home: { card: 1 } }, { helper: { imports: ['kit/index'], bytes: 700 } });
+      const at = (name: string) => made.modules.findIndex((m) => m.path === name);
+      made.imports.push({ ...made.imports[0], from: at('home'), to: at(to), specifier: to, names, ...more });
+      if (to === 'helper') made.imports.find((i) => i.from === at('helper'))!.names = ['usePiece'];
+      return cost(made, 'page') - plain;
+    };
+    const kit = first(2000 + 9000);
+    expect(calling(['usePiece'])).toBeCloseTo(kit, 9);
+    expect(calling(['Piece', 'usePiece'])).toBeCloseTo(kit, 9);
+    expect(calling(['default'])).toBeCloseTo(kit, 9);
+    expect(calling(['helper'], {}, 'helper')).toBeCloseTo(first(700) + kit, 9);
+    expect(calling(['Piece'])).toBeCloseTo(0, 9);
+    expect(calling(['usePiece'], { onActs: true })).toBeCloseTo(0, 9);
+    expect(calling(['usePiece'], { onEffects: true })).toBeCloseTo(0, 9);
+    expect(calling(['usePiece'], { kind: 'dynamic' })).toBeCloseTo(0, 9);
+    expect(calling(['default'], {}, 'helper')).toBeCloseTo(0, 9);
+  });
+
+  it('is drawn once it is, though it was called before', () => {
+    const made = app({ home: { card: 1 }, card: { 'kit/index': 4 } });
+    const called = structuredClone(made);
+    called.imports.find((i) => called.modules[i.from].path === 'home' && called.modules[i.to].path === 'card')!.names =
+      ['Card', 'cardOf'];
+    expect(cost(called, 'page')).toBeCloseTo(cost(made, 'page'), 9);
+  });
+
+  describe('of lists whose length no code tells', () => {
+    const call = { id: 'rows', address: '/api/rows', bytes: 900, serverMs: 5, module: 'home' };
+    /** A page that draws rows of a package's components, by a list of its own. */
+    const listing = (home: Partial<Route> = {}, drawn = 'kit/index') => {
+      const made = app({ home: { [drawn]: 2 } }, {}, home);
+      made.modules.find((m) => m.path === 'home')!.draws![0].rows = 3;
+      return made;
+    };
+    const rows = 3 * DRAWING.rows;
+    const page = (made: Snapshot) => parts(made).find((p) => p.id === 'page')!;
+
+    it('counts as many rows as lists mostly have', () => {
+      const expected = BEGINS_MS + own() + (2 + rows) * DRAWING.packaged + first(PAGE + 11_000);
+      expect(page(listing()).renderMs).toBeCloseTo(expected, 9);
+      expect(page(listing({ data: [call], pageAfter: ['rows'] })).renderMs).toBeCloseTo(expected, 9);
+    });
+
+    it('draws none before the answers are there that fill them', () => {
+      const { renderMs, fillMs } = page(listing({ data: [call] }));
+      expect(renderMs).toBeCloseTo(BEGINS_MS + own() + 2 * DRAWING.packaged + first(PAGE + 11_000), 9);
+      expect(fillMs).toBeCloseTo(own() + (2 + rows) * DRAWING.packaged, 9);
+    });
+
+    it('runs what only rows draw for the first time with them', () => {
+      const made = listing({ data: [call] });
+      made.modules.find((m) => m.path === 'home')!.draws![0].times = 0;
+      const { renderMs, fillMs } = page(made);
+      expect(renderMs).toBeCloseTo(BEGINS_MS + own() + first(PAGE), 9);
+      expect(fillMs).toBeCloseTo(own() + rows * DRAWING.packaged + first(11_000), 9);
+    });
+
+    it('counts the rows of a part that stands apart, where something of the screen draws it so', () => {
+      const [alone, listed] = [app({ home: { card: 1 } }), listing({}, 'card')].map((made) => {
+        made.routes[0].parts = [part('card', 'card')];
+        return cost(made, 'card');
+      });
+      expect(alone).toBeCloseTo(own() + first(PAGE), 9);
+      expect(listed).toBeCloseTo(own(2 + rows) + first(PAGE), 9);
+    });
   });
 
   it('lets a later part of the page pay only for what no earlier one ran', () => {
@@ -91,9 +165,9 @@ describe('the price of drawing', () => {
   it('belongs to the part that stands apart, be it named, a screen or deferred by the plan', () => {
     const draws = { home: { card: 1, shop: 1 }, card: { 'kit/index': 10 } };
     const named = app(draws, {}, { parts: [part('card', 'card')] });
-    expect(cost(named, 'page')).toBeCloseTo(DRAWING.begin + own() + first(PAGE), 9);
+    expect(cost(named, 'page')).toBeCloseTo(BEGINS_MS + own() + first(PAGE), 9);
     const deferred: Decision[] = [{ kind: 'detach', import: 'home::card' }];
-    expect(cost(app(draws), 'page', deferred)).toBeCloseTo(DRAWING.begin + own() + first(PAGE), 9);
+    expect(cost(app(draws), 'page', deferred)).toBeCloseTo(BEGINS_MS + own() + first(PAGE), 9);
   });
 
   it('is more for what comes by itself, once for what comes together, and nothing where it was measured', () => {
@@ -115,8 +189,15 @@ describe('the price of drawing', () => {
 
   it('begins as its component system does', () => {
     const page = (name: string) => cost(app({ home: { card: 1 } }, { dom: { package: name, bytes: 1000 } }), 'page');
-    expect(page('react-dom') - page('dom')).toBeCloseTo(12 - DRAWING.begin, 9);
-    expect(page('preact') - page('dom')).toBeCloseTo(3.5 - DRAWING.begin, 9);
+    expect(page('react-dom') - page('dom')).toBeCloseTo(12 - BEGINS_MS, 9);
+    const unknown = app({ home: { 'kit/index': 1 } }, { main: { imports: ['home', 'kit/index'], bytes: PAGE } });
+    const system = app(
+      { home: { 'kit/index': 1 } },
+      { main: { imports: ['home', 'kit/index'], bytes: PAGE }, dom: { package: 'vue', bytes: 1 } },
+    );
+    // Of an unknown system all counts as its own that entries begin with; of one that is known, what it leads to.
+    expect(cost(system, 'page') - cost(unknown, 'page')).toBeCloseTo(first(2000 + 9000), 9);
+    expect(page('preact') - page('dom')).toBeCloseTo(3.5 - BEGINS_MS, 9);
   });
 
   it('is measured where somebody measured it', () => {

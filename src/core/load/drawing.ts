@@ -1,8 +1,9 @@
 import type { ChunkGraph } from '../chunks/types.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Module } from '../snapshot/module-types.ts';
+import type { Import, Module } from '../snapshot/module-types.ts';
 import type { Part, Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { factsOf } from './drawing-facts.ts';
 import { leadToPieces, piecePriceOf } from './drawn-by-packages.ts';
 import { FIRST_FORMATS_MS, startsFormats } from './first-format-cost.ts';
 import type { Landing } from './landing.ts';
@@ -13,8 +14,6 @@ import { aroundPage } from './part-modules.ts';
  * is compiled when it runs for the first time, so that the first drawing of a component costs many times what a further one does.
  */
 export const DRAWING = {
-  /** A component system draws for the first time in a document, where nobody measured which one. */
-  begin: 9,
   /** A part that comes by itself is drawn: script that runs for it, styles, layout and painting, however little there is of it. */
   apart: 8,
   /** What runs for the first time while something is drawn: per byte of minified text of all modules that it leads to. */
@@ -25,16 +24,9 @@ export const DRAWING = {
   ownByte: 0.0002,
   /** A component of a package, each time. */
   packaged: 0.2,
+  /** Rows of a list whose length no code tells: an assumption. */
+  rows: 10,
 } as const;
-
-/** What the first drawing of small components takes beyond a further one, by the package of the system that draws; measured in new pages of Chromium. */
-const BEGINS: readonly (readonly [name: string, ms: number])[] = [
-  ['react-dom', 12],
-  ['preact', 3.5],
-  ['svelte', 6.5],
-  ['vue', 9],
-  ['@vue/runtime-dom', 9],
-];
 
 /** Where code doesn't say what it draws: an assumption, the same for all parts. */
 const UNKNOWN_MS = 4;
@@ -48,8 +40,22 @@ export interface DrawingPrice {
   tabled: number;
   /** Something of it formats only once data is there, and nothing has before. */
   formatsLater?: true;
-  /** What of it comes again each time, without pieces: how much there is to see of components and their text. Missing where no code tells. */
+  /** What of it comes again each time, without pieces and with one row of each list: how much there is to see in one place. Missing where no code tells. */
   shows?: number;
+  /** What it takes to draw all of it anew once its lists have rows. */
+  fill?: number;
+}
+
+/**
+ * What lists hold while something is drawn: `empty`, nothing, since the answers that fill them come later; `full`, their rows; `answered`, the same, and what stands
+ * under conditions is drawn too, since answers were waited for.
+ */
+export type Lists = 'empty' | 'full' | 'answered';
+
+/** Something that is drawn, so many times. */
+interface Drawn {
+  module: number;
+  times: number;
 }
 
 /**
@@ -61,8 +67,9 @@ export class Drawing {
     private readonly snapshot: Snapshot,
     private readonly graph: ChunkGraph,
     private readonly around: Around,
-    /** Modules that have run while something was drawn. */
+    /** Modules that have run while something was drawn, and those of them that were drawn. */
     private readonly ran: Set<number>,
+    private readonly drew: Set<number>,
     /** Packages that have drawn a piece by script. */
     private readonly pieces: Set<string>,
     private begun: boolean,
@@ -74,49 +81,67 @@ export class Drawing {
   static onLanding(snapshot: Snapshot, graph: ChunkGraph, { route, roots }: Landing): Drawing {
     const ran = new Set(factsOf(snapshot).framework);
     const formatted = startsFormats(snapshot, graph, roots);
-    return new Drawing(snapshot, graph, aroundOf(snapshot, graph, route), ran, new Set(), false, formatted);
+    return new Drawing(snapshot, graph, aroundOf(snapshot, graph, route), ran, new Set(), new Set(), false, formatted);
   }
 
   /** Of what is drawn later in the same document, on the same route or another one. */
   after(route?: Route): Drawing {
     const { snapshot, graph } = this;
     const around = route ? aroundOf(snapshot, graph, route) : this.around;
-    const { begun, formatted } = this;
-    return new Drawing(snapshot, graph, around, new Set(this.ran), new Set(this.pieces), begun, formatted);
+    const [ran, drew] = [new Set(this.ran), new Set(this.drew)];
+    return new Drawing(snapshot, graph, around, ran, drew, new Set(this.pieces), this.begun, this.formatted);
   }
 
-  /**
-   * What drawing these modules costs, with all that they draw at once; `more`: modules of which only what they draw counts; `withData`: they are drawn once answers are
-   * there, and so is what stands under conditions in them.
-   */
-  of(paths: readonly string[], more: readonly string[] = [], withData = false): DrawingPrice {
+  /** What drawing these modules costs, with all that they draw at once; `more`: modules of which only what they draw counts. */
+  of(paths: readonly string[], more: readonly string[] = [], lists: Lists = 'full'): DrawingPrice {
     const { isKnown } = factsOf(this.snapshot);
     const { moduleAt } = graphIndex(this.snapshot);
     const at = (path: string) => moduleAt.get(path) ?? [];
     const begin = this.begun ? 0 : factsOf(this.snapshot).begins;
     this.begun = true;
-    const drawn = [
-      ...paths.flatMap(at).map((module) => ({ module, times: 1 })),
-      ...more
-        .filter((path) => !paths.includes(path))
-        .flatMap(at)
-        .flatMap((m) => this.children(m)),
+    const others = more.filter((path) => !paths.includes(path)).flatMap(at);
+    const drawn = (rows: number, times = (module: number) => this.timesOf(module)): Drawn[] => [
+      ...paths.flatMap(at).map((module) => ({ module, times: times(module) })),
+      ...others.flatMap((m) => this.children(m, rows)),
     ];
-    const again = this.sumOf(drawn, new Set());
-    const within = again.ms > MOST_MS ? MOST_MS / again.ms : 1;
-    const first = this.first(drawn.map((d) => d.module));
-    const format = this.formatFirst(first.formats, withData);
-    const tabled = within * again.tabled + first.tabled + format.ms;
+    const rows = lists === 'empty' ? 0 : DRAWING.rows;
+    const sum = (of: readonly Drawn[], rows: number) => within(this.sumOf(of, rows, new Set()));
+    const again = sum(drawn(rows), rows);
+    const first = this.first(drawn(rows), rows);
+    const format = this.formatFirst(first.formats, lists === 'answered');
+    const tabled = again.tabled + first.tabled + format.ms;
     const later = format.later ? { formatsLater: true as const } : {};
     if (!isKnown) return { ms: UNKNOWN_MS + tabled, tabled, ...later };
-    const ms = begin + first.ms + within * again.ms + format.ms;
-    return { ms, tabled, shows: again.ms - again.tabled, ...later };
+    const full = rows === 0 ? sum(drawn(DRAWING.rows), DRAWING.rows) : again;
+    const fill = full.ms - full.tabled + this.first(first.rows, DRAWING.rows).ms;
+    const once = sum(
+      drawn(1, () => 1),
+      1,
+    );
+    return { ms: begin + first.ms + again.ms + format.ms, tabled, shows: once.ms - once.tabled, fill, ...later };
   }
 
   /** What somebody measured of a part, else what drawing its module costs. */
-  ofPart(part: Part): DrawingPrice {
-    const estimate = this.of([part.module], [], (part.drawnAfter ?? []).length > 0);
+  ofPart(part: Part, lists: Lists = listsOf(part)): DrawingPrice {
+    const estimate = this.of([part.module], [], lists);
     return part.drawMs === undefined ? estimate : { ...estimate, ms: part.drawMs };
+  }
+
+  /** How often the screen draws a module: a part goes by all that draws it. */
+  private timesOf(module: number): number {
+    const { around } = this;
+    around.counts ??= this.countParts();
+    return around.counts.get(module) ?? 1;
+  }
+
+  /** How often parts are drawn by the page, what is around it, and one another. */
+  private countParts(): Map<number, number> {
+    const { screen, parts } = this.around;
+    const counts = new Map<number, number>();
+    for (const m of this.reachOf([...screen, ...parts]))
+      for (const { module, times } of drawnBy(this.snapshot, m, DRAWING.rows))
+        if (parts.has(module) && module !== m) counts.set(module, times + (counts.get(module) ?? 0));
+    return counts;
   }
 
   /** The first that formats in a document is dear. */
@@ -130,8 +155,12 @@ export class Drawing {
   /** All modules that are drawn with these. */
   reach(paths: readonly string[]): ReadonlySet<number> {
     const { moduleAt } = graphIndex(this.snapshot);
-    const found = new Set(paths.flatMap((path) => moduleAt.get(path) ?? []));
-    for (const m of found) for (const { module } of this.children(m)) found.add(module);
+    return this.reachOf(paths.flatMap((path) => moduleAt.get(path) ?? []));
+  }
+
+  private reachOf(modules: Iterable<number>): Set<number> {
+    const found = new Set(modules);
+    for (const m of found) for (const { module } of this.children(m, 1)) found.add(module);
     return found;
   }
 
@@ -142,21 +171,38 @@ export class Drawing {
     return new Set([...found, ...drawn]);
   }
 
-  private children(m: number): { module: number; times: number }[] {
-    const { draws = [], makes = [] } = this.snapshot.modules[m];
-    const all = makes.length === 0 ? draws : [...draws, ...makes.map((module) => ({ module, times: 1 }))];
-    return all.filter((d) => !this.around.apart.has(d.module));
+  private children(m: number, rows: number): Drawn[] {
+    return drawnBy(this.snapshot, m, rows).filter((d) => !this.around.apart.has(d.module));
+  }
+
+  private *importedBy(m: number, counts: (i: Import) => boolean = () => true): Generator<number> {
+    const { outStart, outgoing } = graphIndex(this.snapshot);
+    for (let e = outStart[m]; e < outStart[m + 1]; e++) {
+      const i = this.snapshot.imports[outgoing[e]];
+      if (i.kind === 'static' && counts(i)) yield i.to;
+    }
+  }
+
+  /** What functions of one of the app's modules call as it is drawn: hooks, helpers, stores. Names of components begin with a capital letter (convention of all systems). */
+  private *calledBy(m: number): Generator<number> {
+    const { modules } = this.snapshot;
+    const calls = ({ to, names, onActs, onEffects }: Import) =>
+      !onActs &&
+      !onEffects &&
+      names.some((n) => (n === 'default' || n === '*' ? modules[to].package !== null : /^[a-z_$]/.test(n)));
+    for (const to of this.importedBy(m, calls)) if (!this.around.apart.has(to)) yield to;
   }
 
   /** What drawing some things costs each time. Of a package that draws pieces all components that stand together make one piece. */
-  private sumOf(drawn: readonly { module: number; times: number }[], above: Set<number>): Sum {
+  private sumOf(drawn: readonly Drawn[], rows: number, above: Set<number>): Sum {
     const leads = leadToPieces(this.snapshot);
     const pieces = new Map<string, number>();
     const sum = { ms: 0, tabled: 0 };
     for (const { module, times } of drawn) {
+      if (times === 0) continue;
       for (const name of leads.get(module) ?? []) pieces.set(name, Math.max(times, pieces.get(name) ?? 0));
       if (leads.has(module) || above.has(module)) continue;
-      const each = this.onceMore(module, above);
+      const each = this.onceMore(module, rows, above);
       sum.ms += times * each.ms;
       sum.tabled += times * each.tabled;
     }
@@ -169,55 +215,77 @@ export class Drawing {
   }
 
   /** What a module costs each time that it is drawn; what is drawn within itself isn't followed further. */
-  private onceMore(m: number, above: Set<number>): Sum {
-    const known = this.around.again.get(m);
+  private onceMore(m: number, rows: number, above: Set<number>): Sum {
+    const again = this.around.againWith(rows);
+    const known = again.get(m);
     if (known !== undefined) return known;
     const { package: name, bytes } = this.snapshot.modules[m];
     if (name !== null) return { ms: DRAWING.packaged, tabled: 0 };
     above.add(m);
-    const sum = this.sumOf(this.children(m), above);
+    const sum = this.sumOf(this.children(m, rows), rows, above);
     sum.ms += bytes.minified * DRAWING.ownByte;
     above.delete(m);
-    this.around.again.set(m, sum);
+    again.set(m, sum);
     return sum;
   }
 
-  /** What runs for the first time when modules are drawn: all that they draw and, of what belongs to packages, all that it leads to. */
-  private first(modules: readonly number[]): Sum & Pick<Module, 'formats'> {
-    const { modules: all, imports } = this.snapshot;
-    const { outStart, outgoing } = graphIndex(this.snapshot);
+  /**
+   * What runs for the first time when something is drawn: all that it draws, what its functions call, and, of what belongs to packages, all that it leads to.
+   * `rows`: what runs only once lists have rows.
+   */
+  private first(drawn: readonly Drawn[], rows: number): Sum & Pick<Module, 'formats'> & { rows: Drawn[] } {
+    const { modules: all } = this.snapshot;
     let bytes = 0;
-    let drawn = 0;
+    let pieces = 0;
     let formats: Module['formats'];
-    const open: number[] = [];
-    const take = (m: number) => {
-      if (this.ran.has(m)) return;
+    const open: { m: number; isDrawn: boolean; isNew: boolean }[] = [];
+    const inRows: Drawn[] = [];
+    const take = (m: number, isDrawn: boolean) => {
+      const isNew = !this.ran.has(m);
+      if (!isNew && (!isDrawn || this.drew.has(m))) return;
       this.ran.add(m);
-      open.push(m);
+      if (isDrawn) this.drew.add(m);
+      open.push({ m, isDrawn, isNew });
     };
-    modules.forEach(take);
-    for (const m of open) {
+    const takeDrawn = (d: Drawn) => (d.times > 0 ? take(d.module, true) : inRows.push({ ...d, times: 1 }));
+    drawn.forEach(takeDrawn);
+    for (const { m, isDrawn, isNew } of open) {
       if (all[m].kind !== 'script') continue;
+      if (isDrawn) this.children(m, rows).forEach(takeDrawn);
+      if (!isNew) continue;
       formats = all[m].formats === 'always' ? 'always' : (formats ?? all[m].formats);
       const name = all[m].package;
       const price = name === null ? null : piecePriceOf(name);
       if (price) {
         // All that it leads to was measured with it.
-        if (!this.pieces.has(name!)) drawn += Math.max(0, price.first - price.again);
+        if (!this.pieces.has(name!)) pieces += Math.max(0, price.first - price.again);
         if (price.formats) formats = 'always';
         this.pieces.add(name!);
         continue;
       }
       bytes += Math.min(DRAWING.mostBytes, all[m].bytes.minified);
-      for (const { module } of this.children(m)) take(module);
-      if (name === null) continue;
-      for (let e = outStart[m]; e < outStart[m + 1]; e++) {
-        const { to, kind } = imports[outgoing[e]];
-        if (kind === 'static') take(to);
-      }
+      for (const to of name === null ? this.calledBy(m) : this.importedBy(m)) take(to, false);
     }
-    return { ms: bytes * DRAWING.firstByte + drawn, tabled: drawn, formats };
+    return { ms: bytes * DRAWING.firstByte + pieces, tabled: pieces, formats, rows: inRows };
   }
+}
+
+/** All that a module draws and has drawn, with how often. `rows`: how many lists have whose length no code tells. */
+function drawnBy({ modules }: Snapshot, m: number, rows: number): Drawn[] {
+  const { draws = [], makes = [] } = modules[m];
+  return [
+    ...draws.map(({ module, times, rows: each = 0 }) => ({ module, times: times + rows * each })),
+    ...makes.map((module) => ({ module, times: 1 })),
+  ];
+}
+
+/** What the lists of a part hold when it is drawn, as far as it waits for answers. */
+const listsOf = ({ drawnAfter = [] }: Part): Lists => (drawnAfter.length > 0 ? 'answered' : 'full');
+
+/** No more than anybody draws at once. */
+function within({ ms, tabled }: Sum): Sum {
+  const share = ms > MOST_MS ? MOST_MS / ms : 1;
+  return { ms: share * ms, tabled: share * tabled };
 }
 
 type Sum = Pick<DrawingPrice, 'ms' | 'tabled'>;
@@ -225,67 +293,22 @@ type Sum = Pick<DrawingPrice, 'ms' | 'tabled'>;
 /** What is the same for all that is drawn on one route. */
 interface Around {
   apart: ReadonlySet<number>;
-  /** What drawing a module once more costs, with all that it draws, as far as it is known. */
-  again: Map<number, Sum>;
+  /** The page and what is around it. */
+  screen: readonly number[];
+  parts: ReadonlySet<number>;
+  /** What drawing a module once more costs, with all that it draws, as far as it is known, by how many rows lists have. */
+  againWith(rows: number): Map<number, Sum>;
+  /** How often parts are drawn, once somebody asked. */
+  counts?: ReadonlyMap<number, number>;
 }
 
 function aroundOf(snapshot: Snapshot, graph: ChunkGraph, route: Route): Around {
   const { moduleAt } = graphIndex(snapshot);
-  const parts = route.parts.flatMap((p) => moduleAt.get(p.module) ?? []);
+  const parts = new Set(route.parts.flatMap((p) => moduleAt.get(p.module) ?? []));
   const apart = new Set([...factsOf(snapshot).screens, ...parts, ...graph.roots.flatMap((root) => root.target)]);
-  return { apart, again: new Map() };
-}
-
-/** What is the same for all documents of an app. */
-interface Facts {
-  /** Whether the code says of anything what it draws. */
-  isKnown: boolean;
-  /** What the component system takes when it draws for the first time, in ms. */
-  begins: number;
-  /** Pages and layouts. */
-  screens: number[];
-  /** What packages bring that entries use without drawing them: the framework, whose part in drawing has its own price. */
-  framework: ReadonlySet<number>;
-}
-
-const known = new WeakMap<Snapshot, Facts>();
-
-function factsOf(snapshot: Snapshot): Facts {
-  const found = known.get(snapshot);
-  if (found) return found;
-  const { moduleAt } = graphIndex(snapshot);
-  const facts = {
-    isKnown: snapshot.modules.some((m) => m.draws !== undefined),
-    begins: beginsIn(snapshot),
-    screens: snapshot.routes
-      .flatMap((r) => [r.page, ...aroundPage(snapshot, r)])
-      .flatMap((path) => moduleAt.get(path) ?? []),
-    framework: frameworkOf(snapshot),
-  };
-  known.set(snapshot, facts);
-  return facts;
-}
-
-function beginsIn({ modules }: Snapshot): number {
-  const packages = new Set(modules.map((m) => m.package));
-  return BEGINS.find(([name]) => packages.has(name))?.[1] ?? DRAWING.begin;
-}
-
-function frameworkOf(snapshot: Snapshot): Set<number> {
-  const { entries, modules, imports } = snapshot;
-  const { moduleAt, outStart, outgoing } = graphIndex(snapshot);
-  const found = new Set<number>();
-  const take = (m: number, drawn: ReadonlySet<number>) => {
-    for (let e = outStart[m]; e < outStart[m + 1]; e++) {
-      const { to, kind } = imports[outgoing[e]];
-      const { package: name } = modules[to];
-      // What an entry only prepares for drawing, such as kinds of charts, is none.
-      if (kind === 'static' && name !== null && piecePriceOf(name) === null && !drawn.has(to)) found.add(to);
-    }
-  };
-  for (const m of entries.flatMap((e) => e.modules.flatMap((path) => moduleAt.get(path) ?? [])))
-    take(m, new Set((modules[m].draws ?? []).map((d) => d.module)));
-  // What is added meanwhile comes in its turn.
-  for (const m of found) take(m, new Set());
-  return found;
+  const screen = [...aroundPage(snapshot, route), route.page].flatMap((path) => moduleAt.get(path) ?? []);
+  for (const m of screen) parts.delete(m);
+  const again = new Map<number, Map<number, Sum>>();
+  const againWith = (rows: number) => again.get(rows) ?? again.set(rows, new Map()).get(rows)!;
+  return { apart, screen, parts, againWith };
 }

@@ -7,7 +7,7 @@ import type { Part, Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { shortName } from '../text/short-name.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
-import { DRAWING, type Drawing, type DrawingPrice } from './drawing.ts';
+import { DRAWING, type Drawing, type DrawingPrice, type Lists } from './drawing.ts';
 import type { Files } from './files.ts';
 import { FIRST_FORMATS_MS } from './first-format-cost.ts';
 import { chunkOf, type LandedRoot, type Landing } from './landing.ts';
@@ -70,7 +70,8 @@ class ScreenOf {
     const claimed = new Set(route.parts.flatMap((p) => p.needs));
     const images = this.imagesAmong((c) => c.place === 'first screen' && !claimed.has(c.id));
     const calls = this.callsAmong((d) => !claimed.has(d.id));
-    const price = drawing.of([...layouts, route.page], shell ? [] : started, (route.pageAfter ?? []).length > 0);
+    const lists = listsIn(route.pageAfter, this.drawnBy === 'script' ? calls : []);
+    const price = drawing.of([...layouts, route.page], shell ? [] : started, lists);
     this.add('page', shortName(route.page), route.page, 'first screen', {
       ...this.fonts(),
       ...this.filled(this.priceOf('page', price), calls),
@@ -124,7 +125,7 @@ class ScreenOf {
     const calls = this.callsAmong((d) => part.needs.includes(d.id)).map((d) => files.data(d));
     this.add(part.id, part.name, part.module, place, {
       interactive: part.interactive,
-      ...this.filled(this.pricedPart(part), calls),
+      ...this.filled(this.pricedPart(part, calls), calls),
       ...own,
       fill: [...images, ...calls],
       ...shownAs(settings, waits, this.page),
@@ -170,8 +171,9 @@ class ScreenOf {
     return Object.hasOwn(draws, id) ? { ...reckoned, ms: draws[id], measured: true } : reckoned;
   }
 
-  private pricedPart(part: Part): PartPrice {
-    return { ...this.drawing.ofPart(part), ...(part.drawMs === undefined ? {} : { measured: true }) };
+  private pricedPart(part: Part, calls: readonly unknown[]): PartPrice {
+    const lists = listsIn(part.drawnAfter, this.drawnBy === 'script' ? calls : []);
+    return { ...this.drawing.ofPart(part, lists), ...(part.drawMs === undefined ? {} : { measured: true }) };
   }
 
   /**
@@ -185,7 +187,7 @@ class ScreenOf {
     const formats = this.formatsLater ? FIRST_FORMATS_MS : 0;
     this.formatsLater = false;
     if (!fills) return pricedAt({ ...price, ms: price.ms + formats, tabled: price.tabled + formats });
-    const fillMs = (price.shows ?? 0) + formats;
+    const fillMs = (price.fill ?? 0) + formats;
     return { ...pricedAt(price), ...(fillMs > 0 ? { fillMs } : {}) };
   }
 
@@ -274,6 +276,10 @@ export function placeholderOf(route: Route, parts: readonly ScreenPart[], path: 
 function shownAt(show: Trigger, page: number): ScreenPart['showWhen'] {
   return show.on === 'visible' ? { when: 'visible', target: page } : momentOf(show);
 }
+
+/** What lists hold when something is drawn that waits for answers, or that calls fill later. */
+const listsIn = (waitsFor: readonly string[] = [], calls: readonly unknown[]): Lists =>
+  waitsFor.length > 0 ? 'answered' : calls.length > 0 ? 'empty' : 'full';
 
 /** The modules that start the app around a route. */
 const startsOf = ({ entries }: Snapshot, { realm }: Route): string[] =>

@@ -1,8 +1,11 @@
 import { file, page, ROUND, screenPart } from '../../test-support/programs.ts';
+import { EVALUATION_RATE } from '../sim/conditions.ts';
 import { simulate } from '../sim/simulate.ts';
 import { basisOf, basisWords } from './basis.ts';
 
 const SLOW = { ...ROUND, device: { ...ROUND.device, cpuFactor: 2, drawingFactor: 1.5 } };
+/** What 100 kB are reckoned to take on the reference machine, in ms. */
+const RATED = 100_000 * EVALUATION_RATE.likely;
 const entry = { at: 1, tag: 'script', group: 0, mode: 'async' } as const;
 const text = { at: 2, tag: 'text', part: 0 } as const;
 
@@ -27,13 +30,15 @@ describe('what running and drawing rest on', () => {
     });
     const mixed = basis({ cpuMs: 20, estimatedBytes: 100_000 }, { renderMs: 10, measured: true });
     expect(mixed.running.measured).toBeCloseTo(40, 6);
-    expect(mixed.running.estimated).toBeCloseTo(20, 6);
+    expect(mixed.running.estimated).toBeCloseTo(2 * RATED, 6);
     expect(mixed.drawing).toEqual({ measured: 30, tabled: 0, estimated: 0 });
   });
 
   it('tells what the table of packages says', () => {
     const { running } = basis({ cpuMs: 10, estimatedBytes: 100_000, tabledBytes: 60_000 }, { renderMs: 0 });
-    expect([running.measured, running.tabled, running.estimated].map(Math.round)).toEqual([20, 12, 8]);
+    expect(running.measured).toBeCloseTo(20, 6);
+    expect(running.tabled).toBeCloseTo(2 * 0.6 * RATED, 6);
+    expect(running.estimated).toBeCloseTo(2 * 0.4 * RATED, 6);
   });
 
   it('counts what was measured of other apps with the table', () => {

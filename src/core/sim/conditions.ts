@@ -120,11 +120,10 @@ export const REFERENCE_COSTS = {
 export type BrowserCosts = typeof REFERENCE_COSTS;
 
 /**
- * Estimated cost of evaluating script on the reference machine, with the compilation of what runs then, in ms per byte of minified text. Of 71
- * widely used packages loaded as whole scripts one half took 0.037 to 0.11 ms per kB, twelve together mostly 0.04 to 0.11; two apps of real
- * packages, cut into chunks, 0.10 and 0.13 (docs/SIMULATOR.md).
+ * Estimated cost of evaluating script on the reference machine, with the compilation of what runs then, in ms per byte of minified text. Of 24 files
+ * over 10 kB of four apps that take parts of real packages one half took more than 0.054 ms per kB, nine of ten 0.03 to 0.1 (docs/SIMULATOR.md).
  */
-export const EVALUATION_RATE = { low: 0.00004, likely: 0.0001, high: 0.00018 } as const;
+export const EVALUATION_RATE = { low: 0.000025, likely: 0.00006, high: 0.00011 } as const;
 
 /** What drawing takes of a page's thread, in ms, where it takes `renderMs` on the reference device. */
 export function drawingMs({ cpuFactor, drawingFactor = 1 }: Device, renderMs: number): number {

@@ -40,8 +40,10 @@ export interface ComponentUse {
   after?: Origin;
   /** What its attributes come from, by their names. */
   gives?: { [attribute: string]: Origin };
-  /** How often the lists around it draw it, where their lengths are written in the code; once otherwise. */
+  /** How often the lists around it draw it, where their lengths are written in the code; missing for once. */
   times?: number;
+  /** How many lists of lengths that aren't written are around it. */
+  inLists?: number;
 }
 
 /** A parsed text of a component: its script, or a template in the form of the same nodes. */
@@ -161,10 +163,11 @@ function usesIn(
     }
     if (node.type !== 'JSXElement' || isOfRoutes(above)) return;
     const under = root.type === 'Program' ? underOf(above) : {};
-    const times = timesAt(above);
+    const { times, open } = timesAt(above);
     const place = {
       ...{ line: source.place(node.start).line, ...(file === undefined ? {} : { file }), ...under },
       ...(times === 1 ? {} : { times }),
+      ...(open === 0 ? {} : { inLists: open }),
     };
     const inside = above
       .filter((n) => n.type === 'JSXElement')

@@ -1,8 +1,19 @@
 import { type DrawnApp, drawnAtOnce, usedBy } from './find-parts.ts';
 
-/** The modules whose components a module draws as soon as it is drawn itself, with how many times its markup draws them: where it names them, and as often as the lists around are long. */
-export function drawsOf(path: string, app: DrawnApp): Map<string, number> {
-  const draws = new Map<string, number>();
+/** How many times markup draws something. */
+export interface TimesDrawn {
+  /** Where it names it, as often as the lists around are long. */
+  times: number;
+  /** The same for each row of lists whose lengths aren't written in the code. */
+  rows: number;
+}
+
+/** Of a list of an unknown length within another one so many rows are counted: lists within lists are short. */
+const INNER_ROWS = 3;
+
+/** The modules whose components a module draws as soon as it is drawn itself, with how many times its markup draws them. */
+export function drawsOf(path: string, app: DrawnApp): Map<string, TimesDrawn> {
+  const draws = new Map<string, TimesDrawn>();
   const module = app.moduleAt(path);
   if (!module || module.package !== null) return draws;
   for (const use of module.uses) {
@@ -10,7 +21,12 @@ export function drawsOf(path: string, app: DrawnApp): Map<string, number> {
     if (target === undefined || target === path) continue;
     // What is deferred is drawn when it has come.
     if (module.deferred.has(target) || module.deferred.has(imported!) || !drawnAtOnce(use, module, app)) continue;
-    draws.set(target, (draws.get(target) ?? 0) + (use.times ?? 1));
+    const { times, rows } = draws.get(target) ?? { times: 0, rows: 0 };
+    const { times: more = 1, inLists = 0 } = use;
+    draws.set(
+      target,
+      inLists > 0 ? { times, rows: rows + more * INNER_ROWS ** (inLists - 1) } : { times: times + more, rows },
+    );
   }
   return draws;
 }

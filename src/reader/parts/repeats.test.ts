@@ -1,13 +1,14 @@
 import { parseScript } from '../script/parse-script.ts';
 
 /** How often a component `A` is drawn by the body of a function; `head` stands at the top level of the module. */
-function times(body: string, head = ''): number | undefined {
+function drawn(body: string, head = ''): { times: number; inLists: number } {
   const text = `import { A } from './a';\nimport { B } from './b';\n${head}\nexport function X(p) { return ${body}; }`;
   const { uses, error } = parseScript('x.tsx', text, { jsxImportSource: 'react' });
   expect(error).toBeNull();
   const use = uses.find((u) => u.specifier === './a');
   expect(use?.when.kind).toBe('drawn');
-  return use?.times;
+  const { times = 1, inLists = 0 } = use!;
+  return { times, inLists };
 }
 
 const TABS = 'const TABS = ["a", "b", "c"];';
@@ -42,7 +43,14 @@ describe('how often a list draws what stands in it', () => {
     ['a list in a list', '<>{TABS.map((t) => <p key={t}>{[1, 2].map((n) => <A key={n} />)}</p>)}</>', 6, TABS],
     ['more than anybody draws', '<>{Array.from({ length: 90000 }, (_, i) => <A key={i} />)}</>', 1000],
   ])('%s', (_, body, expected, head = '') => {
-    expect(times(body, head)).toBe(expected);
+    expect(drawn(body, head)).toEqual({ times: expected, inLists: 0 });
+  });
+
+  it.each<[string, string, string?]>([
+    ['a list that is only searched', '<>{TABS.find((t) => t) ? <A /> : <A />}</>', TABS],
+    ['what stands beside it', '<>{TABS.map((t) => <b key={t} />)}<A /></>', TABS],
+  ])('but not %s', (_, body, head = '') => {
+    expect(drawn(body, head)).toEqual({ times: 1, inLists: 0 });
   });
 
   it.each<[string, string, string?]>([
@@ -61,10 +69,17 @@ describe('how often a list draws what stands in it', () => {
       `${TABS} const g = ({ TABS }) => 1;`,
     ],
     ['what comes from elsewhere', '<>{B.map((t) => <A key={t} />)}</>'],
-    ['a list that is only searched', '<>{TABS.find((t) => t) ? <A /> : <A />}</>', TABS],
-    ['what stands beside it', '<>{TABS.map((t) => <b key={t} />)}<A /></>', TABS],
     ['a list with an unknown piece', '<>{[...p.more, 1, 2].map((t) => <A key={t} />)}</>'],
-  ])('but not %s', (_, body, head = '') => {
-    expect(times(body, head)).toBeUndefined();
+  ])('is open of %s', (_, body, head = '') => {
+    expect(drawn(body, head)).toEqual({ times: 1, inLists: 1 });
+  });
+
+  it('counts lists of both kinds around one another', () => {
+    const cells = '{[1, 2].map((n) => <A key={n} />)}';
+    expect(drawn(`<>{p.rows.map((r) => <p key={r}>${cells}</p>)}</>`)).toEqual({ times: 2, inLists: 1 });
+    expect(drawn('<>{p.rows.map((r) => <p key={r}>{r.cells.map((c) => <A key={c} />)}</p>)}</>')).toEqual({
+      times: 1,
+      inLists: 2,
+    });
   });
 });

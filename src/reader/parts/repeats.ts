@@ -47,19 +47,27 @@ function knownLengths(program: SyntaxNode): KnownLengths {
 
 const withoutDefault = (node: SyntaxNode) => (node.type === 'AssignmentPattern' ? node.left : node);
 
+/** How often lists draw what stands in them. */
+export interface Repeats {
+  /** As often as those together whose lengths are written in the code. */
+  times: number;
+  /** How many there are around it whose lengths aren't written: mostly lists of data. */
+  open: number;
+}
+
 /**
  * Tells how often the lists around a place of a module draw what stands there, as far as their lengths are written in the code: `TABS.map(…)`,
- * `Array.from({ length: 8 }, …)`, `[...Array(3)].map(…)`. A list whose length isn't written counts once. It is asked with the place's ancestors,
- * nearest last.
+ * `Array.from({ length: 8 }, …)`, `[...Array(3)].map(…)`. It is asked with the place's ancestors, nearest last.
  */
-export function repeatsIn(program: SyntaxNode): (above: readonly SyntaxNode[]) => number {
+export function repeatsIn(program: SyntaxNode): (above: readonly SyntaxNode[]) => Repeats {
   // Most modules draw nothing in lists.
   let known: KnownLengths | undefined;
   return (above) => timesDrawn(above, () => (known ??= knownLengths(program)));
 }
 
-function timesDrawn(above: readonly SyntaxNode[], known: () => KnownLengths): number {
+function timesDrawn(above: readonly SyntaxNode[], known: () => KnownLengths): Repeats {
   let times = 1;
+  let open = 0;
   for (const [at, call] of above.entries()) {
     const given = above[at + 1];
     if (call.type !== 'CallExpression' || !given || !isFunction(given)) continue;
@@ -75,9 +83,10 @@ function timesDrawn(above: readonly SyntaxNode[], known: () => KnownLengths): nu
           : null;
     if (list === null) continue;
     const length = method === 'from' ? fromLength(list, known()) : lengthOf(list, known());
-    if (length !== null) times *= length;
+    if (length === null) open++;
+    else times *= length;
   }
-  return Math.min(MOST, times);
+  return { times: Math.min(MOST, times), open };
 }
 
 /** The length of a list as the code writes it; null where it doesn't. */

@@ -2,7 +2,7 @@ import { graphIndex } from '../../core/snapshot/graph-index.ts';
 import type { Snapshot } from '../../core/snapshot/types.ts';
 import { parse } from '../script/parse.ts';
 import { isSingleFile } from '../single-file.ts';
-import { isFunction, walk } from '../syntax.ts';
+import { walkAtStart } from './at-start.ts';
 import { doesFormat, type HowOften, moreOften } from './called-in-functions.ts';
 import type { FunctionsOf } from './functions-of.ts';
 
@@ -47,11 +47,8 @@ export function addFormats(
 /** Whether a script formats something as it runs, and not only in functions. */
 export function startsFormats(text: string): boolean {
   let starts = false;
-  walk(parse('out.js', text).program(), (node, above) => {
-    if (node.type !== 'NewExpression' && node.type !== 'CallExpression') return;
-    if (!doesFormat(node)) return;
-    const waits = above.some((n) => isFunction(n) || (n.type === 'PropertyDefinition' && n.static !== true));
-    starts ||= !waits;
+  walkAtStart(parse('out.js', text).program(), (node) => {
+    starts ||= (node.type === 'NewExpression' || node.type === 'CallExpression') && doesFormat(node);
   });
   return starts;
 }

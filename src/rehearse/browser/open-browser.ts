@@ -16,6 +16,11 @@ const ARGS = [
   '--disable-renderer-backgrounding',
   '--disable-background-timer-throttling',
   '--disable-features=Translate,OptimizationHints,MediaRouter',
+  /*
+   * Browsers work out where in the text code stands only once that is asked for, by going through it again. While somebody drives the browser, every error that code makes asks
+   * for it, be it thrown or not; in a visitor’s browser none does (docs/REHEARSAL.md). So it is worked out as code is compiled.
+   */
+  '--js-flags=--no-enable-lazy-source-positions',
 ];
 
 /** Where a browser is led. */

@@ -12,7 +12,8 @@ export interface TraceEvent {
   args: { name?: string; data?: { isOutermostMainFrame?: boolean; documentLoaderURL?: string } };
 }
 
-const CATEGORIES = ['devtools.timeline', 'disabled-by-default-v8.compile', 'v8', 'blink.user_timing', 'toplevel'];
+/** Nothing is told of each function that is compiled as it is called: telling it takes longer than that does, and it belongs to what calls it. */
+const CATEGORIES = ['devtools.timeline', 'blink.user_timing', 'toplevel'];
 /** Shorter tasks aren’t kept, in ms. */
 const LEAST_TASK_MS = 1;
 
@@ -23,8 +24,6 @@ const KINDS: Record<string, ThreadKind> = {
   'v8.evaluateModule': 'run',
   'v8.compile': 'compile',
   'v8.compileModule': 'compile',
-  'V8.CompileCode': 'compile',
-  'V8.CompileFunction': 'compile',
   ...Object.fromEntries(
     ['FunctionCall', 'RunMicrotasks', 'TimerFire', 'FireAnimationFrame', 'FireIdleCallback', 'EventDispatch'].map(
       (name) => [name, 'draw' as const],
