@@ -3,7 +3,7 @@
 // the program needs them. Build first: npm run build:node. All times are those of the reference machine (`beside-reference.mjs`).
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { besideReference, evenOnes } from './beside-reference.mjs';
+import { besideReference, ofReference } from './beside-reference.mjs';
 import { launchBrowser } from './browser.mjs';
 import { APPS, filesOf, PACKAGES } from './drawing/apps.mjs';
 import { serveNatively } from './drawing/native.mjs';
@@ -24,7 +24,6 @@ const { folder: home, done } = madeFolder(values.keep, 'drawn');
 const AIMS = { median: 0.25, p90: 0.6 };
 
 installInto(home, PACKAGES);
-const middle = (of) => [...of].sort((a, b) => a - b)[of.length >> 1];
 
 const { served, address, stop } = await serveNatively();
 const browser = await launchBrowser();
@@ -48,10 +47,9 @@ for (const app of APPS.filter(([name]) => only.length === 0 || only.includes(nam
     took.push(beside);
     await page.close();
   }
-  const ofReference = (what) => middle(evenOnes(took).map(({ result, slower }) => result[what] / slower));
-  const measured = ofReference('drawing');
+  const measured = ofReference(took, ({ drawing }) => drawing);
   rows.push({ reckoned, measured, off: Math.abs(reckoned / measured - 1) });
-  const layout = ofReference('layout');
+  const layout = ofReference(took, (result) => result.layout);
   const line = `reckoned ${reckoned.toFixed(1).padStart(6)} ms, took ${measured.toFixed(1).padStart(6)} ms`;
   console.log(`${app[0].padEnd(14)} ${line}, and ${layout.toFixed(1)} ms of layout`);
 }

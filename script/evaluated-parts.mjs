@@ -3,7 +3,7 @@
 // of them on this machine but in the browser; nothing of the program needs them. Build first: npm run build:node. All times are those of the reference machine.
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { besideReference, evenOnes } from './beside-reference.mjs';
+import { besideReference, COMPILE, ofReference } from './beside-reference.mjs';
 import { launchBrowser } from './browser.mjs';
 import { installInto, madeFolder, serveFiles, writeFiles } from './made-apps.mjs';
 import { APPS, filesOf, PACKAGES } from './sizing/apps.mjs';
@@ -23,9 +23,6 @@ const { folder: home, done } = madeFolder(values.keep, 'sizes');
 const AIMS = { median: 0.15, p90: 0.4 };
 /** Smaller files take less than what can be measured of them. */
 const JUDGED = 10_000;
-/** What compiling takes of a page's thread, in ms per byte, where most of it is done beside that (`evaluated.mjs`). */
-const COMPILE = 0.000018;
-const middle = (of) => [...of].sort((a, b) => a - b)[of.length >> 1];
 
 installInto(home, PACKAGES);
 
@@ -75,9 +72,9 @@ for (const app of Object.entries(APPS).filter(([name]) => only.length === 0 || o
   }
   for (const { name, kind, modules, bytes, measuredMs, estimatedBytes, overhead } of graph.chunks) {
     if (kind !== 'script' || bytes.minified < JUDGED) continue;
-    const ofChunk = ({ result, slower }) =>
-      modules.reduce((sum, m) => sum + (mounts.has(m) ? 0 : (result[m] ?? 0)), 0) / slower;
-    const measured = middle(evenOnes(took).map(ofChunk)) + COMPILE * bytes.minified;
+    const ran = modules.filter((m) => !mounts.has(m));
+    const runMs = ofReference(took, (times) => ran.reduce((sum, m) => sum + (times[m] ?? 0), 0));
+    const measured = runMs + COMPILE * bytes.minified;
     const reckoned = measuredMs + (estimatedBytes - overhead.minified) * EVALUATION_RATE.likely;
     offs.push(reckoned / measured - 1);
     if (values.each)

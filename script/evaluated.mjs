@@ -4,7 +4,7 @@
 // `core/chunks/package-weights.ts` holds. All times are those of the reference machine (`beside-reference.mjs`).
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { besideReference, evenOnes } from './beside-reference.mjs';
+import { besideReference, COMPILE, ofReference } from './beside-reference.mjs';
 import { launchBrowser } from './browser.mjs';
 import { PACKAGES, SPECIFIERS } from './evaluating/packages.mjs';
 import { installInto, madeFolder, serveFiles, writeFiles } from './made-apps.mjs';
@@ -22,7 +22,6 @@ const { values, positionals: only } = parseArgs({
 });
 const runs = Number(values.runs ?? 5);
 const { folder: home, done } = madeFolder(values.keep, 'evaluated');
-const middle = (of) => [...of].sort((a, b) => a - b)[of.length >> 1];
 
 installInto(home, PACKAGES);
 
@@ -97,9 +96,8 @@ for (const name of PACKAGES.map((p) => p.replace(/(.)@[^@/]*$/, '$1')).filter(
   const own = snapshot.modules.map((m, i) => [m, i]).filter(([m]) => m.package === name && m.kind === 'script');
   const bytes = own.reduce((sum, [m]) => sum + m.bytes.minified, 0);
   if (bytes === 0 || failed) continue;
-  const ofReference = (of) => middle(evenOnes(took).map(({ result, slower }) => of(result) / slower));
-  const runMs = ofReference(({ times }) => own.reduce((sum, [, i]) => sum + (times[i] ?? 0), 0));
-  const rest = ofReference(({ whole, times }) => whole - Object.values(times).reduce((sum, t) => sum + t, 0));
+  const runMs = ofReference(took, ({ times }) => own.reduce((sum, [, i]) => sum + (times[i] ?? 0), 0));
+  const rest = ofReference(took, ({ whole, times }) => whole - Object.values(times).reduce((sum, t) => sum + t, 0));
   const version = snapshot.packages.find((p) => p.name === name)?.version ?? null;
   const all = snapshot.modules.reduce((sum, m) => sum + m.bytes.minified, 0);
   rows.push({ name, version, bytes, modules: own.length, runMs, rest, all, count: snapshot.modules.length });
@@ -113,8 +111,6 @@ done();
 
 // What isn't a module's own run goes by modules (a function of its own for each) and by size (compiling).
 const [base, perModule, perByte] = fitted(rows.map((r) => [[1, r.count, r.all], r.rest]));
-/** What compiling takes of a page's thread where files come over the network, in ms per byte: most of it is done beside the thread then. Rehearsed: 7 ms of 352 kB. */
-const COMPILE = 0.000018;
 console.log(
   `beside running: ${base.toFixed(2)} ms, ${(perModule * 1000).toFixed(1)} µs a module, ${(perByte * 1000).toFixed(4)} ms/kB to compile`,
 );

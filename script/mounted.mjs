@@ -4,7 +4,7 @@
 // `core/load/drawn-by-packages.ts` holds. All times are those of the reference machine (`beside-reference.mjs`).
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { besideReference, evenOnes } from './beside-reference.mjs';
+import { besideReference, ofReference } from './beside-reference.mjs';
 import { launchBrowser } from './browser.mjs';
 import { serveNatively } from './drawing/native.mjs';
 import { installInto, madeFolder, writeFiles } from './made-apps.mjs';
@@ -17,7 +17,6 @@ const { values, positionals: only } = parseArgs({
 const runs = Number(values.runs ?? 5);
 const { folder: home, done } = madeFolder(values.keep, 'mounted');
 installInto(home, [...new Set(['react@19', 'react-dom@19', ...WIDGETS.flatMap(([name, more]) => [name, ...more])])]);
-const middle = (of) => [...of].sort((a, b) => a - b)[of.length >> 1];
 const nameOf = (wanted) => wanted.replace(/(.)@[^@/]*$/, '$1');
 
 const { served, address, stop } = await serveNatively();
@@ -49,8 +48,8 @@ for (const [wanted, , code] of WIDGETS.filter(([name]) => only.length === 0 || o
     const took = [];
     for (let run = 0; run < runs; run++) took.push(await tookIn(folder, 'src/main.jsx'));
     const { formats } = (await tookIn(folder, 'src/looks.jsx')).result;
-    const ofReference = (what) => middle(evenOnes(took).map(({ result, slower }) => result[what] / slower));
-    const row = { name, formats, first: ofReference('first'), again: ofReference('again') };
+    const [first, again] = ['first', 'again'].map((what) => ofReference(took, (result) => result[what]));
+    const row = { name, formats, first, again };
     rows.push(row);
     const { elements, height } = took[0].result;
     console.log(

@@ -79,7 +79,8 @@ export async function rehearse(
   const site = siteFor(applied, work.pattern, {
     ...{ folder: work.folder, address: work.address, act: work.act, isSecure: speaking.tls !== 'none' },
     ...(work.data ? { data: dataAnswers(work.data) } : {}),
-    shapes: () => answersInFolder(work.folder, applied.snapshot, work.reading.workspace),
+    // Found out before anything is measured.
+    shapes: answersInFolder(work.folder, applied.snapshot, work.pattern, work.reading.workspace),
   });
   const { hosts, answers, answering } = site;
   const server = await ServerBeside.start(

@@ -1,7 +1,7 @@
 /**
  * How many times 0.06 ms per minified kB, which code costs on average in apps, it takes on the reference machine to run the code of widely used packages and to compile
  * what runs of it, by name and major version. Measured by `script/evaluated.mjs --table`: each package taken whole, as one file, in Chromium; the middle one of
- * five runs, and what compiling a file takes of a page's thread. A browser measures an app better than this table.
+ * three runs, and what compiling a file takes of a page's thread. A browser measures an app better than this table.
  */
 const WEIGHTS: readonly (readonly [name: string, major: number, weight: number])[] = [
   ['@apollo/client', 4, 0.58],

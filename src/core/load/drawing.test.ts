@@ -9,6 +9,7 @@ import { DRAWING } from './drawing.ts';
 import { BEGINS_MS } from './drawing-facts.ts';
 import { piecePriceOf } from './drawn-by-packages.ts';
 import { FIRST_FORMATS_MS } from './first-format-cost.ts';
+import { ROWS } from './list-lengths.ts';
 
 const KIT: Record<string, Sketch> = {
   'kit/index': { imports: ['kit/engine'], package: 'kit', bytes: 2000 },
@@ -119,7 +120,7 @@ describe('the price of drawing', () => {
       made.modules.find((m) => m.path === 'home')!.draws![0].rows = 3;
       return made;
     };
-    const rows = 3 * DRAWING.rows;
+    const rows = 3 * ROWS;
     const page = (made: Snapshot) => parts(made).find((p) => p.id === 'page')!;
 
     it('counts as many rows as lists mostly have', () => {

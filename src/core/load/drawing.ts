@@ -7,6 +7,7 @@ import { factsOf } from './drawing-facts.ts';
 import { leadToPieces, piecePriceOf } from './drawn-by-packages.ts';
 import { FIRST_FORMATS_MS, startsFormats } from './first-format-cost.ts';
 import type { Landing } from './landing.ts';
+import { ROWS } from './list-lengths.ts';
 import { aroundPage } from './part-modules.ts';
 
 /**
@@ -24,8 +25,6 @@ export const DRAWING = {
   ownByte: 0.0002,
   /** A component of a package, each time. */
   packaged: 0.2,
-  /** Rows of a list whose length no code tells: an assumption. */
-  rows: 10,
 } as const;
 
 /** Where code doesn't say what it draws: an assumption, the same for all parts. */
@@ -104,16 +103,17 @@ export class Drawing {
       ...paths.flatMap(at).map((module) => ({ module, times: times(module) })),
       ...others.flatMap((m) => this.children(m, rows)),
     ];
-    const rows = lists === 'empty' ? 0 : DRAWING.rows;
+    const rows = lists === 'empty' ? 0 : ROWS;
     const sum = (of: readonly Drawn[], rows: number) => within(this.sumOf(of, rows, new Set()));
-    const again = sum(drawn(rows), rows);
-    const first = this.first(drawn(rows), rows);
+    const now = drawn(rows);
+    const again = sum(now, rows);
+    const first = this.first(now, rows);
     const format = this.formatFirst(first.formats, lists === 'answered');
     const tabled = again.tabled + first.tabled + format.ms;
     const later = format.later ? { formatsLater: true as const } : {};
     if (!isKnown) return { ms: UNKNOWN_MS + tabled, tabled, ...later };
-    const full = rows === 0 ? sum(drawn(DRAWING.rows), DRAWING.rows) : again;
-    const fill = full.ms - full.tabled + this.first(first.rows, DRAWING.rows).ms;
+    const full = rows === 0 ? sum(drawn(ROWS), ROWS) : again;
+    const fill = full.ms - full.tabled + this.first(first.rows, ROWS).ms;
     const once = sum(
       drawn(1, () => 1),
       1,
@@ -122,7 +122,7 @@ export class Drawing {
   }
 
   /** What somebody measured of a part, else what drawing its module costs. */
-  ofPart(part: Part, lists: Lists = listsOf(part)): DrawingPrice {
+  ofPart(part: Part, lists: Lists = listsIn(part.drawnAfter)): DrawingPrice {
     const estimate = this.of([part.module], [], lists);
     return part.drawMs === undefined ? estimate : { ...estimate, ms: part.drawMs };
   }
@@ -139,7 +139,7 @@ export class Drawing {
     const { screen, parts } = this.around;
     const counts = new Map<number, number>();
     for (const m of this.reachOf([...screen, ...parts]))
-      for (const { module, times } of drawnBy(this.snapshot, m, DRAWING.rows))
+      for (const { module, times } of drawnBy(this.snapshot, m, ROWS))
         if (parts.has(module) && module !== m) counts.set(module, times + (counts.get(module) ?? 0));
     return counts;
   }
@@ -279,8 +279,9 @@ function drawnBy({ modules }: Snapshot, m: number, rows: number): Drawn[] {
   ];
 }
 
-/** What the lists of a part hold when it is drawn, as far as it waits for answers. */
-const listsOf = ({ drawnAfter = [] }: Part): Lists => (drawnAfter.length > 0 ? 'answered' : 'full');
+/** What lists hold when something is drawn: what waits for answers has them, and `calls` fill the others later. */
+export const listsIn = (waitsFor: readonly string[] = [], calls: readonly unknown[] = []): Lists =>
+  waitsFor.length > 0 ? 'answered' : calls.length > 0 ? 'empty' : 'full';
 
 /** No more than anybody draws at once. */
 function within({ ms, tabled }: Sum): Sum {

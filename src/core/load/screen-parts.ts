@@ -7,7 +7,7 @@ import type { Part, Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { shortName } from '../text/short-name.ts';
 import type { Trigger } from '../vocabulary/triggers.ts';
-import { DRAWING, type Drawing, type DrawingPrice, type Lists } from './drawing.ts';
+import { DRAWING, type Drawing, type DrawingPrice, listsIn } from './drawing.ts';
 import type { Files } from './files.ts';
 import { FIRST_FORMATS_MS } from './first-format-cost.ts';
 import { chunkOf, type LandedRoot, type Landing } from './landing.ts';
@@ -70,8 +70,7 @@ class ScreenOf {
     const claimed = new Set(route.parts.flatMap((p) => p.needs));
     const images = this.imagesAmong((c) => c.place === 'first screen' && !claimed.has(c.id));
     const calls = this.callsAmong((d) => !claimed.has(d.id));
-    const lists = listsIn(route.pageAfter, this.drawnBy === 'script' ? calls : []);
-    const price = drawing.of([...layouts, route.page], shell ? [] : started, lists);
+    const price = drawing.of([...layouts, route.page], shell ? [] : started, listsIn(route.pageAfter, calls));
     this.add('page', shortName(route.page), route.page, 'first screen', {
       ...this.fonts(),
       ...this.filled(this.priceOf('page', price), calls),
@@ -172,8 +171,8 @@ class ScreenOf {
   }
 
   private pricedPart(part: Part, calls: readonly unknown[]): PartPrice {
-    const lists = listsIn(part.drawnAfter, this.drawnBy === 'script' ? calls : []);
-    return { ...this.drawing.ofPart(part, lists), ...(part.drawMs === undefined ? {} : { measured: true }) };
+    const price = this.drawing.ofPart(part, listsIn(part.drawnAfter, calls));
+    return { ...price, ...(part.drawMs === undefined ? {} : { measured: true }) };
   }
 
   /**
@@ -276,10 +275,6 @@ export function placeholderOf(route: Route, parts: readonly ScreenPart[], path: 
 function shownAt(show: Trigger, page: number): ScreenPart['showWhen'] {
   return show.on === 'visible' ? { when: 'visible', target: page } : momentOf(show);
 }
-
-/** What lists hold when something is drawn that waits for answers, or that calls fill later. */
-const listsIn = (waitsFor: readonly string[] = [], calls: readonly unknown[]): Lists =>
-  waitsFor.length > 0 ? 'answered' : calls.length > 0 ? 'empty' : 'full';
 
 /** The modules that start the app around a route. */
 const startsOf = ({ entries }: Snapshot, { realm }: Route): string[] =>

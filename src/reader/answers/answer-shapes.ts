@@ -1,4 +1,4 @@
-import type { Snapshot } from '../../core/snapshot/types.ts';
+import type { DataCall } from '../../core/snapshot/route-types.ts';
 import { DataCalls } from '../data/data-calls.ts';
 import { readAsks } from '../data/read-asks.ts';
 import { SourceText } from '../source-text.ts';
@@ -14,13 +14,17 @@ export interface AnswerShape {
 }
 
 /**
- * What the answers look like that an app's modules ask for, by their addresses: by the types that the code states of them, nearest to where the server is
- * asked, or by the schemas that check them. Calls of which nothing is stated are missing. Files are parsed only now, with their types: readings leave those out.
+ * What the answers to calls for data look like, by their addresses: by the types that the code states of them, nearest to where the server is
+ * asked, or by the schemas that check them. Calls of which nothing is stated are missing. `own`: the app's scripts, by their paths.
+ * Files are parsed only now, with their types: readings leave those out.
  */
-export function answerShapes(snapshot: Snapshot, modules: TypedModules): ReadonlyMap<string, AnswerShape> {
+export function answerShapes(
+  asked: readonly DataCall[],
+  own: ReadonlySet<string>,
+  modules: TypedModules,
+): ReadonlyMap<string, AnswerShape> {
   const declarations = new Declarations(modules);
   const sheets = new Map<string, ReturnType<typeof readAsks>>();
-  const own = new Set(snapshot.modules.flatMap((m) => (m.package === null && m.kind === 'script' ? [m.path] : [])));
   const sheetAt = (path: string) => {
     if (!own.has(path)) return null;
     if (!sheets.has(path)) sheets.set(path, sheetOf(path, modules.textOf(path)));
@@ -43,7 +47,6 @@ export function answerShapes(snapshot: Snapshot, modules: TypedModules): Readonl
       if (shape && !found.has(address)) found.set(address, { written: answers.written, shape });
     }
   };
-  const asked = snapshot.routes.flatMap((r) => r.data);
   const askers = new Set(asked.map((d) => d.evidence?.path ?? d.module));
   askers.forEach(look);
   // Who asks first may say nothing of what another one does that asks for the same.

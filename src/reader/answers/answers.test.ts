@@ -31,7 +31,7 @@ const read = (files: Record<string, string>) => {
     'src/main.tsx': "import Page from './page';\nexport const routes = [{ path: '/tides', element: <Page /> }];",
     ...files,
   });
-  const found = answersInFolder(folder, readSource(folder).snapshot);
+  const found = answersInFolder(folder, readSource(folder).snapshot, '/tides');
   return Object.fromEntries([...found].map(([address, { shape }]) => [address, short(shape)]));
 };
 const TYPES = 'export interface Tide { id: number; at: string }';

@@ -7,12 +7,15 @@ import { realFolder, workspaceOf } from '../read-source.ts';
 import { Resolver } from '../resolve.ts';
 import { type AnswerShape, answerShapes } from './answer-shapes.ts';
 
-/** What answers look like that an app in a folder asks for, by their addresses. `snapshot`: what was read of it; `workspace`: the folder around it, as for reading. */
+/** What answers look like that a route of an app in a folder asks for, by their addresses. `snapshot`: what was read of it; `workspace`: the folder around it, as for reading. */
 export function answersInFolder(
   folder: string,
   snapshot: Snapshot,
+  pattern: string,
   workspace?: string,
 ): ReadonlyMap<string, AnswerShape> {
+  const asked = snapshot.routes.find((r) => r.pattern === pattern)?.data ?? [];
+  if (asked.length === 0) return new Map();
   const root = realFolder(folder);
   const bounds = workspace === undefined ? root : workspaceOf(root, workspace);
   const resolver = new Resolver({ root, bounds, aliases: configuredAliases(root) });
@@ -28,7 +31,8 @@ export function answersInFolder(
     }
     return null;
   };
-  return answerShapes(snapshot, { textOf, leadsTo });
+  const own = snapshot.modules.filter((m) => m.package === null && m.kind === 'script').map((m) => m.path);
+  return answerShapes(asked, new Set(own), { textOf, leadsTo });
 }
 
 const linkOf = (from: string, specifier: string) => `${from}\n${specifier}`;

@@ -1,3 +1,4 @@
+import { importedBindings, importedNames } from '../script/imported-bindings.ts';
 import { parse } from '../script/parse.ts';
 import { constantText, isNode, nameOf, type SyntaxNode } from '../syntax.ts';
 import { componentFile } from '../templates/component-file.ts';
@@ -18,7 +19,9 @@ export interface TypedModules {
 
 interface Scope {
   own: Map<string, SyntaxNode>;
-  imports: Map<string, { specifier: string; name: string }>;
+  /** local name → specifier, and the name that it has there. */
+  bindings: ReadonlyMap<string, string>;
+  names: ReadonlyMap<string, string>;
   /** Exported name → its name in the module. */
   exported: Map<string, string>;
   passed: Map<string, { specifier: string; name: string }>;
@@ -40,8 +43,8 @@ export class Declarations {
     if (!scope || depth === 0) return null;
     const node = scope.own.get(name);
     if (node) return { path, node };
-    const imported = scope.imports.get(name);
-    return imported ? this.from(path, imported, depth) : null;
+    const [specifier, there] = [scope.bindings.get(name), scope.names.get(name)];
+    return specifier !== undefined && there !== undefined ? this.from(path, { specifier, name: there }, depth) : null;
   }
 
   /** The module that defines what another one exports under a name; null where that isn't known. */
@@ -85,22 +88,19 @@ export function typedProgram(path: string, text: string | null): { program: Synt
   const script = component?.script ?? text;
   const as = component?.scriptPath ?? path;
   if (!/\.[cm]?[jt]sx?$/.test(as)) return null;
-  const parsed = parse(as, script, { astType: 'ts', ...(component ? { lang: 'ts' as const } : {}) });
+  const parsed = parse(as, script, { astType: 'ts' });
   return parsed.errors.some((e) => e.severity === 'Error') ? null : { program: parsed.program(), script };
 }
 
 function scopeIn(program: SyntaxNode): Scope {
-  const scope: Scope = { own: new Map(), imports: new Map(), exported: new Map(), passed: new Map(), stars: [] };
+  const scope: Scope = {
+    ...{ own: new Map(), bindings: importedBindings(program), names: importedNames(program) },
+    ...{ exported: new Map(), passed: new Map(), stars: [] },
+  };
   for (const statement of program.body as SyntaxNode[]) {
     const specifier = constantText(statement.source);
     const items = (statement.specifiers as SyntaxNode[] | undefined) ?? [];
     switch (statement.type) {
-      case 'ImportDeclaration':
-        for (const item of items) {
-          const name = item.type === 'ImportDefaultSpecifier' ? 'default' : (nameOf(item.imported) ?? '*');
-          scope.imports.set(nameOf(item.local)!, { specifier: specifier!, name });
-        }
-        break;
       case 'ExportAllDeclaration':
         if (specifier !== null) scope.stars.push(specifier);
         break;

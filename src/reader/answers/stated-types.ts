@@ -6,33 +6,23 @@ const KEEPS =
 /** What a schema checks of an answer, and gives as its type (public form of several schema libraries). */
 const CHECKS = /^(parse|parseAsync|decode|assert|validate)$/;
 
-interface Place {
-  node: SyntaxNode;
-  above: readonly SyntaxNode[];
-}
-
 /** What the code of a script says of the type of what its calls answer; made of a tree with types. */
 export class StatedTypes {
   /** Types of what is kept under names, by the name and by that of what sets it. */
   private readonly kept = new Map<string, string>();
-  /** Where names of the script are used. */
-  private readonly uses = new Map<string, Place[]>();
 
   constructor(
-    program: SyntaxNode,
+    private readonly program: SyntaxNode,
     private readonly text: string,
   ) {
-    walk(program, (node, above) => {
+    walk(program, (node) => {
       if (node.type === 'VariableDeclarator') this.noteKept(node);
-      if (node.type !== 'Identifier') return;
-      const name = node.name as string;
-      this.uses.set(name, [...(this.uses.get(name) ?? []), { node, above: [...above] }]);
     });
   }
 
   /** The type that is stated of what a call gives once it has come, as written; null where nothing says it. `above`: what is around the call, nearest last. */
   of(call: SyntaxNode, above: readonly SyntaxNode[]): string | null {
-    const type = this.given(call) ?? this.outward({ node: call, above }, new Set());
+    const type = this.given(call) ?? this.outward(call, above, new Set());
     // What stands for any type says nothing: who calls the function says which one it is.
     return type !== null && namesOfAnyType(above).some((name) => new RegExp(`\\b${name}\\b`).test(type)) ? null : type;
   }
@@ -62,7 +52,7 @@ export class StatedTypes {
   }
 
   /** Goes outward from a value as long as it is what the answer is made of. */
-  private outward({ node: from, above }: Place, seen: Set<string>): string | null {
+  private outward(from: SyntaxNode, above: readonly SyntaxNode[], seen: Set<string>): string | null {
     let node = from;
     let isReturned = false;
     for (let at = above.length - 1; at >= 0; at--) {
@@ -178,13 +168,12 @@ export class StatedTypes {
     const name = isNode(id) && id.type === 'Identifier' ? (id.name as string) : null;
     if (name === null || seen.has(name)) return null;
     seen.add(name);
-    for (const use of this.uses.get(name) ?? []) {
-      const parent = use.above.at(-1);
-      if (parent?.type === 'VariableDeclarator' && parent.id === use.node) continue;
-      const found = this.outward(use, seen);
-      if (found !== null) return found;
-    }
-    return null;
+    let found: string | null = null;
+    walk(this.program, (use, above) => {
+      if (found === null && use !== id && use.type === 'Identifier' && use.name === name)
+        found = this.outward(use, above, seen);
+    });
+    return found;
   }
 }
 

@@ -1,15 +1,13 @@
+import { INNER_ROWS } from '../../core/load/list-lengths.ts';
 import { type DrawnApp, drawnAtOnce, usedBy } from './find-parts.ts';
 
 /** How many times markup draws something. */
 export interface TimesDrawn {
   /** Where it names it, as often as the lists around are long. */
   times: number;
-  /** The same for each row of lists whose lengths aren't written in the code. */
+  /** The same for each row of lists whose lengths aren't written in the code; of lists within them some rows are counted. */
   rows: number;
 }
-
-/** Of a list of an unknown length within another one so many rows are counted: lists within lists are short. */
-const INNER_ROWS = 3;
 
 /** The modules whose components a module draws as soon as it is drawn itself, with how many times its markup draws them. */
 export function drawsOf(path: string, app: DrawnApp): Map<string, TimesDrawn> {

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
+import { ROWS } from '../../core/load/list-lengths.ts';
 import type { Shape } from '../../reader/answers/shape.ts';
-import { madeUp, ROWS } from './made-up.ts';
+import { madeUp } from './made-up.ts';
 
 const { shape } = fc.letrec<{ shape: Shape }>((tie) => ({
   shape: fc.oneof(

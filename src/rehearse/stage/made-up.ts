@@ -1,17 +1,15 @@
+import { INNER_ROWS, ROWS } from '../../core/load/list-lengths.ts';
 import type { Shape } from '../../reader/answers/shape.ts';
 
-/** Rows of a list, where nothing says how long it is: as many as predictions count. */
-export const ROWS = 10;
-/** Lists within lists are shorter, and what lies deeper than this is empty. */
-const INNER_ROWS = 3;
+/** What lies deeper than this is empty. */
 const DEEPEST = 6;
 /** The day that made-up dates count from. */
 const FIRST_DAY = Date.UTC(2026, 0, 5, 9);
 const DAY_MS = 86_400_000;
 
-/** A made-up value of a shape, the same each time. `rows`: how long its outermost lists are. */
-export function madeUp(shape: Shape, rows = ROWS): unknown {
-  return made(shape, { name: '', at: 0, rows, depth: 0 });
+/** A made-up value of a shape, the same each time; its lists are as long as predictions count them. */
+export function madeUp(shape: Shape): unknown {
+  return made(shape, { name: '', at: 0, rows: ROWS, depth: 0 });
 }
 
 interface Place {

@@ -3,6 +3,7 @@ import { type PlannedApp, planned } from '../../core/chunks/planned.ts';
 import { InputError } from '../../core/errors.ts';
 import { handedHints, handedTags } from '../../core/handoff/handed-hints.ts';
 import { compileLoad } from '../../core/load/compile.ts';
+import { ROWS } from '../../core/load/list-lengths.ts';
 import type { LoadProgram, Resource } from '../../core/load/types.ts';
 import { watchedModules } from '../../core/rehearsals/read-run.ts';
 import { ASSUMED_ANSWER, type Route } from '../../core/snapshot/route-types.ts';
@@ -16,7 +17,7 @@ import type { DataAnswers } from './answers.ts';
 import type { Applied } from './apply-plan.ts';
 import { compressed } from './compressed.ts';
 import { documentOf, linkField } from './document.ts';
-import { madeUp, ROWS } from './made-up.ts';
+import { madeUp } from './made-up.ts';
 import { SiteFiles } from './site-files.ts';
 import { standInFor } from './stand-ins.ts';
 
@@ -49,7 +50,7 @@ export interface SiteOptions {
   address?: string;
   data?: DataAnswers;
   /** What answers look like that nothing else gives, by their addresses. */
-  shapes?: () => ReadonlyMap<string, AnswerShape>;
+  shapes?: ReadonlyMap<string, AnswerShape>;
   /** The part that is acted on, by its id. */
   act?: string;
   /** It is served over encrypted connections; so it is unless said. */
@@ -67,7 +68,6 @@ class Made {
   private readonly files: SiteFiles;
   private readonly told: string[] = [];
   private readonly documents = new Map<string, Answer>();
-  private shapes: ReadonlyMap<string, AnswerShape> | null = null;
   private readonly root: string;
   private readonly watched: ReadonlyMap<string, number>;
 
@@ -176,8 +176,7 @@ class Made {
     const known = await this.options.data?.(address);
     if (known) return { ...known, cache: 'no-store', serverMs };
     const plain = withoutQuery(address);
-    this.shapes ??= this.options.shapes?.() ?? new Map();
-    const like = [...this.shapes].find(([pattern]) => addressMatches(pattern, plain))?.[1];
+    const like = [...(this.options.shapes ?? [])].find(([pattern]) => addressMatches(pattern, plain))?.[1];
     this.tellOnce(
       like
         ? `a made-up answer for ${plain}: ${like.written} in the code, lists with ${ROWS} rows`

@@ -136,7 +136,7 @@ describe('a site', () => {
       'src/routes.jsx': APP['src/routes.jsx'].replace('./home.jsx', './home.tsx'),
     });
     const applied = applyPlan(typed, BASELINE);
-    const made = siteFor(applied, '/', { folder: typed, shapes: () => answersInFolder(typed, applied.snapshot) });
+    const made = siteFor(applied, '/', { folder: typed, shapes: answersInFolder(typed, applied.snapshot, '/') });
     const answer = await made.answering({ host: HOST, address: '/api/tides?day=1', forDocument: false });
     const rows = JSON.parse(answer!.body.toString());
     expect(rows).toHaveLength(10);

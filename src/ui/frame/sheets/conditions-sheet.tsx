@@ -218,7 +218,7 @@ function Keep({
 
 /** What script is taken to cost, in ms for each minified kB. */
 function perKb(end: keyof typeof EVALUATION_RATE): string {
-  return String(Math.round(EVALUATION_RATE[end] * 1e5) / 100);
+  return String(Math.round(EVALUATION_RATE[end] * 1e6) / 1000);
 }
 
 /** A rate in Mbit/s, kept in kbit/s. */
