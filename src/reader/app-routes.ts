@@ -52,8 +52,8 @@ export function routesOf(sources: RouteSources): {
   });
   const proposed = proposedIn(drawn);
   const routes = [
-    ...tables.routes.map(({ components, ...r }) =>
-      annotate({ ...r, rendering: 'client', ...proposed({ ...r, components }) }, notes),
+    ...tables.routes.map(({ components, loaders, ...r }) =>
+      annotate({ ...r, rendering: 'client', ...proposed({ ...r, components, loaders }) }, notes),
     ),
     ...firstOfEach(byFolders).map((r) =>
       annotate({ ...without(r), evidence: { path: r.page, line: 1 }, ...proposed(r) }, notes),
@@ -126,9 +126,9 @@ function documentRoutes(
     const page = entries[at].modules.findLast((m) => kindOf(m) === 'script');
     if (document === null || page === undefined || routes.some((r) => r.realm === realm)) return [];
     const rendering = html?.drawn ? 'server' : 'client';
-    return [
-      { pattern: addressOf(document), realm, layouts: [], page, evidence: { path: document, line: 1 }, rendering },
-    ];
+    // A document into which a build writes its script lies in a folder of its own, and is served at the top.
+    const pattern = realm === 'site' ? '/' : addressOf(document);
+    return [{ pattern, realm, layouts: [], page, evidence: { path: document, line: 1 }, rendering }];
   });
 }
 

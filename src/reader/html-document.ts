@@ -46,6 +46,14 @@ const SCRIPT_TYPES = new Set(['', 'module', 'text/javascript', 'application/java
 /** Elements whose text nobody sees. */
 const UNSEEN = new Set(['script', 'style', 'template', 'noscript']);
 
+/** What builds put the address of the app for in documents, by their public conventions; with the slash after it. */
+const BASE = /%PUBLIC_URL%\/?|%BASE_URL%\/?|<%=[^\S\n]{0,9}BASE_URL[^\S\n]{0,9}%>\/?/g;
+
+/** A document as a build leaves it for an app at the top of its origin. */
+export function withBase(text: string): string {
+  return text.replace(BASE, '/');
+}
+
 /** Reads an HTML file with the platform's own rules; scripts that only old browsers run are left out. */
 export function readHtml(text: string): HtmlDocument {
   const found: HtmlDocument = {
@@ -79,7 +87,7 @@ export function readHtml(text: string): HtmlDocument {
 }
 
 function meet(node: DefaultTreeAdapterTypes.Element, inBody: boolean, found: HtmlDocument): void {
-  const attributes = new Map(node.attrs.map((a) => [a.name, a.value]));
+  const attributes = new Map(node.attrs.map((a) => [a.name, withBase(a.value)]));
   const line = node.sourceCodeLocation?.startLine ?? 1;
   const offset = node.sourceCodeLocation?.startOffset ?? 0;
   if (node.tagName === 'base') found.base ??= attributes.get('href') ?? null;

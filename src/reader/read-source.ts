@@ -68,7 +68,7 @@ export function readSource(
   const importMap = new Map(found.flatMap((e) => [...(e.html?.imports ?? [])]));
   const aliases = new Map([...found.flatMap((e) => [...(e.aliases ?? [])]), ...configuredAliases(root)]);
   const filledIn = found.flatMap((e) => e.filledIn ?? []);
-  const systems = AS_WRITTEN.filter((name) => hasDependency(description, name));
+  const systems = AS_WRITTEN.flatMap((s) => (hasDependency(description, s.package) ? [s.condition] : []));
   const resolving = { root, bounds, importMap, aliases, filledIn, systems };
   const graph = new SourceGraph(resolving, jsxSource(root, description), progress);
   const failed: Failed[] = [];
@@ -262,10 +262,13 @@ export function appName(root: string): string {
 }
 
 /** Libraries that markup in scripts may be compiled for. */
-const MARKUP = ['react', 'preact', 'solid-js'];
+const MARKUP = ['react', 'preact', 'solid-js', 'vue'];
 
-/** Component systems whose packages ship components as they are written (convention of Svelte's packages). */
-const AS_WRITTEN = ['svelte'];
+/** Component systems whose packages ship components as they are written, and the condition of exports under which they do (their conventions). */
+const AS_WRITTEN = [
+  { package: 'svelte', condition: 'svelte' },
+  { package: 'solid-js', condition: 'solid' },
+];
 
 /** Where compiled markup gets its functions from: as the TypeScript configuration says, else the library that the app needs. */
 export function jsxSource(root: string, description: PackageDescription): string {

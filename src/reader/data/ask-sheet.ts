@@ -13,10 +13,12 @@ export interface Ask {
   line: number;
   /** Made when a person acts, and not while the module or function runs. */
   onAct: boolean;
-  /** It is called by what holds its component up until the answer is there. */
+  /** It holds its component up until the answer is there, or is called by what does. */
   held?: true;
   /** It is handed functions that may do the asking in its place. */
   hands?: true;
+  /** What it is handed to is kept at the top of the module: only where that runs as a component's setup is it made there. */
+  made?: true;
   /** The type that is stated of what it gives once it has come, as written; only where the sheet was read with types. */
   answers?: string;
 }
@@ -33,6 +35,8 @@ export interface AskingFunction {
 export interface AskSheet {
   /** By name: `load`, `default`, of objects and classes `api.tides`, `TideService.load`. */
   functions: Map<string, AskingFunction>;
+  /** It has a placeholder of its own for what is held up in some of what it draws. */
+  hasPlaceholder: boolean;
   /** What runs as the module does. */
   top: Ask[];
   /** Addresses that stand under a name of the module: `BASE`, `PATHS.tides`. */

@@ -1,5 +1,4 @@
 import type { CallBeginning } from '../../core/snapshot/route-types.ts';
-import { HOLDS } from '../parts/from-answers.ts';
 import type { Address, AddressPiece, Ask, AskSheet } from './ask-sheet.ts';
 
 /** A call for data that a module makes: where it leads, and the line of the module in which it begins. */
@@ -16,6 +15,8 @@ export interface FoundCall {
   begins: CallBeginning;
   /** The router waits for its answer before it draws the page. */
   ofRouter: boolean;
+  /** What makes it isn't drawn before its answer is there, nor is what stands around that, up to a placeholder. */
+  holds: boolean;
   /** The type that code states of its answer, nearest to where the server is asked; only where sheets were read with types. */
   answers?: StatedType;
 }
@@ -47,6 +48,8 @@ interface Followed {
   address: Address;
   onAct: boolean;
   anyAddress: boolean;
+  /** Something on the way holds its component up until the answer is there. */
+  held: boolean;
   /** Lines of the module where it begins that it goes through. */
   lines: number[];
   answers?: StatedType;
@@ -90,33 +93,53 @@ export class DataCalls {
     if (!sheet) return found;
     const drawn = [...sheet.functions].filter(([name, f]) => f.isTop && DRAWN.test(name));
     const asks = [
-      ...sheet.top.map((ask) => ({ ask, name: '' })),
+      ...sheet.top.flatMap((ask) => (ask.made && !RUNS_AS_DRAWN.test(path) ? [] : [{ ask, name: '' }])),
       ...drawn.flatMap(([name, f]) => f.asks.map((ask) => ({ ask, name }))),
     ];
-    for (const { ask, name } of asks) {
-      this.steps = 0;
-      const ofRouter = OF_ROUTER.test(name);
-      const runs = name === '' && !RUNS_AS_DRAWN.test(path);
-      const begins = ofRouter || runs ? 'evaluated' : this.isEffect(path, ask) ? 'shown' : 'drawn';
-      for (const { address, onAct, anyAddress, lines, answers } of this.follow(path, sheet, ask)) {
-        const written = this.written(path, sheet, address, anyAddress);
-        if (written === null || found.length >= MOST) continue;
-        const other = found.find((f) => f.address === written);
-        const component = componentOf(name);
-        const under = component === '' ? [] : [component];
-        if (!other)
-          found.push({ address: written, line: ask.line, onAct, under, lines, begins, ofRouter, ...answered(answers) });
-        else {
-          other.answers ??= answers;
-          other.onAct &&= onAct;
-          other.under = component === '' || other.under.length === 0 ? [] : [...new Set([...other.under, component])];
-          other.lines = [...new Set([...other.lines, ...lines])];
-          if (ORDER.indexOf(begins) < ORDER.indexOf(other.begins)) other.begins = begins;
-          other.ofRouter ||= ofRouter;
-        }
-      }
-    }
+    for (const { ask, name } of asks) this.addAll(path, sheet, ask, name, found);
     return found;
+  }
+
+  /** The calls of a function of a module that a router calls, and waits for, before it draws. */
+  ofLoader(path: string, name: string): FoundCall[] {
+    const key = `${path} ${name}`;
+    const known = this.known.get(key);
+    if (known) return known;
+    const found: FoundCall[] = [];
+    this.known.set(key, found);
+    const sheet = this.modules.sheetAt(path);
+    const asks = sheet?.functions.get(name)?.asks ?? [];
+    if (sheet) for (const ask of asks) this.addAll(path, sheet, ask, 'loader', found);
+    return found;
+  }
+
+  /** Adds where a call that stands under a name of a module leads; what is known of an address already only gets more. */
+  private addAll(path: string, sheet: AskSheet, ask: Ask, name: string, found: FoundCall[]): void {
+    this.steps = 0;
+    const ofRouter = OF_ROUTER.test(name);
+    const runs = name === '' && !RUNS_AS_DRAWN.test(path);
+    const component = componentOf(name);
+    const under = component === '' ? [] : [component];
+    for (const followed of this.follow(path, sheet, ask)) {
+      const { address: asked, onAct, anyAddress, lines, answers } = followed;
+      const begins: CallBeginning = ofRouter || runs ? 'evaluated' : this.isEffect(path, followed) ? 'shown' : 'drawn';
+      const holds = followed.held && !sheet.hasPlaceholder;
+      const address = this.written(path, sheet, asked, anyAddress);
+      if (address === null || found.length >= MOST) continue;
+      const other = found.find((f) => f.address === address);
+      if (!other) {
+        const how = { begins, ofRouter, holds, ...answered(answers) };
+        found.push({ address, line: ask.line, onAct, under, lines, ...how });
+        continue;
+      }
+      other.answers ??= answers;
+      other.onAct &&= onAct;
+      other.under = component === '' || other.under.length === 0 ? [] : [...new Set([...other.under, component])];
+      other.lines = [...new Set([...other.lines, ...lines])];
+      if (ORDER.indexOf(begins) < ORDER.indexOf(other.begins)) other.begins = begins;
+      other.ofRouter ||= ofRouter;
+      other.holds ||= holds;
+    }
   }
 
   /** The addresses to which calls on these lines of a module lead, whoever makes them. */
@@ -133,8 +156,8 @@ export class DataCalls {
   }
 
   /** Whether components make a call in an effect that runs once they show; what holds a component up is called while it is drawn. */
-  private isEffect(path: string, { callee, held }: Ask): boolean {
-    return this.modules.paintsFirst(path) && !held && !HOLDS.test(callee);
+  private isEffect(path: string, { held }: Followed): boolean {
+    return this.modules.paintsFirst(path) && !held;
   }
 
   /** Where a call leads: addresses in terms of the function in which it stands. */
@@ -148,7 +171,8 @@ export class DataCalls {
       if (!asked) return [];
       const address = behind(aim.base, asked);
       const isAny = aim.anyAddress || aim.base.length > 0;
-      return [{ address, onAct, anyAddress: isAny, lines: [ask.line], ...answered(statedBy(path, ask)) }];
+      const held = ask.held === true;
+      return [{ address, onAct, anyAddress: isAny, held, lines: [ask.line], ...answered(statedBy(path, ask)) }];
     }
     if (aim.kind === 'nothing') return [];
     const inner = this.modules.sheetAt(aim.path);
@@ -161,6 +185,7 @@ export class DataCalls {
         address: filledIn(this.settled(aim.path, inner, found.address), args),
         onAct: onAct || found.onAct,
         anyAddress: found.anyAddress,
+        held: ask.held === true || found.held,
         // Lines of other modules say nothing here.
         lines: [ask.line, ...(aim.path === path ? found.lines : [])],
         // What is stated nearer to the server is nearer to what it answers.
@@ -173,6 +198,9 @@ export class DataCalls {
   private aim(path: string, sheet: AskSheet, callee: string, depth = DEEPEST): Aim {
     if (depth === 0) return NOTHING;
     if (sheet.functions.has(callee)) return { kind: 'function', path, name: callee };
+    // What a component is handed as a property is known by its name, where the module hands it something of that name.
+    const property = /(?:^|\.)props\.(\w+)$/.exec(callee)?.[1];
+    if (property !== undefined) return this.aim(path, sheet, property, depth - 1);
     const [first, ...rest] = callee.replace(/^new /, '').split('.');
     for (let length = rest.length + 1; length > 0; length--) {
       const head = [first, ...rest].slice(0, length).join('.');
@@ -211,6 +239,8 @@ export class DataCalls {
         imported &&
         isOfPackage(imported.specifier) &&
         this.modules.moduleOf(path, imported.specifier, imported.name) === null;
+      // What a package made of functions of the module holds them under their names: a store.
+      if (isClient && tail.length > 0 && sheet.functions.has(last)) return { kind: 'function', path, name: last };
       return isClient && OF_PACKAGE.test(last) ? { kind: 'asks', base: [], anyAddress: false } : NOTHING;
     }
     const made = this.modules.sheetAt(maker.path);

@@ -15,9 +15,12 @@ export type ProposedContent = Pick<Route, 'parts' | 'data' | 'content' | 'pageAf
 export function proposeContent(route: DrawnRoute, app: DrawnApp, imageAt: ImageAt): ProposedContent {
   const { parts, drawn } = proposeParts(route, app);
   const calls = new RouteCalls(app.callsOf);
+  for (const { path, name } of route.loaders ?? []) calls.take(path, app.callsOfLoader(path, name));
   for (const [path, names] of drawn) {
     const owners = app.moduleAt(path)?.owners ?? null;
-    calls.add(path, (c) => !c.onAct && isDrawnUnder(c, owners, names));
+    const meant = (c: FoundCall) => !c.onAct && isDrawnUnder(c, owners, names);
+    calls.add(path, meant);
+    if (path === route.page || route.layouts.includes(path)) calls.holdUp(path, meant);
   }
   const filled = parts.map((part): Part => {
     const isLater = part.place === 'action' || part.place === 'conditional';
@@ -47,8 +50,15 @@ class RouteCalls {
 
   constructor(private readonly callsOf: (path: string) => readonly FoundCall[]) {}
 
-  /** Ids of calls that the router waits for. */
+  /** Ids of calls that the router waits for, or the page's own component. */
   readonly pageAfter: string[] = [];
+
+  /** Has the page wait for the calls of a module that hold it up. */
+  holdUp(module: string, isMeant: (call: FoundCall) => boolean): void {
+    const holding = this.callsOf(module).filter((c) => c.holds && isMeant(c));
+    for (const id of this.idsOf(holding.map((c) => c.address)))
+      if (!this.pageAfter.includes(id)) this.pageAfter.push(id);
+  }
 
   /** Ids of the calls that are there, by their addresses. */
   idsOf(addresses: readonly string[]): string[] {
@@ -57,19 +67,22 @@ class RouteCalls {
 
   /** Adds calls of a module, and gives their ids. */
   add(module: string, isMeant: (call: FoundCall) => boolean): string[] {
-    return this.callsOf(module)
-      .filter(isMeant)
-      .map(({ address, line, begins, ofRouter }) => {
-        const known = this.ids.get(address);
-        if (known !== undefined) return known;
-        const wished = nameOf(address);
-        const id = this.names.give(wished, (n) => `${wished} ${n}`);
-        this.ids.set(address, id);
-        const when = begins === 'drawn' ? {} : { begins };
-        this.list.push({ id, address, ...ASSUMED_ANSWER, module, ...when, evidence: { path: module, line } });
-        if (ofRouter) this.pageAfter.push(id);
-        return id;
-      });
+    return this.take(module, this.callsOf(module).filter(isMeant));
+  }
+
+  /** Adds calls that a module makes, and gives their ids. */
+  take(module: string, calls: readonly FoundCall[]): string[] {
+    return calls.map(({ address, line, begins, ofRouter }) => {
+      const known = this.ids.get(address);
+      if (known !== undefined) return known;
+      const wished = nameOf(address);
+      const id = this.names.give(wished, (n) => `${wished} ${n}`);
+      this.ids.set(address, id);
+      const when = begins === 'drawn' ? {} : { begins };
+      this.list.push({ id, address, ...ASSUMED_ANSWER, module, ...when, evidence: { path: module, line } });
+      if (ofRouter) this.pageAfter.push(id);
+      return id;
+    });
   }
 }
 

@@ -1,8 +1,10 @@
-import { HOLDS, keptIn } from '../parts/from-answers.ts';
+import { holdsUp, keptIn } from '../parts/from-answers.ts';
+import { loaderAt } from '../routes/expressions.ts';
 import type { SourceText } from '../source-text.ts';
 import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { addressOf } from './address-of.ts';
 import type { Address, Ask, AskSheet } from './ask-sheet.ts';
+import { noteEndpoints } from './endpoints.ts';
 
 /** The type that is stated of what a call gives, as written. `above`: what is around it. */
 type Stated = (call: SyntaxNode, above: readonly SyntaxNode[]) => string | null;
@@ -10,9 +12,18 @@ type Stated = (call: SyntaxNode, above: readonly SyntaxNode[]) => string | null;
 /** Reads what a module of the app says about calls for data; null where that is nothing. `stated`: of trees with types, what these say. */
 export function readAsks(program: SyntaxNode, source: SourceText, stated: Stated = () => null): AskSheet | null {
   const sheet: AskSheet = {
-    ...{ functions: new Map(), top: [], constants: new Map(), stands: new Map(), kept: new Map(), imports: new Map() },
+    ...{
+      hasPlaceholder: /<Suspense\b/.test(source.text),
+      functions: new Map(),
+      top: [],
+      constants: new Map(),
+      stands: new Map(),
+      kept: new Map(),
+      imports: new Map(),
+    },
   };
   noteImports(program, sheet);
+  noteEndpoints(program, source, sheet);
   walk(program, (node, above) => {
     noteNames(node, above, sheet);
     if (isFunction(node)) {
@@ -53,7 +64,7 @@ function noteNames(node: SyntaxNode, above: readonly SyntaxNode[], { constants, 
     const stood = /^(inject|new)$/.test(called) ? nameOf((init.arguments as SyntaxNode[])[0]) : called;
     if (stood === null) return;
     if (name !== null) {
-      stands.set(name, stood);
+      stands.set(name, [stood, ...pickedBy(init)].join('.'));
       noteBase(name, init, constants);
     }
     if (id.type === 'ObjectPattern')
@@ -65,6 +76,19 @@ function noteNames(node: SyntaxNode, above: readonly SyntaxNode[], { constants, 
     const name = isNode(node.declaration) ? nameOf(node.declaration) : null;
     if (name !== null) stands.set('default', name);
   } else noteField(node, above, stands);
+}
+
+/** The keys that are picked of what a hook holds: `useTides((s) => s.load)`. */
+function pickedBy({ arguments: given }: SyntaxNode): string[] {
+  const [first] = given as SyntaxNode[];
+  return first && isFunction(first) ? keysPickedBy(first) : [];
+}
+
+/** The keys that a function takes of what it is given, where it does nothing else. */
+function keysPickedBy(fn: SyntaxNode): string[] {
+  const name = nameOf((fn.params as unknown[])[0]);
+  const picked = isNode(fn.body) ? dotted(fn.body) : null;
+  return name !== null && picked?.startsWith(`${name}.`) ? picked.split('.').slice(1) : [];
 }
 
 /** Fields of classes that hold an instance: `tides = inject(TideService)`, `constructor(private tides: TideService)`. */
@@ -115,28 +139,61 @@ function noteCall(
   sheet: AskSheet,
   stated: Stated,
 ): void {
-  const place = placeOf(above, sheet);
   const callee = calledAs(node.callee, above);
-  if (callee === null) return;
+  // What makes a loader for the router doesn't load yet.
+  if (callee === null || isLoader(above)) return;
+  const place = placeOf(above, sheet);
   const { line } = source.place(node.start);
   const given = node.arguments as SyntaxNode[];
   const args = given.map((a) => addressOf(a, place.parameters));
   const isMade = node.type === 'NewExpression';
   const handed = given.flatMap(handedIn).flatMap((h) => calledAs(h, above) ?? []);
-  const isHeld = above.some((n) => n.type === 'CallExpression' && HOLDS.test(nameOf(n.callee) ?? ''));
+  const kept = madeUnder(node, above);
+  if (kept !== null) handed.push(...given.flatMap((g) => writtenIn(g, kept)));
+  const isHeld = [...above, node].some((n, i, all) => n.type === 'CallExpression' && holdsUp(n, all[i - 1], source));
   const held = isHeld ? { held: true as const } : {};
   const type = stated(node, above);
   const answers = type === null ? {} : { answers: type };
+  const made = kept === null ? {} : { made: true as const };
+  if (kept !== null) noteMade(kept, handed, line, sheet);
   const ask = { callee: isMade ? `new ${callee}` : callee, args, line, onAct: place.onAct, ...held, ...answers };
   place.asks.push(handed.length > 0 ? { ...ask, hands: true } : ask);
   // A function that is handed on is called by whoever takes it: an effect, a query, a life-cycle hook.
   for (const name of handed)
-    place.asks.push({ callee: name, args: args.slice(0, 1), line, onAct: place.onAct, ...answers });
+    place.asks.push({ callee: name, args: args.slice(0, 1), line, onAct: place.onAct, ...answers, ...made });
 }
 
-/** Functions by name among what a call is given, also in an object of options. */
+/** The name at the top of the module under which what a call gives is kept; null where it is kept nowhere. */
+function madeUnder(node: SyntaxNode, above: readonly SyntaxNode[]): string | null {
+  const holder = above.at(-1);
+  if (holder?.type !== 'VariableDeclarator' || holder.init !== node || above.some(isFunction)) return null;
+  return (holder.id as SyntaxNode).type === 'Identifier' ? nameOf(holder.id) : null;
+}
+
+/**
+ * What is made of functions and kept at the top of a module runs them once it is called or handed on:
+ * `const load = createAsyncThunk('tides', fetchTides)`, `const tides = queryOptions({ queryFn: fetchTides })`.
+ */
+function noteMade(name: string, handed: readonly string[], line: number, { functions }: AskSheet): void {
+  if (handed.length === 0 || functions.has(name)) return;
+  const args = [0, 1, 2].map((parameter): Address => [{ parameter }]);
+  const asks = handed.map((callee): Ask => ({ callee, args, line, onAct: false }));
+  functions.set(name, { parameters: [], isTop: true, asks });
+}
+
+/** The functions that are written in an object of options, by the names under which they are kept. */
+function writtenIn(options: SyntaxNode, kept: string): string[] {
+  const properties = options.type === 'ObjectExpression' ? (options.properties as SyntaxNode[]) : [];
+  return properties.flatMap(({ key, value }) => {
+    const name = nameOf(key) ?? '';
+    return CALLED_KEYS.test(name) && isNode(value) && isFunction(value) ? [`${kept}.${name}`] : [];
+  });
+}
+
+/** Functions by name among what a call is given, also in an object of options, or in one that a function gives. */
 function handedIn(argument: SyntaxNode): SyntaxNode[] {
   if (argument.type === 'Identifier' || argument.type === 'MemberExpression') return [argument];
+  if (isFunction(argument)) return optionsOf(argument).flatMap(handedIn);
   if (argument.type !== 'ObjectExpression') return [];
   return (argument.properties as SyntaxNode[]).flatMap(({ key, value }) =>
     /^(queryFn|fetcher|loader|fn|request|load)$/.test(nameOf(key) ?? '') && isNode(value) && !isFunction(value)
@@ -170,12 +227,26 @@ function placeOf(above: readonly SyntaxNode[], sheet: AskSheet): Place {
   return { asks: sheet.top, parameters: [], onAct };
 }
 
+/** The object that a function gives where it does nothing else: `() => ({ queryKey, queryFn })`. */
+function optionsOf(fn: SyntaxNode): SyntaxNode[] {
+  const body = isNode(fn.body) ? bare(fn.body) : null;
+  const only = body?.type === 'BlockStatement' ? (body.body as SyntaxNode[]) : [];
+  const given = only.length === 1 && only[0].type === 'ReturnStatement' ? only[0].argument : body;
+  return isNode(given) && bare(given).type === 'ObjectExpression' ? [bare(given)] : [];
+}
+
 /** Keys of options under which a library is handed what it calls by itself. */
 const CALLED_KEYS = /^(queryFn|fetcher|loader|fn|request|load|source|handler|get|effect)$/;
 
+/** Those of them that tell by themselves that an object is options, where a function gives it: others may be what a store holds. */
+const GIVEN_KEYS = /^(queryFn|fetcher|loader)$/;
+
 /** What becomes of a function without a name: it runs where it stands, or when somebody acts, or it is only defined. */
 function roleOf(fn: SyntaxNode, above: readonly SyntaxNode[]): 'runs' | 'handler' | 'defined' {
+  // What is given to a store runs there, by its convention: `(id) => async (dispatch) => { … }`.
+  if (/^_?dispatch$/.test(nameOf((fn.params as unknown[])[0]) ?? '')) return 'runs';
   const parent = above.at(-1);
+  if (isGivenBy(parent, above) && /[lL]oader$/.test(nameOf(holderOf(above)) ?? '')) return 'runs';
   const holder = parent?.type === 'JSXExpressionContainer' ? above.at(-2) : parent;
   if (holder?.type === 'JSXAttribute') return /^on[A-Z]/.test(nameOf(holder.name) ?? '') ? 'handler' : 'defined';
   if (holder?.type === 'Property') {
@@ -191,6 +262,17 @@ function roleOf(fn: SyntaxNode, above: readonly SyntaxNode[]): 'runs' | 'handler
   return /^(load|DOMContentLoaded|pageshow)$/.test(event) ? 'runs' : 'handler';
 }
 
+/** Whether what stands below a node is what the function around it gives. */
+function isGivenBy(node: SyntaxNode | undefined, above: readonly SyntaxNode[]): boolean {
+  return node !== undefined && (node.type === 'ReturnStatement' || node === above.findLast(isFunction));
+}
+
+/** The name of the innermost function around a place, or of the variable that holds it. */
+function holderOf(above: readonly SyntaxNode[]): unknown {
+  const at = above.findLastIndex(isFunction);
+  return above[at]?.type === 'FunctionDeclaration' ? above[at].id : above[at - 1]?.id;
+}
+
 /** The name under which a function is called from elsewhere: its own, with that of its object or class before. */
 function nameOfFunction(fn: SyntaxNode, above: readonly SyntaxNode[]): string | null {
   const parent = above.at(-1);
@@ -198,6 +280,7 @@ function nameOfFunction(fn: SyntaxNode, above: readonly SyntaxNode[]): string | 
     const isDefault = parent?.type === 'ExportDefaultDeclaration';
     return nameOf(fn.id) ?? (isDefault ? 'default' : null);
   }
+  if (isLoader(above)) return loaderAt(fn);
   if (parent?.type === 'ExportDefaultDeclaration') return 'default';
   if (parent?.type === 'VariableDeclarator') return nameOf(parent.id);
   if (parent?.type === 'MethodDefinition' || parent?.type === 'PropertyDefinition') {
@@ -207,14 +290,14 @@ function nameOfFunction(fn: SyntaxNode, above: readonly SyntaxNode[]): string | 
   }
   if (parent?.type === 'Property') {
     const key = nameOf(parent.key) ?? '';
-    const isCalled = CALLED_KEYS.test(key) && isArgument(above);
+    const isCalled = CALLED_KEYS.test(key) && isArgument(key, above);
     // What a component hands to a hook is called by that, whatever name it gives to what comes back.
     if (isCalled && above.some(isFunction)) return null;
     const isOption = /^on[A-Z]/.test(key) || isCalled;
     return nameInObject(above) ?? (isOption || key === '' ? null : key);
   }
   // `memo(function …)`, `defineStore('x', () => …)`, `defineComponent({ … })` under a name.
-  if (parent?.type === 'CallExpression' && (parent.arguments as unknown[]).includes(fn)) {
+  if (parent?.type === 'CallExpression' && (parent.arguments as unknown[]).includes(fn) && !keysPickedBy(fn).length) {
     const holder = above.at(-2);
     if (holder?.type === 'VariableDeclarator') return nameOf(holder.id);
     if (holder?.type === 'ExportDefaultDeclaration') return 'default';
@@ -222,10 +305,29 @@ function nameOfFunction(fn: SyntaxNode, above: readonly SyntaxNode[]): string | 
   return null;
 }
 
-/** Whether the object around a property is handed to a call. */
-function isArgument(above: readonly SyntaxNode[]): boolean {
-  const call = above.at(-3);
-  return call?.type === 'CallExpression' && (call.arguments as unknown[]).includes(above.at(-2));
+/** Whether a place is that of the loader of a route, in an object or an element. */
+function isLoader(above: readonly SyntaxNode[]): boolean {
+  const parent = above.at(-1);
+  if (parent?.type === 'Property') return nameOf(parent.key) === 'loader' && isOfRoute(above.at(-2));
+  const attribute = parent?.type === 'JSXExpressionContainer' ? above.at(-2) : undefined;
+  return attribute?.type === 'JSXAttribute' && nameOf(attribute.name) === 'loader';
+}
+
+/** Whether an object is a route for a router that loads before it draws. */
+function isOfRoute(object: SyntaxNode | undefined): boolean {
+  if (object?.type !== 'ObjectExpression') return false;
+  return (object.properties as SyntaxNode[]).some((p) =>
+    /^(path|index|element|[cC]omponent)$/.test(nameOf(p.key) ?? ''),
+  );
+}
+
+/** Whether the object around a property is handed to a call, by itself or as what a function gives. */
+function isArgument(key: string, above: readonly SyntaxNode[]): boolean {
+  let given = above.length - 2;
+  const fn = above.findLastIndex(isFunction);
+  if (GIVEN_KEYS.test(key) && fn >= 0 && optionsOf(above[fn])[0] === above[given]) given = fn;
+  const call = above[given - 1];
+  return call?.type === 'CallExpression' && (call.arguments as unknown[]).includes(above[given]);
 }
 
 /** `api.tides`, `default.methods.save`: the keys that lead to a function, behind the name of the object, or that of what is made of it. */

@@ -1,12 +1,20 @@
+import fs from 'node:fs';
 import path from 'node:path';
+import { entriesOf } from '../files-below.ts';
 import { textNeeded } from '../folder-files.ts';
 import { readHtml, realmOf } from '../html-document.ts';
 import { nestsTooDeep } from '../nesting.ts';
 import { onNetwork } from '../resolve.ts';
 import { parse } from '../script/parse.ts';
+import { servedPath } from '../served-files.ts';
 import { SourceText } from '../source-text.ts';
 import { beginFile } from '../watch.ts';
 import type { FoundEntry, FoundStart } from './types.ts';
+
+/** The HTML files of a folder and of those in it, each as an entry. */
+export function documentsOf(root: string): FoundEntry[] {
+  return htmlFiles(root).map((file) => fromHtml(root, file));
+}
 
 /** What an HTML file starts, as an entry. InputError for a file that can't be read. */
 export function fromHtml(root: string, file: string): FoundEntry {
@@ -22,7 +30,8 @@ export function fromHtml(root: string, file: string): FoundEntry {
     ]
       .map(({ address, line, kind }): FoundStart => ({ address, line, kind }))
       .concat(html.inline.filter((i) => i.module).flatMap((i) => inlineImports(i.text, i.line)))
-      .map((start) => (html.base === null ? fromDocument(file, start) : start)),
+      .map((start) => (html.base === null ? fromDocument(file, start) : start))
+      .map((start) => asServed(root, start)),
     html,
     routes: [],
     rendering: 'client',
@@ -35,6 +44,12 @@ function fromDocument(document: string, start: FoundStart): FoundStart {
   const folder = path.posix.dirname(document);
   const isRelative = start.imported ? start.address.startsWith('.') : !/^[/\\]|^[a-z][\w+.-]*:/i.test(start.address);
   return folder === '.' || !isRelative ? start : { ...start, address: `/${path.posix.join(folder, start.address)}` };
+}
+
+/** A start that lies in the folder of files that are served as they are, with its address from the folder that is read. */
+function asServed(root: string, start: FoundStart): FoundStart {
+  const served = start.imported ? null : servedPath(root, start.address);
+  return served === null ? start : { ...start, address: `/${path.relative(root, served).replaceAll('\\', '/')}` };
 }
 
 /** The text of an HTML file that may start an app. Throws InputError for one that can't be read. */
@@ -53,4 +68,28 @@ function inlineImports(text: string, line: number): FoundStart[] {
     kind: 'script',
     imported: true,
   }));
+}
+
+/** Folders whose documents other programs have written. */
+const NO_SOURCES = new Set([
+  'node_modules',
+  'dist',
+  'build',
+  'out',
+  'coverage',
+  'playwright-report',
+  'storybook-static',
+]);
+
+/** HTML files at the top and one folder down. */
+function htmlFiles(root: string): string[] {
+  const files: string[] = [];
+  for (const entry of fs.readdirSync(root, { withFileTypes: true })) {
+    if (entry.isFile() && /\.html?$/.test(entry.name)) files.push(entry.name);
+    if (!entry.isDirectory() || entry.name.startsWith('.') || NO_SOURCES.has(entry.name)) continue;
+    for (const inner of entriesOf(path.join(root, entry.name))) {
+      if (inner.isFile() && /\.html?$/.test(inner.name)) files.push(`${entry.name}/${inner.name}`);
+    }
+  }
+  return files.sort();
 }

@@ -3,39 +3,35 @@ import path from 'node:path';
 import { InputError } from '../../core/errors.ts';
 import { NOTES_FILE } from '../../core/formats/app-notes.ts';
 import { packageDescription } from '../described-in.ts';
-import { entriesOf, filesBelow } from '../files-below.ts';
+import { filesBelow } from '../files-below.ts';
 import { angularEntries } from './angular.ts';
-import { fromHtml } from './documents.ts';
+import { documentsOf } from './documents.ts';
 import { islandEntries } from './islands.ts';
 import { nextEntries } from './next.ts';
 import { nuxtEntries } from './nuxt.ts';
 import { appsBelow, likelyStarts } from './offers.ts';
 import { routeModuleEntries } from './route-modules.ts';
 import { svelteEntries } from './svelte.ts';
-import type { FoundEntry, FoundStart, PackageDescription } from './types.ts';
+import type { FoundEntry, PackageDescription } from './types.ts';
+import { fromModules, runs, USUAL, usualModule } from './usual.ts';
 
 const MOST_TOLD = 3;
 
-const ALL_OF_IT = { rendering: 'client', ships: 'everything' } as const;
-
-const USUAL = ['main', 'index', 'app', 'client', 'entry'].flatMap((name) =>
-  ['tsx', 'ts', 'jsx', 'js', 'mjs'].flatMap((extension) => [`src/${name}.${extension}`, `${name}.${extension}`]),
-);
-
-/** Finds what starts an app: HTML files with scripts, else the described or usual entry module. */
+/**
+ * Finds what starts an app: HTML files with scripts, else what the convention of a framework says, else the described or usual entry module, for
+ * which builds write the script into a document.
+ */
 export function findEntries(root: string, description: PackageDescription): FoundEntry[] {
   const known = knownEntries(root, description);
   if (known.length > 0) return known;
   const apps = holdsPackages(root, description) ? appsBelow(root, isApp) : [];
   if (apps.length > 0) throw severalApps(root, apps);
-  const named = [description.module, description.main].filter((m): m is string => typeof m === 'string');
-  const file = [...named, ...USUAL].find(
-    (f) => fs.existsSync(path.join(root, f)) && fs.statSync(path.join(root, f)).isFile(),
-  );
-  if (file) {
-    const starts: FoundStart[] = [{ address: `/${file}`, line: 1, kind: 'script' }];
-    return [{ realm: 'site', document: null, starts, html: null, routes: [], ...ALL_OF_IT }];
-  }
+  const file = usualModule(root, description);
+  const html = documentsOf(root);
+  const styled = html.filter((e) => e.starts.length > 0);
+  const made = file === undefined ? null : fromModules([file], html);
+  if (made && (made.document !== null || !styled.some((d) => runs(d, file!)))) return [made];
+  if (styled.length > 0) return styled;
   const sources = sourcesBelow(root);
   if (sources.length === 0)
     throw new InputError(
@@ -65,8 +61,7 @@ export function findEntries(root: string, description: PackageDescription): Foun
 function knownEntries(root: string, description: PackageDescription): FoundEntry[] {
   const described = angularEntries(root);
   if (described.length > 0) return described;
-  const html = htmlFiles(root).map((file) => fromHtml(root, file));
-  const started = html.filter((e) => e.starts.length > 0);
+  const started = documentsOf(root).filter((e) => e.starts.some((s) => s.kind === 'script'));
   if (started.length > 0) return started;
   for (const find of [routeModuleEntries, islandEntries, svelteEntries, nuxtEntries, nextEntries]) {
     const byFolders = find(root, description);
@@ -80,6 +75,7 @@ function isApp(folder: string): boolean {
   try {
     return (
       knownEntries(folder, packageDescription(folder)).length > 0 ||
+      documentsOf(folder).some((e) => e.starts.length > 0) ||
       USUAL.some((f) => f.startsWith('src/main.') && fs.existsSync(path.join(folder, f)))
     );
   } catch (error) {
@@ -106,30 +102,6 @@ function severalApps(root: string, apps: string[]): InputError {
 function some(paths: readonly string[]): string {
   const shown = paths.slice(0, MOST_TOLD).join(', ');
   return paths.length > MOST_TOLD ? `${shown} and ${paths.length - MOST_TOLD} more` : shown;
-}
-
-/** Folders whose documents other programs have written. */
-const NO_SOURCES = new Set([
-  'node_modules',
-  'dist',
-  'build',
-  'out',
-  'coverage',
-  'playwright-report',
-  'storybook-static',
-]);
-
-/** HTML files at the top and one folder down. */
-function htmlFiles(root: string): string[] {
-  const files: string[] = [];
-  for (const entry of fs.readdirSync(root, { withFileTypes: true })) {
-    if (entry.isFile() && /\.html?$/.test(entry.name)) files.push(entry.name);
-    if (!entry.isDirectory() || entry.name.startsWith('.') || NO_SOURCES.has(entry.name)) continue;
-    for (const inner of entriesOf(path.join(root, entry.name))) {
-      if (inner.isFile() && /\.html?$/.test(inner.name)) files.push(`${entry.name}/${inner.name}`);
-    }
-  }
-  return files.sort();
 }
 
 /** Scripts, styles and documents below a folder, a few folders deep. */

@@ -1,8 +1,9 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { InputError } from '../../core/errors.ts';
-import { fromHtml } from './documents.ts';
-import type { FoundEntry, FoundStart } from './types.ts';
+import { documentsOf, fromHtml } from './documents.ts';
+import type { FoundEntry } from './types.ts';
+import { fromModules } from './usual.ts';
 
 /**
  * Entries by files that a person named: each document is one, all scripts and styles together another. InputError for a file
@@ -11,12 +12,10 @@ import type { FoundEntry, FoundStart } from './types.ts';
 export function givenEntries(root: string, files: readonly string[]): FoundEntry[] {
   const named = files.map((file) => inside(root, file));
   const documents = named.filter((f) => isDocument(f)).map((f) => fromHtml(root, f));
-  const starts = named
-    .filter((f) => !isDocument(f))
-    .map((f): FoundStart => ({ address: `/${f}`, line: 1, kind: /\.css$/.test(f) ? 'style' : 'script' }));
-  if (starts.length === 0) return documents;
-  const scripts = { realm: 'site', document: null, starts, html: null, routes: [] } as const;
-  return [...documents, { ...scripts, rendering: 'client', ships: 'everything', routes: [] }];
+  const modules = named.filter((f) => !isDocument(f));
+  if (modules.length === 0) return documents;
+  const others = documents.length > 0 ? [] : documentsOf(root);
+  return [...documents, fromModules(modules, others)];
 }
 
 function isDocument(file: string): boolean {

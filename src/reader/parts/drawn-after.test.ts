@@ -245,6 +245,18 @@ describe('when a call for data is made', () => {
       'drawn',
       [],
     ],
+    [
+      'as a component is drawn, which a resource holds up',
+      "export default function Page() { const [tides] = createResource(() => fetch('/api/tides')); return <p>{tides()}</p>; }",
+      'drawn',
+      ['tides'],
+    ],
+    [
+      'as a component is drawn, which asks first whether a resource is there',
+      "export default function Page() { const [tides] = createResource(() => fetch('/api/tides')); return <p>{tides.loading ? '' : tides()}</p>; }",
+      'drawn',
+      [],
+    ],
     ['as its module runs', "fetch('/api/tides');\nexport default function Page() { return <p />; }", 'evaluated', []],
     [
       'by the router, which waits for it',
@@ -257,9 +269,20 @@ describe('when a call for data is made', () => {
   });
 
   it.each([
-    ['once it shows, in an effect', "useEffect(() => { fetch('/api/tides'); }); return <p />;", 'shown'],
-    ['while it is drawn, by what holds it up', "useSuspenseQuery(() => fetch('/api/tides')); return <p />;", 'drawn'],
-  ])('%s, where effects run after painting', (_, body, when) => {
+    ['once it shows, in an effect', "useEffect(() => { fetch('/api/tides'); }); return <p />;", 'shown', []],
+    [
+      'while it is drawn, by what holds it up',
+      "useSuspenseQuery(() => fetch('/api/tides')); return <p />;",
+      'drawn',
+      ['tides'],
+    ],
+    [
+      'while what has a placeholder of its own is drawn',
+      "return <Suspense><Rows /></Suspense>; }\nfunction Rows() { use(fetch('/api/tides')); return <p />;",
+      'drawn',
+      [],
+    ],
+  ])('%s, where effects run after painting', (_, body, when, pageAfter) => {
     const react = { name: 'react', version: '19.0.0', main: 'index.js' };
     const found = begins({
       'node_modules/react/package.json': JSON.stringify(react),
@@ -267,6 +290,6 @@ describe('when a call for data is made', () => {
       'node_modules/react/jsx-runtime.js': 'exports.jsx = () => {};',
       'src/page.tsx': `import { useEffect } from 'react';\nexport default function Page() { ${body} }`,
     });
-    expect(found).toEqual([[when], []]);
+    expect(found).toEqual([[when], pageAfter]);
   });
 });

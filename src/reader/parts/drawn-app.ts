@@ -39,6 +39,7 @@ export function drawnApp({ elements, entries, layouts, pages, inDocument, ...mod
   return {
     moduleAt,
     callsOf: (path) => calls.of(path),
+    callsOfLoader: (path, name) => calls.ofLoader(path, name),
     keptAt: (path, name) => calls.answersAt(path, moduleAt(path)?.asks?.kept.get(name) ?? []),
     inDocument,
     shells: shellsOf(entries, layouts, moduleAt),

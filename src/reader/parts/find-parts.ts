@@ -33,11 +33,12 @@ export interface DrawingModule {
 
 /**
  * A route as far as it is drawn; `beside`: modules that its folder starts besides its page; `components`: top-level names that it draws of
- * modules, by path, where they are known.
+ * modules, by path, where they are known; `loaders`: functions that its router calls before it draws.
  */
 export type DrawnRoute = Pick<Route, 'layouts' | 'page' | 'realm'> & {
   beside?: readonly string[];
   components?: ReadonlyMap<string, ReadonlySet<string>>;
+  loaders?: readonly { path: string; name: string }[];
 };
 
 /** Modules that are drawn, with the names of each that are. */
@@ -83,6 +84,8 @@ export interface DrawnApp {
   definerOf: (path: string, name: string) => { path: string; name: string };
   /** The calls for data that a module makes. */
   callsOf: (path: string) => readonly FoundCall[];
+  /** The calls for data that a function makes which the router calls. */
+  callsOfLoader: (path: string, name: string) => readonly FoundCall[];
   /** The addresses of the calls from which comes what a module keeps under a name. */
   keptAt: (path: string, name: string) => readonly string[];
   /** Whether a module is the page of a route. */

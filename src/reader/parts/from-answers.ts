@@ -37,7 +37,19 @@ export const lineIn =
     source.place(start).line;
 
 /** Calls whose caller is only drawn once their answer is there, by the names that component systems give them. */
-export const HOLDS = /^(use|useSuspense\w*|useAsyncValue|createAsync)$/;
+const HOLDS = /^(use|useSuspense\w*|useAsyncValue|createAsync)$/;
+
+/**
+ * Whether a call holds up the component around it. A resource of Solid does where its value is read without asking first whether it is there
+ * (documented by it). `around`: what the call stands in.
+ */
+export function holdsUp({ callee }: SyntaxNode, around: SyntaxNode | undefined, { text }: SourceText): boolean {
+  const called = nameOf(callee) ?? '';
+  if (HOLDS.test(called)) return true;
+  if (called !== 'createResource' || around?.type !== 'VariableDeclarator') return false;
+  const [value] = namesIn(around.id);
+  return value !== undefined && !['loading', 'state', 'latest'].some((asked) => text.includes(`${value}.${asked}`));
+}
 
 /** Calls that give what they are called on once it is there, and such as go through a list. */
 const HANDS_ON = /^(then|finally|catch|subscribe|pipe|map|flatMap|filter|forEach|find|reduce|sort)$/;
@@ -58,11 +70,13 @@ export function answerFlows(
   const flows = new Map<string, Flow>();
   const held = new Map<SyntaxNode, Flow>();
   for (const { root, source } of trees) {
-    const text: TextFlows = { states, line: lineIn(source), imports: importsOf(root), awaited: new Map() };
+    const text: TextFlows = {
+      ...{ states, line: lineIn(source), imports: importsOf(root), awaited: new Map(), stores: new Map() },
+    };
     const { line, awaited } = text;
     walk(root, (node, above) => {
       for (const [names, from] of given(node, above, text)) for (const name of names) takeIn(flows, name, from);
-      const holder = node.type === 'VariableDeclarator' && isNode(node.init) ? heldAt(node.init, above) : null;
+      const holder = node.type === 'VariableDeclarator' && isNode(node.init) ? heldAt(node, above, source) : null;
       if (holder) takeIn(held, holder, mentioned(node.init as SyntaxNode, line));
       const waiting = node.type === 'AwaitExpression' ? above.findLast(isFunction) : undefined;
       if (waiting && isNode(node.argument)) takeIn(awaited, waiting, mentioned(node.argument, line));
@@ -77,7 +91,7 @@ export function answerFlows(
       if (!flow) {
         const from = importedNames.get(name);
         if (from) imported.push(from);
-        else if (!known.has(name)) found.names.add(name);
+        else if (!known.has(name) && !name.startsWith('@')) found.names.add(name);
         continue;
       }
       for (const l of flow.lines) found.lines.add(l);
@@ -100,6 +114,8 @@ interface TextFlows {
   imports: ReadonlySet<string> | null;
   /** What each function has waited for so far. */
   awaited: Map<SyntaxNode, Flow>;
+  /** Functions that hooks gave, with what stands for all that the same hook gives. */
+  stores: Map<string, string>;
 }
 
 function addTo(flow: Flow, { lines, names }: Flow): void {
@@ -161,7 +177,7 @@ function given(node: SyntaxNode, above: readonly SyntaxNode[], text: TextFlows):
   const { line } = text;
   switch (node.type) {
     case 'VariableDeclarator':
-      return isNode(node.init) && !isFunction(node.init) ? [[namesIn(node.id), mentioned(node.init, line)]] : [];
+      return isNode(node.init) && !isFunction(node.init) ? [[namesIn(node.id), ofInit(node, node.init, text)]] : [];
     case 'PropertyDefinition':
       return isNode(node.value) && !isFunction(node.value)
         ? [[[nameOf(node.key) ?? ''], mentioned(node.value, line)]]
@@ -179,12 +195,30 @@ function given(node: SyntaxNode, above: readonly SyntaxNode[], text: TextFlows):
   }
 }
 
+/** What a variable comes from; of what a hook gives that is what its functions load as well. */
+function ofInit({ id }: SyntaxNode, init: SyntaxNode, { line, stores }: TextFlows): Flow {
+  const flow = mentioned(init, line);
+  const store = init.type === 'CallExpression' ? storeOf(nameOf(init.callee) ?? '') : null;
+  if (store === null || (isNode(id) && id.type === 'ArrayPattern')) return flow;
+  for (const name of namesIn(id)) stores.set(name, store);
+  flow.names.add(store);
+  return flow;
+}
+
+/** What stands for all that a hook gives: those that dispatch to a store and those that select of it are of one (public form of their bindings). */
+function storeOf(hook: string): string | null {
+  if (!/^use[A-Z]/.test(hook)) return null;
+  return /(Dispatch|Selector)$/.test(hook) ? '@store' : `@${hook}`;
+}
+
 function givenByCall(node: SyntaxNode, above: readonly SyntaxNode[], text: TextFlows): [names: string[], from: Flow][] {
   const { states, line, imports } = text;
   const callee = node.callee as SyntaxNode;
   const args = node.arguments as SyntaxNode[];
   const state = states.get(nameOf(callee) ?? '');
   if (state !== undefined) return [[[state], before(args, above, text)]];
+  const store = text.stores.get(nameOf(callee) ?? '');
+  if (store !== undefined) return [[[store], { lines: mentioned(node, line).lines, names: new Set() }]];
   if (callee.type !== 'MemberExpression') return [];
   const method = nameOf(callee.property) ?? '';
   const object = callee.object as SyntaxNode;
@@ -233,10 +267,11 @@ const declaredIn = (left: unknown): unknown =>
   isNode(left) && left.type === 'VariableDeclaration' ? (left.declarations as SyntaxNode[])[0]?.id : left;
 
 /** What a variable's call holds up until its answer is there: the component around it, or the whole text, which runs as a component's setup may. */
-function heldAt(init: SyntaxNode, above: readonly SyntaxNode[]): SyntaxNode | null {
+function heldAt(declarator: SyntaxNode, above: readonly SyntaxNode[], source: SourceText): SyntaxNode | null {
+  const init = declarator.init as SyntaxNode;
   const around = above.findLast(isFunction) ?? null;
   if (init.type === 'AwaitExpression') return around === null ? above[0] : null;
-  return init.type === 'CallExpression' && HOLDS.test(nameOf(init.callee) ?? '') ? around : null;
+  return init.type === 'CallExpression' && holdsUp(init, declarator, source) ? around : null;
 }
 
 /** Words for being under way. */

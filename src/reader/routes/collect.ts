@@ -1,6 +1,13 @@
 import type { SourceText } from '../source-text.ts';
 import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode } from '../syntax.ts';
-import type { RouteEntry, RouteExpression, RouteSheet, Texts, View } from './expressions.ts';
+import {
+  loaderAt,
+  type RouteEntry,
+  type RouteExpression,
+  type RouteSheet,
+  type Texts,
+  type View,
+} from './expressions.ts';
 import { isDeferredImport, isMarkup, onlyWraps, tagOf } from './markup.ts';
 import { textOf, textsOf } from './texts.ts';
 import { attributeValue, dottedName, elementsGiven, returnsOf, viewsGiven, viewsOf } from './views.ts';
@@ -284,7 +291,8 @@ class Collector {
     const redirects = fields.has('redirect') || fields.has('redirectTo') || onlyRedirects(views);
     if (path === undefined && !isIndex && !(children && views.length > 0)) return null;
     if (views.length === 0 && !redirects && !(children && mayHold(children))) return null;
-    return { is: 'route', path: path ? textOf(path) : '', views, children, redirects, line };
+    const text = path ? textOf(path) : '';
+    return { is: 'route', path: text, views, children, ...loading(fields.get('loader')), redirects, line };
   }
 
   private childrenOf(fields: ReadonlyMap<string, SyntaxNode>, line: number): RouteExpression | null {
@@ -316,7 +324,10 @@ class Collector {
     if (!ROUTE_ELEMENT.test(tag)) {
       const within = this.listOf(children.filter((c) => isNode(c) && c.type !== 'JSXText'));
       // Names inside of other elements are whatever they are, not routes.
-      return HOLDS_ELEMENTS.test(tag) || (within && hasEntries(within)) ? within : null;
+      if (!HOLDS_ELEMENTS.test(tag) && !(within && hasEntries(within))) return null;
+      const around = /Router$/.test(tag) ? viewsOf(attributeValue(opening, 'root'), this.functions) : [];
+      if (!within || around.length === 0) return within;
+      return { is: 'route', path: '', views: around, children: within, redirects: false, line: this.lineOf(element) };
     }
     const given = attributeValue(opening, 'path');
     const isIndex = (opening.attributes as SyntaxNode[]).some((a) => nameOf(a.name) === 'index');
@@ -339,7 +350,8 @@ class Collector {
     const paths = isNode(given) && given.type === 'ArrayExpression' ? (given.elements as unknown[]) : [given];
     const entries = paths.map((path): RouteEntry => {
       const text = path === undefined ? (isIndex || more ? '' : '*') : textOf(path);
-      return { is: 'route', path: text, views, children: more, redirects: onlyRedirects(views), line };
+      const loads = loading(attributeValue(opening, 'loader'));
+      return { is: 'route', path: text, views, children: more, ...loads, redirects: onlyRedirects(views), line };
     });
     return entries.length === 1 ? entries[0] : { is: 'list', items: entries };
   }
@@ -383,4 +395,14 @@ class Collector {
   private lineOf(node: SyntaxNode): number {
     return this.source.place(node.start).line;
   }
+}
+
+/** The loader of a route, by its name. */
+function loading(given: unknown): Pick<RouteEntry, 'loads'> {
+  const loader = isNode(given) ? bare(given) : null;
+  if (!loader) return {};
+  // `loader: tideLoader(client)` gives what a function of that name makes.
+  const named = loader.type === 'CallExpression' ? loader.callee : loader;
+  const name = isFunction(loader) ? { name: loaderAt(loader), keys: [] } : dottedName(named);
+  return name ? { loads: name } : {};
 }

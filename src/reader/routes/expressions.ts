@@ -19,6 +19,8 @@ export interface RouteEntry {
   /** What is drawn there, outermost first: the last one that is the app's own is the page. */
   views: View[];
   children: RouteExpression | null;
+  /** The function that the router calls, and waits for, before it draws: by its name, or as `loaderAt` names one that is written here. */
+  loads?: Name;
   /** It leads elsewhere, and draws nothing. */
   redirects: boolean;
   line: number;
@@ -28,6 +30,11 @@ export interface RouteEntry {
 export interface Name {
   name: string;
   keys: string[];
+}
+
+/** The name of a loader that is written out where it is handed to the router, by its place in the text. */
+export function loaderAt({ start }: { start: number }): string {
+  return `loader@${start}`;
 }
 
 /** A text as far as the syntax tells: constant, under a name, or put together; null where it is computed. */

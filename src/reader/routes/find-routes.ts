@@ -7,6 +7,8 @@ import { patternOf } from './patterns.ts';
 /** `components`: the top-level names that it draws of modules, those that only stand around its page among them, by path. */
 type FoundRoute = Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'evidence'> & {
   components: ReadonlyMap<string, ReadonlySet<string>>;
+  /** Functions that the router calls, and waits for, before it draws the page. */
+  loaders: readonly { path: string; name: string }[];
 };
 
 /** A top-level name of a module. */
@@ -18,6 +20,12 @@ interface Placed {
   /** What comes before its path: of lists that share a beginning. */
   prefix: string;
   holder: RouteModule;
+}
+
+/** What the routes around an entry bring: what of which modules they draw, and what is called for them. */
+interface Around {
+  components: readonly Component[];
+  loaders: FoundRoute['loaders'];
 }
 
 /** What an entry draws: paths of the app's own modules. */
@@ -66,7 +74,8 @@ class Finder {
         if (!onlyNamed) this.note(expression, holder, owner, new Set());
     for (const holder of holders) {
       if (this.nested.has(holder.path)) continue;
-      for (const placed of this.rootsOf(holder)) this.visit(placed, '/', [], [], new Set());
+      for (const placed of this.rootsOf(holder))
+        this.visit(placed, '/', [], { components: [], loaders: [] }, new Set());
     }
     return { routes: this.routes, failed: this.failed };
   }
@@ -158,12 +167,11 @@ class Finder {
     });
   }
 
-  /** `around`: what of which modules the routes around an entry draw. */
   private visit(
     { entry, prefix, holder }: Placed,
     above: string,
     layouts: string[],
-    around: readonly Component[],
+    around: Around,
     open: Set<string>,
   ): void {
     if (entry.redirects) return;
@@ -173,6 +181,10 @@ class Finder {
       return;
     }
     const drawn = this.drawnBy({ entry, prefix, holder });
+    const within: Around = {
+      components: [...around.components, ...drawn.components],
+      loaders: [...around.loaders, ...this.loadersOf(entry, holder)],
+    };
     const children = entry.children ? this.entriesOf(entry.children, holder, new Set()) : drawn.routes;
     const page = drawn.page;
     const inner = page === null || page === holder.path || open.has(page) ? undefined : this.names.at(page);
@@ -189,7 +201,6 @@ class Finder {
     if (below.length > 0) {
       const layoutsThere = [...layouts, ...drawn.layouts, ...(page === null ? [] : [page])];
       const opened = children.length > 0 || page === null ? open : new Set([...open, page]);
-      const within = [...around, ...drawn.components];
       for (const child of below) this.visit(child, pattern, layoutsThere, within, opened);
       return;
     }
@@ -204,11 +215,18 @@ class Finder {
     }
     this.seen.add(pattern);
     const evidence = { path: holder.path, line: entry.line };
-    const components = namesByPath([...around, ...drawn.components]);
+    const components = namesByPath(within.components);
     this.routes.push({
       ...{ pattern, realm: holder.realm, layouts: [...layouts, ...drawn.layouts], page },
-      ...{ components, evidence },
+      ...{ components, loaders: within.loaders, evidence },
     });
+  }
+
+  private loadersOf({ loads }: RouteEntry, holder: RouteModule): FoundRoute['loaders'] {
+    if (!loads) return [];
+    if (loads.name.includes('@')) return [{ path: holder.path, name: loads.name }];
+    const defined = this.names.definition(holder, loads);
+    return defined ? [{ path: defined.module.path, name: [defined.local, ...defined.keys].join('.') }] : [];
   }
 
   /** What an entry draws: the innermost view that is the app's own is the page. */

@@ -1,6 +1,7 @@
 import { minifySync } from 'oxc-minify';
 import { transformSync } from 'oxc-transform';
 import type { FoundImport } from '../found-import.ts';
+import { isSolid, solidCode } from '../templates/solid.ts';
 
 export type Language = 'ts' | 'tsx' | 'js' | 'jsx';
 
@@ -40,7 +41,15 @@ export function shippedCode(
 ): string {
   const define = ASKS_ENVIRONMENT.test(text) ? { define: environmentOf(path, text) } : {};
   const typescript = { onlyRemoveTypeImports: usedElsewhere };
+  const own = lang === 'ts' ? null : markupSource(text, importSource);
+  if (own !== null && isSolid(own))
+    return solidCode(path, transformSync(path, text, { lang, jsx: 'preserve', typescript, ...define }).code);
   return transformSync(path, text, { lang, jsx: { runtime: 'automatic', importSource }, typescript, ...define }).code;
+}
+
+/** Where the markup of one file gets its functions from: as a comment of its own says (convention of the compilers of markup), else as the app does. */
+function markupSource(text: string, ofApp: string): string {
+  return /@jsxImportSource[^\S\n]{1,9}([\w@./-]{1,200})/.exec(text)?.[1] ?? ofApp;
 }
 
 /** What is asked of the environment, as a production build answers; whatever else a package asks isn't set in a browser. */

@@ -15,6 +15,9 @@ function once<T>(name: string): () => T {
 export const vueCompiler = once<typeof import('@vue/compiler-sfc')>('@vue/compiler-sfc');
 export const svelteCompiler = once<typeof import('svelte/compiler')>('svelte/compiler');
 export const angularCompiler = once<typeof import('@angular/compiler')>('@angular/compiler');
+/** What Solid's markup becomes: its compiler is a preset of another one. */
+export const babelCompiler = once<typeof import('@babel/core')>('@babel/core');
+export const solidPreset = once<import('@babel/core').PluginTarget>('babel-preset-solid');
 export const sassCompiler = once<typeof import('sass')>('sass');
 /** What is used of the compiler of Less, which has no types of its own. */
 export interface LessCompiler {

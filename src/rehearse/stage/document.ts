@@ -18,15 +18,22 @@ const MODES: Record<ScriptMode, string> = {
   'module-async': ' type="module" async',
 };
 
-/** A document of nothing but a place to draw in, for apps whose own document isn’t a file. */
-const BARE = '<!doctype html><html lang="en"><head><meta charset="utf-8"><title>App</title></head><body></body></html>';
+/** Where code takes a place to draw in out of its document, by the platform’s own calls and those by which apps are mounted. */
+const PLACE =
+  /\bgetElementById\s{0,9}\(\s{0,9}["'`]([\w-]{1,80})["'`]|\b(?:querySelector|mount|hydrate)\s{0,9}\(\s{0,9}["'`]#([\w-]{1,80})["'`]|\b(?:el|target)\s{0,9}:\s{0,9}["'`]#([\w-]{1,80})["'`]/g;
+
+/** A document of nothing but places to draw in, as the code of its entry asks for them, for apps whose own document isn’t a file. */
+export function bareDocument(code: readonly string[]): string {
+  const ids = code.flatMap((text) => [...text.matchAll(PLACE)].map(([, ...given]) => given.find((id) => id)!));
+  const places = [...new Set(ids)].map((id) => `<div id="${id}"></div>`).join('');
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>App</title></head><body>${places}</body></html>`;
+}
 
 /**
  * The document of a landing: the app’s own with its scripts and links replaced by those of the load program, in their order. Classic scripts
  * that are written out in it stay as they are; so do images and texts. `last`: what stands at the end of its head.
  */
-export function documentOf(written: string | null, program: LoadProgram, last = ''): string {
-  const html = written ?? BARE;
+export function documentOf(html: string, program: LoadProgram, last = ''): string {
   const out = new MagicString(html);
   const places = { head: -1, body: -1 };
   const visit = (node: Node) => {

@@ -6,17 +6,19 @@ import { compileLoad } from '../../core/load/compile.ts';
 import { ROWS } from '../../core/load/list-lengths.ts';
 import type { LoadProgram, Resource } from '../../core/load/types.ts';
 import { watchedModules } from '../../core/rehearsals/read-run.ts';
+import type { Entry } from '../../core/snapshot/module-types.ts';
 import { ASSUMED_ANSWER, type Route } from '../../core/snapshot/route-types.ts';
 import { originOf, withoutQuery } from '../../core/text/address.ts';
 import type { AnswerShape } from '../../reader/answers/answer-shapes.ts';
 import { textIfThere } from '../../reader/folder-files.ts';
+import { withBase } from '../../reader/html-document.ts';
 import { servedPath } from '../../reader/served-files.ts';
 import type { Answer, Answering, Request } from '../serve/types.ts';
 import { addressMatches, addressOn } from './addresses.ts';
 import type { DataAnswers } from './answers.ts';
 import type { Applied } from './apply-plan.ts';
 import { compressed } from './compressed.ts';
-import { documentOf, linkField } from './document.ts';
+import { bareDocument, documentOf, linkField } from './document.ts';
 import { madeUp } from './made-up.ts';
 import { SiteFiles } from './site-files.ts';
 import { standInFor } from './stand-ins.ts';
@@ -138,6 +140,10 @@ class Made {
     return this.app.snapshot.routes.find((r) => r.pattern === pattern)!;
   }
 
+  private entryOf({ realm }: Route): Entry | undefined {
+    return this.app.snapshot.entries.find((e) => e.realm === realm && e.kind !== 'worker');
+  }
+
   private async answer(request: Request): Promise<Answer | null> {
     const address = withoutQuery(request.address);
     const built = this.files.ofBuild(request.host === HOST ? null : request.host, address);
@@ -198,8 +204,10 @@ class Made {
       const { first, last } = handedTags(this.app, route.pattern);
       return written && withInHead(written, first, last + script);
     }
-    if (written === null) this.tellOnce('an empty page stands in for the document, which is no file of the folder');
-    return documentOf(written, program, script);
+    if (written !== null) return documentOf(withBase(written), program, script);
+    this.tellOnce('an empty page stands in for the document, which is no file of the folder');
+    const starts = this.entryOf(route)?.modules ?? [];
+    return documentOf(bareDocument(starts.map((path) => this.applied.texts[path] ?? '')), program, script);
   }
 
   private document(address: string): Answer | null {
@@ -214,7 +222,7 @@ class Made {
     if (known) return known;
     const program = route.pattern === this.pattern ? this.program : compileLoad(this.app, route.pattern);
     const { document } = program;
-    const entry = this.app.snapshot.entries.find((e) => e.realm === route.realm && e.kind !== 'worker');
+    const entry = this.entryOf(route);
     const written = entry?.document ? textIfThere(this.root, entry.document) : null;
     const html = this.writtenFor(route, program, written);
     if (html === null) return null;

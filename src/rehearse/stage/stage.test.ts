@@ -16,7 +16,7 @@ import { addressMatches, addressOn } from './addresses.ts';
 import { dataAnswers } from './answers.ts';
 import { applyPlan } from './apply-plan.ts';
 import { compressedTo } from './compressed.ts';
-import { documentOf, linkField } from './document.ts';
+import { bareDocument, documentOf, linkField } from './document.ts';
 import { HOST, siteFor } from './site.ts';
 import { standInFor } from './stand-ins.ts';
 
@@ -260,11 +260,21 @@ describe('a document', () => {
   });
 
   it('is made whatever is missing of the written one', () => {
-    for (const written of [null, '', '<p>no head', '<html><body>x', '<!doctype html>text']) {
+    for (const written of [bareDocument([]), '', '<p>no head', '<html><body>x', '<!doctype html>text']) {
       const html = documentOf(written, program);
       const text = JSON.stringify(parse(html), (key, value) => (key === 'parentNode' ? undefined : value));
       expect(text.match(/"src"/g)?.length).toBe(2);
     }
+  });
+
+  it('has the places that the code of its entry draws in, where none is written', () => {
+    const code = [
+      'createRoot(document.getElementById("root")).render(a); b.mount(`#side-bar`);',
+      "new App({ target: '#x' }); document.querySelector('#root'); document.querySelector('.rows'); c.mount(place);",
+    ];
+    expect(bareDocument(code)).toContain(
+      '<body><div id="root"></div><div id="side-bar"></div><div id="x"></div></body>',
+    );
   });
 
   it('names links in headers as well', () => {

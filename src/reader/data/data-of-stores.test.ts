@@ -1,0 +1,186 @@
+// biome-ignore-all lint/suspicious/noTemplateCurlyInString: the code that is read holds them.
+import { folderOf, removeFolders } from '../../test-support/folders.ts';
+import { readSource } from '../read-source.ts';
+
+afterAll(removeFolders);
+
+/** A page under `/tides` with other files; the route as read. */
+function routeOf(files: Record<string, string>) {
+  const { snapshot } = readSource(
+    folderOf({
+      'index.html': '<script type="module" src="/src/main.tsx"></script>',
+      'src/main.tsx': "import Page from './page';\nexport const routes = [{ path: '/tides', element: <Page /> }];",
+      'src/api.ts': "export const fetchTides = (id: string) => fetch(`/api/tides/${id ?? ''}`).then((r) => r.json());",
+      'src/row.tsx': 'export default function Row({ tide }) { return <p>{tide.at}</p>; }',
+      ...files,
+    }),
+  );
+  return snapshot.routes[0];
+}
+
+const page = (head: string, body: string, drawn = '<p />') => ({
+  'src/page.tsx': `${head}\nexport default function Page() {\n${body.replaceAll('; ', ';\n')}\nreturn ${drawn}; }`,
+});
+
+/** Ways to keep data in a store: the store, how the page gets at it, and what it calls to load. */
+const STORES: [name: string, store: string, head: string, body: string, list: string][] = [
+  [
+    'a thunk of a function by name',
+    "import { createAsyncThunk } from 'kit-store'; import { fetchTides } from './api';\nexport const loadTides = createAsyncThunk('tides/load', fetchTides);",
+    "import { useDispatch, useSelector } from 'kit-bindings'; import { loadTides } from './store';",
+    "const dispatch = useDispatch(); const tides = useSelector((s) => s.tides); useEffect(() => { dispatch(loadTides('x')); }, []);",
+    'tides',
+  ],
+  [
+    'a thunk that is written out',
+    "import { fetchTides } from './api';\nexport const loadTides = (id: string) => async (dispatch) => { dispatch({ type: 'got', tides: await fetchTides(id) }); };",
+    "import { useDispatch, useSelector } from 'kit-bindings'; import { loadTides } from './store';",
+    "const dispatch = useDispatch(); const { tides } = useSelector((s) => s.tides); useEffect(() => { dispatch(loadTides('x')); }, [dispatch]);",
+    'tides',
+  ],
+  [
+    'a hook that picks',
+    "import { create } from 'kit-states'; import { fetchTides } from './api';\nexport const useTides = create((set) => ({ tides: [], load: async (id) => { set({ tides: await fetchTides(id) }); } }));",
+    "import { useTides } from './store';",
+    "const tides = useTides((s) => s.tides); const load = useTides((s) => s.load); useEffect(() => { load('x'); }, [load]);",
+    'tides',
+  ],
+  [
+    'a hook that gives all',
+    "import { create } from 'kit-states'; import { fetchTides } from './api';\nexport const useTides = create((set) => ({ tides: [], load: async (id) => { set({ tides: await fetchTides(id) }); } }));",
+    "import { useTides } from './store';",
+    "const { tides, load } = useTides(); useEffect(() => { load('x'); }, [load]);",
+    'tides',
+  ],
+  [
+    'described endpoints',
+    "import { createApi, fetchBaseQuery } from 'kit-store/query';\nexport const api = createApi({ baseQuery: fetchBaseQuery({ baseUrl: '/api' }), endpoints: (b) => ({ tides: b.query({ query: (id) => `tides/${id}` }), save: b.mutation({ query: (t) => ({ url: 'save', method: 'POST', body: t }) }) }) });\nexport const { useTidesQuery, useSaveMutation } = api;",
+    "import { useSaveMutation, useTidesQuery } from './store';",
+    "const { data: tides = [] } = useTidesQuery('x'); const [save] = useSaveMutation();",
+    'tides',
+  ],
+];
+
+describe.each(STORES)('%s', (_, store, head, body, list) => {
+  const rows = `<ul>{${list}.map((t) => <Row key={t.at} tide={t} />)}</ul>`;
+  const route = () => routeOf({ 'src/store.ts': store, ...page(`${head} import Row from './row';`, body, rows) });
+
+  it('leads to the server', () => {
+    expect(route().data.map((d) => d.address)).toEqual(['/api/tides/x']);
+  });
+
+  it('says what is drawn of it', () => {
+    expect(route().parts).toMatchObject([{ module: 'src/row.tsx', drawnAfter: ['x'] }]);
+  });
+});
+
+it('endpoints that are added to a client lie behind its base', () => {
+  const { data } = routeOf({
+    'src/store.ts':
+      "import { createApi, fetchBaseQuery } from 'kit-store/query';\nexport const api = createApi({ baseQuery: fetchBaseQuery({ baseUrl: '/v2/' }), endpoints: () => ({}) });",
+    'src/more.ts':
+      "import { api } from './store';\nconst more = api.injectEndpoints({ endpoints: (b) => ({ ports: b.query({ query() { return { url: '/ports' }; } }) }) });\nexport const { usePortsQuery } = more;",
+    ...page("import { usePortsQuery } from './more';", 'const { data } = usePortsQuery();'),
+  });
+  expect(data.map((d) => d.address)).toEqual(['/v2/ports']);
+});
+
+it.each([
+  [
+    'handed by a wrapper',
+    "import { connect } from 'kit-bindings';",
+    'export default connect(null, { loadTides })(Page);',
+  ],
+  [
+    'handed by a wrapper, in an object of its own',
+    "import { connect } from 'kit-bindings';",
+    'const more = { loadTides };\nexport default connect(null, more)(Page);',
+  ],
+])('a class component calls what it is %s', (_, head, last) => {
+  const { data } = routeOf({
+    'src/store.ts':
+      "import { createAsyncThunk } from 'kit-store'; import { fetchTides } from './api';\nexport const loadTides = createAsyncThunk('tides/load', fetchTides);",
+    'src/page.tsx': `import { Component } from 'react'; import { loadTides } from './store'; ${head}\nclass Page extends Component { componentDidMount() { this.props.loadTides('far'); } render() { return <p />; } }\n${last}`,
+  });
+  expect(data.map((d) => d.address)).toEqual(['/api/tides/far']);
+});
+
+describe('options of queries', () => {
+  it.each([
+    ['in a function', '', "createQuery(() => ({ queryKey: ['t'], queryFn: () => fetchTides('x') }));"],
+    ['in a function, by name', '', "createQuery(() => { return { queryKey: ['t'], queryFn: fetchTides }; });"],
+    [
+      'kept at the top',
+      "const tides = queryOptions({ queryKey: ['t'], queryFn: () => fetchTides('x') });",
+      'useQuery(tides);',
+    ],
+    [
+      'kept at the top, by name',
+      "const tides = queryOptions({ queryKey: ['t'], queryFn: fetchTides });",
+      'useQuery(tides);',
+    ],
+    [
+      'made by a function',
+      "const tides = (id) => queryOptions({ queryKey: ['t', id], queryFn: () => fetchTides(id) });",
+      "useSuspenseQuery(tides('x'));",
+    ],
+  ])('%s', (_, head, body) => {
+    const { data } = routeOf(page(`import { fetchTides } from './api';\n${head}`, body));
+    expect(data.map((d) => d.address)).toEqual([expect.stringMatching(/^\/api\/tides\/(x|)/)]);
+  });
+
+  it('that nobody asks with lead nowhere', () => {
+    const head =
+      "import { fetchTides } from './api';\nconst tides = queryOptions({ queryFn: fetchTides });\nconst later = createAsyncThunk('t', fetchTides);";
+    expect(routeOf(page(head, '')).data).toEqual([]);
+  });
+});
+
+describe('loaders that routes are given', () => {
+  const api = { 'src/api.ts': 'export const fetchTides = (id) => fetch(`/api/tides/${id}`);' };
+  const routes = (list: string, head = '') => {
+    const { snapshot } = readSource(
+      folderOf({
+        ...api,
+        'index.html': '<script type="module" src="/src/main.tsx"></script>',
+        'src/main.tsx': `import Tides from './tides'; import Ports from './ports'; import { fetchTides } from './api'; ${head}\nexport const router = createRouter(${list});`,
+        'src/tides.tsx':
+          "import { fetchTides } from './api';\nexport const load = (client) => async ({ params }) => client.get(() => fetchTides('far'));\nexport const tideLoader = (client) => async ({ params }) => { await fetchTides('near'); };\nexport default function Tides() { return <p />; }",
+        'src/ports.tsx': 'export default function Ports() { return <p />; }',
+      }),
+    );
+    return snapshot.routes.map((r) => [r.pattern, r.data.map((d) => `${d.address} ${d.begins}`), r.pageAfter ?? []]);
+  };
+
+  it.each([
+    [
+      'written out, of the route and of what is around it',
+      "[{ path: '/', loader: () => fetch('/api/me'), children: [{ path: 'tides', loader: async ({ params }) => fetchTides(params.id), element: <Tides /> }, { path: 'ports', element: <Ports /> }] }]",
+      '',
+      [
+        ['/tides', ['/api/me evaluated', '/api/tides/:id evaluated'], ['me', 'tides']],
+        ['/ports', ['/api/me evaluated'], ['me']],
+      ],
+    ],
+    [
+      'by name, and made by a function',
+      "[{ path: '/tides', loader: tideLoader(client), Component: Tides }, { path: '/ports', loader: loadPorts, Component: Ports }]",
+      "import { tideLoader } from './tides'; const loadPorts = () => fetch('/api/ports');",
+      [
+        ['/tides', ['/api/tides/near evaluated'], ['near']],
+        ['/ports', ['/api/ports evaluated'], ['ports']],
+      ],
+    ],
+    [
+      'as attributes of elements',
+      "<Route path='/'><Route path='tides' loader={() => fetchTides('low')} element={<Tides />} /><Route path='ports' element={<Ports />} /></Route>",
+      '',
+      [
+        ['/tides', ['/api/tides/low evaluated'], ['low']],
+        ['/ports', [], []],
+      ],
+    ],
+  ])('%s', (_, list, head, expected) => {
+    expect(routes(list, head)).toEqual(expected);
+  });
+});
