@@ -69,7 +69,9 @@ function wrapped(file, text) {
   ].join('\n');
 }
 
-function textOf(file) {
+function textOf(file, compiled) {
+  if (compiled !== undefined)
+    return withAddresses(file, compiled, parseSync(`${file}.js`, compiled, { sourceType: 'module' }).module);
   if (file.endsWith('.json')) return `export default ${fs.readFileSync(file, 'utf8')};`;
   if (file.endsWith('.css')) return '';
   const written = fs
@@ -84,11 +86,11 @@ function textOf(file) {
   return module.hasModuleSyntax ? withAddresses(file, text, module) : wrapped(file, text);
 }
 
-/** Serves one app at a time; `entry`: its first module, as a whole path. */
+/** Serves one app at a time; `entry`: its first module, `compiled`: texts of its own that are compiled already, by whole paths. */
 export function serveNatively() {
   process.env.NODE_ENV = 'production';
   const known = new Map();
-  const served = { entry: '' };
+  const served = { entry: '', compiled: new Map() };
   const server = http.createServer((request, response) => {
     const asked = decodeURIComponent(new URL(request.url, 'http://x').pathname);
     if (asked === '/') {
@@ -103,7 +105,7 @@ export function serveNatively() {
       return;
     }
     const file = asked.slice('/file'.length);
-    if (!known.has(file)) known.set(file, textOf(file));
+    if (!known.has(file)) known.set(file, textOf(file, served.compiled.get(file)));
     response.end(known.get(file));
   });
   return new Promise((done) => {

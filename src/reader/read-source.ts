@@ -196,9 +196,10 @@ function addDrawn(built: Built, entries: readonly Entry[], app: DrawnApp): void 
   const at = new Map(modules.map((m, i) => [m.path, i]));
   for (const module of modules) {
     if (module.package !== null) continue;
-    const draws = [...drawsOf(module.path, app)].flatMap(([path, { times, rows }]) => {
+    const draws = [...drawsOf(module.path, app)].flatMap(([path, { times, rows, filled }]) => {
       const drawn = at.get(path);
-      return drawn === undefined ? [] : [{ module: drawn, times, ...(rows > 0 ? { rows } : {}) }];
+      const later = { ...(rows > 0 ? { rows } : {}), ...(filled > 0 ? { filled } : {}) };
+      return drawn === undefined ? [] : [{ module: drawn, times, ...later }];
     });
     if (draws.length > 0) module.draws = draws.sort((a, b) => a.module - b.module);
   }

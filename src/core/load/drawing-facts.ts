@@ -3,24 +3,34 @@ import type { Snapshot } from '../snapshot/types.ts';
 import { piecePriceOf } from './drawn-by-packages.ts';
 import { aroundPage } from './part-modules.ts';
 
-/** What the first drawing of small components takes beyond a further one, by the package of the system that draws; measured in new pages of Chromium. */
-const BEGINS: readonly (readonly [name: string, ms: number])[] = [
-  ['react-dom', 12],
-  ['preact', 3.5],
-  ['svelte', 6.5],
-  ['vue', 9],
-  ['@vue/runtime-dom', 9],
+/** What drawing takes in a document beyond drawing the same once more, in ms: `first`, however little is drawn; `more`, as much of it as a page of usual size needs. */
+export interface Begins {
+  first: number;
+  more: number;
+}
+
+/** By the package of the system that draws, without the app's own code; measured in new pages of Chromium by `script/begins.mjs`. */
+const BEGINS: readonly (readonly [name: string, first: number, more: number])[] = [
+  ['react-dom', 12, 12],
+  ['preact', 4, 3],
+  ['solid-js', 4.5, 7],
+  ['svelte', 7.5, 12],
+  ['vue', 11, 13],
+  ['@vue/runtime-dom', 11, 13],
 ];
 
 /** The same of other systems: an average. */
-export const BEGINS_MS = 9;
+export const OTHERS_BEGIN: Begins = { first: 8, more: 9 };
+
+/** The app's own code of the page of usual size that they were measured with, in bytes: the average. */
+export const USUAL_BYTES = 2500;
 
 /** What is the same for all documents of an app. */
 export interface DrawingFacts {
   /** Whether the code says of anything what it draws. */
   isKnown: boolean;
-  /** What the component system takes when it draws for the first time, in ms. */
-  begins: number;
+  /** What the component system takes when it draws for the first time. */
+  begins: Begins;
   /** Pages and layouts. */
   screens: number[];
   /**
@@ -40,7 +50,7 @@ export function factsOf(snapshot: Snapshot): DrawingFacts {
   const system = systemOf(snapshot);
   const facts = {
     isKnown: snapshot.modules.some((m) => m.draws !== undefined),
-    begins: system?.[1] ?? BEGINS_MS,
+    begins: system ? { first: system[1], more: system[2] } : OTHERS_BEGIN,
     screens: snapshot.routes
       .flatMap((r) => [r.page, ...aroundPage(snapshot, r)])
       .flatMap((path) => moduleAt.get(path) ?? []),

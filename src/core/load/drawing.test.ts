@@ -6,7 +6,7 @@ import type { Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { compileLoad } from './compile.ts';
 import { DRAWING } from './drawing.ts';
-import { BEGINS_MS } from './drawing-facts.ts';
+import { OTHERS_BEGIN, USUAL_BYTES } from './drawing-facts.ts';
 import { piecePriceOf } from './drawn-by-packages.ts';
 import { FIRST_FORMATS_MS } from './first-format-cost.ts';
 import { ROWS } from './list-lengths.ts';
@@ -51,6 +51,10 @@ const cost = (snapshot: Snapshot, id: string, ...more: [Decision[]?, string?]) =
 
 const own = (times = 1) => PAGE * times * DRAWING.ownByte;
 const first = (bytes: number) => bytes * DRAWING.firstByte;
+/** What the component system takes for so many of the app's own modules that are drawn after `before` others. */
+const begin = (modules: number, before = 0) =>
+  (before === 0 ? OTHERS_BEGIN.first : 0) + OTHERS_BEGIN.more * (share(before + modules) - share(before));
+const share = (modules: number) => Math.min(1, (modules * PAGE) / USUAL_BYTES);
 
 describe('the price of drawing', () => {
   it('is an assumption where no code says what it draws', () => {
@@ -59,15 +63,15 @@ describe('the price of drawing', () => {
 
   it('is what begins, what runs for the first time, and each component by its kind', () => {
     const plain = app({ home: { card: 3 } });
-    expect(cost(plain, 'page')).toBeCloseTo(BEGINS_MS + own(1) + own(3) + first(2 * PAGE), 9);
+    expect(cost(plain, 'page')).toBeCloseTo(begin(2) + own(1) + own(3) + first(2 * PAGE), 9);
     const kit = app({ home: { 'kit/index': 5 } });
-    expect(cost(kit, 'page')).toBeCloseTo(BEGINS_MS + own() + 5 * DRAWING.packaged + first(PAGE + 2000 + 9000), 9);
+    expect(cost(kit, 'page')).toBeCloseTo(begin(1) + own() + 5 * DRAWING.packaged + first(PAGE + 2000 + 9000), 9);
   });
 
   it('multiplies what is drawn within what is drawn several times, and stands a circle', () => {
     const nested = app({ home: { card: 3 }, card: { 'kit/index': 4 } });
     const circle = app({ home: { card: 3 }, card: { 'kit/index': 4, card: 1, home: 2 } });
-    const expected = BEGINS_MS + own(1) + own(3) + 12 * DRAWING.packaged + first(2 * PAGE + 11_000);
+    const expected = begin(2) + own(1) + own(3) + 12 * DRAWING.packaged + first(2 * PAGE + 11_000);
     expect(cost(nested, 'page')).toBeCloseTo(expected, 9);
     expect(cost(circle, 'page')).toBeCloseTo(expected, 9);
   });
@@ -78,7 +82,7 @@ describe('the price of drawing', () => {
       { 'kit/index': { imports: ['kit/huge', 'dom'], package: 'kit', bytes: 2000 } },
     );
     expect(cost(huge, 'page')).toBeCloseTo(
-      BEGINS_MS + own() + DRAWING.packaged + first(PAGE + 2000 + DRAWING.mostBytes),
+      begin(1) + own() + DRAWING.packaged + first(PAGE + 2000 + DRAWING.mostBytes),
       9,
     );
   });
@@ -124,14 +128,14 @@ describe('the price of drawing', () => {
     const page = (made: Snapshot) => parts(made).find((p) => p.id === 'page')!;
 
     it('counts as many rows as lists mostly have', () => {
-      const expected = BEGINS_MS + own() + (2 + rows) * DRAWING.packaged + first(PAGE + 11_000);
+      const expected = begin(1) + own() + (2 + rows) * DRAWING.packaged + first(PAGE + 11_000);
       expect(page(listing()).renderMs).toBeCloseTo(expected, 9);
       expect(page(listing({ data: [call], pageAfter: ['rows'] })).renderMs).toBeCloseTo(expected, 9);
     });
 
     it('draws none before the answers are there that fill them', () => {
       const { renderMs, fillMs } = page(listing({ data: [call] }));
-      expect(renderMs).toBeCloseTo(BEGINS_MS + own() + 2 * DRAWING.packaged + first(PAGE + 11_000), 9);
+      expect(renderMs).toBeCloseTo(begin(1) + own() + 2 * DRAWING.packaged + first(PAGE + 11_000), 9);
       expect(fillMs).toBeCloseTo(own() + (2 + rows) * DRAWING.packaged, 9);
     });
 
@@ -139,7 +143,7 @@ describe('the price of drawing', () => {
       const made = listing({ data: [call] });
       made.modules.find((m) => m.path === 'home')!.draws![0].times = 0;
       const { renderMs, fillMs } = page(made);
-      expect(renderMs).toBeCloseTo(BEGINS_MS + own() + first(PAGE), 9);
+      expect(renderMs).toBeCloseTo(begin(1) + own() + first(PAGE), 9);
       expect(fillMs).toBeCloseTo(own() + rows * DRAWING.packaged + first(11_000), 9);
     });
 
@@ -148,8 +152,8 @@ describe('the price of drawing', () => {
         made.routes[0].parts = [part('card', 'card')];
         return cost(made, 'card');
       });
-      expect(alone).toBeCloseTo(own() + first(PAGE), 9);
-      expect(listed).toBeCloseTo(own(2 + rows) + first(PAGE), 9);
+      expect(alone).toBeCloseTo(begin(1, 1) + own() + first(PAGE), 9);
+      expect(listed).toBeCloseTo(begin(1, 1) + own(2 + rows) + first(PAGE), 9);
     });
   });
 
@@ -159,16 +163,16 @@ describe('the price of drawing', () => {
       { main: { imports: ['home', '~shop', 'dom', 'dialog'], bytes: PAGE } },
       { parts: [part('dialog', 'dialog')] },
     );
-    expect(cost(both, 'dialog')).toBeCloseTo(own() + 2 * DRAWING.packaged + first(PAGE), 9);
+    expect(cost(both, 'dialog')).toBeCloseTo(begin(1, 1) + own() + 2 * DRAWING.packaged + first(PAGE), 9);
     expect(cost(both, 'page')).toBeCloseTo(cost(app({ home: { 'kit/index': 1 } }), 'page'), 9);
   });
 
   it('belongs to the part that stands apart, be it named, a screen or deferred by the plan', () => {
     const draws = { home: { card: 1, shop: 1 }, card: { 'kit/index': 10 } };
     const named = app(draws, {}, { parts: [part('card', 'card')] });
-    expect(cost(named, 'page')).toBeCloseTo(BEGINS_MS + own() + first(PAGE), 9);
+    expect(cost(named, 'page')).toBeCloseTo(begin(1) + own() + first(PAGE), 9);
     const deferred: Decision[] = [{ kind: 'detach', import: 'home::card' }];
-    expect(cost(app(draws), 'page', deferred)).toBeCloseTo(BEGINS_MS + own() + first(PAGE), 9);
+    expect(cost(app(draws), 'page', deferred)).toBeCloseTo(begin(1) + own() + first(PAGE), 9);
   });
 
   it('is more for what comes by itself, once for what comes together, and nothing where it was measured', () => {
@@ -177,28 +181,31 @@ describe('the price of drawing', () => {
     const having = (parts: Route['parts'], imports: string[]) =>
       app({ home: { dialog: 1, card: 1 } }, { home: { imports, bytes: PAGE } }, { parts, data: [call] });
     const alone = own() + first(PAGE);
+    const [dialog, card] = [alone + begin(1, 1), alone + begin(1, 2)];
     const plain = having([part('dialog', 'dialog'), part('card', 'card')], ['dialog', 'card']);
-    expect(cost(plain, 'dialog')).toBeCloseTo(alone, 9);
+    expect(cost(plain, 'dialog')).toBeCloseTo(dialog, 9);
     const deferred = having([part('dialog', 'dialog'), part('card', 'card')], ['~dialog', '~card']);
-    expect(cost(deferred, 'dialog')).toBeCloseTo(alone + DRAWING.apart, 9);
-    expect(cost(deferred, 'card')).toBeCloseTo(alone + DRAWING.apart, 9);
+    expect(cost(deferred, 'dialog')).toBeCloseTo(dialog + DRAWING.apart, 9);
+    expect(cost(deferred, 'card')).toBeCloseTo(card + DRAWING.apart, 9);
     const answered = having(both, ['dialog', 'card']);
-    expect(cost(answered, 'dialog')).toBeCloseTo(alone + DRAWING.apart, 9);
-    expect(cost(answered, 'card')).toBeCloseTo(alone, 9);
+    expect(cost(answered, 'dialog')).toBeCloseTo(dialog + DRAWING.apart, 9);
+    expect(cost(answered, 'card')).toBeCloseTo(card, 9);
     expect(cost(having([{ ...both[0], drawMs: 3 }, both[1]], ['dialog', 'card']), 'dialog')).toBe(3);
   });
 
   it('begins as its component system does', () => {
     const page = (name: string) => cost(app({ home: { card: 1 } }, { dom: { package: name, bytes: 1000 } }), 'page');
-    expect(page('react-dom') - page('dom')).toBeCloseTo(12 - BEGINS_MS, 9);
+    const others = begin(2);
+    expect(page('react-dom') - page('dom')).toBeCloseTo(12 + 12 * share(2) - others, 9);
     const unknown = app({ home: { 'kit/index': 1 } }, { main: { imports: ['home', 'kit/index'], bytes: PAGE } });
     const system = app(
       { home: { 'kit/index': 1 } },
       { main: { imports: ['home', 'kit/index'], bytes: PAGE }, dom: { package: 'vue', bytes: 1 } },
     );
     // Of an unknown system all counts as its own that entries begin with; of one that is known, what it leads to.
-    expect(cost(system, 'page') - cost(unknown, 'page')).toBeCloseTo(first(2000 + 9000), 9);
-    expect(page('preact') - page('dom')).toBeCloseTo(3.5 - BEGINS_MS, 9);
+    const vue = 11 + 13 * share(1) - begin(1);
+    expect(cost(system, 'page') - cost(unknown, 'page')).toBeCloseTo(vue + first(2000 + 9000), 9);
+    expect(page('preact') - page('dom')).toBeCloseTo(4 + 3 * share(2) - others, 9);
   });
 
   it('is measured where somebody measured it', () => {

@@ -3,7 +3,7 @@ import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Import, Module } from '../snapshot/module-types.ts';
 import type { Part, Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { factsOf } from './drawing-facts.ts';
+import { factsOf, USUAL_BYTES } from './drawing-facts.ts';
 import { leadToPieces, piecePriceOf } from './drawn-by-packages.ts';
 import { FIRST_FORMATS_MS, startsFormats } from './first-format-cost.ts';
 import type { Landing } from './landing.ts';
@@ -71,7 +71,8 @@ export class Drawing {
     private readonly drew: Set<number>,
     /** Packages that have drawn a piece by script. */
     private readonly pieces: Set<string>,
-    private begun: boolean,
+    /** How much of the app's own code has been drawn for the first time so far, in bytes; null before anything was. */
+    private begun: number | null,
     /** Something has formatted numbers, dates or texts of a language, which is dear once. */
     private formatted: boolean,
   ) {}
@@ -80,7 +81,7 @@ export class Drawing {
   static onLanding(snapshot: Snapshot, graph: ChunkGraph, { route, roots }: Landing): Drawing {
     const ran = new Set(factsOf(snapshot).framework);
     const formatted = startsFormats(snapshot, graph, roots);
-    return new Drawing(snapshot, graph, aroundOf(snapshot, graph, route), ran, new Set(), new Set(), false, formatted);
+    return new Drawing(snapshot, graph, aroundOf(snapshot, graph, route), ran, new Set(), new Set(), null, formatted);
   }
 
   /** Of what is drawn later in the same document, on the same route or another one. */
@@ -96,8 +97,6 @@ export class Drawing {
     const { isKnown } = factsOf(this.snapshot);
     const { moduleAt } = graphIndex(this.snapshot);
     const at = (path: string) => moduleAt.get(path) ?? [];
-    const begin = this.begun ? 0 : factsOf(this.snapshot).begins;
-    this.begun = true;
     const others = more.filter((path) => !paths.includes(path)).flatMap(at);
     const drawn = (rows: number, times = (module: number) => this.timesOf(module)): Drawn[] => [
       ...paths.flatMap(at).map((module) => ({ module, times: times(module) })),
@@ -108,17 +107,29 @@ export class Drawing {
     const now = drawn(rows);
     const again = sum(now, rows);
     const first = this.first(now, rows);
+    const begin = this.begin(first.own);
     const format = this.formatFirst(first.formats, lists === 'answered');
     const tabled = again.tabled + first.tabled + format.ms;
     const later = format.later ? { formatsLater: true as const } : {};
     if (!isKnown) return { ms: UNKNOWN_MS + tabled, tabled, ...later };
     const full = rows === 0 ? sum(drawn(ROWS), ROWS) : again;
-    const fill = full.ms - full.tabled + this.first(first.rows, ROWS).ms;
+    const inRows = this.first(first.rows, ROWS);
+    const fill = full.ms - again.tabled + inRows.ms + (first.rows.length > 0 ? this.begin(inRows.own) : 0);
     const once = sum(
       drawn(1, () => 1),
       1,
     );
     return { ms: begin + first.ms + again.ms + format.ms, tabled, shows: once.ms - once.tabled, fill, ...later };
+  }
+
+  /** What the component system itself takes where so much of the app's own code is drawn for the first time. */
+  private begin(own: number): number {
+    const { first, more } = factsOf(this.snapshot).begins;
+    const before = this.begun ?? 0;
+    const share = (bytes: number) => Math.min(1, bytes / USUAL_BYTES);
+    const ms = (this.begun === null ? first : 0) + more * (share(before + own) - share(before));
+    this.begun = before + own;
+    return ms;
   }
 
   /** What somebody measured of a part, else what drawing its module costs. */
@@ -231,11 +242,12 @@ export class Drawing {
 
   /**
    * What runs for the first time when something is drawn: all that it draws, what its functions call, and, of what belongs to packages, all that it leads to.
-   * `rows`: what runs only once lists have rows.
+   * `rows`: what runs only once lists have rows; `own`: bytes of the app's components among it.
    */
-  private first(drawn: readonly Drawn[], rows: number): Sum & Pick<Module, 'formats'> & { rows: Drawn[] } {
+  private first(drawn: readonly Drawn[], rows: number): Sum & Pick<Module, 'formats'> & { rows: Drawn[]; own: number } {
     const { modules: all } = this.snapshot;
     let bytes = 0;
+    let own = 0;
     let pieces = 0;
     let formats: Module['formats'];
     const open: { m: number; isDrawn: boolean; isNew: boolean }[] = [];
@@ -264,17 +276,21 @@ export class Drawing {
         continue;
       }
       bytes += Math.min(DRAWING.mostBytes, all[m].bytes.minified);
+      if (isDrawn && name === null) own += all[m].bytes.minified;
       for (const to of name === null ? this.calledBy(m) : this.importedBy(m)) take(to, false);
     }
-    return { ms: bytes * DRAWING.firstByte + pieces, tabled: pieces, formats, rows: inRows };
+    return { ms: bytes * DRAWING.firstByte + pieces, tabled: pieces, formats, rows: inRows, own };
   }
 }
 
-/** All that a module draws and has drawn, with how often. `rows`: how many lists have whose length no code tells. */
+/** All that a module draws and has drawn, with how often. `rows`: how many lists have whose length no code tells; none before answers are there. */
 function drawnBy({ modules }: Snapshot, m: number, rows: number): Drawn[] {
   const { draws = [], makes = [] } = modules[m];
   return [
-    ...draws.map(({ module, times, rows: each = 0 }) => ({ module, times: times + rows * each })),
+    ...draws.map(({ module, times, rows: each = 0, filled = 0 }) => ({
+      module,
+      times: times + rows * each + (rows > 0 ? filled : 0),
+    })),
     ...makes.map((module) => ({ module, times: 1 })),
   ];
 }

@@ -3,7 +3,7 @@ import type { CallBeginning, Route } from '../snapshot/route-types.ts';
 import type { Uncompiled } from './compilation.ts';
 import type { Drawing } from './drawing.ts';
 import type { LandedRoot, LandingWalk } from './landing.ts';
-import { modulesOfPart } from './part-modules.ts';
+import { entryModules, modulesOfPart } from './part-modules.ts';
 import { callsOnLanding } from './places.ts';
 import type { Action, ScreenPart } from './types.ts';
 import { Waiting } from './waiting.ts';
@@ -11,9 +11,12 @@ import { Waiting } from './waiting.ts';
 /** The part that draws each module's components by script as soon as it can, by the module's position; others aren't known to be drawn so. */
 export function drawersOf({ snapshot, parts, drawing, landing }: Uncompiled): ReadonlyMap<number, number> {
   const drawers = new Map<number, number>();
+  // What the entry draws around all comes with the first of them.
+  const first = parts.findIndex((p) => p.id === 'shell' || p.id === 'page');
   parts.forEach((part, at) => {
     if (!drawsAtOnce(part)) return;
-    for (const module of drawing.reach(modulesOfPart(snapshot, landing.route, part.id)))
+    const own = modulesOfPart(snapshot, landing.route, part.id);
+    for (const module of drawing.reach(at === first ? [...own, ...entryModules(snapshot, landing.route)] : own))
       if (!drawers.has(module)) drawers.set(module, at);
   });
   return drawers;

@@ -16,3 +16,7 @@ export function modulesOfPart(snapshot: Snapshot, route: Route, id: ScreenPart['
   if (id === 'page') return [...around.slice(1), route.page];
   return [route.parts.find((p) => p.id === id)?.module ?? id];
 }
+
+/** The modules that start the app around a route. */
+export const entryModules = ({ entries }: Snapshot, { realm }: Route): string[] =>
+  entries.find((e) => e.realm === realm)?.modules ?? [];

@@ -11,7 +11,7 @@ import { DRAWING, type Drawing, type DrawingPrice, listsIn } from './drawing.ts'
 import type { Files } from './files.ts';
 import { FIRST_FORMATS_MS } from './first-format-cost.ts';
 import { chunkOf, type LandedRoot, type Landing } from './landing.ts';
-import { aroundPage } from './part-modules.ts';
+import { aroundPage, entryModules } from './part-modules.ts';
 import { placeOf, screensOf } from './places.ts';
 import { comesWithCode, firesOnLanding, momentOf } from './trigger-rules.ts';
 import type { Need, PartFont, ScreenPart } from './types.ts';
@@ -61,7 +61,7 @@ class ScreenOf {
 
   addShellAndPage(): void {
     const { route, files, drawing } = this;
-    const started = startsOf(this.snapshot, route);
+    const started = entryModules(this.snapshot, route);
     const [shell, ...layouts] = aroundPage(this.snapshot, route);
     if (shell) {
       const price = this.filled(this.priceOf('shell', drawing.of([shell], started)), []);
@@ -87,7 +87,7 @@ class ScreenOf {
     const { snapshot, route, drawing, drawnBy, page } = this;
     const shell = this.parts.findIndex((p) => p.id === 'shell');
     this.draws ??= {
-      frame: drawing.drawnFrom(shell < 0 ? startsOf(snapshot, route) : aroundPage(snapshot, route).slice(0, 1)),
+      frame: drawing.drawnFrom(shell < 0 ? entryModules(snapshot, route) : aroundPage(snapshot, route).slice(0, 1)),
       page: drawing.drawnFrom([...route.layouts, route.page]),
     };
     const at = graphIndex(snapshot).moduleAt.get(module) ?? -1;
@@ -275,10 +275,6 @@ export function placeholderOf(route: Route, parts: readonly ScreenPart[], path: 
 function shownAt(show: Trigger, page: number): ScreenPart['showWhen'] {
   return show.on === 'visible' ? { when: 'visible', target: page } : momentOf(show);
 }
-
-/** The modules that start the app around a route. */
-const startsOf = ({ entries }: Snapshot, { realm }: Route): string[] =>
-  entries.find((e) => e.realm === realm)?.modules ?? [];
 
 type PartPrice = DrawingPrice & Pick<ScreenPart, 'measured'>;
 type PriceFields = Pick<ScreenPart, 'renderMs' | 'tabledMs' | 'showsMs' | 'fillMs' | 'measured'>;

@@ -36,10 +36,10 @@ export const MODULE = named(
     /** Its functions, or what they call, do: always, or under conditions and for what is in lists, which mostly means: once data is there. */
     formats: optional(choice(FORMATS_WHEN)),
     /**
-     * Modules whose components it draws as soon as it is drawn itself, by their positions, with how many times its markup draws them, and how many times more for each row
-     * of lists whose lengths no code tells.
+     * Modules whose components it draws as soon as it is drawn itself, by their positions, with how many times its markup draws them, how many times more for each row
+     * of lists whose lengths no code tells, and how many times more once answers are there that it asks for itself.
      */
-    draws: optional(listOf(record({ module: WHOLE, times: WHOLE, rows: optional(WHOLE) }))),
+    draws: optional(listOf(record({ module: WHOLE, times: WHOLE, rows: optional(WHOLE), filled: optional(WHOLE) }))),
     /** Modules that its functions call, other than to answer an act, for what packages draw by script (charts, maps, editors), by their positions. */
     makes: optional(listOf(WHOLE)),
     /** Size of the file that an asset module stands for; the module itself only holds its address. */

@@ -108,6 +108,8 @@ it.each([
 describe('options of queries', () => {
   it.each([
     ['in a function', '', "createQuery(() => ({ queryKey: ['t'], queryFn: () => fetchTides('x') }));"],
+    ['in a function, under a name', '', "const tides = createQuery(() => ({ queryFn: () => fetchTides('x') }));"],
+    ['in what a hook runs', '', "const tides = useAsync(async () => { await fetchTides('x'); }, []);"],
     ['in a function, by name', '', "createQuery(() => { return { queryKey: ['t'], queryFn: fetchTides }; });"],
     [
       'kept at the top',
@@ -127,6 +129,12 @@ describe('options of queries', () => {
   ])('%s', (_, head, body) => {
     const { data } = routeOf(page(`import { fetchTides } from './api';\n${head}`, body));
     expect(data.map((d) => d.address)).toEqual([expect.stringMatching(/^\/api\/tides\/(x|)/)]);
+  });
+
+  it('are followed no further where they only wait for an act', () => {
+    const body =
+      "const save = useCallback(() => fetchTides('x'), []); const send = useMutation(() => fetchTides('y')); const late = useDebounced(() => fetchTides('z'));";
+    expect(routeOf(page("import { fetchTides } from './api';", body)).data).toEqual([]);
   });
 
   it('that nobody asks with lead nowhere', () => {

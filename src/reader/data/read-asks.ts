@@ -160,7 +160,7 @@ function noteCall(
   place.asks.push(handed.length > 0 ? { ...ask, hands: true } : ask);
   // A function that is handed on is called by whoever takes it: an effect, a query, a life-cycle hook.
   for (const name of handed)
-    place.asks.push({ callee: name, args: args.slice(0, 1), line, onAct: place.onAct, ...answers, ...made });
+    place.asks.push({ callee: name, args: args.slice(0, 1), line, onAct: place.onAct, ...held, ...answers, ...made });
 }
 
 /** The name at the top of the module under which what a call gives is kept; null where it is kept nowhere. */
@@ -298,11 +298,21 @@ function nameOfFunction(fn: SyntaxNode, above: readonly SyntaxNode[]): string | 
   }
   // `memo(function …)`, `defineStore('x', () => …)`, `defineComponent({ … })` under a name.
   if (parent?.type === 'CallExpression' && (parent.arguments as unknown[]).includes(fn) && !keysPickedBy(fn).length) {
+    if (above.some(isFunction) && runsAtOnce(parent, fn)) return null;
     const holder = above.at(-2);
     if (holder?.type === 'VariableDeclarator') return nameOf(holder.id);
     if (holder?.type === 'ExportDefaultDeclaration') return 'default';
   }
   return null;
+}
+
+/** Hooks by whose names they only keep a function for later, or for an act. */
+const KEEPS = /Callback|Event|Mutation|Action|Lazy|Submit|Handler|Debounc|Throttl|Store|Context|Fn$/;
+
+/** Whether what a component calls runs a function that it is handed, whatever name is given to what comes of it: `const tides = useAsync(() => fetchTides())`. */
+function runsAtOnce({ callee }: SyntaxNode, fn: SyntaxNode): boolean {
+  const name = nameOf(callee) ?? '';
+  return optionsOf(fn).length > 0 || (/^(use|create)[A-Z]/.test(name) && !KEEPS.test(name));
 }
 
 /** Whether a place is that of the loader of a route, in an object or an element. */

@@ -88,6 +88,16 @@ describe('what a component is drawn after', () => {
       ['/api/b'],
     ],
     [
+      'an element that decides',
+      "const q = createQuery(() => ({ queryFn: () => fetch('/api/tides') })); return <Switch><Match when={q.isPending}><i /></Match><Match when={q.data}>{(d) => <Card n={d()} />}</Match></Switch>;",
+      ['/api/tides'],
+    ],
+    [
+      'an element for each of a list',
+      "const [tides] = createResource(() => fetch('/api/tides')); return <Show when={!tides.loading}><For each={tides()}>{(t) => <Card t={t} />}</For></Show>;",
+      ['/api/tides'],
+    ],
+    [
       'both of two',
       "const { data: a } = useQuery({ queryFn: () => fetch('/api/a') }); const { data: b } = useQuery({ queryFn: () => fetch('/api/b') }); return a && b ? <Card /> : null;",
       ['/api/a', '/api/b'],

@@ -4,7 +4,7 @@ import { readSource } from '../read-source.ts';
 afterAll(removeFolders);
 
 /** How often the page of an app draws its row, by the page's markup, as its module says. */
-function drawn(file: string, page: string): { times: number; rows?: number } | undefined {
+function drawn(file: string, page: string): { times: number; rows?: number; filled?: number } | undefined {
   const { snapshot } = readSource(
     folderOf({
       'package.json': '{ "dependencies": { "react": "*", "vue": "*", "svelte": "*" } }',
@@ -39,6 +39,17 @@ describe('what a module draws', () => {
       times: 0,
       rows: 3,
     });
+  });
+
+  it('counts apart what comes once an answer is there that it asks for itself', () => {
+    const page = (markup: string) =>
+      drawn(
+        'page.jsx',
+        `import Row from './row.jsx';\nimport { useEffect, useState } from 'react';\nexport default function Page() {\nconst [tide, setTide] = useState(null);\nuseEffect(() => { fetch('/api/tide').then(setTide); }, []);\nreturn <p>${markup}</p>; }`,
+      );
+    expect(page('{tide ? <><Row /><Row /></> : <i />}')).toEqual({ times: 0, filled: 2 });
+    expect(page('<Row />{tide && <Row />}')).toEqual({ times: 1, filled: 1 });
+    expect(page('{tide ? <i /> : <Row />}')).toEqual({ times: 1 });
   });
 
   it('does so in templates as well', () => {

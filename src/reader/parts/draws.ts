@@ -7,6 +7,8 @@ export interface TimesDrawn {
   times: number;
   /** The same for each row of lists whose lengths aren't written in the code; of lists within them some rows are counted. */
   rows: number;
+  /** The same once answers are there that the module asks for itself. */
+  filled: number;
 }
 
 /** The modules whose components a module draws as soon as it is drawn itself, with how many times its markup draws them. */
@@ -14,17 +16,18 @@ export function drawsOf(path: string, app: DrawnApp): Map<string, TimesDrawn> {
   const draws = new Map<string, TimesDrawn>();
   const module = app.moduleAt(path);
   if (!module || module.package !== null) return draws;
+  const asked = new Set(app.callsOf(path).flatMap((c) => (c.onAct ? [] : c.lines)));
   for (const use of module.uses) {
     const { imported, target } = usedBy(path, use, app);
     if (target === undefined || target === path) continue;
     // What is deferred is drawn when it has come.
     if (module.deferred.has(target) || module.deferred.has(imported!) || !drawnAtOnce(use, module, app)) continue;
-    const { times, rows } = draws.get(target) ?? { times: 0, rows: 0 };
-    const { times: more = 1, inLists = 0 } = use;
-    draws.set(
-      target,
-      inLists > 0 ? { times, rows: rows + more * INNER_ROWS ** (inLists - 1) } : { times: times + more, rows },
-    );
+    const drawn = draws.get(target) ?? { times: 0, rows: 0, filled: 0 };
+    draws.set(target, drawn);
+    const { times = 1, inLists = 0, after } = use;
+    if (inLists > 0) drawn.rows += times * INNER_ROWS ** (inLists - 1);
+    else if (after?.lines.some((line) => asked.has(line))) drawn.filled += times;
+    else drawn.times += times;
   }
   return draws;
 }

@@ -4,6 +4,7 @@ import { isFunction, isNode, nameOf, namesIn, type SyntaxNode, walk } from '../s
 import { atFirst } from './at-first.ts';
 import { type CallSites, nameOfFunction } from './call-sites.ts';
 import { UNKNOWN } from './literals.ts';
+import { eachOf } from './repeats.ts';
 import { isMeant, plainly } from './sense.ts';
 import { testsOf } from './tests-around.ts';
 import type { Values } from './values.ts';
@@ -377,6 +378,8 @@ function waits({ test, holds }: { test: SyntaxNode; holds: boolean }, values: Va
 
 /** The list that a call goes through, where it draws one of its items in the child. */
 function listAround(call: SyntaxNode, child: SyntaxNode): SyntaxNode | null {
+  const each = eachOf(call, child);
+  if (each) return each;
   if (call.type !== 'CallExpression' || !isFunction(child)) return null;
   const callee = call.callee as SyntaxNode;
   if (callee.type !== 'MemberExpression' || !/^(map|flatMap)$/.test(nameOf(callee.property) ?? '')) return null;

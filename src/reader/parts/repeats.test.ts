@@ -41,6 +41,7 @@ describe('how often a list draws what stands in it', () => {
     ['the first of any list', '<>{p.all.slice(0, 6).map((t) => <A key={t} />)}</>', 6],
     ['an object’s fields', '<>{Object.entries(BY).map(([k]) => <A key={k} />)}</>', 2, 'const BY = { a: 1, b: 2 };'],
     ['a list in a list', '<>{TABS.map((t) => <p key={t}>{[1, 2].map((n) => <A key={n} />)}</p>)}</>', 6, TABS],
+    ['an element for each of a list', '<For each={TABS}>{(t) => <A t={t} />}</For>', 3, TABS],
     ['more than anybody draws', '<>{Array.from({ length: 90000 }, (_, i) => <A key={i} />)}</>', 1000],
   ])('%s', (_, body, expected, head = '') => {
     expect(drawn(body, head)).toEqual({ times: expected, inLists: 0 });
@@ -54,6 +55,7 @@ describe('how often a list draws what stands in it', () => {
   });
 
   it.each<[string, string, string?]>([
+    ['an element for each of what is given', '<Index each={p.items}>{(x) => <A x={x()} />}</Index>'],
     ['what is given', '<>{p.items.map((x) => <A key={x} />)}</>'],
     ['what is left of a list', '<>{TABS.filter((t) => t).map((t) => <A key={t} />)}</>', TABS],
     ['what begins empty', '<>{L.map((x) => <A key={x} />)}</>', 'const L = [];'],

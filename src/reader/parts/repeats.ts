@@ -70,6 +70,13 @@ function timesDrawn(above: readonly SyntaxNode[], known: () => KnownLengths): Re
   let open = 0;
   for (const [at, call] of above.entries()) {
     const given = above[at + 1];
+    const each = given && eachOf(call, given);
+    if (each) {
+      const length = lengthOf(each, known());
+      if (length === null) open++;
+      else times *= length;
+      continue;
+    }
     if (call.type !== 'CallExpression' || !given || !isFunction(given)) continue;
     const [first, second] = call.arguments as SyntaxNode[];
     const callee = call.callee as SyntaxNode;
@@ -87,6 +94,18 @@ function timesDrawn(above: readonly SyntaxNode[], known: () => KnownLengths): Re
     else times *= length;
   }
   return { times: Math.min(MOST, times), open };
+}
+
+/**
+ * The list that an element draws what stands in one of its children for each of, by the names that component systems with elements for lists share:
+ * `<For each={tides()}>{(tide) => …}</For>`.
+ */
+export function eachOf(element: SyntaxNode, child: SyntaxNode): SyntaxNode | null {
+  if (element.type !== 'JSXElement' || child === element.openingElement) return null;
+  const { name, attributes } = element.openingElement as unknown as { name: unknown; attributes: SyntaxNode[] };
+  if (!/^(For|Index)$/.test(nameOf(name) ?? '')) return null;
+  const value = attributes.find((a) => nameOf(a.name) === 'each')?.value;
+  return isNode(value) && value.type === 'JSXExpressionContainer' && isNode(value.expression) ? value.expression : null;
 }
 
 /** The length of a list as the code writes it; null where it doesn't. */

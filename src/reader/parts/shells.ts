@@ -1,5 +1,6 @@
 import type { Entry } from '../../core/snapshot/module-types.ts';
 import { importedBindings } from '../script/imported-bindings.ts';
+import { isSingleFile } from '../single-file.ts';
 import { nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { drawsOf } from './draws.ts';
 import type { DrawingModule, DrawnApp } from './find-parts.ts';
@@ -75,7 +76,11 @@ export function shellsOf(
  * where pages are all that shows. `shells`: what the entry draws around its routes, the outermost first.
  */
 export function frameOf(shells: readonly string[], app: DrawnApp): string | null {
-  const shows = (path: string) => app.moduleAt(path)?.serves.hasContent === true;
+  const shows = (path: string) => {
+    const { hasContent = false, failures } = app.moduleAt(path)?.serves ?? {};
+    // What only catches failures shows something of its own when there are some.
+    return hasContent && !(failures?.catches && !isSingleFile(path));
+  };
   const isOwn = (path: string) => app.moduleAt(path)?.package === null && !app.isPage(path);
   const own = shells.filter(isOwn);
   const drawsWhatShows = (path: string) =>
