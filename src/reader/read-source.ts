@@ -26,6 +26,7 @@ import { type Built, frameWritten } from './parts/written-frame.ts';
 import { keptPlaceholders } from './placeholders.ts';
 import { addFormats } from './runs/formats.ts';
 import { FunctionsOf } from './runs/functions-of.ts';
+import { compilingOf } from './script/compiling.ts';
 import { sheetUsers } from './sheet-users.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
 import { beginStep } from './watch.ts';
@@ -70,7 +71,7 @@ export function readSource(
   const filledIn = found.flatMap((e) => e.filledIn ?? []);
   const systems = AS_WRITTEN.flatMap((s) => (hasDependency(description, s.package) ? [s.condition] : []));
   const resolving = { root, bounds, importMap, aliases, filledIn, systems };
-  const graph = new SourceGraph(resolving, jsxSource(root, description), progress);
+  const graph = new SourceGraph(resolving, compilingOf(root, description, bounds), progress);
   const failed: Failed[] = [];
   const unresolved: Unresolved[] = [];
   const entries = found.map((entry) => startOf(entry, graph, unresolved));
@@ -262,21 +263,11 @@ export function appName(root: string): string {
   return typeof name === 'string' ? name : path.basename(root);
 }
 
-/** Libraries that markup in scripts may be compiled for. */
-const MARKUP = ['react', 'preact', 'solid-js', 'vue'];
-
 /** Component systems whose packages ship components as they are written, and the condition of exports under which they do (their conventions). */
 const AS_WRITTEN = [
   { package: 'svelte', condition: 'svelte' },
   { package: 'solid-js', condition: 'solid' },
 ];
-
-/** Where compiled markup gets its functions from: as the TypeScript configuration says, else the library that the app needs. */
-export function jsxSource(root: string, description: PackageDescription): string {
-  const text = describedIn(root, 'tsconfig.json');
-  const said = text && /"jsxImportSource"\s*:\s*"([^"]{1,200})"/.exec(text)?.[1];
-  return said || (MARKUP.find((name) => hasDependency(description, name)) ?? 'react');
-}
 
 /** The shipped scripts with their texts. */
 function scriptsOf({ modules, texts }: ReturnType<SourceGraph['finish']>): { path: string; text: string }[] {

@@ -192,3 +192,44 @@ describe('loaders that routes are given', () => {
     expect(routes(list, head)).toEqual(expected);
   });
 });
+
+describe('elements that scripts define', () => {
+  const route = (component: string) => {
+    const { snapshot } = readSource(
+      folderOf({
+        'tsconfig.json': '{ "compilerOptions": { "experimentalDecorators": true } }',
+        'index.html': '<tide-app></tide-app><script type="module" src="/src/app.ts"></script>',
+        'src/app.ts':
+          "import { customElement } from 'lit/decorators.js'; import { Router } from 'kit-router';\n@customElement('tide-app') export class App extends HTMLElement { firstUpdated() { new Router(this).setRoutes([{ path: '/', component: 'tide-view' }, { path: '/ports', component: 'port-view', action: async () => { await import('./port-view'); } }]); } }\nimport './tide-view';",
+        'src/tide-view.ts': `import { customElement } from 'lit/decorators.js'; const fetchTides = () => fetch('/api/tides');\n${component}`,
+        'src/port-view.ts': "customElements.define('port-view', class extends HTMLElement {});",
+      }),
+    );
+    return snapshot.routes;
+  };
+
+  it('are pages of routes by their names', () => {
+    const routes = route("@customElement('tide-view') export class View extends HTMLElement {}");
+    expect(routes.map((r) => [r.pattern, r.page])).toEqual([
+      ['/', 'src/tide-view.ts'],
+      ['/ports', 'src/port-view.ts'],
+    ]);
+  });
+
+  it.each([
+    ['in a field', 'tides = new Task(this, { task: () => fetchTides(), args: () => [] });'],
+    ['in a field, as it is made', 'tides = fetchTides();'],
+    ['as they are connected', 'connectedCallback() { fetchTides(); }'],
+    ['once they were drawn', 'firstUpdated() { fetchTides(); }'],
+  ])('ask for data %s', (_, member) => {
+    const [{ data }] = route(`@customElement('tide-view') export class View extends HTMLElement { ${member} }`);
+    expect(data.map((d) => [d.address, d.begins ?? 'drawn'])).toEqual([['/api/tides', 'drawn']]);
+  });
+
+  it('ask for none where a field only holds what asks', () => {
+    const [{ data }] = route(
+      "@customElement('tide-view') export class View extends HTMLElement { load = () => fetchTides(); static all = () => fetchTides(); }",
+    );
+    expect(data).toEqual([]);
+  });
+});

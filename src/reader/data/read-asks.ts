@@ -3,7 +3,7 @@ import { loaderAt } from '../routes/expressions.ts';
 import type { SourceText } from '../source-text.ts';
 import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { addressOf } from './address-of.ts';
-import type { Address, Ask, AskSheet } from './ask-sheet.ts';
+import type { Address, Ask, AskingFunction, AskSheet } from './ask-sheet.ts';
 import { noteEndpoints } from './endpoints.ts';
 
 /** The type that is stated of what a call gives, as written. `above`: what is around it. */
@@ -215,6 +215,8 @@ interface Place {
 function placeOf(above: readonly SyntaxNode[], sheet: AskSheet): Place {
   let onAct = false;
   for (let at = above.length - 1; at >= 0; at--) {
+    const made = fieldIn(above, at, sheet);
+    if (made) return { asks: made.asks, parameters: made.parameters, onAct };
     if (!isFunction(above[at])) continue;
     const around = above.slice(0, at);
     const name = nameOfFunction(above[at], around);
@@ -235,8 +237,19 @@ function optionsOf(fn: SyntaxNode): SyntaxNode[] {
   return isNode(given) && bare(given).type === 'ObjectExpression' ? [bare(given)] : [];
 }
 
+/** The constructor of the class of whose instances something is a field: what its value calls is called with it. */
+function fieldIn(above: readonly SyntaxNode[], at: number, { functions }: AskSheet): AskingFunction | null {
+  const { type, static: isStatic } = above[at];
+  if (type !== 'PropertyDefinition' || isStatic === true || isFunction(above[at + 1] ?? above[at])) return null;
+  const around = above.slice(0, at);
+  const name = `${classAround(around) ?? 'default'}.constructor`;
+  const known = functions.get(name) ?? { parameters: [], isTop: !around.some(isFunction), asks: [] };
+  functions.set(name, known);
+  return known;
+}
+
 /** Keys of options under which a library is handed what it calls by itself. */
-const CALLED_KEYS = /^(queryFn|fetcher|loader|fn|request|load|source|handler|get|effect)$/;
+const CALLED_KEYS = /^(queryFn|fetcher|loader|fn|request|load|source|handler|get|effect|task)$/;
 
 /** Those of them that tell by themselves that an object is options, where a function gives it: others may be what a store holds. */
 const GIVEN_KEYS = /^(queryFn|fetcher|loader)$/;
@@ -337,7 +350,8 @@ function isArgument(key: string, above: readonly SyntaxNode[]): boolean {
   const fn = above.findLastIndex(isFunction);
   if (GIVEN_KEYS.test(key) && fn >= 0 && optionsOf(above[fn])[0] === above[given]) given = fn;
   const call = above[given - 1];
-  return call?.type === 'CallExpression' && (call.arguments as unknown[]).includes(above[given]);
+  const calls = call?.type === 'CallExpression' || call?.type === 'NewExpression';
+  return calls && (call.arguments as unknown[]).includes(above[given]);
 }
 
 /** `api.tides`, `default.methods.save`: the keys that lead to a function, behind the name of the object, or that of what is made of it. */

@@ -47,7 +47,7 @@ function listedRoutes(root: string, table: string, text: string): DirectoryRoute
   const { routes } = parseScript(table, text, { jsxImportSource: 'react' });
   const files = filesBelow(root, 'app').filter((f) => SCRIPT.test(f));
   const resolved = new Map(files.flatMap((f) => [f, `./${f}`].map((name) => [name, `app/${f}`] as const)));
-  const bare = { realm: 'site', reexports: null, package: null };
+  const bare = { realm: 'site', reexports: null, elements: [], package: null };
   const modules: RouteModule[] = [
     { ...bare, path: table, sheet: routes, resolved },
     ...files.map((f) => ({ ...bare, path: `app/${f}`, sheet: null, resolved: new Map<string, string>() })),

@@ -3,6 +3,7 @@ import path from 'node:path';
 import { importsByName } from '../auto-imports.ts';
 import { filesOfGlob } from '../file-globs.ts';
 import { textIfThere } from '../folder-files.ts';
+import type { Compiling } from '../script/compiling.ts';
 import type { FoundGlob, ParsedScript, StartedScript } from '../script/parsed-script.ts';
 import { componentsUsed } from '../template-imports.ts';
 import type { Findings } from './findings.ts';
@@ -15,7 +16,7 @@ import { type Link, type StyleReader, styleImport } from './style-reader.ts';
 export interface AroundModule {
   root: string;
   bounds: string;
-  jsxImportSource: string;
+  compiling: Compiling;
   findings: Findings;
   styles: StyleReader;
   link: Link;
@@ -104,9 +105,9 @@ export class ModuleReader {
 
   /** What the text of a script says; as an earlier reading found it, where nothing that it rests on is another one. */
   private scriptOf(file: string, path: string, text: string): ScriptSaid {
-    const { jsxImportSource, componentBindings: bindings, unshipped } = this.around;
+    const { compiling, componentBindings: bindings, unshipped } = this.around;
     const without = unshipped.get(path) ?? [];
-    return scriptSaid(path, text, { jsxImportSource, bindings, without, resource: (s) => this.resourceOf(file, s) });
+    return scriptSaid(path, text, { compiling, bindings, without, resource: (s) => this.resourceOf(file, s) });
   }
 
   /** What of a component in one file isn't its script: imports of its markup, components by name, and styles. */

@@ -1,5 +1,6 @@
 import { digestOf, remembered } from '../memory/memory.ts';
 import { servicesOf } from '../parts/find-parts.ts';
+import type { Compiling } from '../script/compiling.ts';
 import { parseScript } from '../script/parse-script.ts';
 import type { ParsedScript } from '../script/parsed-script.ts';
 import { marked } from '../server-only.ts';
@@ -22,8 +23,7 @@ export interface ScriptSaid extends Pick<ReadModule, 'marked' | 'serves'> {
 
 /** What else than its text decides about a script. */
 export interface AroundScript {
-  /** Where compiled markup gets its functions from. */
-  jsxImportSource: string;
+  compiling: Compiling;
   /** Names that stand for components in templates, with where they come from. */
   bindings: ReadonlyMap<string, string>;
   /** Exports that aren't shipped. */
@@ -33,11 +33,11 @@ export interface AroundScript {
 
 /** What the text of a script says; as an earlier reading found it, where nothing that it rests on is another one. Throws RangeError for one that nests too deeply. */
 export function scriptSaid(path: string, text: string, around: AroundScript): ScriptSaid {
-  const { jsxImportSource, bindings, without, resource } = around;
+  const { compiling, bindings, without, resource } = around;
   const names = bindings.size === 0 ? '' : digestOf(JSON.stringify([...bindings]));
   return remembered(
     'script',
-    [path, jsxImportSource, without.join(), names, text],
+    [path, JSON.stringify(compiling), without.join(), names, text],
     () => said(path, text, around),
     ({ named }) =>
       named.every(({ specifier, digest }) => {
@@ -47,12 +47,12 @@ export function scriptSaid(path: string, text: string, around: AroundScript): Sc
   );
 }
 
-function said(path: string, text: string, { jsxImportSource, bindings, without, resource }: AroundScript): ScriptSaid {
+function said(path: string, text: string, { compiling, bindings, without, resource }: AroundScript): ScriptSaid {
   const named: ScriptSaid['named'] = [];
   const component = componentFile(path, text);
   const script = component?.script ?? (without.length > 0 ? withoutExports(path, text, without) : text);
   const parsed = parseScript(component?.scriptPath ?? path, script, {
-    jsxImportSource,
+    ...compiling,
     usedElsewhere: component !== null,
     compiled: component?.compiled,
     drawn: component?.drawn,

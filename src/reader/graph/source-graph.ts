@@ -16,6 +16,7 @@ import { pathFrom } from '../path-from.ts';
 import { type Resolution, Resolver, type ResolverOptions } from '../resolve.ts';
 import type { RouteModule } from '../routes/names.ts';
 import type { Act } from '../runs/run-sheet.ts';
+import type { Compiling } from '../script/compiling.ts';
 import { servedFile } from '../served-files.ts';
 import { shippedModules, withoutWeight } from '../server-only.ts';
 import { ServerWays } from '../server-ways.ts';
@@ -71,7 +72,7 @@ export class SourceGraph {
 
   constructor(
     resolving: ResolverOptions,
-    jsxImportSource: string,
+    compiling: Compiling,
     private readonly progress: ReadProgress,
   ) {
     this.root = resolving.root;
@@ -87,7 +88,7 @@ export class SourceGraph {
     });
     this.links = links;
     this.reader = new ModuleReader({
-      ...{ root, bounds, jsxImportSource, findings, sheets, components, componentBindings, autoImports, unshipped },
+      ...{ root, bounds, compiling, findings, sheets, components, componentBindings, autoImports, unshipped },
       styles: new StyleReader(bounds, this.resolver, findings, (...link) => links.link(...link)),
       link: (...link) => links.link(...link),
       linkScript: (file, parsed, read) => links.linkScript(file, parsed, read),
@@ -162,8 +163,8 @@ export class SourceGraph {
 
   /** All modules as far as routes are looked for in them, in the order of their paths. */
   routeModules(): RouteModule[] {
-    return this.sorted().map(({ path, realm, routes, resolved, reexports, module }) => ({
-      ...{ path, realm, resolved, reexports },
+    return this.sorted().map(({ path, realm, routes, resolved, reexports, elements, module }) => ({
+      ...{ path, realm, resolved, reexports, elements },
       sheet: routes,
       package: installed({ path, module }),
     }));

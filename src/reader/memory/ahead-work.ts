@@ -2,6 +2,7 @@ import path from 'node:path';
 import { textIfThere } from '../folder-files.ts';
 import type { AroundScript } from '../graph/script-said.ts';
 import { pathFrom } from '../path-from.ts';
+import type { Compiling } from '../script/compiling.ts';
 import type { LeftAsked } from './left-asked.ts';
 
 /** What a thread is handed that finds out what scripts say. */
@@ -9,7 +10,7 @@ export interface AheadWork {
   root: string;
   /** Scripts, by their paths from the root. */
   files: string[];
-  jsxImportSource: string;
+  compiling: Compiling;
   /** Where each of the files stands: one of the numbers below. */
   states: Int32Array;
   /** With which of the files the thread begins. */
@@ -36,12 +37,12 @@ export const BEGUN = 2;
 export const DONE = 3;
 
 /** What is around a script of an app without components or exports that a framework deals with. */
-export function aroundScript(root: string, file: string, jsxImportSource: string): AroundScript {
+export function aroundScript(root: string, file: string, compiling: Compiling): AroundScript {
   const folder = path.dirname(path.join(root, file));
   const resource = (specifier: string) => {
     const full = path.resolve(folder, specifier);
     const text = textIfThere(root, full);
     return text === null ? null : { path: pathFrom(root, full), text };
   };
-  return { jsxImportSource, bindings: new Map(), without: [], resource };
+  return { compiling, bindings: new Map(), without: [], resource };
 }

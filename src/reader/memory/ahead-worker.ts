@@ -8,7 +8,7 @@ import type { LeftAsked } from './left-asked.ts';
 import { digestOf, rememberWith } from './memory.ts';
 
 /** Finds out what scripts say that nobody has come to yet, on a thread of its own. */
-const { root, files, jsxImportSource, states, from, to } = workerData as AheadWork & { to: MessagePort };
+const { root, files, compiling, states, from, to } = workerData as AheadWork & { to: MessagePort };
 
 rememberWith({
   recall: () => undefined,
@@ -22,7 +22,7 @@ function findOut(file: string): void {
   const text = textIfThere(root, file);
   if (text === null) return;
   try {
-    scriptSaid(file, text, aroundScript(root, file, jsxImportSource));
+    scriptSaid(file, text, aroundScript(root, file, compiling));
   } catch {
     // The reading comes to it and says what is wrong.
   }

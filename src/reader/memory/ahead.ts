@@ -4,6 +4,7 @@ import { filesBelow } from '../files-below.ts';
 import { textIfThere } from '../folder-files.ts';
 import { kindOf } from '../graph/kinds.ts';
 import { scriptSaid } from '../graph/script-said.ts';
+import type { Compiling } from '../script/compiling.ts';
 import { type AheadWork, aroundScript, BEGUN, type LeftWork, OPEN, TAKEN } from './ahead-work.ts';
 import type { FilesMemory } from './files-memory.ts';
 import type { LeftAsked } from './left-asked.ts';
@@ -28,7 +29,7 @@ export class Ahead implements Memory {
 
   private constructor(
     private readonly beneath: Memory,
-    work: Pick<AheadWork, 'root' | 'jsxImportSource'>,
+    work: Pick<AheadWork, 'root' | 'compiling'>,
     files: string[],
     threads: number,
   ) {
@@ -51,15 +52,15 @@ export class Ahead implements Memory {
   /** Begins, where there is enough to do and a core to do it on; else gives the memory as it is. */
   static over(
     beneath: Memory,
-    { root, jsxImportSource }: Pick<AheadWork, 'root' | 'jsxImportSource'>,
+    { root, compiling }: Pick<AheadWork, 'root' | 'compiling'>,
     cores = os.availableParallelism(),
   ): { memory: Memory; stop: () => void } {
     const threads = Math.min(cores - 1, MOST_THREADS);
     const none = { memory: beneath, stop: () => {} };
     if (threads < 1) return none;
     const files = filesBelow(root).filter((f) => kindOf(f) === 'script' && !f.endsWith('.d.ts'));
-    if (files.length < WORTH_IT || areKnown(beneath, files, root, jsxImportSource)) return none;
-    const ahead = new Ahead(beneath, { root, jsxImportSource }, files, threads);
+    if (files.length < WORTH_IT || areKnown(beneath, files, root, compiling)) return none;
+    const ahead = new Ahead(beneath, { root, compiling }, files, threads);
     return { memory: ahead, stop: () => ahead.stop() };
   }
 
@@ -151,7 +152,7 @@ class Claims {
 const TRIED = 8;
 
 /** Whether an earlier reading found out what most of the scripts say. */
-function areKnown(memory: Memory, files: readonly string[], root: string, jsxImportSource: string): boolean {
+function areKnown(memory: Memory, files: readonly string[], root: string, compiling: Compiling): boolean {
   const step = Math.floor(files.length / TRIED);
   let known = 0;
   const asked = new Error('only asked');
@@ -169,7 +170,7 @@ function areKnown(memory: Memory, files: readonly string[], root: string, jsxImp
     for (let n = 0; n < TRIED; n++) {
       const file = files[n * step];
       try {
-        scriptSaid(file, textIfThere(root, file) ?? '', aroundScript(root, file, jsxImportSource));
+        scriptSaid(file, textIfThere(root, file) ?? '', aroundScript(root, file, compiling));
       } catch (error) {
         if (error !== asked) throw error;
       }

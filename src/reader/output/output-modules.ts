@@ -91,6 +91,7 @@ export class OutputModules {
   routeModules(realm: string): RouteModule[] {
     return [...this.parsed].map(([path, { script, resolved }]) => ({
       ...{ path, realm, resolved, sheet: script.routes, reexports: reexportsOf(script.exports, resolved) },
+      elements: script.elements,
       package: this.modules[this.at.get(path)!]?.package ?? null,
     }));
   }

@@ -9,7 +9,8 @@ import { FilesMemory } from '../memory/files-memory.ts';
 import { rememberWith } from '../memory/memory.ts';
 import { ReadingsMemory } from '../memory/readings-memory.ts';
 import { readApp } from '../read-app.ts';
-import { jsxSource } from '../read-source.ts';
+import { workspaceOf } from '../read-source.ts';
+import { type Compiling, compilingOf } from '../script/compiling.ts';
 import { unpack } from '../unpack/unpack.ts';
 import { watchWith } from '../watch.ts';
 import { type Archive, BEGUN_BYTES, type Begun, FILES, type Handed, type Left, type Read, type Told } from './work.ts';
@@ -78,14 +79,15 @@ function aheadOf(root: string): { stop: () => void } | null {
   // After a try that ended in a file threads would end in it as well; and who has read once knows most.
   if (alone || skip.length > 0 || hasRead) return null;
   hasRead = true;
-  let work: { root: string; jsxImportSource: string };
+  let app: { root: string; compiling: Compiling };
   try {
-    work = { root: fs.realpathSync(root), jsxImportSource: jsxSource(root, packageDescription(root)) };
+    const bounds = work.workspace === null ? root : workspaceOf(root, work.workspace);
+    app = { root: fs.realpathSync(root), compiling: compilingOf(root, packageDescription(root), bounds) };
   } catch {
     // The reading says what is wrong with the folder, or its description.
     return null;
   }
-  const ahead = Ahead.over(known, work);
+  const ahead = Ahead.over(known, app);
   helped = ahead.memory !== known;
   rememberWith(ahead.memory);
   return ahead;

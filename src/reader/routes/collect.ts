@@ -313,6 +313,8 @@ class Collector {
       ([key, value]) => !NO_VIEW.test(key) && (isMarkup(value) || importsDeferred(value)),
     );
     const given = [...VIEW_KEYS.map((key) => fields.get(key)), ...others.map(([, value]) => value)];
+    const element = constantText(fields.get('component'));
+    if (element !== null && /^[a-z][\w.]*-[\w.-]*$/.test(element)) return [...around, { by: 'element', element }];
     const [first = []] = given.map((value) => viewsOf(value, this.functions)).filter((v) => v.length > 0);
     return [...around, ...(first.length === 0 && given.some(isMarkup) ? [{ by: 'here' } as const] : first)];
   }

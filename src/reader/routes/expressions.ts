@@ -48,6 +48,8 @@ export type View =
   | { by: 'file'; file: string }
   /** A component whose name says that it stands around others. */
   | { by: 'layout'; name: Name }
+  /** An element that a script of the app defines, by its name. */
+  | { by: 'element'; element: string }
   /** Markup that is written in the module itself. */
   | { by: 'here' };
 

@@ -8,7 +8,7 @@ function tables(path: string, text: string, leads: Record<string, string>): Rout
   expect(script.error).toBeNull();
   const resolved = new Map(Object.entries(leads));
   const bare = (to: string): RouteModule => ({
-    ...{ path: to, realm: 'site', sheet: null, resolved: new Map(), reexports: null, package: null },
+    ...{ path: to, realm: 'site', sheet: null, resolved: new Map(), reexports: null, elements: [], package: null },
   });
   return [
     {
@@ -17,6 +17,7 @@ function tables(path: string, text: string, leads: Record<string, string>): Rout
       sheet: script.routes,
       resolved,
       reexports: reexportsOf(script.exports, resolved),
+      elements: script.elements,
       package: null,
     },
     ...[...new Set(resolved.values())].map(bare),

@@ -249,6 +249,10 @@ class Finder {
   private modulesOf(view: View, holder: RouteModule, seen: Set<string>): Viewed {
     const nothing: Viewed = { paths: [], isLayout: view.by === 'layout', components: [], routes: [], lost: null };
     if (view.by === 'here') return { ...nothing, paths: [holder.path] };
+    if (view.by === 'element') {
+      const path = this.modules.find((m) => m.elements.includes(view.element))?.path;
+      return path === undefined ? { ...nothing, lost: view.element } : { ...nothing, paths: [path] };
+    }
     if (view.by === 'file') {
       const path = this.names.at(holder.resolved.get(view.file))?.path;
       return path === undefined ? { ...nothing, lost: view.file } : { ...nothing, paths: [path] };

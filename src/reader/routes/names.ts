@@ -9,6 +9,8 @@ export interface RouteModule {
   /** specifier → path of the module that it leads to. */
   resolved: ReadonlyMap<string, string>;
   reexports: Reexports | null;
+  /** Names of elements that it defines. */
+  elements: readonly string[];
   /** Name of the package that it belongs to; null for the app's own. */
   package: string | null;
 }

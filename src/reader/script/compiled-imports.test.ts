@@ -3,7 +3,7 @@ import path from 'node:path';
 import { parseSync } from 'oxc-parser';
 import { scriptSaid } from '../graph/script-said.ts';
 
-const AROUND = { jsxImportSource: 'react', bindings: new Map(), without: [], resource: () => null };
+const AROUND = { compiling: { jsxImportSource: 'react' }, bindings: new Map(), without: [], resource: () => null };
 
 /** Names that the code which ships takes of other modules and that reading didn't find, as `specifier name`. */
 function missed(file: string, text: string): string[] {

@@ -13,6 +13,7 @@ import { constantText, isNode, nameOf, type SyntaxNode, walk } from '../syntax.t
 import { type AngularScript, angularScript, type ResourceReader } from '../templates/angular.ts';
 import { definedElements, MAY_HOLD_MARKUP, markupOfTaggedTemplates } from '../templates/tagged-markup.ts';
 import { collectCalls, waitsAtStart } from './calls.ts';
+import type { Compiling } from './compiling.ts';
 import { memberNames } from './member-names.ts';
 import { parse } from './parse.ts';
 import type { ParsedScript, ScriptExports } from './parsed-script.ts';
@@ -36,9 +37,7 @@ const SAYS_TYPES =
 
 const NO_EXPORTS: ScriptExports = { named: [], stars: [], own: [] };
 
-export interface ParseOptions {
-  /** Where compiled markup gets its functions from. */
-  jsxImportSource: string;
+export interface ParseOptions extends Compiling {
   /** A template outside of the script may use any import, so that only those marked as types go. */
   usedElsewhere?: boolean;
   /** What a compiler makes of script and template, in the script's language. */
@@ -56,7 +55,7 @@ export interface ParseOptions {
  * are left out, and those that a compiler adds for markup syntax or a template are put in.
  */
 export function parseScript(path: string, text: string, options: ParseOptions): ParsedScript {
-  const { jsxImportSource, usedElsewhere = false } = options;
+  const { usedElsewhere = false } = options;
   const lang = languageOf(path);
   const parsed = parse(path, text, { lang, astType: SAYS_TYPES.test(text) ? 'ts' : 'js' });
   const source = new SourceText(text);
@@ -72,9 +71,7 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
   const angular = describes ? angularScript(program(), source, options.resource!) : null;
   const compiled = options.compiled ?? angular?.code ?? null;
   const plain = compiled === null && shipsAsWritten(path, text);
-  const code = plain
-    ? text
-    : shippedCode(path, compiled ?? text, lang, jsxImportSource, usedElsewhere && compiled === null);
+  const code = plain ? text : shippedCode(path, compiled ?? text, lang, options, usedElsewhere && compiled === null);
   const live = plain ? parsed.module : parse('out.js', code).module;
   const result = emptyScript(code);
   const liveNames = liveNamesOf(live);

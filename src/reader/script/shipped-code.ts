@@ -2,6 +2,8 @@ import { minifySync } from 'oxc-minify';
 import { transformSync } from 'oxc-transform';
 import type { FoundImport } from '../found-import.ts';
 import { isSolid, solidCode } from '../templates/solid.ts';
+import type { Compiling } from './compiling.ts';
+import { withHelpers, withoutDecorators } from './decorators.ts';
 
 export type Language = 'ts' | 'tsx' | 'js' | 'jsx';
 
@@ -31,20 +33,33 @@ export function shipsAsWritten(path: string, text: string): boolean {
   return !ASKS_ENVIRONMENT.test(text) && !/<[A-Za-z/>]/.test(text);
 }
 
-/** Types and markup syntax compiled away; where the build kind is asked for, as the production build answers. */
+/** What may be decorators: whether they are, only the compiler tells. */
+const DECORATED = /(?:^|[\s;{}()])@[A-Za-z_$(]/;
+
+/** Types, decorators and markup syntax compiled away; where the build kind is asked for, as the production build answers. */
 export function shippedCode(
   path: string,
   text: string,
   lang: Language,
-  importSource: string,
+  compiling: Compiling,
   usedElsewhere: boolean,
 ): string {
-  const define = ASKS_ENVIRONMENT.test(text) ? { define: environmentOf(path, text) } : {};
-  const typescript = { onlyRemoveTypeImports: usedElsewhere };
-  const own = lang === 'ts' ? null : markupSource(text, importSource);
-  if (own !== null && isSolid(own))
-    return solidCode(path, transformSync(path, text, { lang, jsx: 'preserve', typescript, ...define }).code);
-  return transformSync(path, text, { lang, jsx: { runtime: 'automatic', importSource }, typescript, ...define }).code;
+  const isTyped = lang !== 'js' && lang !== 'jsx';
+  const fields = isTyped && compiling.assignsFields;
+  const importSource = lang === 'ts' ? '' : markupSource(text, compiling.jsxImportSource);
+  const toSolid = isSolid(importSource);
+  const decorated = !path.includes('node_modules/') && DECORATED.test(text);
+  const { code } = transformSync(path, text, {
+    lang,
+    jsx: toSolid ? 'preserve' : { runtime: 'automatic', ...(importSource === '' ? {} : { importSource }) },
+    typescript: { onlyRemoveTypeImports: usedElsewhere, removeClassFieldsWithoutInitializer: fields },
+    ...(fields ? { assumptions: { setPublicClassFields: true } } : {}),
+    ...(decorated && compiling.oldDecorators ? { decorator: { legacy: true } } : {}),
+    ...(ASKS_ENVIRONMENT.test(text) ? { define: environmentOf(path, text) } : {}),
+  });
+  if (toSolid) return solidCode(path, code);
+  if (!decorated) return code;
+  return compiling.oldDecorators ? withHelpers(code) : withoutDecorators(path, code);
 }
 
 /** Where the markup of one file gets its functions from: as a comment of its own says (convention of the compilers of markup), else as the app does. */

@@ -18,6 +18,7 @@ export const angularCompiler = once<typeof import('@angular/compiler')>('@angula
 /** What Solid's markup becomes: its compiler is a preset of another one. */
 export const babelCompiler = once<typeof import('@babel/core')>('@babel/core');
 export const solidPreset = once<import('@babel/core').PluginTarget>('babel-preset-solid');
+export const decoratorsPlugin = once<import('@babel/core').PluginTarget>('@babel/plugin-proposal-decorators');
 export const sassCompiler = once<typeof import('sass')>('sass');
 /** What is used of the compiler of Less, which has no types of its own. */
 export interface LessCompiler {
