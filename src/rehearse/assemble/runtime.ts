@@ -25,6 +25,10 @@ declare const Worker: new (address: string, options?: object) => object;
 declare const SharedWorker: typeof Worker;
 declare const reportError: (thrown: unknown) => void;
 
+interface Elements {
+  define(name: string, element: { prototype: { connectedCallback?: () => Value } }, options?: object): void;
+}
+
 /**
  * The registry that assembled files share: it takes modules in as files bring them, loads groups of files, and has modules run as
  * the language says: imports first, in their order, once; with live bindings, circles, functions that are there before anything
@@ -39,6 +43,8 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
   /** What nested modules took of the time of the one that runs. */
   const nested: number[] = [];
   const now = () => performance.now();
+  /** Modules that run just now, the innermost last. */
+  const running: Module[] = [];
 
   /** Starting an app makes one of these for each of its modules: it is kept small. */
   class Module {
@@ -282,6 +288,23 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
     return value;
   }
 
+  /** Elements that a watched module defines draw once they are in the page: that is noted like a call. What is called then is read as they are defined. */
+  function watchElements(): void {
+    const { customElements } = self as unknown as { customElements?: Elements };
+    if (!customElements) return;
+    const define = customElements.define.bind(customElements);
+    customElements.define = (name, element, options) => {
+      const m = running[running.length - 1];
+      const { connectedCallback: connected } = element.prototype;
+      if (m && watched.has(m.id))
+        element.prototype.connectedCallback = function (this: object) {
+          return noted(m, () => connected?.call(this));
+        };
+      define(name, element, options);
+    };
+  }
+  watchElements();
+
   function publish(m: Module, name: string, given: Value): void {
     const value = watched.has(m.id) ? asWatched(m, given) : given;
     m.values.set(name, value);
@@ -470,12 +493,14 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
   function timed(m: Module, body: (m: Module) => unknown): unknown {
     const began = now();
     nested.push(0);
+    running.push(m);
     try {
       return body(m);
     } catch (thrown) {
       m.error = { thrown };
       throw thrown;
     } finally {
+      running.pop();
       const took = now() - began;
       times[m.id] = (times[m.id] ?? 0) + took - nested.pop()!;
       if (nested.length > 0) nested[nested.length - 1] += took;

@@ -30,6 +30,7 @@ declare const PerformanceObserver: new (
 declare const MutationObserver: new (
   changed: (records: { addedNodes: { length: number } }[]) => void,
 ) => { observe(root: object, what: { childList: boolean; subtree: boolean }): void };
+declare const Element: { prototype: { attachShadow(this: object, options: object): object } };
 declare const performance: {
   now(): number;
   getEntriesByType(type: string): Entry[];
@@ -57,7 +58,7 @@ export function record(): void {
   });
   document.addEventListener('click', ({ timeStamp }) => kept.clicks.push(timeStamp), true);
   let open: Kept['changes'] = [];
-  new MutationObserver((records) => {
+  const changed = new MutationObserver((records) => {
     if (!records.some((r) => r.addedNodes.length > 0)) return;
     const change = { at: performance.now(), painted: 0 };
     kept.changes.push(change);
@@ -74,7 +75,16 @@ export function record(): void {
       };
       port2.postMessage(null);
     });
-  }).observe(document, { childList: true, subtree: true });
+  });
+  const below = { childList: true, subtree: true };
+  changed.observe(document, below);
+  // What elements keep to themselves is no part of the document's own tree.
+  const { attachShadow } = Element.prototype;
+  Element.prototype.attachShadow = function (this: object, options) {
+    const root = attachShadow.call(this, options);
+    changed.observe(root, below);
+    return root;
+  };
 }
 
 /** Gathers what was kept, once the page is quiet. Runs in the page. */
