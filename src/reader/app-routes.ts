@@ -52,9 +52,10 @@ export function routesOf(sources: RouteSources): {
   });
   const proposed = proposedIn(drawn);
   const routes = [
-    ...tables.routes.map(({ components, loaders, ...r }) =>
-      annotate({ ...r, rendering: 'client', ...proposed({ ...r, components, loaders }) }, notes),
-    ),
+    ...tables.routes.map(({ components, loaders, shellWaits, ...r }) => ({
+      ...annotate({ ...r, rendering: 'client', ...proposed({ ...r, components, loaders }) }, notes),
+      ...(shellWaits ? { shellWaits } : {}),
+    })),
     ...firstOfEach(byFolders).map((r) =>
       annotate({ ...without(r), evidence: { path: r.page, line: 1 }, ...proposed(r) }, notes),
     ),

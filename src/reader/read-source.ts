@@ -93,6 +93,9 @@ export function readSource(
   const caught = caughtImports({ ...built, routes, starts: from, moduleAt, files: Object.keys(built.texts) });
   for (const at of caught) built.imports[at].caught = true;
   addDrawn(built, entries, app.drawn);
+  // What stands around the router doesn't wait for it.
+  const frames = new Set(entries.flatMap((e) => e.frame ?? []));
+  for (const route of routes) if (frames.size > 0 && !route.layouts.some((l) => frames.has(l))) delete route.shellWaits;
   const snapshot: Snapshot = {
     name: appName(root),
     origin: 'source',

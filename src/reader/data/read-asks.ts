@@ -1,5 +1,6 @@
 import { holdsUp, keptIn } from '../parts/from-answers.ts';
 import { loaderAt } from '../routes/expressions.ts';
+import { makesParented } from '../routes/parented.ts';
 import type { SourceText } from '../source-text.ts';
 import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { addressOf } from './address-of.ts';
@@ -331,7 +332,8 @@ function runsAtOnce({ callee }: SyntaxNode, fn: SyntaxNode): boolean {
 /** Whether a place is that of the loader of a route, in an object or an element. */
 function isLoader(above: readonly SyntaxNode[]): boolean {
   const parent = above.at(-1);
-  if (parent?.type === 'Property') return nameOf(parent.key) === 'loader' && isOfRoute(above.at(-2));
+  if (parent?.type === 'Property')
+    return nameOf(parent.key) === 'loader' && (isOfRoute(above.at(-2)) || makesParented(above.at(-3)));
   const attribute = parent?.type === 'JSXExpressionContainer' ? above.at(-2) : undefined;
   return attribute?.type === 'JSXAttribute' && nameOf(attribute.name) === 'loader';
 }

@@ -1,14 +1,9 @@
 import type { SourceText } from '../source-text.ts';
 import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode } from '../syntax.ts';
-import {
-  loaderAt,
-  type RouteEntry,
-  type RouteExpression,
-  type RouteSheet,
-  type Texts,
-  type View,
-} from './expressions.ts';
+import type { RouteEntry, RouteExpression, RouteSheet, Texts, View } from './expressions.ts';
+import { loading } from './loading.ts';
 import { isDeferredImport, isMarkup, onlyWraps, tagOf } from './markup.ts';
+import { makesParented, parentedRoutes } from './parented.ts';
 import { textOf, textsOf } from './texts.ts';
 import { attributeValue, dottedName, elementsGiven, returnsOf, viewsGiven, viewsOf } from './views.ts';
 import { hasEntries, importsDeferred, mayHold, onlyRedirects, pagesNamedIn } from './within.ts';
@@ -67,7 +62,9 @@ class Collector {
     const pages = new Set(this.roots.flatMap(({ expression }) => pagesNamedIn(expression)));
     for (const [name, fn] of this.functions) if (pages.has(name)) this.notePlaceOf(name, fn);
     const { imported, exported, declared, texts, views, roots } = this;
-    return roots.length + views.size + texts.size === 0 ? null : { imported, exported, declared, texts, views, roots };
+    const parented = parentedRoutes(this.program, this.source, this.functions);
+    if (roots.length + views.size + texts.size + parented.length === 0) return null;
+    return { imported, exported, declared, texts, views, roots, parented };
   }
 
   private noteNames(statement: SyntaxNode): void {
@@ -229,7 +226,8 @@ class Collector {
   private begins(node: SyntaxNode): boolean {
     if (node.type === 'ArrayExpression') return true;
     if (node.type === 'JSXElement') return ROUTE_ELEMENT.test(tagOf(node)) || HOLDS_ELEMENTS.test(tagOf(node));
-    return node.type === 'CallExpression' && /^(define|create)\w*Route/.test(nameOf(node.callee) ?? '');
+    if (node.type !== 'CallExpression' || makesParented(node)) return false;
+    return /^(define|create)\w*Route/.test(nameOf(node.callee) ?? '');
   }
 
   /** What a value holds of routes; null where it can't hold any. */
@@ -292,7 +290,12 @@ class Collector {
     if (path === undefined && !isIndex && !(children && views.length > 0)) return null;
     if (views.length === 0 && !redirects && !(children && mayHold(children))) return null;
     const text = path ? textOf(path) : '';
-    return { is: 'route', path: text, views, children, ...loading(fields.get('loader')), redirects, line };
+    const fallback = fields.has('HydrateFallback') || fields.has('hydrateFallbackElement');
+    const waits = {
+      ...loading(fields.get('loader'), fields.get('lazy')),
+      ...(fallback ? { hasFallback: true as const } : {}),
+    };
+    return { is: 'route', path: text, views, children, ...waits, redirects, line };
   }
 
   private childrenOf(fields: ReadonlyMap<string, SyntaxNode>, line: number): RouteExpression | null {
@@ -352,7 +355,7 @@ class Collector {
     const paths = isNode(given) && given.type === 'ArrayExpression' ? (given.elements as unknown[]) : [given];
     const entries = paths.map((path): RouteEntry => {
       const text = path === undefined ? (isIndex || more ? '' : '*') : textOf(path);
-      const loads = loading(attributeValue(opening, 'loader'));
+      const loads = loading(attributeValue(opening, 'loader'), attributeValue(opening, 'lazy'));
       return { is: 'route', path: text, views, children: more, ...loads, redirects: onlyRedirects(views), line };
     });
     return entries.length === 1 ? entries[0] : { is: 'list', items: entries };
@@ -397,14 +400,4 @@ class Collector {
   private lineOf(node: SyntaxNode): number {
     return this.source.place(node.start).line;
   }
-}
-
-/** The loader of a route, by its name. */
-function loading(given: unknown): Pick<RouteEntry, 'loads'> {
-  const loader = isNode(given) ? bare(given) : null;
-  if (!loader) return {};
-  // `loader: tideLoader(client)` gives what a function of that name makes.
-  const named = loader.type === 'CallExpression' ? loader.callee : loader;
-  const name = isFunction(loader) ? { name: loaderAt(loader), keys: [] } : dottedName(named);
-  return name ? { loads: name } : {};
 }

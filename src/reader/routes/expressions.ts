@@ -21,6 +21,10 @@ export interface RouteEntry {
   children: RouteExpression | null;
   /** The function that the router calls, and waits for, before it draws: by its name, or as `loaderAt` names one that is written here. */
   loads?: Name;
+  /** The router draws nothing at all before what it needs is there: code that it asks for itself. */
+  waits?: true;
+  /** Something is drawn in its place as long as the router waits. */
+  hasFallback?: true;
   /** It leads elsewhere, and draws nothing. */
   redirects: boolean;
   line: number;
@@ -30,6 +34,26 @@ export interface RouteEntry {
 export interface Name {
   name: string;
   keys: string[];
+}
+
+/**
+ * A route that names the one around it, or is known by an id that tells which that is (public convention of TanStack Router): `createRootRoute`, `createRoute`,
+ * `createFileRoute(id)` and `createLazyFileRoute(id)`.
+ */
+export interface ParentedRoute {
+  /** The top-level name that it stands under. */
+  name: string;
+  /** What it is known by, as in `/tides/$id`; null where its path and the route around it tell where it stands. */
+  id: string | null;
+  isRoot: boolean;
+  /** The route around it. */
+  parent: Name | null;
+  path: TextExpression;
+  views: View[];
+  loads?: Name;
+  /** What it draws comes in a deferred way, which the router waits for. */
+  waits?: true;
+  line: number;
 }
 
 /** The name of a loader that is written out where it is handed to the router, by its place in the text. */
@@ -60,6 +84,8 @@ export type Texts = { text: TextExpression } | { keys: { [key: string]: Texts } 
 export interface RouteSheet {
   /** The outermost expressions that hold routes, with the top-level name under which they stand, if any; `onlyNamed`: routes only where others use the name. */
   roots: { owner: string | null; expression: RouteExpression; onlyNamed: boolean }[];
+  /** Routes that name the one around them. */
+  parented: ParentedRoute[];
   texts: Map<string, Texts>;
   /** Top-level names that stand for a view of another module: wrapped and deferred components. */
   views: Map<string, View[]>;

@@ -1,6 +1,7 @@
 import type { Route } from '../../core/snapshot/route-types.ts';
 import type { Failed } from '../../core/snapshot/types.ts';
 import type { RouteEntry, RouteExpression, View } from './expressions.ts';
+import { findParented } from './find-parented.ts';
 import { type Definition, Names, type RouteModule } from './names.ts';
 import { patternOf } from './patterns.ts';
 
@@ -9,6 +10,8 @@ type FoundRoute = Pick<Route, 'pattern' | 'realm' | 'layouts' | 'page' | 'eviden
   components: ReadonlyMap<string, ReadonlySet<string>>;
   /** Functions that the router calls, and waits for, before it draws the page. */
   loaders: readonly { path: string; name: string }[];
+  /** The router draws nothing, what stands around the page neither, before it has what the page needs. */
+  shellWaits: boolean;
 };
 
 /** A top-level name of a module. */
@@ -26,7 +29,11 @@ interface Placed {
 interface Around {
   components: readonly Component[];
   loaders: FoundRoute['loaders'];
+  waits: boolean;
+  hasFallback: boolean;
 }
+
+const NOTHING_AROUND: Around = { components: [], loaders: [], waits: false, hasFallback: false };
 
 /** What an entry draws: paths of the app's own modules. */
 interface Drawn {
@@ -74,10 +81,31 @@ class Finder {
         if (!onlyNamed) this.note(expression, holder, owner, new Set());
     for (const holder of holders) {
       if (this.nested.has(holder.path)) continue;
-      for (const placed of this.rootsOf(holder))
-        this.visit(placed, '/', [], { components: [], loaders: [] }, new Set());
+      for (const placed of this.rootsOf(holder)) this.visit(placed, '/', [], NOTHING_AROUND, new Set());
     }
+    this.takeParented();
     return { routes: this.routes, failed: this.failed };
+  }
+
+  private takeParented(): void {
+    const drawnBy = (views: readonly View[], holder: RouteModule) => {
+      const entry: RouteEntry = { is: 'route', path: '', views: [...views], children: null, redirects: false, line: 1 };
+      return this.drawnBy({ entry, prefix: '', holder });
+    };
+    for (const { pattern, holder, line, components, loaders, waits, ...drawn } of findParented(
+      this.modules,
+      this.names,
+      drawnBy,
+    )) {
+      if (this.seen.has(pattern)) continue;
+      this.seen.add(pattern);
+      this.routes.push({
+        ...{ pattern, realm: holder.realm, ...drawn, components: namesByPath(components) },
+        loaders: loaders.flatMap((l) => this.loadersOf(l, l.holder)),
+        shellWaits: waits || loaders.length > 0,
+        evidence: { path: holder.path, line },
+      });
+    }
   }
 
   /** Notes which roots are taken in by others, and which modules hold routes below a view. */
@@ -184,6 +212,8 @@ class Finder {
     const within: Around = {
       components: [...around.components, ...drawn.components],
       loaders: [...around.loaders, ...this.loadersOf(entry, holder)],
+      waits: around.waits || entry.waits === true,
+      hasFallback: around.hasFallback || entry.hasFallback === true,
     };
     const children = entry.children ? this.entriesOf(entry.children, holder, new Set()) : drawn.routes;
     const page = drawn.page;
@@ -218,11 +248,13 @@ class Finder {
     const components = namesByPath(within.components);
     this.routes.push({
       ...{ pattern, realm: holder.realm, layouts: [...layouts, ...drawn.layouts], page },
-      ...{ components, loaders: within.loaders, evidence },
+      ...{ components, evidence },
+      loaders: within.loaders,
+      shellWaits: !within.hasFallback && (within.waits || within.loaders.length > 0),
     });
   }
 
-  private loadersOf({ loads }: RouteEntry, holder: RouteModule): FoundRoute['loaders'] {
+  private loadersOf({ loads }: Pick<RouteEntry, 'loads'>, holder: RouteModule): FoundRoute['loaders'] {
     if (!loads) return [];
     if (loads.name.includes('@')) return [{ path: holder.path, name: loads.name }];
     const defined = this.names.definition(holder, loads);
