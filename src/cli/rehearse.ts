@@ -11,11 +11,13 @@ import { asRehearsed } from '../core/rehearsals/as-rehearsed.ts';
 import { conditionsAsRun } from '../core/rehearsals/conditions-as-run.ts';
 import { differencesOf } from '../core/rehearsals/differences.ts';
 import { learnt } from '../core/rehearsals/learn.ts';
+import { packageTimes } from '../core/rehearsals/package-times.ts';
 import { predictedOf } from '../core/rehearsals/predicted.ts';
 import { type Beside, type Gain, gainsOf, quantitiesBeside } from '../core/rehearsals/quantities.ts';
 import type { Rehearsal } from '../core/rehearsals/types.ts';
 import { besideWords, differenceWords, gainWords, leftOutWords, slowedWords } from '../core/rehearsals/words.ts';
 import { counted } from '../core/text/counted.ts';
+import { keepPackageTimes } from '../reader/memory/package-memory.ts';
 import type { ReadOptions } from '../reader/read-app.ts';
 import { rehearse } from '../rehearse/rehearse.ts';
 import { dataFrom } from '../rehearse/stage/data-from.ts';
@@ -182,4 +184,6 @@ export function runsOf(given: string): number {
 function learn(file: string, project: ProjectFile, rehearsals: readonly Rehearsal[]): void {
   const measured = learnt(project.snapshot, rehearsals, project.amendments.measured);
   saveProject(file, { ...project, amendments: { ...project.amendments, measured } });
+  const { memory } = howProcessesRead();
+  if (memory !== null) keepPackageTimes(memory, packageTimes(measured), Date.now());
 }

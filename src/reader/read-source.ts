@@ -92,10 +92,7 @@ export function readSource(
   const from = entries.flatMap((e) => e.modules);
   const caught = caughtImports({ ...built, routes, starts: from, moduleAt, files: Object.keys(built.texts) });
   for (const at of caught) built.imports[at].caught = true;
-  addDrawn(built, entries, app.drawn);
-  // What stands around the router doesn't wait for it.
-  const frames = new Set(entries.flatMap((e) => e.frame ?? []));
-  for (const route of routes) if (frames.size > 0 && !route.layouts.some((l) => frames.has(l))) delete route.shellWaits;
+  addDrawn(built, entries, app);
   const snapshot: Snapshot = {
     name: appName(root),
     origin: 'source',
@@ -190,13 +187,18 @@ function describedPages({ routes }: AppNotes, realm: string, graph: SourceGraph,
 }
 
 /** Says of modules what they draw of others, and of entries what stands around their routes. */
-function addDrawn(built: Built, entries: readonly Entry[], app: DrawnApp): void {
+function addDrawn(
+  built: Built,
+  entries: readonly Entry[],
+  { drawn: app, routes }: Pick<ReturnType<typeof routesOf>, 'drawn' | 'routes'>,
+): void {
   const { modules } = built;
   for (const entry of entries) {
     if (entry.kind !== 'document') continue;
     const frame = frameOf(app.shells(entry.realm), app) ?? frameWritten(entry, built, app);
     if (frame !== null) entry.frame = frame;
   }
+  letFramesShow(routes, entries);
   const at = new Map(modules.map((m, i) => [m.path, i]));
   for (const module of modules) {
     if (module.package !== null) continue;
@@ -206,6 +208,14 @@ function addDrawn(built: Built, entries: readonly Entry[], app: DrawnApp): void 
       return drawn === undefined ? [] : [{ module: drawn, times, ...later }];
     });
     if (draws.length > 0) module.draws = draws.sort((a, b) => a.module - b.module);
+  }
+}
+
+/** What stands around the router doesn't wait for what that needs. */
+function letFramesShow(routes: readonly Route[], entries: readonly Entry[]): void {
+  for (const route of routes) {
+    const frame = entries.find((e) => e.realm === route.realm)?.frame;
+    if (frame !== undefined && !route.layouts.includes(frame)) delete route.shellWaits;
   }
 }
 

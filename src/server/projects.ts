@@ -4,8 +4,10 @@ import type { Amendments } from '../core/amend/types.ts';
 import { AMENDMENTS } from '../core/amend/types.ts';
 import { PROJECT_FORMAT, PROJECT_VERSION, parseProject, writeProject } from '../core/formats/project-file.ts';
 import type { Plan } from '../core/plan/types.ts';
+import { packageTimes } from '../core/rehearsals/package-times.ts';
 import { READ_AS } from '../core/snapshot/read-as.ts';
 import type { Snapshot } from '../core/snapshot/types.ts';
+import { keepPackageTimes } from '../reader/memory/package-memory.ts';
 import type { Store } from '../store/database.ts';
 import { insertPlan, listPlans, type StoredPlan } from '../store/plans.ts';
 import {
@@ -20,6 +22,7 @@ import {
 import { insertSnapshot, newestReading, newestSnapshot, packSnapshot, sourcesOf, textsOf } from '../store/snapshots.ts';
 import type { AmendmentsInput } from './inputs.ts';
 import { Problem } from './problem.ts';
+import { howProcessesRead } from './reading-process.ts';
 
 export interface ProjectView extends ProjectRow {
   snapshotId: string;
@@ -99,13 +102,29 @@ export function addProject(store: Store, snapshot: Snapshot, plans: Plan[], orig
 /** Changes a project's corrections. The writer tells which version it saw; nobody's work is written over. */
 export function changeAmendments(store: Store, projectId: string, input: AmendmentsInput): StoredAmendments {
   const amendments = AMENDMENTS.check(input.amendments, 'amendments');
+  const before = amendmentsOf(store, projectId)?.amendments;
   if (!updateAmendments(store, projectId, input.version, amendments)) {
     const current = amendmentsOf(store, projectId);
     if (!current) throw noProject();
     const detail = 'Routes and parts were corrected in another tab since you opened this one. Theirs are shown now.';
     throw new Problem('changed-elsewhere', 'Changed elsewhere', detail, { current });
   }
+  sharePackages(amendments, before);
   return amendmentsOf(store, projectId)!;
+}
+
+/** What was newly measured of packages goes for other apps on this machine too, as they are read next. */
+function sharePackages({ measured }: Amendments, before: Amendments | undefined): void {
+  const { memory } = howProcessesRead();
+  if (!measured || memory === null || JSON.stringify(measured) === JSON.stringify(before?.measured)) return;
+  const known = before?.measured?.modules ?? {};
+  const news = packageTimes({
+    ...measured,
+    modules: Object.fromEntries(
+      Object.entries(measured.modules ?? {}).filter(([path, { ms }]) => known[path]?.ms !== ms),
+    ),
+  });
+  keepPackageTimes(memory, news, Date.now());
 }
 
 /** Opens a project file that somebody brought. */

@@ -14,13 +14,13 @@ describe('what running modules costs', () => {
   const { weight } = weightOf('lodash-es', null)!;
 
   it('is measured, goes by the table of packages, or by size alone', () => {
-    expect(evaluationCost(app, [0])).toEqual({ measuredMs: 0, estimatedBytes: 1000, tabledBytes: 0 });
-    expect(evaluationCost(app, [1])).toEqual({ measuredMs: 7, estimatedBytes: 0, tabledBytes: 0 });
-    expect(evaluationCost(app, [2])).toEqual({ measuredMs: 0, estimatedBytes: 0, tabledBytes: 0 });
-    expect(evaluationCost(app, [4])).toEqual({ measuredMs: 0, estimatedBytes: 1000, tabledBytes: 0 });
+    expect(evaluationCost(app, [0])).toEqual({ measuredMs: 0, elsewhereMs: 0, estimatedBytes: 1000, tabledBytes: 0 });
+    expect(evaluationCost(app, [1])).toEqual({ measuredMs: 7, elsewhereMs: 0, estimatedBytes: 0, tabledBytes: 0 });
+    expect(evaluationCost(app, [2])).toEqual({ measuredMs: 0, elsewhereMs: 0, estimatedBytes: 0, tabledBytes: 0 });
+    expect(evaluationCost(app, [4])).toEqual({ measuredMs: 0, elsewhereMs: 0, estimatedBytes: 1000, tabledBytes: 0 });
     const dear = evaluationCost(app, [3]);
     expect(weight).toBeGreaterThan(1.5);
-    expect(dear).toEqual({ measuredMs: 0, estimatedBytes: weight * 1000, tabledBytes: weight * 1000 });
+    expect(dear).toEqual({ measuredMs: 0, elsewhereMs: 0, estimatedBytes: weight * 1000, tabledBytes: weight * 1000 });
     expect(evaluationCost(app, [0, 1, 2, 3, 4]).estimatedBytes).toBe(2000 + weight * 1000);
   });
 
@@ -38,6 +38,6 @@ describe('what running modules costs', () => {
       return evaluationCost({ ...rest, modules, packages: copies }, [3]).tabledBytes;
     });
     expect([outer, inner]).toEqual([weight * 1000, 0]);
-    expect(at('3.10.1')).toEqual({ measuredMs: 0, estimatedBytes: weight * 1000, tabledBytes: 0 });
+    expect(at('3.10.1')).toEqual({ measuredMs: 0, elsewhereMs: 0, estimatedBytes: weight * 1000, tabledBytes: 0 });
   });
 });

@@ -4,10 +4,12 @@ import { weightOf } from './package-weights.ts';
 import type { Chunk } from './types.ts';
 
 /** What is known of what running modules costs: measured, or sizes that a device's rate is applied to. */
-export type EvaluationCost = Pick<Chunk, 'measuredMs' | 'estimatedBytes' | 'tabledBytes'>;
+export type EvaluationCost = Pick<Chunk, 'measuredMs' | 'elsewhereMs' | 'estimatedBytes' | 'tabledBytes'>;
 
 interface Columns {
   measured: Float64Array;
+  /** What of that was measured in other apps. */
+  elsewhere: Float64Array;
   /** Minified bytes, as many times as the code of the module's package is dearer than code is on average. */
   estimated: Float64Array;
   tabled: Float64Array;
@@ -23,12 +25,15 @@ function columnsOf(snapshot: Snapshot): Columns {
   for (const p of packages) byName.set(p.name, [...(byName.get(p.name) ?? []), p]);
   const made = {
     measured: new Float64Array(modules.length),
+    elsewhere: new Float64Array(modules.length),
     estimated: new Float64Array(modules.length),
     tabled: new Float64Array(modules.length),
   };
-  modules.forEach(({ path, evaluationMs, bytes, kind, package: name }, m) => {
-    if (evaluationMs !== undefined) {
-      made.measured[m] = evaluationMs;
+  modules.forEach(({ path, evaluationMs, elsewhereMs, bytes, kind, package: name }, m) => {
+    const known = evaluationMs ?? elsewhereMs;
+    if (known !== undefined) {
+      made.measured[m] = known;
+      if (evaluationMs === undefined) made.elsewhere[m] = known;
       return;
     }
     if (kind === 'style') return;
@@ -50,10 +55,11 @@ function versionAt(copies: readonly Package[], path: string): string | null {
 
 /** The sums of some modules. */
 export function evaluationCost(snapshot: Snapshot, modules: readonly number[]): EvaluationCost {
-  const { measured, estimated, tabled } = columnsOf(snapshot);
-  const sum = { measuredMs: 0, estimatedBytes: 0, tabledBytes: 0 };
+  const { measured, elsewhere, estimated, tabled } = columnsOf(snapshot);
+  const sum = { measuredMs: 0, elsewhereMs: 0, estimatedBytes: 0, tabledBytes: 0 };
   for (const m of modules) {
     sum.measuredMs += measured[m];
+    sum.elsewhereMs += elsewhere[m];
     sum.estimatedBytes += estimated[m];
     sum.tabledBytes += tabled[m];
   }

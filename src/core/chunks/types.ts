@@ -45,6 +45,8 @@ export interface Chunk {
   overhead: { minified: number; gzip: number };
   /** Measured evaluation cost at CPU factor 1 where known for a module; the rest is estimated from bytes. */
   measuredMs: number;
+  /** What of that rehearsals of other apps told of packages. */
+  elsewhereMs: number;
   /**
    * Minified bytes whose evaluation cost nobody measured; code of a package counts as many times as the package is dearer than code is
    * on average, where that is known.

@@ -46,9 +46,19 @@ describe('a deferred component', () => {
   });
 
   it('is asked for by the start’s code where no part is known to draw what names it', () => {
-    const { request, timeline } = load({}, { main: { imports: ['frame', 'home', '~row'] }, list: {} });
+    const loose = { main: { imports: ['frame', 'home', 'loose'] }, loose: { imports: ['~row'] }, list: {} };
+    const { request, timeline } = load({}, loose);
     const run = timeline.tasks.find((t) => t.kind === 'evaluate')!.end;
     expect(request('row').discovered).toBeCloseTo(run + IMPORT_DELAY, 6);
+  });
+
+  it('that the entry draws around all is asked for with the first that shows, where that comes with the entry', () => {
+    const asked = (imports: string[]) => load({}, { main: { imports: [...imports, '~row'] }, list: {} });
+    const { request, drawn } = asked(['frame', 'home']);
+    expect(request('row').discovered).toBeCloseTo(drawn('shell') + IMPORT_DELAY, 6);
+    const deferred = asked(['~frame', '~home']);
+    const run = deferred.timeline.tasks.find((t) => t.kind === 'evaluate')!.end;
+    expect(deferred.request('row').discovered).toBeCloseTo(run + IMPORT_DELAY, 6);
   });
 
   it('isn’t asked for by drawing where the document draws what names it', () => {
@@ -109,8 +119,8 @@ describe('a call for data', () => {
   });
 
   it('is made as its module runs where that is said, or where nothing is known to draw it', () => {
-    const data = [call('early', 'home', { begins: 'evaluated' }), call('loose', 'main')];
-    const { request, timeline } = load({ data });
+    const data = [call('early', 'home', { begins: 'evaluated' }), call('loose', 'loose')];
+    const { request, timeline } = load({ data }, { main: { imports: ['frame', 'home', 'loose'] }, loose: {} });
     const run = timeline.tasks.find((t) => t.kind === 'evaluate')!.end;
     for (const id of ['early', 'loose']) expect(request(id).discovered).toBeCloseTo(run, 6);
   });

@@ -9,10 +9,13 @@ import type { Action, ScreenPart } from './types.ts';
 import { Waiting } from './waiting.ts';
 
 /** The part that draws each module's components by script as soon as it can, by the module's position; others aren't known to be drawn so. */
-export function drawersOf({ snapshot, parts, drawing, landing }: Uncompiled): ReadonlyMap<number, number> {
+export function drawersOf({ snapshot, parts, drawing, landing, files }: Uncompiled): ReadonlyMap<number, number> {
   const drawers = new Map<number, number>();
-  // What the entry draws around all comes with the first of them.
-  const first = parts.findIndex((p) => p.id === 'shell' || p.id === 'page');
+  // What the entry draws around all comes with the first of them, where that comes with the entry.
+  const entry = files.groups[files.groupOf(landing.entry)]?.resources ?? [];
+  const shown = parts.findIndex((p) => p.id === 'shell' || p.id === 'page');
+  const isOfEntry = parts[shown]?.needs.every((n) => n.state === 'arrived' || entry.includes(n.resource));
+  const first = isOfEntry ? shown : -1;
   parts.forEach((part, at) => {
     if (!drawsAtOnce(part)) return;
     const own = modulesOfPart(snapshot, landing.route, part.id);

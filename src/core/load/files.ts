@@ -315,13 +315,17 @@ export function addressOfChunk(chunk: Chunk, base: string): string {
 function chunkFile(
   chunk: Chunk,
   base: string,
-): Pick<Resource, 'address' | 'origin' | 'name' | 'type' | 'bytes' | 'cpuMs' | 'estimatedBytes' | 'tabledBytes'> {
+): Pick<
+  Resource,
+  'address' | 'origin' | 'name' | 'type' | 'bytes' | 'cpuMs' | 'tabledMs' | 'estimatedBytes' | 'tabledBytes'
+> {
   return {
     ...placed(addressOfChunk(chunk, base)),
     name: chunk.name,
     type: chunk.kind,
     bytes: chunk.bytes.gzip,
     cpuMs: chunk.measuredMs,
+    ...(chunk.elsewhereMs > 0 ? { tabledMs: chunk.elsewhereMs } : {}),
     estimatedBytes: chunk.estimatedBytes,
     tabledBytes: chunk.tabledBytes,
   };

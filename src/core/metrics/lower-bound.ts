@@ -21,7 +21,7 @@ export function lowerBound(snapshot: Snapshot, route: Route, conditions: Conditi
   for (const module of snapshot.modules) {
     if (!paths.has(module.path) || module.kind === 'style') continue;
     bytes += module.bytes.marginal;
-    last = Math.min(last, module.evaluationMs ?? module.bytes.minified * rateOf(conditions));
+    last = Math.min(last, module.evaluationMs ?? module.elsewhereMs ?? module.bytes.minified * rateOf(conditions));
   }
   return bound(route.document, bytes, Number.isFinite(last) ? last : 0, conditions);
 }

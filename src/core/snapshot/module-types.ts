@@ -31,6 +31,8 @@ export const MODULE = named(
     sideEffects: FLAG,
     /** Measured evaluation cost in ms on the reference device (CPU factor 1), where somebody measured it. */
     evaluationMs: optional(MILLIS),
+    /** The same as rehearsals of other apps told of its package’s file. */
+    elsewhereMs: optional(MILLIS),
     /** As it runs it makes something that formats numbers, dates or texts of a language (`Intl`), the first of which on a page is dear. */
     startsFormats: MARK,
     /** Its functions, or what they call, do: always, or under conditions and for what is in lists, which mostly means: once data is there. */

@@ -7,6 +7,7 @@ import { Ahead } from '../memory/ahead.ts';
 import { DiskMemory } from '../memory/disk-memory.ts';
 import { FilesMemory } from '../memory/files-memory.ts';
 import { rememberWith } from '../memory/memory.ts';
+import { withKeptTimes } from '../memory/package-memory.ts';
 import { ReadingsMemory } from '../memory/readings-memory.ts';
 import { readApp } from '../read-app.ts';
 import { workspaceOf } from '../read-source.ts';
@@ -69,7 +70,7 @@ async function read(): Promise<Read> {
   for (const link of links)
     made.snapshot.failed.push({ path: link, line: 1, message: 'a link in the archive; links are not followed' });
   known.settle();
-  return made;
+  return memory === null ? made : { ...made, snapshot: withKeptTimes(memory, made.snapshot) };
 }
 
 let hasRead = false;

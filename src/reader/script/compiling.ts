@@ -1,5 +1,6 @@
 import fs from 'node:fs';
 import path from 'node:path';
+import { describedIn } from '../described-in.ts';
 import { hasDependency } from '../entries/conventions.ts';
 import type { PackageDescription } from '../entries/types.ts';
 import { textIfThere } from '../folder-files.ts';
@@ -30,7 +31,7 @@ const ASKED = /^(jsxImportSource|experimentalDecorators|useDefineForClassFields|
 export function compilingOf(root: string, description: PackageDescription, bounds = root): Compiling {
   const said = new Map<string, unknown>();
   for (const name of ['tsconfig.json', 'jsconfig.json', 'tsconfig.app.json'])
-    if (said.size === 0) take({ root, bounds }, path.join(root, name), said);
+    if (said.size === 0 && describedIn(root, name) !== null) take({ root, bounds }, path.join(root, name), said);
   const source = said.get('jsxImportSource');
   const jsxImportSource =
     typeof source === 'string' && source.length <= 200

@@ -94,6 +94,7 @@ class Made {
         `What stands in the document of ${pattern} is drawn by the app's own server, which isn't run here. Build the app and rehearse its output instead.`,
         pattern,
       );
+    this.refuseUnlinked();
     if (this.isBuilt) this.files.addBuilt();
     else {
       this.told.push(...this.files.addChunks(this.applied.texts, program, [...new Set(this.watched.values())]));
@@ -120,6 +121,16 @@ class Made {
       answering: (request) => this.answer(request),
       ...{ program, app, watched: this.watched, actWords: this.actWords(route), told: this.told },
     };
+  }
+
+  /** Packages of Angular only run once their own build has linked them. */
+  private refuseUnlinked(): void {
+    if (this.isBuilt || !this.app.snapshot.packages.some((p) => p.name === '@angular/core')) return;
+    throw new InputError(
+      'Linked by its own build',
+      'Packages and components of Angular only run once its own build has linked them, which isn’t run here. Build the app and rehearse its output instead.',
+      '@angular/core',
+    );
   }
 
   private actWords(route: Route): string | null {

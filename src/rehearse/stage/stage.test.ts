@@ -151,6 +151,18 @@ describe('a site', () => {
     expect(() => at('/berth/7')).toThrow(/isn’t an address of \/berths\/:id/);
   });
 
+  it('isn’t made of packages that only their own build can link', () => {
+    const angular = folderOf({
+      ...APP,
+      'index.html': '<a-page></a-page><script type="module" src="/main.ts"></script>',
+      'main.ts': "import '@angular/core';\nexport const routes = [];",
+      'node_modules/@angular/core/package.json': '{ "name": "@angular/core", "version": "21.0.0", "main": "index.js" }',
+      'node_modules/@angular/core/index.js': 'export const core = 1;',
+    });
+    const applied = applyPlan(angular, BASELINE);
+    expect(() => siteFor(applied, '/', { folder: angular })).toThrow(/linked them/);
+  });
+
   it('isn’t made of routes that the server draws', () => {
     const notes = { 'yokeline.app.json': '{ "routes": { "/": { "rendering": "server" } } }' };
     const drawn = folderOf({ ...APP, ...notes });
