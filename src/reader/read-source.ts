@@ -19,7 +19,6 @@ import type { FoundEntry, FoundStart, PackageDescription } from './entries/types
 import { type ReadProgress, SourceGraph } from './graph/source-graph.ts';
 import { withActParts } from './parts/act-parts.ts';
 import { drawsOf } from './parts/draws.ts';
-import type { DrawnApp } from './parts/find-parts.ts';
 import { addMadePieces } from './parts/made-pieces.ts';
 import { frameOf } from './parts/shells.ts';
 import { type Built, frameWritten } from './parts/written-frame.ts';

@@ -4,7 +4,7 @@ import path from 'node:path';
 
 /** Files that packages of frameworks have, by the names under which compilers ask for them. */
 const ENTRIES = [
-  ...['index', 'client', 'jsx-runtime', 'dynamic', 'document', 'hooks', 'reactivity', 'store', 'decorators'],
+  ...['index', 'client', 'jsx-runtime', 'dynamic', 'document', 'hooks', 'reactivity', 'store', 'decorators', 'web'],
   ...['directives/until', 'directives/when'],
   ...['internal/client', 'internal/disclose-version', 'internal/flags/legacy'],
 ];

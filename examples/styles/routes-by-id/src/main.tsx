@@ -1,0 +1,4 @@
+import { createRouter } from '@loft/router';
+import { routeTree } from './route-tree';
+
+export const router = createRouter({ routeTree });

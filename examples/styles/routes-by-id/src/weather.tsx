@@ -1,0 +1,3 @@
+export function Weather() {
+  return <p>Fair</p>;
+}

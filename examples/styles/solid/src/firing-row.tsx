@@ -1,0 +1,3 @@
+export function FiringRow(props: { degrees: number }) {
+  return <li>{props.degrees} degrees</li>;
+}

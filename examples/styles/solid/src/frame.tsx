@@ -1,0 +1,8 @@
+export function Frame(props: { children: unknown }) {
+  return (
+    <>
+      <header>Kiln</header>
+      <main>{props.children}</main>
+    </>
+  );
+}

@@ -1,0 +1,1 @@
+export const NewFiring = () => <form>When?</form>;

@@ -1,0 +1,3 @@
+export default function Glazes() {
+  return <p>Glazes</p>;
+}

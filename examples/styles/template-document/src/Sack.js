@@ -1,0 +1,5 @@
+import React from 'react';
+
+export default function Sack({ flour }) {
+  return <li>{flour.name}</li>;
+}

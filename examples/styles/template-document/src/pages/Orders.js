@@ -1,0 +1,5 @@
+import React from 'react';
+
+export default function Orders() {
+  return <p>Orders</p>;
+}
