@@ -60,7 +60,10 @@ export function addRehearse(program: Command): void {
       '--data <where>',
       'answers to calls for data: a folder, a recording (.har), or the address of a server; made up without it',
     )
-    .option('--act <part>', 'part behind an act, by its id: pressed once the landing has come to rest')
+    .option(
+      '--act <part>',
+      'part behind an act, by its id, or route that a link leads to, by its pattern: pressed once the landing has come to rest',
+    )
     .option('--learn', 'write what was measured into the project file, for its predictions')
     .option(...WORKSPACE)
     .option(...STARTS);

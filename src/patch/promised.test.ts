@@ -17,8 +17,11 @@ import { sourcePatch } from './patch.ts';
 
 afterAll(removeFolders);
 
-/** An edit adds a few bytes of its own, and packets fall otherwise: so far may a time be off, in ms. */
-const NEAR_MS = 25;
+/**
+ * An edit adds a few bytes of its own, packets fall otherwise, and a frame may be painted before or after what is drawn next: so far may a time
+ * be off, in ms.
+ */
+const NEAR_MS = 40;
 const NEAR_BYTES = 400;
 
 function figuresOf(app: Snapshot, plan: Plan) {

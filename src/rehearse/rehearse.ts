@@ -10,6 +10,7 @@ import { remembering } from '../reader/memory/remembering.ts';
 import type { ReadOptions } from '../reader/read-app.ts';
 import { connectsLater, findBrowser, NO_BROWSER } from './browser/find-browser.ts';
 import { busyShare, stolenShare, ticks } from './measure/machine.ts';
+import type { Pressed } from './measure/press.ts';
 import { type RunLanding, runLanding } from './measure/run-landing.ts';
 import type { Speaking } from './serve/server.ts';
 import { ServerBeside } from './serve/server-beside.ts';
@@ -127,8 +128,8 @@ async function oneRun(
   for (let waited = 0; busy > TOO_BUSY && waited < MOST_WAITS && !stopped(); waited++) busy = await busyShare();
   if (busy > TOO_BUSY) told.push('other programs kept this machine busy, so that times are too long');
   const address = `${server.scheme}://${HOST}${site.address}`;
-  const words = site.actWords;
-  const land = () => withStolen(() => runLanding(program, address, conditions, server.led, earlier, stopped, words));
+  const land = () =>
+    withStolen(() => runLanding(program, address, conditions, server.led, earlier, stopped, site.pressed));
   let { done, stolen } = await land();
   if (isUneven(done, stolen) && !stopped()) {
     const again = await land();
@@ -141,7 +142,9 @@ async function oneRun(
   else if (isUneven(done, stolen))
     told.push('this machine became faster or slower during a run, so that predictions beside it may be off by as much');
   if (!done.sandboxed) told.push('the browser ran without its sandbox, which this system or user doesn’t give it');
-  if (done.pressed === false) told.push(`nothing on the page says “${words}”: the act couldn’t be done`);
+  if (done.pressed === false && site.pressed) told.push(notPressed(site.pressed));
+  if (done.pressed && done.raw.clicks.length === 0)
+    told.push('what was pressed opened another document: what came of it isn’t told, nor what was before it');
   if (stopped() && !done.quiet) return null;
   if (!done.quiet) told.push('the page never came to rest: it was looked at for a minute and a half');
   const { app, program: landing, watched } = site;
@@ -150,6 +153,12 @@ async function oneRun(
     run: { ...run, busy: Math.max(busy, stolen), slowed: done.slowed, errors: done.errors },
     version: done.version,
   };
+}
+
+function notPressed(what: Pressed): string {
+  return 'words' in what
+    ? `nothing on the page says “${what.words}”: the act couldn’t be done`
+    : `no link on the page leads to ${what.linkTo}: the move couldn’t be made`;
 }
 
 /** By so much the machine may become faster or slower during a run. */

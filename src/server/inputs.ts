@@ -113,7 +113,7 @@ export class RehearsalInput extends PatchInput {
   @MaxLength(4000)
   data?: string;
 
-  /** A part behind an act, by its id. */
+  /** A part behind an act, by its id, or a route that is moved to, by its pattern. */
   @IsOptional()
   @IsString()
   @Length(1, 200)

@@ -10,7 +10,7 @@ export const QUANTITIES = {
   interactive: { name: 'Interactive', predicted: ({ milestones }) => milestones.interactive },
   contentLoaded: { name: 'Document and its scripts', predicted: ({ timeline }) => timeline.moments.domContentLoaded },
   load: { name: 'Load event', predicted: ({ timeline }) => timeline.moments.load },
-  wait: { name: 'Wait for the act', predicted: ({ wait }) => wait ?? Number.NaN },
+  wait: { name: 'Wait for the act or move', predicted: ({ wait }) => wait ?? Number.NaN },
 } as const satisfies Partial<Record<keyof RehearsedMoments, { name: string; predicted: (of: Predicted) => number }>>;
 
 export type Quantity = keyof typeof QUANTITIES;

@@ -6,6 +6,7 @@ import type { RecordedRequest } from '../recordings/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { movedTo } from './acts.ts';
 import { drawingTimes } from './drawing-times.ts';
 import type { RawEntry, RawLanding } from './raw.ts';
 import type { RehearsedPart, RehearsedRun, RehearsedTask } from './types.ts';
@@ -19,12 +20,14 @@ export function watchedModules(
 ): Map<string, number> {
   const route = snapshot.routes.find((r) => r.pattern === pattern)!;
   const { moduleAt } = graphIndex(snapshot);
-  return new Map(
-    [...program.parts.map((p) => p.id), ...(act === undefined ? [] : [act])].flatMap((id): [string, number][] => {
-      const module = moduleAt.get(modulesOfPart(snapshot, route, id).at(-1) ?? '');
-      return module === undefined ? [] : [[id, module]];
-    }),
-  );
+  const drawnBy = (id: string, path = modulesOfPart(snapshot, route, id).at(-1)): [string, number][] => {
+    const module = moduleAt.get(path ?? '');
+    return module === undefined ? [] : [[id, module]];
+  };
+  return new Map([
+    ...program.parts.flatMap((p) => drawnBy(p.id)),
+    ...(act === undefined ? [] : drawnBy(act, movedTo(snapshot, pattern, act)?.page)),
+  ]);
 }
 
 /** What was run: the landing, the files that it had, and the module of each part. */
@@ -34,7 +37,7 @@ export interface Landed {
   snapshot: Snapshot;
   conditions: Conditions;
   watched: ReadonlyMap<string, number>;
-  /** The part that was acted on. */
+  /** The part that was acted on, or the route that was moved to. */
   act?: string;
 }
 

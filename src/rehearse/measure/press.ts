@@ -1,10 +1,35 @@
 import type { Locator, Page } from 'playwright-core';
+import { addressMatches } from '../stage/addresses.ts';
 
 /** So long it is waited for what is pressed, in ms. */
 const PATIENCE_MS = 3000;
 
-/** Presses the first thing on a page with these words: a button or link, else whatever says them. Gives whether there was one. */
-export async function press(page: Page, words: string): Promise<boolean> {
+/** What is pressed on a page: what says some words, or a link to an address of a route, by its pattern. `others`: patterns of other routes, whose own addresses aren’t meant. */
+export type Pressed = { words: string } | { linkTo: string; others: readonly string[] };
+
+/** Presses the first of it that can be; gives whether there was one. */
+export function press(page: Page, what: Pressed): Promise<boolean> {
+  return 'words' in what ? pressWords(page, what.words) : follow(page, what.linkTo, what.others);
+}
+
+/** Follows the first link to an address that a pattern means. */
+async function follow(page: Page, pattern: string, others: readonly string[]): Promise<boolean> {
+  const links = page.locator('a[href]').filter({ visible: true });
+  for (const link of await links.all()) {
+    const address = await link.evaluate((a) => new URL((a as unknown as { href: string }).href).pathname);
+    if (!addressMatches(pattern, address) || others.includes(address)) continue;
+    try {
+      await link.click({ timeout: PATIENCE_MS });
+      return true;
+    } catch {
+      // It is covered, or doesn't stay: another one is tried.
+    }
+  }
+  return false;
+}
+
+/** Presses the first thing with these words: a button or link, else whatever says them. */
+async function pressWords(page: Page, words: string): Promise<boolean> {
   const said = new RegExp(words.trim().split(/\s+/).map(escaped).join('\\s+'), 'i');
   const places: Locator[] = [
     page.getByRole('button', { name: said }),

@@ -3,7 +3,7 @@ import type { RawLanding } from '../../core/rehearsals/raw.ts';
 import type { RehearsedTask } from '../../core/rehearsals/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
 import { type Led, OpenBrowser } from '../browser/open-browser.ts';
-import { press } from './press.ts';
+import { type Pressed, press } from './press.ts';
 import { Quiet } from './quiet.ts';
 import { gather, record } from './recorder.ts';
 import { tasksOf, traced } from './trace.ts';
@@ -29,7 +29,7 @@ export interface RunLanding {
 const MOST_ERRORS = 20;
 
 /**
- * Lands on an address in a browser with a new profile, after so many earlier visits. `act`: the words on what is pressed once the page has come
+ * Lands on an address in a browser with a new profile, after so many earlier visits. `act`: what is pressed once the page has come
  * to rest.
  */
 export async function runLanding(
@@ -39,7 +39,7 @@ export async function runLanding(
   led: Led,
   earlier: number,
   stopped: () => boolean,
-  act: string | null = null,
+  act: Pressed | null = null,
 ): Promise<RunLanding> {
   const profile = OpenBrowser.newProfile();
   try {
@@ -57,7 +57,7 @@ async function visit(
   device: Conditions['device'],
   led: Led,
   stopped: () => boolean,
-  act: string | null,
+  act: Pressed | null,
 ): Promise<RunLanding> {
   const browser = await OpenBrowser.start(program, profile, device, led);
   const { page, tools, version, sandboxed } = browser;
@@ -72,10 +72,13 @@ async function visit(
     await page.goto(address, { waitUntil: 'load', timeout: 90_000 });
     const rest = () => quiet.come(() => page.evaluate(progress), device.cpuFactor, stopped);
     const rested = await rest();
+    const landed = act === null ? null : await page.evaluate(gather);
     const found = act === null || stopped() ? null : await press(page, act);
     if (found) await rest();
     const events = await end();
-    const raw = await page.evaluate(gather);
+    const last = await page.evaluate(gather);
+    // Where another document was opened, nothing of this one is left in it.
+    const raw = found && landed && last.clicks.length === 0 ? landed : last;
     return {
       raw,
       tasks: tasksOf(events, address),

@@ -5,6 +5,7 @@ import { handedHints, handedTags } from '../../core/handoff/handed-hints.ts';
 import { compileLoad } from '../../core/load/compile.ts';
 import { ROWS } from '../../core/load/list-lengths.ts';
 import type { LoadProgram, Resource } from '../../core/load/types.ts';
+import { movedTo } from '../../core/rehearsals/acts.ts';
 import { watchedModules } from '../../core/rehearsals/read-run.ts';
 import type { Entry } from '../../core/snapshot/module-types.ts';
 import { ASSUMED_ANSWER, type Route } from '../../core/snapshot/route-types.ts';
@@ -13,6 +14,7 @@ import type { AnswerShape } from '../../reader/answers/answer-shapes.ts';
 import { textIfThere } from '../../reader/folder-files.ts';
 import { withBase } from '../../reader/html-document.ts';
 import { servedPath } from '../../reader/served-files.ts';
+import type { Pressed } from '../measure/press.ts';
 import type { Answer, Answering, Request } from '../serve/types.ts';
 import { addressMatches, addressOn } from './addresses.ts';
 import type { DataAnswers } from './answers.ts';
@@ -39,8 +41,8 @@ export interface Site {
   app: PlannedApp;
   /** The module that draws each part of the landing: calls of what these export are noted. */
   watched: ReadonlyMap<string, number>;
-  /** The words on what is pressed for the act; null where nothing is. */
-  actWords: string | null;
+  /** What is pressed for the act or move; null where nothing is. */
+  pressed: Pressed | null;
   told: string[];
 }
 
@@ -53,7 +55,7 @@ export interface SiteOptions {
   data?: DataAnswers;
   /** What answers look like that nothing else gives, by their addresses. */
   shapes?: ReadonlyMap<string, AnswerShape>;
-  /** The part that is acted on, by its id. */
+  /** The part that is acted on, by its id, or the route that is moved to, by its pattern. */
   act?: string;
   /** It is served over encrypted connections; so it is unless said. */
   isSecure?: boolean;
@@ -119,7 +121,7 @@ class Made {
       hosts: [HOST, ...origins.map((o) => new URL(o).hostname)],
       ...{ address, answers },
       answering: (request) => this.answer(request),
-      ...{ program, app, watched: this.watched, actWords: this.actWords(route), told: this.told },
+      ...{ program, app, watched: this.watched, pressed: this.pressed(route), told: this.told },
     };
   }
 
@@ -133,13 +135,21 @@ class Made {
     );
   }
 
-  private actWords(route: Route): string | null {
+  private pressed(route: Route): Pressed | null {
     const { act } = this.options;
     if (act === undefined) return null;
     const part = route.parts.find((p) => p.id === act);
-    if (part?.action) return part.action;
+    if (part?.action) return { words: part.action };
+    const patterns = this.app.snapshot.routes.map((r) => r.pattern);
+    if (movedTo(this.app.snapshot, route.pattern, act))
+      return { linkTo: act, others: patterns.filter((p) => p !== act) };
     const known = route.parts.flatMap((p) => (p.action ? [p.id] : [])).join(', ') || 'none';
-    throw new InputError('No such act', `Parts of ${route.pattern} behind an act: ${known}.`, act);
+    const others = patterns.filter((p) => p !== route.pattern).join(', ');
+    throw new InputError(
+      'No such act',
+      `Parts of ${route.pattern} behind an act: ${known}. Routes that can be moved to: ${others || 'none'}.`,
+      act,
+    );
   }
 
   /** Whether the files of a production build are served. */

@@ -3,6 +3,7 @@
 import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { Plan } from '../../core/plan/types.ts';
+import { movedTo } from '../../core/rehearsals/acts.ts';
 import { measuredOf } from '../../core/rehearsals/summary.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
 import type { RehearsalState } from '../../server/rehearsal-jobs.ts';
@@ -15,7 +16,7 @@ export interface RehearsalWishes {
   runs: number;
   address: string;
   data: string;
-  /** The part that is acted on once the landing has come to rest, by its id; empty: nothing is done. */
+  /** The part that is acted on once the landing has come to rest, by its id, or the route that is moved to, by its pattern; empty: nothing is done. */
   act: string;
   /** The baseline is run as well, so that what the plan gains is told. */
   withBaseline: boolean;
@@ -69,7 +70,7 @@ export async function rehearse(plans: readonly Plan[], allow: boolean): Promise<
   const more = {
     ...(address ? { address } : {}),
     ...(data ? { data } : {}),
-    ...(parts.some((p) => p.id === act && p.action) ? { act } : {}),
+    ...(parts.some((p) => p.id === act && p.action) || (app && movedTo(app, route, act)) ? { act } : {}),
     ...(allow ? { allow } : {}),
   };
   useRehearsals.setState({ trouble: null });

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { BASELINE } from '../../../../core/plan/types.ts';
+import { movedTo } from '../../../../core/rehearsals/acts.ts';
 import { NumberField, PickField, TextField } from '../../../parts/field.tsx';
 import { rehearse, stopRehearsing, useRehearsals } from '../../../state/rehearsals.ts';
 import { useConditions, usePlan, useWorkbench } from '../../../state/workbench.ts';
@@ -117,8 +118,13 @@ function DataField() {
 /** The acts that can be done on a route: by the part that each brings. */
 function useActs(route: string): { value: string; label: string }[] {
   const app = useWorkbench((s) => s.app);
-  const parts = app?.routes.find((r) => r.pattern === route)?.parts ?? [];
-  return parts.flatMap(({ id, name, action }) => (action ? [{ value: id, label: `${action}: ${name}` }] : []));
+  if (!app) return [];
+  const parts = app.routes.find((r) => r.pattern === route)?.parts ?? [];
+  const moves = app.routes.filter(({ pattern }) => movedTo(app, route, pattern));
+  return [
+    ...parts.flatMap(({ id, name, action }) => (action ? [{ value: id, label: `${action}: ${name}` }] : [])),
+    ...moves.map(({ pattern }) => ({ value: pattern, label: `move to ${pattern}` })),
+  ];
 }
 
 function Running() {
