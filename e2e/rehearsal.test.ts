@@ -54,10 +54,13 @@ it('is made from the interface, seen beside the prediction, and moves it when it
 it('is made on the command line, of a plan against another one, and can be learnt from', () => {
   const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-rehearsal-'));
   const file = path.join(folder, 'sample.yokeline.json');
+  // What is learnt of packages stays in here.
+  const env = { ...process.env, YOKELINE_READING_CACHE: path.join(folder, 'cache') };
   const yokeline = (...args: string[]) =>
     execFileSync(process.execPath, ['bin/yokeline.mjs', ...args, '--json'], {
       encoding: 'utf8',
       stdio: ['ignore', 'pipe', 'ignore'],
+      env,
     });
   yokeline('read', 'examples/saltmarsh-ferries', '--out', file);
   const project = JSON.parse(fs.readFileSync(file, 'utf8'));
@@ -89,6 +92,18 @@ it('is made on the command line, of a plan against another one, and can be learn
   const { measured } = JSON.parse(fs.readFileSync(file, 'utf8')).amendments;
   expect(Object.keys(measured.modules)).toContain('src/main.tsx');
   expect(measured.draws['/timetable'].shell).toBeGreaterThan(0);
+
+  // Another app with the same packages is told what they took.
+  const other = path.join(folder, 'other.yokeline.json');
+  yokeline('read', 'examples/saltmarsh-ferries', '--out', other);
+  const { modules } = JSON.parse(fs.readFileSync(other, 'utf8')).snapshot;
+  const told = modules.filter((m: { elsewhereMs?: number }) => m.elsewhereMs !== undefined);
+  expect(told.length).toBeGreaterThan(3);
+  expect(told.every((m: { package: string | null }) => m.package !== null)).toBe(true);
+
+  const moved = JSON.parse(yokeline('rehearse', file, ...options, '--act', '/harbour'));
+  expect(moved.rehearsal.told.join()).not.toMatch(/move couldn’t be made/);
+  expect(moved.rehearsal.runs[0].moments.wait).toBeGreaterThan(0);
   fs.rmSync(folder, { recursive: true });
 });
 

@@ -259,7 +259,7 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
   const calls: Record<number, [began: number, ended: number, whole: boolean][]> = {};
   const MOST_CALLS = 100;
   /** Under which names what draws is kept that isn’t a function itself. */
-  const DRAWING = ['render', 'setup', 'type'];
+  const DRAWING = ['render', 'setup', 'type', 'component'];
 
   function noted(m: Module, call: () => Value): Value {
     const own = (calls[m.id] ??= []);
@@ -285,6 +285,9 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
     const component = value as Record<string, Value>;
     for (const name of DRAWING)
       if (typeof component[name] === 'function') component[name] = asWatched(m, component[name]);
+    // A route that holds what it draws among its options.
+    const { options } = component;
+    if (typeof options === 'object' && options !== null && !Object.isFrozen(options)) asWatched(m, options);
     return value;
   }
 
