@@ -93,14 +93,6 @@ it('is made on the command line, of a plan against another one, and can be learn
   expect(Object.keys(measured.modules)).toContain('src/main.tsx');
   expect(measured.draws['/timetable'].shell).toBeGreaterThan(0);
 
-  // Another app with the same packages is told what they took.
-  const other = path.join(folder, 'other.yokeline.json');
-  yokeline('read', 'examples/saltmarsh-ferries', '--out', other);
-  const { modules } = JSON.parse(fs.readFileSync(other, 'utf8')).snapshot;
-  const told = modules.filter((m: { elsewhereMs?: number }) => m.elsewhereMs !== undefined);
-  expect(told.length).toBeGreaterThan(3);
-  expect(told.every((m: { package: string | null }) => m.package !== null)).toBe(true);
-
   const moved = JSON.parse(yokeline('rehearse', file, ...options, '--act', '/harbour'));
   expect(moved.rehearsal.told.join()).not.toMatch(/move couldn’t be made/);
   expect(moved.rehearsal.runs[0].moments.wait).toBeGreaterThan(0);

@@ -1,11 +1,19 @@
 import { holdsUp, keptIn } from '../parts/from-answers.ts';
-import { loaderAt } from '../routes/expressions.ts';
-import { makesParented } from '../routes/parented.ts';
 import type { SourceText } from '../source-text.ts';
 import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { addressOf } from './address-of.ts';
 import type { Address, Ask, AskingFunction, AskSheet } from './ask-sheet.ts';
 import { noteEndpoints } from './endpoints.ts';
+import {
+  CALLED_KEYS,
+  classAround,
+  dotted,
+  isLoader,
+  keysPickedBy,
+  nameOfFunction,
+  optionsOf,
+  roleOf,
+} from './function-names.ts';
 
 /** The type that is stated of what a call gives, as written. `above`: what is around it. */
 type Stated = (call: SyntaxNode, above: readonly SyntaxNode[]) => string | null;
@@ -83,13 +91,6 @@ function noteNames(node: SyntaxNode, above: readonly SyntaxNode[], { constants, 
 function pickedBy({ arguments: given }: SyntaxNode): string[] {
   const [first] = given as SyntaxNode[];
   return first && isFunction(first) ? keysPickedBy(first) : [];
-}
-
-/** The keys that a function takes of what it is given, where it does nothing else. */
-function keysPickedBy(fn: SyntaxNode): string[] {
-  const name = nameOf((fn.params as unknown[])[0]);
-  const picked = isNode(fn.body) ? dotted(fn.body) : null;
-  return name !== null && picked?.startsWith(`${name}.`) ? picked.split('.').slice(1) : [];
 }
 
 /** Fields of classes that hold an instance: `tides = inject(TideService)`, `constructor(private tides: TideService)`. */
@@ -230,14 +231,6 @@ function placeOf(above: readonly SyntaxNode[], sheet: AskSheet): Place {
   return { asks: sheet.top, parameters: [], onAct };
 }
 
-/** The object that a function gives where it does nothing else: `() => ({ queryKey, queryFn })`. */
-function optionsOf(fn: SyntaxNode): SyntaxNode[] {
-  const body = isNode(fn.body) ? bare(fn.body) : null;
-  const only = body?.type === 'BlockStatement' ? (body.body as SyntaxNode[]) : [];
-  const given = only.length === 1 && only[0].type === 'ReturnStatement' ? only[0].argument : body;
-  return isNode(given) && bare(given).type === 'ObjectExpression' ? [bare(given)] : [];
-}
-
 /** The constructor of the class of whose instances something is a field: what its value calls is called with it. */
 function fieldIn(above: readonly SyntaxNode[], at: number, { functions }: AskSheet): AskingFunction | null {
   const { type, static: isStatic } = above[at];
@@ -249,146 +242,6 @@ function fieldIn(above: readonly SyntaxNode[], at: number, { functions }: AskShe
   return known;
 }
 
-/** Keys of options under which a library is handed what it calls by itself. */
-const CALLED_KEYS = /^(queryFn|fetcher|loader|fn|request|load|source|handler|get|effect|task)$/;
-
-/** Those of them that tell by themselves that an object is options, where a function gives it: others may be what a store holds. */
-const GIVEN_KEYS = /^(queryFn|fetcher|loader)$/;
-
-/** What becomes of a function without a name: it runs where it stands, or when somebody acts, or it is only defined. */
-function roleOf(fn: SyntaxNode, above: readonly SyntaxNode[]): 'runs' | 'handler' | 'defined' {
-  // What is given to a store runs there, by its convention: `(id) => async (dispatch) => { … }`.
-  if (/^_?dispatch$/.test(nameOf((fn.params as unknown[])[0]) ?? '')) return 'runs';
-  const parent = above.at(-1);
-  if (isGivenBy(parent, above) && /[lL]oader$/.test(nameOf(holderOf(above)) ?? '')) return 'runs';
-  const holder = parent?.type === 'JSXExpressionContainer' ? above.at(-2) : parent;
-  if (holder?.type === 'JSXAttribute') return /^on[A-Z]/.test(nameOf(holder.name) ?? '') ? 'handler' : 'defined';
-  if (holder?.type === 'Property') {
-    const key = nameOf(holder.key) ?? '';
-    return /^on[A-Z]/.test(key) ? 'handler' : CALLED_KEYS.test(key) ? 'runs' : 'defined';
-  }
-  if (holder?.type !== 'CallExpression' && holder?.type !== 'NewExpression') {
-    // `(async () => { … })()` and `await (…)`.
-    return holder?.type === 'ParenthesizedExpression' && above.at(-2)?.type === 'CallExpression' ? 'runs' : 'defined';
-  }
-  if (holder.callee === fn || !/(^|\.)addEventListener$/.test(dotted(holder.callee) ?? '')) return 'runs';
-  const event = constantText((holder.arguments as SyntaxNode[])[0]) ?? '';
-  return /^(load|DOMContentLoaded|pageshow)$/.test(event) ? 'runs' : 'handler';
-}
-
-/** Whether what stands below a node is what the function around it gives. */
-function isGivenBy(node: SyntaxNode | undefined, above: readonly SyntaxNode[]): boolean {
-  return node !== undefined && (node.type === 'ReturnStatement' || node === above.findLast(isFunction));
-}
-
-/** The name of the innermost function around a place, or of the variable that holds it. */
-function holderOf(above: readonly SyntaxNode[]): unknown {
-  const at = above.findLastIndex(isFunction);
-  return above[at]?.type === 'FunctionDeclaration' ? above[at].id : above[at - 1]?.id;
-}
-
-/** The name under which a function is called from elsewhere: its own, with that of its object or class before. */
-function nameOfFunction(fn: SyntaxNode, above: readonly SyntaxNode[]): string | null {
-  const parent = above.at(-1);
-  if (fn.type === 'FunctionDeclaration') {
-    const isDefault = parent?.type === 'ExportDefaultDeclaration';
-    return nameOf(fn.id) ?? (isDefault ? 'default' : null);
-  }
-  if (isLoader(above)) return loaderAt(fn);
-  if (parent?.type === 'ExportDefaultDeclaration') return 'default';
-  if (parent?.type === 'VariableDeclarator') return nameOf(parent.id);
-  if (parent?.type === 'MethodDefinition' || parent?.type === 'PropertyDefinition') {
-    const owner = classAround(above);
-    const name = nameOf(parent.key);
-    return owner === null || name === null ? null : `${owner}.${name}`;
-  }
-  if (parent?.type === 'Property') {
-    const key = nameOf(parent.key) ?? '';
-    const isCalled = CALLED_KEYS.test(key) && isArgument(key, above);
-    // What a component hands to a hook is called by that, whatever name it gives to what comes back.
-    if (isCalled && above.some(isFunction)) return null;
-    const isOption = /^on[A-Z]/.test(key) || isCalled;
-    return nameInObject(above) ?? (isOption || key === '' ? null : key);
-  }
-  // `memo(function …)`, `defineStore('x', () => …)`, `defineComponent({ … })` under a name.
-  if (parent?.type === 'CallExpression' && (parent.arguments as unknown[]).includes(fn) && !keysPickedBy(fn).length) {
-    if (above.some(isFunction) && runsAtOnce(parent, fn)) return null;
-    const holder = above.at(-2);
-    if (holder?.type === 'VariableDeclarator') return nameOf(holder.id);
-    if (holder?.type === 'ExportDefaultDeclaration') return 'default';
-  }
-  return null;
-}
-
-/** Hooks by whose names they only keep a function for later, or for an act. */
-const KEEPS = /Callback|Event|Mutation|Action|Lazy|Submit|Handler|Debounc|Throttl|Store|Context|Fn$/;
-
-/** Whether what a component calls runs a function that it is handed, whatever name is given to what comes of it: `const tides = useAsync(() => fetchTides())`. */
-function runsAtOnce({ callee }: SyntaxNode, fn: SyntaxNode): boolean {
-  const name = nameOf(callee) ?? '';
-  return optionsOf(fn).length > 0 || (/^(use|create)[A-Z]/.test(name) && !KEEPS.test(name));
-}
-
-/** Whether a place is that of the loader of a route, in an object or an element. */
-function isLoader(above: readonly SyntaxNode[]): boolean {
-  const parent = above.at(-1);
-  if (parent?.type === 'Property')
-    return nameOf(parent.key) === 'loader' && (isOfRoute(above.at(-2)) || makesParented(above.at(-3)));
-  const attribute = parent?.type === 'JSXExpressionContainer' ? above.at(-2) : undefined;
-  return attribute?.type === 'JSXAttribute' && nameOf(attribute.name) === 'loader';
-}
-
-/** Whether an object is a route for a router that loads before it draws. */
-function isOfRoute(object: SyntaxNode | undefined): boolean {
-  if (object?.type !== 'ObjectExpression') return false;
-  return (object.properties as SyntaxNode[]).some((p) =>
-    /^(path|index|element|[cC]omponent)$/.test(nameOf(p.key) ?? ''),
-  );
-}
-
-/** Whether the object around a property is handed to a call, by itself or as what a function gives. */
-function isArgument(key: string, above: readonly SyntaxNode[]): boolean {
-  let given = above.length - 2;
-  const fn = above.findLastIndex(isFunction);
-  if (GIVEN_KEYS.test(key) && fn >= 0 && optionsOf(above[fn])[0] === above[given]) given = fn;
-  const call = above[given - 1];
-  const calls = call?.type === 'CallExpression' || call?.type === 'NewExpression';
-  return calls && (call.arguments as unknown[]).includes(above[given]);
-}
-
-/** `api.tides`, `default.methods.save`: the keys that lead to a function, behind the name of the object, or that of what is made of it. */
-function nameInObject(above: readonly SyntaxNode[]): string | null {
-  const keys: string[] = [];
-  let at = above.length - 1;
-  for (; above[at]?.type === 'Property' || above[at]?.type === 'ObjectExpression'; at--) {
-    if (above[at].type !== 'Property') continue;
-    const key = nameOf(above[at].key);
-    if (key === null) return null;
-    keys.unshift(key);
-  }
-  if (above[at]?.type === 'CallExpression') at--;
-  const holder = above[at];
-  const owner =
-    holder?.type === 'ExportDefaultDeclaration'
-      ? 'default'
-      : holder?.type === 'VariableDeclarator'
-        ? nameOf(holder.id)
-        : null;
-  return owner === null ? null : [owner, ...keys].join('.');
-}
-
-function classAround(above: readonly SyntaxNode[]): string | null {
-  const owner = above.findLast((n) => n.type === 'ClassDeclaration' || n.type === 'ClassExpression');
-  return owner ? (nameOf(owner.id) ?? 'default') : null;
-}
-
-function parametersOf(fn: SyntaxNode): string[] {
-  return (fn.params as SyntaxNode[]).map((p) => {
-    const inner = p.type === 'TSParameterProperty' ? (p.parameter as SyntaxNode) : p;
-    return nameOf(inner.type === 'AssignmentPattern' ? inner.left : inner) ?? '';
-  });
-}
-
 /** What is called, as a dotted name; `this` is the class around, or the methods of a component that is described by an object. */
 function calledAs(callee: unknown, above: readonly SyntaxNode[]): string | null {
   const name = dotted(callee);
@@ -398,13 +251,9 @@ function calledAs(callee: unknown, above: readonly SyntaxNode[]): string | null 
   return owner === null ? null : `${owner}.${name.slice('this.'.length)}`;
 }
 
-function dotted(node: unknown): string | null {
-  if (!isNode(node)) return null;
-  const plain = bare(node);
-  if (plain.type === 'Identifier') return nameOf(plain);
-  if (plain.type === 'ThisExpression') return 'this';
-  if (plain.type === 'ChainExpression') return dotted(plain.expression);
-  if (plain.type !== 'MemberExpression' || plain.computed) return null;
-  const [object, property] = [dotted(plain.object), nameOf(plain.property)];
-  return object === null || property === null ? null : `${object}.${property}`;
+function parametersOf(fn: SyntaxNode): string[] {
+  return (fn.params as SyntaxNode[]).map((p) => {
+    const inner = p.type === 'TSParameterProperty' ? (p.parameter as SyntaxNode) : p;
+    return nameOf(inner.type === 'AssignmentPattern' ? inner.left : inner) ?? '';
+  });
 }

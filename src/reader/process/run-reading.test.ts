@@ -3,6 +3,7 @@ import path from 'node:path';
 import { built } from '../../test-support/built.ts';
 import { folderOf, removeFolders } from '../../test-support/folders.ts';
 import { readLimits } from '../limits.ts';
+import { keepPackageTimes } from '../memory/package-memory.ts';
 import { runReading } from './run-reading.ts';
 
 afterAll(removeFolders);
@@ -120,4 +121,21 @@ describe('a reading', () => {
   it('tells by the field what is wrong in a description', async () => {
     await expect(read({ ...APP, 'package.json': 'null' })).rejects.toMatchObject({ at: 'package.json' });
   });
+});
+
+it('is told what files of packages took in other apps on this machine', async () => {
+  const memory = folderOf({});
+  const folder = folderOf({
+    ...APP,
+    'main.js': "import { tide } from 'tides';\nconsole.log(tide);",
+    'node_modules/tides/package.json': '{ "name": "tides", "version": "1.0.0", "main": "index.js" }',
+    'node_modules/tides/index.js': "export const tide = 'high';",
+  });
+  const read = () =>
+    runReading({ folder, as: 'sources', base: null, workspace: null, starts: [], corrected: [] }, SCRIPT, { memory })
+      .done;
+  const tides = async () => (await read()).snapshot.modules.find((m) => m.package === 'tides')!;
+  const { bytes } = await tides();
+  keepPackageTimes(memory, [{ name: 'tides', file: 'index.js', ms: 7, bytes: bytes.minified }], 1);
+  expect(await tides()).toMatchObject({ elsewhereMs: 7 });
 });

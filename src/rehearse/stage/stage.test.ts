@@ -151,6 +151,12 @@ describe('a site', () => {
     expect(() => at('/berth/7')).toThrow(/isn’t an address of \/berths\/:id/);
   });
 
+  it('knows what is pressed once it has come to rest: a link to another route', () => {
+    const of = (act: string) => siteFor(applyPlan(folder, BASELINE), '/', { folder, act }).pressed;
+    expect(of('/berths/:id')).toEqual({ linkTo: '/berths/:id', others: ['/'] });
+    expect(() => of('/berth')).toThrow(/Routes that can be moved to: \/berths\/:id/);
+  });
+
   it('isn’t made of packages that only their own build can link', () => {
     const angular = folderOf({
       ...APP,
