@@ -92,10 +92,56 @@ it('is made on the command line, of a plan against another one, and can be learn
   const { measured } = JSON.parse(fs.readFileSync(file, 'utf8')).amendments;
   expect(Object.keys(measured.modules)).toContain('src/main.tsx');
   expect(measured.draws['/timetable'].shell).toBeGreaterThan(0);
+  fs.rmSync(folder, { recursive: true });
+});
 
-  const moved = JSON.parse(yokeline('rehearse', file, ...options, '--act', '/harbour'));
-  expect(moved.rehearsal.told.join()).not.toMatch(/move couldn’t be made/);
-  expect(moved.rehearsal.runs[0].moments.wait).toBeGreaterThan(0);
+const MOVES = {
+  'index.html': '<div id="app"></div><script type="module" src="/main.js"></script>',
+  'main.js': `import Home from './home.js';
+const routes = [{ path: '/', component: Home }, { path: '/far', component: () => import('./far.js') }];
+async function show(path) {
+  const { component } = routes.find((r) => r.path === path);
+  const draw = component === Home ? Home : (await component()).default;
+  document.getElementById('app').replaceChildren(...draw());
+}
+addEventListener('click', (e) => {
+  const link = e.target.closest('a[href^="/far"]');
+  if (!link) return;
+  e.preventDefault();
+  history.pushState(null, '', link.href);
+  show(link.pathname);
+});
+show(location.pathname);`,
+  'home.js': `const link = (href) => Object.assign(document.createElement('a'), { href, textContent: href });
+export default function Home() { return [link('/far'), link('/elsewhere')]; }`,
+  'far.js':
+    "export default function Far() { return [Object.assign(document.createElement('h1'), { textContent: 'Far' })]; }",
+};
+
+it.each([
+  ['follows a link, and tells how long the other page is waited for', MOVES, (wait: number | null) => wait! > 0, /^$/],
+  [
+    'tells where a link opens another document, and counts nothing of that',
+    { ...MOVES, 'main.js': MOVES['main.js'].replace('e.preventDefault();', 'return;') },
+    (wait: number | null) => wait === null,
+    /opened another document/,
+  ],
+])('%s', (_, files, isFine, told) => {
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-moves-'));
+  for (const [file, text] of Object.entries(files)) fs.writeFileSync(path.join(folder, file), text);
+  const args = ['rehearse', folder, '--route', '/', '--act', '/far', '--runs', '1', '--device', 'laptop', '--json'];
+  const said = JSON.parse(
+    execFileSync(process.execPath, ['bin/yokeline.mjs', ...args], {
+      encoding: 'utf8',
+      stdio: ['ignore', 'pipe', 'ignore'],
+    }),
+  );
+  const [run] = said.rehearsal.runs;
+  expect(run.errors).toEqual([]);
+  expect(run.moments.firstContent).toBeGreaterThan(0);
+  expect(isFine(run.moments.wait)).toBe(true);
+  const word = said.rehearsal.told.filter((t: string) => /another document|move couldn/.test(t)).join();
+  expect(word).toMatch(told);
   fs.rmSync(folder, { recursive: true });
 });
 
