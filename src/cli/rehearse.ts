@@ -188,5 +188,5 @@ function learn(file: string, project: ProjectFile, rehearsals: readonly Rehearsa
   const measured = learnt(project.snapshot, rehearsals, project.amendments.measured);
   saveProject(file, { ...project, amendments: { ...project.amendments, measured } });
   const { memory } = howProcessesRead();
-  if (memory !== null) keepPackageTimes(memory, packageTimes(measured), Date.now());
+  if (memory !== null) keepPackageTimes(memory, packageTimes(measured, project.amendments.measured), Date.now());
 }

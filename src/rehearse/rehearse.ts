@@ -144,7 +144,7 @@ async function oneRun(
   if (!done.sandboxed) told.push('the browser ran without its sandbox, which this system or user doesn’t give it');
   if (done.pressed === false && site.pressed) told.push(notPressed(site.pressed));
   if (done.pressed && done.raw.clicks.length === 0)
-    told.push('what was pressed opened another document: what came of it isn’t told, nor what was before it');
+    told.push('what was pressed opened another document: what came of it isn’t told');
   if (stopped() && !done.quiet) return null;
   if (!done.quiet) told.push('the page never came to rest: it was looked at for a minute and a half');
   const { app, program: landing, watched } = site;

@@ -116,15 +116,8 @@ export function changeAmendments(store: Store, projectId: string, input: Amendme
 /** What was newly measured of packages goes for other apps on this machine too, as they are read next. */
 function sharePackages({ measured }: Amendments, before: Amendments | undefined): void {
   const { memory } = howProcessesRead();
-  if (!measured || memory === null || JSON.stringify(measured) === JSON.stringify(before?.measured)) return;
-  const known = before?.measured?.modules ?? {};
-  const news = packageTimes({
-    ...measured,
-    modules: Object.fromEntries(
-      Object.entries(measured.modules ?? {}).filter(([path, { ms }]) => known[path]?.ms !== ms),
-    ),
-  });
-  keepPackageTimes(memory, news, Date.now());
+  const news = measured ? packageTimes(measured, before?.measured) : [];
+  if (memory !== null && news.length > 0) keepPackageTimes(memory, news, Date.now());
 }
 
 /** Opens a project file that somebody brought. */

@@ -1,10 +1,13 @@
-import type { Package } from '../snapshot/module-types.ts';
+import type { Module, Package } from '../snapshot/module-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { weightOf } from './package-weights.ts';
 import type { Chunk } from './types.ts';
 
 /** What is known of what running modules costs: measured, or sizes that a device's rate is applied to. */
 export type EvaluationCost = Pick<Chunk, 'measuredMs' | 'elsewhereMs' | 'estimatedBytes' | 'tabledBytes'>;
+
+/** What running a module takes by itself, in ms on the reference device, where somebody measured it: of this app, else of others. */
+export const measuredOf = ({ evaluationMs, elsewhereMs }: Module): number | undefined => evaluationMs ?? elsewhereMs;
 
 interface Columns {
   measured: Float64Array;
@@ -29,11 +32,12 @@ function columnsOf(snapshot: Snapshot): Columns {
     estimated: new Float64Array(modules.length),
     tabled: new Float64Array(modules.length),
   };
-  modules.forEach(({ path, evaluationMs, elsewhereMs, bytes, kind, package: name }, m) => {
-    const known = evaluationMs ?? elsewhereMs;
+  modules.forEach((module, m) => {
+    const { path, bytes, kind, package: name } = module;
+    const known = measuredOf(module);
     if (known !== undefined) {
       made.measured[m] = known;
-      if (evaluationMs === undefined) made.elsewhere[m] = known;
+      if (module.evaluationMs === undefined) made.elsewhere[m] = known;
       return;
     }
     if (kind === 'style') return;

@@ -42,9 +42,9 @@ class ScreenOf {
   private readonly drawnBy: ScreenPart['drawnBy'];
   /** Index of the page among the parts; −1 without one. */
   private page = -1;
-  /** Modules that are drawn by what stands around all pages, and by the page. */
   /** Something of what was drawn formats once data is there, which nothing that is filled with data has paid for yet. */
   private formatsLater = false;
+  /** Modules that are drawn by what stands around all pages, and by the page. */
   private draws: Record<'frame' | 'page', ReadonlySet<number>> | null = null;
 
   constructor(

@@ -1,3 +1,4 @@
+import { measuredOf } from '../chunks/evaluation-cost.ts';
 import type { LoadProgram } from '../load/types.ts';
 import { CODE_RATE, type Conditions, EVALUATION_RATE, REFERENCE_COSTS } from '../sim/conditions.ts';
 import type { Timeline } from '../sim/types.ts';
@@ -21,7 +22,7 @@ export function lowerBound(snapshot: Snapshot, route: Route, conditions: Conditi
   for (const module of snapshot.modules) {
     if (!paths.has(module.path) || module.kind === 'style') continue;
     bytes += module.bytes.marginal;
-    last = Math.min(last, module.evaluationMs ?? module.elsewhereMs ?? module.bytes.minified * rateOf(conditions));
+    last = Math.min(last, measuredOf(module) ?? module.bytes.minified * rateOf(conditions));
   }
   return bound(route.document, bytes, Number.isFinite(last) ? last : 0, conditions);
 }

@@ -19,6 +19,13 @@ it('what was measured of an app says something of the files of its packages', ()
     { name: '@kit/chart', file: 'dist/a.js', ms: 5, bytes: 2000 },
   ]);
   expect(packageTimes({ by: 'a browser' })).toEqual([]);
+  // What was told before isn't told again.
+  const before = {
+    ...measured,
+    modules: { ...measured.modules, 'node_modules/tides/index.js': { ms: 2, bytes: 1000 } },
+  };
+  expect(packageTimes(measured, before).map((t) => t.name)).toEqual(['tides']);
+  expect(packageTimes(measured, measured)).toEqual([]);
 });
 
 describe('another app with the same packages', () => {

@@ -14,10 +14,12 @@ export interface PackageTime {
 /** A file that is larger or smaller than the measured one by more than this share is taken for another one. */
 const SAME = 0.1;
 
-/** What was measured of an app’s packages, for other apps that have them too. */
-export function packageTimes({ modules = {} }: Measured): PackageTime[] {
+/** What was newly measured of an app’s packages, for other apps that have them too. `before`: what was known of it, and has been told. */
+export function packageTimes({ modules = {} }: Measured, before: Measured | null = null): PackageTime[] {
+  const told = before?.modules ?? {};
   return Object.entries(modules).flatMap(([path, { ms, bytes }]) => {
-    const place = placeOf(path);
+    const isTold = Object.hasOwn(told, path) && told[path].ms === ms && told[path].bytes === bytes;
+    const place = isTold ? null : placeOf(path);
     return place && bytes > 0 ? [{ ...place, ms, bytes }] : [];
   });
 }

@@ -1,5 +1,4 @@
 import { walk } from '../syntax.ts';
-import { babelCompiler, decoratorsPlugin } from '../templates/compilers.ts';
 import { parse } from './parse.ts';
 
 /** What decorators of before the standard come down to (public form of TypeScript's helpers), for code that has lost its way to them. */
@@ -22,17 +21,11 @@ export function withHelpers(code: string): string {
   );
 }
 
-/** Scripts with the decorators of the standard compiled away, which no browser has yet. */
-export function withoutDecorators(path: string, code: string): string {
+/** Whether a script without types still has decorators in it. */
+export function hasDecorators(code: string): boolean {
   let has = false;
-  walk(parse('out.js', code).program(), (node) => {
+  walk(parse('out.jsx', code, { lang: 'jsx' }).program(), (node) => {
     has ||= node.type === 'Decorator';
   });
-  if (!has) return code;
-  const made = babelCompiler().transformSync(code, {
-    ...{ filename: path, babelrc: false, configFile: false, browserslistConfigFile: false },
-    ...{ compact: false, sourceMaps: false, highlightCode: false },
-    plugins: [[decoratorsPlugin(), { version: '2023-11' }]],
-  });
-  return made?.code ?? code;
+  return has;
 }

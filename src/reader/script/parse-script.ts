@@ -71,9 +71,13 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
   const angular = describes ? angularScript(program(), source, options.resource!) : null;
   const compiled = options.compiled ?? angular?.code ?? null;
   const plain = compiled === null && shipsAsWritten(path, text);
-  const code = plain ? text : shippedCode(path, compiled ?? text, lang, options, usedElsewhere && compiled === null);
+  const { code, refused } = plain
+    ? { code: text, refused: null }
+    : shippedCode(path, compiled ?? text, lang, options, usedElsewhere && compiled === null);
   const live = plain ? parsed.module : parse('out.js', code).module;
   const result = emptyScript(code);
+  if (refused !== null)
+    result.told.push({ line: 1, message: `its compiler refuses it: ${refused}. What it weighs is an estimate` });
   const liveNames = liveNamesOf(live);
   result.imports = staticImportsOf(parsed.module, liveNames, source);
   const isWhole = !usedElsewhere || compiled !== null;

@@ -1,9 +1,10 @@
 import { minifySync } from 'oxc-minify';
 import { transformSync } from 'oxc-transform';
 import type { FoundImport } from '../found-import.ts';
-import { isSolid, solidCode } from '../templates/solid.ts';
+import { isSolid, mayHoldMarkup } from '../templates/solid.ts';
 import type { Compiling } from './compiling.ts';
-import { withHelpers, withoutDecorators } from './decorators.ts';
+import { hasDecorators, withHelpers } from './decorators.ts';
+import { throughBabel } from './through-babel.ts';
 
 export type Language = 'ts' | 'tsx' | 'js' | 'jsx';
 
@@ -36,30 +37,43 @@ export function shipsAsWritten(path: string, text: string): boolean {
 /** What may be decorators: whether they are, only the compiler tells. */
 const DECORATED = /(?:^|[\s;{}()])@[A-Za-z_$(]/;
 
-/** Types, decorators and markup syntax compiled away; where the build kind is asked for, as the production build answers. */
+/** A script as it ships, and what its compilers say where they can't compile it. */
+export interface Shipped {
+  code: string;
+  refused: string | null;
+}
+
+/**
+ * Types, decorators and markup syntax compiled away; where the build kind is asked for, as the production build answers. What the compilers of decorators and
+ * of Solid refuse is compiled without them.
+ */
 export function shippedCode(
   path: string,
   text: string,
   lang: Language,
   compiling: Compiling,
   usedElsewhere: boolean,
-): string {
+): Shipped {
   const isTyped = lang !== 'js' && lang !== 'jsx';
   const fields = isTyped && compiling.assignsFields;
   const importSource = lang === 'ts' ? '' : markupSource(text, compiling.jsxImportSource);
-  const toSolid = isSolid(importSource);
-  const decorated = !path.includes('node_modules/') && DECORATED.test(text);
-  const { code } = transformSync(path, text, {
-    lang,
-    jsx: toSolid ? 'preserve' : { runtime: 'automatic', ...(importSource === '' ? {} : { importSource }) },
-    typescript: { onlyRemoveTypeImports: usedElsewhere, removeClassFieldsWithoutInitializer: fields },
-    ...(fields ? { assumptions: { setPublicClassFields: true } } : {}),
-    ...(decorated && compiling.oldDecorators ? { decorator: { legacy: true } } : {}),
-    ...(ASKS_ENVIRONMENT.test(text) ? { define: environmentOf(path, text) } : {}),
-  });
-  if (toSolid) return solidCode(path, code);
-  if (!decorated) return code;
-  return compiling.oldDecorators ? withHelpers(code) : withoutDecorators(path, code);
+  const mayDecorate = !path.includes('node_modules/') && DECORATED.test(text);
+  const plainly = (keepsMarkup: boolean) =>
+    transformSync(path, text, {
+      lang,
+      jsx: keepsMarkup ? 'preserve' : { runtime: 'automatic', ...(importSource === '' ? {} : { importSource }) },
+      typescript: { onlyRemoveTypeImports: usedElsewhere, removeClassFieldsWithoutInitializer: fields },
+      ...(fields ? { assumptions: { setPublicClassFields: true } } : {}),
+      ...(mayDecorate && compiling.oldDecorators ? { decorator: { legacy: true } } : {}),
+      ...(ASKS_ENVIRONMENT.test(text) ? { define: environmentOf(path, text) } : {}),
+    }).code;
+  const solid = isSolid(importSource) && mayHoldMarkup(text);
+  const compiled = plainly(solid);
+  const code = mayDecorate && compiling.oldDecorators ? withHelpers(compiled) : compiled;
+  const decorators = mayDecorate && !compiling.oldDecorators && hasDecorators(code);
+  if (!solid && !decorators) return { code, refused: null };
+  const made = throughBabel(path, code, { solid, decorators });
+  return made.code === null ? { code: plainly(false), refused: made.said } : { code: made.code, refused: null };
 }
 
 /** Where the markup of one file gets its functions from: as a comment of its own says (convention of the compilers of markup), else as the app does. */

@@ -1,3 +1,4 @@
+import { jest } from '@jest/globals';
 import { folderOf, removeFolders } from '../../test-support/folders.ts';
 import { readSource } from '../read-source.ts';
 
@@ -67,4 +68,37 @@ it('a comment of a file says whose markup it is', () => {
   });
   expect(texts['main.tsx']).toContain('<p>here');
   expect(texts['other.tsx']).not.toContain('<p>there');
+});
+
+describe('odd scripts of Solid', () => {
+  const main = (text: string) => app({ 'main.tsx': text });
+
+  it('with markup that browsers put right are compiled, and nothing is printed of it', () => {
+    const printed = jest.spyOn(console, 'warn').mockImplementation(() => {});
+    const { snapshot } = main('export const a = <p><div>here</div></p>;\nglobalThis.a = a;');
+    expect(snapshot.failed).toEqual([]);
+    expect(printed).not.toHaveBeenCalled();
+    printed.mockRestore();
+  });
+
+  it.each(['', '{ "compilerOptions": { "experimentalDecorators": true } }'])(
+    'may have decorators too: %s',
+    (config) => {
+      const text =
+        'const noted = (...a: any[]): any => a;\nclass Tide { @noted rise() { return <p>here</p>; } }\nglobalThis.t = Tide;';
+      const { texts, snapshot } = app({ 'main.tsx': text, ...(config === '' ? {} : { 'tsconfig.json': config }) });
+      expect(snapshot.failed).toEqual([]);
+      expect(snapshot.unresolved).toEqual([]);
+      expect(texts['main.tsx']).not.toContain('@noted');
+      expect(texts['main.tsx']).toMatch(/template/);
+    },
+  );
+
+  it('that the compiler refuses are told, and the rest is read', () => {
+    const { snapshot } = main('import { render } from "solid-js/web";\nrender(() => <p prop:tide />);');
+    expect(snapshot.modules.map((m) => m.path)).toContain('node_modules/solid-js/web.js');
+    expect(snapshot.failed).toMatchObject([
+      { path: 'main.tsx', message: expect.stringMatching(/compiler refuses it/) },
+    ]);
+  });
 });

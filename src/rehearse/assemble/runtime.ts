@@ -282,12 +282,11 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
         construct: (to, given, as) => noted(m, () => Reflect.construct(to, given, as)) as object,
       });
     if (typeof value !== 'object' || value === null || Object.isFrozen(value)) return value;
-    const component = value as Record<string, Value>;
-    for (const name of DRAWING)
-      if (typeof component[name] === 'function') component[name] = asWatched(m, component[name]);
-    // A route that holds what it draws among its options.
-    const { options } = component;
-    if (typeof options === 'object' && options !== null && !Object.isFrozen(options)) asWatched(m, options);
+    // A route holds what it draws among its options.
+    for (const held of [value, (value as Record<string, Value>).options] as (Record<string, Value> | undefined)[]) {
+      if (typeof held !== 'object' || held === null || Object.isFrozen(held)) continue;
+      for (const name of DRAWING) if (typeof held[name] === 'function') held[name] = asWatched(m, held[name]);
+    }
     return value;
   }
 

@@ -1,6 +1,8 @@
 import type { Locator, Page } from 'playwright-core';
 import { addressMatches } from '../stage/addresses.ts';
 
+declare const location: { origin: string };
+
 /** So long it is waited for what is pressed, in ms. */
 const PATIENCE_MS = 3000;
 
@@ -16,8 +18,8 @@ export function press(page: Page, what: Pressed): Promise<boolean> {
 async function follow(page: Page, pattern: string, others: readonly string[]): Promise<boolean> {
   const links = page.locator('a[href]').filter({ visible: true });
   for (const link of await links.all()) {
-    const address = await link.evaluate((a) => new URL((a as unknown as { href: string }).href).pathname);
-    if (!addressMatches(pattern, address) || others.includes(address)) continue;
+    const address = await link.evaluate(ownAddress);
+    if (address === null || !addressMatches(pattern, address) || others.includes(address)) continue;
     try {
       await link.click({ timeout: PATIENCE_MS });
       return true;
@@ -26,6 +28,12 @@ async function follow(page: Page, pattern: string, others: readonly string[]): P
     }
   }
   return false;
+}
+
+/** Where a link of the page's own origin leads; null of others. Runs in the page. */
+function ownAddress(link: object): string | null {
+  const { origin, pathname } = link as { origin?: string; pathname?: string };
+  return origin === location.origin ? (pathname ?? null) : null;
 }
 
 /** Presses the first thing with these words: a button or link, else whatever says them. */
