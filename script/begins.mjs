@@ -5,10 +5,11 @@
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { SYSTEMS } from './beginning/pages.mjs';
-import { besideReference, ofReference } from './beside-reference.mjs';
+import { ofReference } from './beside-reference.mjs';
 import { launchBrowser } from './browser.mjs';
 import { serveNatively } from './drawing/native.mjs';
 import { installInto, madeFolder, writeFiles } from './made-apps.mjs';
+import { tookAt } from './mounting/took.mjs';
 import { filesOf } from './mounting/widgets.mjs';
 
 const { DRAWING } = await import('../dist/core/load/drawing.js');
@@ -21,21 +22,6 @@ const runs = Number(values.runs ?? 7);
 const { folder: home, done } = madeFolder(values.keep, 'begins');
 const { served, address, stop } = await serveNatively();
 const browser = await launchBrowser();
-
-/** What a page keeps once it has drawn twice, beside the reference machine. */
-async function took() {
-  const page = await browser.newPage();
-  const failed = new Promise((_, fail) => page.on('pageerror', fail));
-  const both = besideReference(page, async () => {
-    await page.goto(address);
-    return (await page.waitForFunction(() => globalThis.took, null, { timeout: 30_000 })).jsonValue();
-  });
-  try {
-    return await Promise.race([both, failed]);
-  } finally {
-    await page.close().catch(() => {});
-  }
-}
 
 for (const { name, packages, main, files } of SYSTEMS.filter((s) => only.length === 0 || only.includes(s.name))) {
   const folder = path.join(home, name.replaceAll(' ', '-'));
@@ -51,7 +37,7 @@ for (const { name, packages, main, files } of SYSTEMS.filter((s) => only.length 
     );
     served.entry = path.join(app, 'src/main.jsx');
     const all = [];
-    for (let run = 0; run < runs; run++) all.push(await took());
+    for (let run = 0; run < runs; run++) all.push(await tookAt(browser, address));
     const [first, again] = ['first', 'again'].map((what) => ofReference(all, (result) => result[what]));
     const bytes = snapshot.modules
       .filter((m) => Object.keys(own).includes(m.path))

@@ -4,10 +4,11 @@
 // `core/load/drawn-by-packages.ts` holds. All times are those of the reference machine (`beside-reference.mjs`).
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { besideReference, ofReference } from './beside-reference.mjs';
+import { ofReference } from './beside-reference.mjs';
 import { launchBrowser } from './browser.mjs';
 import { serveNatively } from './drawing/native.mjs';
 import { installInto, madeFolder, writeFiles } from './made-apps.mjs';
+import { tookAt } from './mounting/took.mjs';
 import { filesOf, WIDGETS } from './mounting/widgets.mjs';
 
 const { values, positionals: only } = parseArgs({
@@ -23,22 +24,11 @@ const { served, address, stop } = await serveNatively();
 const browser = await launchBrowser();
 const rows = [];
 
-/** What a page of an app keeps once it has drawn, beside the reference machine. Throws what the page throws. */
-async function tookIn(folder, entry) {
+/** What an app keeps that begins with one of its files. */
+const tookIn = (folder, entry) => {
   served.entry = path.join(folder, entry);
-  const page = await browser.newPage();
-  try {
-    const failed = new Promise((_, fail) => page.on('pageerror', fail));
-    const took = besideReference(page, async () => {
-      await page.goto(address);
-      return (await page.waitForFunction(() => globalThis.took, null, { timeout: 30_000 })).jsonValue();
-    });
-    return await Promise.race([took, failed]);
-  } finally {
-    // What a piece began may end its page before.
-    await page.close().catch(() => {});
-  }
-}
+  return tookAt(browser, address);
+};
 
 for (const [wanted, , code] of WIDGETS.filter(([name]) => only.length === 0 || only.includes(nameOf(name)))) {
   const name = nameOf(wanted);
