@@ -70,6 +70,7 @@ const PART: Record<keyof ScreenPart, Holds> = {
   tabledMs: 'value',
   showsMs: 'value',
   fillMs: 'value',
+  fillTabledMs: 'value',
   measured: 'value',
   fonts: 'fonts',
   answerNeeds: 'needs',

@@ -43,6 +43,8 @@ export interface DrawingPrice {
   shows?: number;
   /** What it takes to draw all of it anew once its lists have rows. */
   fill?: number;
+  /** What of that tables say. */
+  fillTabled?: number;
 }
 
 /**
@@ -119,7 +121,15 @@ export class Drawing {
       drawn(1, () => 1),
       1,
     );
-    return { ms: begin + first.ms + again.ms + format.ms, tabled, shows: once.ms - once.tabled, fill, ...later };
+    const ms = begin + first.ms + again.ms + format.ms;
+    return {
+      ms,
+      tabled,
+      shows: once.ms - once.tabled,
+      fill,
+      fillTabled: Math.max(0, full.tabled - again.tabled) + inRows.tabled,
+      ...later,
+    };
   }
 
   /** What the component system itself takes where so much of the app's own code is drawn for the first time. */

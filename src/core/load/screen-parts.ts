@@ -187,7 +187,8 @@ class ScreenOf {
     this.formatsLater = false;
     if (!fills) return pricedAt({ ...price, ms: price.ms + formats, tabled: price.tabled + formats });
     const fillMs = (price.fill ?? 0) + formats;
-    return { ...pricedAt(price), ...(fillMs > 0 ? { fillMs } : {}) };
+    const tabled = Math.min(fillMs, (price.fillTabled ?? 0) + formats);
+    return { ...pricedAt(price), ...(fillMs > 0 ? { fillMs } : {}), ...(tabled > 0 ? { fillTabledMs: tabled } : {}) };
   }
 
   private add(
@@ -277,7 +278,7 @@ function shownAt(show: Trigger, page: number): ScreenPart['showWhen'] {
 }
 
 type PartPrice = DrawingPrice & Pick<ScreenPart, 'measured'>;
-type PriceFields = Pick<ScreenPart, 'renderMs' | 'tabledMs' | 'showsMs' | 'fillMs' | 'measured'>;
+type PriceFields = Pick<ScreenPart, 'renderMs' | 'tabledMs' | 'showsMs' | 'fillMs' | 'fillTabledMs' | 'measured'>;
 
 /** What drawing a part takes, as its fields. */
 export function pricedAt({ ms, tabled, shows, measured }: PartPrice): PriceFields {

@@ -212,6 +212,8 @@ export interface ScreenPart {
   showsMs?: number;
   /** What drawing it anew takes once all answers that fill it are there, on the reference device. */
   fillMs?: number;
+  /** What of that tables say of what was measured elsewhere. */
+  fillTabledMs?: number;
   /** Somebody measured what drawing it takes. */
   measured?: true;
   /** The fonts that its text is written in, where they have to be fetched. */

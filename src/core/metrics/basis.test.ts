@@ -65,12 +65,26 @@ describe('what running and drawing rest on', () => {
     expect(basis({ cpuMs: 20 }, { renderMs: 10, drawnBy: 'document' }).drawing.estimated).toBe(30);
   });
 
+  it('counts what is drawn anew with its answers, as far as it is drawn by then', () => {
+    const answer = file('/data', { type: 'fetch', bytes: 400_000 });
+    const drawn = screenPart('page', {
+      ...{ needs: [{ resource: 0, state: 'evaluated' as const }], fill: [1], renderMs: 10, measured: true as const },
+      ...{ fillMs: 40, fillTabledMs: 30 },
+    });
+    const asked = { at: 2, tag: 'script', group: 1, mode: 'async' } as const;
+    const program = page([entry, asked], [file('/a.js', { cpuMs: 2 }), answer], { parts: [drawn] });
+    const timeline = simulate(program, SLOW);
+    expect(basisOf(program, timeline, SLOW, Infinity).drawing).toEqual({ measured: 30, tabled: 90, estimated: 30 });
+    const before = timeline.tasks.find((t) => t.anew)!.start;
+    expect(basisOf(program, timeline, SLOW, before).drawing).toEqual({ measured: 30, tabled: 0, estimated: 0 });
+  });
+
   it('leaves out what comes later, and what the document draws', () => {
     expect(basis({ cpuMs: 20 }, { renderMs: 10 }, 0)).toEqual({
       running: { measured: 0, tabled: 0, estimated: 0 },
       drawing: { measured: 0, tabled: 0, estimated: 0 },
     });
-    expect(basis({ cpuMs: 20 }, { renderMs: 10, drawnBy: 'document', needs: [] }).drawing.estimated).toBe(0);
+    expect(basis({ cpuMs: 20 }, { renderMs: 10, drawnBy: 'document', interactive: false }).drawing.estimated).toBe(0);
   });
 
   it('reads as words', () => {

@@ -1,5 +1,5 @@
 import type { LoadProgram } from '../load/types.ts';
-import { type Conditions, drawingMs } from '../sim/conditions.ts';
+import type { Conditions } from '../sim/conditions.ts';
 import type { Timeline } from '../sim/types.ts';
 
 /** How much of a time somebody measured, how much tables of what was measured elsewhere say, and how much is estimated: ms on the device of the conditions. */
@@ -38,14 +38,14 @@ export function basisOf(program: LoadProgram, timeline: Timeline, conditions: Co
     running.estimated += end - start - measured - tabled;
   }
   const drawing: Basis = { measured: 0, tabled: 0, estimated: 0 };
-  for (const { part: at, state, at: when } of timeline.reveals) {
-    const { drawnBy, renderMs, tabledMs = 0, measured, needs } = program.parts[at];
-    // What the document drew, script goes over once to have it answer.
-    const done = drawnBy === 'script' ? 'shown' : needs.length > 0 ? 'answering' : null;
-    if (state !== done || when > until) continue;
-    const tabled = measured ? 0 : tabledMs;
-    drawing[measured ? 'measured' : 'estimated'] += drawingMs(conditions.device, renderMs - tabled);
-    drawing.tabled += drawingMs(conditions.device, tabled);
+  for (const { part: at, anew, start, end } of timeline.tasks) {
+    if (at === undefined || start >= until) continue;
+    const { renderMs, tabledMs = 0, fillMs = 0, fillTabledMs = 0, measured } = program.parts[at];
+    // What somebody measured is what it took to show; what answers fill is reckoned.
+    const [whole, tabled] = anew ? [fillMs, fillTabledMs] : [renderMs, measured ? 0 : tabledMs];
+    const ofTable = whole > 0 ? ((end - start) * tabled) / whole : 0;
+    drawing.tabled += ofTable;
+    drawing[measured && !anew ? 'measured' : 'estimated'] += end - start - ofTable;
   }
   return { running, drawing };
 }

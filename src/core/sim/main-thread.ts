@@ -23,8 +23,23 @@ export class MainThread {
 
   /** Queues a task of so many ms; calls back at its end. Gives its index in `tasks`. */
   add(kind: TaskRecord['kind'], name: string, ms: number, cause: Cause, request: number, done: () => void): number {
+    return this.queued({ kind, name, request }, ms, cause, done);
+  }
+
+  /** Queues the drawing of a part, as `add`; `anew`: with the answers that fill it. */
+  draw(part: { at: number; name: string; anew?: true }, ms: number, cause: Cause, done: () => void): number {
+    const { at, name, anew } = part;
+    return this.queued({ kind: 'render', name, request: -1, part: at, ...(anew ? { anew } : {}) }, ms, cause, done);
+  }
+
+  private queued(
+    of: Pick<TaskRecord, 'kind' | 'name' | 'request' | 'part' | 'anew'>,
+    ms: number,
+    cause: Cause,
+    done: () => void,
+  ): number {
     const { now } = this.clock;
-    const record: TaskRecord = { kind, name, request, ready: now, start: now, end: now, cause };
+    const record: TaskRecord = { ...of, ready: now, start: now, end: now, cause };
     const index = this.tasks.push(record) - 1;
     this.queue.push({ record, index, ms, done });
     this.next();

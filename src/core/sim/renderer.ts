@@ -216,7 +216,7 @@ export class Renderer implements Rendering {
     const whole = drawingMs(page.conditions.device, part.renderMs);
     const later = page.program.placeholders && this.suspended.has(at) ? whole * LET_IN_SHARE : 0;
     this.letInMs.set(at, later);
-    const task = page.mainThread.add('render', part.name, whole - later, latest, -1, () => {
+    const task = page.mainThread.draw({ at, name: part.name }, whole - later, latest, () => {
       const by = byTask(page, 'task', `${part.name} drawn`, task);
       page.triggers.drawn(at, by);
       this.markDrawn(at, by, () => {
@@ -337,7 +337,7 @@ export class Renderer implements Rendering {
           return;
         }
         const ms = drawingMs(page.conditions.device, fillMs);
-        const task = page.mainThread.add('render', name, ms, last, -1, () =>
+        const task = page.mainThread.draw({ at, name, anew: true }, ms, last, () =>
           then(byTask(page, 'task', `${name} drawn with its data`, task)),
         );
       });
@@ -362,7 +362,7 @@ export class Renderer implements Rendering {
     }
     this.letInMs.delete(at);
     const { name } = page.program.parts[at];
-    const task = page.mainThread.add('render', name, ms, cause, -1, () => {
+    const task = page.mainThread.draw({ at, name }, ms, cause, () => {
       then(byTask(page, 'task', `${name} let in`, task));
     });
   }
@@ -415,7 +415,7 @@ export class Renderer implements Rendering {
       needs.map((need) => (next: Then) => this.whenNeed(need, next)),
       (cause) => {
         const ms = drawingMs(page.conditions.device, part.renderMs);
-        const task = page.mainThread.add('render', part.name, ms, cause, -1, () => {
+        const task = page.mainThread.draw({ at, name: part.name }, ms, cause, () => {
           this.answers(at, byTask(page, 'task', `${part.name} answers`, task));
         });
       },

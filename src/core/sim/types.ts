@@ -67,6 +67,10 @@ export interface TaskRecord {
   name: string;
   /** Request that brought the script; −1 when none did. */
   request: number;
+  /** Of a task that draws: the part that it draws, or has answer. */
+  part?: number;
+  /** It draws that part anew, with the answers that fill it. */
+  anew?: true;
   ready: number;
   start: number;
   end: number;
