@@ -1,5 +1,6 @@
 import type { Timeline } from '../sim/types.ts';
 import { withoutQuery } from '../text/address.ts';
+import { carriedOperation } from '../text/query-operation.ts';
 import type { RecordedRequest, Recording } from './types.ts';
 
 /** A recording laid under a prediction. */
@@ -26,7 +27,7 @@ export function layUnder(timeline: Timeline, recording: Recording): Laid {
   const free = new Set(recording.requests);
   const of: Laid['of'] = timeline.requests.map(() => null);
   const [document] = recording.requests;
-  for (const isIt of [sameBy(whole), sameBy(pathOf), fills, sameBy(bareName)]) {
+  for (const isIt of [sameBy(whole), asksTheSame, sameBy(pathOf), fills, sameBy(bareName)]) {
     timeline.requests.forEach((r, i) => {
       if (of[i]) return;
       for (const other of free) {
@@ -90,6 +91,12 @@ function sameBy(name: (address: string) => string | null): (predicted: string, r
     const wanted = name(predicted);
     return wanted === null ? recorded === predicted : name(recorded) === wanted;
   };
+}
+
+/** Whether two addresses are the same path with the same operation, where a predicted one carries one. */
+function asksTheSame(predicted: string, recorded: string): boolean {
+  const operation = carriedOperation(predicted);
+  return operation !== null && carriedOperation(recorded) === operation && pathOf(recorded) === pathOf(predicted);
 }
 
 /** Whether an address is one of those that a predicted one with variables stands for. */

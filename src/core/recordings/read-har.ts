@@ -1,5 +1,6 @@
 import { InputError } from '../errors.ts';
 import { type Fields, list, object, text } from '../text/fields.ts';
+import { operationOf, withOperation } from '../text/query-operation.ts';
 import type { RecordedRequest, Recording } from './types.ts';
 
 /** More requests than a page load has; a recording of a whole day is none. */
@@ -65,7 +66,17 @@ function readEntry(entry: Fields, at: string): RecordedRequest | string {
   const sent = start + phase('blocked') + phase('dns') + phase('connect');
   const end = Math.max(start, start + total);
   const firstByte = Math.min(end, sent + phase('send') + phase('wait'));
-  return { address, discovered: start, sent: Math.min(sent, end), firstByte, end, bytes: bytesOf(entry) };
+  const posted = request.postData;
+  const sentText = typeof posted === 'object' && posted !== null ? (posted as Fields).text : null;
+  const operation = operationOf(typeof sentText === 'string' ? sentText : null);
+  return {
+    address: withOperation(address, operation),
+    discovered: start,
+    sent: Math.min(sent, end),
+    firstByte,
+    end,
+    bytes: bytesOf(entry),
+  };
 }
 
 function bytesOf(entry: Fields): number {

@@ -10,7 +10,7 @@ export interface Recording {
 }
 
 export interface RecordedRequest {
-  /** Whole address as recorded. */
+  /** Whole address as recorded; of a query of GraphQL with its name behind it (`#Tides`). */
   address: string;
   /** When the browser decided to fetch it, sent it, had the first byte and the last one. */
   discovered: number;

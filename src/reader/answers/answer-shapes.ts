@@ -1,9 +1,11 @@
 import type { DataCall } from '../../core/snapshot/route-types.ts';
+import { carriedOperation } from '../../core/text/query-operation.ts';
 import { DataCalls } from '../data/data-calls.ts';
 import { readAsks } from '../data/read-asks.ts';
 import { SourceText } from '../source-text.ts';
 import { Declarations, type TypedModules, typedProgram } from './declarations.ts';
 import type { Shape } from './shape.ts';
+import { shapeOfQuery } from './shape-of-query.ts';
 import { shapeOfType } from './shape-of-type.ts';
 import { StatedTypes } from './stated-types.ts';
 
@@ -31,6 +33,7 @@ export function answerShapes(
     return sheets.get(path)!;
   };
   const calls = new DataCalls({
+    paths: () => own,
     sheetAt,
     moduleOf: (from, specifier, name) => {
       const to = modules.leadsTo(from, specifier);
@@ -44,7 +47,7 @@ export function answerShapes(
   const look = (path: string) => {
     for (const { address, answers } of calls.of(path)) {
       const shape = answers && shapeOfType(answers.written, answers.path, declarations);
-      if (shape && !found.has(address)) found.set(address, { written: answers.written, shape });
+      if (shape && !found.has(address)) found.set(address, answerOf(address, { written: answers.written, shape }));
     }
   };
   const askers = new Set(asked.map((d) => d.evidence?.path ?? d.module));
@@ -55,7 +58,19 @@ export function answerShapes(
     const text = askers.has(path) ? null : modules.textOf(path);
     if (text !== null && [...words].some((word) => text.includes(word))) look(path);
   }
+  const texts = () => [...own].flatMap((path) => modules.textOf(path) ?? []);
+  for (const { address } of asked) {
+    const operation = found.has(address) ? null : carriedOperation(address);
+    const shape = operation === null ? null : shapeOfQuery(operation, texts());
+    if (shape) found.set(address, answerOf(address, { written: `the fields of ${operation}`, shape }));
+  }
   return found;
+}
+
+/** The answer to a query of GraphQL holds what is asked for in `data` (its standard). */
+function answerOf(address: string, answer: AnswerShape): AnswerShape {
+  if (carriedOperation(address) === null) return answer;
+  return { ...answer, shape: { is: 'object', fields: [{ name: 'data', of: answer.shape }] } };
 }
 
 /** The last word of an address that code writes: of `/api/tides/:id` that is `tides`. */

@@ -1,11 +1,12 @@
 import { bare, constantText, isNode, nameOf, type SyntaxNode } from '../syntax.ts';
 import type { Address, AddressPiece } from './ask-sheet.ts';
+import { queryIn } from './graphql.ts';
 
 /** What an expression says of an address; `parameters`: of the function around it. Empty where it is no text. */
 export function addressOf(value: unknown, parameters: readonly string[]): Address {
   if (!isNode(value)) return [];
   const node = bare(value);
-  const text = constantText(node);
+  const text = constantText(node) ?? queryIn(node);
   if (text !== null) return [{ text }];
   const inner = (one: unknown) => addressOf(one, parameters);
   switch (node.type) {
@@ -29,7 +30,8 @@ export function addressOf(value: unknown, parameters: readonly string[]): Addres
     case 'LogicalExpression':
       return node.operator === '&&' ? inner(node.right) : inner(node.left);
     case 'ObjectExpression': {
-      const named = (node.properties as SyntaxNode[]).find((p) => /^(url|path|href)$/.test(nameOf(p.key) ?? ''));
+      const at = (key: RegExp) => (node.properties as SyntaxNode[]).find((p) => key.test(nameOf(p.key) ?? ''));
+      const named = at(/^(url|path|href)$/) ?? at(/^(query|document)$/);
       return named ? inner(named.value) : [];
     }
     case 'ArrayExpression':

@@ -6,8 +6,10 @@ export type Address = readonly AddressPiece[];
 
 /** A call that may ask a server, or lead to one that does. */
 export interface Ask {
-  /** What is called, as a dotted name: `fetch`, `api.get`, `TideService.load`. */
+  /** What is called, as a dotted name: `fetch`, `api.get`, `TideService.load`; empty where a message is sent. */
   callee: string;
+  /** The name of the message that is sent in place of a call. */
+  message?: Address;
   /** Addresses that its arguments may be, in their places. */
   args: Address[];
   line: number;
@@ -31,6 +33,25 @@ export interface AskingFunction {
   asks: Ask[];
 }
 
+/** A function of a module that is called when a message comes. */
+export interface Listening {
+  message: Address;
+  callee: string;
+}
+
+/** A description of a store whose functions are called by messages with their names, or of a module of one. */
+export interface StoreModule {
+  /** Under which it is kept in its script. */
+  name: string;
+  /** A store is made of it. */
+  isRoot: boolean;
+  /** The names of its functions begin with its own. */
+  isNamespaced: boolean;
+  /** The name under which its functions are kept. */
+  actions: string | null;
+  modules: { key: string; name: string }[];
+}
+
 /** What a module says about calls for data. */
 export interface AskSheet {
   /** By name: `load`, `default`, of objects and classes `api.tides`, `TideService.load`. */
@@ -45,6 +66,12 @@ export interface AskSheet {
   stands: Map<string, string>;
   /** Names at the top of the module under which something is kept, with the lines of the calls that it comes from. */
   kept: Map<string, number[]>;
+  listens: Listening[];
+  stores: StoreModule[];
+  /** What imported names are told to put before each address that they ask for: `axios.defaults.baseURL = '/api'`. */
+  bases: Map<string, Address>;
+  /** Where a client of GraphQL sends its queries. */
+  endpoint?: Address;
   /** local name → specifier and name there (`*` for all). */
   imports: Map<string, { specifier: string; name: string }>;
 }

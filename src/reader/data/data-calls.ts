@@ -1,5 +1,7 @@
 import type { CallBeginning } from '../../core/snapshot/route-types.ts';
 import type { Address, AddressPiece, Ask, AskSheet } from './ask-sheet.ts';
+import { queryAddress } from './graphql.ts';
+import { Listeners } from './listeners.ts';
 
 /** A call for data that a module makes: where it leads, and the line of the module in which it begins. */
 export interface FoundCall {
@@ -29,6 +31,8 @@ export interface StatedType {
 
 /** What is known of the app's modules where calls for data are followed. */
 export interface AskingModules {
+  /** The app's own modules: whoever listens to a message is looked for among them. */
+  paths: () => Iterable<string>;
   sheetAt: (path: string) => AskSheet | null;
   /** The module of the app that an import of a module leads to; null for a package, or nothing. */
   moduleOf: (from: string, specifier: string, name: string) => string | null;
@@ -81,7 +85,24 @@ export class DataCalls {
   /** Taken for one call so far: code may lead from everywhere to everywhere. */
   private steps = 0;
 
-  constructor(private readonly modules: AskingModules) {}
+  private readonly listeners: Listeners;
+  /** Where the app sends queries of GraphQL; null until somebody asked. */
+  private queriesAt: string | null = null;
+  /** What packages put before each address, by the names that they are imported by; null until somebody asked. */
+  private bases: Map<string, Address> | null = null;
+
+  constructor(private readonly modules: AskingModules) {
+    this.listeners = new Listeners({
+      paths: modules.paths,
+      sheetAt: modules.sheetAt,
+      textOf: (path, address) => {
+        const sheet = modules.sheetAt(path);
+        const pieces = sheet ? this.settled(path, sheet, address) : address;
+        return pieces.length > 0 && pieces.every((p) => 'text' in p) ? pieces.map(textOf).join('') : null;
+      },
+      homeOf: (path, name) => this.homeOf(path, name),
+    });
+  }
 
   /** The calls that a module makes as it runs and draws, and those that it makes when somebody acts, each address once. */
   of(path: string): FoundCall[] {
@@ -164,7 +185,13 @@ export class DataCalls {
   private follow(path: string, sheet: AskSheet, ask: Ask, through: ReadonlySet<string> = new Set()): Followed[] {
     if (through.size === DEEPEST || this.steps++ > MOST_STEPS) return [];
     const { callee, args, onAct } = ask;
+    if (ask.message) return this.toListeners(path, ask, ask.message, through);
+    const query = this.queryOf(path, sheet, ask);
+    if (query) return [query];
     const aim = this.aim(path, sheet, callee);
+    // What a package makes of the name of a message sends that.
+    if (aim.kind === 'nothing')
+      return this.listeners.isEmpty ? [] : this.toListeners(path, ask, [{ constant: callee }], through);
     if (aim.kind === 'asks') {
       if (ask.hands && !aim.anyAddress) return [];
       const asked = /(^|\.)open$/.test(callee) ? args[1] : args.find((a) => a.length > 0);
@@ -174,24 +201,90 @@ export class DataCalls {
       const held = ask.held === true;
       return [{ address, onAct, anyAddress: isAny, held, lines: [ask.line], ...answered(statedBy(path, ask)) }];
     }
-    if (aim.kind === 'nothing') return [];
-    const inner = this.modules.sheetAt(aim.path);
-    const fn = inner?.functions.get(aim.name);
-    const key = `${aim.path} ${aim.name}`;
+    return this.into(path, ask, aim, through);
+  }
+
+  /** What a function that a call leads to asks for. */
+  private into(path: string, ask: Ask, to: { path: string; name: string }, through: ReadonlySet<string>): Followed[] {
+    const inner = this.modules.sheetAt(to.path);
+    const fn = inner?.functions.get(to.name);
+    const key = `${to.path} ${to.name}`;
     if (!inner || !fn || through.has(key)) return [];
     const further = new Set([...through, key]);
     return fn.asks.slice(0, MOST).flatMap((next) => {
-      return this.follow(aim.path, inner, next, further).map((found) => ({
-        address: filledIn(this.settled(aim.path, inner, found.address), args),
-        onAct: onAct || found.onAct,
+      return this.follow(to.path, inner, next, further).map((found) => ({
+        address: filledIn(this.settled(to.path, inner, found.address), ask.args),
+        onAct: ask.onAct || found.onAct,
         anyAddress: found.anyAddress,
         held: ask.held === true || found.held,
         // Lines of other modules say nothing here.
-        lines: [ask.line, ...(aim.path === path ? found.lines : [])],
+        lines: [ask.line, ...(to.path === path ? found.lines : [])],
         // What is stated nearer to the server is nearer to what it answers.
         ...answered(found.answers ?? statedBy(path, ask)),
       }));
     });
+  }
+
+  /** What those ask for who listen to a message. */
+  private toListeners(path: string, ask: Ask, message: Address, through: ReadonlySet<string>): Followed[] {
+    return this.listeners.of(path, message).flatMap(({ path: there, callee }) => {
+      const sheet = this.modules.sheetAt(there);
+      const aim = sheet ? this.aim(there, sheet, callee) : NOTHING;
+      return aim.kind === 'function' ? this.into(path, ask, aim, through) : [];
+    });
+  }
+
+  /** A query of GraphQL that a package is handed by its document. */
+  private queryOf(path: string, sheet: AskSheet, ask: Ask): Followed | null {
+    const { callee, args, onAct, held, line } = ask;
+    const imported = sheet.imports.get(callee.split('.')[0]);
+    const isOwn = imported && this.modules.moduleOf(path, imported.specifier, imported.name) !== null;
+    if (!callee || (isOwn && this.aim(path, sheet, callee).kind === 'function')) return null;
+    const queryIn = (given: Address) => {
+      const [piece, ...more] = this.settled(path, sheet, given);
+      return piece && more.length === 0 && 'text' in piece && /^query \w+$/.test(piece.text) ? piece.text : null;
+    };
+    // What is handed over by name is called by whoever takes it, but a document is no function.
+    if (queryIn([{ constant: callee }]) !== null) return null;
+    for (const given of args) {
+      const query = queryIn(given);
+      if (query === null) continue;
+      const address = [{ text: queryAddress(this.endpoint(), query)! }];
+      const later = onAct || /(Lazy|Loadable)/.test(callee);
+      return {
+        address,
+        onAct: later,
+        anyAddress: true,
+        held: held === true,
+        lines: [line],
+        ...answered(statedBy(path, ask)),
+      };
+    }
+    return null;
+  }
+
+  /** Where queries of GraphQL are sent: where the app's client is told to, else where most servers answer them. */
+  private endpoint(): string {
+    if (this.queriesAt !== null) return this.queriesAt;
+    for (const path of this.modules.paths()) {
+      const sheet = this.modules.sheetAt(path);
+      const told = sheet?.endpoint && this.written(path, sheet, sheet.endpoint, true);
+      if (told) {
+        this.queriesAt = told;
+        return told;
+      }
+    }
+    this.queriesAt = '/graphql';
+    return this.queriesAt;
+  }
+
+  /** The module and name where what a dotted name of a module stands for is kept. */
+  private homeOf(path: string, name: string): { path: string; name: string } {
+    const [first, ...rest] = name.split('.');
+    const imported = this.modules.sheetAt(path)?.imports.get(first);
+    const to = imported && this.modules.moduleOf(path, imported.specifier, imported.name);
+    if (!imported || !to) return { path, name };
+    return { path: to, name: [...(imported.name === '*' ? [] : [imported.name]), ...rest].join('.') };
   }
 
   /** What a dotted name means in a module: what asks a server by itself, or a function of the app. */
@@ -199,7 +292,7 @@ export class DataCalls {
     if (depth === 0) return NOTHING;
     if (sheet.functions.has(callee)) return { kind: 'function', path, name: callee };
     // What a component is handed as a property is known by its name, where the module hands it something of that name.
-    const property = /(?:^|\.)props\.(\w+)$/.exec(callee)?.[1];
+    const property = /(?:^|\.)props\.((?:\w+\.)?\w+)$/.exec(callee)?.[1];
     if (property !== undefined) return this.aim(path, sheet, property, depth - 1);
     const [first, ...rest] = callee.replace(/^new /, '').split('.');
     for (let length = rest.length + 1; length > 0; length--) {
@@ -217,12 +310,27 @@ export class DataCalls {
     const to = this.modules.moduleOf(path, imported.specifier, imported.name);
     if (to === null)
       return isOfPackage(imported.specifier) && OF_PACKAGE.test(callee)
-        ? { kind: 'asks', base: [], anyAddress: false }
+        ? { kind: 'asks', base: this.baseOf(imported.specifier), anyAddress: false }
         : NOTHING;
     const target = this.modules.sheetAt(to);
     if (!target) return NOTHING;
     const name = [...(imported.name === '*' ? [] : [imported.name]), ...rest].join('.');
     return this.aim(to, target, name, depth - 1);
+  }
+
+  /** What a package was told to put before each address, by any module of the app. */
+  private baseOf(specifier: string): Address {
+    if (!this.bases) {
+      this.bases = new Map();
+      for (const path of this.modules.paths()) {
+        const sheet = this.modules.sheetAt(path);
+        for (const [name, base] of sheet?.bases ?? []) {
+          const from = sheet!.imports.get(name);
+          if (from) this.bases.set(from.specifier, this.settled(path, sheet!, base));
+        }
+      }
+    }
+    return this.bases.get(specifier) ?? [];
   }
 
   /** `stood` gives an object, and the rest of a name is what of it is called: a function of the module that makes it. */
@@ -272,6 +380,8 @@ export class DataCalls {
     if (!anyAddress && 'text' in first && !/^(\/|https?:)/.test(first.text)) return null;
     // What stands before the first text is the address of a server, which only the running app knows.
     const known = pieces.slice(from).map(textOf).join('');
+    const [, query = ''] = /^[^?#]*(#\w+)$/.exec(known) ?? [];
+    if (query !== '' && known !== query) return `${known.slice(0, -query.length)}${query}`;
     const bareOfQuery = known.replace(/[?#].*$/, '').replace(/([^:/])\/{2,}/g, '$1/');
     if (/^https?:\/\/./.test(bareOfQuery)) return bareOfQuery;
     const whole = bareOfQuery.startsWith('/') ? bareOfQuery : bareOfQuery.replace(/^(\.\.?\/)*/, '/');

@@ -8,6 +8,23 @@ export const CALLED_KEYS = /^(queryFn|fetcher|loader|fn|request|load|source|hand
 /** Those of them that tell by themselves that an object is options, where a function gives it: others may be what a store holds. */
 const GIVEN_KEYS = /^(queryFn|fetcher|loader)$/;
 
+/** What has a function called for each message that it describes (public form of the listeners of Redux Toolkit). */
+export const STARTS_LISTENING = /^(startListening|addListener|startAppListening)$/;
+
+/** The name under which a listener that is written where it is handed over is kept. */
+export const listenerAt = ({ start }: SyntaxNode): string => `(listener at ${start})`;
+
+/** Whether a function is a listener that is written where it is handed over. */
+function isListener(above: readonly SyntaxNode[]): boolean {
+  const [call, , property] = above.slice(-3);
+  return (
+    call?.type === 'CallExpression' &&
+    property?.type === 'Property' &&
+    nameOf(property.key) === 'effect' &&
+    STARTS_LISTENING.test((dotted(call.callee) ?? '').split('.').at(-1)!)
+  );
+}
+
 /** What becomes of a function without a name: it runs where it stands, or when somebody acts, or it is only defined. */
 export function roleOf(fn: SyntaxNode, above: readonly SyntaxNode[]): 'runs' | 'handler' | 'defined' {
   // What is given to a store runs there, by its convention: `(id) => async (dispatch) => { … }`.
@@ -48,6 +65,7 @@ export function nameOfFunction(fn: SyntaxNode, above: readonly SyntaxNode[]): st
     return nameOf(fn.id) ?? (isDefault ? 'default' : null);
   }
   if (isLoader(above)) return loaderAt(fn);
+  if (isListener(above)) return listenerAt(fn);
   if (parent?.type === 'ExportDefaultDeclaration') return 'default';
   if (parent?.type === 'VariableDeclarator') return nameOf(parent.id);
   if (parent?.type === 'MethodDefinition' || parent?.type === 'PropertyDefinition') {
@@ -110,7 +128,7 @@ function isArgument(key: string, above: readonly SyntaxNode[]): boolean {
 }
 
 /** `api.tides`, `default.methods.save`: the keys that lead to a function, behind the name of the object, or that of what is made of it. */
-function nameInObject(above: readonly SyntaxNode[]): string | null {
+export function nameInObject(above: readonly SyntaxNode[]): string | null {
   const keys: string[] = [];
   let at = above.length - 1;
   for (; above[at]?.type === 'Property' || above[at]?.type === 'ObjectExpression'; at--) {
@@ -119,7 +137,7 @@ function nameInObject(above: readonly SyntaxNode[]): string | null {
     if (key === null) return null;
     keys.unshift(key);
   }
-  if (above[at]?.type === 'CallExpression') at--;
+  if (above[at]?.type === 'CallExpression' || above[at]?.type === 'NewExpression') at--;
   const holder = above[at];
   const owner =
     holder?.type === 'ExportDefaultDeclaration'

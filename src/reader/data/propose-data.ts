@@ -88,7 +88,7 @@ class RouteCalls {
 
 /** The last word of an address: `/api/tides/:id` is known as tides. */
 function nameOf(address: string): string {
-  const words = address.replace(/^https?:\/\/[^/]+/, '').split('/');
+  const words = address.replace(/^https?:\/\/[^/]+/, '').split(/[/#]/);
   return words.findLast((w) => w !== '' && !w.startsWith(':') && w !== '.') ?? 'answer';
 }
 

@@ -14,6 +14,8 @@ import {
   optionsOf,
   roleOf,
 } from './function-names.ts';
+import { endpointIn } from './graphql.ts';
+import { givenMessage, noteListening, noteMappedActions, noteStoreModule, runByEffect, sentBy } from './messages.ts';
 
 /** The type that is stated of what a call gives, as written. `above`: what is around it. */
 type Stated = (call: SyntaxNode, above: readonly SyntaxNode[]) => string | null;
@@ -29,12 +31,16 @@ export function readAsks(program: SyntaxNode, source: SourceText, stated: Stated
       stands: new Map(),
       kept: new Map(),
       imports: new Map(),
+      ...{ listens: [], stores: [], bases: new Map() },
     },
   };
   noteImports(program, sheet);
   noteEndpoints(program, source, sheet);
   walk(program, (node, above) => {
     noteNames(node, above, sheet);
+    noteStoreModule(node, above, sheet);
+    const message = givenMessage(node, above);
+    if (message.length > 0) noteGiven(message, node, above, source, sheet);
     if (isFunction(node)) {
       const name = nameOfFunction(node, above);
       if (name !== null && !sheet.functions.has(name))
@@ -44,7 +50,7 @@ export function readAsks(program: SyntaxNode, source: SourceText, stated: Stated
     if (node.type === 'CallExpression' || node.type === 'NewExpression') noteCall(node, above, source, sheet, stated);
   });
   const asks = sheet.top.length > 0 || [...sheet.functions.values()].some((f) => f.asks.length > 0);
-  if (!asks && sheet.constants.size === 0) return null;
+  if (!asks && sheet.constants.size === 0 && sheet.stores.length === 0 && sheet.bases.size === 0) return null;
   return asks ? { ...sheet, kept: keptIn(program, source) } : sheet;
 }
 
@@ -61,8 +67,11 @@ function noteImports(program: SyntaxNode, { imports }: AskSheet): void {
 }
 
 /** Constants, and names that stand for others. */
-function noteNames(node: SyntaxNode, above: readonly SyntaxNode[], { constants, stands }: AskSheet): void {
-  if (node.type === 'VariableDeclarator' && isNode(node.init)) {
+function noteNames(node: SyntaxNode, above: readonly SyntaxNode[], { constants, stands, bases }: AskSheet): void {
+  if (node.type === 'AssignmentExpression') {
+    const [, name] = /^(\w+)\.defaults\.baseURL$/.exec(dotted(node.left) ?? '') ?? [];
+    if (name !== undefined) bases.set(name, addressOf(node.right, []));
+  } else if (node.type === 'VariableDeclarator' && isNode(node.init)) {
     const init = bare(node.init);
     const id = node.id as SyntaxNode;
     const name = id.type === 'Identifier' ? nameOf(id) : null;
@@ -147,6 +156,20 @@ function noteCall(
   const place = placeOf(above, sheet);
   const { line } = source.place(node.start);
   const given = node.arguments as SyntaxNode[];
+  noteListening(node, callee, above, sheet);
+  noteMappedActions(callee, given, source, sheet);
+  noteConnected(callee, given, sheet);
+  const endpoint = endpointIn(node, callee, sheet.imports);
+  if (endpoint) sheet.endpoint ??= addressOf(endpoint, []);
+  const sent = sentBy(callee, given, place.parameters);
+  if (sent) place.asks.push({ callee: '', ...sent, line, onAct: place.onAct });
+  const run = runByEffect(callee, given, sheet);
+  const ran = run && calledAs(run.fn, above);
+  if (run && ran !== null) {
+    const args = run.args.map((a) => addressOf(a, place.parameters));
+    place.asks.push({ callee: ran, args, line, onAct: place.onAct });
+    return;
+  }
   const args = given.map((a) => addressOf(a, place.parameters));
   const isMade = node.type === 'NewExpression';
   const handed = given.flatMap(handedIn).flatMap((h) => calledAs(h, above) ?? []);
@@ -163,6 +186,18 @@ function noteCall(
   // A function that is handed on is called by whoever takes it: an effect, a query, a life-cycle hook.
   for (const name of handed)
     place.asks.push({ callee: name, args: args.slice(0, 1), line, onAct: place.onAct, ...held, ...answers, ...made });
+}
+
+/** What a function gives as a message is sent by whoever calls it. */
+function noteGiven(
+  message: Address,
+  node: SyntaxNode,
+  above: readonly SyntaxNode[],
+  source: SourceText,
+  sheet: AskSheet,
+): void {
+  const { asks, onAct } = placeOf(above, sheet);
+  if (asks !== sheet.top) asks.push({ callee: '', message, args: [], line: source.place(node.start).line, onAct });
 }
 
 /** The name at the top of the module under which what a call gives is kept; null where it is kept nowhere. */
@@ -249,6 +284,16 @@ function calledAs(callee: unknown, above: readonly SyntaxNode[]): string | null 
   const isDescribed = above.some((n) => n.type === 'ExportDefaultDeclaration');
   const owner = classAround(above) ?? (isDescribed ? 'default.methods' : null);
   return owner === null ? null : `${owner}.${name.slice('this.'.length)}`;
+}
+
+/** What a component is handed of a store under other names: `connect(state, { onSelect: select })`. */
+function noteConnected(callee: string, given: readonly SyntaxNode[], { stands }: AskSheet): void {
+  const [, handed] = given;
+  if (callee !== 'connect' || handed?.type !== 'ObjectExpression') return;
+  for (const { key, value } of handed.properties as SyntaxNode[]) {
+    const [name, of] = [nameOf(key), dotted(value)];
+    if (name !== null && of !== null && name !== of) stands.set(name, of);
+  }
 }
 
 function parametersOf(fn: SyntaxNode): string[] {

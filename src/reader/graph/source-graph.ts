@@ -171,12 +171,13 @@ export class SourceGraph {
   }
 
   /** What is known of the modules where parts are looked for. */
-  drawn(): Pick<DrawnModules, 'moduleAt' | 'reexportsAt' | 'elements'> {
+  drawn(): Pick<DrawnModules, 'paths' | 'moduleAt' | 'reexportsAt' | 'elements'> {
     const elements = new Map<string, string[]>();
     for (const m of this.sorted())
       for (const name of m.elements) elements.set(name, [...(elements.get(name) ?? []), m.path]);
     return {
       elements,
+      paths: () => this.sorted().flatMap((m) => (installed(m) === null ? [m.path] : [])),
       moduleAt: (path) => this.drawing(path),
       reexportsAt: (path) => this.modules.get(path)?.reexports,
     };

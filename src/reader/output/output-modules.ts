@@ -115,6 +115,7 @@ export class OutputModules {
     );
     return drawnApp({
       ...{ elements, entries, pages, layouts: new Set<string>(), inDocument: () => [] },
+      paths: () => this.parsed.keys(),
       moduleAt: (path) => this.drawing(path),
       reexportsAt: (path) => {
         const read = this.parsed.get(path);

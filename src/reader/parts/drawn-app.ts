@@ -10,6 +10,8 @@ const PAINTS_FIRST = /^(react|preact)(\/|$)/;
 
 /** What is known of an app's modules where parts are looked for. */
 export interface DrawnModules {
+  /** The app's own modules. */
+  paths: () => Iterable<string>;
   moduleAt: (path: string) => DrawingModule | undefined;
   reexportsAt: (path: string) => Reexports | null | undefined;
   /** Paths of the modules that an element's name may stand for. */
@@ -28,6 +30,7 @@ export function drawnApp({ elements, entries, layouts, pages, inDocument, ...mod
   const reexportsAt = remembered(modules.reexportsAt);
   const defines = (path: string, name: string) => definitionOf(path, name, reexportsAt);
   const calls = new DataCalls({
+    paths: modules.paths,
     sheetAt: (path) => moduleAt(path)?.asks ?? null,
     moduleOf: (from, specifier, name) => {
       const to = moduleAt(from)?.resolved.get(specifier);

@@ -1,3 +1,4 @@
+import { mapped } from '../data/messages.ts';
 import { importedBindings } from '../script/imported-bindings.ts';
 import type { SourceText } from '../source-text.ts';
 import { isFunction, isNode, nameOf, namesIn, type SyntaxNode, walk } from '../syntax.ts';
@@ -75,6 +76,7 @@ export function answerFlows(
       ...{ states, line: lineIn(source), imports: importsOf(root), awaited: new Map(), stores: new Map() },
     };
     const { line, awaited } = text;
+    noteSending(root, source, text.stores);
     walk(root, (node, above) => {
       for (const [names, from] of given(node, above, text)) for (const name of names) takeIn(flows, name, from);
       const holder = node.type === 'VariableDeclarator' && isNode(node.init) ? heldAt(node, above, source) : null;
@@ -144,6 +146,7 @@ function mentioned(node: SyntaxNode, line: LineOf): Flow {
     // `this.rows` is a name as well.
     if (at.type === 'MemberExpression' && (at.object as SyntaxNode).type === 'ThisExpression')
       flow.names.add(nameOf(at.property) ?? '');
+    if (at.type === 'Identifier' && at.name === '$store') flow.names.add(STORE);
     for (const field in at) {
       const value = at[field];
       if (Array.isArray(value)) {
@@ -187,6 +190,8 @@ function given(node: SyntaxNode, above: readonly SyntaxNode[], text: TextFlows):
       const name = assignedName(node.left as SyntaxNode);
       return name === null ? [] : [[[name], before([node.right], above, text)]];
     }
+    case 'Property':
+      return isComputed(above) && isNode(node.value) ? [[[nameOf(node.key) ?? ''], mentioned(node.value, line)]] : [];
     case 'ForOfStatement':
       return [[namesIn(declaredIn(node.left)), mentioned(node.right as SyntaxNode, line)]];
     case 'CallExpression':
@@ -194,6 +199,42 @@ function given(node: SyntaxNode, above: readonly SyntaxNode[], text: TextFlows):
     default:
       return [];
   }
+}
+
+/** Whether a property is one of those that a component works out from others (public form of Vue’s options). */
+function isComputed(above: readonly SyntaxNode[]): boolean {
+  const [holder, object] = above.slice(-2);
+  return holder?.type === 'Property' && object?.type === 'ObjectExpression' && nameOf(holder.key) === 'computed';
+}
+
+/** What stands for all that the one store of an app holds. */
+const STORE = '@store';
+
+/** What a component takes over of a store by name comes from what is sent to that; null of any other call (public forms of Vuex and Pinia). */
+function ofStore(node: SyntaxNode, text: TextFlows): [names: string[], from: Flow][] | null {
+  const callee = nameOf(node.callee) ?? nameOf((node.callee as SyntaxNode).property) ?? '';
+  const names = (node.arguments as SyntaxNode[]).at(-1);
+  if (/^map(State|WritableState|Getters)$/.test(callee) && names)
+    return [[namesMapped(names), { lines: new Set(), names: new Set([STORE]) }]];
+  const { object } = node.callee as SyntaxNode;
+  const of = isNode(object) && object.type === 'MemberExpression' ? nameOf(object.property) : nameOf(object);
+  const isSent = callee === 'dispatch' && of === '$store';
+  return isSent ? [[[STORE], { lines: mentioned(node, text.line).lines, names: new Set() }]] : null;
+}
+
+/** Notes the methods of a component that send something to the store: they may stand behind their use. */
+function noteSending(root: SyntaxNode, { text }: SourceText, stores: Map<string, string>): void {
+  if (!text.includes('mapActions')) return;
+  walk(root, (node) => {
+    const names = node.type === 'CallExpression' ? (node.arguments as SyntaxNode[]).at(-1) : undefined;
+    if (!names || nameOf(node.callee) !== 'mapActions') return;
+    for (const name of namesMapped(names)) stores.set(`this.${name}`, STORE);
+  });
+}
+
+function namesMapped(names: SyntaxNode): string[] {
+  if (names.type !== 'ObjectExpression') return mapped(names).map(([local]) => local);
+  return (names.properties as SyntaxNode[]).flatMap(({ key }) => nameOf(key) ?? []);
 }
 
 /** What a variable comes from; of what a hook gives that is what its functions load as well. */
@@ -209,16 +250,18 @@ function ofInit({ id }: SyntaxNode, init: SyntaxNode, { line, stores }: TextFlow
 /** What stands for all that a hook gives: those that dispatch to a store and those that select of it are of one (public form of their bindings). */
 function storeOf(hook: string): string | null {
   if (!/^use[A-Z]/.test(hook)) return null;
-  return /(Dispatch|Selector)$/.test(hook) ? '@store' : `@${hook}`;
+  return /(Dispatch|Selector)$/.test(hook) ? STORE : `@${hook}`;
 }
 
 function givenByCall(node: SyntaxNode, above: readonly SyntaxNode[], text: TextFlows): [names: string[], from: Flow][] {
   const { states, line, imports } = text;
   const callee = node.callee as SyntaxNode;
   const args = node.arguments as SyntaxNode[];
+  const taken = ofStore(node, text);
+  if (taken) return taken;
   const state = states.get(nameOf(callee) ?? '');
   if (state !== undefined) return [[[state], before(args, above, text)]];
-  const store = text.stores.get(nameOf(callee) ?? '');
+  const store = text.stores.get(ofThis(callee) ?? nameOf(callee) ?? '');
   if (store !== undefined) return [[[store], { lines: mentioned(node, line).lines, names: new Set() }]];
   if (callee.type !== 'MemberExpression') return [];
   const method = nameOf(callee.property) ?? '';
@@ -240,6 +283,12 @@ function givenByCall(node: SyntaxNode, above: readonly SyntaxNode[], text: TextF
     const handed = states.get(nameOf(argument) ?? '');
     return handed === undefined ? [] : [[[handed], from]];
   });
+}
+
+/** The name of what is called of the component itself: `this.load`. */
+function ofThis(callee: SyntaxNode): string | null {
+  const isThis = callee.type === 'MemberExpression' && (callee.object as SyntaxNode).type === 'ThisExpression';
+  return isThis ? `this.${nameOf(callee.property)}` : null;
 }
 
 /** What something is set to comes from, and what the function around it waited for before. */

@@ -3,6 +3,7 @@ import type { RawLanding } from '../../core/rehearsals/raw.ts';
 import type { RehearsedTask } from '../../core/rehearsals/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
 import { type Led, OpenBrowser } from '../browser/open-browser.ts';
+import { Operations } from './operations.ts';
 import { type Pressed, press } from './press.ts';
 import { Quiet } from './quiet.ts';
 import { gather, record } from './recorder.ts';
@@ -66,6 +67,7 @@ async function visit(
     page.on('pageerror', (error) => {
       if (errors.length < MOST_ERRORS) errors.push(String(error));
     });
+    const operations = new Operations(page);
     await page.addInitScript(record);
     const quiet = new Quiet(page);
     const end = await traced(tools);
@@ -80,7 +82,7 @@ async function visit(
     // Where another document was opened, nothing of this one is left in it.
     const raw = found && landed && last.clicks.length === 0 ? landed : last;
     return {
-      raw,
+      raw: operations.named(raw),
       tasks: tasksOf(events, address),
       errors,
       version,

@@ -8,7 +8,7 @@ import tls from 'node:tls';
 import type { CacheRule } from '../../core/load/types.ts';
 import { onLoopback } from '../link/loopback.ts';
 import { type Certificates, certificatesFor } from './certificate.ts';
-import type { Answer, Answering } from './types.ts';
+import type { Answer, Answering, Sent } from './types.ts';
 
 /** How long a kept file is fresh, as shipped files usually say. */
 const CACHE: Record<CacheRule, string> = {
@@ -72,7 +72,9 @@ export class RehearsalServer {
     const address = request.url ?? '/';
     response.on('error', () => {});
     const forDocument = (request.headers.accept ?? '').includes('text/html');
-    const found = host === WARM_HOST ? EMPTY_PAGE : await this.answering({ host, address, forDocument });
+    const sent = await sentWith(request);
+    const asked = { host, address, forDocument, ...(sent ? { sent } : {}) };
+    const found = host === WARM_HOST ? EMPTY_PAGE : await this.answering(asked);
     if (!found) {
       response.statusCode = 404;
       response.end();
@@ -81,6 +83,19 @@ export class RehearsalServer {
     if (found.earlyLinks?.length) response.writeEarlyHints({ link: [...found.earlyLinks] });
     setTimeout(() => send(request, response, found), found.serverMs);
   }
+}
+
+/** What a request sends along, once all of it is there; null where that is only its address. */
+async function sentWith(request: Incoming): Promise<Sent | null> {
+  const { method = 'GET' } = request;
+  if (method === 'GET' || method === 'HEAD') return null;
+  const pieces: Buffer[] = [];
+  try {
+    for await (const piece of request) pieces.push(piece as Buffer);
+  } catch {
+    return null;
+  }
+  return { method, type: request.headers['content-type'] ?? '', text: Buffer.concat(pieces).toString('utf8') };
 }
 
 function serverFor({ protocol, tls: version }: Speaking, certificates: Certificates | null): net.Server {

@@ -14,7 +14,7 @@ const tell = (message: FromServer) => process.send!(message);
 const keyOf = ({ host, address, forDocument }: Request) => `${forDocument ? 'document' : 'file'} ${host} ${address}`;
 
 function answer(request: Request): Answer | Promise<Answer | null> {
-  const found = known.get(keyOf(request));
+  const found = request.sent ? undefined : known.get(keyOf(request));
   if (found) return found;
   const id = questions++;
   const began = performance.now();

@@ -24,6 +24,16 @@ export interface Request {
   address: string;
   /** It is for a page of its own, not for something that a page uses. */
   forDocument: boolean;
+  /** What is sent with it, where that is more than an address. */
+  sent?: Sent;
+}
+
+/** What a request sends to the server. */
+export interface Sent {
+  method: string;
+  /** Media type; empty where none is said. */
+  type: string;
+  text: string;
 }
 
 /** Gives what is at an address; null where there is nothing. */

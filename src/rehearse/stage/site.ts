@@ -10,6 +10,7 @@ import { watchedModules } from '../../core/rehearsals/read-run.ts';
 import type { Entry } from '../../core/snapshot/module-types.ts';
 import { ASSUMED_ANSWER, type Route } from '../../core/snapshot/route-types.ts';
 import { originOf, withoutQuery } from '../../core/text/address.ts';
+import { carriedOperation, operationOf, withOperation } from '../../core/text/query-operation.ts';
 import type { AnswerShape } from '../../reader/answers/answer-shapes.ts';
 import { textIfThere } from '../../reader/folder-files.ts';
 import { withBase } from '../../reader/html-document.ts';
@@ -175,20 +176,27 @@ class Made {
     }
     const file = this.files.at(address);
     if (file) return file;
-    const resource = this.program.resources.find(
-      (r) => r.origin === '' && addressMatches(r.address, address) && !r.document,
-    );
-    if (resource && !request.forDocument) return this.resourceAnswer(resource, request.address);
+    const resource = this.resourceAt(address, operationOf(request.sent?.text));
+    if (resource && !request.forDocument) return this.resourceAnswer(resource, request);
     const served = servedPath(this.root, address);
     if (served && !address.endsWith('.html')) return this.files.fileAnswer(served);
     if (request.forDocument) return this.document(address);
     if (/\.\w+$/.test(address) && !/\.json$/.test(address)) return this.files.named(address);
-    return this.dataAnswer(request.address, ASSUMED_ANSWER);
+    return this.dataAnswer(request, ASSUMED_ANSWER);
   }
 
-  private async resourceAnswer(resource: Resource, address: string): Promise<Answer> {
+  /** What of the landing is asked for at an address; of queries that go to one address the one of that name. */
+  private resourceAt(address: string, operation: string | null): Resource | undefined {
+    const there = this.program.resources.filter(
+      (r) => r.origin === '' && addressMatches(r.address, address) && !r.document,
+    );
+    return there.find((r) => carriedOperation(r.address) === operation) ?? there.find((r) => !r.address.includes('#'));
+  }
+
+  private async resourceAnswer(resource: Resource, request: Request): Promise<Answer> {
     const { type, serverMs, cache } = resource;
-    if (type === 'fetch') return this.dataAnswer(address, resource);
+    const { address } = request;
+    if (type === 'fetch') return this.dataAnswer(request, resource);
     const served = servedPath(this.root, address);
     if (!served) {
       this.tellOnce(
@@ -199,11 +207,17 @@ class Made {
     return { ...this.files.fileAnswer(served), serverMs, cache };
   }
 
-  private async dataAnswer(address: string, { bytes, serverMs }: { bytes: number; serverMs: number }): Promise<Answer> {
-    const known = await this.options.data?.(address);
+  private async dataAnswer(
+    { address, sent }: Request,
+    { bytes, serverMs }: { bytes: number; serverMs: number },
+  ): Promise<Answer> {
+    const known = await this.options.data?.(address, sent);
     if (known) return { ...known, cache: 'no-store', serverMs };
-    const plain = withoutQuery(address);
-    const like = [...(this.options.shapes ?? [])].find(([pattern]) => addressMatches(pattern, plain))?.[1];
+    const plain = withOperation(withoutQuery(address), operationOf(sent?.text));
+    const like = [...(this.options.shapes ?? [])].find(
+      ([pattern]) =>
+        addressMatches(pattern, withoutQuery(plain)) && carriedOperation(pattern) === carriedOperation(plain),
+    )?.[1];
     this.tellOnce(
       like
         ? `a made-up answer for ${plain}: ${like.written} in the code, lists with ${ROWS} rows`
