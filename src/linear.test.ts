@@ -3,8 +3,10 @@ import { NO_AMENDMENTS } from './core/amend/types.ts';
 import { NavigationLog } from './core/formats/navigation-log.ts';
 import { matcher } from './core/plan/match.ts';
 import { FreeNames } from './core/text/free-names.ts';
+import { operationOf } from './core/text/query-operation.ts';
 import { wildcard } from './core/text/wildcard.ts';
 import { readVisit } from './core/visits/notation.ts';
+import { shapeOfQuery } from './reader/answers/shape-of-query.ts';
 import { importsByName } from './reader/auto-imports.ts';
 import { prunedLinks } from './reader/graph/prune.ts';
 import type { ReadModule } from './reader/graph/read-module.ts';
@@ -51,6 +53,14 @@ const MEETINGS: [string, (n: number) => () => unknown][] = [
     `${JSON.stringify(piece)} without end in a script`,
     (n) => () => parseScript('a.ts', `x;${piece.repeat(n / piece.length)}`, { jsxImportSource: 'react' }),
   ]),
+  ['fields of a query', (n) => () => shapeOfQuery('A', [`query A {${'a '.repeat(n / 2)}`])],
+  ['fields in fields of a query', (n) => () => shapeOfQuery('A', [`query A ${'{a'.repeat(n / 2)}`])],
+  ['queries that are no such', (n) => () => shapeOfQuery('A', ['query '.repeat(n / 6)])],
+  [
+    'fragments that name one another',
+    (n) => () => shapeOfQuery('A', [`query A { ...B } fragment B on C {${' ...B'.repeat(n / 5)} }`]),
+  ],
+  ['what is sent, if it is a query', (n) => () => operationOf(`{"query":"query ${' '.repeat(n)}"}`)],
   ['text without end in an element', (n) => () => showsContent(`>${'a'.repeat(n)}`)],
   ['ends of arrows', (n) => () => showsContent('> a'.repeat(n / 3))],
   ['comments before a directive', (n) => () => marked('/* a */ '.repeat(n))],

@@ -102,6 +102,23 @@ describe('a recording under a prediction', () => {
     expect(laid.extra.map((r) => r.address)).toEqual(there.slice(3));
   });
 
+  it('tells queries that go to one address by their names', () => {
+    const asked = simulate(
+      page(
+        [script(100, 0), script(200, 1), script(300, 2)],
+        ['/api/graphql#Tides', '/api/graphql#Havens', '/api/graphql#Marks'].map((a) => file(a)),
+      ),
+      ROUND,
+    );
+    const there = [
+      'https://app.example/',
+      ...['Havens', 'Tides', ''].map((n) => `https://app.example/api/graphql#${n}`),
+    ];
+    const laid = layUnder(asked, recording(there.map((a) => recorded(a.replace(/#$/, ''), 100))));
+    // What says no name is whatever is left at that address.
+    expect(laid.of.map((r) => r?.address)).toEqual([there[0], there[2], there[1], 'https://app.example/api/graphql']);
+  });
+
   it('uses each recorded request once', () => {
     const laid = layUnder(timeline, recording([recorded('/', 10), recorded('/x/a.js', 20), recorded('/y/a.js', 30)]));
     expect(laid.of.filter((r) => r?.address.endsWith('a.js'))).toHaveLength(1);

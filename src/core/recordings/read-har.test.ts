@@ -23,6 +23,20 @@ describe('an HTTP Archive', () => {
     ]);
   });
 
+  it('names queries by what was sent with them', () => {
+    const sent = (text: unknown) => ({ request: { url: '/q', postData: { text } } });
+    const { requests } = readHar(
+      har([
+        entry('/q', 0, 1, sent('{"operationName":"Tides","query":"query Tides { a }"}')),
+        entry('/q', 1, 1, sent('{"query":"query Havens($a: Int) { a }"}')),
+        entry('/q', 2, 1, sent('a=1')),
+        entry('/q', 3, 1, sent(7)),
+      ]),
+      'a.har',
+    );
+    expect(requests.map((r) => r.address)).toEqual(['/q#Tides', '/q#Havens', '/q', '/q']);
+  });
+
   it('never tells a phase after the end, and takes −1 for what doesn’t apply', () => {
     const timings = { blocked: -1, dns: -1, connect: 500, send: 1, wait: 1 };
     const [only] = readHar(har([entry('/', 0, 40, { timings })]), 'a.har').requests;

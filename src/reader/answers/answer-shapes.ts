@@ -29,7 +29,7 @@ export function answerShapes(
   const sheets = new Map<string, ReturnType<typeof readAsks>>();
   const sheetAt = (path: string) => {
     if (!own.has(path)) return null;
-    if (!sheets.has(path)) sheets.set(path, sheetOf(path, modules.textOf(path)));
+    if (!sheets.has(path)) sheets.set(path, sheetOf(path, modules));
     return sheets.get(path)!;
   };
   const calls = new DataCalls({
@@ -76,9 +76,10 @@ function answerOf(address: string, answer: AnswerShape): AnswerShape {
 /** The last word of an address that code writes: of `/api/tides/:id` that is `tides`. */
 const lastWord = (address: string) => address.split('/').findLast((w) => /^[\w-]+$/.test(w)) ?? [];
 
-function sheetOf(path: string, text: string | null) {
+function sheetOf(path: string, { textOf, told }: TypedModules) {
+  const text = textOf(path);
   const typed = typedProgram(path, text);
   if (!typed) return null;
   const stated = new StatedTypes(typed.program, typed.script);
-  return readAsks(typed.program, new SourceText(typed.script), (call, above) => stated.of(call, above));
+  return readAsks(typed.program, new SourceText(typed.script), told, (call, above) => stated.of(call, above));
 }

@@ -5,6 +5,7 @@ import { textIfThere } from '../folder-files.ts';
 import { pathFrom } from '../path-from.ts';
 import { realFolder, workspaceOf } from '../read-source.ts';
 import { Resolver } from '../resolve.ts';
+import { toldToBuilds } from '../script/environment.ts';
 import { type AnswerShape, answerShapes } from './answer-shapes.ts';
 
 /** What answers look like that a route of an app in a folder asks for, by their addresses. `snapshot`: what was read of it; `workspace`: the folder around it, as for reading. */
@@ -32,7 +33,7 @@ export function answersInFolder(
     return null;
   };
   const own = snapshot.modules.filter((m) => m.package === null && m.kind === 'script').map((m) => m.path);
-  return answerShapes(asked, new Set(own), { textOf, leadsTo });
+  return answerShapes(asked, new Set(own), { textOf, leadsTo, told: toldToBuilds(root) });
 }
 
 const linkOf = (from: string, specifier: string) => `${from}\n${specifier}`;

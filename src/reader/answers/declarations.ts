@@ -15,6 +15,8 @@ export interface TypedModules {
   textOf: (path: string) => string | null;
   /** The module that a specifier leads to, types too; null where that is none of the app or its packages. */
   leadsTo: (from: string, specifier: string) => string | null;
+  /** What builds put in place of what scripts ask of their environment, by name. */
+  told?: Readonly<Record<string, string>>;
 }
 
 interface Scope {

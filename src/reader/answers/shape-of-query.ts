@@ -33,12 +33,14 @@ function bodyAfter(texts: readonly string[], beginning: RegExp): string | null {
   return null;
 }
 
-/** Behind the bracket that closes one that opens. */
+/** Behind the bracket that closes one that opens; what stands in texts is none. */
 function closing(text: string, open: number): number {
+  const token = /[({]|[)}]|"(?:[^"\\\n]|\\.)*"/g;
+  token.lastIndex = open;
   let depth = 0;
-  for (let at = open; at < text.length; at++) {
-    if (/[({]/.test(text[at])) depth++;
-    else if (/[)}]/.test(text[at]) && --depth === 0) return at + 1;
+  for (let found = token.exec(text); found; found = token.exec(text)) {
+    if (/[({]/.test(found[0][0])) depth++;
+    else if (/[)}]/.test(found[0][0]) && --depth === 0) return token.lastIndex;
   }
   return text.length;
 }

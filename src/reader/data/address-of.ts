@@ -28,7 +28,8 @@ export function addressOf(value: unknown, parameters: readonly string[]): Addres
     case 'ConditionalExpression':
       return inner(node.consequent);
     case 'LogicalExpression':
-      return node.operator === '&&' ? inner(node.right) : inner(node.left);
+      if (node.operator === '&&') return inner(node.right);
+      return otherwise(inner(node.left), inner(node.right));
     case 'ObjectExpression': {
       const at = (key: RegExp) => (node.properties as SyntaxNode[]).find((p) => key.test(nameOf(p.key) ?? ''));
       const named = at(/^(url|path|href)$/) ?? at(/^(query|document)$/);
@@ -48,6 +49,14 @@ export function addressOf(value: unknown, parameters: readonly string[]): Addres
     default:
       return [];
   }
+}
+
+/** An address, with another one in its place where it says nothing: `import.meta.env.VITE_API ?? '/api'`. */
+function otherwise(address: Address, other: Address): Address {
+  if (!address.some((piece) => !('text' in piece) || piece.text !== '')) return other;
+  const [piece, ...more] = address;
+  const isMore = other.some((o) => !('text' in o) || o.text !== '');
+  return more.length === 0 && 'constant' in piece && isMore ? [{ ...piece, or: other }] : address;
 }
 
 function named(name: string, parameters: readonly string[]): AddressPiece {

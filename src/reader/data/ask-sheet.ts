@@ -1,5 +1,12 @@
-/** A piece of an address: written, a parameter of the function around it, a constant of the module, or what only running code knows. */
-export type AddressPiece = { text: string } | { parameter: number } | { constant: string } | { gap: string };
+/**
+ * A piece of an address: written, a parameter of the function around it, a constant of the module (`or`: what is taken where that says nothing), or what only
+ * running code knows.
+ */
+export type AddressPiece =
+  | { text: string }
+  | { parameter: number }
+  | { constant: string; or?: Address }
+  | { gap: string };
 
 /** An address as far as code tells it; empty where it says nothing of it. */
 export type Address = readonly AddressPiece[];

@@ -360,13 +360,14 @@ export class DataCalls {
     return address.flatMap((piece): Address => {
       if (!('constant' in piece) || depth === 0) return [piece];
       const own = sheet.constants.get(piece.constant);
-      if (own) return this.settled(path, sheet, own, depth - 1);
+      if (own && !(piece.or && isEmpty(own))) return this.settled(path, sheet, own, depth - 1);
       const [first, ...rest] = piece.constant.split('.');
       const imported = sheet.imports.get(first);
       const to = imported && this.modules.moduleOf(path, imported.specifier, imported.name);
       const target = to ? this.modules.sheetAt(to) : null;
       const name = [...(imported?.name === '*' ? [] : [imported?.name]), ...rest].join('.');
       const there = target?.constants.get(name);
+      if (!there && piece.or) return this.settled(path, sheet, piece.or, depth - 1);
       return there ? this.settled(to!, target!, there, depth - 1) : [{ gap: piece.constant.split('.').at(-1)! }];
     });
   }
@@ -388,6 +389,8 @@ export class DataCalls {
     return /^\/[\w:@.~%/-]+$/.test(whole) && /[A-Za-z]/.test(whole) ? whole : null;
   }
 }
+
+const isEmpty = (address: Address) => address.every((piece) => 'text' in piece && piece.text === '');
 
 const answered = (answers: StatedType | undefined) => (answers ? { answers } : {});
 

@@ -1,4 +1,5 @@
 import { holdsUp, keptIn } from '../parts/from-answers.ts';
+import { asksEnvironment, environmentOf } from '../script/environment.ts';
 import type { SourceText } from '../source-text.ts';
 import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { addressOf } from './address-of.ts';
@@ -20,8 +21,13 @@ import { givenMessage, noteListening, noteMappedActions, noteStoreModule, runByE
 /** The type that is stated of what a call gives, as written. `above`: what is around it. */
 type Stated = (call: SyntaxNode, above: readonly SyntaxNode[]) => string | null;
 
-/** Reads what a module of the app says about calls for data; null where that is nothing. `stated`: of trees with types, what these say. */
-export function readAsks(program: SyntaxNode, source: SourceText, stated: Stated = () => null): AskSheet | null {
+/** Reads what a module of the app says about calls for data; null where that is nothing. `told`: what builds put in place of what it asks of its environment; `stated`: of trees with types, what these say. */
+export function readAsks(
+  program: SyntaxNode,
+  source: SourceText,
+  told: Readonly<Record<string, string>> = {},
+  stated: Stated = () => null,
+): AskSheet | null {
   const sheet: AskSheet = {
     ...{
       hasPlaceholder: /<Suspense\b/.test(source.text),
@@ -35,6 +41,7 @@ export function readAsks(program: SyntaxNode, source: SourceText, stated: Stated
     },
   };
   noteImports(program, sheet);
+  noteEnvironment(source, told, sheet);
   noteEndpoints(program, source, sheet);
   walk(program, (node, above) => {
     noteNames(node, above, sheet);
@@ -63,6 +70,15 @@ function noteImports(program: SyntaxNode, { imports }: AskSheet): void {
       const name = item.type === 'ImportDefaultSpecifier' ? 'default' : (nameOf(item.imported) ?? '*');
       if (local && specifier !== null) imports.set(local, { specifier, name });
     }
+  }
+}
+
+/** What builds put in place of what a module asks of its environment, which is nothing where they are told nothing. */
+function noteEnvironment({ text }: SourceText, told: Readonly<Record<string, string>>, { constants }: AskSheet): void {
+  if (!asksEnvironment(text)) return;
+  for (const [asked, value] of Object.entries(environmentOf(true, text, told))) {
+    const name = asked.replace(/^import\.meta\./, '');
+    if (/^\w+\.\w/.test(name)) constants.set(name, [{ text: /^"/.test(value) ? (JSON.parse(value) as string) : '' }]);
   }
 }
 
@@ -130,7 +146,13 @@ function noteConstant(name: string, init: SyntaxNode, constants: Map<string, Add
     return;
   }
   const address = addressOf(init, []);
-  if (address.some((piece) => 'text' in piece)) constants.set(name, address);
+  if (address.some(saysSomething)) constants.set(name, address);
+}
+
+/** Whether a piece leads to a text: it is one, or stands for what builds are told, or there is another one in its place. */
+function saysSomething(piece: Address[number]): boolean {
+  if ('constant' in piece) return piece.or !== undefined || /^(process\.)?env\./.test(piece.constant);
+  return 'text' in piece;
 }
 
 /** What an instance of a client puts before each address: `create({ baseURL: '/api' })`. */

@@ -6,6 +6,7 @@ import type { PackageDescription } from '../entries/types.ts';
 import { textIfThere } from '../folder-files.ts';
 import { nestsTooDeep } from '../nesting.ts';
 import { constantText, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { toldToBuilds } from './environment.ts';
 import { parse } from './parse.ts';
 
 /** How the scripts of an app are compiled, as far as its configuration says. */
@@ -16,6 +17,8 @@ export interface Compiling {
   oldDecorators?: true;
   /** Fields of classes are assigned in constructors, and those without a value are only types (TypeScript's form for targets before ES2022). */
   assignsFields?: true;
+  /** What builds are told to put in place of what scripts ask of their environment, by name. */
+  told?: Record<string, string>;
 }
 
 /** Libraries that markup in scripts may be compiled for. */
@@ -37,6 +40,7 @@ export function compilingOf(root: string, description: PackageDescription, bound
     typeof source === 'string' && source.length <= 200
       ? source
       : (MARKUP.find((name) => hasDependency(description, name)) ?? 'react');
+  const told = toldToBuilds(root);
   const target = String(said.get('target') ?? '').toLowerCase();
   const defines =
     said.get('useDefineForClassFields') ?? (target === '' || /^es(2022|2023|2024|2025|next)$/.test(target));
@@ -44,6 +48,7 @@ export function compilingOf(root: string, description: PackageDescription, bound
     jsxImportSource,
     ...(said.get('experimentalDecorators') === true || saysOldDecorators(root) ? { oldDecorators: true } : {}),
     ...(defines ? {} : { assignsFields: true }),
+    ...(Object.keys(told).length > 0 ? { told } : {}),
   };
 }
 

@@ -14,18 +14,12 @@ import { type AngularScript, angularScript, type ResourceReader } from '../templ
 import { definedElements, MAY_HOLD_MARKUP, markupOfTaggedTemplates } from '../templates/tagged-markup.ts';
 import { collectCalls, waitsAtStart } from './calls.ts';
 import type { Compiling } from './compiling.ts';
+import { asksEnvironment } from './environment.ts';
 import { memberNames } from './member-names.ts';
 import { parse } from './parse.ts';
 import type { ParsedScript, ScriptExports } from './parsed-script.ts';
 import { exportsOf, liveNamesOf, staticImportsOf } from './records.ts';
-import {
-  asksEnvironment,
-  type Language,
-  languageOf,
-  shippedCode,
-  shipsAsWritten,
-  withoutDeadImports,
-} from './shipped-code.ts';
+import { type Language, languageOf, shippedCode, shipsAsWritten, withoutDeadImports } from './shipped-code.ts';
 import { syncUses } from './sync-uses.ts';
 
 /**
@@ -126,7 +120,7 @@ function noteOwn(
 ): void {
   const { drawn } = options;
   if (angular) noteAngular(angular, module, program, result);
-  result.asks = readAsks(program, source);
+  result.asks = readAsks(program, source, options.told);
   if (MAY_MOUNT.test(text)) result.mounts = mountedBy(program);
   if (/customElement/.test(text)) result.elements.push(...definedElements(program));
   noteUses(result.imports, program, source);

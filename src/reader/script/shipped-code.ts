@@ -4,34 +4,15 @@ import type { FoundImport } from '../found-import.ts';
 import { isSolid, mayHoldMarkup } from '../templates/solid.ts';
 import type { Compiling } from './compiling.ts';
 import { hasDecorators, withHelpers } from './decorators.ts';
+import { asksEnvironment, environmentOf } from './environment.ts';
 import { throughBabel } from './through-babel.ts';
 
 export type Language = 'ts' | 'tsx' | 'js' | 'jsx';
 
-/** Read as it ships: branches for development are gone before requires are followed. */
-const PRODUCTION = {
-  'process.env.NODE_ENV': '"production"',
-  'import.meta.env.DEV': 'false',
-  'import.meta.env.PROD': 'true',
-  'import.meta.env.SSR': 'false',
-  'import.meta.env.MODE': '"production"',
-  'import.meta.client': 'true',
-  'import.meta.server': 'false',
-  'import.meta.dev': 'false',
-};
-
-/** What asks in which kind of build it runs, by the conventions that several builds share. */
-const ASKS_ENVIRONMENT = /process\.env\.|import\.meta\.(env|client|server|dev)\b/;
-
-/** Whether a script asks in which kind of build it runs. */
-export function asksEnvironment(text: string): boolean {
-  return ASKS_ENVIRONMENT.test(text);
-}
-
 /** Whether a script is plain JavaScript that no build changes before it is made small. */
 export function shipsAsWritten(path: string, text: string): boolean {
   if (!/\.[cm]?js$/.test(path)) return false;
-  return !ASKS_ENVIRONMENT.test(text) && !/<[A-Za-z/>]/.test(text);
+  return !asksEnvironment(text) && !/<[A-Za-z/>]/.test(text);
 }
 
 /** What may be decorators: whether they are, only the compiler tells. */
@@ -57,7 +38,8 @@ export function shippedCode(
   const isTyped = lang !== 'js' && lang !== 'jsx';
   const fields = isTyped && compiling.assignsFields;
   const importSource = lang === 'ts' ? '' : markupSource(text, compiling.jsxImportSource);
-  const mayDecorate = !path.includes('node_modules/') && DECORATED.test(text);
+  const isOwn = !path.includes('node_modules/');
+  const mayDecorate = isOwn && DECORATED.test(text);
   const plainly = (keepsMarkup: boolean) =>
     transformSync(path, text, {
       lang,
@@ -65,7 +47,7 @@ export function shippedCode(
       typescript: { onlyRemoveTypeImports: usedElsewhere, removeClassFieldsWithoutInitializer: fields },
       ...(fields ? { assumptions: { setPublicClassFields: true } } : {}),
       ...(mayDecorate && compiling.oldDecorators ? { decorator: { legacy: true } } : {}),
-      ...(ASKS_ENVIRONMENT.test(text) ? { define: environmentOf(path, text) } : {}),
+      ...(asksEnvironment(text) ? { define: environmentOf(isOwn, text, compiling.told ?? {}) } : {}),
     }).code;
   const solid = isSolid(importSource) && mayHoldMarkup(text);
   const compiled = plainly(solid);
@@ -79,13 +61,6 @@ export function shippedCode(
 /** Where the markup of one file gets its functions from: as a comment of its own says (convention of the compilers of markup), else as the app does. */
 function markupSource(text: string, ofApp: string): string {
   return /@jsxImportSource[^\S\n]{1,9}([\w@./-]{1,200})/.exec(text)?.[1] ?? ofApp;
-}
-
-/** What is asked of the environment, as a production build answers; whatever else a package asks isn't set in a browser. */
-function environmentOf(path: string, text: string): Record<string, string> {
-  if (!path.includes('node_modules/')) return PRODUCTION;
-  const names = [...text.matchAll(/process\.env\.\w+/g)].map(([name]) => name);
-  return { ...Object.fromEntries(names.map((name) => [name, 'undefined'])), ...PRODUCTION };
 }
 
 /** Imports without the requires and deferred ones that only a branch for development or the server makes. */

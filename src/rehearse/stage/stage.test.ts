@@ -145,6 +145,33 @@ describe('a site', () => {
     expect(made.told).toEqual(['a made-up answer for /api/tides: Promise<Tide[]> in the code, lists with 10 rows']);
   });
 
+  it('makes answers up to queries that go to one address, each by what it asks for', async () => {
+    const asking = folderOf({
+      ...APP,
+      'src/home.jsx':
+        "import { gql, useQuery } from 'kit-graphql';\nconst TIDES = gql`query Tides { tides { id metres } }`;\nconst HAVENS = gql`query Havens { haven { name } }`;\nexport default function Home() { useQuery(TIDES); useQuery(HAVENS); return null; }",
+    });
+    const applied = applyPlan(asking, BASELINE);
+    const made = siteFor(applied, '/', { folder: asking, shapes: answersInFolder(asking, applied.snapshot, '/') });
+    const answerTo = async (name: string) => {
+      const sent = {
+        method: 'POST',
+        type: 'application/json',
+        text: JSON.stringify({ operationName: name, query: '' }),
+      };
+      const answer = await made.answering({ host: HOST, address: '/graphql', forDocument: false, sent });
+      return JSON.parse(answer!.body.toString());
+    };
+    expect((await answerTo('Tides')).data.tides[1]).toEqual({ id: 'no-2', metres: expect.any(Number) });
+    expect(await answerTo('Havens')).toEqual({ data: { haven: { name: expect.any(String) } } });
+    expect(await answerTo('Others')).toEqual([]);
+    expect(made.told).toEqual([
+      'a made-up answer for /graphql#Tides: the fields of Tides in the code, lists with 10 rows',
+      'a made-up answer for /graphql#Havens: the fields of Havens in the code, lists with 10 rows',
+      'a stand-in (an empty list) for the answer of /graphql#Others',
+    ]);
+  });
+
   it('is landed on at an address of its route only', () => {
     const at = (address: string) => siteFor(applyPlan(folder, BASELINE), '/berths/:id', { folder, address }).address;
     expect(at('/berths/7?tab=1')).toBe('/berths/7?tab=1');
@@ -347,6 +374,29 @@ describe('answers to calls', () => {
     expect(await answers('/..%2F..%2Fetc/passwd')).toBeNull();
   });
 
+  it('to queries of GraphQL come by their names', async () => {
+    const asks = (name: string) => ({
+      method: 'POST',
+      type: 'application/json',
+      text: JSON.stringify({ query: `query ${name} { a }` }),
+    });
+    const entries = ['Tides', 'Havens'].map((name) => ({
+      request: { url: 'https://x.test/q', postData: { text: asks(name).text } },
+      response: { status: 200, content: { mimeType: 'application/json', text: `recorded ${name}` } },
+    }));
+    const made = folderOf({
+      'q/Tides.json': 'kept Tides',
+      'q.json': 'kept others',
+      'x.har': JSON.stringify({ log: { entries } }),
+    });
+    const [kept, recorded] = [dataAnswers({ folder: made }), dataAnswers({ har: path.join(made, 'x.har') })];
+    const text = async (answers: typeof kept, name: string) => (await answers('/q', asks(name)))?.body.toString();
+    expect(await text(kept, 'Tides')).toBe('kept Tides');
+    expect(await text(kept, 'Havens')).toBe('kept others');
+    expect(await text(recorded, 'Havens')).toBe('recorded Havens');
+    expect(await text(recorded, 'Marks')).toBeUndefined();
+  });
+
   it('come from a recording, by query first', async () => {
     const entry = (url: string, text: string, more = {}) => ({
       request: { url },
@@ -369,11 +419,18 @@ describe('answers to calls', () => {
   });
 
   it('come from a server; one that doesn’t answer gives none', async () => {
-    const server = http.createServer((request, response) => response.writeHead(203).end(request.url));
+    const server = http.createServer(async (request, response) => {
+      const pieces: Buffer[] = [];
+      for await (const piece of request) pieces.push(piece as Buffer);
+      const sent = pieces.length > 0 ? ` ${request.method} ${request.headers['content-type']} ${pieces.join('')}` : '';
+      response.writeHead(203).end(`${request.url}${sent}`);
+    });
     await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
     const { port } = server.address() as AddressInfo;
     const answers = dataAnswers({ address: `http://127.0.0.1:${port}` });
     expect(await answers('/api/x?y=1')).toMatchObject({ status: 203, body: Buffer.from('/api/x?y=1') });
+    const sent = { method: 'PUT', type: 'text/plain', text: 'what is sent' };
+    expect((await answers('/api/x', sent))?.body.toString()).toBe('/api/x PUT text/plain what is sent');
     await new Promise((done) => {
       server.close(done);
       server.closeAllConnections();
