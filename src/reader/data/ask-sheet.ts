@@ -24,6 +24,8 @@ export interface Ask {
   onAct: boolean;
   /** It holds its component up until the answer is there, or is called by what does. */
   held?: true;
+  /** What it gives is handed to a store. */
+  sent?: true;
   /** It is handed functions that may do the asking in its place. */
   hands?: true;
   /** What it is handed to is kept at the top of the module: only where that runs as a component's setup is it made there. */

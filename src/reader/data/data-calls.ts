@@ -13,6 +13,8 @@ export interface FoundCall {
   under: string[];
   /** Lines of the module that it goes through. */
   lines: number[];
+  /** What it brings goes into a store, where others find it. */
+  sent: boolean;
   /** `evaluated`: as the module runs, or as the router does before it draws. */
   begins: CallBeginning;
   /** The router waits for its answer before it draws the page. */
@@ -54,6 +56,8 @@ interface Followed {
   anyAddress: boolean;
   /** Something on the way holds its component up until the answer is there. */
   held: boolean;
+  /** Something on the way hands it to a store. */
+  sent: boolean;
   /** Lines of the module where it begins that it goes through. */
   lines: number[];
   answers?: StatedType;
@@ -142,7 +146,7 @@ export class DataCalls {
     const component = componentOf(name);
     const under = component === '' ? [] : [component];
     for (const followed of this.follow(path, sheet, ask)) {
-      const { address: asked, onAct, anyAddress, lines, answers } = followed;
+      const { address: asked, onAct, anyAddress, sent, lines, answers } = followed;
       const begins: CallBeginning = ofRouter || runs ? 'evaluated' : this.isEffect(path, followed) ? 'shown' : 'drawn';
       const holds = followed.held && !sheet.hasPlaceholder;
       const address = this.written(path, sheet, asked, anyAddress);
@@ -150,7 +154,7 @@ export class DataCalls {
       const other = found.find((f) => f.address === address);
       if (!other) {
         const how = { begins, ofRouter, holds, ...answered(answers) };
-        found.push({ address, line: ask.line, onAct, under, lines, ...how });
+        found.push({ address, line: ask.line, onAct, under, lines, sent, ...how });
         continue;
       }
       other.answers ??= answers;
@@ -158,6 +162,7 @@ export class DataCalls {
       other.under = component === '' || other.under.length === 0 ? [] : [...new Set([...other.under, component])];
       other.lines = [...new Set([...other.lines, ...lines])];
       if (ORDER.indexOf(begins) < ORDER.indexOf(other.begins)) other.begins = begins;
+      other.sent ||= sent;
       other.ofRouter ||= ofRouter;
       other.holds ||= holds;
     }
@@ -199,7 +204,8 @@ export class DataCalls {
       const address = behind(aim.base, asked);
       const isAny = aim.anyAddress || aim.base.length > 0;
       const held = ask.held === true;
-      return [{ address, onAct, anyAddress: isAny, held, lines: [ask.line], ...answered(statedBy(path, ask)) }];
+      const sent = ask.sent === true;
+      return [{ address, onAct, anyAddress: isAny, held, sent, lines: [ask.line], ...answered(statedBy(path, ask)) }];
     }
     return this.into(path, ask, aim, through);
   }
@@ -217,6 +223,7 @@ export class DataCalls {
         onAct: ask.onAct || found.onAct,
         anyAddress: found.anyAddress,
         held: ask.held === true || found.held,
+        sent: ask.sent === true || ask.message !== undefined || found.sent,
         // Lines of other modules say nothing here.
         lines: [ask.line, ...(to.path === path ? found.lines : [])],
         // What is stated nearer to the server is nearer to what it answers.
@@ -256,6 +263,7 @@ export class DataCalls {
         onAct: later,
         anyAddress: true,
         held: held === true,
+        sent: false,
         lines: [line],
         ...answered(statedBy(path, ask)),
       };

@@ -181,3 +181,42 @@ describe('stores whose functions have names', () => {
     expect(snapshot.routes[0].data.map((d) => d.address)).toEqual(['/base/tides/x']);
   });
 });
+
+describe('what one component asks for', () => {
+  const FILES = {
+    'package.json': '{ "dependencies": { "react": "*" } }',
+    'index.html': '<div id="root"></div><script type="module" src="/src/main.jsx"></script>',
+    'src/main.jsx':
+      "import { createRoot } from 'react-dom/client';\nimport './saga';\nimport App from './App';\ncreateRoot(document.getElementById('root')).render(<App />);",
+    'src/App.jsx':
+      "import { useDispatch } from 'react-redux';\nimport { Route, Routes } from 'react-router';\nimport Page from './page';\nexport default function App() { const dispatch = useDispatch(); useEffect(() => { dispatch({ type: 'ask' }); fetch('/api/other'); }, []); return <Routes><Route path='/' element={<Page />} /></Routes>; }",
+    'src/saga.js':
+      "import { takeLatest } from 'redux-saga/effects';\nfunction* load() { yield fetch('/api/tides'); }\nexport function* watch() { yield takeLatest('ask', load); }",
+    'src/row.jsx': 'export default function Row() { return <p />; }',
+  };
+  const HEAD = "import { connect, useSelector } from 'react-redux';\nimport Row from './row';\n";
+
+  it.each([
+    [
+      'by a hook',
+      'export default function Page() { const all = useSelector((s) => s.all); return <ul>{all.map((t) => <Row key={t} />)}</ul>; }',
+      ['tides'],
+    ],
+    [
+      'by a wrapper',
+      'const Page = ({ all }) => <ul>{all.map((t) => <Row key={t} />)}</ul>;\nexport default connect((s) => ({ all: s.all }))(Page);',
+      ['tides'],
+    ],
+    [
+      'by a wrapper with a function of a usual name',
+      'class Page extends React.Component { render() { const { loading } = this.props; if (loading) return <p />; return <Row />; } }\nfunction mapStateToProps(s) { return { loading: s.loading }; }\nexport default connect(mapStateToProps)(Page);',
+      ['tides'],
+    ],
+    ['not at all', 'export default function Page({ all }) { return <ul>{all.map((t) => <Row key={t} />)}</ul>; }', []],
+  ])('fills what another one takes of the store %s', (_, body, after) => {
+    const { snapshot } = readSource(folderOf({ ...FILES, 'src/page.jsx': `${HEAD}${body}` }));
+    const [{ data, parts }] = snapshot.routes;
+    expect(data.map((d) => d.id)).toEqual(['tides', 'other']);
+    expect(parts.find((p) => p.module === 'src/row.jsx')?.drawnAfter ?? []).toEqual(after);
+  });
+});

@@ -12,6 +12,13 @@ import { dotted, listenerAt, nameInObject, nameOfFunction, STARTS_LISTENING } fr
 /** What sends a message: `dispatch`, of whatever store, and sagas. */
 const SENDS = /(^|\.)(dispatch|put|putResolve)$/;
 
+/** Whether what a call gives is handed to a store: `dispatch(loadTides())`, or what a component is handed to do so, `this.props.loadTides()`. */
+export function isSent(callee: string, above: readonly SyntaxNode[]): boolean {
+  const around = above.findLast((n) => n.type !== 'AwaitExpression' && n.type !== 'ParenthesizedExpression');
+  const taker = around?.type === 'CallExpression' ? dotted(around.callee) : null;
+  return (taker !== null && SENDS.test(taker)) || /(^|\.)props\./.test(callee);
+}
+
 /** What has a function called for each message, with the place of the message among its arguments. */
 const LISTENS: Readonly<Record<string, number>> = {
   takeEvery: 0,

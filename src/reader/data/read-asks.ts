@@ -16,7 +16,15 @@ import {
   roleOf,
 } from './function-names.ts';
 import { endpointIn } from './graphql.ts';
-import { givenMessage, noteListening, noteMappedActions, noteStoreModule, runByEffect, sentBy } from './messages.ts';
+import {
+  givenMessage,
+  isSent,
+  noteListening,
+  noteMappedActions,
+  noteStoreModule,
+  runByEffect,
+  sentBy,
+} from './messages.ts';
 
 /** The type that is stated of what a call gives, as written. `above`: what is around it. */
 type Stated = (call: SyntaxNode, above: readonly SyntaxNode[]) => string | null;
@@ -203,7 +211,16 @@ function noteCall(
   const answers = type === null ? {} : { answers: type };
   const made = kept === null ? {} : { made: true as const };
   if (kept !== null) noteMade(kept, handed, line, sheet);
-  const ask = { callee: isMade ? `new ${callee}` : callee, args, line, onAct: place.onAct, ...held, ...answers };
+  const sending = isSent(callee, above) ? { sent: true as const } : {};
+  const ask = {
+    callee: isMade ? `new ${callee}` : callee,
+    args,
+    line,
+    onAct: place.onAct,
+    ...held,
+    ...answers,
+    ...sending,
+  };
   place.asks.push(handed.length > 0 ? { ...ask, hands: true } : ask);
   // A function that is handed on is called by whoever takes it: an effect, a query, a life-cycle hook.
   for (const name of handed)

@@ -144,7 +144,8 @@ interface Beside {
 }
 
 const NOTHING: Origin = { lines: [], names: [] };
-const isNothing = ({ lines, names, imported }: Origin) => lines.length === 0 && names.length === 0 && !imported;
+const isNothing = ({ lines, names, selected, imported }: Origin) =>
+  lines.length === 0 && names.length === 0 && !selected && !imported;
 
 function usesIn(
   { root, source, file }: DrawnTree,

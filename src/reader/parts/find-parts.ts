@@ -115,7 +115,7 @@ export function proposeParts(route: DrawnRoute, app: DrawnApp): { parts: Part[];
       if (target === undefined || target === path || moduleAt(target)?.package !== null) continue;
       if (isFrameOf(route, target, app)) continue;
       const other = moduleAt(target)!;
-      const within = givenTo(use, path, given, app);
+      const within = givenTo(use, path, given, app, drawn.all);
       // What only waits for its content to be seen is no part itself.
       if (other.serves.whenSeen && use.specifier !== null) continue;
       // Nor is what draws pages, as the address asks for them, or what is drawn on the server; what these draw besides is.
@@ -157,7 +157,7 @@ interface Given {
 const NOTHING_GIVEN: Given = { after: new Set(), names: new Map() };
 
 /** What a component that a module draws is drawn after and given, where the module itself is drawn with something. */
-function givenTo(use: ComponentUse, path: string, given: Given, app: DrawnApp): Given {
+function givenTo(use: ComponentUse, path: string, given: Given, app: DrawnApp, drawn: DrawnPaths): Given {
   const { callsOf, moduleAt } = app;
   const calls =
     use.after || use.gives ? callsOf(path).filter((c) => !c.onAct && isMadeFor(use, c, moduleAt(path))) : [];
@@ -167,11 +167,14 @@ function givenTo(use: ComponentUse, path: string, given: Given, app: DrawnApp): 
     const home = app.definerOf(to, name);
     return app.keptAt(home.path, home.name);
   };
-  const answersIn = ({ lines, names, imported = [] }: Origin): string[] => [
-    ...imported.flatMap((i) => keptBy(i.specifier, i.name)),
-    ...calls.filter((c) => c.lines.some((l) => lines.includes(l))).map((c) => c.address),
-    ...names.flatMap((n) => [...(given.names.get(n) ?? [])]),
-  ];
+  const answersIn = ({ lines, names, selected, imported = [] }: Origin): string[] => {
+    const found = [
+      ...imported.flatMap((i) => keptBy(i.specifier, i.name)),
+      ...calls.filter((c) => c.lines.some((l) => lines.includes(l))).map((c) => c.address),
+      ...names.flatMap((n) => [...(given.names.get(n) ?? [])]),
+    ];
+    return selected && found.length === 0 ? storedBy(drawn, app) : found;
+  };
   const names = Object.entries(use.gives ?? {}).map(([name, origin]): [string, ReadonlySet<string>] => [
     name,
     new Set(answersIn(origin)),
@@ -180,6 +183,15 @@ function givenTo(use: ComponentUse, path: string, given: Given, app: DrawnApp): 
     after: use.after ? new Set([...given.after, ...answersIn(use.after)]) : given.after,
     names: new Map(names.filter(([, addresses]) => addresses.size > 0)),
   };
+}
+
+/** Addresses of the calls whose answers what is drawn so far puts into the store: what a component selects that loads nothing itself is among these. */
+function storedBy(drawn: DrawnPaths, { callsOf, moduleAt }: DrawnApp): string[] {
+  return [...drawn].flatMap(([path, names]) =>
+    callsOf(path).flatMap((c) =>
+      c.sent && !c.onAct && isDrawnUnder(c, moduleAt(path)?.owners ?? null, names) ? [c.address] : [],
+    ),
+  );
 }
 
 /** Whether a call belongs to what a use stands under, or to what leads there in the module: others may use the same names. */

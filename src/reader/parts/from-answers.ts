@@ -1,3 +1,4 @@
+import { optionsOf } from '../data/function-names.ts';
 import { mapped } from '../data/messages.ts';
 import { importedBindings } from '../script/imported-bindings.ts';
 import type { SourceText } from '../source-text.ts';
@@ -17,6 +18,8 @@ import type { Values } from './values.ts';
 export interface Origin {
   lines: number[];
   names: string[];
+  /** It is taken of the one store of the app, which other modules fill as well. */
+  selected?: true;
   /** What other modules keep under names that are taken of them. */
   imported?: { specifier: string; name: string }[];
 }
@@ -100,7 +103,11 @@ export function answerFlows(
       for (const l of flow.lines) found.lines.add(l);
       for (const n of flow.names) met.add(n);
     }
-    return { lines: [...found.lines], names: [...found.names], ...(imported.length > 0 ? { imported } : {}) };
+    return {
+      ...{ lines: [...found.lines], names: [...found.names] },
+      ...(met.has(STORE) ? { selected: true as const } : {}),
+      ...(imported.length > 0 ? { imported } : {}),
+    };
   };
   return {
     of: (node, line) => settled(mentioned(node, line)),
@@ -180,7 +187,11 @@ function isKeyOf(node: SyntaxNode, parent: SyntaxNode | null): boolean {
 function given(node: SyntaxNode, above: readonly SyntaxNode[], text: TextFlows): [names: string[], from: Flow][] {
   const { line } = text;
   switch (node.type) {
+    case 'FunctionDeclaration':
+      return SELECTS.test(nameOf(node.id) ?? '') ? [[keysGiven(node), FROM_STORE]] : [];
     case 'VariableDeclarator':
+      if (SELECTS.test(nameOf(node.id) ?? '') && isNode(node.init) && isFunction(node.init))
+        return [[keysGiven(node.init), FROM_STORE]];
       return isNode(node.init) && !isFunction(node.init) ? [[namesIn(node.id), ofInit(node, node.init, text)]] : [];
     case 'PropertyDefinition':
       return isNode(node.value) && !isFunction(node.value)
@@ -210,12 +221,27 @@ function isComputed(above: readonly SyntaxNode[]): boolean {
 /** What stands for all that the one store of an app holds. */
 const STORE = '@store';
 
-/** What a component takes over of a store by name comes from what is sent to that; null of any other call (public forms of Vuex and Pinia). */
+const FROM_STORE: Flow = { lines: new Set(), names: new Set([STORE]) };
+
+/** The names under which a component is handed what a function, or an object of functions, selects of the store. */
+function keysGiven(selects: SyntaxNode): string[] {
+  const [object] = isFunction(selects) ? optionsOf(selects) : [selects];
+  if (object?.type !== 'ObjectExpression') return [];
+  return (object.properties as SyntaxNode[]).flatMap(({ key }) => nameOf(key) ?? []);
+}
+
+/** Names that functions have by convention which select of the store what a component is handed (documentation of Redux’s bindings). */
+const SELECTS = /^mapState(ToProps)?$/;
+
+/** What a component takes over of a store by name comes from what is sent to that; null of any other call (public forms of Redux’s bindings, Vuex and Pinia). */
 function ofStore(node: SyntaxNode, text: TextFlows): [names: string[], from: Flow][] | null {
   const callee = nameOf(node.callee) ?? nameOf((node.callee as SyntaxNode).property) ?? '';
   const names = (node.arguments as SyntaxNode[]).at(-1);
-  if (/^map(State|WritableState|Getters)$/.test(callee) && names)
-    return [[namesMapped(names), { lines: new Set(), names: new Set([STORE]) }]];
+  if (callee === 'connect' || callee === 'createStructuredSelector') {
+    const [selects] = node.arguments as SyntaxNode[];
+    return selects ? [[keysGiven(selects), FROM_STORE]] : [];
+  }
+  if (/^map(State|WritableState|Getters)$/.test(callee) && names) return [[namesMapped(names), FROM_STORE]];
   const { object } = node.callee as SyntaxNode;
   const of = isNode(object) && object.type === 'MemberExpression' ? nameOf(object.property) : nameOf(object);
   const isSent = callee === 'dispatch' && of === '$store';
@@ -369,7 +395,9 @@ export function drawnAfter(path: readonly SyntaxNode[], around: Around): Origin 
   const lines = new Set<number>();
   const names = new Set<string>();
   const imported: NonNullable<Origin['imported']> = [];
+  let selected = false;
   const take = (origin: Origin) => {
+    selected ||= origin.selected === true;
     for (const l of origin.lines) lines.add(l);
     for (const n of origin.names) names.add(n);
     imported.push(...(origin.imported ?? []));
@@ -386,7 +414,11 @@ export function drawnAfter(path: readonly SyntaxNode[], around: Around): Origin 
     const name = nameOfFunction(node, path[i - 1]);
     if (name !== null) take(inAll(name, around));
   }
-  return { lines: [...lines], names: [...names], ...(imported.length > 0 ? { imported } : {}) };
+  return {
+    ...{ lines: [...lines], names: [...names] },
+    ...(selected ? { selected: true } : {}),
+    ...(imported.length > 0 ? { imported } : {}),
+  };
 }
 
 /** What all places that call or draw a function of the module are drawn after. */
@@ -404,6 +436,7 @@ function inAll(name: string, around: Around): Origin {
   };
   const imported = first.imported?.filter((i) => more.every((o) => o.imported?.includes(i))) ?? [];
   if (imported.length > 0) found.imported = imported;
+  if (first.selected && more.every((o) => o.selected)) found.selected = true;
   calledAfter.set(name, found);
   return found;
 }
