@@ -75,6 +75,8 @@ export interface AskSheet {
   stands: Map<string, string>;
   /** Names at the top of the module under which something is kept, with the lines of the calls that it comes from. */
   kept: Map<string, number[]>;
+  /** Contexts that it makes, and functions that give what such a one holds: what its providers load, as far as they stand in it. */
+  contexts: Set<string>;
   listens: Listening[];
   stores: StoreModule[];
   /** What imported names are told to put before each address that they ask for: `axios.defaults.baseURL = '/api'`. */

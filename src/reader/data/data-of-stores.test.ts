@@ -233,3 +233,34 @@ describe('elements that scripts define', () => {
     expect(data).toEqual([]);
   });
 });
+
+describe('what a provider loads', () => {
+  const CONTEXT =
+    "import { createContext, useContext } from 'react';\nexport const TidesContext = createContext([]);\nexport function TidesProvider({ children }) { const [all, setAll] = useState([]); useEffect(() => { fetch('/api/tides').then((r) => r.json()).then(setAll); }, []); return <TidesContext.Provider value={all}>{children}</TidesContext.Provider>; }\nexport const useTides = () => useContext(TidesContext);";
+  it.each([
+    ['through a hook', "import { useTides } from './context';", 'const all = useTides();', ['tides']],
+    [
+      'by its name',
+      "import { useContext } from 'react';\nimport { TidesContext } from './context';",
+      'const { all } = useContext(TidesContext);',
+      ['tides'],
+    ],
+    ['not at all', "import { useOther } from './other';", 'const all = useOther();', []],
+  ])('fills what takes the context %s', (_, head, body, after) => {
+    const { snapshot } = readSource(
+      folderOf({
+        'package.json': '{ "dependencies": { "react": "*" } }',
+        'index.html': '<div id="root"></div><script type="module" src="/src/main.jsx"></script>',
+        'src/main.jsx':
+          "import { createRoot } from 'react-dom/client';\nimport { Route, Routes } from 'react-router';\nimport { TidesProvider } from './context';\nimport Page from './page';\ncreateRoot(document.getElementById('root')).render(<TidesProvider><Routes><Route path='/' element={<Page />} /></Routes></TidesProvider>);",
+        'src/context.jsx': CONTEXT,
+        'src/other.js': 'export const useOther = () => [1];',
+        'src/row.jsx': 'export default function Row() { return <p />; }',
+        'src/page.jsx': `import Row from './row';\n${head}\nexport default function Page() { ${body} return <ul>{all.map((t) => <Row key={t} />)}</ul>; }`,
+      }),
+    );
+    const [{ data, parts }] = snapshot.routes;
+    expect(data.map((d) => d.id)).toEqual(['tides']);
+    expect(parts.find((p) => p.module === 'src/row.jsx')?.drawnAfter ?? []).toEqual(after);
+  });
+});

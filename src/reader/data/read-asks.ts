@@ -45,7 +45,7 @@ export function readAsks(
       stands: new Map(),
       kept: new Map(),
       imports: new Map(),
-      ...{ listens: [], stores: [], bases: new Map() },
+      ...{ contexts: new Set(), listens: [], stores: [], bases: new Map() },
     },
   };
   noteImports(program, sheet);
@@ -187,6 +187,7 @@ function noteCall(
   const { line } = source.place(node.start);
   const given = node.arguments as SyntaxNode[];
   noteListening(node, callee, above, sheet);
+  noteContext(callee, given, above, sheet);
   noteMappedActions(callee, given, source, sheet);
   noteConnected(callee, given, sheet);
   const endpoint = endpointIn(node, callee, sheet.imports);
@@ -323,6 +324,28 @@ function calledAs(callee: unknown, above: readonly SyntaxNode[]): string | null 
   const isDescribed = above.some((n) => n.type === 'ExportDefaultDeclaration');
   const owner = classAround(above) ?? (isDescribed ? 'default.methods' : null);
   return owner === null ? null : `${owner}.${name.slice('this.'.length)}`;
+}
+
+/** What makes a context, and what gives what one holds, by the names that component systems give them. */
+const MAKES_CONTEXT = /^(React\.)?createContext$/;
+const GIVES_CONTEXT = /^((React\.)?useContext|use|inject|getContext)$/;
+
+/** Notes contexts of the module, and functions of it that give what they hold. */
+function noteContext(
+  callee: string,
+  given: readonly SyntaxNode[],
+  above: readonly SyntaxNode[],
+  { contexts }: AskSheet,
+): void {
+  if (MAKES_CONTEXT.test(callee)) {
+    const name = nameOf(above.findLast((n) => n.type === 'VariableDeclarator')?.id);
+    if (name !== null) contexts.add(name);
+    return;
+  }
+  const isContext = GIVES_CONTEXT.test(callee) && contexts.has(nameOf(given[0]) ?? '');
+  const at = isContext ? above.findIndex(isFunction) : -1;
+  const name = at < 0 ? null : nameOfFunction(above[at], above.slice(0, at));
+  if (name !== null && /^use[A-Z]/.test(name)) contexts.add(name);
 }
 
 /** What a component is handed of a store under other names: `connect(state, { onSelect: select })`. */

@@ -201,11 +201,13 @@ function usesIn(
   return uses;
 }
 
-/** Values of other modules: what begins with a small letter is no component. */
+/** Values of other modules: what begins with a small letter is no component, nor is a context, by the name that it mostly has. */
 function takenFrom(imported: ReadonlyMap<string, string>, names: ReadonlyMap<string, string>): ImportedNames {
   const taken = [...imported].flatMap(([local, specifier]) => {
     const name = names.get(local);
-    return /^[A-Z]/.test(local) || name === undefined || name === '*' ? [] : [[local, { specifier, name }] as const];
+    return (/^[A-Z]/.test(local) && !/Context$/.test(local)) || name === undefined || name === '*'
+      ? []
+      : [[local, { specifier, name }] as const];
   });
   return new Map(taken);
 }

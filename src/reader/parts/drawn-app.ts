@@ -43,7 +43,11 @@ export function drawnApp({ elements, entries, layouts, pages, inDocument, ...mod
     moduleAt,
     callsOf: (path) => calls.of(path),
     callsOfLoader: (path, name) => calls.ofLoader(path, name),
-    keptAt: (path, name) => calls.answersAt(path, moduleAt(path)?.asks?.kept.get(name) ?? []),
+    keptAt: (path, name) => {
+      const asks = moduleAt(path)?.asks;
+      if (asks?.contexts.has(name)) return calls.of(path).flatMap((c) => (c.onAct ? [] : [c.address]));
+      return calls.answersAt(path, asks?.kept.get(name) ?? []);
+    },
     inDocument,
     shells: shellsOf(entries, layouts, moduleAt),
     isPage: (path) => pages.has(path),
