@@ -51,18 +51,22 @@ export function readAsks(
   noteImports(program, sheet);
   noteEnvironment(source, told, sheet);
   noteEndpoints(program, source, sheet);
+  const { text } = source;
+  const read = { source, sheet, stated, ...{ speaks: SPEAKS.test(text), sends: SENDS.test(text) } };
   walk(program, (node, above) => {
     noteNames(node, above, sheet);
-    noteStoreModule(node, above, sheet);
-    const message = givenMessage(node, above);
-    if (message.length > 0) noteGiven(message, node, above, source, sheet);
+    if (node.type === 'ObjectExpression') {
+      noteStoreModule(node, above, sheet);
+      const message = givenMessage(node, above);
+      if (message.length > 0) noteGiven(message, node, above, source, sheet);
+    }
     if (isFunction(node)) {
       const name = nameOfFunction(node, above);
       if (name !== null && !sheet.functions.has(name))
         sheet.functions.set(name, { parameters: parametersOf(node), isTop: !above.some(isFunction), asks: [] });
     }
     // Functions around a call have been met before it.
-    if (node.type === 'CallExpression' || node.type === 'NewExpression') noteCall(node, above, source, sheet, stated);
+    if (node.type === 'CallExpression' || node.type === 'NewExpression') noteCall(node, above, read);
   });
   const asks = sheet.top.length > 0 || [...sheet.functions.values()].some((f) => f.asks.length > 0);
   if (!asks && sheet.constants.size === 0 && sheet.stores.length === 0 && sheet.bases.size === 0) return null;
@@ -173,18 +177,29 @@ function noteBase(name: string, { arguments: given }: SyntaxNode, constants: Map
   }
 }
 
-function noteCall(
+/** What any module has that speaks of messages, contexts or clients by a convention. */
+const SPEAKS =
+  /\b(?:take\w*|throttle|debounce|ofType|start(?:App)?Listening|addListener|createContext|useContext|use|inject|getContext|mapActions|connect)\s*[<(]|saga|apollo|urql|graphql|relay/;
+const SENDS = /\b(?:dispatch|put\w*|props)\b/;
+
+/** A module while its calls are noted. */
+interface Noting {
+  source: SourceText;
+  sheet: AskSheet;
+  stated: Stated;
+  /** Whether its text may have something that `SPEAKS` and `SENDS` look for. */
+  speaks: boolean;
+  sends: boolean;
+}
+
+/** Notes what a call says by conventions of packages. Gives whether it is none beside that. */
+function noteSpoken(
   node: SyntaxNode,
+  callee: string,
   above: readonly SyntaxNode[],
-  source: SourceText,
-  sheet: AskSheet,
-  stated: Stated,
-): void {
-  const callee = calledAs(node.callee, above);
-  // What makes a loader for the router doesn't load yet.
-  if (callee === null || isLoader(above)) return;
-  const place = placeOf(above, sheet);
-  const { line } = source.place(node.start);
+  place: Place,
+  { source, sheet }: Noting,
+): boolean {
   const given = node.arguments as SyntaxNode[];
   noteListening(node, callee, above, sheet);
   noteContext(callee, given, above, sheet);
@@ -192,15 +207,25 @@ function noteCall(
   noteConnected(callee, given, sheet);
   const endpoint = endpointIn(node, callee, sheet.imports);
   if (endpoint) sheet.endpoint ??= addressOf(endpoint, []);
-  const sent = sentBy(callee, given, place.parameters);
-  if (sent) place.asks.push({ callee: '', ...sent, line, onAct: place.onAct });
   const run = runByEffect(callee, given, sheet);
   const ran = run && calledAs(run.fn, above);
-  if (run && ran !== null) {
-    const args = run.args.map((a) => addressOf(a, place.parameters));
-    place.asks.push({ callee: ran, args, line, onAct: place.onAct });
-    return;
-  }
+  if (!run || ran === null) return false;
+  const args = run.args.map((a) => addressOf(a, place.parameters));
+  place.asks.push({ callee: ran, args, line: source.place(node.start).line, onAct: place.onAct });
+  return true;
+}
+
+function noteCall(node: SyntaxNode, above: readonly SyntaxNode[], noting: Noting): void {
+  const { source, sheet, stated, speaks, sends } = noting;
+  const callee = calledAs(node.callee, above);
+  // What makes a loader for the router doesn't load yet.
+  if (callee === null || isLoader(above)) return;
+  const place = placeOf(above, sheet);
+  const { line } = source.place(node.start);
+  const given = node.arguments as SyntaxNode[];
+  const sent = sends ? sentBy(callee, given, place.parameters) : null;
+  if (sent) place.asks.push({ callee: '', ...sent, line, onAct: place.onAct });
+  if (speaks && noteSpoken(node, callee, above, place, noting)) return;
   const args = given.map((a) => addressOf(a, place.parameters));
   const isMade = node.type === 'NewExpression';
   const handed = given.flatMap(handedIn).flatMap((h) => calledAs(h, above) ?? []);
@@ -212,7 +237,7 @@ function noteCall(
   const answers = type === null ? {} : { answers: type };
   const made = kept === null ? {} : { made: true as const };
   if (kept !== null) noteMade(kept, handed, line, sheet);
-  const sending = isSent(callee, above) ? { sent: true as const } : {};
+  const sending = sends && isSent(callee, above) ? { sent: true as const } : {};
   const ask = {
     callee: isMade ? `new ${callee}` : callee,
     args,
