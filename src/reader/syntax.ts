@@ -80,8 +80,8 @@ export function constantText(node: unknown): string | null {
   return null;
 }
 
-export function isFunction(node: SyntaxNode): boolean {
-  return ['ArrowFunctionExpression', 'FunctionExpression', 'FunctionDeclaration'].includes(node.type);
+export function isFunction({ type }: SyntaxNode): boolean {
+  return type === 'ArrowFunctionExpression' || type === 'FunctionExpression' || type === 'FunctionDeclaration';
 }
 
 const AROUND_VALUES = new Set([

@@ -1,4 +1,4 @@
-import { holdsUp, keptIn } from '../parts/from-answers.ts';
+import { holdsUp, keptIn, MAY_HOLD } from '../parts/from-answers.ts';
 import { asksEnvironment, environmentOf } from '../script/environment.ts';
 import type { SourceText } from '../source-text.ts';
 import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
@@ -52,7 +52,12 @@ export function readAsks(
   noteEnvironment(source, told, sheet);
   noteEndpoints(program, source, sheet);
   const { text } = source;
-  const read = { source, sheet, stated, ...{ speaks: SPEAKS.test(text), sends: SENDS.test(text) } };
+  const read = {
+    source,
+    sheet,
+    stated,
+    ...{ speaks: SPEAKS.test(text), sends: SENDS.test(text), holds: MAY_HOLD.test(text) },
+  };
   walk(program, (node, above) => {
     noteNames(node, above, sheet);
     if (node.type === 'ObjectExpression') {
@@ -187,9 +192,10 @@ interface Noting {
   source: SourceText;
   sheet: AskSheet;
   stated: Stated;
-  /** Whether its text may have something that `SPEAKS` and `SENDS` look for. */
+  /** Whether its text may have something that is looked for by `SPEAKS`, `SENDS` and `MAY_HOLD`. */
   speaks: boolean;
   sends: boolean;
+  holds: boolean;
 }
 
 /** Notes what a call says by conventions of packages. Gives whether it is none beside that. */
@@ -216,7 +222,7 @@ function noteSpoken(
 }
 
 function noteCall(node: SyntaxNode, above: readonly SyntaxNode[], noting: Noting): void {
-  const { source, sheet, stated, speaks, sends } = noting;
+  const { source, sheet, stated, speaks, sends, holds } = noting;
   const callee = calledAs(node.callee, above);
   // What makes a loader for the router doesn't load yet.
   if (callee === null || isLoader(above)) return;
@@ -231,7 +237,8 @@ function noteCall(node: SyntaxNode, above: readonly SyntaxNode[], noting: Noting
   const handed = given.flatMap(handedIn).flatMap((h) => calledAs(h, above) ?? []);
   const kept = madeUnder(node, above);
   if (kept !== null) handed.push(...given.flatMap((g) => writtenIn(g, kept)));
-  const isHeld = [...above, node].some((n, i, all) => n.type === 'CallExpression' && holdsUp(n, all[i - 1], source));
+  const isHeld =
+    holds && [...above, node].some((n, i, all) => n.type === 'CallExpression' && holdsUp(n, all[i - 1], source));
   const held = isHeld ? { held: true as const } : {};
   const type = stated(node, above);
   const answers = type === null ? {} : { answers: type };

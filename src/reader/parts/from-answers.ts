@@ -44,6 +44,9 @@ export const lineIn =
 /** Calls whose caller is only drawn once their answer is there, by the names that component systems give them. */
 const HOLDS = /^(use|useSuspense\w*|useAsyncValue|createAsync)$/;
 
+/** What a text has in which some call may do that. */
+export const MAY_HOLD = /\buse\s*[<(]|\buseSuspense|\buseAsyncValue\b|\bcreateAsync\b|\bcreateResource\b/;
+
 /**
  * Whether a call holds up the component around it. A resource of Solid does where its value is read without asking first whether it is there
  * (documented by it). `around`: what the call stands in.

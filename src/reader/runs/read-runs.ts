@@ -41,7 +41,8 @@ export function readRuns(program: SyntaxNode, roots: readonly SyntaxNode[], text
       if (name === null || (root === program && isPlainElement(node, above))) return;
       const specifier = node.type === 'MemberExpression' ? undefined : imports.get(name);
       const calls = functions.get(name);
-      if (specifier === undefined && !calls) return;
+      // Most names are known nowhere, so that what is around them is looked at last.
+      if ((specifier === undefined && !calls) || isOnlyNamed(node, above)) return;
       const at = place();
       calls?.push(at);
       if (specifier !== undefined) {
@@ -124,18 +125,13 @@ function isKept(node: SyntaxNode): boolean {
   return node.type === 'CallExpression' && KEEPS.has(calledName(node) ?? '');
 }
 
-/** The name that a node uses: an identifier or an element's name, or `this.name`; null where it binds, imports, exports or only types. */
+/** The name that a node uses: an identifier or an element's name, or `this.name`; null where it binds or exports. */
 function usedName(node: SyntaxNode, above: readonly SyntaxNode[]): string | null {
   const parent = above.at(-1);
   if (node.type === 'MemberExpression')
     return (node.object as SyntaxNode).type === 'ThisExpression' && !node.computed ? nameOf(node.property) : null;
   if (node.type !== 'Identifier' && node.type !== 'JSXIdentifier') return null;
-  if (
-    !parent ||
-    isDependency(above) ||
-    above.some((n) => n.type === 'ImportDeclaration' || (/^(TS|Export(Named|All))/.test(n.type) && !holdsCode(n)))
-  )
-    return null;
+  if (!parent) return null;
   switch (parent.type) {
     case 'VariableDeclarator':
     case 'FunctionDeclaration':
@@ -160,6 +156,15 @@ function usedName(node: SyntaxNode, above: readonly SyntaxNode[]): string | null
     default:
       return node.name as string;
   }
+}
+
+/** Whether a name only says on what something depends, or stands in an import, in a list of exports or in a type. */
+function isOnlyNamed({ type }: SyntaxNode, above: readonly SyntaxNode[]): boolean {
+  if (type === 'MemberExpression') return false;
+  return (
+    isDependency(above) ||
+    above.some((n) => n.type === 'ImportDeclaration' || (/^(TS|Export(Named|All))/.test(n.type) && !holdsCode(n)))
+  );
 }
 
 /** In scripts a small letter begins the name of an element that browsers know. */
