@@ -85,6 +85,19 @@ it('yokeline watch tells what each save did to which landing, keeps what it knew
   const last = await next(() => fs.writeFileSync(list, `// Of today.\n${APP['src/list.jsx']}`));
   expect(last).toMatchObject({ kind: 'changed', landings: [] });
   expect(said.slice(told).flatMap((s) => s.saved)).toContain('src/list.jsx');
+  // While git writes the folder nothing is told; then all of it at once.
+  const lock = path.join(folder, '.git/index.lock');
+  fs.mkdirSync(path.dirname(lock));
+  fs.writeFileSync(lock, '');
+  fs.writeFileSync(home, 'export default (((');
+  const sofar = said.length;
+  await new Promise((go) => setTimeout(go, 1500));
+  expect(said.slice(sofar)).toEqual([]);
+  const checkedOut = await next(() => {
+    fs.writeFileSync(home, `${APP['src/home.jsx']}export const n = 1;\n`);
+    fs.rmSync(lock);
+  });
+  expect(checkedOut).toMatchObject({ kind: 'changed', saved: ['src/home.jsx'] });
   const over = new Promise((go) => child.once('exit', go));
   child.kill('SIGINT');
   expect(await over).toBe(0);

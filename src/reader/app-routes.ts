@@ -12,6 +12,7 @@ import { drawnApp } from './parts/drawn-app.ts';
 import type { DocumentElement, DrawnApp, DrawnRoute } from './parts/find-parts.ts';
 import type { DirectoryRoute } from './routes/directory-routes.ts';
 import { findRoutes } from './routes/find-routes.ts';
+import { beginStep } from './watch.ts';
 
 /** A route that a folder or a file stands for, with the realm that it belongs to. */
 export type FolderRoute = DirectoryRoute & { realm: string; rendering: Rendering };
@@ -46,10 +47,10 @@ export function routesOf(sources: RouteSources): {
   const imageAt: ImageAt = namesImages(notes) ? () => null : graph.imageAt;
   const drawnWith = (pages: ReadonlySet<string>) => drawnApp({ ...graph.drawn(), entries, layouts, pages, inDocument });
   const drawn = drawnWith(new Set([...tables.routes, ...byFolders].map((r) => r.page)));
-  const proposedIn = (app: DrawnApp) => (r: DrawnRoute) => ({
-    ...proposeContent(r, app, imageAt),
-    ...(fonts.length > 0 ? { fonts } : {}),
-  });
+  const proposedIn = (app: DrawnApp) => (r: DrawnRoute) => {
+    beginStep(`finding what ${r.page} draws`);
+    return { ...proposeContent(r, app, imageAt), ...(fonts.length > 0 ? { fonts } : {}) };
+  };
   const proposed = proposedIn(drawn);
   const routes = [
     ...tables.routes.map(({ components, loaders, shellWaits, ...r }) => ({

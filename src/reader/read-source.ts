@@ -28,7 +28,7 @@ import { FunctionsOf } from './runs/functions-of.ts';
 import { compilingOf } from './script/compiling.ts';
 import { sheetUsers } from './sheet-users.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
-import { beginStep } from './watch.ts';
+import { beginStep, goOn } from './watch.ts';
 
 export interface Reading {
   snapshot: Snapshot;
@@ -113,7 +113,9 @@ export function readSource(
     ...(notes.visitors ? { visitors: notes.visitors } : {}),
     output: null,
   };
+  beginStep('what running and drawing takes');
   addDear(snapshot, built.texts);
+  beginStep('what acts open');
   const complete = (of: Route[]) =>
     withActParts({ ...snapshot, routes: of }, built.acts, ({ pattern }) => saysParts(notes, pattern));
   snapshot.routes = complete(routes);
@@ -199,7 +201,8 @@ function addDrawn(
   }
   letFramesShow(routes, entries);
   const at = new Map(modules.map((m, i) => [m.path, i]));
-  for (const module of modules) {
+  for (const [i, module] of modules.entries()) {
+    goOn('what modules draw', i);
     if (module.package !== null) continue;
     const draws = [...drawsOf(module.path, app)].flatMap(([path, { times, rows, filled }]) => {
       const drawn = at.get(path);
@@ -301,7 +304,10 @@ function placeholdersOf(
 function unusedIn(root: string, sheets: SourceGraph['sheets'], built: ReturnType<SourceGraph['finish']>): StyleRule[] {
   if (sheets.length === 0) return [];
   const mentions = new Mentions();
-  for (const { path, kind } of built.modules) if (kind !== 'style') mentions.add(built.texts[path]);
+  for (const [i, { path, kind }] of built.modules.entries()) {
+    goOn('what scripts mention', i);
+    if (kind !== 'style') mentions.add(built.texts[path]);
+  }
   addTemplates(root, mentions);
   const there = new Set(built.modules.map((m) => m.path));
   return unusedRules(

@@ -24,6 +24,14 @@ export function beginStep(words: string): void {
   watch.begun(words, false);
 }
 
+/** After so many files a step says how far it is: whoever watches takes one that says nothing for stuck. */
+const SAID_EACH = 500;
+
+/** A step that is about all files goes through them: says how far it is. `at`: how many it is done with. */
+export function goOn(words: string, at: number): void {
+  if (at % SAID_EACH === 0) watch.begun(at === 0 ? words : `${words}: ${at} done`, false);
+}
+
 /** Why a file is left aside; undefined for one that is read. */
 export function leftAside(path: string): string | undefined {
   return watch.skip.get(path);

@@ -1,5 +1,6 @@
 import zlib from 'node:zlib';
 import { digestOf, knownDigest, remembered } from './memory/memory.ts';
+import { goOn } from './watch.ts';
 import { GZIP_LEVEL } from './weigh.ts';
 
 /** How far back a gzip stream refers, in bytes. */
@@ -35,9 +36,13 @@ export function addedSizes(files: readonly Weighed[]): Added[] {
   const hashes = files.map(({ path }) => hashOf(path));
   const drawn = sampleOf(pieces, hashes);
   const sample: Piece = { bytes: () => drawn, length: drawn.length, digest: `sample ${digestOf(drawn)}` };
-  const after = pieces.map((piece, i) => deflated([piece], before(pieces, i)));
+  const after = pieces.map((piece, i) => {
+    goOn('weighing files beside one another', i);
+    return deflated([piece], before(pieces, i));
+  });
   const spared = sparedInRuns(pieces, hashes, after);
   return files.map(({ text, gzip }, i) => {
+    goOn('weighing files far from one another', i);
     // A file without anything in it is none.
     if (text === '') return { marginal: 0, distant: 0 };
     const marginal = Math.max(1, after[i] - spared[i]);
@@ -87,7 +92,8 @@ const TABLE = 120;
 /** What each text is spared by being compressed in one run with its neighbours. */
 function sparedInRuns(pieces: readonly Piece[], hashes: readonly number[], after: readonly number[]): number[] {
   const spared: number[] = [];
-  for (let from = 0, to = 1; from < pieces.length; from = to++) {
+  for (let from = 0, to = 1, runs = 0; from < pieces.length; from = to++, runs++) {
+    goOn('weighing runs of files', runs);
     while (to < pieces.length && hashes[to - 1] % RUN !== 0) to++;
     const each = after.slice(from, to);
     const saved = each.reduce((sum, n) => sum + n, 0) - deflated(pieces.slice(from, to), before(pieces, from));

@@ -34,6 +34,15 @@ export interface Ask {
   answers?: string;
 }
 
+/** Where a call is made. */
+export interface Place {
+  /** Those of the function with a name around it, or of the module as it runs. */
+  asks: Ask[];
+  parameters: readonly string[];
+  /** It is made when somebody acts. */
+  onAct: boolean;
+}
+
 /** A function that may ask a server. */
 export interface AskingFunction {
   parameters: string[];

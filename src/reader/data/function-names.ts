@@ -180,3 +180,12 @@ export function dotted(node: unknown): string | null {
   const [object, property] = [dotted(plain.object), nameOf(plain.property)];
   return object === null || property === null ? null : `${object}.${property}`;
 }
+
+/** What is called, as a dotted name; `this` is the class around, or the methods of a component that is described by an object. */
+export function calledAs(callee: unknown, above: readonly SyntaxNode[]): string | null {
+  const name = dotted(callee);
+  if (name === null || !name.startsWith('this.')) return name;
+  const isDescribed = above.some((n) => n.type === 'ExportDefaultDeclaration');
+  const owner = classAround(above) ?? (isDescribed ? 'default.methods' : null);
+  return owner === null ? null : `${owner}.${name.slice('this.'.length)}`;
+}

@@ -3,10 +3,11 @@ import { asksEnvironment, environmentOf } from '../script/environment.ts';
 import type { SourceText } from '../source-text.ts';
 import { bare, constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { addressOf } from './address-of.ts';
-import type { Address, Ask, AskingFunction, AskSheet } from './ask-sheet.ts';
+import type { Address, Ask, AskingFunction, AskSheet, Place } from './ask-sheet.ts';
 import { noteEndpoints } from './endpoints.ts';
 import {
   CALLED_KEYS,
+  calledAs,
   classAround,
   dotted,
   isLoader,
@@ -15,16 +16,8 @@ import {
   optionsOf,
   roleOf,
 } from './function-names.ts';
-import { endpointIn } from './graphql.ts';
-import {
-  givenMessage,
-  isSent,
-  noteListening,
-  noteMappedActions,
-  noteStoreModule,
-  runByEffect,
-  sentBy,
-} from './messages.ts';
+import { givenMessage, isSent, noteStoreModule, sentBy } from './messages.ts';
+import { noteSpoken, SPEAKS } from './spoken.ts';
 
 /** The type that is stated of what a call gives, as written. `above`: what is around it. */
 type Stated = (call: SyntaxNode, above: readonly SyntaxNode[]) => string | null;
@@ -182,9 +175,6 @@ function noteBase(name: string, { arguments: given }: SyntaxNode, constants: Map
   }
 }
 
-/** What any module has that speaks of messages, contexts or clients by a convention. */
-const SPEAKS =
-  /\b(?:take\w*|throttle|debounce|ofType|start(?:App)?Listening|addListener|createContext|useContext|use|inject|getContext|mapActions|connect)\s*[<(]|saga|apollo|urql|graphql|relay/;
 const SENDS = /\b(?:dispatch|put\w*|props)\b/;
 
 /** A module while its calls are noted. */
@@ -196,29 +186,6 @@ interface Noting {
   speaks: boolean;
   sends: boolean;
   holds: boolean;
-}
-
-/** Notes what a call says by conventions of packages. Gives whether it is none beside that. */
-function noteSpoken(
-  node: SyntaxNode,
-  callee: string,
-  above: readonly SyntaxNode[],
-  place: Place,
-  { source, sheet }: Noting,
-): boolean {
-  const given = node.arguments as SyntaxNode[];
-  noteListening(node, callee, above, sheet);
-  noteContext(callee, given, above, sheet);
-  noteMappedActions(callee, given, source, sheet);
-  noteConnected(callee, given, sheet);
-  const endpoint = endpointIn(node, callee, sheet.imports);
-  if (endpoint) sheet.endpoint ??= addressOf(endpoint, []);
-  const run = runByEffect(callee, given, sheet);
-  const ran = run && calledAs(run.fn, above);
-  if (!run || ran === null) return false;
-  const args = run.args.map((a) => addressOf(a, place.parameters));
-  place.asks.push({ callee: ran, args, line: source.place(node.start).line, onAct: place.onAct });
-  return true;
 }
 
 function noteCall(node: SyntaxNode, above: readonly SyntaxNode[], noting: Noting): void {
@@ -311,15 +278,6 @@ function handedIn(argument: SyntaxNode): SyntaxNode[] {
   );
 }
 
-/** Where a call is made. */
-interface Place {
-  /** Those of the function with a name around it, or of the module as it runs. */
-  asks: Ask[];
-  parameters: readonly string[];
-  /** It is made when somebody acts. */
-  onAct: boolean;
-}
-
 /** Where a call is made; in a function that is only defined there, without a name, it is made nowhere that is known. */
 function placeOf(above: readonly SyntaxNode[], sheet: AskSheet): Place {
   let onAct = false;
@@ -347,47 +305,6 @@ function fieldIn(above: readonly SyntaxNode[], at: number, { functions }: AskShe
   const known = functions.get(name) ?? { parameters: [], isTop: !around.some(isFunction), asks: [] };
   functions.set(name, known);
   return known;
-}
-
-/** What is called, as a dotted name; `this` is the class around, or the methods of a component that is described by an object. */
-function calledAs(callee: unknown, above: readonly SyntaxNode[]): string | null {
-  const name = dotted(callee);
-  if (name === null || !name.startsWith('this.')) return name;
-  const isDescribed = above.some((n) => n.type === 'ExportDefaultDeclaration');
-  const owner = classAround(above) ?? (isDescribed ? 'default.methods' : null);
-  return owner === null ? null : `${owner}.${name.slice('this.'.length)}`;
-}
-
-/** What makes a context, and what gives what one holds, by the names that component systems give them. */
-const MAKES_CONTEXT = /^(React\.)?createContext$/;
-const GIVES_CONTEXT = /^((React\.)?useContext|use|inject|getContext)$/;
-
-/** Notes contexts of the module, and functions of it that give what they hold. */
-function noteContext(
-  callee: string,
-  given: readonly SyntaxNode[],
-  above: readonly SyntaxNode[],
-  { contexts }: AskSheet,
-): void {
-  if (MAKES_CONTEXT.test(callee)) {
-    const name = nameOf(above.findLast((n) => n.type === 'VariableDeclarator')?.id);
-    if (name !== null) contexts.add(name);
-    return;
-  }
-  const isContext = GIVES_CONTEXT.test(callee) && contexts.has(nameOf(given[0]) ?? '');
-  const at = isContext ? above.findIndex(isFunction) : -1;
-  const name = at < 0 ? null : nameOfFunction(above[at], above.slice(0, at));
-  if (name !== null && /^use[A-Z]/.test(name)) contexts.add(name);
-}
-
-/** What a component is handed of a store under other names: `connect(state, { onSelect: select })`. */
-function noteConnected(callee: string, given: readonly SyntaxNode[], { stands }: AskSheet): void {
-  const [, handed] = given;
-  if (callee !== 'connect' || handed?.type !== 'ObjectExpression') return;
-  for (const { key, value } of handed.properties as SyntaxNode[]) {
-    const [name, of] = [nameOf(key), dotted(value)];
-    if (name !== null && of !== null && name !== of) stands.set(name, of);
-  }
 }
 
 function parametersOf(fn: SyntaxNode): string[] {

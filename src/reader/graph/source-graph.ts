@@ -263,7 +263,9 @@ export class SourceGraph {
     const sorted = this.reached(links);
     const at = new Map(sorted.map((m, i) => [m.path, i]));
     weighModules(sorted);
+    beginStep('when what is imported is used');
     const { ofLink, writesAtOnce } = timesOfUses(this.modules, [...this.starts, ...this.workers.keys(), ...asked]);
+    beginStep('what modules lead to');
     const { imports, acts } = importColumns(sorted, at, (path) => links.get(path)!, ofLink);
     // Of files that only were looked into for names nothing is told.
     const ships = (path: string) => !this.modules.has(path) || at.has(path);

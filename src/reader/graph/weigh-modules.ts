@@ -1,4 +1,4 @@
-import { beginFile, beginStep } from '../watch.ts';
+import { beginFile } from '../watch.ts';
 import { addedSizes } from '../weigh-together.ts';
 import type { ReadModule } from './read-module.ts';
 import { shippedSizes, smallText } from './small-text.ts';
@@ -6,7 +6,6 @@ import { shippedSizes, smallText } from './small-text.ts';
 /** Minifies and weighs modules, each alone and beside those of its kind, in the order of their paths; lets go of what they were read from. */
 export function weighModules(sorted: readonly ReadModule[]): void {
   for (const m of sorted) weighed(m);
-  beginStep('weighing files beside one another');
   for (const style of [true, false]) {
     const alike = sorted.filter((m) => (m.kind === 'style') === style);
     const files = alike.map(({ path, minified, module }) => ({ path, text: minified, gzip: module.bytes.gzip }));

@@ -1,6 +1,7 @@
 import fs from 'node:fs';
 import { brokenMeanwhile } from '../../core/check/broken-meanwhile.ts';
 import { InputError } from '../../core/errors.ts';
+import { CheckoutLock } from './checkout-lock.ts';
 import { KeptReading } from './kept-reading.ts';
 import { UnseenChanges } from './unseen-changes.ts';
 import { WatchedFolder } from './watched-folder.ts';
@@ -35,6 +36,8 @@ export class FollowedApp {
   /** Files that were saved since the last reading that could be used. */
   private readonly since = new Set<string>();
   private readonly unseen: UnseenChanges;
+  /** While git writes the folder, nothing in it is worth reading. */
+  private readonly checkout: CheckoutLock;
   /** When the last reading began, in ms since the epoch. */
   private began = 0;
   private look: NodeJS.Timeout | null = null;
@@ -46,6 +49,7 @@ export class FollowedApp {
   ) {
     const folder = fs.realpathSync(work.folder);
     this.unseen = new UnseenChanges(folder);
+    this.checkout = new CheckoutLock(folder);
     this.reading = new KeptReading({ ...work, folder }, script, memory);
     this.watched = new WatchedFolder(
       folder,
@@ -72,10 +76,11 @@ export class FollowedApp {
       await followed.watched.ready;
       // What was saved meanwhile may have come too late for it.
       do {
+        await followed.settled();
         followed.pending = null;
         followed.began = Date.now();
         followed.last = await followed.reading.read();
-      } while (followed.pending);
+      } while (followed.pending || followed.checkout.isHeld);
     } catch (error) {
       await followed.close();
       throw error;
@@ -96,11 +101,14 @@ export class FollowedApp {
     if (this.busy) return;
     this.busy = true;
     for (let during = false; this.pending && !this.closed; during = true) {
+      await this.settled();
       const saved = this.pending;
       this.pending = null;
       for (const file of saved) this.since.add(file);
       const by = await this.readOnce(during);
-      if (!this.closed) this.told(by);
+      // What was read while a checkout went on is neither what was there before nor what is there now.
+      if (by === null) this.pending = new Set([...(this.pending ?? []), ...saved]);
+      else if (!this.closed) this.told(by);
     }
     this.busy = false;
     this.lookSoon();
@@ -126,11 +134,17 @@ export class FollowedApp {
     void this.readOn();
   }
 
-  private async readOnce(during: boolean): Promise<Followed> {
+  private settled(): Promise<void> {
+    return this.checkout.released(() => this.closed);
+  }
+
+  /** Reads once; null where a checkout has begun meanwhile. */
+  private async readOnce(during: boolean): Promise<Followed | null> {
     const changed = [...this.since].sort();
     this.began = Date.now();
     try {
       const read = await this.reading.read();
+      if (this.checkout.isHeld) return null;
       const at = this.last ? brokenMeanwhile(this.last.snapshot, read.snapshot, this.since) : [];
       if (at.length > 0) return { kind: 'broken', changed, at };
       this.last = read;
