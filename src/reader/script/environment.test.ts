@@ -36,7 +36,8 @@ describe('what builds are told', () => {
   it.each([
     ['import.meta.env.VITE_API', '"https://api.example/v1"', 'undefined'],
     ['process.env.REACT_APP_NAME', '"Tides"', 'undefined'],
-    ['import.meta.env.SECRET', 'undefined', 'undefined'],
+    ['import.meta.env.SECRET', '({}).SECRET', 'undefined'],
+    ['process.env.REACT_APP_OTHER', '({}).REACT_APP_OTHER', 'undefined'],
     ['import.meta.env.BASE_URL', '"/"', '"/"'],
     ['import.meta.env.SSR', 'false', 'false'],
     ['process.env.PUBLIC_URL', '""', 'undefined'],

@@ -36,8 +36,8 @@ export function toldToBuilds(root: string): Record<string, string> {
 }
 
 /**
- * What a script asks of its environment, each with what a production build puts there, as code. What the app’s own code asks beyond that isn’t set, and what packages
- * ask of `process.env` isn’t either.
+ * What a script asks of its environment, each with what a production build puts there, as code. What the app’s own code asks beyond that isn’t set by its files, but may be by whoever
+ * builds it: it is undefined where the code runs, and no branch goes for it. What packages ask of `process.env` is set by nobody.
  */
 export function environmentOf(
   isOwn: boolean,
@@ -50,7 +50,7 @@ export function environmentOf(
     const written = new RegExp(`${object.replaceAll('.', '\\.')}\\.(\\w+)`, 'g');
     for (const [whole, name] of text.matchAll(written)) {
       const isKnown = Object.hasOwn(values, name) && (isOwn || object !== 'process.env' || name === 'NODE_ENV');
-      found[whole] = isKnown ? JSON.stringify(values[name]) : 'undefined';
+      found[whole] = isKnown ? JSON.stringify(values[name]) : isOwn && !(name in {}) ? `({}).${name}` : 'undefined';
     }
     if (isOwn) found[object] = `(${JSON.stringify(values)})`;
   }
