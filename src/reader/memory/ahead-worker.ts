@@ -3,6 +3,7 @@ import { textIfThere } from '../folder-files.ts';
 import { scriptSaid } from '../graph/script-said.ts';
 import { shippedSizes, smallText } from '../graph/small-text.ts';
 import { liveCode } from '../script/live-code.ts';
+import { shareParserMemory } from '../script/raw-parse.ts';
 import { type AheadWork, aroundScript, BEGUN, DONE, type LeftWork, OPEN } from './ahead-work.ts';
 import type { LeftAsked } from './left-asked.ts';
 import { digestOf, rememberWith } from './memory.ts';
@@ -10,6 +11,7 @@ import { digestOf, rememberWith } from './memory.ts';
 /** Finds out what scripts say that nobody has come to yet, on a thread of its own. */
 const { root, files, compiling, states, from, to } = workerData as AheadWork & { to: MessagePort };
 
+shareParserMemory();
 rememberWith({
   recall: () => undefined,
   keep: (key, value) => to.postMessage([key, value]),

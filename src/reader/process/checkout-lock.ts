@@ -12,15 +12,13 @@ const LEFT_MS = 60_000;
  * convention). What stands in the folder then is of no commit, and of nobody’s making.
  */
 export class CheckoutLock {
-  private readonly file: string | null;
-
-  constructor(folder: string) {
-    const records = recordsOf(folder);
-    this.file = records === null ? null : path.join(records, 'index.lock');
-  }
+  constructor(private readonly folder: string) {}
 
   get isHeld(): boolean {
-    const held = this.file === null ? undefined : fs.statSync(this.file, { throwIfNoEntry: false });
+    // A folder may become a repository, or another kind of work tree, at any time.
+    const records = recordsOf(this.folder);
+    const held =
+      records === null ? undefined : fs.statSync(path.join(records, 'index.lock'), { throwIfNoEntry: false });
     return held !== undefined && Date.now() - held.mtimeMs < LEFT_MS;
   }
 

@@ -12,6 +12,7 @@ import { ReadingsMemory } from '../memory/readings-memory.ts';
 import { readApp } from '../read-app.ts';
 import { workspaceOf } from '../read-source.ts';
 import { type Compiling, compilingOf } from '../script/compiling.ts';
+import { shareParserMemory } from '../script/raw-parse.ts';
 import { unpack } from '../unpack/unpack.ts';
 import { watchWith } from '../watch.ts';
 import { type Archive, BEGUN_BYTES, type Begun, FILES, type Handed, type Left, type Read, type Told } from './work.ts';
@@ -20,6 +21,8 @@ import { type Archive, BEGUN_BYTES, type Begun, FILES, type Handed, type Left, t
  * Reads a folder or an archive in a process of its own: whatever ends it (a parser's stack, memory, its watcher) ends nothing
  * else. The folder that it is handed holds the work; what it has begun and what came of it are written there.
  */
+shareParserMemory();
+
 const EVERY_MS = 100;
 const folder = process.argv[2];
 const { work, skip, memory, alone, stays } = deserialize(fs.readFileSync(path.join(folder, FILES.handed))) as Handed;

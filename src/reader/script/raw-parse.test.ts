@@ -1,7 +1,9 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { parseByText } from './parse.ts';
-import { rawParse } from './raw-parse.ts';
+import { rawParse, shareParserMemory } from './raw-parse.ts';
+
+shareParserMemory();
 
 /** Scripts below a folder, a number of them from all over it. */
 function scriptsBelow(folder: string, most: number): string[] {

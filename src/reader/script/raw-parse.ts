@@ -28,13 +28,21 @@ const LONGEST = 1_000_000;
 type Block = Uint8Array & { int32: Int32Array; float64: Float64Array; whole: Uint8Array };
 
 /** What the parser and this program share; null where there can’t be such a thing, undefined before it was tried. */
-let shared: Block | null | undefined;
+let shared: Block | null | undefined = null;
+
+/**
+ * From now on trees are made straight from the parser’s memory. For processes that start no others: systems refuse to double one that has set aside more
+ * memory than the machine has, and each thread sets aside as much again.
+ */
+export function shareParserMemory(): void {
+  shared ??= undefined;
+}
 
 const encoder = new TextEncoder();
 
 /**
- * Parses a script into a tree that is made straight from the parser’s memory: a fifth of the time that it takes by way of a text. Null where that can’t be done:
- * on machines of another kind, where so much memory can’t be set aside (though next to nothing of it is used), and for long texts.
+ * Parses a script into a tree that is made straight from the parser’s memory: a fifth of the time that it takes by way of a text. Null where that
+ * isn’t done: unless `shareParserMemory` was called, on machines of another kind, where so much memory can’t be set aside (though next to nothing of it is used), and for long texts.
  */
 export function rawParse(path: string, text: string, options: ParserOptions = {}): RawParsed | null {
   if (text.length > LONGEST) return null;
