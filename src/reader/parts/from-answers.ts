@@ -1,5 +1,3 @@
-import { optionsOf } from '../data/function-names.ts';
-import { mapped } from '../data/messages.ts';
 import { importedBindings } from '../script/imported-bindings.ts';
 import type { SourceText } from '../source-text.ts';
 import { isFunction, isNode, nameOf, namesIn, type SyntaxNode, walk } from '../syntax.ts';
@@ -8,6 +6,7 @@ import { type CallSites, nameOfFunction } from './call-sites.ts';
 import { UNKNOWN } from './literals.ts';
 import { eachOf } from './repeats.ts';
 import { isMeant, plainly } from './sense.ts';
+import { methodsSending, ofStore, STORE, selectedBy, storeOf } from './store-flows.ts';
 import { testsOf } from './tests-around.ts';
 import type { Values } from './values.ts';
 
@@ -67,6 +66,7 @@ interface Flow {
   names: Set<string>;
 }
 const none = (): Flow => ({ lines: new Set(), names: new Set() });
+const FROM_STORE: Flow = { lines: new Set(), names: new Set([STORE]) };
 
 /** Finds what the names of a module come from. `states`: what a function sets, by its name; `known`: names that stand for the same whoever draws the module, such as imports. */
 export function answerFlows(
@@ -82,7 +82,8 @@ export function answerFlows(
       ...{ states, line: lineIn(source), imports: importsOf(root), awaited: new Map(), stores: new Map() },
     };
     const { line, awaited } = text;
-    noteSending(root, source, text.stores);
+    // They may stand behind their use.
+    for (const name of methodsSending(root, source.text)) text.stores.set(`this.${name}`, STORE);
     walk(root, (node, above) => {
       for (const [names, from] of given(node, above, text)) for (const name of names) takeIn(flows, name, from);
       const holder = node.type === 'VariableDeclarator' && isNode(node.init) ? heldAt(node, above, source) : null;
@@ -190,12 +191,15 @@ function isKeyOf(node: SyntaxNode, parent: SyntaxNode | null): boolean {
 function given(node: SyntaxNode, above: readonly SyntaxNode[], text: TextFlows): [names: string[], from: Flow][] {
   const { line } = text;
   switch (node.type) {
-    case 'FunctionDeclaration':
-      return SELECTS.test(nameOf(node.id) ?? '') ? [[keysGiven(node), FROM_STORE]] : [];
-    case 'VariableDeclarator':
-      if (SELECTS.test(nameOf(node.id) ?? '') && isNode(node.init) && isFunction(node.init))
-        return [[keysGiven(node.init), FROM_STORE]];
+    case 'FunctionDeclaration': {
+      const names = selectedBy(node.id, node);
+      return names ? [[names, FROM_STORE]] : [];
+    }
+    case 'VariableDeclarator': {
+      const names = selectedBy(node.id, node.init);
+      if (names) return [[names, FROM_STORE]];
       return isNode(node.init) && !isFunction(node.init) ? [[namesIn(node.id), ofInit(node, node.init, text)]] : [];
+    }
     case 'PropertyDefinition':
       return isNode(node.value) && !isFunction(node.value)
         ? [[[nameOf(node.key) ?? ''], mentioned(node.value, line)]]
@@ -221,51 +225,6 @@ function isComputed(above: readonly SyntaxNode[]): boolean {
   return holder?.type === 'Property' && object?.type === 'ObjectExpression' && nameOf(holder.key) === 'computed';
 }
 
-/** What stands for all that the one store of an app holds. */
-const STORE = '@store';
-
-const FROM_STORE: Flow = { lines: new Set(), names: new Set([STORE]) };
-
-/** The names under which a component is handed what a function, or an object of functions, selects of the store. */
-function keysGiven(selects: SyntaxNode): string[] {
-  const [object] = isFunction(selects) ? optionsOf(selects) : [selects];
-  if (object?.type !== 'ObjectExpression') return [];
-  return (object.properties as SyntaxNode[]).flatMap(({ key }) => nameOf(key) ?? []);
-}
-
-/** Names that functions have by convention which select of the store what a component is handed (documentation of Redux’s bindings). */
-const SELECTS = /^mapState(ToProps)?$/;
-
-/** What a component takes over of a store by name comes from what is sent to that; null of any other call (public forms of Redux’s bindings, Vuex and Pinia). */
-function ofStore(node: SyntaxNode, text: TextFlows): [names: string[], from: Flow][] | null {
-  const callee = nameOf(node.callee) ?? nameOf((node.callee as SyntaxNode).property) ?? '';
-  const names = (node.arguments as SyntaxNode[]).at(-1);
-  if (callee === 'connect' || callee === 'createStructuredSelector') {
-    const [selects] = node.arguments as SyntaxNode[];
-    return selects ? [[keysGiven(selects), FROM_STORE]] : [];
-  }
-  if (/^map(State|WritableState|Getters)$/.test(callee) && names) return [[namesMapped(names), FROM_STORE]];
-  const { object } = node.callee as SyntaxNode;
-  const of = isNode(object) && object.type === 'MemberExpression' ? nameOf(object.property) : nameOf(object);
-  const isSent = callee === 'dispatch' && of === '$store';
-  return isSent ? [[[STORE], { lines: mentioned(node, text.line).lines, names: new Set() }]] : null;
-}
-
-/** Notes the methods of a component that send something to the store: they may stand behind their use. */
-function noteSending(root: SyntaxNode, { text }: SourceText, stores: Map<string, string>): void {
-  if (!text.includes('mapActions')) return;
-  walk(root, (node) => {
-    const names = node.type === 'CallExpression' ? (node.arguments as SyntaxNode[]).at(-1) : undefined;
-    if (!names || nameOf(node.callee) !== 'mapActions') return;
-    for (const name of namesMapped(names)) stores.set(`this.${name}`, STORE);
-  });
-}
-
-function namesMapped(names: SyntaxNode): string[] {
-  if (names.type !== 'ObjectExpression') return mapped(names).map(([local]) => local);
-  return (names.properties as SyntaxNode[]).flatMap(({ key }) => nameOf(key) ?? []);
-}
-
 /** What a variable comes from; of what a hook gives that is what its functions load as well. */
 function ofInit({ id }: SyntaxNode, init: SyntaxNode, { line, stores }: TextFlows): Flow {
   const flow = mentioned(init, line);
@@ -276,18 +235,13 @@ function ofInit({ id }: SyntaxNode, init: SyntaxNode, { line, stores }: TextFlow
   return flow;
 }
 
-/** What stands for all that a hook gives: those that dispatch to a store and those that select of it are of one (public form of their bindings). */
-function storeOf(hook: string): string | null {
-  if (!/^use[A-Z]/.test(hook)) return null;
-  return /(Dispatch|Selector)$/.test(hook) ? STORE : `@${hook}`;
-}
-
 function givenByCall(node: SyntaxNode, above: readonly SyntaxNode[], text: TextFlows): [names: string[], from: Flow][] {
   const { states, line, imports } = text;
   const callee = node.callee as SyntaxNode;
   const args = node.arguments as SyntaxNode[];
-  const taken = ofStore(node, text);
-  if (taken) return taken;
+  const taken = ofStore(node);
+  if (taken === 'sent') return [[[STORE], { lines: mentioned(node, line).lines, names: new Set() }]];
+  if (taken) return [[taken, FROM_STORE]];
   const state = states.get(nameOf(callee) ?? '');
   if (state !== undefined) return [[[state], before(args, above, text)]];
   const store = text.stores.get(ofThis(callee) ?? nameOf(callee) ?? '');
