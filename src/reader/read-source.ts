@@ -113,9 +113,7 @@ export function readSource(
     ...(notes.visitors ? { visitors: notes.visitors } : {}),
     output: null,
   };
-  beginStep('what running and drawing takes');
   addDear(snapshot, built.texts);
-  beginStep('what acts open');
   const complete = (of: Route[]) =>
     withActParts({ ...snapshot, routes: of }, built.acts, ({ pattern }) => saysParts(notes, pattern));
   snapshot.routes = complete(routes);
@@ -223,6 +221,7 @@ function letFramesShow(routes: readonly Route[], entries: readonly Entry[]): voi
 
 /** Says of modules what running or drawing them takes that neither their size nor their markup tells. */
 function addDear(snapshot: Snapshot, texts: Readonly<Record<string, string>>): void {
+  beginStep('what running and drawing takes');
   const functions = new FunctionsOf(texts);
   addFormats(snapshot, texts, functions);
   addMadePieces(snapshot, functions);

@@ -145,14 +145,14 @@ export function noteStoreModule(node: SyntaxNode, above: readonly SyntaxNode[], 
   const made = call?.type === 'CallExpression' || call?.type === 'NewExpression' ? dotted(call.callee) : null;
   // Stores of Pinia are described in much the same way, but are asked by their own names.
   if (made !== null && !/(^|\.)(createStore|Store)$/.test(made)) return;
-  const valueOf = (key: string) => properties.find((p) => nameOf(p.key) === key)?.value as SyntaxNode | undefined;
+  const fieldOf = (key: string) => properties.find((p) => nameOf(p.key) === key)?.value as SyntaxNode | undefined;
   const namedAs = (value: SyntaxNode | undefined, at: string) =>
     value === undefined ? null : value.type === 'ObjectExpression' ? at : dotted(value);
-  const modules = valueOf('modules');
+  const modules = fieldOf('modules');
   const inner = modules?.type === 'ObjectExpression' ? (modules.properties as SyntaxNode[]) : [];
   const store: StoreModule = {
-    ...{ name, isRoot: made !== null, actions: namedAs(valueOf('actions'), `${name}.actions`) },
-    isNamespaced: valueOf('namespaced')?.value === true,
+    ...{ name, isRoot: made !== null, actions: namedAs(fieldOf('actions'), `${name}.actions`) },
+    isNamespaced: fieldOf('namespaced')?.value === true,
     modules: inner.flatMap(({ key, value }) => {
       const as = nameOf(key);
       const to = isNode(value) ? namedAs(value, `${name}.modules.${as}`) : null;

@@ -1,3 +1,4 @@
+// biome-ignore-all lint/suspicious/noTemplateCurlyInString: the code that is read holds them.
 import { folderOf, removeFolders } from '../../test-support/folders.ts';
 import { readSource } from '../read-source.ts';
 import { environmentOf, toldToBuilds } from './environment.ts';

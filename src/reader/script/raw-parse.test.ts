@@ -1,3 +1,4 @@
+// biome-ignore-all lint/suspicious/noTemplateCurlyInString: the code that is read holds them.
 import fs from 'node:fs';
 import path from 'node:path';
 import { parseByText } from './parse.ts';
