@@ -27,6 +27,9 @@ const LONGEST = 1_000_000;
 /** Memory in which the parser leaves its tree, with the views of it that making objects of a tree takes (the parser package’s own form). */
 type Block = Uint8Array & { int32: Int32Array; float64: Float64Array; whole: Uint8Array };
 
+/** Whether setting memory aside takes none of it until it is written to: elsewhere the system keeps all of it ready. */
+const PROMISES_MEMORY = process.platform !== 'win32';
+
 /** What the parser and this program share; null where there can’t be such a thing, undefined before it was tried. */
 let shared: Block | null | undefined = null;
 
@@ -46,7 +49,7 @@ const encoder = new TextEncoder();
  */
 export function rawParse(path: string, text: string, options: ParserOptions = {}): RawParsed | null {
   if (text.length > LONGEST) return null;
-  if (shared === undefined) shared = rawTransferSupported() ? alignedBlock() : null;
+  if (shared === undefined) shared = PROMISES_MEMORY && rawTransferSupported() ? alignedBlock() : null;
   if (shared === null) return null;
   const most = text.length * 3;
   const from = ACTIVE_SIZE - most;
