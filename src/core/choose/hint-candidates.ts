@@ -6,6 +6,7 @@ import { hintWords } from '../plan/hints.ts';
 import type { RequestRecord } from '../sim/types.ts';
 import type { Route } from '../snapshot/route-types.ts';
 import type { VisitorModel } from '../snapshot/visitor-types.ts';
+import { whyNotHinted } from '../text/address.ts';
 import { shortName } from '../text/short-name.ts';
 import { type Wish, wishesOf } from '../visitors/reckon.ts';
 import { VisitCompiler } from '../visits/program.ts';
@@ -132,7 +133,7 @@ function lateInStart(analysis: AnalysisContext, route: Route): Late[] {
     });
   const first = new Set(program.parts.filter((p) => p.place === 'first screen').flatMap(firstScreenFiles));
   for (const r of timeline.requests) {
-    if (!first.has(r.resource) || r.hint || !(r.discovered < until)) continue;
+    if (!first.has(r.resource) || r.hint || !(r.discovered < until) || whyNotHinted(r.address)) continue;
     const why = `${r.name} belongs to the first screen of ${route.pattern}`;
     const target: HintTarget = { kind: 'asset', address: r.address };
     const tagged = route.content.some((c) => c.address === r.address && c.foundIn === 'document');

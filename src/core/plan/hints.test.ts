@@ -1,5 +1,5 @@
 import { part, route, sketch } from '../../test-support/snapshots.ts';
-import type { ContentItem } from '../snapshot/route-types.ts';
+import type { ContentItem, Route } from '../snapshot/route-types.ts';
 import type { Hint, HintTarget } from '../vocabulary/hints.ts';
 import { isDocumentHint } from '../vocabulary/hints.ts';
 import { effectivePlan } from './effective.ts';
@@ -203,6 +203,28 @@ describe('a hint that can do nothing is kept and named', () => {
   it('also when a later decision takes its split point away', () => {
     expect(reasonOf({})).toBeNull();
     expect(reasonOf({}, 'join')).toContain('chart is no split point any more');
+  });
+
+  it.each([
+    ['/api/tides/:id', /:id is only known once/],
+    ['/api/:haven/tides', /:haven is only known once/],
+    ['/files/*', /only known once/],
+    ['/graphql#Tides', /sent as a text/],
+    ['https://api.example:8080/tides?at=:now', null],
+    ['/a/b:c.jpg', null],
+  ])('never aims at what nobody can write before: %s', (address, why) => {
+    const data = { id: 'tides', address, bytes: 1, serverMs: 1, module: 'home' } as Route['data'][number];
+    const asked = sketch(
+      { main: { imports: ['~home'] }, home: {} },
+      { routes: [route('/', 'home', { data: [data] })] },
+    );
+    const trouble = hintTrouble(
+      asked,
+      hint({ kind: 'preload', target: { kind: 'asset', address } }),
+      new Uint8Array(1),
+    );
+    if (why === null) expect(trouble).toBeNull();
+    else expect(trouble).toMatch(why);
   });
 
   it('aims at what the app asks for: contents, data and scripts, and nothing else', () => {

@@ -1,5 +1,6 @@
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { whyNotHinted } from '../text/address.ts';
 import { shortName } from '../text/short-name.ts';
 import type { Hint, HintKind, HintTarget } from '../vocabulary/hints.ts';
 import { HINTS, isDocumentHint, PLACES } from '../vocabulary/hints.ts';
@@ -97,6 +98,8 @@ function splitPointTrouble(snapshot: Snapshot, path: string, deferred: Uint8Arra
 }
 
 function assetTrouble(snapshot: Snapshot, kind: HintKind, address: string): string | null {
+  const never = whyNotHinted(address);
+  if (never !== null) return `${address} can’t be hinted: ${never}`;
   const known = snapshot.routes.some((r) =>
     [...r.content, ...(r.fonts ?? []), ...r.data].some((c) => c.address === address),
   );

@@ -1,3 +1,5 @@
+import { carriedOperation } from './query-operation.ts';
+
 /** An address without what is asked of it (`?`) and the place in it (`#`). */
 export function withoutQuery(address: string): string {
   const at = address.search(/[?#]/);
@@ -26,4 +28,14 @@ export function fileOfAddress(address: string): string {
   } catch {
     return address;
   }
+}
+
+/**
+ * Why a hint can't ask for an address ahead; null where it can. Hints ask for what they write (HTML standard: a `href`, fetched with GET): a variable stands for
+ * what only the running app knows, and a query goes along as a text.
+ */
+export function whyNotHinted(address: string): string | null {
+  const [variable] = /(?<=\/):\w+|\*|\{[^{}]*\}/.exec(withoutQuery(address)) ?? [];
+  if (variable !== undefined) return `what stands in the place of ${variable} is only known once somebody is there`;
+  return carriedOperation(address) === null ? null : 'a query of GraphQL is sent as a text, which no hint does';
 }

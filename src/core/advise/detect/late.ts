@@ -4,6 +4,7 @@ import type { RequestRecord } from '../../sim/types.ts';
 import type { ScriptPlacement } from '../../snapshot/document-types.ts';
 import type { Route } from '../../snapshot/route-types.ts';
 import type { Snapshot } from '../../snapshot/types.ts';
+import { whyNotHinted } from '../../text/address.ts';
 import type { Hint } from '../../vocabulary/hints.ts';
 import type { CandidateFinding, Evidence } from '../types.ts';
 import type { AnalysisContext } from './analysis-context.ts';
@@ -14,7 +15,7 @@ export function foundLate(analysis: AnalysisContext): CandidateFinding[] {
     const { timeline, program } = analysis.prediction(route.pattern);
     const first = new Set(program.parts.filter((p) => p.place === 'first screen').flatMap(firstScreenFiles));
     return timeline.requests.flatMap((r): CandidateFinding[] => {
-      if (r.resource < 0 || !first.has(r.resource) || r.hop < 2 || r.hint) return [];
+      if (r.resource < 0 || !first.has(r.resource) || r.hop < 2 || r.hint || whyNotHinted(r.address)) return [];
       const hint: Hint = {
         kind: 'preload',
         place: 'markup',
