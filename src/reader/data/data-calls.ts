@@ -1,6 +1,7 @@
 import type { CallBeginning } from '../../core/snapshot/route-types.ts';
+import { withOperation } from '../../core/text/query-operation.ts';
 import type { Address, AddressPiece, Ask, AskSheet } from './ask-sheet.ts';
-import { queryAddress } from './graphql.ts';
+import { queryName } from './graphql.ts';
 import { Listeners } from './listeners.ts';
 
 /** A call for data that a module makes: where it leads, and the line of the module in which it begins. */
@@ -58,6 +59,8 @@ interface Followed {
   held: boolean;
   /** Something on the way hands it to a store. */
   sent: boolean;
+  /** The name of the query of GraphQL that is sent there. */
+  operation?: string;
   /** Lines of the module where it begins that it goes through. */
   lines: number[];
   answers?: StatedType;
@@ -92,7 +95,7 @@ export class DataCalls {
   private readonly listeners: Listeners;
   /** Where the app sends queries of GraphQL; null until somebody asked. */
   private queriesAt: string | null = null;
-  /** What packages put before each address, by the names that they are imported by; null until somebody asked. */
+  /** What packages put before each address, by their specifiers; null until somebody asked. */
   private bases: Map<string, Address> | null = null;
 
   constructor(private readonly modules: AskingModules) {
@@ -146,10 +149,10 @@ export class DataCalls {
     const component = componentOf(name);
     const under = component === '' ? [] : [component];
     for (const followed of this.follow(path, sheet, ask)) {
-      const { address: asked, onAct, anyAddress, sent, lines, answers } = followed;
+      const { onAct, sent, lines, answers } = followed;
       const begins: CallBeginning = ofRouter || runs ? 'evaluated' : this.isEffect(path, followed) ? 'shown' : 'drawn';
       const holds = followed.held && !sheet.hasPlaceholder;
-      const address = this.written(path, sheet, asked, anyAddress);
+      const address = this.addressOf(path, sheet, followed);
       if (address === null || found.length >= MOST) continue;
       const other = found.find((f) => f.address === address);
       if (!other) {
@@ -176,7 +179,7 @@ export class DataCalls {
     const found = asks.flatMap((ask) => {
       this.steps = 0;
       if (!lines.includes(ask.line)) return [];
-      return this.follow(path, sheet, ask).map((f) => this.written(path, sheet, f.address, f.anyAddress) ?? '');
+      return this.follow(path, sheet, ask).map((f) => this.addressOf(path, sheet, f) ?? '');
     });
     return [...new Set(found)].filter((address) => address !== '');
   }
@@ -191,23 +194,21 @@ export class DataCalls {
     if (through.size === DEEPEST || this.steps++ > MOST_STEPS) return [];
     const { callee, args, onAct } = ask;
     if (ask.message) return this.toListeners(path, ask, ask.message, through);
+    const aim = this.aim(path, sheet, callee);
+    if (aim.kind === 'function') return this.into(path, ask, aim, through);
     const query = this.queryOf(path, sheet, ask);
     if (query) return [query];
-    const aim = this.aim(path, sheet, callee);
     // What a package makes of the name of a message sends that.
     if (aim.kind === 'nothing')
       return this.listeners.isEmpty ? [] : this.toListeners(path, ask, [{ constant: callee }], through);
-    if (aim.kind === 'asks') {
-      if (ask.hands && !aim.anyAddress) return [];
-      const asked = /(^|\.)open$/.test(callee) ? args[1] : args.find((a) => a.length > 0);
-      if (!asked) return [];
-      const address = behind(aim.base, asked);
-      const isAny = aim.anyAddress || aim.base.length > 0;
-      const held = ask.held === true;
-      const sent = ask.sent === true;
-      return [{ address, onAct, anyAddress: isAny, held, sent, lines: [ask.line], ...answered(statedBy(path, ask)) }];
-    }
-    return this.into(path, ask, aim, through);
+    if (ask.hands && !aim.anyAddress) return [];
+    const asked = /(^|\.)open$/.test(callee) ? args[1] : args.find((a) => a.length > 0);
+    if (!asked) return [];
+    const address = behind(aim.base, asked);
+    const isAny = aim.anyAddress || aim.base.length > 0;
+    const held = ask.held === true;
+    const sent = ask.sent === true;
+    return [{ address, onAct, anyAddress: isAny, held, sent, lines: [ask.line], ...answered(statedBy(path, ask)) }];
   }
 
   /** What a function that a call leads to asks for. */
@@ -224,6 +225,7 @@ export class DataCalls {
         anyAddress: found.anyAddress,
         held: ask.held === true || found.held,
         sent: ask.sent === true || ask.message !== undefined || found.sent,
+        ...(found.operation === undefined ? {} : { operation: found.operation }),
         // Lines of other modules say nothing here.
         lines: [ask.line, ...(to.path === path ? found.lines : [])],
         // What is stated nearer to the server is nearer to what it answers.
@@ -244,31 +246,18 @@ export class DataCalls {
   /** A query of GraphQL that a package is handed by its document. */
   private queryOf(path: string, sheet: AskSheet, ask: Ask): Followed | null {
     const { callee, args, onAct, held, line } = ask;
-    const imported = sheet.imports.get(callee.split('.')[0]);
-    const isOwn = imported && this.modules.moduleOf(path, imported.specifier, imported.name) !== null;
-    if (!callee || (isOwn && this.aim(path, sheet, callee).kind === 'function')) return null;
-    const queryIn = (given: Address) => {
+    const nameIn = (given: Address) => {
       const [piece, ...more] = this.settled(path, sheet, given);
-      return piece && more.length === 0 && 'text' in piece && /^query \w+$/.test(piece.text) ? piece.text : null;
+      return piece && more.length === 0 && 'text' in piece ? queryName(piece.text) : null;
     };
+    const names = args.map(nameIn).filter((name) => name !== null);
     // What is handed over by name is called by whoever takes it, but a document is no function.
-    if (queryIn([{ constant: callee }]) !== null) return null;
-    for (const given of args) {
-      const query = queryIn(given);
-      if (query === null) continue;
-      const address = [{ text: queryAddress(this.endpoint(), query)! }];
-      const later = onAct || /(Lazy|Loadable)/.test(callee);
-      return {
-        address,
-        onAct: later,
-        anyAddress: true,
-        held: held === true,
-        sent: false,
-        lines: [line],
-        ...answered(statedBy(path, ask)),
-      };
-    }
-    return null;
+    if (names.length === 0 || nameIn([{ constant: callee }]) !== null) return null;
+    return {
+      ...{ address: [{ text: this.endpoint() }], anyAddress: true, operation: names[0] },
+      ...{ onAct: onAct || /(Lazy|Loadable)/.test(callee), held: held === true, sent: false, lines: [line] },
+      ...answered(statedBy(path, ask)),
+    };
   }
 
   /** Where queries of GraphQL are sent: where the app's client is told to, else where most servers answer them. */
@@ -369,15 +358,19 @@ export class DataCalls {
       if (!('constant' in piece) || depth === 0) return [piece];
       const own = sheet.constants.get(piece.constant);
       if (own && !(piece.or && isEmpty(own))) return this.settled(path, sheet, own, depth - 1);
-      const [first, ...rest] = piece.constant.split('.');
-      const imported = sheet.imports.get(first);
-      const to = imported && this.modules.moduleOf(path, imported.specifier, imported.name);
-      const target = to ? this.modules.sheetAt(to) : null;
-      const name = [...(imported?.name === '*' ? [] : [imported?.name]), ...rest].join('.');
-      const there = target?.constants.get(name);
-      if (!there && piece.or) return this.settled(path, sheet, piece.or, depth - 1);
-      return there ? this.settled(to!, target!, there, depth - 1) : [{ gap: piece.constant.split('.').at(-1)! }];
+      const home = this.homeOf(path, piece.constant);
+      const target = home.path === path ? null : this.modules.sheetAt(home.path);
+      const there = target?.constants.get(home.name);
+      if (there) return this.settled(home.path, target!, there, depth - 1);
+      if (piece.or) return this.settled(path, sheet, piece.or, depth - 1);
+      return [{ gap: piece.constant.split('.').at(-1)! }];
     });
+  }
+
+  /** The address of a call, with the name of the query that it sends; null where nothing of it is known. */
+  private addressOf(path: string, sheet: AskSheet, { address, anyAddress, operation }: Followed): string | null {
+    const written = this.written(path, sheet, address, anyAddress);
+    return written === null ? null : withOperation(written, operation ?? null);
   }
 
   /** The address as written in a pattern, variables by their names; null where nothing of it is known. */
@@ -389,8 +382,6 @@ export class DataCalls {
     if (!anyAddress && 'text' in first && !/^(\/|https?:)/.test(first.text)) return null;
     // What stands before the first text is the address of a server, which only the running app knows.
     const known = pieces.slice(from).map(textOf).join('');
-    const [, query = ''] = /^[^?#]*(#\w+)$/.exec(known) ?? [];
-    if (query !== '' && known !== query) return `${known.slice(0, -query.length)}${query}`;
     const bareOfQuery = known.replace(/[?#].*$/, '').replace(/([^:/])\/{2,}/g, '$1/');
     if (/^https?:\/\/./.test(bareOfQuery)) return bareOfQuery;
     const whole = bareOfQuery.startsWith('/') ? bareOfQuery : bareOfQuery.replace(/^(\.\.?\/)*/, '/');

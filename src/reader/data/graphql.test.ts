@@ -80,6 +80,10 @@ describe('queries of GraphQL', () => {
     expect(asked('const { data } = useTides(1);', '', head)).toEqual(['/graphql#Tides']);
   });
 
+  it('are something else than a place in what is fetched', () => {
+    expect(asked("fetch('/icons.svg#boat'); fetch('/api/tides?at=1#first');")).toEqual(['/icons.svg', '/api/tides']);
+  });
+
   it('are no queries where a text only looks like a place in the page', () => {
     expect(asked("useQuery('#tides'); document.querySelector('#app');")).toEqual([]);
   });

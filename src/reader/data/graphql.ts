@@ -14,14 +14,13 @@ export function queryIn(node: SyntaxNode): string | null {
   return name === undefined ? null : `query ${name}`;
 }
 
-/** The address of a query that begins so, where its server is asked at another one. */
-export function queryAddress(endpoint: string, beginning: string): string | null {
-  const [, name] = /^query (\w+)$/.exec(beginning) ?? [];
-  return name === undefined ? null : `${endpoint}#${name}`;
+/** The name of the query that begins so; null of any other text. */
+export function queryName(beginning: string): string | null {
+  return /^query (\w+)$/.exec(beginning)?.[1] ?? null;
 }
 
 /** The text of a document: gql`query Tides { … }`, graphql('query Tides { … }'). */
-export function documentText(node: SyntaxNode): string | null {
+function documentText(node: SyntaxNode): string | null {
   if (node.type === 'TaggedTemplateExpression' && WRITES.test(nameOf(node.tag) ?? ''))
     return ((node.quasi as SyntaxNode).quasis as { value: { cooked: string | null } }[])
       .map((q) => q.value.cooked ?? '')

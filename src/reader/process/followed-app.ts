@@ -102,6 +102,7 @@ export class FollowedApp {
     this.busy = true;
     for (let during = false; this.pending && !this.closed; during = true) {
       await this.settled();
+      if (this.closed) break;
       const saved = this.pending;
       this.pending = null;
       for (const file of saved) this.since.add(file);
@@ -151,6 +152,7 @@ export class FollowedApp {
       this.since.clear();
       return { kind: 'read', read, changed, during };
     } catch (error) {
+      if (this.checkout.isHeld) return null;
       if (error instanceof InputError) return { kind: 'refused', changed, error };
       // Nobody waits for this promise: what is thrown here would end the program that follows.
       return { kind: 'trouble', message: error instanceof Error ? error.message : String(error) };

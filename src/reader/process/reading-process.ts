@@ -21,8 +21,6 @@ import { type Archive, BEGUN_BYTES, type Begun, FILES, type Handed, type Left, t
  * Reads a folder or an archive in a process of its own: whatever ends it (a parser's stack, memory, its watcher) ends nothing
  * else. The folder that it is handed holds the work; what it has begun and what came of it are written there.
  */
-shareParserMemory();
-
 const EVERY_MS = 100;
 const folder = process.argv[2];
 const { work, skip, memory, alone, stays } = deserialize(fs.readFileSync(path.join(folder, FILES.handed))) as Handed;
@@ -46,6 +44,7 @@ const known = new ReadingsMemory(
   stays ? new FilesMemory() : null,
 );
 rememberWith(known);
+shareParserMemory();
 
 async function read(): Promise<Read> {
   const { root, links } = 'archive' in work ? await unpacked(work.archive) : { root: work.folder, links: [] };

@@ -69,6 +69,8 @@ const TRIES = 4;
  * such a block in it, and otherwise the next one does, after one of the size that is missing. The pages are only set aside until something is written to them.
  */
 function alignedBlock(): Block | null {
+  // What is let go might be given out again.
+  const spacers: ArrayBuffer[] = [];
   try {
     for (let tried = 0; tried < TRIES; tried++) {
       const piece = new ArrayBuffer(BLOCK_ALIGN);
@@ -83,11 +85,6 @@ function alignedBlock(): Block | null {
     }
   } catch {
     // So much can't be set aside.
-  } finally {
-    spacers.length = 0;
   }
   return null;
 }
-
-/** Kept while a block is looked for: what is let go might be given out again. */
-const spacers: ArrayBuffer[] = [];
