@@ -177,7 +177,7 @@ async function inBrowser(
     const { memory } = howProcessesRead();
     const how = { folder: path.resolve(folder), reading, amendments, memory };
     const work = { ...how, plan: under, pattern, conditions, runs, ...data };
-    const rehearsal = await rehearse({ ...work, ...(act === undefined ? {} : { act }) }, ({ doing }) =>
+    const rehearsal = await rehearse({ ...work, acts: act === undefined ? [] : [act] }, ({ doing }) =>
       process.stderr.write(`${under.name}, ${pattern}${act === undefined ? '' : ` › ${act}`}: ${doing}\n`),
     );
     found.push(...rehearsedLimits(landing, rehearsal));

@@ -34,7 +34,7 @@ interface Options extends ConditionOptions {
   runs: string;
   address?: string;
   data?: string;
-  act?: string;
+  act?: string[];
   learn?: boolean;
   workspace?: string;
   start?: string[];
@@ -62,7 +62,8 @@ export function addRehearse(program: Command): void {
     )
     .option(
       '--act <part>',
-      'part behind an act, by its id, or route that a link leads to, by its pattern: pressed once the landing has come to rest',
+      'what is done once the page has come to rest: part behind an act or below the first screen, by its id, or route that a link leads to, by its pattern; as often as wanted, one after the other',
+      (act: string, before: string[] = []) => [...before, act],
     )
     .option('--learn', 'write what was measured into the project file, for its predictions')
     .option(...WORKSPACE)
@@ -85,7 +86,7 @@ export function addRehearse(program: Command): void {
             starts: options.start,
             corrected: rebuiltRoutes(project.amendments),
           },
-          ...(options.act === undefined ? {} : { act: options.act }),
+          acts: options.act ?? [],
           ...(options.data === undefined ? {} : { data: dataFrom(options.data, path.resolve) }),
         },
         ({ doing }) => process.stderr.write(`${of.name}: ${doing}\n`),

@@ -9,8 +9,8 @@ import { answersInFolder } from '../reader/answers/app-types.ts';
 import { remembering } from '../reader/memory/remembering.ts';
 import type { ReadOptions } from '../reader/read-app.ts';
 import { connectsLater, findBrowser, NO_BROWSER } from './browser/find-browser.ts';
+import type { Doing } from './measure/do-act.ts';
 import { busyShare, stolenShare, ticks } from './measure/machine.ts';
-import type { Pressed } from './measure/press.ts';
 import { type RunLanding, runLanding } from './measure/run-landing.ts';
 import type { Speaking } from './serve/server.ts';
 import { ServerBeside } from './serve/server-beside.ts';
@@ -31,8 +31,8 @@ export interface RehearsalWork {
   /** Where on the route it is landed, where its pattern leaves that open. */
   address?: string;
   conditions: Conditions;
-  /** The part that is acted on once the landing has come to rest, by its id. */
-  act?: string;
+  /** What is done once the landing has come to rest, one after the other: parts by their ids, routes that are moved to by their patterns. */
+  acts: readonly string[];
   /** How often it is run. */
   runs: number;
   data?: DataFrom;
@@ -78,7 +78,7 @@ export async function rehearse(
   progress({ doing: 'reading the app under the plan', done: 0, of: work.runs });
   const applied = remembering(work.memory, () => applyPlan(work.folder, work.plan, work.amendments, work.reading));
   const site = siteFor(applied, work.pattern, {
-    ...{ folder: work.folder, address: work.address, act: work.act, isSecure: speaking.tls !== 'none' },
+    ...{ folder: work.folder, address: work.address, acts: work.acts, isSecure: speaking.tls !== 'none' },
     ...(work.data ? { data: dataAnswers(work.data) } : {}),
     // Found out before anything is measured.
     shapes: answersInFolder(work.folder, applied.snapshot, work.pattern, work.reading.workspace),
@@ -101,7 +101,7 @@ export async function rehearse(
     if (runs.length === 0) throw new InputError('Stopped', 'The rehearsal was stopped before its first run was done.');
     return {
       ...{ plan: work.plan.name, pattern: work.pattern, address: site.address, conditions: work.conditions },
-      ...(work.act === undefined ? {} : { act: work.act }),
+      ...(work.acts.length === 0 ? {} : { acts: [...work.acts] }),
       ...{
         browser,
         at: new Date().toISOString(),
@@ -118,7 +118,7 @@ export async function rehearse(
 async function oneRun(
   program: string,
   site: Site,
-  { conditions, act }: RehearsalWork,
+  { conditions }: RehearsalWork,
   earlier: number,
   server: ServerBeside,
   told: string[],
@@ -129,7 +129,7 @@ async function oneRun(
   if (busy > TOO_BUSY) told.push('other programs kept this machine busy, so that times are too long');
   const address = `${server.scheme}://${HOST}${site.address}`;
   const land = () =>
-    withStolen(() => runLanding(program, address, conditions, server.led, earlier, stopped, site.pressed));
+    withStolen(() => runLanding(program, address, conditions, server.led, earlier, stopped, site.acts));
   let { done, stolen } = await land();
   if (isUneven(done, stolen) && !stopped()) {
     const again = await land();
@@ -142,23 +142,35 @@ async function oneRun(
   else if (isUneven(done, stolen))
     told.push('this machine became faster or slower during a run, so that predictions beside it may be off by as much');
   if (!done.sandboxed) told.push('the browser ran without its sandbox, which this system or user doesn’t give it');
-  if (done.pressed === false && site.pressed) told.push(notPressed(site.pressed));
-  if (done.pressed && done.raw.clicks.length === 0)
-    told.push('what was pressed opened another document: what came of it isn’t told');
+  const broke = brokeOff(done, site.acts);
+  if (broke !== null) told.push(broke);
   if (stopped() && !done.quiet) return null;
   if (!done.quiet) told.push('the page never came to rest: it was looked at for a minute and a half');
-  const { app, program: landing, watched } = site;
-  const run = readRun(done.raw, done.tasks, { ...app, program: landing, conditions, watched, act });
+  const { app, program: landing, watched, acted } = site;
+  const run = readRun(done.raw, done.tasks, { ...app, program: landing, conditions, watched, acted });
   return {
     run: { ...run, busy: Math.max(busy, stolen), slowed: done.slowed, errors: done.errors },
     version: done.version,
   };
 }
 
-function notPressed(what: Pressed): string {
-  return 'words' in what
-    ? `nothing on the page says “${what.words}”: the act couldn’t be done`
-    : `no link on the page leads to ${what.linkTo}: the move couldn’t be made`;
+/** Why acts weren’t done to the end, in words; null where they were. */
+function brokeOff({ brokeOff: broke }: RunLanding, acts: readonly Doing[]): string | null {
+  if (broke === null) return null;
+  const rest = acts.length - broke.act - 1;
+  const more = rest === 0 ? '' : `, and ${rest === 1 ? 'the act' : `${rest} acts`} after it`;
+  return `${broke.why === 'opened a document' ? 'what was done opened another document: what came of it isn’t told' : notDone(acts[broke.act])}${more}`;
+}
+
+function notDone(what: Doing): string {
+  switch (what.does) {
+    case 'press':
+      return `nothing on the page says “${what.words}”: the act couldn’t be done`;
+    case 'move':
+      return `no link on the page leads to ${what.linkTo}: the move couldn’t be made`;
+    case 'scroll':
+      return 'the page was scrolled to its end without what stands below coming: it was there before, or isn’t drawn';
+  }
 }
 
 /** By so much the machine may become faster or slower during a run. */

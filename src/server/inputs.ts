@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import { type ClassConstructor, plainToInstance } from 'class-transformer';
 import {
+  ArrayMaxSize,
   IsArray,
   IsBoolean,
   IsIn,
@@ -113,11 +114,13 @@ export class RehearsalInput extends PatchInput {
   @MaxLength(4000)
   data?: string;
 
-  /** A part behind an act, by its id, or a route that is moved to, by its pattern. */
+  /** What is done after the landing, one after the other: parts by their ids, routes that are moved to by their patterns. */
   @IsOptional()
-  @IsString()
-  @Length(1, 200)
-  act?: string;
+  @IsArray()
+  @ArrayMaxSize(20)
+  @IsString({ each: true })
+  @Length(1, 200, { each: true })
+  acts?: string[];
 
   /** The person allows that the project's code is run, from now on. */
   @IsOptional()

@@ -118,7 +118,7 @@ function workOf(store: Store, projectId: string, input: RehearsalInput, decision
     plan: { name: input.name, description: '', decisions },
     conditions: { link: linkOf(input.link), device: deviceOf(input.device), cache: input.cache as CacheState },
     ...(input.address ? { address: input.address } : {}),
-    ...(input.act ? { act: input.act } : {}),
+    acts: input.acts ?? [],
     ...(input.data ? { data: dataFrom(input.data, absoluteFolder) } : {}),
   };
 }

@@ -1,4 +1,6 @@
+import fs from 'node:fs';
 import path from 'node:path';
+import zlib from 'node:zlib';
 import { summaryOf } from '../core/rehearsals/summary.ts';
 import type { Rehearsal } from '../core/rehearsals/types.ts';
 import { DEFAULT_CONDITIONS } from '../core/sim/conditions.ts';
@@ -22,6 +24,8 @@ const rehearsal = (at: string): Rehearsal => ({
   ...{ plan: 'Lean', pattern: '/', address: '/', conditions: DEFAULT_CONDITIONS, browser: 'Chromium 1', at },
   ...{ runs: [], leftOut: [], told: ['one'] },
 });
+
+const EMPTY_RUN = { requests: [], parts: [], tasks: [], modules: {}, slowed: 1, busy: 0, errors: [] };
 
 function fresh() {
   const store = openStore(path.join(folderOf({}), 'a.sqlite'), path.resolve('src/store/migrations'));
@@ -52,6 +56,27 @@ describe('rehearsals', () => {
     expect(listRehearsals(store, 'p').map((r) => r.id)).toEqual(['c', 'a']);
     store.prepare("DELETE FROM projects WHERE id = 'p'").run();
     expect(listRehearsals(store, 'p')).toEqual([]);
+    store.close();
+  });
+
+  it('of one act, as they were kept before, are of a list of one', () => {
+    const store = fresh();
+    insertRehearsal(store, one('old', '2026-11-01'));
+    insertRehearsal(store, one('none', '2026-11-02'));
+    const moments = { firstContent: 1, largestContent: 2, interactive: 3, contentLoaded: 4, load: 5, wait: 6 };
+    const body = { ...one('old', '2026-11-01').rehearsal, act: 'fares', runs: [{ ...EMPTY_RUN, moments }] };
+    const summary = { ...summaryOf(one('old', '2026-11-01').rehearsal), act: 'fares' };
+    store
+      .prepare("UPDATE rehearsals SET summary = ?, body = ? WHERE id = 'old'")
+      .run(JSON.stringify(summary), zlib.gzipSync(JSON.stringify(body)));
+    store.exec(fs.readFileSync('src/store/migrations/0012-acts.sql', 'utf8'));
+    expect(listRehearsals(store, 'p').map((r) => r.summary.acts)).toEqual([undefined, ['fares']]);
+    const { wait: _, ...others } = moments;
+    expect(rehearsalOf(store, 'p', 'old')).toEqual({
+      ...one('old', '2026-11-01').rehearsal,
+      ...{ acts: ['fares'], runs: [{ ...EMPTY_RUN, moments: { ...others, waits: [6] } }] },
+    });
+    expect(rehearsalOf(store, 'p', 'none')).toEqual(one('none', '2026-11-02').rehearsal);
     store.close();
   });
 

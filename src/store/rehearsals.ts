@@ -1,7 +1,7 @@
 import zlib from 'node:zlib';
 import type { Decision } from '../core/plan/types.ts';
 import { type RehearsalSummary, summaryOf } from '../core/rehearsals/summary.ts';
-import type { Rehearsal } from '../core/rehearsals/types.ts';
+import type { Rehearsal, RehearsedRun } from '../core/rehearsals/types.ts';
 import type { Store } from './database.ts';
 
 /** A rehearsal that is kept, as lists have it. */
@@ -35,7 +35,22 @@ export function listRehearsals(store: Store, projectId: string): KeptRehearsal[]
 /** All that was measured in one; undefined when there is no such. */
 export function rehearsalOf(store: Store, projectId: string, id: string): Rehearsal | undefined {
   const row = store.prepare('SELECT body FROM rehearsals WHERE project_id = ? AND id = ?').get(projectId, id);
-  return row && JSON.parse(zlib.gunzipSync((row as { body: Buffer }).body).toString());
+  return row === undefined ? undefined : asNow(JSON.parse(zlib.gunzipSync((row as { body: Buffer }).body).toString()));
+}
+
+/** Before migration 12 a rehearsal held one act at most, and one wait. */
+type Before = Omit<Rehearsal, 'runs'> & {
+  act?: string;
+  runs: (RehearsedRun & { moments: { wait?: number | null } })[];
+};
+
+function asNow({ act, ...kept }: Before): Rehearsal {
+  if (act === undefined) return kept;
+  const runs = kept.runs.map(({ moments: { wait = null, ...moments }, ...run }) => ({
+    ...run,
+    moments: { ...moments, waits: [wait] },
+  }));
+  return { ...kept, acts: [act], runs };
 }
 
 /** Keeps a rehearsal, and lets go of the oldest beyond those that are kept. */

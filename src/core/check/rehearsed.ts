@@ -2,8 +2,8 @@ import { conditionsOfLimit, planOfLimit } from '../limits/limits.ts';
 import type { Limit } from '../limits/types.ts';
 import { limitWords } from '../limits/words.ts';
 import type { Plan } from '../plan/types.ts';
-import { type Spread, spreadOf } from '../rehearsals/spread.ts';
-import { MEASURED_AS } from '../rehearsals/summary.ts';
+import type { Spread } from '../rehearsals/spread.ts';
+import { MEASURED_AS, spreadIn } from '../rehearsals/summary.ts';
 import type { Rehearsal } from '../rehearsals/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 
@@ -52,6 +52,6 @@ export function rehearsedLimits({ limits }: LandingToRun, { runs }: Rehearsal): 
   return limits.map((limit) => ({
     limit,
     words: limitWords(limit),
-    measured: spreadOf(runs.map((r) => r.moments[MEASURED_AS[limit.measure]!])),
+    measured: spreadIn(runs, MEASURED_AS[limit.measure]!),
   }));
 }

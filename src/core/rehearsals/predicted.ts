@@ -5,36 +5,38 @@ import type { Conditions } from '../sim/conditions.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { playVisit } from '../visits/play.ts';
 import { VisitCompiler } from '../visits/program.ts';
-import type { VisitStep } from '../visits/types.ts';
-import { movedTo } from './acts.ts';
+import { actsOf, stepOf } from './acts.ts';
 import type { Predicted } from './quantities.ts';
 import type { Rehearsal } from './types.ts';
 
 /** Long enough for a landing to have come to rest before somebody acts, in ms. */
 const DWELL_MS = 15_000;
 
-/** What is predicted of what was rehearsed: the landing, and the wait for the act or move that followed. `snapshot`: as the plan ships it. */
+/** What is predicted of what was rehearsed: the landing, and what is waited for each act that followed. `snapshot`: as the plan ships it. */
 export function predictedOf(
   snapshot: Snapshot,
   plan: Plan,
-  { pattern, act }: Pick<Rehearsal, 'pattern' | 'act'>,
+  { pattern, acts = [] }: Pick<Rehearsal, 'pattern' | 'acts'>,
   conditions: Conditions,
   made: Prediction = predict(snapshot, plan, pattern, conditions),
 ): Predicted {
   const { reading, timeline } = made;
   const landing = { milestones: reading.milestones, timeline };
-  return act === undefined ? landing : { ...landing, wait: waitFor(snapshot, plan, pattern, act, conditions) };
+  return acts.length === 0 ? landing : { ...landing, waits: waitsFor(snapshot, plan, pattern, acts, conditions) };
 }
 
-function waitFor(snapshot: Snapshot, plan: Plan, landing: string, act: string, conditions: Conditions): number {
-  const pauses = { dwellMs: DWELL_MS, leadMs: 0 };
-  const steps: VisitStep[] = movedTo(snapshot, landing, act)
-    ? [{ does: 'move', to: act, by: 'inside', holds: [], ...pauses }]
-    : [{ does: 'act', part: act, ...pauses }];
+function waitsFor(
+  snapshot: Snapshot,
+  plan: Plan,
+  landing: string,
+  acts: readonly string[],
+  conditions: Conditions,
+): number[] {
+  const steps = actsOf(snapshot, landing, acts).map((act) => stepOf(act, DWELL_MS));
   const { experiences } = playVisit(
     new VisitCompiler(planned(snapshot, plan)),
     { name: '', landing, holds: [], steps },
     conditions,
   );
-  return experiences.find((e) => e.step === 0)?.wait ?? Number.NaN;
+  return steps.map((_, at) => experiences.find((e) => e.step === at)?.wait ?? Number.NaN);
 }

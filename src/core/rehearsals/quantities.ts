@@ -10,22 +10,23 @@ export const QUANTITIES = {
   interactive: { name: 'Interactive', predicted: ({ milestones }) => milestones.interactive },
   contentLoaded: { name: 'Document and its scripts', predicted: ({ timeline }) => timeline.moments.domContentLoaded },
   load: { name: 'Load event', predicted: ({ timeline }) => timeline.moments.load },
-  wait: { name: 'Wait for the act or move', predicted: ({ wait }) => wait ?? Number.NaN },
 } as const satisfies Partial<Record<keyof RehearsedMoments, { name: string; predicted: (of: Predicted) => number }>>;
 
-export type Quantity = keyof typeof QUANTITIES;
+export type Quantity = keyof typeof QUANTITIES | 'wait';
 
 /** As far as a prediction is laid beside a rehearsal. */
 export interface Predicted {
   milestones: Milestones;
   timeline: Timeline;
-  /** What somebody waits who acts as it was rehearsed, in ms. */
-  wait?: number;
+  /** What somebody waits for each act who acts as it was rehearsed, in ms. */
+  waits?: number[];
 }
 
 /** One quantity, predicted and rehearsed, in ms. */
 export interface Beside {
   quantity: Quantity;
+  /** For which act a wait is, from 0. */
+  act?: number;
   name: string;
   /** null where the prediction never comes to it. */
   predicted: number | null;
@@ -34,22 +35,33 @@ export interface Beside {
   off: number | null;
 }
 
-/** The quantities of a landing, side by side. */
-export function quantitiesBeside(predicted: Predicted, { runs, act }: Rehearsal): Beside[] {
-  const told = (Object.keys(QUANTITIES) as Quantity[]).filter((q) => q !== 'wait' || act !== undefined);
-  return told.map((quantity) => {
+/** The quantities of a landing, and of what was done after it, side by side. */
+export function quantitiesBeside(predicted: Predicted, { runs, acts = [] }: Rehearsal): Beside[] {
+  const ofLanding = (Object.keys(QUANTITIES) as (keyof typeof QUANTITIES)[]).map((quantity): Beside => {
     const { name, predicted: of } = QUANTITIES[quantity];
-    const value = of(predicted);
-    const rehearsed = spreadOf(runs.map((r) => r.moments[quantity]));
-    const known = Number.isFinite(value) ? value : null;
-    const off = known === null || rehearsed === null ? null : known / rehearsed.median - 1;
-    return { quantity, name, predicted: known, rehearsed, off };
+    return { quantity, name, ...laid(of(predicted), spreadOf(runs.map((r) => r.moments[quantity]))) };
   });
+  const waits = acts.map((name, act): Beside => {
+    const value = predicted.waits?.[act] ?? Number.NaN;
+    const rehearsed = spreadOf(runs.map((r) => r.moments.waits?.[act] ?? null));
+    return { quantity: 'wait', act, name: `Wait for ${name}`, ...laid(value, rehearsed) };
+  });
+  return [...ofLanding, ...waits];
+}
+
+function laid(value: number, rehearsed: Spread | null): Pick<Beside, 'predicted' | 'rehearsed' | 'off'> {
+  const predicted = Number.isFinite(value) ? value : null;
+  // What comes at once can’t be off by a share of itself.
+  const off =
+    predicted === null || rehearsed === null || rehearsed.median === 0 ? null : predicted / rehearsed.median - 1;
+  return { predicted, rehearsed, off };
 }
 
 /** What one plan gains over another, predicted and rehearsed, in ms; positive: it is sooner. */
 export interface Gain {
   quantity: Quantity;
+  /** For which act a wait is, from 0. */
+  act?: number;
   name: string;
   predicted: number | null;
   rehearsed: number | null;
@@ -74,15 +86,15 @@ const CLOSE = 0.25;
 /** Gains of a plan over the one that it is compared with. */
 export function gainsOf(before: readonly Beside[], after: readonly Beside[]): Gain[] {
   return before.map((b) => {
-    const a = after.find((x) => x.quantity === b.quantity)!;
+    const a = after.find((x) => x.quantity === b.quantity && x.act === b.act)!;
     const predicted = b.predicted === null || a.predicted === null ? null : b.predicted - a.predicted;
-    const { quantity, name } = b;
+    const of = { quantity: b.quantity, name: b.name, ...(b.act === undefined ? {} : { act: b.act }) };
     if (b.rehearsed === null || a.rehearsed === null)
-      return { quantity, name, predicted, rehearsed: null, give: null, verdict: null };
+      return { ...of, predicted, rehearsed: null, give: null, verdict: null };
     const rehearsed = b.rehearsed.median - a.rehearsed.median;
     const give = (b.rehearsed.most - b.rehearsed.least + a.rehearsed.most - a.rehearsed.least) / 2;
     const verdict = predicted === null ? null : verdictOf(predicted, rehearsed, give);
-    return { quantity, name, predicted, rehearsed, give, verdict };
+    return { ...of, predicted, rehearsed, give, verdict };
   });
 }
 

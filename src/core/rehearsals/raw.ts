@@ -7,8 +7,8 @@ export interface RawLanding {
   longTasks: { start: number; end: number }[];
   /** When elements were added, and when that was painted. */
   changes: { at: number; painted: number }[];
-  /** When the person clicked. */
-  clicks: number[];
+  /** When the person began each act, in the order in which they were asked for; null for one that nothing came of. */
+  acts: (number | null)[];
   /** What modules took by themselves, by index. */
   times: Record<number, number>;
   /** Calls of what watched modules export: begun, ended, and whether it came to its end. */

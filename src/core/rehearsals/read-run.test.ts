@@ -22,7 +22,7 @@ describe('a landing as the page told it', () => {
       ...{ contentLoaded: 300, load: 320 },
     },
     resources: [],
-    ...{ firstContent: 350, largestContent: 360, longTasks: [], clicks: [], times: { 0: 4, 1: 0 } },
+    ...{ firstContent: 350, largestContent: 360, longTasks: [], acts: [], times: { 0: 4, 1: 0 } },
     changes: [
       { at: 200, painted: 340 },
       { at: 400, painted: 420 },
@@ -31,11 +31,8 @@ describe('a landing as the page told it', () => {
     ...more,
   });
   const graph = { chunks: [], roots: [] } as never;
-  const read = (from: RawLanding, watched: [string, number][] = [], act?: string) =>
-    readRun(from, [], {
-      ...{ program, graph, snapshot, conditions: ROUND, watched: new Map(watched) },
-      ...(act === undefined ? {} : { act }),
-    });
+  const read = (from: RawLanding, watched: [string, number][] = []) =>
+    readRun(from, [], { program, graph, snapshot, conditions: ROUND, watched: new Map(watched), acted: [] });
 
   it('waits only for long tasks that were under way when it showed', () => {
     const calls = { 1: [[380, 395, true]] as [number, number, boolean][] };
@@ -67,7 +64,7 @@ describe('a landing as the page told it', () => {
 
   it('tells parts late by the first of them where none is the shell', () => {
     const { parts } = readRun(raw(), [], {
-      ...{ graph, snapshot, conditions: ROUND, watched: new Map() },
+      ...{ graph, snapshot, conditions: ROUND, watched: new Map(), acted: [] },
       program: { ...program, parts: [part('a'), part('b', { needs: [{ resource: 1, state: 'evaluated' }] })] },
     });
     expect(parts.map((p) => p.late)).toEqual([false, true]);
@@ -76,14 +73,14 @@ describe('a landing as the page told it', () => {
   it('has parts come late that need more than the shell', () => {
     const late = (needs: ScreenPart['needs']) =>
       readRun(raw(), [], {
-        ...{ graph, snapshot, conditions: ROUND, watched: new Map() },
+        ...{ graph, snapshot, conditions: ROUND, watched: new Map(), acted: [] },
         program: { ...program, parts: [part('shell'), part('page', { needs })] },
       }).parts.map((p) => p.late);
     expect(late([{ resource: 0, state: 'evaluated' }])).toEqual([false, false]);
     expect(late([1, 0].map((resource) => ({ resource, state: 'evaluated' })))).toEqual([false, true]);
   });
 
-  it('is watched by the modules that draw its parts, and by that of the act', () => {
+  it('is watched by the modules that draw its parts', () => {
     const app = sketch(
       { 'main.js': {}, 'layout.js': {}, 'page.js': {}, 'board.js': {}, 'dialog.js': {} },
       {
@@ -101,7 +98,6 @@ describe('a landing as the page told it', () => {
       ['page', 2],
       ['board', 3],
     ]);
-    expect(watchedModules(app, '/', own, 'dialog').get('dialog')).toBe(4);
   });
 
   it('shows a part with the first change after it was drawn whole', () => {
@@ -133,14 +129,14 @@ describe('a landing as the page told it', () => {
   });
 });
 
-describe('an act after a landing', () => {
+describe('acts after a landing', () => {
   const snapshot = sketch({ 'main.js': {}, 'dialog.js': {} });
   const raw = (more: Partial<RawLanding>): RawLanding => ({
     document: {
       ...{ address: '/', startTime: 0, requestStart: 1, responseStart: 2, responseEnd: 3, transferSize: 9 },
       ...{ contentLoaded: 4, load: 5 },
     },
-    ...{ resources: [], firstContent: 50, largestContent: 60, longTasks: [], clicks: [], times: {}, calls: {} },
+    ...{ resources: [], firstContent: 50, largestContent: 60, longTasks: [], acts: [], times: {}, calls: {} },
     changes: [
       { at: 40, painted: 55 },
       { at: 1180, painted: 1200 },
@@ -148,9 +144,9 @@ describe('an act after a landing', () => {
     ...more,
   });
   const moments = (more: Partial<RawLanding>) => {
-    const watched = new Map([['dialog', 1]]);
-    const graph = { chunks: [], roots: [] } as never;
-    return readRun(raw(more), [], { program, graph, snapshot, conditions: ROUND, watched, act: 'dialog' }).moments;
+    const [watched, graph] = [new Map(), { chunks: [], roots: [] } as never];
+    const acted = (more.acts ?? [null]).map(() => 1);
+    return readRun(raw(more), [], { program, graph, snapshot, conditions: ROUND, watched, acted }).moments;
   };
   const calls = {
     1: [
@@ -160,29 +156,38 @@ describe('an act after a landing', () => {
     ] as [number, number, boolean][],
   };
 
-  it('is waited for until what it brings is painted, and is no part of the landing', () => {
-    expect(moments({ clicks: [1000], calls, longTasks: [{ start: 1000, end: 1300 }] })).toMatchObject({
-      wait: 200,
+  it('are waited for until what they bring is painted, and are no part of the landing', () => {
+    expect(moments({ acts: [1000], calls, longTasks: [{ start: 1000, end: 1300 }] })).toMatchObject({
+      waits: [200],
       interactive: 55,
     });
   });
 
-  it('is answered by what is called with the very click', () => {
-    expect(moments({ clicks: [1160], calls }).wait).toBe(40);
+  it('are answered by what is called with the very click', () => {
+    expect(moments({ acts: [1160], calls }).waits).toEqual([40]);
   });
 
-  it('that wasn’t done, or brought nothing, has no wait', () => {
-    expect(moments({ calls }).wait).toBeNull();
-    expect(moments({ clicks: [2000], calls }).wait).toBeNull();
+  it('that weren’t done, or brought nothing, have no wait', () => {
+    expect(moments({ calls }).waits).toEqual([null]);
+    expect(moments({ acts: [2000], calls }).waits).toEqual([null]);
+    expect(moments({ acts: [null, 1100], calls })).toMatchObject({ waits: [null, 100], interactive: 55 });
   });
 
-  it('is one quantity more, and only where there was one', () => {
+  it('are answered before the next one, or not at all', () => {
+    expect(moments({ acts: [1000, 1155], calls }).waits).toEqual([null, 45]);
+    expect(moments({ acts: [1000, 1190], calls }).waits).toEqual([200, null]);
+  });
+
+  it('are one quantity more for each, and only where there were any', () => {
     const of = (more: Partial<Rehearsal>) =>
       quantitiesBeside(
-        { milestones, timeline, wait: 150 },
-        rehearsal([run({ moments: { ...run().moments, wait: 200 } })], more),
-      ).find((q) => q.quantity === 'wait');
-    expect(of({ act: 'dialog' })).toMatchObject({ predicted: 150, off: -0.25 });
-    expect(of({})).toBeUndefined();
+        { milestones, timeline, waits: [150, 30] },
+        rehearsal([run({ moments: { ...run().moments, waits: [200, 0] } })], more),
+      ).filter((q) => q.quantity === 'wait');
+    expect(of({ acts: ['dialog', '/far'] })).toMatchObject([
+      { act: 0, name: 'Wait for dialog', predicted: 150, off: -0.25 },
+      { act: 1, name: 'Wait for /far', predicted: 30, off: null },
+    ]);
+    expect(of({})).toEqual([]);
   });
 });

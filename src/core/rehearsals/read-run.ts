@@ -6,28 +6,20 @@ import type { RecordedRequest } from '../recordings/types.ts';
 import type { Conditions } from '../sim/conditions.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
-import { movedTo } from './acts.ts';
 import { drawingTimes } from './drawing-times.ts';
 import type { RawEntry, RawLanding } from './raw.ts';
 import type { RehearsedPart, RehearsedRun, RehearsedTask } from './types.ts';
 
 /** What the modules are that parts of a landing are drawn by: to be watched while it is run. */
-export function watchedModules(
-  snapshot: Snapshot,
-  pattern: string,
-  program: LoadProgram,
-  act?: string,
-): Map<string, number> {
+export function watchedModules(snapshot: Snapshot, pattern: string, program: LoadProgram): Map<string, number> {
   const route = snapshot.routes.find((r) => r.pattern === pattern)!;
   const { moduleAt } = graphIndex(snapshot);
-  const drawnBy = (id: string, path = modulesOfPart(snapshot, route, id).at(-1)): [string, number][] => {
-    const module = moduleAt.get(path ?? '');
-    return module === undefined ? [] : [[id, module]];
-  };
-  return new Map([
-    ...program.parts.flatMap((p) => drawnBy(p.id)),
-    ...(act === undefined ? [] : drawnBy(act, movedTo(snapshot, pattern, act)?.page)),
-  ]);
+  return new Map(
+    program.parts.flatMap(({ id }): [string, number][] => {
+      const module = moduleAt.get(modulesOfPart(snapshot, route, id).at(-1) ?? '');
+      return module === undefined ? [] : [[id, module]];
+    }),
+  );
 }
 
 /** What was run: the landing, the files that it had, and the module of each part. */
@@ -37,15 +29,15 @@ export interface Landed {
   snapshot: Snapshot;
   conditions: Conditions;
   watched: ReadonlyMap<string, number>;
-  /** The part that was acted on, or the route that was moved to. */
-  act?: string;
+  /** The module that draws what each act brings, which is watched as well; −1 where there is none. */
+  acted: readonly number[];
 }
 
 /** Reads off what a page told, and what its thread did, what predictions speak of. */
 export function readRun(
   raw: RawLanding,
   tasks: RehearsedTask[],
-  { program, graph, snapshot, conditions, watched, act }: Landed,
+  { program, graph, snapshot, conditions, watched, acted }: Landed,
 ): Omit<RehearsedRun, 'busy' | 'slowed' | 'errors'> {
   const shown = program.parts.map(({ id }) => {
     const whole = raw.calls[watched.get(id) ?? -1]?.find(([, , isWhole]) => isWhole);
@@ -67,7 +59,7 @@ export function readRun(
     moments: {
       ...{ firstContent, largestContent, contentLoaded: document.contentLoaded, load: document.load },
       interactive: interactiveOf(landingOf(raw), program, conditions, parts),
-      ...(act === undefined ? {} : { wait: waitOf(raw, watched.get(act) ?? -1) }),
+      ...(acted.length === 0 ? {} : { waits: acted.map((module, act) => waitOf(raw, act, module)) }),
     },
     parts,
     tasks,
@@ -75,9 +67,9 @@ export function readRun(
   };
 }
 
-/** A landing alone: what came of an act isn’t of it. */
+/** A landing alone: what came of acts isn’t of it. */
 function landingOf(raw: RawLanding): RawLanding {
-  const [until = Number.POSITIVE_INFINITY] = raw.clicks;
+  const until = raw.acts.find((at) => at !== null) ?? Number.POSITIVE_INFINITY;
   return {
     ...raw,
     changes: raw.changes.filter((c) => c.at < until),
@@ -85,12 +77,14 @@ function landingOf(raw: RawLanding): RawLanding {
   };
 }
 
-/** From the click to what it brings being painted: its module’s first whole call after it. In ms; null where that wasn’t seen. */
-function waitOf(raw: RawLanding, module: number): number | null {
-  const [click] = raw.clicks;
-  const call = click === undefined ? undefined : raw.calls[module]?.find(([began, , whole]) => whole && began >= click);
+/** From an act to what it brings being painted: its module’s first whole call after it, before the next act. In ms; null where that wasn’t seen. */
+function waitOf(raw: RawLanding, act: number, module: number): number | null {
+  const at = raw.acts[act] ?? null;
+  if (at === null) return null;
+  const until = raw.acts.slice(act + 1).find((next) => next !== null) ?? Number.POSITIVE_INFINITY;
+  const call = raw.calls[module]?.find(([began, , whole]) => whole && began >= at && began < until);
   const shown = call ? shownAfter(raw, call[1]) : null;
-  return shown === null ? null : shown - click;
+  return shown === null ? null : shown - at;
 }
 
 /** What was called shows with the first change of the page after it. */

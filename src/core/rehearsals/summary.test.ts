@@ -18,8 +18,8 @@ describe('a rehearsal in a list', () => {
         interactive: { median: 700, least: 500, most: 900, runs: 3 },
       },
     });
-    const acted = summaryOf(rehearsal([at(null)], { act: 'dialog' }));
-    expect(acted).toMatchObject({ interactive: null, act: 'dialog' });
+    const acted = summaryOf(rehearsal([at(null)], { acts: ['dialog'] }));
+    expect(acted).toMatchObject({ interactive: null, acts: ['dialog'] });
     expect(acted.measured?.interactive).toBeUndefined();
   });
 

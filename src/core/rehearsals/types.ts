@@ -8,8 +8,11 @@ export interface Rehearsal {
   /** The address on the route that was landed on. */
   address: string;
   conditions: Conditions;
-  /** The part that was acted on once the landing had come to rest, by its id; left out where nobody did anything. */
-  act?: string;
+  /**
+   * What was done once the landing had come to rest, one after the other: a part by its id, or a route that was moved to, by its pattern.
+   * Left out where nobody did anything.
+   */
+  acts?: string[];
   /** The browser’s name and version. */
   browser: string;
   /** When it ended (ISO 8601). */
@@ -46,8 +49,8 @@ export interface RehearsedMoments {
   load: number | null;
   /** All parts of the first screen that answer are there, and no long task goes on. */
   interactive: number | null;
-  /** From the act to what it brings being painted, in ms. */
-  wait?: number | null;
+  /** From each act to what it brings being painted, in ms; null where that wasn’t seen. Left out where nobody did anything. */
+  waits?: (number | null)[];
 }
 
 export interface RehearsedPart {

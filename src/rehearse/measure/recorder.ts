@@ -7,8 +7,13 @@ declare const self: {
   requestAnimationFrame(then: () => void): void;
 };
 declare const document: {
-  addEventListener(type: 'click', heard: (event: { timeStamp: number }) => void, first: true): void;
+  addEventListener(type: Acting, heard: (event: ActEvent) => void, first: true): void;
 };
+interface ActEvent {
+  type: string;
+  timeStamp: number;
+  isTrusted: boolean;
+}
 declare const location: { href: string };
 interface Entry {
   name: string;
@@ -37,11 +42,20 @@ declare const performance: {
   setResourceTimingBufferSize(size: number): void;
 };
 
-type Kept = Pick<RawLanding, 'firstContent' | 'largestContent' | 'longTasks' | 'changes' | 'clicks'>;
+type Kept = Pick<RawLanding, 'firstContent' | 'largestContent' | 'longTasks' | 'changes' | 'acts'> & {
+  /** The act that the next event of this kind begins. */
+  awaited: AwaitedAct | null;
+};
+/** What begins acts. Pages scroll to what is clicked as well: that begins nothing. */
+export type Acting = 'click' | 'scroll';
+export type AwaitedAct = { act: number; by: Acting };
 
 /** Runs in the page before all else: keeps paints, long tasks and when elements were added. It is sent as text, so it uses nothing from around it. */
 export function record(): void {
-  const kept: Kept = { firstContent: null, largestContent: null, longTasks: [], changes: [], clicks: [] };
+  const kept: Kept = {
+    ...{ firstContent: null, largestContent: null, longTasks: [], changes: [], acts: [] },
+    awaited: null,
+  };
   self.__rehearsed = kept;
   performance.setResourceTimingBufferSize(5000);
   const observe = (type: string, each: (entry: Entry) => void) => {
@@ -56,7 +70,13 @@ export function record(): void {
   observe('longtask', (e) => {
     kept.longTasks.push({ start: e.startTime, end: e.startTime + e.duration });
   });
-  document.addEventListener('click', ({ timeStamp }) => kept.clicks.push(timeStamp), true);
+  const acted = ({ type, timeStamp, isTrusted }: ActEvent) => {
+    if (kept.awaited?.by !== type || !isTrusted) return;
+    kept.acts[kept.awaited.act] = timeStamp;
+    kept.awaited = null;
+  };
+  document.addEventListener('click', acted, true);
+  document.addEventListener('scroll', acted, true);
   let open: Kept['changes'] = [];
   const changed = new MutationObserver((records) => {
     if (!records.some((r) => r.addedNodes.length > 0)) return;

@@ -1,10 +1,11 @@
+import type { Page } from 'playwright-core';
 import { InputError } from '../../core/errors.ts';
 import type { RawLanding } from '../../core/rehearsals/raw.ts';
 import type { RehearsedTask } from '../../core/rehearsals/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
 import { type Led, OpenBrowser } from '../browser/open-browser.ts';
+import { type Doing, doAct } from './do-act.ts';
 import { Operations } from './operations.ts';
-import { type Pressed, press } from './press.ts';
 import { Quiet } from './quiet.ts';
 import { gather, record } from './recorder.ts';
 import { tasksOf, traced } from './trace.ts';
@@ -23,15 +24,15 @@ export interface RunLanding {
   sandboxed: boolean;
   /** Whether the page came to rest. */
   quiet: boolean;
-  /** Whether what is acted on was found; null where nothing was to be done. */
-  pressed: boolean | null;
+  /** The first act that couldn’t be done, or after which the page was gone; null where all were done. */
+  brokeOff: { act: number; why: 'not found' | 'opened a document' } | null;
 }
 
 const MOST_ERRORS = 20;
 
 /**
- * Lands on an address in a browser with a new profile, after so many earlier visits. `act`: what is pressed once the page has come
- * to rest.
+ * Lands on an address in a browser with a new profile, after so many earlier visits. `acts`: what is done once the page has come
+ * to rest, one after the other.
  */
 export async function runLanding(
   program: string,
@@ -40,12 +41,12 @@ export async function runLanding(
   led: Led,
   earlier: number,
   stopped: () => boolean,
-  act: Pressed | null = null,
+  acts: readonly Doing[] = [],
 ): Promise<RunLanding> {
   const profile = OpenBrowser.newProfile();
   try {
-    for (let n = 0; n < earlier && !stopped(); n++) await visit(program, profile, address, device, led, stopped, null);
-    return await visit(program, profile, address, device, led, stopped, act);
+    for (let n = 0; n < earlier && !stopped(); n++) await visit(program, profile, address, device, led, stopped, []);
+    return await visit(program, profile, address, device, led, stopped, acts);
   } finally {
     OpenBrowser.removeProfile(profile);
   }
@@ -58,7 +59,7 @@ async function visit(
   device: Conditions['device'],
   led: Led,
   stopped: () => boolean,
-  act: Pressed | null,
+  acts: readonly Doing[],
 ): Promise<RunLanding> {
   const browser = await OpenBrowser.start(program, profile, device, led);
   const { page, tools, version, sandboxed } = browser;
@@ -74,13 +75,8 @@ async function visit(
     await page.goto(address, { waitUntil: 'load', timeout: 90_000 });
     const rest = () => quiet.come(() => page.evaluate(progress), device.cpuFactor, stopped);
     const rested = await rest();
-    const landed = act === null ? null : await page.evaluate(gather);
-    const found = act === null || stopped() ? null : await press(page, act);
-    if (found) await rest();
+    const { raw, brokeOff } = await afterActs(page, acts, rest, stopped);
     const events = await end();
-    const last = await page.evaluate(gather);
-    // Where another document was opened, nothing of this one is left in it.
-    const raw = found && landed && last.clicks.length === 0 ? landed : last;
     return {
       raw: operations.named(raw),
       tasks: tasksOf(events, address),
@@ -89,7 +85,7 @@ async function visit(
       ...(await browser.slowness()),
       sandboxed,
       quiet: rested,
-      pressed: found,
+      brokeOff,
     };
   } catch (error) {
     if (error instanceof InputError) throw error;
@@ -102,6 +98,26 @@ async function visit(
   } finally {
     await browser.close();
   }
+}
+
+/** Does what is to be done, and gives what was kept by then. */
+async function afterActs(
+  page: Page,
+  acts: readonly Doing[],
+  rest: () => Promise<unknown>,
+  stopped: () => boolean,
+): Promise<{ raw: RawLanding; brokeOff: RunLanding['brokeOff'] }> {
+  let raw = await page.evaluate(gather);
+  for (const [act, what] of acts.entries()) {
+    if (stopped()) break;
+    if (!(await doAct(page, what, act, rest))) return { raw, brokeOff: { act, why: 'not found' } };
+    await rest();
+    const now = await page.evaluate(gather);
+    // Where another document was opened, nothing of this one is left in it.
+    if (now.acts.length <= act) return { raw, brokeOff: { act, why: 'opened a document' } };
+    raw = now;
+  }
+  return { raw, brokeOff: null };
 }
 
 /** What the recorder keeps in the page. */

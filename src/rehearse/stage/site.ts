@@ -5,7 +5,7 @@ import { handedHints, handedTags } from '../../core/handoff/handed-hints.ts';
 import { compileLoad } from '../../core/load/compile.ts';
 import { ROWS } from '../../core/load/list-lengths.ts';
 import type { LoadProgram, Resource } from '../../core/load/types.ts';
-import { movedTo } from '../../core/rehearsals/acts.ts';
+import { actsOf, moduleOfAct, type NamedAct } from '../../core/rehearsals/acts.ts';
 import { watchedModules } from '../../core/rehearsals/read-run.ts';
 import type { Entry } from '../../core/snapshot/module-types.ts';
 import { ASSUMED_ANSWER, type Route } from '../../core/snapshot/route-types.ts';
@@ -15,7 +15,7 @@ import type { AnswerShape } from '../../reader/answers/answer-shapes.ts';
 import { textIfThere } from '../../reader/folder-files.ts';
 import { withBase } from '../../reader/html-document.ts';
 import { servedPath } from '../../reader/served-files.ts';
-import type { Pressed } from '../measure/press.ts';
+import type { Doing } from '../measure/do-act.ts';
 import type { Answer, Answering, Request } from '../serve/types.ts';
 import { addressMatches, addressOn } from './addresses.ts';
 import type { DataAnswers } from './answers.ts';
@@ -42,8 +42,9 @@ export interface Site {
   app: PlannedApp;
   /** The module that draws each part of the landing: calls of what these export are noted. */
   watched: ReadonlyMap<string, number>;
-  /** What is pressed for the act or move; null where nothing is. */
-  pressed: Pressed | null;
+  /** What is done once the page has come to rest, one after the other, and the module that draws what each brings (−1 where there is none). */
+  acts: Doing[];
+  acted: number[];
   told: string[];
 }
 
@@ -56,8 +57,8 @@ export interface SiteOptions {
   data?: DataAnswers;
   /** What answers look like that nothing else gives, by their addresses. */
   shapes?: ReadonlyMap<string, AnswerShape>;
-  /** The part that is acted on, by its id, or the route that is moved to, by its pattern. */
-  act?: string;
+  /** What is done one after the other: parts by their ids, routes that are moved to by their patterns. */
+  acts?: readonly string[];
   /** It is served over encrypted connections; so it is unless said. */
   isSecure?: boolean;
 }
@@ -75,6 +76,8 @@ class Made {
   private readonly documents = new Map<string, Answer>();
   private readonly root: string;
   private readonly watched: ReadonlyMap<string, number>;
+  private readonly acts: NamedAct[];
+  private readonly acted: number[];
 
   constructor(
     private readonly applied: Applied,
@@ -85,7 +88,9 @@ class Made {
   ) {
     this.root = fs.realpathSync(options.folder);
     this.files = new SiteFiles(this.root, app, options.isSecure ?? true);
-    this.watched = watchedModules(app.snapshot, pattern, program, options.act);
+    this.watched = watchedModules(app.snapshot, pattern, program);
+    this.acts = actsOf(app.snapshot, pattern, options.acts ?? []);
+    this.acted = this.acts.map((act) => moduleOfAct(app.snapshot, act) ?? -1);
   }
 
   site(): Site {
@@ -100,7 +105,8 @@ class Made {
     this.refuseUnlinked();
     if (this.isBuilt) this.files.addBuilt();
     else {
-      this.told.push(...this.files.addChunks(this.applied.texts, program, [...new Set(this.watched.values())]));
+      const watched = new Set([...this.watched.values(), ...this.acted.filter((m) => m >= 0)]);
+      this.told.push(...this.files.addChunks(this.applied.texts, program, [...watched]));
       this.files.addAssets();
     }
     const origins = [...new Set(program.resources.map((r) => r.origin).filter((o) => o !== ''))];
@@ -122,7 +128,14 @@ class Made {
       hosts: [HOST, ...origins.map((o) => new URL(o).hostname)],
       ...{ address, answers },
       answering: (request) => this.answer(request),
-      ...{ program, app, watched: this.watched, pressed: this.pressed(route), told: this.told },
+      ...{
+        program,
+        app,
+        watched: this.watched,
+        acts: this.acts.map((act, at) => this.doing(act, at)),
+        acted: this.acted,
+        told: this.told,
+      },
     };
   }
 
@@ -136,21 +149,17 @@ class Made {
     );
   }
 
-  private pressed(route: Route): Pressed | null {
-    const { act } = this.options;
-    if (act === undefined) return null;
-    const part = route.parts.find((p) => p.id === act);
-    if (part?.action) return { words: part.action };
-    const patterns = this.app.snapshot.routes.map((r) => r.pattern);
-    if (movedTo(this.app.snapshot, route.pattern, act))
-      return { linkTo: act, others: patterns.filter((p) => p !== act) };
-    const known = route.parts.flatMap((p) => (p.action ? [p.id] : [])).join(', ') || 'none';
-    const others = patterns.filter((p) => p !== route.pattern).join(', ');
-    throw new InputError(
-      'No such act',
-      `Parts of ${route.pattern} behind an act: ${known}. Routes that can be moved to: ${others || 'none'}.`,
-      act,
-    );
+  private doing(act: NamedAct, at: number): Doing {
+    switch (act.does) {
+      case 'press':
+        return { does: 'press', words: act.words };
+      case 'scroll':
+        return { does: 'scroll', module: this.acted[at] };
+      case 'move': {
+        const others = this.app.snapshot.routes.flatMap((r) => (r.pattern === act.name ? [] : [r.pattern]));
+        return { does: 'move', linkTo: act.name, others };
+      }
+    }
   }
 
   /** Whether the files of a production build are served. */

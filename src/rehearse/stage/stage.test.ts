@@ -178,9 +178,12 @@ describe('a site', () => {
     expect(() => at('/berth/7')).toThrow(/isn’t an address of \/berths\/:id/);
   });
 
-  it('knows what is pressed once it has come to rest: a link to another route', () => {
-    const of = (act: string) => siteFor(applyPlan(folder, BASELINE), '/', { folder, act }).pressed;
-    expect(of('/berths/:id')).toEqual({ linkTo: '/berths/:id', others: ['/'] });
+  it('knows what is done once it has come to rest: links to other routes, one after the other', () => {
+    const of = (...acts: string[]) => siteFor(applyPlan(folder, BASELINE), '/', { folder, acts }).acts;
+    const there = { does: 'move', linkTo: '/berths/:id', others: ['/'] };
+    expect(of('/berths/:id')).toEqual([there]);
+    expect(of('/berths/:id', '/')).toEqual([there, { does: 'move', linkTo: '/', others: ['/berths/:id'] }]);
+    expect(() => of('/berths/:id', '/berths/:id')).toThrow(/Routes that can be moved to: \//);
     expect(() => of('/berth')).toThrow(/Routes that can be moved to: \/berths\/:id/);
   });
 

@@ -3,9 +3,10 @@
 import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { Plan } from '../../core/plan/types.ts';
-import { movedTo } from '../../core/rehearsals/acts.ts';
+import { type NamedAct, possibleActs } from '../../core/rehearsals/acts.ts';
 import { measuredOf } from '../../core/rehearsals/summary.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
+import type { Snapshot } from '../../core/snapshot/types.ts';
 import type { RehearsalState } from '../../server/rehearsal-jobs.ts';
 import type { KeptRehearsal } from '../../store/rehearsals.ts';
 import { api } from './api.ts';
@@ -16,8 +17,8 @@ export interface RehearsalWishes {
   runs: number;
   address: string;
   data: string;
-  /** The part that is acted on once the landing has come to rest, by its id, or the route that is moved to, by its pattern; empty: nothing is done. */
-  act: string;
+  /** What is done once the landing has come to rest, one after the other: parts by their ids, routes that are moved to by their patterns. */
+  acts: readonly string[];
   /** The baseline is run as well, so that what the plan gains is told. */
   withBaseline: boolean;
 }
@@ -40,7 +41,7 @@ const NONE = { mayRun: false, kept: [], running: null, shown: null, trouble: nul
 export const useRehearsals = create<Rehearsals>()(() => ({
   projectId: null,
   ...NONE,
-  wishes: { runs: 3, address: '', data: '', act: '', withBaseline: true },
+  wishes: { runs: 3, address: '', data: '', acts: [], withBaseline: true },
 }));
 
 const POLL_MS = 300;
@@ -61,16 +62,27 @@ async function load(projectId: string): Promise<RehearsalState | null> {
   return running;
 }
 
+/** As many of the acts as can be done one after the other from a landing on: what was wished for another route may not be. */
+export function doable(app: Pick<Snapshot, 'routes'>, landing: string, acts: readonly string[]): NamedAct[] {
+  const done: NamedAct[] = [];
+  for (const name of acts) {
+    const act = possibleActs(app, landing, done.at(-1)?.on.pattern ?? landing).find((a) => a.name === name);
+    if (!act) break;
+    done.push(act);
+  }
+  return done;
+}
+
 /** Rehearses plans one after the other, as chosen now; `allow`: the person lets the app’s code be run from now on. */
 export async function rehearse(plans: readonly Plan[], allow: boolean): Promise<void> {
   const { project, app, route, linkId, deviceId, cache, saveNow } = useWorkbench.getState();
   if (!project) return;
-  const { runs, address, data, act } = useRehearsals.getState().wishes;
-  const parts = app?.routes.find((r) => r.pattern === route)?.parts ?? [];
+  const { runs, address, data, acts: wished } = useRehearsals.getState().wishes;
+  const acts = app ? doable(app, route, wished).map((a) => a.name) : [];
   const more = {
     ...(address ? { address } : {}),
     ...(data ? { data } : {}),
-    ...(parts.some((p) => p.id === act && p.action) || (app && movedTo(app, route, act)) ? { act } : {}),
+    ...(acts.length > 0 ? { acts } : {}),
     ...(allow ? { allow } : {}),
   };
   useRehearsals.setState({ trouble: null });

@@ -25,7 +25,7 @@ export function KeptList({ own, shown }: { own: readonly KeptRehearsal[]; shown:
 
 function Kept({ kept, isShown }: { kept: KeptRehearsal; isShown: boolean }) {
   const stale = useStale(kept);
-  const { plan, conditions, act, at, interactive } = kept.summary;
+  const { plan, conditions, acts = [], at, interactive } = kept.summary;
   return (
     <li className={`flex items-baseline gap-2 rounded px-1.5 py-0.5 ${isShown ? 'bg-mark' : ''}`}>
       <button
@@ -40,7 +40,7 @@ function Kept({ kept, isShown }: { kept: KeptRehearsal; isShown: boolean }) {
         </span>
         <span className="block truncate text-[11px] text-soft">
           {conditions.link.name}, {conditions.device.name}, {whenWords(at)}
-          {act === undefined ? '' : `, then ${act}`}
+          {acts.map((act) => `, then ${act}`)}
           {stale ? `; ${stale}` : ''}
         </span>
       </button>

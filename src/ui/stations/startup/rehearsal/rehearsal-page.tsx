@@ -60,8 +60,8 @@ const planOf = ({ summary, decisions }: KeptRehearsal): Plan =>
 /** The newest rehearsal without decisions that was made under the same circumstances: what a plan is laid against. */
 function baselineFor(shown: KeptRehearsal, own: readonly KeptRehearsal[]): KeptRehearsal | null {
   if (shown.decisions.length === 0) return null;
-  const circumstances = ({ summary: { conditions, address, act }, snapshotId }: KeptRehearsal) =>
-    JSON.stringify([conditions, address, act, snapshotId]);
+  const circumstances = ({ summary: { conditions, address, acts }, snapshotId }: KeptRehearsal) =>
+    JSON.stringify([conditions, address, acts, snapshotId]);
   return own.find((k) => k.decisions.length === 0 && circumstances(k) === circumstances(shown)) ?? null;
 }
 

@@ -77,8 +77,10 @@ function Milestones({ found }: { found: RehearsedView }) {
       </thead>
       <tbody>
         {found.quantities.map((q) => (
-          <tr key={q.quantity} data-rehearsed={q.quantity}>
-            <td className="pr-6">{q.name}</td>
+          <tr key={`${q.quantity} ${q.act}`} data-rehearsed={q.quantity}>
+            <td className="max-w-72 truncate pr-6" title={q.name}>
+              {q.name}
+            </td>
             <td className="pr-6 text-right">{q.predicted === null ? 'never' : time(q.predicted)}</td>
             <td className="pr-6 text-right" title={spreadWords(q.rehearsed)}>
               {q.rehearsed ? `${time(q.rehearsed.median)} ± ${time(half(q.rehearsed))}` : 'not seen'}

@@ -2,9 +2,9 @@
 
 import { useState } from 'react';
 import { BASELINE } from '../../../../core/plan/types.ts';
-import { movedTo } from '../../../../core/rehearsals/acts.ts';
+import { type NamedAct, possibleActs } from '../../../../core/rehearsals/acts.ts';
 import { NumberField, PickField, TextField } from '../../../parts/field.tsx';
-import { rehearse, stopRehearsing, useRehearsals } from '../../../state/rehearsals.ts';
+import { doable, rehearse, stopRehearsing, useRehearsals } from '../../../state/rehearsals.ts';
 import { useConditions, usePlan, useWorkbench } from '../../../state/workbench.ts';
 
 const MOST_RUNS = 50;
@@ -17,7 +17,6 @@ export function StartForm() {
   const route = useWorkbench((s) => s.route);
   const folder = useWorkbench((s) => s.project?.folder ?? null);
   const { link, device } = useConditions();
-  const acts = useActs(route);
   const wish = (change: Partial<typeof wishes>) => useRehearsals.setState({ wishes: { ...wishes, ...change } });
   const both = wishes.withBaseline && plan.decisions.length > 0;
   if (folder === null)
@@ -50,14 +49,7 @@ export function StartForm() {
           check={(text) => (text === '' || /^\/\S*$/.test(text) ? null : 'Begin with / and leave out spaces.')}
           onTake={(address) => wish({ address })}
         />
-        {acts.length > 0 ? (
-          <PickField
-            label="Once it has come to rest"
-            value={acts.some((a) => a.value === wishes.act) ? wishes.act : ''}
-            options={[{ value: '', label: 'nothing is done' }, ...acts]}
-            onTake={(act) => wish({ act })}
-          />
-        ) : null}
+        <Acts route={route} />
         <DataField />
         {plan.decisions.length > 0 ? (
           <label className="flex items-center gap-1.5">
@@ -115,16 +107,48 @@ function DataField() {
   );
 }
 
-/** The acts that can be done on a route: by the part that each brings. */
-function useActs(route: string): { value: string; label: string }[] {
+/** So many acts are done at most. */
+const MOST_ACTS = 20;
+
+/** What is done once the page has come to rest: one act after the other, each from where the one before it led. */
+function Acts({ route }: { route: string }) {
   const app = useWorkbench((s) => s.app);
-  if (!app) return [];
-  const parts = app.routes.find((r) => r.pattern === route)?.parts ?? [];
-  const moves = app.routes.filter(({ pattern }) => movedTo(app, route, pattern));
-  return [
-    ...parts.flatMap(({ id, name, action }) => (action ? [{ value: id, label: `${action}: ${name}` }] : [])),
-    ...moves.map(({ pattern }) => ({ value: pattern, label: `move to ${pattern}` })),
-  ];
+  const wishes = useRehearsals((s) => s.wishes);
+  if (!app) return null;
+  const done = doable(app, route, wishes.acts);
+  const names = done.map((a) => a.name);
+  const take = (at: number, name: string) => {
+    const acts = [...names.slice(0, at), ...(name === '' ? [] : [name]), ...names.slice(at + 1)];
+    useRehearsals.setState({ wishes: { ...wishes, acts: doable(app, route, acts).map((a) => a.name) } });
+  };
+  return Array.from({ length: Math.min(done.length + 1, MOST_ACTS) }, (_, at) => {
+    const possible = possibleActs(app, route, done[at - 1]?.on.pattern ?? route);
+    if (possible.length === 0) return null;
+    return (
+      <PickField
+        // biome-ignore lint/suspicious/noArrayIndexKey: acts have no identity but their place
+        key={at}
+        label={at === 0 ? 'Once it has come to rest' : 'Then, at rest again'}
+        value={names[at] ?? ''}
+        options={[
+          { value: '', label: at === 0 ? 'nothing is done' : 'nothing more' },
+          ...possible.map((act) => ({ value: act.name, label: actWords(act) })),
+        ]}
+        onTake={(name) => take(at, name)}
+      />
+    );
+  });
+}
+
+function actWords(act: NamedAct): string {
+  switch (act.does) {
+    case 'press':
+      return `${act.words}: ${act.part.name}`;
+    case 'scroll':
+      return `scroll to ${act.part.name}`;
+    case 'move':
+      return `move to ${act.name}`;
+  }
 }
 
 function Running() {
