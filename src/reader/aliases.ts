@@ -1,5 +1,5 @@
-import fs from 'node:fs';
 import path from 'node:path';
+import { configFiles } from './config-files.ts';
 import { textIfThere } from './folder-files.ts';
 import { nestsTooDeep } from './nesting.ts';
 import { parse } from './script/parse.ts';
@@ -45,17 +45,6 @@ function pathsOf(text: string | null): [alias: string, folder: string][] {
     }
   });
   return found.map(([alias, folder]) => [alias, path.posix.join(base, folder)]);
-}
-
-function configFiles(root: string): string[] {
-  try {
-    return fs
-      .readdirSync(root)
-      .filter((f) => /^[\w-]+\.config\.[mc]?[jt]s$/.test(f))
-      .sort();
-  } catch {
-    return [];
-  }
 }
 
 function pairsOf(value: SyntaxNode): [alias: string, folder: string][] {

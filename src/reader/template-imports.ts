@@ -12,9 +12,7 @@ export function componentsUsed(
   const source = new SourceText(markup);
   const found = new Map<string, Omit<FoundImport, 'specifier'> & { file: string }>();
   for (const match of markup.matchAll(TAG)) {
-    const name = match[1].includes('-')
-      ? `-${match[1]}`.replace(/-(\w)/g, (_, letter) => letter.toUpperCase())
-      : match[1];
+    const name = nameOfTag(match[1]);
     const later = name.startsWith('Lazy') && !components.has(name);
     const file = components.get(later ? name.slice(4) : name);
     if (file === undefined || found.has(name)) continue;
@@ -25,6 +23,15 @@ export function componentsUsed(
     );
   }
   return [...found.values()];
+}
+
+/** Components that a template names, as in `TheHeader`. */
+export function componentTags(markup: string): Set<string> {
+  return new Set([...markup.matchAll(TAG)].map((match) => nameOfTag(match[1])));
+}
+
+function nameOfTag(tag: string): string {
+  return tag.includes('-') ? `-${tag}`.replace(/-(\w)/g, (_, letter) => letter.toUpperCase()) : tag;
 }
 
 const DEFERRED = /\bimport\(\s*(['"])([^'"\n]{1,500})\1\s*\)/g;

@@ -7,6 +7,7 @@ import { marked } from '../server-only.ts';
 import type { ResourceReader } from '../templates/angular.ts';
 import { componentFile } from '../templates/component-file.ts';
 import type { ComponentFile } from '../templates/types.ts';
+import { importsOf, lackedByScript } from '../unimported/weave.ts';
 import { withoutExports } from '../without-exports.ts';
 import type { ReadModule } from './read-module.ts';
 
@@ -49,20 +50,26 @@ export function scriptSaid(path: string, text: string, around: AroundScript): Sc
 
 function said(path: string, text: string, { compiling, bindings, without, resource }: AroundScript): ScriptSaid {
   const named: ScriptSaid['named'] = [];
-  const component = componentFile(path, text);
+  const unimported = path.includes('node_modules/') ? undefined : compiling.unimported;
+  const component = componentFile(path, text, unimported);
   const script = component?.script ?? (without.length > 0 ? withoutExports(path, text, without) : text);
-  const parsed = parseScript(component?.scriptPath ?? path, script, {
-    ...compiling,
-    usedElsewhere: component !== null,
-    compiled: component?.compiled,
-    drawn: component?.drawn,
-    bindings: component === null ? bindings : new Map([...bindings, ...component.bindings]),
-    resource: (specifier) => {
-      const found = resource(specifier);
-      named.push({ specifier, digest: found && digestOf(found.text) });
-      return found;
+  const lacked = unimported && !component ? lackedByScript(path, script, unimported) : [];
+  const parsed = parseScript(
+    component?.scriptPath ?? path,
+    `${script}${lacked.length > 0 ? `\n${importsOf(lacked)}` : ''}`,
+    {
+      ...compiling,
+      usedElsewhere: component !== null,
+      compiled: component?.compiled,
+      drawn: component?.drawn,
+      bindings: component === null ? bindings : new Map([...bindings, ...component.bindings]),
+      resource: (specifier) => {
+        const found = resource(specifier);
+        named.push({ specifier, digest: found && digestOf(found.text) });
+        return found;
+      },
     },
-  });
+  );
   return {
     ...{ component: component && outsideOfScript(component), parsed, named },
     ...{ marked: marked(text), serves: servicesOf(path, text) },

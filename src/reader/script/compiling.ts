@@ -6,6 +6,8 @@ import type { PackageDescription } from '../entries/types.ts';
 import { textIfThere } from '../folder-files.ts';
 import { nestsTooDeep } from '../nesting.ts';
 import { constantText, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import type { Unimported } from '../unimported/unimported.ts';
+import { unimportedNames } from '../unimported/unimported-names.ts';
 import { toldToBuilds } from './environment.ts';
 import { parse } from './parse.ts';
 
@@ -19,6 +21,8 @@ export interface Compiling {
   assignsFields?: true;
   /** What builds are told to put in place of what scripts ask of their environment, by name. */
   told?: Record<string, string>;
+  /** What scripts and templates of the app use by name, whose imports the build writes. */
+  unimported?: Unimported;
 }
 
 /** Libraries that markup in scripts may be compiled for. */
@@ -41,6 +45,7 @@ export function compilingOf(root: string, description: PackageDescription, bound
       ? source
       : (MARKUP.find((name) => hasDependency(description, name)) ?? 'react');
   const told = toldToBuilds(root);
+  const unimported = unimportedNames(root, description);
   const target = String(said.get('target') ?? '').toLowerCase();
   const defines =
     said.get('useDefineForClassFields') ?? (target === '' || /^es(2022|2023|2024|2025|next)$/.test(target));
@@ -49,6 +54,7 @@ export function compilingOf(root: string, description: PackageDescription, bound
     ...(said.get('experimentalDecorators') === true || saysOldDecorators(root) ? { oldDecorators: true } : {}),
     ...(defines ? {} : { assignsFields: true }),
     ...(Object.keys(told).length > 0 ? { told } : {}),
+    ...(unimported ? { unimported } : {}),
   };
 }
 
