@@ -6,6 +6,10 @@ afterAll(removeFolders);
 
 /** A page under `/tides` that is read with other files; what its route asks for, as `address path:line`. */
 function callsOf(files: Record<string, string>): string[] {
+  return routeOf(files).data.map((d) => `${d.address} ${d.evidence!.path}:${d.evidence!.line}`);
+}
+
+function routeOf(files: Record<string, string>) {
   const { snapshot } = readSource(
     folderOf({
       'index.html': '<script type="module" src="/src/main.tsx"></script>',
@@ -13,7 +17,7 @@ function callsOf(files: Record<string, string>): string[] {
       ...files,
     }),
   );
-  return snapshot.routes[0].data.map((d) => `${d.address} ${d.evidence!.path}:${d.evidence!.line}`);
+  return snapshot.routes[0];
 }
 
 const page = (body: string, head = '') => ({
@@ -64,6 +68,10 @@ describe('calls through other modules', () => {
       "export const api = { tides: (id: string) => getJson(`/tides/${id}`), ports() { return getJson('/ports'); } };",
       "export default { buoys: () => getJson('/buoys') };",
     ].join('\n'),
+    'src/use-tide.ts':
+      "import { getJson } from './client';\nexport default function useTide(id) { useEffect(() => { getJson(`/tide/${id}`); }, []); }",
+    'src/tide-service.ts':
+      "import { getJson } from './client';\nexport default class TideService { load() { return getJson('/tide'); } }",
     'src/index.ts': "export { getJson as read, api } from './client'; export * from './use-tides';",
     'src/use-tides.ts': [
       "import { getJson } from './client';",
@@ -98,10 +106,49 @@ describe('calls through other modules', () => {
       "http.get('wind'); http.get('/mist'); http.get('https://far.example/x');",
       '/v3/wind /v3/mist https://far.example/x',
     ],
+    [`${from('{ kit }', 'kit-http')}const http = kit.create({ baseURL: '/v3' });`, "http.get('wind');", '/v3/wind'],
+    [`${from('ofetch', 'ofetch')}const http = ofetch.create({ baseURL: '/v4' });`, "http('wind');", '/v4/wind'],
+    [`${from('ky', 'ky')}const http = ky.extend({ prefixUrl: '/v5' });`, "http('wind');", '/v5/wind'],
+    [`${from('{ createFetch }', 'kit')}const useApi = createFetch({ baseUrl: '/v6' });`, "useApi('wind');", '/v6/wind'],
+    [from('useTide', './use-tide'), 'const tide = useTide(toRef(props));', '/api/tide/:id'],
+    [from('TideService', './tide-service'), 'const tides = new TideService(); tides.load();', '/api/tide'],
   ])('%s %s', (head, body, addresses) => {
     const found = callsOf({ ...client, ...page(body, head) });
     expect(found.map((f) => f.split(' ')[0])).toEqual(addresses.split(' '));
     expect(new Set(found.map((f) => f.split(' ')[1]))).toEqual(new Set(['src/page.tsx:3']));
+  });
+
+  it.each([
+    [
+      'a class',
+      "class WithTide extends Component { componentDidMount() { this.load(); } load() { getJson('/tide'); } render() { return <Wrapped />; } }\nreturn hoist(WithTide, Wrapped);",
+    ],
+    [
+      'a function',
+      "return function WithTide(props) { useEffect(() => { getJson('/tide'); }, []); return <Wrapped {...props} />; };",
+    ],
+    [
+      'a variable',
+      "const WithTide = (props) => { useEffect(() => { getJson('/tide'); }, []); return <Wrapped />; };\nreturn WithTide;",
+    ],
+  ])('are made by what a component is wrapped into, as that is drawn: %s', (_, body) => {
+    const wrapper = (how: string) => ({
+      'src/with-tide.tsx': `import { getJson } from './client';\n${how} withTide(Wrapped) {\n${body}\n}`,
+    });
+    const { data } = routeOf({
+      ...client,
+      ...wrapper('export default function'),
+      'src/page.tsx':
+        "import withTide from './with-tide';\nfunction Page() { return <p />; }\nexport default withTide(Page);",
+    });
+    expect(data).toMatchObject([{ address: '/api/tide', evidence: { path: 'src/page.tsx', line: 3 } }]);
+    const kept = routeOf({
+      ...client,
+      ...wrapper('export function'),
+      'src/page.tsx':
+        "import { withTide } from './with-tide';\nconst Inner = () => <i />;\nconst Board = withTide(Inner);\nexport default function Page() { return <Board />; }",
+    });
+    expect(kept.data.map((d) => d.address)).toEqual(['/api/tide']);
   });
 
   it('are followed where functions call one another in circles', () => {

@@ -80,6 +80,11 @@ const RUNS_AS_DRAWN = /\.(vue|svelte)$/;
 const OF_BROWSER = /^((window|self|globalThis)\.)?fetch$|^new EventSource$|^(\$fetch|useFetch|useLazyFetch)$/;
 const OF_PACKAGE = /(^|\.)(get|post|json|fetch|request|query|graphql|ofetch|axios|ky|useSWR|useFetch)$/i;
 
+/** What of a client gives one that is told more, which is called as that is: `ofetch.create({ baseURL })`. */
+const MAKES_CLIENT = /^(create|extend|instance|withOptions|defaults)$/;
+/** What makes a function that asks, by its name: `createFetch({ baseUrl })`. */
+const MAKES_FETCH = /^create(Use)?(Fetch|Fetcher|Client|Api|Http)$/i;
+
 /** The top-level name that a function stands under: that of its class or object, where it has one. */
 export const topNameOf = (name: string): string => name.split('.')[0];
 
@@ -220,7 +225,7 @@ export class DataCalls {
     const further = new Set([...through, key]);
     return fn.asks.slice(0, MOST).flatMap((next) => {
       return this.follow(to.path, inner, next, further).map((found) => ({
-        address: filledIn(this.settled(to.path, inner, found.address), ask.args),
+        address: filledIn(this.settled(to.path, inner, found.address), ask.args, fn.parameters),
         onAct: ask.onAct || found.onAct,
         anyAddress: found.anyAddress,
         held: ask.held === true || found.held,
@@ -336,7 +341,8 @@ export class DataCalls {
     if (whole.kind !== 'nothing') return whole;
     const last = tail.at(-1) ?? stood.split('.').at(-1)!;
     const maker = this.aim(path, sheet, tail.length > 0 ? stood : stood.split('.').slice(0, -1).join('.'), depth - 1);
-    if (maker.kind === 'asks' && OF_PACKAGE.test(last)) return maker;
+    if (maker.kind === 'asks' && (OF_PACKAGE.test(last) || (tail.length === 0 && MAKES_CLIENT.test(last))))
+      return maker;
     if (maker.kind !== 'function') {
       // A client of a package: `axios.create()` gives what asks as the package itself does.
       const imported = sheet.imports.get(stood.split('.')[0]);
@@ -346,7 +352,8 @@ export class DataCalls {
         this.modules.moduleOf(path, imported.specifier, imported.name) === null;
       // What a package made of functions of the module holds them under their names: a store.
       if (isClient && tail.length > 0 && sheet.functions.has(last)) return { kind: 'function', path, name: last };
-      return isClient && OF_PACKAGE.test(last) ? { kind: 'asks', base: [], anyAddress: false } : NOTHING;
+      const asks = OF_PACKAGE.test(last) || (tail.length === 0 && MAKES_FETCH.test(last));
+      return isClient && asks ? { kind: 'asks', base: [], anyAddress: false } : NOTHING;
     }
     const made = this.modules.sheetAt(maker.path);
     return made?.functions.has(last) ? { kind: 'function', path: maker.path, name: last } : NOTHING;
@@ -421,9 +428,13 @@ function behind(base: Address, asked: Address): Address {
   return [...base, ...(isKnown ? [{ text: '/' }] : []), ...asked];
 }
 
-/** An address with a call's arguments in the places of parameters. */
-function filledIn(address: Address, args: readonly Address[]): Address {
-  return address.flatMap((piece) => ('parameter' in piece ? (args[piece.parameter] ?? [{ gap: 'value' }]) : [piece]));
+/** An address with a call's arguments in the places of parameters, and the names of these where they say nothing. */
+function filledIn(address: Address, args: readonly Address[], names: readonly string[]): Address {
+  return address.flatMap((piece): Address => {
+    if (!('parameter' in piece)) return [piece];
+    const given = args[piece.parameter] ?? [];
+    return given.length > 0 ? given : [{ gap: names[piece.parameter] || 'value' }];
+  });
 }
 
 function textOf(piece: AddressPiece): string {

@@ -67,6 +67,8 @@ export function nameOfFunction(fn: SyntaxNode, above: readonly SyntaxNode[]): st
   if (isLoader(above)) return loaderAt(fn);
   if (isListener(above)) return listenerAt(fn);
   if (parent?.type === 'ExportDefaultDeclaration') return 'default';
+  // A component that a function gives: `return function WithTide(props) { … }`.
+  if (parent?.type === 'ReturnStatement' && /^[A-Z]/.test(nameOf(fn.id) ?? '')) return nameOf(fn.id);
   if (parent?.type === 'VariableDeclarator') return nameOf(parent.id);
   if (parent?.type === 'MethodDefinition' || parent?.type === 'PropertyDefinition') {
     const owner = classAround(above);

@@ -2,7 +2,14 @@ import { ASSUMED_ANSWER, type DataCall, type Part, type Route } from '../../core
 import { FreeNames } from '../../core/text/free-names.ts';
 import { type ImageAt, routeImages } from '../app-images.ts';
 import { isDrawnUnder } from '../parts/drawn-under.ts';
-import { type DrawnApp, type DrawnPaths, type DrawnRoute, proposeParts, usedBy } from '../parts/find-parts.ts';
+import {
+  type DrawnApp,
+  type DrawnPaths,
+  type DrawnRoute,
+  proposeParts,
+  usedBy,
+  whenShown,
+} from '../parts/find-parts.ts';
 import type { FoundCall } from './data-calls.ts';
 
 /** What a route draws and asks for, as the code tells. */
@@ -101,8 +108,9 @@ function drawnBy(module: string, app: DrawnApp, there: DrawnPaths): string[] {
   const found = new Set([module]);
   for (const path of found) {
     for (const use of app.moduleAt(path)?.uses ?? []) {
-      const to = use.when.kind === 'drawn' ? usedBy(path, use, app).target : undefined;
-      if (to !== undefined && !there.has(to) && app.moduleAt(to)?.package === null) found.add(to);
+      const to = usedBy(path, use, app).target;
+      const drawn = to !== undefined && whenShown(use, app.moduleAt(to)).when.kind === 'drawn';
+      if (drawn && !there.has(to) && app.moduleAt(to)?.package === null) found.add(to);
     }
   }
   return [...found];

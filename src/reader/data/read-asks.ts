@@ -60,8 +60,10 @@ export function readAsks(
     }
     if (isFunction(node)) {
       const name = nameOfFunction(node, above);
-      if (name !== null && !sheet.functions.has(name))
+      if (name !== null && !sheet.functions.has(name)) {
         sheet.functions.set(name, { parameters: parametersOf(node), isTop: !above.some(isFunction), asks: [] });
+        noteWrapped(name, node, above, sheet, source);
+      }
     }
     // Functions around a call have been met before it.
     if (node.type === 'CallExpression' || node.type === 'NewExpression') noteCall(node, above, read);
@@ -69,6 +71,33 @@ export function readAsks(
   const asks = sheet.top.length > 0 || [...sheet.functions.values()].some((f) => f.asks.length > 0);
   if (!asks && sheet.constants.size === 0 && sheet.stores.length === 0 && sheet.bases.size === 0) return null;
   return asks ? { ...sheet, kept: keptIn(program, source) } : sheet;
+}
+
+/** Methods that a class has called by what draws it, and components, by their names. */
+const RUN_BY_DRAWING = /(^|\.)(componentDidMount|componentWillMount|UNSAFE_componentWillMount|constructor)$|^[A-Z]\w*$/;
+
+/** A component that a function makes runs as what that gives is drawn: `withTide(Board)` gives one that loads. */
+function noteWrapped(
+  name: string,
+  fn: SyntaxNode,
+  above: readonly SyntaxNode[],
+  sheet: AskSheet,
+  source: SourceText,
+): void {
+  if (!RUN_BY_DRAWING.test(name) || !above.some(isFunction)) return;
+  const { asks, onAct } = placeOf(above, sheet);
+  if (asks !== sheet.top) asks.push({ callee: name, args: [], line: source.place(fn.start).line, onAct });
+}
+
+/** The name of a component that is given what another one is wrapped into: `export default withTide(Board)`, `const Whole = withTide(Board)`. */
+function wrappedAs(node: SyntaxNode, above: readonly SyntaxNode[]): string | null {
+  const given = node.arguments as SyntaxNode[];
+  if (above.some(isFunction) || !given.some((g) => g.type === 'Identifier' && /^[A-Z]/.test(g.name as string)))
+    return null;
+  const holder = above.at(-1);
+  if (holder?.type === 'ExportDefaultDeclaration') return 'default';
+  const name = holder?.type === 'VariableDeclarator' ? nameOf(holder.id) : null;
+  return name !== null && /^[A-Z]/.test(name) ? name : null;
 }
 
 function noteImports(program: SyntaxNode, { imports }: AskSheet): void {
@@ -117,7 +146,8 @@ function noteNames(node: SyntaxNode, above: readonly SyntaxNode[], { constants, 
         if (key !== null && local !== null) stands.set(local, `${stood}.${key}`);
       }
   } else if (node.type === 'ExportDefaultDeclaration') {
-    const name = isNode(node.declaration) ? nameOf(node.declaration) : null;
+    const given = node.declaration;
+    const name = isNode(given) ? (nameOf(given) ?? nameOf(given.id)) : null;
     if (name !== null) stands.set('default', name);
   } else noteField(node, above, stands);
 }
@@ -193,7 +223,8 @@ function noteCall(node: SyntaxNode, above: readonly SyntaxNode[], noting: Noting
   const callee = calledAs(node.callee, above);
   // What makes a loader for the router doesn't load yet.
   if (callee === null || isLoader(above)) return;
-  const place = placeOf(above, sheet);
+  const wrapped = wrappedAs(node, above);
+  const place = wrapped === null ? placeOf(above, sheet) : placeIn(wrapped, sheet);
   const { line } = source.place(node.start);
   const given = node.arguments as SyntaxNode[];
   const sent = sends ? sentBy(callee, given, place.parameters) : null;
@@ -294,6 +325,13 @@ function placeOf(above: readonly SyntaxNode[], sheet: AskSheet): Place {
     if (role === 'handler') onAct = true;
   }
   return { asks: sheet.top, parameters: [], onAct };
+}
+
+/** What a component does as it is drawn that is made by calling something. */
+function placeIn(name: string, { functions }: AskSheet): Place {
+  const known = functions.get(name) ?? { parameters: [], isTop: true, asks: [] };
+  functions.set(name, known);
+  return { asks: known.asks, parameters: [], onAct: false };
 }
 
 /** The constructor of the class of whose instances something is a field: what its value calls is called with it. */

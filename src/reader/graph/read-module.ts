@@ -80,6 +80,7 @@ export function emptyModule(path: string, kind: ModuleKind, realm: string, modul
       media: null,
       whenSeen: false,
       onServer: false,
+      hides: false,
       hasContent: false,
       failures: { catches: false, tells: false },
     },

@@ -17,6 +17,7 @@ import {
 import { isOfRoutes } from './of-routes.ts';
 import { underOf } from './owners.ts';
 import { repeatsIn } from './repeats.ts';
+import { testsOf } from './tests-around.ts';
 import { readValues } from './values.ts';
 import { type Scope, whenDrawn, whenLookedUp } from './when-drawn.ts';
 
@@ -32,6 +33,8 @@ export interface ComponentUse {
   file?: string;
   line: number;
   when: DrawnWhen;
+  /** When it is drawn if it doesn’t hide itself by what it is handed: `open={isOpen}` may only change how it looks. Missing where that decides nothing. */
+  anyway?: DrawnWhen;
   /** Modules of the components around it in the same module, innermost first. */
   inside: string[];
   /** The top-level name of the module that it stands under, where there is one. */
@@ -183,7 +186,7 @@ function usesIn(
     };
     const specifier = name === null ? undefined : bindings.get(name);
     if (specifier !== undefined)
-      uses.push({ specifier, local: name!, ...place, when: whenDrawn(path, scope), inside, ...waiting() });
+      uses.push({ specifier, local: name!, ...place, ...whenUsed(path, scope), inside, ...waiting() });
     else if (name !== null && /^[a-z]\w*-[\w-]*$/.test(name))
       uses.push({
         ...{ specifier: null, local: name, element: name, ...place, when: whenDrawn(path, scope), inside },
@@ -199,6 +202,14 @@ function usesIn(
     }
   });
   return uses;
+}
+
+/** When a component is drawn, and when it is if an attribute of its own doesn’t hide it. */
+function whenUsed(path: readonly SyntaxNode[], scope: Scope): Pick<ComponentUse, 'when' | 'anyway'> {
+  const when = whenDrawn(path, scope);
+  const [element] = path.slice(-1);
+  if (when.kind === 'drawn' || testsOf(element, undefined).length === 0) return { when };
+  return { when, anyway: whenDrawn(path, scope, false) };
 }
 
 /** Values of other modules: what begins with a small letter is no component, nor is a context, by the name that it mostly has. */

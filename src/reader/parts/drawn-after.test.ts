@@ -28,6 +28,33 @@ const page = (body: string) => ({
 
 const STATE = 'const [tides, setTides] = useState(null);';
 
+describe('what a component of a class is drawn after', () => {
+  const of = (body: string) =>
+    cardAfter({
+      ...page(''),
+      'src/page.tsx': `import { Component } from 'react';\nimport Card from './card';\nimport { loadTides } from './tides';\nexport default class Page extends Component {\nstate = { tides: [], loading: true };\n${body}\n}`,
+    });
+  it.each<[name: string, body: string, after: string[]]>([
+    [
+      'its state, by a method that draws',
+      'async componentDidMount() { const tides = await loadTides(); this.setState({ tides, loading: false }); }\nrows() { const { loading } = this.state; if (loading) return <i />; return <Card />; }\nrender() { return <p>{this.rows()}</p>; }',
+      ['/api/tides'],
+    ],
+    [
+      'its state, as what a function gives',
+      'componentDidMount() { loadTides().then((tides) => this.setState(() => ({ tides, loading: false }))); }\nrender() { return this.state.loading ? <i /> : <Card />; }',
+      ['/api/tides'],
+    ],
+    [
+      'nothing',
+      'componentDidMount() { loadTides().then((tides) => this.setState({ tides })); }\nrender() { return <Card />; }',
+      [],
+    ],
+  ])('%s', (_, body, after) => {
+    expect(of(body)).toEqual(after);
+  });
+});
+
 describe('what a component is drawn after', () => {
   it.each<[name: string, body: string, after: string[]]>([
     ['nothing', 'useTides(); return <Card />;', []],
@@ -54,6 +81,11 @@ describe('what a component is drawn after', () => {
     [
       'what follows from a list',
       'const { data = [] } = useTides(); const high = useMemo(() => data.filter((t) => t.high), [data]); return high.map(() => <Card />);',
+      ['/api/tides'],
+    ],
+    [
+      'what a reducer is told',
+      "const [{ rows, loading }, dispatch] = useReducer(reduce, { rows: [], loading: true }); useEffect(() => { loadTides().then((rows) => dispatch({ type: 'LOADED', rows })); }, []); return loading ? <i /> : <Card rows={rows} />;",
       ['/api/tides'],
     ],
     [

@@ -21,7 +21,8 @@ export function drawsOf(path: string, app: DrawnApp): Map<string, TimesDrawn> {
     const { imported, target } = usedBy(path, use, app);
     if (target === undefined || target === path) continue;
     // What is deferred is drawn when it has come.
-    if (module.deferred.has(target) || module.deferred.has(imported!) || !drawnAtOnce(use, module, app)) continue;
+    if (module.deferred.has(target) || module.deferred.has(imported!) || !drawnAtOnce(use, target, module, app))
+      continue;
     const drawn = draws.get(target) ?? { times: 0, rows: 0, filled: 0 };
     draws.set(target, drawn);
     const { times = 1, inLists = 0, after } = use;

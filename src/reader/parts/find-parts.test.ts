@@ -210,3 +210,43 @@ describe('parts of corrected routes', () => {
     expect(snapshot.modules.some((m) => m.path === 'src/spare.tsx')).toBe(true);
   });
 });
+
+describe('a component that is told whether something is open', () => {
+  const placeOf = (panel: string) => {
+    const { snapshot } = readSource(
+      folderOf({
+        'index.html': '<script type="module" src="/main.tsx"></script>',
+        'main.tsx': "import Page from './page';\nexport const routes = [{ path: '/', element: <Page /> }];",
+        'page.tsx':
+          "import { useState } from 'react';\nimport Panel from './panel';\nexport default function Page() { const [open, setOpen] = useState(false);\nreturn <><button onClick={() => setOpen(true)}>Menu</button><Panel open={open} /></>; }",
+        'panel.tsx': panel,
+      }),
+    );
+    const page = snapshot.modules.find((m) => m.path === 'page.tsx')!;
+    return {
+      place: snapshot.routes[0].parts.find((p) => p.module === 'panel.tsx')!.place,
+      draws: page.draws?.length ?? 0,
+    };
+  };
+
+  it.each([
+    ['it only looks otherwise', "export default ({ open }) => <nav className={clsx('nav', { open })} />;"],
+    [
+      'it only says so',
+      'export default ({ open }) => <nav aria-expanded={open} data-state={open ? "open" : "closed"} />;',
+    ],
+    ['it doesn’t care', 'export default () => <nav />;'],
+  ])('is drawn where %s', (_, panel) => {
+    expect(placeOf(panel)).toEqual({ place: 'first screen', draws: 1 });
+  });
+
+  it.each([
+    ['it gives nothing before', 'export default ({ open }) => { if (!open) return null; return <nav />; };'],
+    ['it draws its inside then', 'export default ({ open }) => <div>{open && <nav />}</div>;'],
+    ['it chooses', 'export default ({ open }) => open ? <nav /> : null;'],
+    ['it tells a dialog', "import { Dialog } from 'kit'; export default ({ open }) => <Dialog open={open} />;"],
+    ['it hands all on', "import { Dialog } from 'kit'; export default (props) => <Dialog {...props} />;"],
+  ])('is drawn by the act where %s', (_, panel) => {
+    expect(placeOf(panel)).toEqual({ place: 'action', draws: 0 });
+  });
+});

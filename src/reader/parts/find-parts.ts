@@ -11,6 +11,7 @@ import type { Origin } from './from-answers.ts';
 import type { DrawnImage } from './images.ts';
 import { mediaIn, opposite } from './media.ts';
 import type { Owners } from './owners.ts';
+import { hidesItself } from './tests-around.ts';
 
 /** What a module draws, with the components' specifiers resolved to paths. */
 export interface DrawingModule {
@@ -52,6 +53,8 @@ export interface Services {
   whenSeen: boolean;
   /** Its markup is drawn on the server, and only what is in there is sent as a component. */
   onServer: boolean;
+  /** It may hide itself by an attribute that says whether it is open; otherwise such a one only changes how it looks. */
+  hides: boolean;
   /** Its markup holds elements that show something by themselves: text, images, controls. */
   hasContent: boolean;
   failures: Failures;
@@ -63,6 +66,7 @@ export function servicesOf(path: string, text: string): Services {
     media: exported ? mediaIn(text) : null,
     whenSeen: exported && /\bIntersectionObserver\b/.test(text),
     onServer: path.endsWith('.astro'),
+    hides: hidesItself(text),
     hasContent: showsContent(text),
     failures: failuresOf(text),
   };
@@ -125,7 +129,10 @@ export function proposeParts(route: DrawnRoute, app: DrawnApp): { parts: Part[];
         visit(target, taken, direct, within);
         continue;
       }
-      const when = settled(use, (specifier) => moduleAt(module.resolved.get(specifier) ?? '')?.serves);
+      const when = settled(
+        whenShown(use, other),
+        (specifier) => moduleAt(module.resolved.get(specifier) ?? '')?.serves,
+      );
       if (when.kind !== 'drawn' || direct || module.deferred.has(target) || module.deferred.has(imported!)) {
         const known = parts.get(target);
         if (!known) parts.set(target, { ...partOf(target, when, use.line, use.file ?? path), ...waitingFor(within) });
@@ -258,13 +265,24 @@ export function usedBy(
   return { imported, target: home.path, taken: home.name === '*' ? WHOLE : new Set([home.name]) };
 }
 
-/** Whether a component is drawn with the module that uses it, under no condition and wherever it stands. */
+/** Whether a component is drawn with the module that uses it, under no condition and wherever it stands. `target`: the module that defines it. */
 export function drawnAtOnce(
   use: ComponentUse,
+  target: string,
   module: DrawingModule,
   { moduleAt }: Pick<DrawnApp, 'moduleAt'>,
 ): boolean {
-  return settled(use, (specifier) => moduleAt(module.resolved.get(specifier) ?? '')?.serves).kind === 'drawn';
+  const shown = whenShown(use, moduleAt(target));
+  return settled(shown, (specifier) => moduleAt(module.resolved.get(specifier) ?? '')?.serves).kind === 'drawn';
+}
+
+/** A use with when it is drawn as the module tells that defines it: of the app’s own components it is known whether they hide themselves. */
+export function whenShown<T extends Pick<ComponentUse, 'when' | 'anyway'>>(
+  use: T,
+  target: DrawingModule | undefined,
+): T {
+  const hides = target === undefined || target.package !== null || target.serves.hides;
+  return use.anyway === undefined || hides ? use : { ...use, when: use.anyway };
 }
 
 type Settled = Exclude<DrawnWhen, { kind: 'given' }>;

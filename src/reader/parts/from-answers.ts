@@ -1,6 +1,6 @@
 import { importedBindings } from '../script/imported-bindings.ts';
 import type { SourceText } from '../source-text.ts';
-import { isFunction, isNode, nameOf, namesIn, type SyntaxNode, walk } from '../syntax.ts';
+import { bare, isFunction, isNode, nameOf, namesIn, type SyntaxNode, walk } from '../syntax.ts';
 import { atFirst } from './at-first.ts';
 import { type CallSites, nameOfFunction } from './call-sites.ts';
 import { UNKNOWN } from './literals.ts';
@@ -79,7 +79,8 @@ export function answerFlows(
   const held = new Map<SyntaxNode, Flow>();
   for (const { root, source } of trees) {
     const text: TextFlows = {
-      ...{ states, line: lineIn(source), imports: importsOf(root), awaited: new Map(), stores: new Map() },
+      ...{ states, line: lineIn(source), imports: importsOf(root), awaited: new Map() },
+      ...{ setters: new Map(), stores: new Map() },
     };
     const { line, awaited } = text;
     // They may stand behind their use.
@@ -128,6 +129,8 @@ interface TextFlows {
   imports: ReadonlySet<string> | null;
   /** What each function has waited for so far. */
   awaited: Map<SyntaxNode, Flow>;
+  /** What functions set that set several names at once: `const [{ rows, loading }, dispatch] = useReducer(…)`. */
+  setters: Map<string, string[]>;
   /** Functions that hooks gave, with what stands for all that the same hook gives. */
   stores: Map<string, string>;
 }
@@ -154,8 +157,8 @@ function mentioned(node: SyntaxNode, line: LineOf): Flow {
     if (at.type === 'CallExpression' || at.type === 'NewExpression') flow.lines.add(line(at));
     if (at.type === 'Identifier' && !isKeyOf(at, parent) && !isGivenMore(at, parent))
       flow.names.add(plain(at.name as string));
-    // `this.rows` is a name as well.
-    if (at.type === 'MemberExpression' && (at.object as SyntaxNode).type === 'ThisExpression')
+    // `this.rows` is a name as well, and `this.state.rows`.
+    if (at.type === 'MemberExpression' && (isThis(at.object) || isStateOfClass(at.object)))
       flow.names.add(nameOf(at.property) ?? '');
     if (at.type === 'Identifier' && at.name === '$store') flow.names.add(STORE);
     for (const field in at) {
@@ -169,6 +172,10 @@ function mentioned(node: SyntaxNode, line: LineOf): Flow {
   flow.names.delete('');
   return flow;
 }
+
+const isThis = (node: unknown) => isNode(node) && node.type === 'ThisExpression';
+const isStateOfClass = (node: unknown) =>
+  isNode(node) && node.type === 'MemberExpression' && isThis(node.object) && nameOf(node.property) === 'state';
 
 /** A name without the mark by which some component systems read a store. */
 const plain = (name: string) => name.replace(/^\$(?=\w)/, '');
@@ -196,6 +203,7 @@ function given(node: SyntaxNode, above: readonly SyntaxNode[], text: TextFlows):
       return names ? [[names, FROM_STORE]] : [];
     }
     case 'VariableDeclarator': {
+      noteSetter(node.id, text.setters);
       const names = selectedBy(node.id, node.init);
       if (names) return [[names, FROM_STORE]];
       return isNode(node.init) && !isFunction(node.init) ? [[namesIn(node.id), ofInit(node, node.init, text)]] : [];
@@ -244,6 +252,9 @@ function givenByCall(node: SyntaxNode, above: readonly SyntaxNode[], text: TextF
   if (taken) return [[taken, FROM_STORE]];
   const state = states.get(nameOf(callee) ?? '');
   if (state !== undefined) return [[[state], before(args, above, text)]];
+  const several = text.setters.get(nameOf(callee) ?? '');
+  if (several !== undefined) return [[several, before(args, above, text)]];
+  if (ofThis(callee) === 'this.setState') return setInClass(args[0], above, text);
   const store = text.stores.get(ofThis(callee) ?? nameOf(callee) ?? '');
   if (store !== undefined) return [[[store], { lines: mentioned(node, line).lines, names: new Set() }]];
   if (callee.type !== 'MemberExpression') return [];
@@ -265,6 +276,28 @@ function givenByCall(node: SyntaxNode, above: readonly SyntaxNode[], text: TextF
     if (isFunction(argument)) return [[(argument.params as unknown[]).flatMap(namesIn), from]];
     const handed = states.get(nameOf(argument) ?? '');
     return handed === undefined ? [] : [[[handed], from]];
+  });
+}
+
+/** Notes what sets the names of a pattern: `const [{ rows, loading }, dispatch]`. */
+function noteSetter(id: unknown, setters: Map<string, string[]>): void {
+  if (!isNode(id) || id.type !== 'ArrayPattern') return;
+  const [state, setter] = id.elements as unknown[];
+  const name = nameOf(setter);
+  if (name !== null && isNode(state) && state.type === 'ObjectPattern') setters.set(name, namesIn(state));
+}
+
+/** The fields of a component's state that are set, by themselves or as what a function gives (public form of React’s classes). */
+function setInClass(
+  to: SyntaxNode | undefined,
+  above: readonly SyntaxNode[],
+  text: TextFlows,
+): [names: string[], from: Flow][] {
+  const object = to && isFunction(to) ? bare(to.body as SyntaxNode) : to;
+  const properties = object?.type === 'ObjectExpression' ? (object.properties as SyntaxNode[]) : [];
+  return properties.flatMap(({ key, value }): [string[], Flow][] => {
+    const name = nameOf(key);
+    return name === null ? [] : [[[name], before([value], above, text)]];
   });
 }
 

@@ -43,8 +43,28 @@ function ofCall(call: SyntaxNode, child: SyntaxNode): Test[] {
   return child === yes ? [{ test, holds: true }] : child === no ? [{ test, holds: false }] : [];
 }
 
+const OPEN = '(?:is)?(?:open|opened|visible|shown|show|expanded|active)';
 /** Attributes that say whether an element shows anything, by the habits of dialogs, sheets and sections. */
-const OPENS = /^(is)?(open|opened|visible|shown|show|expanded|active)$/i;
+const OPENS = new RegExp(`^${OPEN}$`, 'i');
+
+/** What a text does that hides something by what it is handed under such a name: it asks for it before it draws, or hands it on. */
+const HIDES = new RegExp(
+  [
+    `\\b${OPEN}\\b\\)?\\s{0,9}(?:&&|\\?(?!\\.))(?!\\s{0,9}['"\`])`,
+    `!\\s{0,9}(?:this\\.)?(?:props\\.)?${OPEN}\\b`,
+    `[\\s:]${OPEN}=["{]`,
+    `\\bv-(?:model|show|if)(?::\\w{1,40})?="[^"]{0,80}\\b${OPEN}\\b`,
+    `\\bwhen=\\{[^}]{0,80}\\b${OPEN}\\b`,
+    `\\{#if[^}]{0,80}\\b${OPEN}\\b`,
+    `\\bdefineModel\\b|\\bmodelValue\\b|\\{\\s{0,9}\\.\\.\\.`,
+  ].join('|'),
+  'i',
+);
+
+/** Whether a component may hide itself by an attribute that says whether it is open, as far as its text tells. */
+export function hidesItself(text: string): boolean {
+  return HIDES.test(text);
+}
 
 /** Elements that draw what is inside of them on a condition, by the names that several libraries use. */
 const DECIDES = /^(Show|Match|If|When)$/;

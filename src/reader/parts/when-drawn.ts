@@ -25,9 +25,9 @@ const DRAWN: DrawnWhen = { kind: 'drawn' };
 
 /**
  * When the last node of a path is drawn: from the innermost condition around it outwards, the first that tells something decides. Of a
- * function that this module itself calls or draws, the places where it does tell it.
+ * function that this module itself calls or draws, the places where it does tell it. `byItself`: an element's own attributes may hide it.
  */
-export function whenDrawn(path: readonly SyntaxNode[], scope: Scope): DrawnWhen {
+export function whenDrawn(path: readonly SyntaxNode[], scope: Scope, byItself = true): DrawnWhen {
   for (let i = path.length - 1; i >= 0; i--) {
     const said = (path[i].drawnWhen as DrawnWhen | undefined) ?? (i < path.length - 1 ? openedBy(path, i) : null);
     if (said) return said.kind === 'drawn' ? whenDrawn(path.slice(0, i), scope) : said;
@@ -35,7 +35,7 @@ export function whenDrawn(path: readonly SyntaxNode[], scope: Scope): DrawnWhen 
       return { kind: 'action', action: wordsOf(path[i], path.slice(0, i)) };
     const listened = listenedTo(path[i], path[i + 1]);
     if (listened) return listened;
-    for (const test of testsOf(path[i], path[i + 1])) {
+    for (const test of byItself || i < path.length - 1 ? testsOf(path[i], path[i + 1]) : []) {
       const when = whenTest(test, scope);
       if (when) return when;
     }
