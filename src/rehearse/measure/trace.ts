@@ -13,7 +13,7 @@ export interface TraceEvent {
 }
 
 /** Nothing is told of each function that is compiled as it is called: telling it takes longer than that does, and it belongs to what calls it. */
-const CATEGORIES = ['devtools.timeline', 'blink.user_timing', 'toplevel'];
+const CATEGORIES = ['devtools.timeline', 'blink.user_timing', 'toplevel', 'v8.execute'];
 /** Shorter tasks aren’t kept, in ms. */
 const LEAST_TASK_MS = 1;
 
