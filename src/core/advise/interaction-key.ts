@@ -43,6 +43,7 @@ const RESOURCE: Record<keyof Resource, Holds> = {
   estimatedBytes: 'value',
   tabledBytes: 'value',
   codeBytes: 'value',
+  modules: 'value',
   imports: 'resources',
   follow: 'actions',
   awaits: 'groups',

@@ -5,6 +5,7 @@ import type { Import } from '../snapshot/module-types.ts';
 import type { Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { compileLoad } from './compile.ts';
+import { componentPriceOf, OTHER_COMPONENT } from './component-libraries.ts';
 import { DRAWING } from './drawing.ts';
 import { OTHERS_BEGIN, USUAL_BYTES } from './drawing-facts.ts';
 import { piecePriceOf } from './drawn-by-packages.ts';
@@ -65,13 +66,13 @@ describe('the price of drawing', () => {
     const plain = app({ home: { card: 3 } });
     expect(cost(plain, 'page')).toBeCloseTo(begin(2) + own(1) + own(3) + first(2 * PAGE), 9);
     const kit = app({ home: { 'kit/index': 5 } });
-    expect(cost(kit, 'page')).toBeCloseTo(begin(1) + own() + 5 * DRAWING.packaged + first(PAGE + 2000 + 9000), 9);
+    expect(cost(kit, 'page')).toBeCloseTo(begin(1) + own() + 5 * OTHER_COMPONENT + first(PAGE + 2000 + 9000), 9);
   });
 
   it('multiplies what is drawn within what is drawn several times, and stands a circle', () => {
     const nested = app({ home: { card: 3 }, card: { 'kit/index': 4 } });
     const circle = app({ home: { card: 3 }, card: { 'kit/index': 4, card: 1, home: 2 } });
-    const expected = begin(2) + own(1) + own(3) + 12 * DRAWING.packaged + first(2 * PAGE + 11_000);
+    const expected = begin(2) + own(1) + own(3) + 12 * OTHER_COMPONENT + first(2 * PAGE + 11_000);
     expect(cost(nested, 'page')).toBeCloseTo(expected, 9);
     expect(cost(circle, 'page')).toBeCloseTo(expected, 9);
   });
@@ -82,7 +83,7 @@ describe('the price of drawing', () => {
       { 'kit/index': { imports: ['kit/huge', 'dom'], package: 'kit', bytes: 2000 } },
     );
     expect(cost(huge, 'page')).toBeCloseTo(
-      begin(1) + own() + DRAWING.packaged + first(PAGE + 2000 + DRAWING.mostBytes),
+      begin(1) + own() + OTHER_COMPONENT + first(PAGE + 2000 + DRAWING.mostBytes),
       9,
     );
   });
@@ -128,15 +129,15 @@ describe('the price of drawing', () => {
     const page = (made: Snapshot) => parts(made).find((p) => p.id === 'page')!;
 
     it('counts as many rows as lists mostly have', () => {
-      const expected = begin(1) + own() + (2 + rows) * DRAWING.packaged + first(PAGE + 11_000);
+      const expected = begin(1) + own() + (2 + rows) * OTHER_COMPONENT + first(PAGE + 11_000);
       expect(page(listing()).renderMs).toBeCloseTo(expected, 9);
       expect(page(listing({ data: [call], pageAfter: ['rows'] })).renderMs).toBeCloseTo(expected, 9);
     });
 
     it('draws none before the answers are there that fill them', () => {
       const { renderMs, fillMs } = page(listing({ data: [call] }));
-      expect(renderMs).toBeCloseTo(begin(1) + own() + 2 * DRAWING.packaged + first(PAGE + 11_000), 9);
-      expect(fillMs).toBeCloseTo(own() + (2 + rows) * DRAWING.packaged, 9);
+      expect(renderMs).toBeCloseTo(begin(1) + own() + 2 * OTHER_COMPONENT + first(PAGE + 11_000), 9);
+      expect(fillMs).toBeCloseTo(own() + (2 + rows) * OTHER_COMPONENT, 9);
     });
 
     it('runs what only rows draw for the first time with them', () => {
@@ -144,7 +145,7 @@ describe('the price of drawing', () => {
       made.modules.find((m) => m.path === 'home')!.draws![0].times = 0;
       const { renderMs, fillMs } = page(made);
       expect(renderMs).toBeCloseTo(begin(1) + own() + first(PAGE), 9);
-      expect(fillMs).toBeCloseTo(own() + rows * DRAWING.packaged + first(11_000), 9);
+      expect(fillMs).toBeCloseTo(own() + rows * OTHER_COMPONENT + first(11_000), 9);
     });
 
     it('counts the rows of a part that stands apart, where something of the screen draws it so', () => {
@@ -163,7 +164,7 @@ describe('the price of drawing', () => {
       { main: { imports: ['home', '~shop', 'dom', 'dialog'], bytes: PAGE } },
       { parts: [part('dialog', 'dialog')] },
     );
-    expect(cost(both, 'dialog')).toBeCloseTo(begin(1, 1) + own() + 2 * DRAWING.packaged + first(PAGE), 9);
+    expect(cost(both, 'dialog')).toBeCloseTo(begin(1, 1) + own() + 2 * OTHER_COMPONENT + first(PAGE), 9);
     expect(cost(both, 'page')).toBeCloseTo(cost(app({ home: { 'kit/index': 1 } }), 'page'), 9);
   });
 
@@ -335,5 +336,16 @@ describe('the price of drawing', () => {
       snapshot.routes[0].draws = { page: 20 };
       expect(parts(snapshot).find((p) => p.id === 'page')).toMatchObject({ renderMs: 20, measured: true });
     });
+  });
+});
+
+describe('a component of a package', () => {
+  it('costs what was measured of its library, by its name or that of its family', () => {
+    expect(['antd', '@mui/material', '@mui/system', '@chakra-ui/button'].map(componentPriceOf)).toEqual([
+      ...[2.2, 0.39, 0.39, 0.97],
+    ]);
+    expect(['kit', '@radix-ui/react-tabs', 'antd-mobile', '@mui'].map(componentPriceOf)).toEqual(
+      Array(4).fill(OTHER_COMPONENT),
+    );
   });
 });

@@ -3,6 +3,7 @@ import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Import, Module } from '../snapshot/module-types.ts';
 import type { Part, Route } from '../snapshot/route-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { componentPriceOf } from './component-libraries.ts';
 import { factsOf, USUAL_BYTES } from './drawing-facts.ts';
 import { leadToPieces, piecePriceOf } from './drawn-by-packages.ts';
 import { FIRST_FORMATS_MS, startsFormats } from './first-format-cost.ts';
@@ -23,8 +24,6 @@ export const DRAWING = {
   mostBytes: 12_000,
   /** The app's own components, each time: per byte of the modules that hold them. */
   ownByte: 0.0002,
-  /** A component of a package, each time. */
-  packaged: 0.2,
 } as const;
 
 /** Where code doesn't say what it draws: an assumption, the same for all parts. */
@@ -241,7 +240,7 @@ export class Drawing {
     const known = again.get(m);
     if (known !== undefined) return known;
     const { package: name, bytes } = this.snapshot.modules[m];
-    if (name !== null) return { ms: DRAWING.packaged, tabled: 0 };
+    if (name !== null) return { ms: componentPriceOf(name), tabled: 0 };
     above.add(m);
     const sum = this.sumOf(this.children(m, rows), rows, above);
     sum.ms += bytes.minified * DRAWING.ownByte;

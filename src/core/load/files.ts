@@ -317,7 +317,7 @@ function chunkFile(
   base: string,
 ): Pick<
   Resource,
-  'address' | 'origin' | 'name' | 'type' | 'bytes' | 'cpuMs' | 'tabledMs' | 'estimatedBytes' | 'tabledBytes'
+  'address' | 'origin' | 'name' | 'type' | 'bytes' | 'cpuMs' | 'tabledMs' | 'estimatedBytes' | 'tabledBytes' | 'modules'
 > {
   return {
     ...placed(addressOfChunk(chunk, base)),
@@ -328,6 +328,7 @@ function chunkFile(
     ...(chunk.elsewhereMs > 0 ? { tabledMs: chunk.elsewhereMs } : {}),
     estimatedBytes: chunk.estimatedBytes,
     tabledBytes: chunk.tabledBytes,
+    ...(chunk.kind === 'script' ? { modules: chunk.modules.length } : {}),
   };
 }
 

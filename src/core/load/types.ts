@@ -63,6 +63,8 @@ export interface Resource {
   estimatedBytes: number;
   /** Those of them that count as the table of packages says. */
   tabledBytes?: number;
+  /** How many modules of the app a file of script holds. */
+  modules?: number;
   /** Bytes of script as it is written, before compression, where what it takes to compile and run them is told apart from `cpuMs`. */
   codeBytes?: number;
   /** Static imports that the browser finds in it, for the `discovered` loader. */

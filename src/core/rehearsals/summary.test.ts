@@ -72,6 +72,9 @@ describe('a plan and conditions as they were run', () => {
     const apart = { ...as(2), conditions: { ...ROUND, device: { ...device, browserFactor: 2 } } };
     expect(conditionsAsRun(apart).device).toMatchObject({ cpuFactor: 2, browserFactor: 1 });
     expect(conditionsAsRun({ ...as(3), runs: [] }).device).toBe(device);
+    // Files that were assembled of modules keep these apart; those of a build tell of none.
+    const assembled = { ...as(4.1), runs: [run({ slowed: 4.1, modules: { 'src/a.ts': 1 } })] };
+    expect(conditionsAsRun(assembled).device).toEqual({ ...device, moduleMs: expect.any(Number) });
     expect([slowedWords(as(3)), slowedWords(as(4))]).toEqual([
       ', its thread taking 3.0 times as long as the reference machine’s',
       '',

@@ -54,6 +54,8 @@ export interface Device {
   backgroundFactor?: number;
   /** ms per byte of minified script at CPU factor 1, where somebody measured it; an assumption otherwise. */
   evaluationRate?: number;
+  /** What each module of a file takes to begin, in ms at CPU factor 1, where files keep their modules apart; nothing in files of one scope. */
+  moduleMs?: number;
   /** How many times as long as reckoned drawing takes; 1 unless said. */
   drawingFactor?: number;
 }

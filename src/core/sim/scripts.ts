@@ -116,13 +116,14 @@ export class Scripts implements Evaluating {
   }
 
   /** What a file costs the page's thread. */
-  private runMs({ cpuMs, estimatedBytes, codeBytes = 0 }: Resource): number {
+  private runMs({ cpuMs, estimatedBytes, codeBytes = 0, modules = 0 }: Resource): number {
     const { device, cache } = this.page.conditions;
-    const { cpuFactor, evaluationRate = EVALUATION_RATE.likely } = device;
+    const { cpuFactor, evaluationRate = EVALUATION_RATE.likely, moduleMs = 0 } = device;
     const isKept = CACHES[cache].code === 'compiled';
     const run = CODE_RATE.run * (isKept ? CODE_RATE.keptShare : 1);
     const kept = isKept ? CODE_RATE.run * (1 - CODE_RATE.keptShare) : 0;
-    return (cpuMs + estimatedBytes * Math.max(0, evaluationRate - kept) + codeBytes * run) * cpuFactor;
+    const ms = cpuMs + estimatedBytes * Math.max(0, evaluationRate - kept) + codeBytes * run + modules * moduleMs;
+    return ms * cpuFactor;
   }
 
   /** Files run in their order; one that waits for others while it starts holds up those after it. */

@@ -6,7 +6,7 @@ import { isDeferredImport, isMarkup, onlyWraps, tagOf } from './markup.ts';
 import { makesParented, parentedRoutes } from './parented.ts';
 import { textOf, textsOf } from './texts.ts';
 import { attributeValue, dottedName, elementsGiven, returnsOf, viewsGiven, viewsOf } from './views.ts';
-import { hasEntries, importsDeferred, mayHold, onlyRedirects, pagesNamedIn } from './within.ts';
+import { hasEntries, importsDeferred, isAwaited, mayHold, onlyRedirects, pagesNamedIn } from './within.ts';
 
 /** Elements that are a route, and those that only hold some (names shared by the client routers of several frameworks). */
 const ROUTE_ELEMENT = /^(\w+Route|Route)$/;
@@ -292,7 +292,7 @@ class Collector {
     const text = path ? textOf(path) : '';
     const fallback = fields.has('HydrateFallback') || fields.has('hydrateFallbackElement');
     const waits = {
-      ...loading(fields.get('loader'), fields.get('lazy')),
+      ...loading(fields.get('loader'), fields.has('lazy') || isAwaited(fields, this.functions)),
       ...(fallback ? { hasFallback: true as const } : {}),
     };
     return { is: 'route', path: text, views, children, ...waits, redirects, line };
@@ -355,7 +355,7 @@ class Collector {
     const paths = isNode(given) && given.type === 'ArrayExpression' ? (given.elements as unknown[]) : [given];
     const entries = paths.map((path): RouteEntry => {
       const text = path === undefined ? (isIndex || more ? '' : '*') : textOf(path);
-      const loads = loading(attributeValue(opening, 'loader'), attributeValue(opening, 'lazy'));
+      const loads = loading(attributeValue(opening, 'loader'), isNode(attributeValue(opening, 'lazy')));
       return { is: 'route', path: text, views, children: more, ...loads, redirects: onlyRedirects(views), line };
     });
     return entries.length === 1 ? entries[0] : { is: 'list', items: entries };

@@ -103,7 +103,7 @@ describe('a router that waits before it draws', () => {
     const { snapshot } = readSource(
       folderOf({
         'index.html': '<script type="module" src="/src/main.tsx"></script>',
-        'src/main.tsx': `import { createBrowserRouter, RouterProvider } from 'kit-router'; import Shell from './shell'; import Tides from './tides'; ${main}`,
+        'src/main.tsx': `import { createBrowserRouter, RouterProvider } from 'kit-router'; import Shell from './shell'; import Tides from './tides'; const Later = () => import('./tides'); const later = () => () => import('./tides'); ${main}`,
         'src/shell.tsx': 'export default function Shell() { return <header>Harbour</header>; }',
         'src/tides.tsx': 'export default function Tides() { return <p />; }',
         ...more,
@@ -126,6 +126,24 @@ describe('a router that waits before it draws', () => {
       ['/tides'],
     ],
     ['for neither', "{ path: 'tides', element: <Tides /> }", []],
+    [
+      'for a component that it is handed as a function that imports',
+      "{ path: 'tides', component: () => import('./tides') }",
+      ['/tides'],
+    ],
+    [
+      'for one of several',
+      "{ path: 'tides', components: { default: Shell, side: () => import('./tides') } }",
+      ['/tides'],
+    ],
+    ['for one by name', "{ path: 'tides', component: Later }", ['/tides']],
+    ['for what a helper gives', "{ path: 'tides', component: later() }", ['/tides']],
+    [
+      'for one export of it',
+      "{ path: 'tides', loadComponent: () => import('./tides').then((m) => m.default) }",
+      ['/tides'],
+    ],
+    ['not for a component that imports by itself', "{ path: 'tides', component: lazy(() => import('./tides')) }", []],
   ])('%s', (_, routes, expected) => {
     expect(waiting(router(routes))).toEqual(expected);
   });

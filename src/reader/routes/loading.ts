@@ -2,9 +2,9 @@ import { bare, isFunction, isNode } from '../syntax.ts';
 import { loaderAt, type RouteEntry } from './expressions.ts';
 import { dottedName } from './views.ts';
 
-/** The loader of a route, by its name, and whether the router waits for code that it asks for itself. */
-export function loading(given: unknown, lazy?: unknown): Pick<RouteEntry, 'loads' | 'waits'> {
-  const waits = isNode(lazy) ? { waits: true as const } : {};
+/** The loader of a route, by its name, and whether the router waits for code that it asks for itself (`isAwaited`). */
+export function loading(given: unknown, isAwaited = false): Pick<RouteEntry, 'loads' | 'waits'> {
+  const waits = isAwaited ? { waits: true as const } : {};
   const loader = isNode(given) ? bare(given) : null;
   if (!loader) return waits;
   // `loader: tideLoader(client)` gives what a function of that name makes.

@@ -1,6 +1,6 @@
-import { isFunction, type SyntaxNode } from '../syntax.ts';
+import { bare, isFunction, isNode, nameOf, type SyntaxNode } from '../syntax.ts';
 import type { RouteExpression, View } from './expressions.ts';
-import { viewsOf } from './views.ts';
+import { returnsOf, viewsOf } from './views.ts';
 
 const REDIRECTS = /^(Navigate|Redirect|\w*Redirect\w*)$/;
 
@@ -29,6 +29,34 @@ export function onlyRedirects(views: readonly View[]): boolean {
 /** Whether a value is, or gives, something that is imported deferred. */
 export function importsDeferred(value: SyntaxNode): boolean {
   return (isFunction(value) || value.type === 'CallExpression') && viewsOf(value).some((v) => v.by === 'import');
+}
+
+/** Fields under which routers take a function that they call for a component, and wait for (Vue Router, Angular). */
+const ASKED_BY_ROUTER = ['component', 'components', 'loadComponent', 'loadChildren'];
+
+/** Whether a router itself asks for code of a route, and draws nothing of it before: it is given a function that imports, and no component that does. */
+export function isAwaited(
+  fields: ReadonlyMap<string, SyntaxNode>,
+  functions: ReadonlyMap<string, SyntaxNode>,
+): boolean {
+  const gives = (given: unknown): boolean => {
+    if (!isNode(given)) return false;
+    const value = bare(given);
+    if (value.type === 'ObjectExpression') return (value.properties as SyntaxNode[]).some((p) => gives(p.value));
+    if (value.type === 'CallExpression')
+      return returnsIn(functions.get(nameOf(value.callee) ?? '')).some((r) => isFunction(r) && importsDeferred(r));
+    const fn = isFunction(value) ? value : functions.get(nameOf(value) ?? '');
+    return returnsIn(fn).some((r) => r.type === 'ImportExpression' || isThen(r));
+  };
+  return ASKED_BY_ROUTER.some((key) => gives(fields.get(key)));
+}
+
+const returnsIn = (fn: SyntaxNode | undefined): SyntaxNode[] => (fn ? returnsOf(fn) : []);
+
+/** `import('./page').then((m) => m.Page)`. */
+function isThen(node: SyntaxNode): boolean {
+  const callee = node.type === 'CallExpression' ? (node.callee as SyntaxNode) : null;
+  return callee?.type === 'MemberExpression' && (callee.object as SyntaxNode).type === 'ImportExpression';
 }
 
 /** The same, or names routes by a name that says so. */

@@ -28,7 +28,8 @@ export interface Definition {
 
 /** What an ES module’s function is given of the registry. */
 export interface Own {
-  on(from: number, name: string, set: Setter): void;
+  /** `from`: modules and names of theirs, in turn; `set` is told which of them a value is for. */
+  on(from: (number | string)[], set: (at: number, value: Value) => void): void;
   all(names: Record<string, [from: number, name: string]>, set: Setter): void;
   has(...names: string[]): void;
   out(...values: unknown[]): void;

@@ -48,7 +48,9 @@ class EsModule {
   private readonly own: string;
   private readonly specifiers: string[] = [];
   private readonly locals: string[] = [];
-  /** What ties imports, passes names on, and says what is exported. */
+  /** Imports that are tied to variables. */
+  private readonly ties: (Taken & { local: string })[] = [];
+  /** What ties other imports, passes names on, and says what is exported. */
   private readonly head: string[] = [];
   /** local name → the names under which it is exported. */
   private readonly exported = new Map<string, string[]>();
@@ -84,7 +86,7 @@ class EsModule {
     this.followCalls();
     const waits = waitsAtTop(this.program);
     const lets = this.locals.length > 0 ? `let ${this.locals.join(',')};` : '';
-    const head = this.head.map((h) => `${h};`).join('');
+    const head = [...this.tied(), ...this.head].map((h) => `${h};`).join('');
     const rest = this.text.toString();
     const text = `${waits ? 'async ' : ''}function*(${this.own}){"use strict";${lets}${head}yield;\n${rest}\n}`;
     return { text, specifiers: this.specifiers, waits };
@@ -127,7 +129,17 @@ class EsModule {
       return;
     }
     const taken = around.taken(specifier, name);
-    if (taken) this.head.push(`${own}.on(${taken.module},${quoted(taken.name)},${set})`);
+    if (taken) this.ties.push({ ...taken, local });
+  }
+
+  /** All variables are set by one function: each function that is called takes its time to be compiled, and an app has thousands of imports. */
+  private tied(): string[] {
+    const { own, ties } = this;
+    if (ties.length === 0) return [];
+    const from = ties.map(({ module, name }) => `${module},${quoted(name)}`).join(',');
+    const cases = ties.map(({ local }, at) => `case ${at}:${local}=${own}V;break;`).join('');
+    const sets = ties.length === 1 ? `${ties[0].local}=${own}V` : `switch(${own}I){${cases}}`;
+    return [`${own}.on([${from}],(${own}I,${own}V)=>{${sets}})`];
   }
 
   private takeExport(statement: Statement): void {

@@ -53,8 +53,9 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
     readonly setters = new Map<string, Setter[]>();
     passed: Map<string, [from: number, name: string]> | null = null;
     stars: number[] = [];
-    /** Imports that are tied once all modules have said what they declare: module, name, variable. */
-    links: [from: number, name: string, set: Setter][] = [];
+    /** Imports that are tied once all modules have said what they declare: modules and names, in turn, and what sets the variable of each. */
+    links: (number | string)[] = [];
+    set: ((at: number, value: Value) => void) | null = null;
     tables: [names: Record<string, [from: number, name: string]>, set: Setter][] = [];
     body: Generator | AsyncGenerator | null = null;
     /** What its first step gave. */
@@ -86,8 +87,9 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
   class Handed implements Own {
     constructor(private readonly m: Module) {}
 
-    on(from: number, name: string, set: Setter): void {
-      this.m.links.push([from, name, set]);
+    on(from: (number | string)[], set: (at: number, value: Value) => void): void {
+      this.m.links = from;
+      this.m.set = set;
     }
 
     all(names: Record<string, [from: number, name: string]>, set: Setter): void {
@@ -198,6 +200,13 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
     if (isThere) set(heldBy(module, there, strict));
     if (cjs) tie(module, '*', () => set(heldBy(module, there, strict)));
     else if (there !== '*') tie(module, 'default', () => set(heldBy(module, there, strict)));
+  }
+
+  function followAll({ links, set }: Module, strict: boolean): void {
+    for (let i = 0; i < links.length; i += 2) {
+      const at = i / 2;
+      follow(links[i] as number, links[i + 1] as string, (value) => set!(at, value), strict);
+    }
   }
 
   function tie(m: Module, name: string, set: Setter): void {
@@ -334,7 +343,7 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
     }
     for (const m of added) {
       const strict = m.definition.strict === true;
-      for (const [from, name, set] of m.links) follow(from, name, set, strict);
+      followAll(m, strict);
       for (const [names, set] of m.tables) set(tableOf(names, strict));
     }
     const waiting = added.filter((m) => m.definition.waits).map((m) => m.first);
