@@ -86,7 +86,8 @@ it('is made on the command line, of a plan against another one, and can be learn
   expect(run.errors).toEqual([]);
   expect(run.moments.interactive).toBeGreaterThan(run.moments.firstContent - 1);
   expect(run.parts.find((p: { part: string }) => p.part === 'page').shown).toBeGreaterThan(0);
-  expect(run.moments.wait).toBeGreaterThan(0);
+  expect(run.moments.waits).toEqual([expect.any(Number)]);
+  expect(run.moments.waits[0]).toBeGreaterThan(0);
   expect(said.quantities.find((q: { quantity: string }) => q.quantity === 'wait').predicted).toBeGreaterThan(0);
   expect(said.gains.map((g: { quantity: string }) => g.quantity)).toContain('interactive');
   const { measured } = JSON.parse(fs.readFileSync(file, 'utf8')).amendments;
@@ -139,7 +140,7 @@ it.each([
   const [run] = said.rehearsal.runs;
   expect(run.errors).toEqual([]);
   expect(run.moments.firstContent).toBeGreaterThan(0);
-  expect(isFine(run.moments.wait)).toBe(true);
+  expect(run.moments.waits.map(isFine)).toEqual([true]);
   const word = said.rehearsal.told.filter((t: string) => /another document|move couldn/.test(t)).join();
   expect(word).toMatch(told);
   fs.rmSync(folder, { recursive: true });
@@ -164,5 +165,78 @@ it('judges limits by a browser where that is wanted', () => {
   expect(report.rehearsed.map((r: { measured: { runs: number } }) => r.measured.runs)).toEqual([1, 1]);
   expect(report.broken).toMatchObject([{ limit: { measure: 'interactive' } }]);
   expect(report.broken[0].value).toBe(report.rehearsed[1].measured.median);
+  fs.rmSync(folder, { recursive: true });
+});
+
+const VISIT = {
+  'index.html':
+    '<meta name="viewport" content="width=device-width"><div id="root"></div><script type="module" src="/src/main.jsx"></script>',
+  'package.json': '{ "dependencies": { "react": "19", "react-dom": "19" } }',
+  'src/main.jsx': `import { lazy, Suspense, useState } from 'react';
+import { createRoot } from 'react-dom/client';
+import Home from './home';
+const Far = lazy(() => import('./far'));
+export const routes = [{ path: '/', element: <Home /> }, { path: '/far', element: <Far /> }];
+function App() {
+  const [path, setPath] = useState(location.pathname);
+  const go = (e) => {
+    const link = e.target.closest('a');
+    if (!link) return;
+    e.preventDefault();
+    history.pushState(null, '', link.pathname);
+    setPath(link.pathname);
+  };
+  return <div onClick={go}><nav><a href="/">Home</a> <a href="/far">Far</a></nav><Suspense fallback={<p>…</p>}>{path === '/far' ? <Far /> : <Home />}</Suspense></div>;
+}
+createRoot(document.getElementById('root')).render(<App />);`,
+  'src/home.jsx': `import { lazy, Suspense } from 'react';
+import { Seen } from './seen';
+const Notes = lazy(() => import('./notes'));
+export default function Home() {
+  return <main><h1>Tides</h1><div style={{ height: 3000 }}>long</div><Seen><Suspense fallback={<p>…</p>}><Notes /></Suspense></Seen></main>;
+}`,
+  'src/seen.jsx': `import { useEffect, useRef, useState } from 'react';
+export function Seen({ children }) {
+  const ref = useRef(null);
+  const [seen, setSeen] = useState(false);
+  useEffect(() => {
+    const watch = new IntersectionObserver(([e]) => { if (e.isIntersecting) setSeen(true); });
+    watch.observe(ref.current);
+    return () => watch.disconnect();
+  }, []);
+  return <div ref={ref} style={{ minHeight: 50 }}>{seen ? children : null}</div>;
+}`,
+  'src/notes.jsx': 'export default function Notes() { return <section>Low water cancels the crossing.</section>; }',
+  'src/far.jsx': 'export default function Far() { return <h1>Far</h1>; }',
+};
+
+it('goes on from act to act: scrolls to what stands below, moves there and back, and lays each wait beside what is predicted', () => {
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-visit-'));
+  for (const [file, text] of Object.entries(VISIT)) {
+    fs.mkdirSync(path.dirname(path.join(folder, file)), { recursive: true });
+    fs.writeFileSync(path.join(folder, file), text);
+  }
+  for (const name of ['react', 'react-dom', 'scheduler'])
+    fs.cpSync(path.join('node_modules', name), path.join(folder, 'node_modules', name), { recursive: true });
+  const acts = ['notes', '/far', '/', '/far'];
+  const args = ['rehearse', folder, '--route', '/', ...acts.flatMap((a) => ['--act', a]), '--runs', '1', '--json'];
+  const said = JSON.parse(
+    execFileSync(process.execPath, ['bin/yokeline.mjs', ...args], {
+      encoding: 'utf8',
+      stdio: ['ignore', 'pipe', 'ignore'],
+    }),
+  );
+  const [run] = said.rehearsal.runs;
+  expect([run.errors, said.rehearsal.acts]).toEqual([[], acts]);
+  expect(run.moments.waits).toEqual(acts.map(() => expect.any(Number)));
+  const asked = run.requests.map((r: { address: string }) => r.address).filter((a: string) => /(notes|far)-/.test(a));
+  // What was fetched once is there the second time.
+  expect(asked).toHaveLength(2);
+  const waits = said.quantities.filter((q: { quantity: string }) => q.quantity === 'wait');
+  expect(waits.map((q: { name: string; predicted: number }) => [q.name, q.predicted >= 0])).toEqual(
+    acts.map((a) => [`Wait for ${a}`, true]),
+  );
+  // Both came over the link the first time.
+  for (const at of [0, 1]) expect(run.moments.waits[at]).toBeGreaterThan(60);
   fs.rmSync(folder, { recursive: true });
 });

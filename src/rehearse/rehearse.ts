@@ -118,7 +118,7 @@ export async function rehearse(
 async function oneRun(
   program: string,
   site: Site,
-  { conditions }: RehearsalWork,
+  { conditions, acts }: RehearsalWork,
   earlier: number,
   server: ServerBeside,
   told: string[],
@@ -142,8 +142,7 @@ async function oneRun(
   else if (isUneven(done, stolen))
     told.push('this machine became faster or slower during a run, so that predictions beside it may be off by as much');
   if (!done.sandboxed) told.push('the browser ran without its sandbox, which this system or user doesn’t give it');
-  const broke = brokeOff(done, site.acts);
-  if (broke !== null) told.push(broke);
+  told.push(...undoneWords(done, site.acts, acts));
   if (stopped() && !done.quiet) return null;
   if (!done.quiet) told.push('the page never came to rest: it was looked at for a minute and a half');
   const { app, program: landing, watched, acted } = site;
@@ -154,22 +153,24 @@ async function oneRun(
   };
 }
 
-/** Why acts weren’t done to the end, in words; null where they were. */
-function brokeOff({ brokeOff: broke }: RunLanding, acts: readonly Doing[]): string | null {
-  if (broke === null) return null;
-  const rest = acts.length - broke.act - 1;
-  const more = rest === 0 ? '' : `, and ${rest === 1 ? 'the act' : `${rest} acts`} after it`;
-  return `${broke.why === 'opened a document' ? 'what was done opened another document: what came of it isn’t told' : notDone(acts[broke.act])}${more}`;
+/** Which acts weren’t done, or brought nothing, in words. */
+function undoneWords({ undone }: RunLanding, acts: readonly Doing[], names: readonly string[]): string[] {
+  return undone.map(({ act, why }) => {
+    const rest = acts.length - act - 1;
+    const more = rest === 0 || why === 'nothing new' ? '' : `, and ${rest === 1 ? 'the act' : `${rest} acts`} after it`;
+    if (why === 'opened a document') return `what was done opened another document: what came of it isn’t told${more}`;
+    return `${notDone(acts[act], names[act])}${more}`;
+  });
 }
 
-function notDone(what: Doing): string {
+function notDone(what: Doing, name: string): string {
   switch (what.does) {
     case 'press':
       return `nothing on the page says “${what.words}”: the act couldn’t be done`;
     case 'move':
       return `no link on the page leads to ${what.linkTo}: the move couldn’t be made`;
     case 'scroll':
-      return 'the page was scrolled to its end without what stands below coming: it was there before, or isn’t drawn';
+      return `scrolling to ${name} brought nothing new: it was there before, or isn’t drawn there`;
   }
 }
 

@@ -167,6 +167,21 @@ describe('acts after a landing', () => {
     expect(moments({ acts: [1160], calls }).waits).toEqual([40]);
   });
 
+  it('don’t show parts of the landing, which may be drawn by them for the first time', () => {
+    const read = readRun(raw({ acts: [1000], calls }), [], {
+      ...{ graph: { chunks: [], roots: [] } as never, snapshot, conditions: ROUND, acted: [1] },
+      ...{ program: { ...program, parts: [part('late')] }, watched: new Map([['late', 1]]) },
+    });
+    expect(read.parts[0].shown).toBe(55);
+    const only = { 1: calls[1].slice(1) };
+    const later = readRun(raw({ acts: [1000], calls: only }), [], {
+      ...{ graph: { chunks: [], roots: [] } as never, snapshot, conditions: ROUND, acted: [1] },
+      ...{ program: { ...program, parts: [part('late')] }, watched: new Map([['late', 1]]) },
+    });
+    expect(later.parts[0].shown).toBeNull();
+    expect(later.moments).toMatchObject({ interactive: 55, waits: [200] });
+  });
+
   it('that weren’t done, or brought nothing, have no wait', () => {
     expect(moments({ calls }).waits).toEqual([null]);
     expect(moments({ acts: [2000], calls }).waits).toEqual([null]);

@@ -39,9 +39,10 @@ export function readRun(
   tasks: RehearsedTask[],
   { program, graph, snapshot, conditions, watched, acted }: Landed,
 ): Omit<RehearsedRun, 'busy' | 'slowed' | 'errors'> {
+  const landed = landingOf(raw);
   const shown = program.parts.map(({ id }) => {
-    const whole = raw.calls[watched.get(id) ?? -1]?.find(([, , isWhole]) => isWhole);
-    return whole ? shownAfter(raw, whole[1]) : null;
+    const whole = landed.calls[watched.get(id) ?? -1]?.find(([, , isWhole]) => isWhole);
+    return whole ? shownAfter(landed, whole[1]) : null;
   });
   const { times } = raw;
   const drawn = drawingTimes({ shown, tasks, times }, program, graph, conditions.device.browserFactor);
@@ -58,7 +59,7 @@ export function readRun(
     requests: [document, ...raw.resources].map(asRecorded),
     moments: {
       ...{ firstContent, largestContent, contentLoaded: document.contentLoaded, load: document.load },
-      interactive: interactiveOf(landingOf(raw), program, conditions, parts),
+      interactive: interactiveOf(landed, program, conditions, parts),
       ...(acted.length === 0 ? {} : { waits: acted.map((module, act) => waitOf(raw, act, module)) }),
     },
     parts,
@@ -74,6 +75,9 @@ function landingOf(raw: RawLanding): RawLanding {
     ...raw,
     changes: raw.changes.filter((c) => c.at < until),
     longTasks: raw.longTasks.filter((t) => t.start < until),
+    calls: Object.fromEntries(
+      Object.entries(raw.calls).map(([module, calls]) => [module, calls.filter(([began]) => began < until)]),
+    ),
   };
 }
 

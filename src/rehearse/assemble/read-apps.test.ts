@@ -190,3 +190,14 @@ describe('modules of other kinds', () => {
     expect(words).toEqual([{ path: 'broken.js', message: expect.stringContaining('isn’t run') }]);
   });
 });
+
+describe('what a deferred import gives', () => {
+  it('says of itself that it is a module, to who asks, as builds have it', async () => {
+    const heard = await told({
+      'main.js':
+        "import('./page.js').then((m) => tell(m.__esModule ? m.default : 'whole', Object.keys(m), JSON.stringify(m)));",
+      'page.js': "export default 'page'; export const title = 'Tides';",
+    });
+    expect(heard).toEqual(['page', ['default', 'title'], '{"default":"page","title":"Tides"}']);
+  });
+});

@@ -260,6 +260,8 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
     for (const name of Object.keys(getters))
       Object.defineProperty(object, name, { enumerable: true, get: getters[name] });
     Object.defineProperty(object, Symbol.toStringTag, { value: 'Module' });
+    // Builds say it of what a deferred import gives, and code that loads components by itself goes by it; nobody sees it who doesn't ask.
+    Object.defineProperty(object, '__esModule', { value: true });
     return Object.seal(object);
   }
 
@@ -486,18 +488,11 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
       if (dep.state === 'new') link(dep.id);
       run(dep);
       if (dep.definition.cjs) return dep.exports.exports;
-      return dep.definition.plain ? dep.values.get('default') : asRequired(dep);
+      return dep.definition.plain ? dep.values.get('default') : namespaceOf(dep, false);
     };
     timed(m, () => definition.cjs!.call(exports.exports, exports.exports as object, require, exports));
     m.state = 'done';
     for (const set of m.setters.get('*') ?? []) set(undefined);
-  }
-
-  /** An ES module as code sees it that requires it. */
-  function asRequired(m: Module): object {
-    const all = namespaceOf(m, false) as Record<string, Value>;
-    const getters = Object.fromEntries(Object.keys(all).map((name) => [name, () => all[name]]));
-    return made({ ...getters, __esModule: () => true });
   }
 
   /** Does something of a module and adds what it took by itself to its time, in ms. */

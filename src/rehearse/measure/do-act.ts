@@ -25,16 +25,21 @@ export type Doing =
   | { does: 'move'; linkTo: string; others: readonly string[] }
   | { does: 'scroll'; module: number };
 
-/** Does it, as act number `act`; gives whether that could be. `rest`: comes once the page is at rest. */
-export async function doAct(page: Page, what: Doing, act: number, rest: () => Promise<unknown>): Promise<boolean> {
+/** Does it, as act number `act`; gives why not, or that it brought nothing; null where all is well. `rest`: comes once the page is at rest. */
+export async function doAct(
+  page: Page,
+  what: Doing,
+  act: number,
+  rest: () => Promise<unknown>,
+): Promise<'not found' | 'nothing new' | null> {
   await page.evaluate<void, AwaitedAct>(awaitAct, { act, by: what.does === 'scroll' ? 'scroll' : 'click' });
   switch (what.does) {
     case 'press':
-      return pressWords(page, what.words);
+      return (await pressWords(page, what.words)) ? null : 'not found';
     case 'move':
-      return follow(page, what.linkTo, what.others);
+      return (await follow(page, what.linkTo, what.others)) ? null : 'not found';
     case 'scroll':
-      return scrollTo(page, what.module, act, rest);
+      return (await scrollTo(page, what.module, act, rest)) ? null : 'nothing new';
   }
 }
 

@@ -24,8 +24,8 @@ export interface RunLanding {
   sandboxed: boolean;
   /** Whether the page came to rest. */
   quiet: boolean;
-  /** The first act that couldn’t be done, or after which the page was gone; null where all were done. */
-  brokeOff: { act: number; why: 'not found' | 'opened a document' } | null;
+  /** Acts that couldn’t be done, that brought nothing new, or after which the page was gone: after such as these nothing more was done, but for what brought nothing. */
+  undone: { act: number; why: 'not found' | 'nothing new' | 'opened a document' }[];
 }
 
 const MOST_ERRORS = 20;
@@ -75,7 +75,7 @@ async function visit(
     await page.goto(address, { waitUntil: 'load', timeout: 90_000 });
     const rest = () => quiet.come(() => page.evaluate(progress), device.cpuFactor, stopped);
     const rested = await rest();
-    const { raw, brokeOff } = await afterActs(page, acts, rest, stopped);
+    const { raw, undone } = await afterActs(page, acts, rest, stopped);
     const events = await end();
     return {
       raw: operations.named(raw),
@@ -85,7 +85,7 @@ async function visit(
       ...(await browser.slowness()),
       sandboxed,
       quiet: rested,
-      brokeOff,
+      undone,
     };
   } catch (error) {
     if (error instanceof InputError) throw error;
@@ -106,18 +106,24 @@ async function afterActs(
   acts: readonly Doing[],
   rest: () => Promise<unknown>,
   stopped: () => boolean,
-): Promise<{ raw: RawLanding; brokeOff: RunLanding['brokeOff'] }> {
+): Promise<{ raw: RawLanding; undone: RunLanding['undone'] }> {
+  const undone: RunLanding['undone'] = [];
   let raw = await page.evaluate(gather);
   for (const [act, what] of acts.entries()) {
     if (stopped()) break;
-    if (!(await doAct(page, what, act, rest))) return { raw, brokeOff: { act, why: 'not found' } };
+    const why = await doAct(page, what, act, rest);
+    if (why !== null) undone.push({ act, why });
+    if (why === 'not found') break;
     await rest();
     const now = await page.evaluate(gather);
     // Where another document was opened, nothing of this one is left in it.
-    if (now.acts.length <= act) return { raw, brokeOff: { act, why: 'opened a document' } };
+    if (now.acts.length <= act) {
+      undone.push({ act, why: 'opened a document' });
+      break;
+    }
     raw = now;
   }
-  return { raw, brokeOff: null };
+  return { raw, undone };
 }
 
 /** What the recorder keeps in the page. */
