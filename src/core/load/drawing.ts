@@ -19,7 +19,7 @@ export const DRAWING = {
   /** A part that comes by itself is drawn: script that runs for it, styles, layout and painting, however little there is of it. */
   apart: 8,
   /** What runs for the first time while something is drawn: per byte of minified text of all modules that it leads to. */
-  firstByte: 0.0002,
+  firstByte: 0.00015,
   /** Of a large module only so much runs: bytes. */
   mostBytes: 12_000,
   /** The app's own components, each time: per byte of the modules that hold them. */

@@ -1,4 +1,4 @@
-import { at, milestones, rehearsal, timeline } from '../../test-support/rehearsals.ts';
+import { at, milestones, rehearsal, run, timeline } from '../../test-support/rehearsals.ts';
 import { middleRun } from './middle-run.ts';
 import { type Beside, gainsOf, quantitiesBeside, type Verdict } from './quantities.ts';
 import { spreadOf } from './spread.ts';
@@ -20,6 +20,18 @@ describe('what was measured several times', () => {
     const runs = [at(900), at(500), at(700), at(null)];
     expect(middleRun({ runs }).moments.interactive).toBe(500);
     expect(middleRun({ runs: runs.slice(0, 3) }).moments.interactive).toBe(700);
+    const request = { address: '/a.js', discovered: 90, sent: 90, firstByte: 95, end: 120, bytes: 9 };
+    const [task, of] = [
+      { start: 80, end: 130, of: {} },
+      { requests: [request], tasks: [{ start: 100, end: 140, of: {} }] },
+    ];
+    const acted = run({
+      ...of,
+      firstAct: 100,
+      tasks: [task, ...of.tasks],
+      requests: [request, { ...request, discovered: 101 }],
+    });
+    expect(middleRun({ runs: [acted] })).toMatchObject({ requests: [request], tasks: [task] });
   });
 });
 

@@ -55,7 +55,9 @@ export function readRun(
     }),
   );
   const { firstContent, largestContent, document } = raw;
+  const firstAct = firstActOf(raw);
   return {
+    ...(firstAct === undefined ? {} : { firstAct }),
     requests: [document, ...raw.resources].map(asRecorded),
     moments: {
       ...{ firstContent, largestContent, contentLoaded: document.contentLoaded, load: document.load },
@@ -68,9 +70,11 @@ export function readRun(
   };
 }
 
+const firstActOf = ({ acts }: RawLanding): number | undefined => acts.find((at) => at !== null) ?? undefined;
+
 /** A landing alone: what came of acts isn’t of it. */
 function landingOf(raw: RawLanding): RawLanding {
-  const until = raw.acts.find((at) => at !== null) ?? Number.POSITIVE_INFINITY;
+  const until = firstActOf(raw) ?? Number.POSITIVE_INFINITY;
   return {
     ...raw,
     changes: raw.changes.filter((c) => c.at < until),

@@ -26,6 +26,8 @@ export interface Rehearsal {
 
 /** What each quantity of a rehearsal means is what the prediction means by it. */
 export interface RehearsedRun {
+  /** When the first act was, where one was done: what began after it is of no landing. */
+  firstAct?: number;
   /** The document first. */
   requests: RecordedRequest[];
   moments: RehearsedMoments;

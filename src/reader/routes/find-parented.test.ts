@@ -103,7 +103,7 @@ describe('a router that waits before it draws', () => {
     const { snapshot } = readSource(
       folderOf({
         'index.html': '<script type="module" src="/src/main.tsx"></script>',
-        'src/main.tsx': `import { createBrowserRouter, RouterProvider } from 'kit-router'; import Shell from './shell'; import Tides from './tides'; const Later = () => import('./tides'); const later = () => () => import('./tides'); ${main}`,
+        'src/main.tsx': `import { createBrowserRouter, RouterProvider } from 'kit-router'; import Shell from './shell'; import Tides from './tides'; const Later = () => import('./tides'); const later = (name) => () => import(\`./\${name}.tsx\`); ${main}`,
         'src/shell.tsx': 'export default function Shell() { return <header>Harbour</header>; }',
         'src/tides.tsx': 'export default function Tides() { return <p />; }',
         ...more,
@@ -137,7 +137,7 @@ describe('a router that waits before it draws', () => {
       ['/tides'],
     ],
     ['for one by name', "{ path: 'tides', component: Later }", ['/tides']],
-    ['for what a helper gives', "{ path: 'tides', component: later() }", ['/tides']],
+    ['for what a helper gives', "{ path: 'tides', component: later('tides') }", ['/tides']],
     [
       'for one export of it',
       "{ path: 'tides', loadComponent: () => import('./tides').then((m) => m.default) }",

@@ -44,14 +44,17 @@ export function isAwaited(
     const value = bare(given);
     if (value.type === 'ObjectExpression') return (value.properties as SyntaxNode[]).some((p) => gives(p.value));
     if (value.type === 'CallExpression')
-      return returnsIn(functions.get(nameOf(value.callee) ?? '')).some((r) => isFunction(r) && importsDeferred(r));
-    const fn = isFunction(value) ? value : functions.get(nameOf(value) ?? '');
-    return returnsIn(fn).some((r) => r.type === 'ImportExpression' || isThen(r));
+      return returnsIn(functions.get(nameOf(value.callee) ?? '')).some((r) => isFunction(r) && givesImport(r));
+    return givesImport(isFunction(value) ? value : functions.get(nameOf(value) ?? ''));
   };
   return ASKED_BY_ROUTER.some((key) => gives(fields.get(key)));
 }
 
 const returnsIn = (fn: SyntaxNode | undefined): SyntaxNode[] => (fn ? returnsOf(fn) : []);
+
+/** Whether a function gives nothing but what it imports. */
+const givesImport = (fn: SyntaxNode | undefined): boolean =>
+  returnsIn(fn).some((r) => r.type === 'ImportExpression' || isThen(r));
 
 /** `import('./page').then((m) => m.Page)`. */
 function isThen(node: SyntaxNode): boolean {
