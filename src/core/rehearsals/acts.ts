@@ -27,16 +27,27 @@ export function possibleActs({ routes }: Routes, landing: string, pattern: strin
   return [...ofParts, ...others.map((r): NamedAct => ({ does: 'move', name: r.pattern, on: r }))];
 }
 
+/** As many of the acts as can be done one after the other, from a landing on. */
+export function doableActs(app: Routes, landing: string, names: readonly string[]): NamedAct[] {
+  const done: NamedAct[] = [];
+  for (const name of names) {
+    const act = actsAfter(app, landing, done).find((a) => a.name === name);
+    if (!act) break;
+    done.push(act);
+  }
+  return done;
+}
+
+/** What can be done next by somebody who landed on a route and did this. */
+export function actsAfter(app: Routes, landing: string, done: readonly NamedAct[]): NamedAct[] {
+  return possibleActs(app, landing, done.at(-1)?.on.pattern ?? landing);
+}
+
 /** What acts are, one after the other, from a landing on. Throws InputError for one that can’t be done where the person is by then. */
 export function actsOf(app: Routes, landing: string, names: readonly string[]): NamedAct[] {
-  let pattern = landing;
-  return names.map((name) => {
-    const possible = possibleActs(app, landing, pattern);
-    const act = possible.find((a) => a.name === name);
-    if (!act) throw noSuchAct(name, pattern, possible);
-    pattern = act.on.pattern;
-    return act;
-  });
+  const done = doableActs(app, landing, names);
+  if (done.length === names.length) return done;
+  throw noSuchAct(names[done.length], done.at(-1)?.on.pattern ?? landing, actsAfter(app, landing, done));
 }
 
 function noSuchAct(name: string, pattern: string, possible: readonly NamedAct[]): InputError {

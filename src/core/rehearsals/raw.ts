@@ -7,6 +7,8 @@ export interface RawLanding {
   longTasks: { start: number; end: number }[];
   /** When elements were added, and when that was painted. */
   changes: { at: number; painted: number }[];
+  /** When the person first did anything, though it may have brought nothing; null where nobody did. */
+  firstAct: number | null;
   /** When the person began each act, in the order in which they were asked for; null for one that nothing came of. */
   acts: (number | null)[];
   /** What modules took by themselves, by index. */

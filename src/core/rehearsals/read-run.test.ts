@@ -22,7 +22,7 @@ describe('a landing as the page told it', () => {
       ...{ contentLoaded: 300, load: 320 },
     },
     resources: [],
-    ...{ firstContent: 350, largestContent: 360, longTasks: [], acts: [], times: { 0: 4, 1: 0 } },
+    ...{ firstContent: 350, largestContent: 360, longTasks: [], firstAct: null, acts: [], times: { 0: 4, 1: 0 } },
     changes: [
       { at: 200, painted: 340 },
       { at: 400, painted: 420 },
@@ -137,6 +137,7 @@ describe('acts after a landing', () => {
       ...{ contentLoaded: 4, load: 5 },
     },
     ...{ resources: [], firstContent: 50, largestContent: 60, longTasks: [], acts: [], times: {}, calls: {} },
+    firstAct: more.acts?.find((at) => at !== null) ?? null,
     changes: [
       { at: 40, painted: 55 },
       { at: 1180, painted: 1200 },
@@ -186,6 +187,12 @@ describe('acts after a landing', () => {
     expect(moments({ calls }).waits).toEqual([null]);
     expect(moments({ acts: [2000], calls }).waits).toEqual([null]);
     expect(moments({ acts: [null, 1100], calls })).toMatchObject({ waits: [null, 100], interactive: 55 });
+  });
+
+  it('end the landing though they brought nothing', () => {
+    const tried = { acts: [null], firstAct: 50, calls, longTasks: [] };
+    expect(moments(tried)).toMatchObject({ waits: [null], interactive: 55 });
+    expect(moments({ ...tried, firstAct: 30 }).interactive).toBe(50);
   });
 
   it('are answered before the next one, or not at all', () => {

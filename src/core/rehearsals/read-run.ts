@@ -55,9 +55,8 @@ export function readRun(
     }),
   );
   const { firstContent, largestContent, document } = raw;
-  const firstAct = firstActOf(raw);
   return {
-    ...(firstAct === undefined ? {} : { firstAct }),
+    ...(raw.firstAct === null ? {} : { firstAct: raw.firstAct }),
     requests: [document, ...raw.resources].map(asRecorded),
     moments: {
       ...{ firstContent, largestContent, contentLoaded: document.contentLoaded, load: document.load },
@@ -70,11 +69,9 @@ export function readRun(
   };
 }
 
-const firstActOf = ({ acts }: RawLanding): number | undefined => acts.find((at) => at !== null) ?? undefined;
-
 /** A landing alone: what came of acts isn’t of it. */
 function landingOf(raw: RawLanding): RawLanding {
-  const until = firstActOf(raw) ?? Number.POSITIVE_INFINITY;
+  const until = raw.firstAct ?? Number.POSITIVE_INFINITY;
   return {
     ...raw,
     changes: raw.changes.filter((c) => c.at < until),

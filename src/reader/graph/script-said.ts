@@ -7,7 +7,7 @@ import { marked } from '../server-only.ts';
 import type { ResourceReader } from '../templates/angular.ts';
 import { componentFile } from '../templates/component-file.ts';
 import type { ComponentFile } from '../templates/types.ts';
-import { importsOf, lackedByScript } from '../unimported/weave.ts';
+import { importsOf, lackedBy, mayMean } from '../unimported/weave.ts';
 import { withoutExports } from '../without-exports.ts';
 import type { ReadModule } from './read-module.ts';
 
@@ -34,12 +34,13 @@ export interface AroundScript {
 
 /** What the text of a script says; as an earlier reading found it, where nothing that it rests on is another one. Throws RangeError for one that nests too deeply. */
 export function scriptSaid(path: string, text: string, around: AroundScript): ScriptSaid {
-  const { compiling, bindings, without, resource } = around;
+  const { bindings, without, resource } = around;
+  const compiling = compilingFor(path, text, around.compiling);
   const names = bindings.size === 0 ? '' : digestOf(JSON.stringify([...bindings]));
   return remembered(
     'script',
     [path, JSON.stringify(compiling), without.join(), names, text],
-    () => said(path, text, around),
+    () => said(path, text, { ...around, compiling }),
     ({ named }) =>
       named.every(({ specifier, digest }) => {
         const found = resource(specifier);
@@ -48,12 +49,20 @@ export function scriptSaid(path: string, text: string, around: AroundScript): Sc
   );
 }
 
+/** How one text is compiled: of what the build imports by itself only what it may mean, so that others that come or go change nothing about it. */
+function compilingFor(path: string, text: string, compiling: Compiling): Compiling {
+  const { unimported, ...all } = compiling;
+  if (unimported === undefined) return compiling;
+  const may = path.includes('node_modules/') ? undefined : mayMean(text, unimported);
+  return may === undefined ? all : { ...all, unimported: may };
+}
+
 function said(path: string, text: string, { compiling, bindings, without, resource }: AroundScript): ScriptSaid {
   const named: ScriptSaid['named'] = [];
-  const unimported = path.includes('node_modules/') ? undefined : compiling.unimported;
+  const { unimported } = compiling;
   const component = componentFile(path, text, unimported);
   const script = component?.script ?? (without.length > 0 ? withoutExports(path, text, without) : text);
-  const lacked = unimported && !component ? lackedByScript(path, script, unimported) : [];
+  const lacked = unimported && !component ? lackedBy(path, script, unimported) : [];
   const parsed = parseScript(
     component?.scriptPath ?? path,
     `${script}${lacked.length > 0 ? `\n${importsOf(lacked)}` : ''}`,

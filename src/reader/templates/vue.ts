@@ -2,7 +2,7 @@ import type { SFCDescriptor } from '@vue/compiler-sfc';
 import { splitSingleFile } from '../single-file.ts';
 import { componentTags } from '../template-imports.ts';
 import type { Unimported } from '../unimported/unimported.ts';
-import { importsOf, type Lacking, lackedByScript, lackedByTemplate } from '../unimported/weave.ts';
+import { importsOf, type Lacking, lackedBy } from '../unimported/weave.ts';
 import { vueCompiler } from './compilers.ts';
 import type { ComponentFile, ComponentStyle } from './types.ts';
 import { vueMarkup } from './vue-markup.ts';
@@ -16,12 +16,7 @@ const SCOPE = 'data-v-7ba5bd90';
  */
 export function vueFile(path: string, text: string, unimported?: Unimported): ComponentFile {
   const split = splitSingleFile(path, text);
-  const lacking = unimported
-    ? [
-        ...lackedByScript(split.scriptPath, split.script, unimported),
-        ...lackedByTemplate(split.scriptPath, split.script, split.markup, unimported),
-      ]
-    : [];
+  const lacking = unimported ? lackedBy(split.scriptPath, split.script, unimported, split.markup) : [];
   const descriptor = takenApart(path, text);
   const { template, styles } = descriptor;
   const scriptPath = `${path}.${languageOf(descriptor)}`;

@@ -1,8 +1,11 @@
 // biome-ignore-all lint/suspicious/noTemplateCurlyInString: the code that is read holds them.
 import { folderOf, removeFolders } from '../../test-support/folders.ts';
+import { scriptSaid } from '../graph/script-said.ts';
+import { digestOf, rememberWith } from '../memory/memory.ts';
 import { readSource } from '../read-source.ts';
+import type { Unimported } from './unimported.ts';
 import { unimportedNames } from './unimported-names.ts';
-import { importsOf, lackedByScript, lackedByTemplate } from './weave.ts';
+import { importsOf, lackedBy, mayMean } from './weave.ts';
 
 afterAll(removeFolders);
 
@@ -88,7 +91,7 @@ describe('names without an import', () => {
     names: Object.fromEntries(names.map((name) => [name, { from: 'vue', name }])),
     components: { TideCard: { from: '/src/tide-card.vue', name: 'default' } },
   });
-  const lacked = (text: string) => lackedByScript('a.ts', text, provided('ref', 'watch')).map((l) => l.as);
+  const lacked = (text: string) => lackedBy('a.ts', text, provided('ref', 'watch')).map((l) => l.as);
 
   it.each([
     ['const n = ref(0);', ['ref']],
@@ -107,14 +110,51 @@ describe('names without an import', () => {
   });
 
   it('are components of templates by either way to write them, unless the script has them', () => {
-    const of = (script: string, markup: string) =>
-      lackedByTemplate('a.vue.ts', script, markup, provided()).map((l) => l.as);
+    const of = (script: string, markup: string) => lackedBy('a.vue.ts', script, provided(), markup).map((l) => l.as);
     expect(of('', '<TideCard /><tide-card></tide-card>')).toEqual(['TideCard']);
     expect(of("import TideCard from './own.vue';", '<tide-card />')).toEqual([]);
     expect(of('', '<p title="TideCard" />')).toEqual([]);
     expect(importsOf([{ as: 'TideCard', from: '/src/tide-card.vue', name: 'default' }])).toBe(
       'import { default as TideCard } from "/src/tide-card.vue";',
     );
+  });
+});
+
+describe('what a text may mean', () => {
+  const all = {
+    names: { ref: { from: 'vue', name: 'ref' }, watch: { from: 'vue', name: 'watch' } },
+    components: { TideCard: { from: '/a.vue', name: 'default' }, VBtn: { from: 'kit', name: 'VBtn' } },
+  };
+
+  it('is only what it says, so that it is known again whatever else a build imports', () => {
+    expect(mayMean('<script setup>const n = ref(1)</script><template><v-btn /></template>', all)).toEqual({
+      names: { ref: all.names.ref },
+      components: { VBtn: all.components.VBtn },
+    });
+    expect(mayMean('export const n = 1; // TideCard', all)).toBeUndefined();
+  });
+
+  it('leaves what is known of all others, when one more is imported', () => {
+    const kept = new Map<string, unknown>();
+    const before = rememberWith({
+      recall: (key) => kept.get(key),
+      keep: (key, value) => void kept.set(key, value),
+      ...{ digest: digestOf, files: null, foresee: null },
+    });
+    const said = (unimported: Unimported, of = 'src/a.ts') => {
+      const compiling = { jsxImportSource: 'vue', unimported };
+      scriptSaid(of, 'export const n = ref(1);', { compiling, bindings: new Map(), without: [], resource: () => null });
+      return kept.size;
+    };
+    try {
+      expect(said(all)).toBe(1);
+      expect(said({ ...all, names: { ...all.names, computed: { from: 'vue', name: 'computed' } } })).toBe(1);
+      expect(said({ ...all, names: { ...all.names, ref: { from: '/own', name: 'ref' } } })).toBe(2);
+      expect(said(all, 'node_modules/kit/a.js')).toBe(3);
+      expect(said({ names: {}, components: {} }, 'node_modules/kit/a.js')).toBe(3);
+    } finally {
+      rememberWith(before);
+    }
   });
 });
 

@@ -4,7 +4,7 @@ import { isFunction, isNode, nameOf, namesIn, type SyntaxNode, walk } from '../s
 import { componentTags } from '../template-imports.ts';
 import type { Provided, Unimported } from './unimported.ts';
 
-/** Words of a text: only where one of them may be meant is it looked at more closely. */
+/** Words of a text. */
 const WORDS = /[A-Za-z_$][\w$]*/g;
 
 /** An import that a text lacks. */
@@ -12,21 +12,26 @@ export interface Lacking extends Provided {
   as: string;
 }
 
-/** Imports that a script lacks for names that it uses, and that it declares nowhere. */
-export function lackedByScript(path: string, text: string, { names }: Unimported): Lacking[] {
+/** What of all that a build imports a text may mean by its words; undefined where that is nothing. */
+export function mayMean(text: string, { names, components }: Unimported): Unimported | undefined {
   const words = new Set(text.match(WORDS));
-  const may = Object.keys(names).filter((name) => words.has(name));
-  if (may.length === 0) return [];
-  const { used, declared } = namesOf(path, text);
-  return may.flatMap((as) => (used.has(as) && !declared.has(as) ? [{ as, ...names[as] }] : []));
+  const tags = componentTags(text);
+  const among = (of: Record<string, Provided>, said: ReadonlySet<string>) =>
+    Object.fromEntries(Object.entries(of).filter(([name]) => said.has(name)));
+  const may = { names: among(names, words), components: among(components, tags) };
+  return Object.keys(may.names).length + Object.keys(may.components).length === 0 ? undefined : may;
 }
 
-/** Imports that a template lacks for components that it names, and that the script beside it doesn’t declare. */
-export function lackedByTemplate(path: string, script: string, markup: string, { components }: Unimported): Lacking[] {
-  const may = [...componentTags(markup)].filter((name) => Object.hasOwn(components, name));
-  if (may.length === 0) return [];
-  const { declared } = namesOf(path, script);
-  return may.flatMap((as) => (declared.has(as) ? [] : [{ as, ...components[as] }]));
+/** Imports that a script lacks, for names that it uses and components that the markup beside it names, as far as it declares neither. */
+export function lackedBy(path: string, script: string, { names, components }: Unimported, markup = ''): Lacking[] {
+  const tags = [...componentTags(markup)].filter((name) => Object.hasOwn(components, name));
+  if (tags.length === 0 && Object.keys(names).length === 0) return [];
+  const { used, declared } = namesOf(path, script);
+  const lacking = (as: string, of: Record<string, Provided>) => (declared.has(as) ? [] : [{ as, ...of[as] }]);
+  return [
+    ...Object.keys(names).flatMap((as) => (used.has(as) ? lacking(as, names) : [])),
+    ...tags.flatMap((as) => lacking(as, components)),
+  ];
 }
 
 /** The imports as code. They may stand at the end of a script: imports come before all else wherever they stand (ECMA-262), and no place in it changes. */

@@ -268,7 +268,8 @@ export function registry(fetchScript: (file: string) => Promise<unknown>): void 
   /** Modules whose calls are noted, and what was noted of each: when a call began and ended, and whether it came to its end. */
   const watched = new Set<number>();
   const calls: Record<number, [began: number, ended: number, whole: boolean][]> = {};
-  const MOST_CALLS = 100;
+  /** So many of a module are kept: a visit draws its rows again and again. */
+  const MOST_CALLS = 2000;
   /** Under which names what draws is kept that isn’t a function itself. */
   const DRAWING = ['render', 'setup', 'type', 'component'];
 

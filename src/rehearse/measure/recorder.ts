@@ -42,7 +42,7 @@ declare const performance: {
   setResourceTimingBufferSize(size: number): void;
 };
 
-type Kept = Pick<RawLanding, 'firstContent' | 'largestContent' | 'longTasks' | 'changes' | 'acts'> & {
+type Kept = Pick<RawLanding, 'firstContent' | 'largestContent' | 'longTasks' | 'changes' | 'firstAct' | 'acts'> & {
   /** The act that the next event of this kind begins. */
   awaited: AwaitedAct | null;
 };
@@ -53,7 +53,7 @@ export type AwaitedAct = { act: number; by: Acting };
 /** Runs in the page before all else: keeps paints, long tasks and when elements were added. It is sent as text, so it uses nothing from around it. */
 export function record(): void {
   const kept: Kept = {
-    ...{ firstContent: null, largestContent: null, longTasks: [], changes: [], acts: [] },
+    ...{ firstContent: null, largestContent: null, longTasks: [], changes: [], firstAct: null, acts: [] },
     awaited: null,
   };
   self.__rehearsed = kept;
@@ -72,6 +72,7 @@ export function record(): void {
   });
   const acted = ({ type, timeStamp, isTrusted }: ActEvent) => {
     if (kept.awaited?.by !== type || !isTrusted) return;
+    kept.firstAct ??= timeStamp;
     kept.acts[kept.awaited.act] = timeStamp;
     kept.awaited = null;
   };

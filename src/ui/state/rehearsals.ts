@@ -3,10 +3,9 @@
 import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { Plan } from '../../core/plan/types.ts';
-import { type NamedAct, possibleActs } from '../../core/rehearsals/acts.ts';
+import { doableActs } from '../../core/rehearsals/acts.ts';
 import { measuredOf } from '../../core/rehearsals/summary.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
-import type { Snapshot } from '../../core/snapshot/types.ts';
 import type { RehearsalState } from '../../server/rehearsal-jobs.ts';
 import type { KeptRehearsal } from '../../store/rehearsals.ts';
 import { api } from './api.ts';
@@ -62,23 +61,12 @@ async function load(projectId: string): Promise<RehearsalState | null> {
   return running;
 }
 
-/** As many of the acts as can be done one after the other from a landing on: what was wished for another route may not be. */
-export function doable(app: Pick<Snapshot, 'routes'>, landing: string, acts: readonly string[]): NamedAct[] {
-  const done: NamedAct[] = [];
-  for (const name of acts) {
-    const act = possibleActs(app, landing, done.at(-1)?.on.pattern ?? landing).find((a) => a.name === name);
-    if (!act) break;
-    done.push(act);
-  }
-  return done;
-}
-
 /** Rehearses plans one after the other, as chosen now; `allow`: the person lets the app’s code be run from now on. */
 export async function rehearse(plans: readonly Plan[], allow: boolean): Promise<void> {
   const { project, app, route, linkId, deviceId, cache, saveNow } = useWorkbench.getState();
   if (!project) return;
   const { runs, address, data, acts: wished } = useRehearsals.getState().wishes;
-  const acts = app ? doable(app, route, wished).map((a) => a.name) : [];
+  const acts = app ? doableActs(app, route, wished).map((a) => a.name) : [];
   const more = {
     ...(address ? { address } : {}),
     ...(data ? { data } : {}),

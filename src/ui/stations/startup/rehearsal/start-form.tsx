@@ -2,9 +2,9 @@
 
 import { useState } from 'react';
 import { BASELINE } from '../../../../core/plan/types.ts';
-import { type NamedAct, possibleActs } from '../../../../core/rehearsals/acts.ts';
+import { actsAfter, doableActs, type NamedAct } from '../../../../core/rehearsals/acts.ts';
 import { NumberField, PickField, TextField } from '../../../parts/field.tsx';
-import { doable, rehearse, stopRehearsing, useRehearsals } from '../../../state/rehearsals.ts';
+import { rehearse, stopRehearsing, useRehearsals } from '../../../state/rehearsals.ts';
 import { useConditions, usePlan, useWorkbench } from '../../../state/workbench.ts';
 
 const MOST_RUNS = 50;
@@ -115,14 +115,14 @@ function Acts({ route }: { route: string }) {
   const app = useWorkbench((s) => s.app);
   const wishes = useRehearsals((s) => s.wishes);
   if (!app) return null;
-  const done = doable(app, route, wishes.acts);
+  const done = doableActs(app, route, wishes.acts);
   const names = done.map((a) => a.name);
   const take = (at: number, name: string) => {
     const acts = [...names.slice(0, at), ...(name === '' ? [] : [name]), ...names.slice(at + 1)];
-    useRehearsals.setState({ wishes: { ...wishes, acts: doable(app, route, acts).map((a) => a.name) } });
+    useRehearsals.setState({ wishes: { ...wishes, acts: doableActs(app, route, acts).map((a) => a.name) } });
   };
   return Array.from({ length: Math.min(done.length + 1, MOST_ACTS) }, (_, at) => {
-    const possible = possibleActs(app, route, done[at - 1]?.on.pattern ?? route);
+    const possible = actsAfter(app, route, done.slice(0, at));
     if (possible.length === 0) return null;
     return (
       <PickField
