@@ -1,14 +1,11 @@
 // Kits of components of widely used libraries, as apps draw them: what one of its components takes on average is measured with them.
 
+import { inReact } from './widgets.mjs';
+
 const react = (imports, markup, around = ['<>', '</>']) => ({
   system: ['react@18', 'react-dom@18'],
-  code: (times) => `${imports}
-import { createRoot } from 'react-dom/client';
-import { flushSync } from 'react-dom';
-const Kit = () => <div>${markup}</div>;
-export const before = (element) => flushSync(() => createRoot(element).render(<p>once</p>));
-export const mount = (element) => flushSync(() => createRoot(element).render(${around[0]}${'<Kit />'.repeat(times)}${around[1]}));
-`,
+  code: (times) =>
+    inReact(imports, `${around[0]}${'<Kit />'.repeat(times)}${around[1]}`, `const Kit = () => <div>${markup}</div>;`),
   count: tagsIn(markup),
 });
 
@@ -42,8 +39,8 @@ function callsOf(markup) {
     .join(', ');
 }
 
-const names = (markup) => `{ ${[...new Set([...markup.matchAll(/<([A-Z]\w*)/g)].map((m) => m[1]))].join(', ')} }`;
-const of = (name, markup, more = '') => `import ${names(markup)} from '${name}';\n${more}`;
+const namesIn = (markup) => [...new Set([...markup.matchAll(/<([A-Z]\w*)/g)].map((m) => m[1]))];
+const of = (name, markup) => `import { ${namesIn(markup).join(', ')} } from '${name}';\n`;
 
 const MUI =
   '<Button variant="contained">a</Button><Typography variant="h6">t</Typography><Card>c</Card><TextField label="l" /><Chip label="c" /><Box>b</Box><ListItemButton>i</ListItemButton><Checkbox /><Avatar>A</Avatar><Divider /><Alert>e</Alert><IconButton>x</IconButton>';
@@ -73,7 +70,7 @@ const QUASAR =
   '<QBtn label="a" /><QInput label="l" /><QCard>c</QCard><QChip>c</QChip><QSelect label="l" /><QCheckbox label="c" /><QAvatar>A</QAvatar><QSeparator /><QItem>i</QItem><QToggle label="s" /><QBanner>m</QBanner><QBadge>3</QBadge>';
 
 const each = (name, markup) =>
-  [...new Set([...markup.matchAll(/<([A-Z]\w*)/g)].map((m) => m[1]))]
+  namesIn(markup)
     .map((n) => `import { ${n} } from '${name(n)}';`)
     .join('\n');
 

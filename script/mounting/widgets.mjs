@@ -11,7 +11,7 @@ const PROSE =
 const DATED = `${POINTS}.map((v, n) => ({ at: n, level: v, wind: 100 - v }))`;
 
 /** What a page draws with React: the elements, drawn into an element of the page. */
-const inReact = (imports, markup, more = '') => `${imports}
+export const inReact = (imports, markup, more = '') => `${imports}
 import { createRoot } from 'react-dom/client';
 import { flushSync } from 'react-dom';
 ${more}

@@ -1,7 +1,7 @@
 /**
  * What a component of a library takes when it is drawn for the first time on a page where others of its kind were, in ms on the reference device: the average over a kit of
  * twelve that apps use much, measured in Chromium by `script/components.mjs --table`. Libraries that make styles in script, or draw much within a component, take ten times as long as others.
- * A name that ends with `/` stands for all packages that begin with it.
+ * A name that ends with `/` stands for all packages that begin with it, of which the main one was measured.
  */
 const EACH: readonly (readonly [name: string, ms: number])[] = [
   ['@chakra-ui/', 0.97],

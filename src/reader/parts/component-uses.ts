@@ -3,17 +3,10 @@ import type { SourceText } from '../source-text.ts';
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 import { findActions, handed, type SetterCall } from './actions.ts';
 import { callSitesOf } from './call-sites.ts';
+import { drawnAfter } from './drawn-after.ts';
 import type { DrawnWhen } from './drawn-when.ts';
 import { componentAt } from './dynamic-components.ts';
-import {
-  type AnswerFlows,
-  answerFlows,
-  drawnAfter,
-  type ImportedNames,
-  type LineOf,
-  lineIn,
-  type Origin,
-} from './from-answers.ts';
+import { type AnswerFlows, answerFlows, type ImportedNames, type LineOf, lineIn, type Origin } from './from-answers.ts';
 import { isOfRoutes } from './of-routes.ts';
 import { underOf } from './owners.ts';
 import { repeatsIn } from './repeats.ts';
