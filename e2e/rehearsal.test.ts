@@ -116,7 +116,7 @@ show(location.pathname);`,
   'home.js': `const link = (href) => Object.assign(document.createElement('a'), { href, textContent: href });
 export default function Home() { return [link('/far'), link('/elsewhere')]; }`,
   'far.js':
-    "export default function Far() { return [Object.assign(document.createElement('h1'), { textContent: 'Far' })]; }",
+    "export default function Far() { for (const end = performance.now() + 60; performance.now() < end; ); return [Object.assign(document.createElement('h1'), { textContent: 'Far' })]; }",
 };
 
 it.each([
@@ -141,6 +141,9 @@ it.each([
   expect(run.errors).toEqual([]);
   expect(run.moments.firstContent).toBeGreaterThan(0);
   expect(run.moments.waits.map(isFine)).toEqual([true]);
+  // It is drawn once its code has come, outside of any call of the browser's: that is drawing as well.
+  const drew = run.tasks.some((t: { of: { draw?: number } }) => (t.of.draw ?? 0) > 40);
+  expect(drew || run.moments.waits[0] === null).toBe(true);
   const word = said.rehearsal.told.filter((t: string) => /another document|move couldn/.test(t)).join();
   expect(word).toMatch(told);
   fs.rmSync(folder, { recursive: true });
