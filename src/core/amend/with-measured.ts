@@ -6,9 +6,13 @@ import type { Snapshot } from '../snapshot/types.ts';
 const SAME = 0.1;
 
 /** A snapshot that says of modules and parts what was measured. What notes say of a part counts before it. */
-export function withMeasured(snapshot: Snapshot, { modules = {}, draws = {}, shellWaits = [] }: Measured): Snapshot {
+export function withMeasured(
+  snapshot: Snapshot,
+  { modules = {}, draws = {}, shellWaits = [], browser }: Measured,
+): Snapshot {
   return {
     ...snapshot,
+    ...(browser === undefined ? {} : { browserShare: browser }),
     modules: snapshot.modules.map((m) => {
       const known = Object.hasOwn(modules, m.path) ? modules[m.path] : undefined;
       if (!known || Math.abs(m.bytes.minified - known.bytes) > SAME * known.bytes) return m;

@@ -45,8 +45,12 @@ export function compileWithInteractions(app: PlannedApp, pattern: string, wanted
 
 function programOf({ snapshot, files, parts }: Compilation, document: DocumentLoad): Omit<LoadProgram, 'steps'> {
   const { resources, groups } = files;
-  const { placeholders } = snapshot;
-  return { document, resources, groups, parts, ...(placeholders ? { placeholders } : {}) };
+  const { placeholders, browserShare } = snapshot;
+  return {
+    ...{ document, resources, groups, parts },
+    ...(placeholders ? { placeholders } : {}),
+    ...(browserShare === undefined ? {} : { browserShare }),
+  };
 }
 
 /** The hints that the document of a landing carries, each with the links that it becomes, and the files that these name. */

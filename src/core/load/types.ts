@@ -16,6 +16,8 @@ export interface LoadProgram {
   steps: Step[];
   /** How long a placeholder that was shown stays (see `Snapshot`). */
   placeholders?: Pick<Placeholders, 'holdMs' | 'nested'>;
+  /** How long the browser takes for its own work, as a share of what is reckoned for it (see `Snapshot`); 1 where nothing is said. */
+  browserShare?: number;
   /** What later moments of a visit set off in this document; none for a landing by itself. */
   interactions?: Interaction[];
 }

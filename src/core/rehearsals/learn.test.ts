@@ -47,6 +47,21 @@ describe('what is learnt', () => {
     });
   });
 
+  it('tells how long the browser took for its own work, by the first file that a document names', () => {
+    const asked = (discovered: number, slowed: number) => {
+      const entry = { address: 'https://app.test/', sent: 1, firstByte: 100, end: 101, bytes: 600, discovered: 0 };
+      const early = { ...entry, address: 'https://app.test/early.js', discovered: 40 };
+      return run({
+        slowed,
+        requests: [entry, early, { ...early, discovered: discovered + 30 }, { ...early, discovered }],
+      });
+    };
+    // 21 ms are reckoned on the reference machine.
+    expect(learned([asked(142, 4), asked(121, 2)]).browser).toBe(0.5);
+    expect(learned([asked(100 + 21 * 4 * 5, 4)]).browser).toBeUndefined();
+    expect(learned([run({ requests: [] })], { by: '', browser: 0.7 }).browser).toBe(0.7);
+  });
+
   it('tells of a shell that waits for its page', () => {
     const both = (late: boolean, shell: number) =>
       run({

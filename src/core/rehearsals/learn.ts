@@ -1,5 +1,6 @@
 import type { Measured } from '../snapshot/measured-types.ts';
 import type { Snapshot } from '../snapshot/types.ts';
+import { browserShare } from './browser-share.ts';
 import type { Rehearsal, RehearsedRun } from './types.ts';
 
 /** Digits that are kept, in ms: runs are told by the browser in tenths. */
@@ -7,7 +8,7 @@ const DIGITS = 2;
 
 /**
  * What rehearsals say about an app, for its predictions: what modules take when they run (with their share of what compiling their files takes),
- * and what drawing parts takes, on the reference device. Of several runs the mean of those that know it. `before`: what was known, which stays where nothing newer is said.
+ * what drawing parts takes, on the reference device, and how long the browser takes for its own work. Of several runs the mean of those that know it. `before`: what was known, which stays where nothing newer is said.
  */
 export function learnt(snapshot: Snapshot, rehearsals: readonly Rehearsal[], before: Measured | null = null): Measured {
   const bytesOf = new Map(snapshot.modules.map((m) => [m.path, m.bytes.minified]));
@@ -33,12 +34,14 @@ export function learnt(snapshot: Snapshot, rehearsals: readonly Rehearsal[], bef
   ]);
   const waiting = rehearsals.flatMap((r) => (shellWaited(r) ? [r.pattern] : []));
   const seen = new Set(rehearsals.map((r) => r.pattern));
+  const browser = browserShare(rehearsals) ?? before?.browser;
   const last = rehearsals.reduce((a, b) => (a.at > b.at ? a : b));
   return {
     by: `${last.browser}, ${last.at.slice(0, 10)}`,
     modules: { ...before?.modules, ...Object.fromEntries(known) },
     draws: { ...before?.draws, ...Object.fromEntries(drawn) },
     shellWaits: [...new Set([...(before?.shellWaits ?? []).filter((p) => !seen.has(p)), ...waiting])],
+    ...(browser === undefined ? {} : { browser: Number(browser.toFixed(DIGITS)) }),
   };
 }
 

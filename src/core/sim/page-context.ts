@@ -41,14 +41,14 @@ export interface PageNetwork {
 }
 
 /** A cost of the browser itself on this device, in ms; `ms` is what it costs on the reference machine. */
-export function browserMs({ conditions }: Pick<PageContext, 'conditions'>, ms: number): number {
-  return ms * conditions.device.browserFactor;
+export function browserMs({ conditions, program }: Pick<PageContext, 'conditions' | 'program'>, ms: number): number {
+  return ms * conditions.device.browserFactor * (program.browserShare ?? 1);
 }
 
 /** A cost of the browser outside of the page's thread, in the same way. */
-export function backgroundMs({ conditions }: Pick<PageContext, 'conditions'>, ms: number): number {
+export function backgroundMs({ conditions, program }: Pick<PageContext, 'conditions' | 'program'>, ms: number): number {
   const { browserFactor, backgroundFactor = browserFactor } = conditions.device;
-  return ms * backgroundFactor;
+  return ms * backgroundFactor * (program.browserShare ?? 1);
 }
 
 /** The progress of a request at this instant, as a cause. */

@@ -1,6 +1,9 @@
 import { named, type Of } from '../form/form.ts';
 import { optional, record } from '../form/records.ts';
-import { BYTES, listOf, MILLIS, mapOf, TEXT } from '../form/values.ts';
+import { amountUpTo, BYTES, listOf, MILLIS, mapOf, TEXT } from '../form/values.ts';
+
+/** How long a browser takes for its own work (reading documents, painting), as a share of what is reckoned for it. */
+export const BROWSER_SHARE = amountUpTo(100);
 
 /** What was measured of an app in a browser, in ms on the reference device (CPU factor 1). */
 export const MEASURED = named(
@@ -14,6 +17,8 @@ export const MEASURED = named(
     draws: optional(mapOf(mapOf(MILLIS))),
     /** Routes whose shell was seen to show only with the page, though its own code was there before: their router waits for all that it draws. */
     shellWaits: optional(listOf(TEXT)),
+    /** Of the browser that it was measured with. */
+    browser: optional(BROWSER_SHARE),
   }),
 );
 export type Measured = Of<typeof MEASURED>;

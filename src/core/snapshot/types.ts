@@ -3,6 +3,7 @@ import { assumed, optional, record } from '../form/records.ts';
 import { AMOUNT, BYTES, choice, FLAG, listOf, orNull, TEXT } from '../form/values.ts';
 import { BASE } from './base.ts';
 import { CLASSIC_SCRIPT, DOCUMENT_LINK } from './document-types.ts';
+import { BROWSER_SHARE } from './measured-types.ts';
 import { ENTRY, IMPORT, MODULE, PACKAGE } from './module-types.ts';
 import { BUILT_OUTPUT } from './output-types.ts';
 import { PLACEHOLDERS } from './placeholders.ts';
@@ -90,6 +91,8 @@ export const SNAPSHOT_FORM = named(
     sheetUses: assumed(listOf(SHEET_USE), []),
     /** How long the app’s component system keeps placeholders, where it does. */
     placeholders: optional(PLACEHOLDERS),
+    /** Where a rehearsal told. */
+    browserShare: optional(BROWSER_SHARE),
     /** What is said of the people who come, where anything is. */
     visitors: optional(VISITOR_NOTES),
     /** The real files, for a snapshot of a production output; null for one of sources. */

@@ -29,7 +29,7 @@ export function TakeMeasured({ rehearsal }: { rehearsal: Rehearsal }) {
         Use these measurements
       </button>
       <p className="mt-1 text-[11px] text-soft">
-        What modules take to run and parts to be drawn, for all predictions of this app.{' '}
+        What modules take to run, parts to be drawn and the browser for its own work, for all predictions of this app.{' '}
         {measured ? (
           <>
             In use: {measured.by}.{' '}
