@@ -17,6 +17,7 @@ import { findEntries } from './entries/find-entries.ts';
 import { givenEntries } from './entries/given.ts';
 import type { FoundEntry, FoundStart, PackageDescription } from './entries/types.ts';
 import { type ReadProgress, SourceGraph } from './graph/source-graph.ts';
+import { sayMessages } from './messages/say-messages.ts';
 import { withActParts } from './parts/act-parts.ts';
 import { drawsOf } from './parts/draws.ts';
 import { addMadePieces } from './parts/made-pieces.ts';
@@ -114,11 +115,15 @@ export function readSource(
     output: null,
   };
   addDear(snapshot, built.texts);
-  const complete = (of: Route[]) =>
-    withActParts({ ...snapshot, routes: of }, built.acts, ({ pattern }) => saysParts(notes, pattern));
-  snapshot.routes = complete(routes);
-  snapshot.proposals = complete(app.corrected).map(proposalOf);
+  complete(snapshot, app.corrected, (of) => withActParts(of, built.acts, ({ pattern }) => saysParts(notes, pattern)));
+  sayMessages([...snapshot.routes, ...snapshot.proposals], root);
   return { snapshot, texts: built.texts, sources: built.sources, ms: performance.now() - began };
+}
+
+/** Adds what is only known of routes once all of the app is, to those that it has and to those that corrections may take. */
+function complete(snapshot: Snapshot, corrected: Route[], completed: (of: Snapshot) => Route[]): void {
+  const proposals = completed({ ...snapshot, routes: corrected }).map(proposalOf);
+  Object.assign(snapshot, { routes: completed(snapshot), proposals });
 }
 
 function proposalOf({ realm, pattern, page, layouts, content, data, parts, pageAfter }: Route): RouteProposal {

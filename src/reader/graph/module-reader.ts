@@ -74,8 +74,21 @@ export class ModuleReader {
     const { code, commonJs, stated } = parsed;
     read.code = { text: code, commonJs, stated, small: null };
     if (component?.rest) read.minified = JSON.stringify(component.rest);
-    const { routes, uses, owners, asks, images, runs, mounts, elements, later } = parsed;
-    Object.assign(read, { routes, uses, owners, asks, images, runs, mounts, elements, later, marked, serves });
+    const { routes, uses, innerActs, owners, asks, images, runs, mounts, elements, later } = parsed;
+    Object.assign(read, {
+      routes,
+      uses,
+      innerActs,
+      owners,
+      asks,
+      images,
+      runs,
+      mounts,
+      elements,
+      later,
+      marked,
+      serves,
+    });
     for (const told of parsed.told) findings.failed.push({ path: read.path, ...told });
     this.around.linkScript(file, parsed, read);
     for (const started of parsed.workers) startWorker(file, started, read);

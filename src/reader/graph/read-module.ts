@@ -34,6 +34,7 @@ export interface ReadModule {
   routes: RouteSheet | null;
   realm: string;
   uses: ComponentUse[];
+  innerActs: ParsedScript['innerActs'];
   owners: ParsedScript['owners'];
   asks: ParsedScript['asks'];
   images: ParsedScript['images'];
@@ -68,6 +69,7 @@ export function emptyModule(path: string, kind: ModuleKind, realm: string, modul
     resolved: new Map(),
     routes: null,
     uses: [],
+    innerActs: {},
     owners: null,
     asks: null,
     images: [],

@@ -209,8 +209,8 @@ export class SourceGraph {
     const m = this.modules.get(path);
     if (!m) return undefined;
     const deferred = new Set(m.imports.filter((i) => i.found.kind === 'dynamic').map((i) => i.to));
-    const { uses, owners, images, mounts, resolved, serves, asks } = m;
-    return { uses, owners, images, mounts, resolved, deferred, package: installed(m), serves, asks };
+    const { uses, innerActs, owners, images, mounts, resolved, serves, asks } = m;
+    return { uses, innerActs, owners, images, mounts, resolved, deferred, package: installed(m), serves, asks };
   }
 
   /**

@@ -104,8 +104,19 @@ export class OutputModules {
     const deferred = new Set(
       script.imports.flatMap((i) => (i.kind === 'dynamic' ? (resolved.get(i.specifier) ?? []) : [])),
     );
-    const { uses, owners, images, mounts, asks } = script;
-    return { uses, owners, images, mounts, resolved, deferred, package: this.modules[at].package, serves, asks };
+    const { uses, innerActs, owners, images, mounts, asks } = script;
+    return {
+      uses,
+      innerActs,
+      owners,
+      images,
+      mounts,
+      resolved,
+      deferred,
+      package: this.modules[at].package,
+      serves,
+      asks,
+    };
   }
 
   /** The app as far as parts are looked for in it. */

@@ -10,6 +10,7 @@ import { proposeContent } from '../data/propose-data.ts';
 import { documentExtras } from '../document-extras.ts';
 import { filesBelow } from '../files-below.ts';
 import type { ReadProgress } from '../graph/source-graph.ts';
+import { sayMessages } from '../messages/say-messages.ts';
 import type { DrawnRoute } from '../parts/find-parts.ts';
 import type { Reading } from '../read-source.ts';
 import { findRoutes } from '../routes/find-routes.ts';
@@ -75,6 +76,7 @@ export function readOutput(
     sheetUses: [],
     output,
   };
+  sayMessages(snapshot.routes, root);
   return { snapshot, texts: inside.texts, sources: {} };
 }
 

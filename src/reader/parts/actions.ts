@@ -1,5 +1,7 @@
-import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { constantText, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
+import { functionsOf } from './functions-of-module.ts';
 import { assigned } from './states.ts';
+import { wordsOf } from './words.ts';
 
 /** A place where a state is set by what a person does, or once something is in sight. */
 export interface SetterCall {
@@ -146,30 +148,6 @@ function ownerOf(node: unknown): string | null {
   return nameOf(node.object)?.replace(/^\$/, '') ?? null;
 }
 
-/** Functions of a module by their name, be they methods of a class or of a description. */
-function functionsOf(root: SyntaxNode): Map<string, SyntaxNode> {
-  const functions = new Map<string, SyntaxNode>();
-  const note = (key: unknown, value: unknown) => {
-    const name = nameOf(key);
-    const body = isNode(value) ? functionIn(value) : null;
-    if (name && body) functions.set(name, body);
-  };
-  walk(root, (node) => {
-    if (node.type === 'FunctionDeclaration') note(node.id, node);
-    else if (node.type === 'VariableDeclarator') note(node.id, node.init);
-    else if (/^(MethodDefinition|PropertyDefinition|Property|ObjectProperty)$/.test(node.type))
-      note(node.key, node.value);
-  });
-  return functions;
-}
-
-/** A function, or one that is handed to another to be remembered: `useCallback(() => …)`. */
-function functionIn(init: SyntaxNode): SyntaxNode | null {
-  if (isFunction(init)) return init;
-  const [first] = init.type === 'CallExpression' ? (init.arguments as SyntaxNode[]) : [];
-  return first && isFunction(first) ? first : null;
-}
-
 function constantsIn(nodes: readonly SyntaxNode[]): string[] {
   const constants: string[] = [];
   for (const node of nodes)
@@ -180,46 +158,4 @@ function constantsIn(nodes: readonly SyntaxNode[]): string[] {
       else if (inner.type === 'Identifier') constants.push(inner.name as string);
     });
   return constants;
-}
-
-/** What a person does at an element with a handler: the words in it, those that name it, or those of the label around it. */
-export function wordsOf(attribute: SyntaxNode, above: readonly SyntaxNode[]): string {
-  const [element, opening] = above.slice(-2);
-  const inside = element?.type === 'JSXElement' ? wordsIn(element) : '';
-  if (inside !== '') return inside;
-  for (const name of ['aria-label', 'title', 'label', 'placeholder']) {
-    const labelled = (opening?.attributes as SyntaxNode[] | undefined)?.find((a) => nameOf(a.name) === name);
-    const words = constantText(labelled?.value);
-    if (words) return words;
-  }
-  const label = above.findLast(
-    (n) => n.type === 'JSXElement' && nameOf((n.openingElement as SyntaxNode).name) === 'label',
-  );
-  const around = label ? wordsIn(label) : '';
-  if (around !== '') return around;
-  return `${nameOf(attribute.name)!.slice(2).toLowerCase()} in ${nameOf(opening?.name) ?? 'an element'}`;
-}
-
-/** A name as words: `make ticket` of `makeTicket`. */
-export function inWords(name: string): string {
-  return name.replace(/([A-Z])/g, ' $1').toLowerCase();
-}
-
-/** The text in an element, or the last name of what it shows, as in `{messages.makeTicket}`. */
-export function wordsIn(element: SyntaxNode): string {
-  const words: string[] = [];
-  walk(element, (node, above) => {
-    if (above.some((n) => n.type === 'JSXAttribute')) return;
-    if (node.type === 'JSXText') words.push(String(node.value).replace(/\s+/g, ' ').trim());
-    else if (node.type === 'JSXExpressionContainer' && isNode(node.expression)) {
-      const { expression } = node;
-      const constant = constantText(expression);
-      const shown = expression.type === 'MemberExpression' ? nameOf(expression.property) : null;
-      words.push(constant ?? (shown ? inWords(shown) : ''));
-    }
-  });
-  return words
-    .filter((w) => w !== '')
-    .join(' ')
-    .slice(0, 60);
 }

@@ -7,6 +7,8 @@ import { drawnAfter } from './drawn-after.ts';
 import type { DrawnWhen } from './drawn-when.ts';
 import { componentAt } from './dynamic-components.ts';
 import { type AnswerFlows, answerFlows, type ImportedNames, type LineOf, lineIn, type Origin } from './from-answers.ts';
+import { innerActs } from './inner-acts.ts';
+import { type InnerActs, withSpecifiers } from './inner-marks.ts';
 import { isOfRoutes } from './of-routes.ts';
 import { underOf } from './owners.ts';
 import { repeatsIn } from './repeats.ts';
@@ -53,12 +55,12 @@ export interface DrawnTree {
 /**
  * Finds the imported components that a module draws. One that stands under a condition is tied to what decides it: a
  * state that an event handler sets (the words on the handler's element name the action), being seen, a media query, a call's
- * answer, or who is signed in. `known`: components that templates may use by other names than those of imports.
+ * answer, or who is signed in. Also what people do in the components that it defines. `known`: components that templates may use by other names than those of imports.
  */
 export function findComponentUses(
   trees: readonly DrawnTree[],
   known: ReadonlyMap<string, string> = new Map(),
-): ComponentUse[] {
+): { uses: ComponentUse[]; innerActs: InnerActs } {
   const [{ root: program }] = trees;
   const imported = importedBindings(program);
   const bindings = new Map([
@@ -87,15 +89,25 @@ export function findComponentUses(
   // The script of a component with a template of its own runs as its setup.
   const calledAfter = new Map<string, Origin>();
   const held = trees.length > 1 ? flows.heldBy(program) : NOTHING;
-  return [
+  const told = (words: string) => withSpecifiers(words, bindings, names);
+  const acts = Object.entries(innerActs(roots)).map(([event, words]) => [event, told(words)] as const);
+  const uses = [
     ...trees.flatMap((tree) =>
       usesIn(tree, bindings, { ...scope, text: tree.source.text }, { timesAt, flows, held, calledAfter }),
     ),
     ...shown,
   ].map(({ local, ...use }) => {
     const name = names.get(local);
-    return name === undefined || name === '*' ? use : { ...use, name };
+    const when = actToldBy(use.when, told);
+    const anyway = use.anyway && { anyway: actToldBy(use.anyway, told) };
+    return { ...use, when, ...anyway, ...(name === undefined || name === '*' ? {} : { name }) };
   });
+  return { uses, innerActs: Object.fromEntries(acts) };
+}
+
+/** When something is drawn, with what is done by other words. */
+export function actToldBy<T extends DrawnWhen>(when: T, told: (words: string) => string): T {
+  return when.kind === 'action' ? { ...when, action: told(when.action) } : when;
 }
 
 /** Components that handlers hand to calls which show them: `onClick={() => dialog.open(EditForm)}`. */

@@ -4,11 +4,12 @@ import type { AskSheet } from '../data/ask-sheet.ts';
 import type { FoundCall } from '../data/data-calls.ts';
 import { type Failures, failuresOf } from '../failures.ts';
 import { showsContent } from '../runs/page-writes.ts';
-import type { ComponentUse } from './component-uses.ts';
+import { actToldBy, type ComponentUse } from './component-uses.ts';
 import { type DrawnNames, isDrawnUnder, WHOLE } from './drawn-under.ts';
 import type { DrawnWhen } from './drawn-when.ts';
 import type { Origin } from './from-answers.ts';
 import type { DrawnImage } from './images.ts';
+import { type InnerActs, type InnerOf, withInnerActs } from './inner-marks.ts';
 import { mediaIn, opposite } from './media.ts';
 import type { Owners } from './owners.ts';
 import { hidesItself } from './tests-around.ts';
@@ -16,6 +17,8 @@ import { hidesItself } from './tests-around.ts';
 /** What a module draws, with the components' specifiers resolved to paths. */
 export interface DrawingModule {
   uses: ComponentUse[];
+  /** What people do in the components that it defines. */
+  innerActs: InnerActs;
   /** Which of its names draw what stands under which. */
   owners: Owners | null;
   images: readonly DrawnImage[];
@@ -129,10 +132,11 @@ export function proposeParts(route: DrawnRoute, app: DrawnApp): { parts: Part[];
         visit(target, taken, direct, within);
         continue;
       }
-      const when = settled(
+      const told = settled(
         whenShown(use, other),
         (specifier) => moduleAt(module.resolved.get(specifier) ?? '')?.serves,
       );
+      const when = actToldBy(told, (words) => withInnerActs(words, path, innerOf(app)));
       if (when.kind !== 'drawn' || direct || module.deferred.has(target) || module.deferred.has(imported!)) {
         const known = parts.get(target);
         if (!known) parts.set(target, { ...partOf(target, when, use.line, use.file ?? path), ...waitingFor(within) });
@@ -207,6 +211,15 @@ function isMadeFor({ under }: ComponentUse, call: FoundCall, module: DrawingModu
   return call.under.some((name) => name === under || module?.owners?.reach[name]?.includes(under));
 }
 
+/** What people do in a component of the app that another module draws. */
+function innerOf(app: DrawnApp): InnerOf<string> {
+  return (path, component) => {
+    const place = usedBy(path, component, app).target;
+    const module = place === undefined ? undefined : app.moduleAt(place);
+    return module?.package === null ? { place: place!, acts: module.innerActs } : undefined;
+  };
+}
+
 const waitingFor = ({ after }: Given): Pick<Part, 'drawnAfter'> => (after.size > 0 ? { drawnAfter: [...after] } : {});
 
 /** What of which modules was met, and what it is drawn after wherever it is. */
@@ -256,7 +269,7 @@ function elementsOf(
  */
 export function usedBy(
   path: string,
-  { specifier, element, name }: ComponentUse,
+  { specifier, element, name }: Pick<ComponentUse, 'specifier' | 'element' | 'name'>,
   { moduleAt, elementAt, definerOf }: Pick<DrawnApp, 'moduleAt' | 'elementAt' | 'definerOf'>,
 ): { imported?: string; target?: string; taken: DrawnNames } {
   const imported = specifier === null ? elementAt(element ?? '', path) : moduleAt(path)?.resolved.get(specifier);

@@ -1,6 +1,6 @@
 import { constantText, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
-import { wordsIn } from './actions.ts';
 import type { DrawnWhen } from './drawn-when.ts';
+import { wordsIn } from './words.ts';
 
 /** What a content stands for: `Dialog` of `DialogContent` and of `Dialog.Content`; null for any other element. */
 const CONTENT = /^(\w{0,60}?)(Content|Panel|Popup|Sheet)$/;

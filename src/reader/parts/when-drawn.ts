@@ -1,5 +1,5 @@
 import { constantText, isFunction, isNode, nameOf, type SyntaxNode, walk } from '../syntax.ts';
-import { inWords, type SetterCall, wordsOf } from './actions.ts';
+import type { SetterCall } from './actions.ts';
 import { atFirst } from './at-first.ts';
 import { type CallSites, nameOfFunction } from './call-sites.ts';
 import type { DrawnWhen } from './drawn-when.ts';
@@ -10,6 +10,7 @@ import { openedBy } from './opened-by.ts';
 import { isMeant, plainly } from './sense.ts';
 import { type Test, testsOf } from './tests-around.ts';
 import type { Values } from './values.ts';
+import { inWords, wordsOf } from './words.ts';
 
 /** Everything known of one module while its components are looked at. */
 export interface Scope {

@@ -1,5 +1,5 @@
-import { wordsOf } from '../parts/actions.ts';
 import { nameOfFunction } from '../parts/call-sites.ts';
+import { wordsOf } from '../parts/words.ts';
 import { componentUse, exportedComponents } from '../script/component-uses.ts';
 import { attributeOf, CALL_ONCE_DRAWN, calledName, handedTo, isDependency, KEEPS } from '../script/handed-off.ts';
 import { importedBindings, importedNames } from '../script/imported-bindings.ts';

@@ -2,7 +2,7 @@ import type { EcmaScriptModule } from 'oxc-parser';
 import { topNameOf } from '../data/data-calls.ts';
 import { readAsks } from '../data/read-asks.ts';
 import type { FoundImport } from '../found-import.ts';
-import { type ComponentUse, type DrawnTree, findComponentUses } from '../parts/component-uses.ts';
+import { type DrawnTree, findComponentUses } from '../parts/component-uses.ts';
 import { drawnImages } from '../parts/images.ts';
 import { readOwners } from '../parts/owners.ts';
 import { mountedBy } from '../parts/shells.ts';
@@ -130,7 +130,7 @@ function noteOwn(
   result.runs = readRuns(program, roots, text);
   if (/<img\b/.test(text)) result.images = roots.flatMap((root) => drawnImages(program, root, source));
   // Without markup syntax `<` only compares, or begins a type.
-  result.uses = drawnBy(program, source, text, options, angular, lang !== 'ts');
+  Object.assign(result, drawnBy(program, source, text, options, angular, lang !== 'ts'));
   const names = namesAsked(result);
   if (names.size > 0) result.owners = readOwners(program, names);
 }
@@ -149,14 +149,14 @@ function drawnBy(
   { drawn, bindings }: ParseOptions,
   angular: AngularScript | null,
   mayHoldElements: boolean,
-): ComponentUse[] {
+): Pick<ParsedScript, 'uses' | 'innerActs'> {
   const trees: DrawnTree[] = [{ root: program, source }];
   if (drawn) trees.push({ root: drawn, source });
   for (const { template } of angular?.components ?? []) if (template) trees.push(template);
   const tagged = MAY_HOLD_MARKUP.test(text);
   if (tagged) markupOfTaggedTemplates(program, text);
   const marked = mayHoldElements && /<[A-Za-z]/.test(text);
-  if (trees.length === 1 && !tagged && !marked && !text.includes('createElement')) return [];
+  if (trees.length === 1 && !tagged && !marked && !text.includes('createElement')) return { uses: [], innerActs: {} };
   return findComponentUses(trees, bindings);
 }
 
@@ -221,6 +221,7 @@ function emptyScript(code: string): ParsedScript {
     unclear: [],
     routes: null,
     uses: [],
+    innerActs: {},
     owners: null,
     mounts: [],
     asks: null,

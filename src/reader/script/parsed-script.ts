@@ -4,6 +4,7 @@ import type { FileGlob } from '../file-globs.ts';
 import type { FoundImport } from '../found-import.ts';
 import type { ComponentUse } from '../parts/component-uses.ts';
 import type { DrawnImage } from '../parts/images.ts';
+import type { InnerActs } from '../parts/inner-marks.ts';
 import type { Owners } from '../parts/owners.ts';
 import type { RouteSheet } from '../routes/expressions.ts';
 import type { RunSheet } from '../runs/run-sheet.ts';
@@ -24,6 +25,8 @@ export interface ParsedScript {
   routes: RouteSheet | null;
   /** Components that it draws. */
   uses: ComponentUse[];
+  /** What people do in the components that it defines. */
+  innerActs: InnerActs;
   /** Which of its names draw and ask for what stands under which; null where nothing stands under a name. */
   owners: Owners | null;
   /** What it says about calls for data; null where that is nothing. */

@@ -1,5 +1,5 @@
-import { wordsIn } from '../parts/actions.ts';
 import type { DrawnWhen } from '../parts/drawn-when.ts';
+import { wordsIn } from '../parts/words.ts';
 import type { SyntaxNode } from '../syntax.ts';
 import { angularCompiler } from './compilers.ts';
 import { expressionNode, handlerNode } from './expressions.ts';

@@ -99,7 +99,7 @@ function ownAddress(link: object): string | null {
 
 /** Presses the first thing with these words: a button or link, else whatever says them. */
 async function pressWords(page: Page, words: string): Promise<boolean> {
-  const said = new RegExp(words.trim().split(/\s+/).map(escaped).join('\\s+'), 'i');
+  const said = new RegExp(words.trim().split(/\s+/).map(wordPattern).join('\\s+'), 'i');
   const places: Locator[] = [
     page.getByRole('button', { name: said }),
     page.getByRole('link', { name: said }),
@@ -116,6 +116,11 @@ async function pressWords(page: Page, words: string): Promise<boolean> {
     }
   }
   return false;
+}
+
+/** A word as it is; what no code tells may be anything. */
+function wordPattern(word: string): string {
+  return word.split('…').map(escaped).join('.*?');
 }
 
 function escaped(text: string): string {
