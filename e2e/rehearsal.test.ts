@@ -192,11 +192,15 @@ function App() {
   return <div onClick={go}><nav><a href="/">Home</a> <a href="/far">Far</a></nav><Suspense fallback={<p>…</p>}>{path === '/far' ? <Far /> : <Home />}</Suspense></div>;
 }
 createRoot(document.getElementById('root')).render(<App />);`,
-  'src/home.jsx': `import { lazy, Suspense } from 'react';
+  'src/home.jsx': `import { lazy, Suspense, useState } from 'react';
 import { Seen } from './seen';
 const Notes = lazy(() => import('./notes'));
+const Panel = lazy(() => import('./panel'));
+const Sign = () => <svg width="20" height="20"><circle r="9" cx="10" cy="10" /></svg>;
 export default function Home() {
-  return <main><h1>Tides</h1><div style={{ height: 3000 }}>long</div><Seen><Suspense fallback={<p>…</p>}><Notes /></Suspense></Seen></main>;
+  const [, setOther] = useState(false);
+  const [open, setOpen] = useState(false);
+  return <main><button onClick={() => setOther(true)}><Sign /></button><button onClick={() => setOpen(true)}><Sign /></button>{open && <Suspense><Panel /></Suspense>}<h1>Tides</h1><div style={{ height: 3000 }}>long</div><Seen><Suspense fallback={<p>…</p>}><Notes /></Suspense></Seen></main>;
 }`,
   'src/seen.jsx': `import { useEffect, useRef, useState } from 'react';
 export function Seen({ children }) {
@@ -210,10 +214,11 @@ export function Seen({ children }) {
   return <div ref={ref} style={{ minHeight: 50 }}>{seen ? children : null}</div>;
 }`,
   'src/notes.jsx': 'export default function Notes() { return <section>Low water cancels the crossing.</section>; }',
+  'src/panel.jsx': 'export default function Panel() { return <aside>Signs</aside>; }',
   'src/far.jsx': 'export default function Far() { return <h1>Far</h1>; }',
 };
 
-it('goes on from act to act: scrolls to what stands below, moves there and back, and lays each wait beside what is predicted', () => {
+it('goes on from act to act: finds what has no words, scrolls to what stands below, moves there and back, and lays each wait beside what is predicted', () => {
   const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'yokeline-visit-'));
   for (const [file, text] of Object.entries(VISIT)) {
     fs.mkdirSync(path.dirname(path.join(folder, file)), { recursive: true });
@@ -221,7 +226,7 @@ it('goes on from act to act: scrolls to what stands below, moves there and back,
   }
   for (const name of ['react', 'react-dom', 'scheduler'])
     fs.cpSync(path.join('node_modules', name), path.join(folder, 'node_modules', name), { recursive: true });
-  const acts = ['notes', '/far', '/', '/far'];
+  const acts = ['panel', 'notes', '/far', '/', '/far'];
   const args = ['rehearse', folder, '--route', '/', ...acts.flatMap((a) => ['--act', a]), '--runs', '1', '--json'];
   const said = JSON.parse(
     execFileSync(process.execPath, ['bin/yokeline.mjs', ...args], {
@@ -232,14 +237,16 @@ it('goes on from act to act: scrolls to what stands below, moves there and back,
   const [run] = said.rehearsal.runs;
   expect([run.errors, said.rehearsal.acts]).toEqual([[], acts]);
   expect(run.moments.waits).toEqual(acts.map(() => expect.any(Number)));
-  const asked = run.requests.map((r: { address: string }) => r.address).filter((a: string) => /(notes|far)-/.test(a));
+  const asked = run.requests.map((r: { address: string }) => r.address).filter((a: string) => /(panel|notes|far)-/.test(a));
   // What was fetched once is there the second time.
-  expect(asked).toHaveLength(2);
+  expect(asked).toHaveLength(3);
+  // The sign says nothing: the second of two such buttons brings it.
+  expect(said.rehearsal.told).toContainEqual(expect.stringMatching(/buttons without words were pressed/));
   const waits = said.quantities.filter((q: { quantity: string }) => q.quantity === 'wait');
   expect(waits.map((q: { name: string; predicted: number }) => [q.name, q.predicted >= 0])).toEqual(
     acts.map((a) => [`Wait for ${a}`, true]),
   );
   // Both came over the link the first time.
-  for (const at of [0, 1]) expect(run.moments.waits[at]).toBeGreaterThan(60);
+  for (const at of [0, 1, 2]) expect(run.moments.waits[at]).toBeGreaterThan(60);
   fs.rmSync(folder, { recursive: true });
 });

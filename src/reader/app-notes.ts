@@ -2,6 +2,7 @@ import { InputError } from '../core/errors.ts';
 import { type AppNotes, NOTES_FILE } from '../core/formats/app-notes.ts';
 import type { Part, Route } from '../core/snapshot/route-types.ts';
 
+/** Of a document that nobody has seen: compressed bytes, and what its server takes. */
 const DEFAULT_DOCUMENT = { bytes: 4000, serverMs: 60 };
 
 /** Whether notes name images: whoever writes some of them down knows them all. */
@@ -9,13 +10,14 @@ export function namesImages({ defaults, routes }: Pick<AppNotes, 'defaults' | 'r
   return [defaults, ...routes.values()].some((r) => r.content.length > 0);
 }
 
-/** Adds what the notes know to a route that the code names; parts and calls proposed from the code give way to noted ones, and stay where none are noted. */
+/** Adds what the notes know to a route that the code names (`documentBytes`: the compressed size of its document, where that is a file); parts and calls proposed from the code give way to noted ones, and stay where none are noted. */
 export function annotate(
   route: Pick<
     Route,
     'pattern' | 'realm' | 'layouts' | 'page' | 'evidence' | 'rendering' | 'parts' | 'data' | 'content' | 'fonts'
   >,
   { defaults, shell, routes }: AppNotes,
+  documentBytes: number = DEFAULT_DOCUMENT.bytes,
 ): Route {
   const own = routes.get(route.pattern);
   const isOfShell = (part: Part) => shell.parts.some((p) => p.id === part.id || p.module === part.module);
@@ -39,7 +41,7 @@ export function annotate(
   return {
     ...route,
     rendering: own?.rendering ?? defaults.rendering ?? route.rendering,
-    document: own?.document ?? defaults.document ?? DEFAULT_DOCUMENT,
+    document: own?.document ?? defaults.document ?? { ...DEFAULT_DOCUMENT, bytes: documentBytes },
     content: namesImages({ defaults, routes }) ? (own?.content ?? defaults.content) : route.content,
     data: saysData ? (own?.data ?? defaults.data) : route.data,
     parts,

@@ -1,3 +1,4 @@
+import zlib from 'node:zlib';
 import { type AppNotes, NOTES_FILE } from '../core/formats/app-notes.ts';
 import type { Entry } from '../core/snapshot/module-types.ts';
 import type { CorrectedRoute, Rendering, Route } from '../core/snapshot/route-types.ts';
@@ -6,6 +7,7 @@ import type { ImageAt } from './app-images.ts';
 import { annotate, namesImages } from './app-notes.ts';
 import { type ProposedContent, proposeContent } from './data/propose-data.ts';
 import type { FoundEntry } from './entries/types.ts';
+import { textInside } from './folder-files.ts';
 import { kindOf } from './graph/kinds.ts';
 import type { SourceGraph } from './graph/source-graph.ts';
 import { drawnApp } from './parts/drawn-app.ts';
@@ -19,6 +21,7 @@ export type FolderRoute = DirectoryRoute & { realm: string; rendering: Rendering
 
 /** What the routes of an app are put together from. */
 export interface RouteSources {
+  root: string;
   found: readonly FoundEntry[];
   byFolders: readonly FolderRoute[];
   entries: readonly Entry[];
@@ -39,7 +42,10 @@ export function routesOf(sources: RouteSources): {
   failed: Failed[];
   drawn: DrawnApp;
 } {
-  const { found, byFolders, entries, graph, notes } = sources;
+  const { root, found, byFolders, entries, graph, notes } = sources;
+  const documentBytes = bytesOfDocuments(root, found);
+  const noted = (route: Parameters<typeof annotate>[0]) =>
+    annotate(route, notes, route.rendering === 'client' ? documentBytes.get(route.realm) : undefined);
   const tables = findRoutes(graph.routeModules());
   const layouts = new Set(byFolders.flatMap((r) => r.layouts));
   const inDocument = (realm: string) => elementsOf(found, realm);
@@ -54,23 +60,20 @@ export function routesOf(sources: RouteSources): {
   const proposed = proposedIn(drawn);
   const routes = [
     ...tables.routes.map(({ components, loaders, shellWaits, ...r }) => ({
-      ...annotate({ ...r, rendering: 'client', ...proposed({ ...r, components, loaders }) }, notes),
+      ...noted({ ...r, rendering: 'client', ...proposed({ ...r, components, loaders }) }),
       ...(shellWaits ? { shellWaits } : {}),
     })),
-    ...firstOfEach(byFolders).map((r) =>
-      annotate({ ...without(r), evidence: { path: r.page, line: 1 }, ...proposed(r) }, notes),
-    ),
+    ...firstOfEach(byFolders).map((r) => noted({ ...without(r), evidence: { path: r.page, line: 1 }, ...proposed(r) })),
   ];
-  routes.push(...documentRoutes(found, entries, routes).map((r) => annotate({ ...r, ...proposed(r) }, notes)));
+  routes.push(...documentRoutes(found, entries, routes).map((r) => noted({ ...r, ...proposed(r) })));
   const failed: Failed[] = [...tables.failed, ...twins(byFolders)];
-  for (const route of givenRoutes(sources, routes, failed))
-    routes.push(annotate({ ...route, ...proposed(route) }, notes));
+  for (const route of givenRoutes(sources, routes, failed)) routes.push(noted({ ...route, ...proposed(route) }));
   const rebuilt = correctedRoutes(sources, routes);
   if (rebuilt.length === 0) return { routes, corrected: [], failed, drawn };
   const isRebuilt = (r: Route) => rebuilt.some((c) => c.realm === r.realm && c.pattern === r.pattern);
   const others = routes.filter((r) => !isRebuilt(r));
   const proposedThen = proposedIn(drawnWith(new Set([...others, ...rebuilt].map((r) => r.page))));
-  const corrected = rebuilt.map((r) => annotate({ ...r, ...proposedThen(r) }, notes));
+  const corrected = rebuilt.map((r) => noted({ ...r, ...proposedThen(r) }));
   return { routes, corrected, failed, drawn };
 }
 
@@ -160,4 +163,13 @@ function twins(routes: readonly { pattern: string; page: string }[]): Failed[] {
     const message = `the route ${pattern} is there twice, here and in ${other}; the first one counts`;
     return [{ path: page, line: 1, message }];
   });
+}
+
+/** The compressed sizes of documents that are files, by realm. */
+function bytesOfDocuments(root: string, found: readonly FoundEntry[]): Map<string, number> {
+  return new Map(
+    found.flatMap(({ realm, document, html }) =>
+      document === null || html === null ? [] : [[realm, zlib.gzipSync(textInside(root, document)).length] as const],
+    ),
+  );
 }

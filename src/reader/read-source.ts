@@ -84,7 +84,7 @@ export function readSource(
   );
   graph.settle();
   beginStep('finding routes and parts');
-  const app = routesOf({ found, byFolders, entries, described, graph, notes, corrected });
+  const app = routesOf({ root, found, byFolders, entries, described, graph, notes, corrected });
   const { routes } = app;
   const built = graph.finish([...routes, ...app.corrected].flatMap((r) => [...r.layouts, r.page]));
   beginStep('looking for unused style rules');

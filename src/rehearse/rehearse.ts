@@ -148,19 +148,35 @@ async function oneRun(
   const { app, program: landing, watched, acted } = site;
   const run = readRun(done.raw, done.tasks, { ...app, program: landing, conditions, watched, acted });
   return {
-    run: { ...run, busy: Math.max(busy, stolen), slowed: done.slowed, errors: done.errors },
+    run: { ...run, busy: Math.max(busy, stolen), slowed: done.slowed, machine: done.machine, errors: done.errors },
     version: done.version,
   };
 }
 
-/** Which acts weren’t done, or brought nothing, in words. */
+/** What there is to tell of acts, in words. */
 function undoneWords({ undone }: RunLanding, acts: readonly Doing[], names: readonly string[]): string[] {
   return undone.map(({ act, why }) => {
     const rest = acts.length - act - 1;
-    const more = rest === 0 || why === 'nothing new' ? '' : `, and ${rest === 1 ? 'the act' : `${rest} acts`} after it`;
-    if (why === 'opened a document') return `what was done opened another document: what came of it isn’t told${more}`;
-    return `${notDone(acts[act], names[act])}${more}`;
+    return toldOf(
+      why,
+      acts[act],
+      names[act],
+      rest === 0 ? '' : `, and ${rest === 1 ? 'the act' : `${rest} acts`} after it`,
+    );
   });
+}
+
+function toldOf(why: RunLanding['undone'][number]['why'], what: Doing, name: string, more: string): string {
+  switch (why) {
+    case 'tried':
+      return `nothing on the page says what brings ${name}: buttons without words were pressed until one did`;
+    case 'nothing new':
+      return notDone(what, name);
+    case 'not found':
+      return `${notDone(what, name)}${more}`;
+    case 'opened a document':
+      return `what was done opened another document: what came of it isn’t told${more}`;
+  }
 }
 
 function notDone(what: Doing, name: string): string {

@@ -11,13 +11,18 @@ const LEAST = 0.05;
  */
 const MODULE_MS = 0.04;
 
-/** The conditions of a rehearsal as they really were: browsers slow their threads only roughly as they are told, and assembled files keep their modules apart. */
+/**
+ * The conditions of a rehearsal as they really were: browsers slow their threads only roughly as they are told, and nothing of themselves besides; assembled files keep
+ * their modules apart.
+ */
 export function conditionsAsRun({ conditions, runs }: Pick<Rehearsal, 'conditions' | 'runs'>): Conditions {
-  const device = runs.some((r) => Object.keys(r.modules).length > 0)
-    ? { ...conditions.device, moduleMs: MODULE_MS }
-    : conditions.device;
+  const { device } = conditions;
+  const modules = runs.some((r) => Object.keys(r.modules).length > 0) ? { moduleMs: MODULE_MS } : {};
+  const machine = spreadOf(runs.map((r) => r.machine ?? null));
+  const besides = machine ? { backgroundFactor: machine.median } : {};
   const slowed = spreadOf(runs.map((r) => r.slowed))?.median ?? device.cpuFactor;
-  if (Math.abs(slowed / device.cpuFactor - 1) < LEAST) return { ...conditions, device };
+  if (Math.abs(slowed / device.cpuFactor - 1) < LEAST)
+    return { ...conditions, device: { ...device, ...modules, ...besides } };
   const browserFactor = (device.browserFactor / device.cpuFactor) * slowed;
-  return { ...conditions, device: { ...device, cpuFactor: slowed, browserFactor } };
+  return { ...conditions, device: { ...device, cpuFactor: slowed, browserFactor, ...modules, ...besides } };
 }

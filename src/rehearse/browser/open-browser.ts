@@ -29,6 +29,8 @@ export interface Led {
   hosts: ReadonlyMap<string, number>;
   /** The key that it accepts; null without TLS. */
   fingerprint: string | null;
+  /** Told once a new browser is about to go there, which has looked no name up yet. */
+  starts: () => void;
   /** A page that it shows first, so that what it only does once isn’t measured. */
   first: string;
 }
@@ -88,7 +90,7 @@ export class OpenBrowser {
     program: string,
     profile: string,
     device: Device,
-    { hosts, fingerprint, first }: Led,
+    { hosts, fingerprint, first, starts }: Led,
   ): Promise<OpenBrowser> {
     const rules = [...[...hosts].map(([host, port]) => `MAP ${host} 127.0.0.1:${port}`), 'MAP * ~NOTFOUND'];
     const { context, sandboxed } = await launched(profile, {
@@ -107,17 +109,19 @@ export class OpenBrowser {
     await page.waitForTimeout(SETTLE_MS);
     const slowed = await slowDown(page, tools, device.cpuFactor);
     const version = context.browser()?.version() ?? '';
+    starts();
     return new OpenBrowser(context, page, tools, version, slowed, sandboxed);
   }
 
   /**
-   * How many times slower its pages were than on the reference machine since it was started, and how many times slower this machine became meanwhile.
+   * How many times slower its pages were than on the reference machine since it was started, how many this machine was by itself, and how many slower that became meanwhile.
    * Asked once, at the end: its pages aren't held back any more after it.
    */
-  async slowness(): Promise<{ slowed: number; drift: number }> {
+  async slowness(): Promise<{ slowed: number; machine: number; drift: number }> {
     const { machine, held } = this.slowed;
     const after = await machineAfter(this.page, this.tools);
-    return { slowed: Math.sqrt(machine * after) * held, drift: after / machine };
+    const usual = Math.sqrt(machine * after);
+    return { slowed: usual * held, machine: usual, drift: after / machine };
   }
 
   async close(): Promise<void> {

@@ -24,7 +24,7 @@ async function asked(link: CarriedLink, sends: Buffer, answer: Buffer): Promise<
     () => server.close(),
   );
   return new Promise((done, fail) => {
-    const client = net.connect({ port: carried.port, host: '127.0.0.1', allowHalfOpen: true });
+    const client = net.connect({ port: carried.ports[0], host: '127.0.0.1', allowHalfOpen: true });
     const parts: Buffer[] = [];
     client.on('data', (d: Buffer) => parts.push(d));
     client.on('end', () => done(Buffer.concat(parts)));
@@ -57,11 +57,39 @@ describe('a link', () => {
       () => carried.close(),
       () => server.close(),
     );
-    const client = net.connect(carried.port, '127.0.0.1');
+    const client = net.connect(carried.ports[0], '127.0.0.1');
     await new Promise((done) => client.once('connect', done));
     await new Promise((done) => setTimeout(done, 30));
     client.destroy();
     for (let n = 0; n < 100 && gone.length === 0; n++) await new Promise((done) => setTimeout(done, 10));
     expect(gone).toEqual(['server']);
+  });
+
+  it('has names looked up once by each browser, each by itself', async () => {
+    const server = net.createServer((socket) => socket.once('data', () => socket.end('x')).on('error', () => {}));
+    await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+    const link = { ...FAST, dnsMs: 400 };
+    const carried = await EmulatedLink.open(link, (server.address() as net.AddressInfo).port, 2);
+    open.push(
+      () => carried.close(),
+      () => server.close(),
+    );
+    const took = async (port: number) => {
+      const began = performance.now();
+      await new Promise<void>((done, fail) => {
+        const client = net.connect(port, '127.0.0.1').on('error', fail);
+        client.on('data', () => {}).on('close', () => done());
+        client.write('?');
+      });
+      return performance.now() - began;
+    };
+    const [one, other] = carried.ports;
+    const lookedUp = (ms: number) => ms >= 400;
+    expect([await took(one), await took(one), await took(other), await took(other)].map(lookedUp)).toEqual([
+      ...[true, false],
+      ...[true, false],
+    ]);
+    carried.forget();
+    expect([await took(one), await took(one)].map(lookedUp)).toEqual([true, false]);
   });
 });

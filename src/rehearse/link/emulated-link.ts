@@ -23,46 +23,57 @@ export interface CarriedLink
  * A link without leave of the system: connections that come to a port of this machine are passed on to another one, and what they carry takes
  * the time that it would take on the link. One queue and one line rate for all of them in each direction, packets that are dropped at a full
  * queue or lost, TCP’s windows and acknowledgements: the simulator’s own, with real bytes and at real time. The handshake of TCP, which costs
- * nothing on the loopback, is waited for here.
+ * nothing on the loopback, is waited for here, and so is looking a name up: each has a port of its own.
  */
 export class EmulatedLink {
   private readonly clock = new LiveClock();
   private readonly up: LinkQueue;
   private readonly down: LinkQueue;
-  port = 0;
-  private readonly near: net.Server;
+  /** Of each name. */
+  ports: number[] = [];
+  private readonly near: net.Server[];
   private readonly sockets = new Set<net.Socket>();
-  /** When the name of the server is known: it is looked up for the first connection. */
-  private knownAt: number | null = null;
+  /** When each name is known that somebody has asked for: it is looked up for the first connection. */
+  private readonly knownAt = new Map<number, number>();
+  private random: (() => number) | null = null;
 
   private constructor(
     private readonly link: CarriedLink,
     private readonly target: number,
+    names: number,
   ) {
     const { rttMs, upKbps, downKbps, queuePackets, lossPercent = 0, lossSeed } = link;
-    const random = lossSeed === undefined || lossPercent === 0 ? null : seeded(lossSeed);
-    const loses = random ? () => random() < lossPercent / 100 : undefined;
+    const loses = lossSeed === undefined || lossPercent === 0 ? undefined : () => this.random!() < lossPercent / 100;
+    this.forget();
     this.up = new LinkQueue(upKbps, rttMs / 2);
     this.down = new LinkQueue(downKbps, rttMs / 2, queuePackets, loses);
-    this.near = net.createServer({ noDelay: true, pauseOnConnect: true, allowHalfOpen: true }, (socket) =>
-      this.connect(socket),
+    this.near = Array.from({ length: names }, (_, name) =>
+      net.createServer({ noDelay: true, pauseOnConnect: true, allowHalfOpen: true }, (socket) =>
+        this.connect(socket, name),
+      ),
     );
   }
 
-  /** Opens a port whose connections go over the link to another port of this machine. */
-  static async open(link: CarriedLink, target: number): Promise<EmulatedLink> {
-    const made = new EmulatedLink(link, target);
-    made.port = await onLoopback(made.near);
+  /** Opens ports, one for each name, whose connections go over the link to another port of this machine. */
+  static async open(link: CarriedLink, target: number, names = 1): Promise<EmulatedLink> {
+    const made = new EmulatedLink(link, target, names);
+    made.ports = await Promise.all(made.near.map(onLoopback));
     return made;
+  }
+
+  /** Begins anew, for a browser that knows no name yet. */
+  forget(): void {
+    this.knownAt.clear();
+    this.random = seeded(this.link.lossSeed ?? 1);
   }
 
   close(): void {
     this.clock.stop();
-    this.near.close();
+    for (const server of this.near) server.close();
     for (const socket of this.sockets) socket.destroy();
   }
 
-  private connect(socket: net.Socket): void {
+  private connect(socket: net.Socket, name: number): void {
     const { clock, up, down, link } = this;
     const { events } = clock;
     const far = net.connect({ port: this.target, host: '127.0.0.1', noDelay: true, allowHalfOpen: true });
@@ -95,10 +106,11 @@ export class EmulatedLink {
       });
     }
     clock.do(() => {
-      const ahead = this.knownAt === null ? link.headStartMs : 0;
-      this.knownAt ??= events.now + link.dnsMs;
+      const ahead = this.knownAt.size === 0 ? link.headStartMs : 0;
+      const known = Math.max(events.now, this.knownAt.get(name) ?? events.now + link.dnsMs);
+      this.knownAt.set(name, known);
       // Both ends are asked and have answered before the browser’s first byte leaves.
-      events.at(this.knownAt, () =>
+      events.at(known, () =>
         events.at(up.send(events.now, SYN_BYTES), () =>
           events.at(down.send(events.now, SYN_BYTES) - ahead, () => {
             socket.resume();

@@ -12,30 +12,37 @@ declare const self: {
 
 /** So long it is waited for what is pressed, in ms. */
 const PATIENCE_MS = 3000;
+/** So many buttons without words are tried at most, each with so much patience, in ms. */
+const MOST_TRIED = 8;
+const TRIED_MS = 1000;
 /** Of a screen, so much is scrolled at once; so often at most. */
 const SCROLLED = 0.75;
 const MOST_SCREENS = 30;
 
 /**
- * What is done on a page: what says some words is pressed; a link to an address of a route is followed, by its pattern (`others`: patterns of other
+ * What is done on a page: what says some words is pressed, or, where nothing does, buttons without any, one after the other, until a module draws; a link to an address of a route is followed, by its pattern (`others`: patterns of other
  * routes, whose own addresses aren’t meant); or it is scrolled until a module draws.
  */
 export type Doing =
-  | { does: 'press'; words: string }
+  | { does: 'press'; words: string; module: number }
   | { does: 'move'; linkTo: string; others: readonly string[] }
   | { does: 'scroll'; module: number };
 
-/** Does it, as act number `act`; gives why not, or that it brought nothing; null where all is well. `rest`: comes once the page is at rest. */
+/** Why an act wasn't done, that it brought nothing new, or that it was found only by trying what has no words. */
+export type Undone = 'not found' | 'nothing new' | 'tried';
+
+/** Does it, as act number `act`; gives what there is to tell of it; null where all is well. `rest`: comes once the page is at rest. */
 export async function doAct(
   page: Page,
   what: Doing,
   act: number,
   rest: () => Promise<unknown>,
-): Promise<'not found' | 'nothing new' | null> {
+): Promise<Undone | null> {
   await page.evaluate<void, AwaitedAct>(awaitAct, { act, by: what.does === 'scroll' ? 'scroll' : 'click' });
   switch (what.does) {
     case 'press':
-      return (await pressWords(page, what.words)) ? null : 'not found';
+      if (await pressWords(page, what.words)) return null;
+      return (await tryWordless(page, what.module, act, rest)) ? 'tried' : 'not found';
     case 'move':
       return (await follow(page, what.linkTo, what.others)) ? null : 'not found';
     case 'scroll':
@@ -114,6 +121,26 @@ async function pressWords(page: Page, words: string): Promise<boolean> {
     } catch {
       // It is covered, or doesn't stay: what else says the words is tried.
     }
+  }
+  return false;
+}
+
+/** Presses buttons that show no words, one after the other, until a module draws; closes again what else they open. */
+async function tryWordless(page: Page, module: number, act: number, rest: () => Promise<unknown>): Promise<boolean> {
+  const before = await page.evaluate(callsOf, module);
+  const address = page.url();
+  const buttons = await page.getByRole('button').filter({ visible: true, hasNotText: /\p{L}/u }).all();
+  for (const button of buttons.slice(0, MOST_TRIED)) {
+    await page.evaluate<void, AwaitedAct>(awaitAct, { act, by: 'click' });
+    try {
+      await button.click({ timeout: TRIED_MS });
+    } catch {
+      continue;
+    }
+    await rest();
+    if ((await page.evaluate(callsOf, module)) > before) return true;
+    if (page.url() !== address) return false;
+    await page.keyboard.press('Escape');
   }
   return false;
 }

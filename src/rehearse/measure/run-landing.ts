@@ -4,7 +4,7 @@ import type { RawLanding } from '../../core/rehearsals/raw.ts';
 import type { RehearsedTask } from '../../core/rehearsals/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
 import { type Led, OpenBrowser } from '../browser/open-browser.ts';
-import { type Doing, doAct } from './do-act.ts';
+import { type Doing, doAct, type Undone } from './do-act.ts';
 import { Operations } from './operations.ts';
 import { Quiet } from './quiet.ts';
 import { gather, record } from './recorder.ts';
@@ -18,14 +18,16 @@ export interface RunLanding {
   version: string;
   /** How many times slower the page’s thread really was than the reference machine’s. */
   slowed: number;
+  /** The same of this machine by itself. */
+  machine: number;
   /** How many times slower this machine became between before and after. */
   drift: number;
   /** Whether its code was kept in the browser’s own sandbox. */
   sandboxed: boolean;
   /** Whether the page came to rest. */
   quiet: boolean;
-  /** Acts that couldn’t be done, that brought nothing new, or after which the page was gone: after such as these nothing more was done, but for what brought nothing. */
-  undone: { act: number; why: 'not found' | 'nothing new' | 'opened a document' }[];
+  /** What there is to tell of acts. After what wasn’t found, or opened another document, nothing more was done. */
+  undone: { act: number; why: Undone | 'opened a document' }[];
 }
 
 const MOST_ERRORS = 20;

@@ -11,11 +11,12 @@ export interface ServerStart {
   answers: [Request, Answer][];
 }
 
-export type ToServer = { start: ServerStart } | { to: number; answer: Answer | null };
+/** `newcomer`: the next connections are those of a browser that was never here. */
+export type ToServer = { start: ServerStart } | { newcomer: true } | { to: number; answer: Answer | null };
 
-/** Where a started server is: its port over the link, and past it. */
+/** Where a started server is: its ports over the link, one for each host, and that past it. */
 export interface Ready {
-  port: number;
+  ports: number[];
   direct: number;
   fingerprint: string | null;
 }

@@ -36,7 +36,7 @@ export class ServerBeside {
     const send = (message: ToServer) => child.connected && child.send(message);
     const ready = await new Promise<Ready>((done, fail) => {
       child.on('message', async (message: FromServer) => {
-        if ('port' in message) done(message);
+        if ('ports' in message) done(message);
         else send({ to: message.ask, answer: await answeredBy(answering, message.request) });
       });
       child.once('exit', () => fail(new Error(`the server ended at once: ${said}`)));
@@ -48,10 +48,11 @@ export class ServerBeside {
 
   /** How a browser is led to it: to its hosts over the link, and past it to the page that is shown first. */
   get led(): Led {
-    const { port, direct, fingerprint } = this.ready;
+    const { ports, direct, fingerprint } = this.ready;
     return {
-      hosts: new Map([...this.hosts.map((host) => [host, port] as const), [WARM_HOST, direct]]),
+      hosts: new Map([...this.hosts.map((host, at) => [host, ports[at]] as const), [WARM_HOST, direct]]),
       fingerprint,
+      starts: () => this.child.connected && this.child.send({ newcomer: true } satisfies ToServer),
       first: `${this.scheme}://${WARM_HOST}/`,
     };
   }

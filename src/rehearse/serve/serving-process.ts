@@ -9,6 +9,7 @@ import type { Answer, Request } from './types.ts';
  */
 const asked = new Map<number, (answer: Answer | null) => void>();
 let questions = 0;
+let link: EmulatedLink | null = null;
 const known = new Map<string, Answer>();
 const tell = (message: FromServer) => process.send!(message);
 const keyOf = ({ host, address, forDocument }: Request) => `${forDocument ? 'document' : 'file'} ${host} ${address}`;
@@ -33,10 +34,14 @@ process.on('message', async (message: ToServer) => {
     asked.get(message.to)!(message.answer);
     return;
   }
-  const { hosts, speaking, link, answers } = message.start;
+  if ('newcomer' in message) {
+    link?.forget();
+    return;
+  }
+  const { hosts, speaking, link: carried, answers } = message.start;
   for (const [request, given] of answers) known.set(keyOf(request), given);
   const server = await RehearsalServer.start(hosts, speaking, answer);
-  const before = await EmulatedLink.open({ ...link, tls: speaking.tls }, server.port);
-  tell({ port: before.port, direct: server.port, fingerprint: server.fingerprint });
+  link = await EmulatedLink.open({ ...carried, tls: speaking.tls }, server.port, hosts.length);
+  tell({ ports: link.ports, direct: server.port, fingerprint: server.fingerprint });
 });
 process.on('disconnect', () => process.exit());

@@ -152,7 +152,7 @@ class Made {
   private doing(act: NamedAct, at: number): Doing {
     switch (act.does) {
       case 'press':
-        return { does: 'press', words: act.words };
+        return { does: 'press', words: act.words, module: this.acted[at] };
       case 'scroll':
         return { does: 'scroll', module: this.acted[at] };
       case 'move': {
