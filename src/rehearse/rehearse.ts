@@ -148,7 +148,7 @@ async function oneRun(
   const { app, program: landing, watched, acted } = site;
   const run = readRun(done.raw, done.tasks, { ...app, program: landing, conditions, watched, acted });
   return {
-    run: { ...run, busy: Math.max(busy, stolen), slowed: done.slowed, machine: done.machine, errors: done.errors },
+    run: { ...run, busy: Math.max(busy, stolen), slowed: done.slowed, errors: done.errors },
     version: done.version,
   };
 }

@@ -14,10 +14,10 @@ const MOST = 4;
 export function browserShare(rehearsals: readonly Pick<Rehearsal, 'conditions' | 'runs'>[]): number | null {
   const shares = rehearsals.flatMap(({ conditions: { device }, runs }) => {
     const { commit, discover } = device.costs ?? REFERENCE_COSTS;
+    const reckoned = (commit + discover) * (device.browserFactor / device.cpuFactor);
     return runs.flatMap((run) => {
       const took = foundAfter(run);
-      const slowed = run.slowed * (device.browserFactor / device.cpuFactor);
-      const share = took === null ? null : took / (commit * (run.machine ?? slowed) + discover * slowed);
+      const share = took === null ? null : took / (reckoned * run.slowed);
       return share !== null && share >= LEAST && share <= MOST ? [share] : [];
     });
   });

@@ -12,17 +12,15 @@ const LEAST = 0.05;
 const MODULE_MS = 0.04;
 
 /**
- * The conditions of a rehearsal as they really were: browsers slow their threads only roughly as they are told, and nothing of themselves besides; assembled files keep
- * their modules apart.
+ * The conditions of a rehearsal as they really were: browsers slow their threads only roughly as they are told, with what the browser does besides (it shares a few cores with that), and
+ * assembled files keep their modules apart.
  */
 export function conditionsAsRun({ conditions, runs }: Pick<Rehearsal, 'conditions' | 'runs'>): Conditions {
-  const { device } = conditions;
-  const modules = runs.some((r) => Object.keys(r.modules).length > 0) ? { moduleMs: MODULE_MS } : {};
-  const machine = spreadOf(runs.map((r) => r.machine ?? null));
-  const besides = machine ? { backgroundFactor: machine.median } : {};
+  const device = runs.some((r) => Object.keys(r.modules).length > 0)
+    ? { ...conditions.device, moduleMs: MODULE_MS }
+    : conditions.device;
   const slowed = spreadOf(runs.map((r) => r.slowed))?.median ?? device.cpuFactor;
-  if (Math.abs(slowed / device.cpuFactor - 1) < LEAST)
-    return { ...conditions, device: { ...device, ...modules, ...besides } };
+  if (Math.abs(slowed / device.cpuFactor - 1) < LEAST) return { ...conditions, device };
   const browserFactor = (device.browserFactor / device.cpuFactor) * slowed;
-  return { ...conditions, device: { ...device, cpuFactor: slowed, browserFactor, ...modules, ...besides } };
+  return { ...conditions, device: { ...device, cpuFactor: slowed, browserFactor } };
 }

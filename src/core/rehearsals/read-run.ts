@@ -38,7 +38,7 @@ export function readRun(
   raw: RawLanding,
   tasks: RehearsedTask[],
   { program, graph, snapshot, conditions, watched, acted }: Landed,
-): Omit<RehearsedRun, 'busy' | 'slowed' | 'machine' | 'errors'> {
+): Omit<RehearsedRun, 'busy' | 'slowed' | 'errors'> {
   const landed = landingOf(raw);
   const shown = program.parts.map(({ id }) => {
     const whole = landed.calls[watched.get(id) ?? -1]?.find(([, , isWhole]) => isWhole);

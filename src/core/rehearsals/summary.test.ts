@@ -72,13 +72,6 @@ describe('a plan and conditions as they were run', () => {
     const apart = { ...as(2), conditions: { ...ROUND, device: { ...device, browserFactor: 2 } } };
     expect(conditionsAsRun(apart).device).toMatchObject({ cpuFactor: 2, browserFactor: 1 });
     expect(conditionsAsRun({ ...as(3), runs: [] }).device).toEqual(device);
-    // Only the page's thread is slowed: the rest of the browser is as slow as the machine.
-    const told = { ...as(3), runs: [run({ slowed: 3, machine: 1.5 }), run({ slowed: 3, machine: 2 })] };
-    expect(conditionsAsRun(told).device).toMatchObject({ cpuFactor: 3, backgroundFactor: 1.75 });
-    expect(conditionsAsRun({ ...told, runs: [run({ slowed: 4, machine: 2 })] }).device).toEqual({
-      ...device,
-      backgroundFactor: 2,
-    });
     // Files that were assembled of modules keep these apart; those of a build tell of none.
     const assembled = { ...as(4.1), runs: [run({ slowed: 4.1, modules: { 'src/a.ts': 1 } })] };
     expect(conditionsAsRun(assembled).device).toEqual({ ...device, moduleMs: expect.any(Number) });

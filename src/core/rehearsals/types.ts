@@ -38,8 +38,6 @@ export interface RehearsedRun {
   modules: Record<string, number>;
   /** How many times slower the page’s thread was than the reference machine’s: by the machine that ran it, and by how it was slowed. */
   slowed: number;
-  /** The same of the machine by itself: nothing but the page’s thread is slowed. Left out in what was kept before it was measured. */
-  machine?: number;
   /** Share of the machine that others kept busy meanwhile (0 to 1). */
   busy: number;
   /** Errors that the page threw. */

@@ -114,14 +114,13 @@ export class OpenBrowser {
   }
 
   /**
-   * How many times slower its pages were than on the reference machine since it was started, how many this machine was by itself, and how many slower that became meanwhile.
+   * How many times slower its pages were than on the reference machine since it was started, and how many times slower this machine became meanwhile.
    * Asked once, at the end: its pages aren't held back any more after it.
    */
-  async slowness(): Promise<{ slowed: number; machine: number; drift: number }> {
+  async slowness(): Promise<{ slowed: number; drift: number }> {
     const { machine, held } = this.slowed;
     const after = await machineAfter(this.page, this.tools);
-    const usual = Math.sqrt(machine * after);
-    return { slowed: usual * held, machine: usual, drift: after / machine };
+    return { slowed: Math.sqrt(machine * after) * held, drift: after / machine };
   }
 
   async close(): Promise<void> {

@@ -18,8 +18,6 @@ export interface RunLanding {
   version: string;
   /** How many times slower the page’s thread really was than the reference machine’s. */
   slowed: number;
-  /** The same of this machine by itself. */
-  machine: number;
   /** How many times slower this machine became between before and after. */
   drift: number;
   /** Whether its code was kept in the browser’s own sandbox. */
