@@ -1,7 +1,7 @@
 import { textIfThere } from './folder-files.ts';
 import type { FoundImport } from './found-import.ts';
 import { nestsTooDeep } from './nesting.ts';
-import { parse } from './script/parse.ts';
+import { parseRecords } from './script/parse.ts';
 
 /** Names that files export, with the file of each: what scripts may use without an import, by the convention of their folder. */
 export function namesOfFiles(bounds: string, root: string, files: readonly string[]): Map<string, string> {
@@ -9,7 +9,7 @@ export function namesOfFiles(bounds: string, root: string, files: readonly strin
   for (const file of files) {
     const text = textIfThere(bounds, `${root}/${file}`);
     if (text === null || nestsTooDeep(text)) continue;
-    for (const { entries } of parse(file, text, { lang: 'ts' }).module.staticExports)
+    for (const { entries } of parseRecords(file, text, { lang: 'ts' }).module.staticExports)
       for (const { exportName, isType } of entries) {
         const bare = file.slice(file.lastIndexOf('/') + 1).replace(/\.\w+$/, '');
         const name =

@@ -1,5 +1,5 @@
 import zlib from 'node:zlib';
-import { digestOf, knownDigest, remembered } from './memory/memory.ts';
+import { digestOf, foresee, knownDigest, remembered } from './memory/memory.ts';
 import { goOn } from './watch.ts';
 import { GZIP_LEVEL } from './weigh.ts';
 
@@ -32,23 +32,46 @@ export interface Added {
  * one file changes what its neighbours add, and no others.
  */
 export function addedSizes(files: readonly Weighed[]): Added[] {
-  const pieces = files.map(({ text }) => pieceOf(text));
+  const texts = files.map(({ text }) => text);
   const hashes = files.map(({ path }) => hashOf(path));
-  const drawn = sampleOf(pieces, hashes);
-  const sample: Piece = { bytes: () => drawn, length: drawn.length, digest: `sample ${digestOf(drawn)}` };
-  const after = pieces.map((piece, i) => {
+  const sample = sampleOf(texts, hashes);
+  foresee((by) => by.added({ texts, sample }));
+  const added = addedOf(texts, sample);
+  const after = texts.map((_, i) => {
     goOn('weighing files beside one another', i);
-    return deflated([piece], before(pieces, i));
+    return added.after(i);
   });
-  const spared = sparedInRuns(pieces, hashes, after);
+  const spared = sparedInRuns(added.pieces, hashes, after);
   return files.map(({ text, gzip }, i) => {
     goOn('weighing files far from one another', i);
     // A file without anything in it is none.
     if (text === '') return { marginal: 0, distant: 0 };
     const marginal = Math.max(1, after[i] - spared[i]);
-    const far = Math.min(gzip - HEADER, deflated([pieces[i]], [sample])) - spared[i];
+    const far = Math.min(gzip - HEADER, added.far(i)) - spared[i];
     return { marginal: Math.round(marginal), distant: Math.round(Math.max(marginal, far)) };
   });
+}
+
+/** What each of some texts comes to as a stream of its own, in bytes: `after` those before it in the list, `far` after the sample. */
+export function addedOf(texts: readonly string[], drawn: Buffer) {
+  const pieces = texts.map(pieceOf);
+  const sample: Piece = { bytes: () => drawn, length: drawn.length, digest: `sample ${digestOf(drawn)}` };
+  return {
+    pieces,
+    after: (i: number) => deflated(AFTER(pieces[i].digest), [pieces[i]], before(pieces, i)),
+    far: (i: number) => deflated(FAR(pieces[i].digest), [pieces[i]], [sample]),
+  };
+}
+
+/** What is asked of a text is known by these names, by its digest. */
+export const AFTER = (digest: string): string => `after ${digest}`;
+export const FAR = (digest: string): string => `far ${digest}`;
+
+/** The first of the texts that the one at a place in the list may refer back to. */
+export function windowBefore(texts: readonly string[], at: number): number {
+  let from = at;
+  for (let length = 0; from > 0 && length < WINDOW; ) length += Buffer.byteLength(texts[--from]) + 1;
+  return from;
 }
 
 /** A text with a short name. Its bytes are made where they are needed, which is seldom where an earlier reading knew it. */
@@ -67,10 +90,11 @@ function pieceOf(text: string): Piece {
   };
 }
 
-/** What pieces come to as one stream, in bytes, with those before them to refer to. */
-function deflated(pieces: readonly Piece[], before: readonly Piece[]): number {
-  const named = (some: readonly Piece[]) => some.map((p) => p.digest).join();
-  return remembered('added', [named(before), named(pieces)], () => {
+const named = (pieces: readonly Piece[]): string => pieces.map((p) => p.digest).join();
+
+/** What pieces come to as one stream, in bytes, with those before them to refer to. `name`: of the pieces. */
+function deflated(name: string, pieces: readonly Piece[], before: readonly Piece[]): number {
+  return remembered('added', [name, named(before)], () => {
     const dictionary = Buffer.concat(before.map((p) => p.bytes())).subarray(-WINDOW);
     const options = dictionary.length > 0 ? { level: GZIP_LEVEL, dictionary } : { level: GZIP_LEVEL };
     return zlib.deflateRawSync(Buffer.concat(pieces.map((p) => p.bytes())), options).length;
@@ -89,6 +113,9 @@ const RUN = 16;
 /** What of a text’s size can be its table of codes, at most: about so much a table takes. */
 const TABLE = 120;
 
+const runOf = (pieces: readonly Piece[], before: readonly Piece[]) =>
+  deflated(pieces.length === 1 ? AFTER(pieces[0].digest) : named(pieces), pieces, before);
+
 /** What each text is spared by being compressed in one run with its neighbours. */
 function sparedInRuns(pieces: readonly Piece[], hashes: readonly number[], after: readonly number[]): number[] {
   const spared: number[] = [];
@@ -96,7 +123,7 @@ function sparedInRuns(pieces: readonly Piece[], hashes: readonly number[], after
     goOn('weighing runs of files', runs);
     while (to < pieces.length && hashes[to - 1] % RUN !== 0) to++;
     const each = after.slice(from, to);
-    const saved = each.reduce((sum, n) => sum + n, 0) - deflated(pieces.slice(from, to), before(pieces, from));
+    const saved = each.reduce((sum, n) => sum + n, 0) - runOf(pieces.slice(from, to), before(pieces, from));
     const tables = each.map((n) => Math.min(n, TABLE));
     const all = tables.reduce((sum, n) => sum + n, 0);
     spared.push(...tables.map((n) => (all === 0 ? 0 : (saved * n) / all)));
@@ -109,9 +136,9 @@ const SAMPLES = 80;
 const LONGEST_SAMPLE = 400;
 
 /** Beginnings of texts from all over an app, as far as a stream refers back. */
-function sampleOf(pieces: readonly Piece[], hashes: readonly number[]): Buffer {
-  const drawn = pieces.map((_, i) => i).sort((a, b) => hashes[a] - hashes[b] || a - b);
-  const parts = drawn.slice(0, SAMPLES).map((i) => pieces[i].bytes().subarray(0, LONGEST_SAMPLE));
+function sampleOf(texts: readonly string[], hashes: readonly number[]): Buffer {
+  const drawn = texts.map((_, i) => i).sort((a, b) => hashes[a] - hashes[b] || a - b);
+  const parts = drawn.slice(0, SAMPLES).map((i) => Buffer.from(`${texts[i]}\n`).subarray(0, LONGEST_SAMPLE));
   return Buffer.concat(parts).subarray(-WINDOW);
 }
 

@@ -294,7 +294,7 @@ export class DataCalls {
     if (depth === 0) return NOTHING;
     if (sheet.functions.has(callee)) return { kind: 'function', path, name: callee };
     // What a component is handed as a property is known by its name, where the module hands it something of that name.
-    const property = /(?:^|\.)props\.((?:\w+\.)?\w+)$/.exec(callee)?.[1];
+    const property = callee.includes('props.') ? /(?:^|\.)props\.((?:\w+\.)?\w+)$/.exec(callee)?.[1] : undefined;
     if (property !== undefined) return this.aim(path, sheet, property, depth - 1);
     const [first, ...rest] = callee.replace(/^new /, '').split('.');
     for (let length = rest.length + 1; length > 0; length--) {

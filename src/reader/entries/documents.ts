@@ -5,7 +5,7 @@ import { textNeeded } from '../folder-files.ts';
 import { readHtml, realmOf } from '../html-document.ts';
 import { nestsTooDeep } from '../nesting.ts';
 import { onNetwork } from '../resolve.ts';
-import { parse } from '../script/parse.ts';
+import { parseRecords } from '../script/parse.ts';
 import { servedPath } from '../served-files.ts';
 import { SourceText } from '../source-text.ts';
 import { beginFile } from '../watch.ts';
@@ -62,7 +62,7 @@ function textOf(root: string, file: string): string {
 function inlineImports(text: string, line: number): FoundStart[] {
   if (nestsTooDeep(text)) return [];
   const source = new SourceText(text);
-  return parse('inline.js', text).module.staticImports.map((found) => ({
+  return parseRecords('inline.js', text).module.staticImports.map((found) => ({
     address: found.moduleRequest.value,
     line: line + source.place(found.end).line - 1,
     kind: 'script',

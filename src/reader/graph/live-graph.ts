@@ -22,8 +22,18 @@ export function keepLive(
   whole: readonly string[],
 ): void {
   const all = new Set([...starts, ...whole]);
-  foresee(() => new LiveGraph(modules, all).expected(starts));
+  foresee((by) => {
+    const hasSheets = [...modules.values()].some((m) => m.kind === 'style');
+    by.left(new LiveGraph(modules, all).expected(starts), hasSheets);
+  });
   new LiveGraph(modules, all).run(starts);
+}
+
+/** What is taken of a module; null as well where that is all that it exports by name, so that nothing has to be looked for in it. */
+function wantedOf({ exports }: ReadModule, taken: Taken): Taken {
+  if (taken === null || !exports || exports.stars.length > 0) return taken;
+  const isTaken = (name: string) => taken.has(name);
+  return exports.own.every(isTaken) && exports.named.every(({ name }) => isTaken(name)) ? null : taken;
 }
 
 class LiveGraph {
@@ -51,10 +61,11 @@ class LiveGraph {
       }
     });
     return order.flatMap((path) => {
-      const { code } = this.modules.get(path)!;
-      const wanted = this.taken.get(path);
-      if (!code || wanted === undefined) return [];
-      return [{ path, code: code.text, commonJs: code.commonJs, wanted }];
+      const module = this.modules.get(path)!;
+      const { code } = module;
+      const taken = this.taken.get(path);
+      if (!code || taken === undefined) return [];
+      return [{ path, code: code.text, commonJs: code.commonJs, wanted: wantedOf(module, taken) }];
     });
   }
 
@@ -99,7 +110,7 @@ class LiveGraph {
   /** Finds what is left of a module, and takes what that needs of others. */
   private look(m: ReadModule): void {
     const taken = this.taken.get(m.path) ?? null;
-    const left = m.code && !m.code.commonJs ? liveCode(m.path, m.code.text, taken) : null;
+    const left = m.code && !m.code.commonJs ? liveCode(m.path, m.code.text, wantedOf(m, taken)) : null;
     if (left) m.code!.small = left.small;
     const links = m.imports.flatMap((link) => this.liveLink(m, link, left, taken) ?? []);
     this.live.set(m.path, links);

@@ -3,7 +3,7 @@ import { textIfThere } from '../folder-files.ts';
 import type { AroundScript } from '../graph/script-said.ts';
 import { pathFrom } from '../path-from.ts';
 import type { Compiling } from '../script/compiling.ts';
-import type { LeftAsked } from './left-asked.ts';
+import type { AddedAsked, LeftAsked } from './left-asked.ts';
 
 /** What a thread is handed that finds out what scripts say. */
 export interface AheadWork {
@@ -24,6 +24,18 @@ export interface LeftWork {
   /** Where each script of all shares stands. */
   states: Int32Array;
   /** Where its share begins among them. */
+  from: number;
+  /** Whether it finds out as well which names they mention. */
+  mentions: boolean;
+}
+
+/** What a thread is handed at the end: what texts add to a file of many. */
+export interface AddedWork extends AddedAsked {
+  /** So many of the texts come before its share. */
+  before: number;
+  /** Where each text stands, first what it adds after those before it, then what it adds where none is near. */
+  states: Int32Array;
+  /** Where its share begins among all texts. */
   from: number;
 }
 

@@ -4,17 +4,22 @@ import { scriptSaid } from '../graph/script-said.ts';
 import { shippedSizes, smallText } from '../graph/small-text.ts';
 import { liveCode } from '../script/live-code.ts';
 import { shareParserMemory } from '../script/raw-parse.ts';
-import { type AheadWork, aroundScript, BEGUN, DONE, type LeftWork, OPEN } from './ahead-work.ts';
+import { mentionedWords } from '../unused-rules.ts';
+import { addedOf } from '../weigh-together.ts';
+import { type AddedWork, type AheadWork, aroundScript, BEGUN, DONE, type LeftWork, OPEN } from './ahead-work.ts';
 import type { LeftAsked } from './left-asked.ts';
 import { digestOf, rememberWith } from './memory.ts';
 
 /** Finds out what scripts say that nobody has come to yet, on a thread of its own. */
 const { root, files, compiling, states, from, to } = workerData as AheadWork & { to: MessagePort };
 
+/** What was found out since it was told last. */
+let found: [key: string, value: unknown][] = [];
+
 shareParserMemory();
 rememberWith({
   recall: () => undefined,
-  keep: (key, value) => to.postMessage([key, value]),
+  keep: (key, value) => found.push([key, value]),
   digest: digestOf,
   files: null,
   foresee: null,
@@ -22,35 +27,51 @@ rememberWith({
 
 function findOut(file: string): void {
   const text = textIfThere(root, file);
-  if (text === null) return;
-  try {
-    scriptSaid(file, text, aroundScript(root, file, compiling));
-  } catch {
-    // The reading comes to it and says what is wrong.
-  }
-}
-
-/** Goes through what nobody has begun, from a place on and around. */
-function work(states: Int32Array, from: number, one: (i: number) => void): void {
-  for (let n = 0; n < states.length; n++) {
-    const i = (from + n) % states.length;
-    if (Atomics.compareExchange(states, i, OPEN, BEGUN) !== OPEN) continue;
-    one(i);
-    Atomics.store(states, i, DONE);
-    Atomics.notify(states, i);
-  }
+  if (text !== null) scriptSaid(file, text, aroundScript(root, file, compiling));
 }
 
 /** What is left of a script, and what that weighs. */
-function makeSmall({ path, code, commonJs, wanted }: LeftAsked): void {
-  try {
-    shippedSizes(commonJs ? smallText(path, code, true) : liveCode(path, code, wanted).small);
-  } catch {
-    // The same.
-  }
+function makeSmall({ path, code, commonJs, wanted }: LeftAsked, mentions: boolean): void {
+  const small = commonJs ? smallText(path, code, true) : liveCode(path, code, wanted).small;
+  shippedSizes(small);
+  if (mentions) mentionedWords(small);
 }
 
-work(states, from, (i) => findOut(files[i]));
-to.on('message', ({ asked, states, from }: LeftWork) =>
-  work(states.subarray(from, from + asked.length), 0, (i) => makeSmall(asked[i])),
-);
+/** Does one thing that nobody has begun; tells what was found out before it counts as done. */
+function doOne(states: Int32Array, i: number, one: (i: number) => void): void {
+  if (Atomics.compareExchange(states, i, OPEN, BEGUN) !== OPEN) return;
+  try {
+    one(i);
+  } catch {
+    // The reading comes to it and says what is wrong.
+  }
+  if (found.length > 0) to.postMessage(found);
+  found = [];
+  Atomics.store(states, i, DONE);
+  Atomics.notify(states, i);
+}
+
+/** Goes through all, from a place on and around. */
+function goAround(states: Int32Array, from: number, one: (i: number) => void): void {
+  for (let n = 0; n < states.length; n++) doOne(states, (from + n) % states.length, one);
+}
+
+/** Goes through a share from its end on: the reading comes from its beginning, and they meet only once. */
+function goToMeet(states: Int32Array, one: (i: number) => void): void {
+  for (let i = states.length - 1; i >= 0; i--) doOne(states, i, one);
+}
+
+function goOnWithLeft({ asked, states, from, mentions }: LeftWork): void {
+  goToMeet(states.subarray(from, from + asked.length), (i) => makeSmall(asked[i], mentions));
+}
+
+function goOnWithAdded({ texts, sample, before, states, from }: AddedWork): void {
+  const added = addedOf(texts, Buffer.from(sample));
+  const share = texts.length - before;
+  goToMeet(states.subarray(from, from + share), (i) => added.after(before + i));
+  const far = states.length / 2 + from;
+  goToMeet(states.subarray(far, far + share), (i) => added.far(before + i));
+}
+
+goAround(states, from, (i) => findOut(files[i]));
+to.on('message', (work: LeftWork | AddedWork) => ('asked' in work ? goOnWithLeft(work) : goOnWithAdded(work)));

@@ -5,14 +5,18 @@ import { textIfThere } from '../folder-files.ts';
 import { kindOf } from '../graph/kinds.ts';
 import { scriptSaid } from '../graph/script-said.ts';
 import type { Compiling } from '../script/compiling.ts';
-import { type AheadWork, aroundScript, BEGUN, type LeftWork, OPEN, TAKEN } from './ahead-work.ts';
+import { AFTER, FAR, windowBefore } from '../weigh-together.ts';
+import { type AddedWork, type AheadWork, aroundScript, BEGUN, type LeftWork, OPEN, TAKEN } from './ahead-work.ts';
 import type { FilesMemory } from './files-memory.ts';
-import type { LeftAsked } from './left-asked.ts';
+import type { Foresees } from './left-asked.ts';
 import { digestOf, type Memory, type Remembered, rememberWith } from './memory.ts';
 
 /** Fewer scripts are read before threads have begun. */
 const WORTH_IT = 400;
 const MOST_THREADS = 7;
+
+/** How much of a thread's share the reading takes itself, which has more to do besides. */
+const OWN_SHARE = { left: 0.5, added: 0.8 } as const;
 
 /** A thread that doesn't come to the end of one script in so long has broken off, or the script would hold up the reading just as well. */
 const LONGEST_WAIT_MS = 5000;
@@ -26,6 +30,7 @@ export class Ahead implements Memory {
   private readonly workers: Worker[] = [];
   private readonly said: Claims;
   private left: Claims | null = null;
+  private adds: Claims | null = null;
 
   private constructor(
     private readonly beneath: Memory,
@@ -75,22 +80,40 @@ export class Ahead implements Memory {
 
   /** Who is at what of a kind; null where it is found out along with something else. */
   private claimsOf(kind: Remembered): Claims | null {
-    return kind === 'script' ? this.said : kind === 'weight' ? null : this.left;
+    if (kind === 'added') return this.adds;
+    return kind === 'script' ? this.said : kind === 'live' || kind === 'small' ? this.left : null;
   }
 
-  /** Has the threads go on with what is left of scripts. */
-  readonly foresee = (asked: readonly LeftAsked[]): void => {
-    this.said.takeRest();
-    this.left = new Claims(asked.map((a) => a.path));
-    const { states } = this.left;
-    // The first share is for who asks.
-    const start = (n: number) => Math.floor((asked.length * n) / (this.ports.length + 1));
-    this.ports.forEach((port, n) => {
-      const from = start(n + 1);
-      const share: LeftWork = { asked: asked.slice(from, start(n + 2)), states, from };
-      port.postMessage(share);
-    });
+  /** Has the threads go on with what is left of scripts, then with what texts add to one another. */
+  readonly foresee: Foresees = {
+    left: (asked, mentions) => {
+      this.said.takeRest();
+      this.left = new Claims(asked.map((a) => a.path));
+      const { states } = this.left;
+      this.handOut(asked.length, OWN_SHARE.left, (from, to): LeftWork => {
+        return { asked: asked.slice(from, to), states, from, mentions };
+      });
+    },
+    added: ({ texts, sample }) => {
+      if (texts.length < WORTH_IT) return;
+      this.left?.takeRest();
+      const names = texts.map((text) => this.digest(text));
+      this.adds = new Claims([...names.map(AFTER), ...names.map(FAR)]);
+      const { states } = this.adds;
+      this.handOut(texts.length, OWN_SHARE.added, (from, to): AddedWork => {
+        const first = windowBefore(texts, from);
+        return { texts: texts.slice(first, to), before: from - first, sample, states, from };
+      });
+    },
   };
+
+  /** Gives each thread a share of so many things; the first is for who asks, as large as `own` shares of threads. */
+  private handOut(count: number, own: number, work: (from: number, to: number) => LeftWork | AddedWork): void {
+    const start = (n: number) => Math.floor((count * (own + n)) / (own + this.ports.length));
+    this.ports.forEach((port, n) => {
+      port.postMessage(work(start(n), start(n + 1)));
+    });
+  }
 
   keep(key: string, value: unknown): void {
     this.beneath.keep(key, value);
@@ -107,8 +130,7 @@ export class Ahead implements Memory {
   private takeOver(): void {
     for (const port of this.ports)
       for (let told = receiveMessageOnPort(port); told; told = receiveMessageOnPort(port)) {
-        const [key, value] = told.message as [string, unknown];
-        this.beneath.keep(key, value);
+        for (const [key, value] of told.message as [string, unknown][]) this.beneath.keep(key, value);
       }
   }
 
@@ -120,8 +142,8 @@ export class Ahead implements Memory {
 
 /** What threads find out ahead. */
 const HANDED_OUT: Record<Remembered, boolean> = {
-  ...{ script: true, live: true, small: true, weight: true },
-  ...{ added: false, words: false, sheet: false, rules: false, names: false },
+  ...{ script: true, live: true, small: true, weight: true, words: true, added: true },
+  ...{ sheet: false, rules: false, names: false },
 };
 
 /** Who is at which of some scripts, among all threads. */

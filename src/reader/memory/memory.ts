@@ -1,6 +1,6 @@
 import { hash } from 'node:crypto';
 import type { FilesMemory } from './files-memory.ts';
-import type { LeftAsked } from './left-asked.ts';
+import type { Foresees } from './left-asked.ts';
 
 /**
  * What a text alone decides, by what it is about. Nothing that depends on other files may be among it, but for what its key names.
@@ -19,8 +19,8 @@ export interface Memory {
   digest(text: string): string;
   /** Texts of files as they were last, where readings follow one another in one process. */
   readonly files: FilesMemory | null;
-  /** Has threads find out what will be asked for soon, where there are any. */
-  readonly foresee: ((asked: readonly LeftAsked[]) => void) | null;
+  /** Threads that find out what will be asked for soon, where there are any. */
+  readonly foresee: Foresees | null;
 }
 
 /** A reading has its process to itself, so there is one of these. */
@@ -38,9 +38,9 @@ export function filesInMemory(): FilesMemory | null {
   return memory?.files ?? null;
 }
 
-/** Tells those who can find it out ahead what will be asked for soon. `list` is only called where there are any. */
-export function foresee(list: () => readonly LeftAsked[]): void {
-  memory?.foresee?.(list());
+/** Tells those who can find it out ahead what will be asked for soon. `tell` is only called where there are any. */
+export function foresee(tell: (by: Foresees) => void): void {
+  if (memory?.foresee) tell(memory.foresee);
 }
 
 /** What `digestOf` gives for a text that readings come to again and again. */

@@ -65,12 +65,14 @@ export interface Services {
 
 export function servicesOf(path: string, text: string): Services {
   const exported = /\bexport\b/.test(text);
+  // What packages draw is no part of the app's.
+  const own = !path.includes('node_modules/');
   return {
     media: exported ? mediaIn(text) : null,
     whenSeen: exported && /\bIntersectionObserver\b/.test(text),
     onServer: path.endsWith('.astro'),
-    hides: hidesItself(text),
-    hasContent: showsContent(text),
+    hides: own && hidesItself(text),
+    hasContent: own && showsContent(text),
     failures: failuresOf(text),
   };
 }

@@ -11,6 +11,7 @@ const TEXT_INSIDE = />([^<>{}]+)<\/[A-Za-z]/g;
 /** Whether a text holds markup that shows something by itself: text, images, controls. */
 export function showsContent(text: string): boolean {
   if (MARKUP.test(text)) return true;
+  if (!text.includes('</')) return false;
   for (const [, inside] of text.matchAll(TEXT_INSIDE)) if (/[\p{L}\p{N}]/u.test(inside)) return true;
   return false;
 }

@@ -2,7 +2,7 @@ import MagicString from 'magic-string';
 import type { EcmaScriptModule } from 'oxc-parser';
 import { remembered } from '../memory/memory.ts';
 import { minifyScript } from '../weigh.ts';
-import { parse } from './parse.ts';
+import { parseRecords } from './parse.ts';
 import { liveNamesOf } from './records.ts';
 
 /** What is left of a script of which only some exports are taken. */
@@ -27,7 +27,7 @@ function leftOf(path: string, code: string, wanted: ReadonlySet<string> | null):
   const left = wanted === null ? null : withoutExports(code, wanted);
   // With its last export gone, it has to be named as a module still: names of scripts are everybody’s.
   const small = left === null ? minifyScript(`${path}.js`, code) : minifyScript(`${path}.mjs`, left);
-  return { small, takes: liveNamesOf(parse('out.js', small).module) };
+  return { small, takes: liveNamesOf(parseRecords('out.js', small).module) };
 }
 
 type Statement = EcmaScriptModule['staticExports'][number];
@@ -35,7 +35,7 @@ type Entry = Statement['entries'][number];
 
 /** The same module without exports that nobody wants; what they stand for stays. Null for what isn’t written as a module. */
 function withoutExports(code: string, wanted: ReadonlySet<string>): string | null {
-  const { module } = parse('in.js', code);
+  const { module } = parseRecords('in.js', code);
   if (!module.hasModuleSyntax) return null;
   const text = new MagicString(code);
   for (const statement of module.staticExports) {

@@ -33,6 +33,7 @@ declare module 'oxc-parser/src-js/generated/constants' {
   export const BUFFER_SIZE: number;
   export const ACTIVE_SIZE: number;
   export const IS_TS_FLAG_POS: number;
+  export const DATA_POINTER_POS_32: number;
 }
 
 declare module 'oxc-parser/src-js/generated/deserialize/js' {

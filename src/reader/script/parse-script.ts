@@ -16,7 +16,7 @@ import { collectCalls, waitsAtStart } from './calls.ts';
 import type { Compiling } from './compiling.ts';
 import { asksEnvironment } from './environment.ts';
 import { memberNames } from './member-names.ts';
-import { parse } from './parse.ts';
+import { parse, parseRecords, parseSparingly } from './parse.ts';
 import type { ParsedScript, ScriptExports } from './parsed-script.ts';
 import { exportsOf, liveNamesOf, staticImportsOf } from './records.ts';
 import { type Language, languageOf, shippedCode, shipsAsWritten, withoutDeadImports } from './shipped-code.ts';
@@ -51,7 +51,10 @@ export interface ParseOptions extends Compiling {
 export function parseScript(path: string, text: string, options: ParseOptions): ParsedScript {
   const { usedElsewhere = false } = options;
   const lang = languageOf(path);
-  const parsed = parse(path, text, { lang, astType: SAYS_TYPES.test(text) ? 'ts' : 'js' });
+  const own = !path.includes('node_modules/');
+  // Few trees of packages are asked for, and all of the app's.
+  const parseAs = own ? parse : parseSparingly;
+  const parsed = parseAs(path, text, { lang, astType: SAYS_TYPES.test(text) ? 'ts' : 'js' });
   const source = new SourceText(text);
   const broken = parsed.errors.find((e) => e.severity === 'Error');
   if (broken) {
@@ -59,7 +62,6 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
     const error = { line: source.place(at).line, message: broken.message };
     return { ...emptyScript(text), error };
   }
-  const own = !path.includes('node_modules/');
   const { program } = parsed;
   const describes = own && options.resource && /@Component\s*\(/.test(text);
   const angular = describes ? angularScript(program(), source, options.resource!) : null;
@@ -68,7 +70,7 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
   const { code, refused } = plain
     ? { code: text, refused: null }
     : shippedCode(path, compiled ?? text, lang, options, usedElsewhere && compiled === null);
-  const live = plain ? parsed.module : parse('out.js', code).module;
+  const live = plain ? parsed.module : parseRecords('out.js', code).module;
   const result = emptyScript(code);
   if (refused !== null)
     result.told.push({ line: 1, message: `its compiler refuses it: ${refused}. What it weighs is an estimate` });

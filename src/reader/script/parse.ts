@@ -1,7 +1,7 @@
 import type { EcmaScriptModule, OxcError, ParserOptions } from 'oxc-parser';
 import { parseSync } from 'oxc-parser/src-js/bindings';
 import type { SyntaxNode } from '../syntax.ts';
-import { rawParse } from './raw-parse.ts';
+import { rawParse, rawRecords } from './raw-parse.ts';
 
 export interface Parsed {
   module: EcmaScriptModule;
@@ -14,6 +14,22 @@ export interface Parsed {
 export function parse(path: string, text: string, options?: ParserOptions): Parsed {
   const raw = rawParse(path, text, options);
   return raw ? { ...raw, program: () => raw.program } : parseByText(path, text, options);
+}
+
+/** What a script imports and exports, and its errors: the same for those who don't look at its tree, which costs less. */
+export function parseRecords(path: string, text: string, options?: ParserOptions): Omit<Parsed, 'program'> {
+  return rawRecords(path, text, options) ?? parseByText(path, text, options);
+}
+
+/** The same with a tree that few ask for: it is made where it is asked for, by parsing once more. */
+export function parseSparingly(path: string, text: string, options?: ParserOptions): Parsed {
+  let whole: Parsed | null = null;
+  const records = parseRecords(path, text, options);
+  const program = () => {
+    whole ??= parse(path, text, options);
+    return whole.program();
+  };
+  return { module: records.module, errors: records.errors, program };
 }
 
 /**

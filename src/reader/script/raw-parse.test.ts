@@ -2,7 +2,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { parseByText } from './parse.ts';
-import { rawParse, shareParserMemory } from './raw-parse.ts';
+import { rawParse, rawRecords, shareParserMemory } from './raw-parse.ts';
 
 shareParserMemory();
 
@@ -34,11 +34,20 @@ function inWords(parsed: { program: unknown; module: unknown; errors: unknown },
 type Options = NonNullable<Parameters<typeof rawParse>[2]>;
 function bothWays(name: string, text: string, options: Options): [straight: string, byText: string] {
   const straight = rawParse(name, text, options);
+  expectSameRecords(name, text, options, straight);
   const { program, module, errors } = parseByText(name, text, options);
   return [
     straight === null ? 'not at all' : inWords(straight, options),
     inWords({ program: program(), module, errors }, options),
   ];
+}
+
+/** What is told of a script without its tree is what is told with it, and no tree is made. */
+function expectSameRecords(name: string, text: string, options: Options, whole: ReturnType<typeof rawParse>): void {
+  const records = rawRecords(name, text, options) as ReturnType<typeof rawParse>;
+  const told = (of: typeof whole) => of && JSON.stringify([of.module, of.errors]);
+  if (told(records) !== told(whole)) throw new Error(`other records of ${name}`);
+  expect(records?.program.body ?? []).toEqual([]);
 }
 
 const ODD: [string, string][] = [
