@@ -2,6 +2,7 @@ import type { CallBeginning } from '../../core/snapshot/route-types.ts';
 import { withOperation } from '../../core/text/query-operation.ts';
 import type { Address, AddressPiece, Ask, AskSheet } from './ask-sheet.ts';
 import { queryName } from './graphql.ts';
+import { asksByItself, propertyOf } from './leads.ts';
 import { Listeners } from './listeners.ts';
 
 /** A call for data that a module makes: where it leads, and the line of the module in which it begins. */
@@ -76,8 +77,7 @@ const OF_ROUTER = /^(load|loader|clientLoader)$|\.(asyncData|fetch)$/;
 /** Files whose script runs each time that their component is drawn. */
 const RUNS_AS_DRAWN = /\.(vue|svelte)$/;
 
-/** What asks a server by itself: of the browser, and of packages by the usual names of their functions. */
-const OF_BROWSER = /^((window|self|globalThis)\.)?fetch$|^new EventSource$|^(\$fetch|useFetch|useLazyFetch)$/;
+/** What asks a server by itself of packages, by the usual names of their functions. */
 const OF_PACKAGE = /(^|\.)(get|post|json|fetch|request|query|graphql|ofetch|axios|ky|useSWR|useFetch)$/i;
 
 /** What of a client gives one that is told more, which is called as that is: `ofetch.create({ baseURL })`. */
@@ -294,7 +294,7 @@ export class DataCalls {
     if (depth === 0) return NOTHING;
     if (sheet.functions.has(callee)) return { kind: 'function', path, name: callee };
     // What a component is handed as a property is known by its name, where the module hands it something of that name.
-    const property = callee.includes('props.') ? /(?:^|\.)props\.((?:\w+\.)?\w+)$/.exec(callee)?.[1] : undefined;
+    const property = propertyOf(callee);
     if (property !== undefined) return this.aim(path, sheet, property, depth - 1);
     const [first, ...rest] = callee.replace(/^new /, '').split('.');
     for (let length = rest.length + 1; length > 0; length--) {
@@ -307,8 +307,7 @@ export class DataCalls {
       return aim.kind === 'asks' ? { ...aim, base: [...base, ...aim.base] } : aim;
     }
     const imported = sheet.imports.get(first);
-    if (!imported)
-      return OF_BROWSER.test(callee) || isOpened(callee) ? { kind: 'asks', base: [], anyAddress: true } : NOTHING;
+    if (!imported) return asksByItself(callee) ? { kind: 'asks', base: [], anyAddress: true } : NOTHING;
     const to = this.modules.moduleOf(path, imported.specifier, imported.name);
     if (to === null)
       return isOfPackage(imported.specifier) && OF_PACKAGE.test(callee)
@@ -409,11 +408,6 @@ type Aim =
   | { kind: 'function'; path: string; name: string }
   | { kind: 'nothing' };
 const NOTHING: Aim = { kind: 'nothing' };
-
-/** `request.open('GET', address)` of the browser's older request. */
-function isOpened(callee: string): boolean {
-  return /^(xhr|req|request|http)\.open$/i.test(callee);
-}
 
 function isOfPackage(specifier: string): boolean {
   return !/^[./]/.test(specifier);

@@ -16,6 +16,7 @@ import {
   optionsOf,
   roleOf,
 } from './function-names.ts';
+import { mayLead } from './leads.ts';
 import { givenMessage, isSent, noteStoreModule, sentBy } from './messages.ts';
 import { noteSpoken, SPEAKS } from './spoken.ts';
 
@@ -70,7 +71,15 @@ export function readAsks(
   });
   const asks = sheet.top.length > 0 || [...sheet.functions.values()].some((f) => f.asks.length > 0);
   if (!asks && sheet.constants.size === 0 && sheet.stores.length === 0 && sheet.bases.size === 0) return null;
-  return asks ? { ...sheet, kept: keptIn(program, source) } : sheet;
+  const kept = asks ? keptIn(program, source) : sheet.kept;
+  return { ...withoutIdle(sheet), kept };
+}
+
+/** A sheet without the calls that lead nowhere: of most modules that is nearly all of them. */
+function withoutIdle(sheet: AskSheet): AskSheet {
+  const leads = (ask: Ask) => mayLead(ask, sheet);
+  const functions = [...sheet.functions].map(([name, fn]) => [name, { ...fn, asks: fn.asks.filter(leads) }] as const);
+  return { ...sheet, top: sheet.top.filter(leads), functions: new Map(functions) };
 }
 
 /** Methods that a class has called by what draws it, and components, by their names. */
