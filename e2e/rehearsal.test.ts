@@ -237,7 +237,9 @@ it('goes on from act to act: finds what has no words, scrolls to what stands bel
   const [run] = said.rehearsal.runs;
   expect([run.errors, said.rehearsal.acts]).toEqual([[], acts]);
   expect(run.moments.waits).toEqual(acts.map(() => expect.any(Number)));
-  const asked = run.requests.map((r: { address: string }) => r.address).filter((a: string) => /(panel|notes|far)-/.test(a));
+  const asked = run.requests
+    .map((r: { address: string }) => r.address)
+    .filter((a: string) => /(panel|notes|far)-/.test(a));
   // What was fetched once is there the second time.
   expect(asked).toHaveLength(3);
   // The sign says nothing: the second of two such buttons brings it.

@@ -1,3 +1,4 @@
+import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import type { ChunkBytes } from './types.ts';
 
@@ -15,6 +16,7 @@ export interface Atom {
 
 /** Refines the set of all modules root by root: two modules stay together while the same roots need both. */
 export function atomsOf(snapshot: Snapshot, need: Uint32Array[], order: Int32Array): Atom[] {
+  const { isStyle } = graphIndex(snapshot);
   const cell = new Int32Array(snapshot.modules.length);
   const touched: number[] = [];
   const rootsOfCell: number[][] = [[]];
@@ -38,8 +40,8 @@ export function atomsOf(snapshot: Snapshot, need: Uint32Array[], order: Int32Arr
   const atoms = new Map<number, Atom>();
   for (const m of sequence) {
     if (m < 0) continue;
-    const style = snapshot.modules[m].kind === 'style';
-    const key = cell[m] * 2 + (style ? 1 : 0);
+    const style = isStyle[m] === 1;
+    const key = cell[m] * 2 + isStyle[m];
     let atom = atoms.get(key);
     if (!atom) {
       atom = { kind: style ? 'style' : 'script', roots: rootsOfCell[cell[m]], modules: [] };

@@ -47,10 +47,8 @@ export function formChunks(
     addRealm(graph, snapshot, entry.realm, drafts, present, need, shaped, shaping.names);
   }
   const targets = new Set<number>();
-  for (let i = 0; i < deferred.length; i++) {
-    const { to } = snapshot.imports[i];
-    if (deferred[i] && !has(reached, to)) targets.add(to);
-  }
+  for (let i = 0; i < deferred.length; i++)
+    if (deferred[i] && !has(reached, index.target[i])) targets.add(index.target[i]);
   graph.unreached = [...targets].sort((a, b) => index.rank[a] - index.rank[b]);
   return graph;
 }

@@ -55,7 +55,7 @@ class LaidPlan {
 
   constructor(private readonly snapshot: Snapshot) {
     this.index = graphIndex(snapshot);
-    this.deferred = Uint8Array.from(snapshot.imports, (i) => (i.kind === 'dynamic' ? 1 : 0));
+    this.deferred = this.index.deferred.slice();
   }
 
   /** Lays one decision; gives in words why it names nothing here, null where it does. */

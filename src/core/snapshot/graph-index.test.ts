@@ -11,13 +11,19 @@ describe('the index of a graph', () => {
     expect([...rank]).toEqual([3, 1, 0, 2]);
   });
 
+  it('tells styles from all else', () => {
+    const { isStyle } = graphIndex(sketch({ a: { imports: ['b.css'] }, 'b.css': { kind: 'style' } }));
+    expect([...isStyle]).toEqual([0, 1]);
+  });
+
   it('has the imports of each module in the order of their places, then of their names', () => {
-    const { outStart, outgoing, inStart, incoming, target } = graphIndex(app);
+    const { outStart, outgoing, inStart, incoming, target, deferred } = graphIndex(app);
     const out = (m: number) => [...outgoing.subarray(outStart[m], outStart[m + 1])];
     const into = (m: number) => [...incoming.subarray(inStart[m], inStart[m + 1])];
     expect([0, 1, 2, 3].map(out)).toEqual([[0, 1, 2], [3], [], [4]]);
     expect([0, 1, 2, 3].map(into)).toEqual([[4], [0, 2], [], [3, 1]]);
     expect([...target]).toEqual([1, 3, 1, 3, 0]);
+    expect([...deferred]).toEqual([0, 0, 1, 0, 0]);
     const moved = app.imports.map((i, at) => (i.from === 0 ? { ...i, start: 100 - (at % 2) } : i));
     const { outgoing: other, outStart: from } = graphIndex({ ...app, imports: moved });
     // b stands first; of the two of `a` that stand in one place, the first of them.

@@ -17,6 +17,10 @@ export interface GraphIndex {
   outgoing: Uint32Array;
   /** Import i aims at module `target[i]`. */
   target: Uint32Array;
+  /** 1 where import i is deferred as the code has it. Not to be changed. */
+  deferred: Uint8Array;
+  /** 1 where module m is a style sheet. */
+  isStyle: Uint8Array;
   /** Imports that aim at module m, by importer's path, then source order. */
   inStart: Uint32Array;
   incoming: Uint32Array;
@@ -78,8 +82,15 @@ function build(snapshot: Snapshot): GraphIndex {
     incoming[inFill[imports[i].to]++] = i;
     importAt.set(importKey(snapshot, imports[i]), i);
   }
-  const target = Uint32Array.from(imports, (i) => i.to);
-  return { moduleAt, rank, sorted, outStart, outgoing, target, inStart, incoming, importAt };
+  const target = new Uint32Array(imports.length);
+  const deferred = new Uint8Array(imports.length);
+  for (let i = 0; i < imports.length; i++) {
+    target[i] = imports[i].to;
+    if (imports[i].kind === 'dynamic') deferred[i] = 1;
+  }
+  const isStyle = new Uint8Array(modules.length);
+  for (let m = 0; m < modules.length; m++) if (modules[m].kind === 'style') isStyle[m] = 1;
+  return { moduleAt, rank, sorted, outStart, outgoing, target, deferred, isStyle, inStart, incoming, importAt };
 }
 
 function compare(a: string, b: string): number {

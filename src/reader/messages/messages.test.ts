@@ -1,3 +1,4 @@
+// biome-ignore-all lint/suspicious/noTemplateCurlyInString: the code of an app
 import { saidIn, wordsIn } from '../parts/words.ts';
 import { parse } from '../script/parse.ts';
 import { type SyntaxNode, walk } from '../syntax.ts';
