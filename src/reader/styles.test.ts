@@ -52,6 +52,11 @@ describe.each(styleNames())('an app in the style of %s', (name) => {
     if (expected.parts) expect(Object.fromEntries(parts)).toEqual(expected.parts);
   });
 
+  it('says nothing that only stands for what is found out later', () => {
+    const said = [...snapshot.routes, ...snapshot.proposals].flatMap((r) => r.parts.flatMap((p) => p.action ?? []));
+    expect(said.filter((words) => /\p{Co}/u.test(words))).toEqual([]);
+  });
+
   it('tells what isn’t understood, and nothing else', () => {
     const told = [
       ...snapshot.failed.map((f) => `${f.path}:${f.line}: ${f.message}`),

@@ -112,4 +112,15 @@ describe('an act in a component is told by the words in it', () => {
     const part = routes.flatMap((r) => r.parts).find((p) => /Form/.test(p.module));
     expect(part?.action).toBe(words);
   });
+
+  it('unless it only runs code, which is told by the component', () => {
+    const files = react('<Bar onAdd={() => print()} />', {
+      'Bar.jsx': 'export function Bar({ onAdd }) { return <button onClick={onAdd}>Add one</button>; }',
+    });
+    const heavy = `export function print() { console.log(${JSON.stringify('0123456789abcdef'.repeat(600))}); }`;
+    const app = files['App.jsx'].replace('import { Bar }', "import { print } from './print.js'; import { Bar }");
+    const { routes } = readSource(folderOf({ ...files, 'App.jsx': app, 'print.js': heavy })).snapshot;
+    const part = routes.flatMap((r) => r.parts).find((p) => p.module === 'print.js');
+    expect(part?.action).toBe('add in Bar');
+  });
 });
