@@ -1,6 +1,6 @@
 import { Digests } from './digests.ts';
 import type { FilesMemory } from './files-memory.ts';
-import type { Memory } from './memory.ts';
+import { digestOf, type Memory } from './memory.ts';
 
 /** What isn't asked for in so many readings is forgotten. */
 const READINGS = 3;
@@ -26,7 +26,8 @@ export class ReadingsMemory implements Memory {
   readonly foresee = null;
 
   digest(text: string): string {
-    return this.digests.of(text);
+    // Who reads once comes to a text a few times only, and would hold all of them for it.
+    return this.files === null ? digestOf(text) : this.digests.of(text);
   }
 
   recall(key: string): unknown {

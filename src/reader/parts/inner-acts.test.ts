@@ -72,6 +72,13 @@ describe('an act in a component is told by the words in it', () => {
       'Add one',
     ],
     [
+      'but by the name of one that hands all to what only holds others',
+      react('<Plate onClick={() => setOpen(true)} />', {
+        'Plate.jsx': 'export const Plate = (props) => <section {...props}><h2>Tides</h2><p>Of today</p></section>;',
+      }),
+      'click in Plate',
+    ],
+    [
       'unless there are words at the component itself',
       react(`<Bar ${OPENS}>More</Bar>`, {
         'Bar.jsx': 'export function Bar({ onAdd }) { return <button onClick={onAdd}>Add one</button>; }',

@@ -18,11 +18,16 @@ export function innerActs(roots: readonly SyntaxNode[]): InnerActs {
   for (const root of roots)
     walk(root, (node, above) => {
       const words = () => wordsAt(node, above);
-      if (node.type === 'JSXSpreadAttribute') note([ANY], words);
+      if (node.type === 'JSXSpreadAttribute' && isPressed(above.at(-1))) note([ANY], words);
       if (node.type !== 'JSXAttribute' || !/^on[A-Z]/.test(nameOf(node.name) ?? '')) return;
       note(toldBy(node.value, functions), words);
     });
   return acts;
+}
+
+/** What is handed all may be what is pressed: a control, or a component that has one; what only holds others isn't. */
+function isPressed(opening: SyntaxNode | undefined): boolean {
+  return /^(button|a|input|label|summary|select|option|[A-Z]\w*)$/.test(nameOf(opening?.name) ?? '');
 }
 
 /** What a handler calls of who draws its component, itself and in the module's own functions that it names. */
