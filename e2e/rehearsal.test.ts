@@ -248,7 +248,7 @@ it('goes on from act to act: finds what has no words, scrolls to what stands bel
   expect(waits.map((q: { name: string; predicted: number }) => [q.name, q.predicted >= 0])).toEqual(
     acts.map((a) => [`Wait for ${a}`, true]),
   );
-  // Both came over the link the first time.
+  // All three came over the link the first time.
   for (const at of [0, 1, 2]) expect(run.moments.waits[at]).toBeGreaterThan(60);
   fs.rmSync(folder, { recursive: true });
 });

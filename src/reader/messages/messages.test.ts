@@ -72,6 +72,19 @@ describe('words that are messages of a language', () => {
     ['markup in messages', { 'lang/en.json': '{ "log": { "add": "Add <b>an</b> entry" } }' }],
   ])('are found with %s', (_, files) => expect(wordsOfButton("{t('log.add')}", files)).toBe('Add an entry'));
 
+  it('are looked for in no file that nests without end, and quickly where thousands end alike', () => {
+    const deep = 20_000;
+    const many = Object.fromEntries(Array.from({ length: 150_000 }, (_, i) => [`page${i}`, { title: `Page ${i}` }]));
+    const files = {
+      'deep/en.json': `${'{"a":'.repeat(deep)}1${'}'.repeat(deep)}`,
+      'deep/en.js': `x = ${'['.repeat(deep)}1${']'.repeat(deep)}`,
+      'en.json': JSON.stringify({ ...many, log: { add: 'Add an entry' } }),
+    };
+    expect(wordsOfButton("{t('log.add')}", files)).toBe('Add an entry');
+    expect(wordsOfButton("{t('page7.title')}", files)).toBe('Page 7');
+    expect(wordsOfButton("{t('title')}", files)).toBe('title');
+  });
+
   it('aren’t taken where several say something else', () => {
     const files = { 'en.json': '{ "a": { "log": { "add": "One" } }, "b": { "log": { "add": "Other" } } }' };
     expect(wordsOfButton("{t('log.add')}", files)).toBe('add');

@@ -1,5 +1,6 @@
 import { filesBelow } from '../files-below.ts';
 import { textInside, Unreadable } from '../folder-files.ts';
+import { nestsTooDeep } from '../nesting.ts';
 import { parse } from '../script/parse.ts';
 import { constantText, nameOf, type SyntaxNode, walk } from '../syntax.ts';
 
@@ -38,6 +39,7 @@ export class Messages {
 
   /** Takes the texts of a file; what is there already stays. */
   take(file: string, text: string): void {
+    if (nestsTooDeep(text)) return;
     const found = file.endsWith('.json') ? inJson(text) : inScript(file, text);
     const inEnglish = found.filter(({ path }) => LANGUAGE.test(path.join('.')));
     for (const { path, text: words } of inEnglish.length > 0 ? inEnglish : found) this.note(path, words);
@@ -48,7 +50,9 @@ export class Messages {
     if (this.whole.has(key)) return;
     this.whole.set(key, text);
     const end = path.at(-1)!;
-    this.byEnd.set(end, [...(this.byEnd.get(end) ?? []), { path: key, text }]);
+    const alike = this.byEnd.get(end);
+    if (alike) alike.push({ path: key, text });
+    else this.byEnd.set(end, [{ path: key, text }]);
   }
 
   /** The message with a key, with `…` for what is put into it; undefined where there is none. */
@@ -60,12 +64,21 @@ export class Messages {
 
   /** The text with the least around its key, where that is one. */
   private endingWith(key: string): string | undefined {
-    const all = (this.byEnd.get(key.split('.').at(-1)!) ?? []).filter(({ path }) => path.endsWith(`.${key}`));
-    const least = Math.min(...all.map(({ path }) => path.split('.').length));
-    const nearest = new Set(all.filter(({ path }) => path.split('.').length === least).map(({ text }) => text));
+    let least = Number.POSITIVE_INFINITY;
+    const nearest = new Set<string>();
+    for (const { path, text } of this.byEnd.get(key.split('.').at(-1)!) ?? []) {
+      const around = path.split('.').length;
+      if (around > least || !path.endsWith(`.${key}`)) continue;
+      if (around < least) nearest.clear();
+      least = around;
+      nearest.add(text);
+    }
     return nearest.size === 1 ? [...nearest][0] : undefined;
   }
 }
+
+/** Messages lie no deeper than this. */
+const DEEPEST = 20;
 
 interface Leaf {
   path: readonly string[];
@@ -83,7 +96,7 @@ function inJson(text: string): Leaf[] {
   for (const { path, value } of open) {
     if (typeof value === 'string' && path.length > 0) found.push({ path, text: value });
     // Keys may hold what stands for several levels: `"log.add": "Add"`.
-    else if (typeof value === 'object' && value !== null && !Array.isArray(value))
+    else if (typeof value === 'object' && value !== null && !Array.isArray(value) && path.length < DEEPEST)
       for (const [key, inner] of Object.entries(value)) open.push({ path: [...path, ...key.split('.')], value: inner });
   }
   // Extracted messages have their text beside a description: `"log.add": { "message": "Add" }`.
