@@ -17,6 +17,7 @@ import { findEntries } from './entries/find-entries.ts';
 import { givenEntries } from './entries/given.ts';
 import type { FoundEntry, FoundStart, PackageDescription } from './entries/types.ts';
 import { type ReadProgress, SourceGraph } from './graph/source-graph.ts';
+import { foresee } from './memory/memory.ts';
 import { sayMessages } from './messages/say-messages.ts';
 import { withActParts } from './parts/act-parts.ts';
 import { drawsOf } from './parts/draws.ts';
@@ -82,6 +83,7 @@ export function readSource(
   const extras = found.flatMap((e) =>
     e.html && e.document ? [documentExtras(root, e.document, e.realm, e.html, notes)] : [],
   );
+  foresee((by) => by.sheets(graph.sheets.map((s) => s.text)));
   graph.settle();
   beginStep('finding routes and parts');
   const app = routesOf({ root, found, byFolders, entries, described, graph, notes, corrected });

@@ -41,7 +41,7 @@ export function sheetUsers(
 }
 
 /** Classes and ids in the rules of a sheet; null where a rule needs none of them, or the sheet can't be parsed. */
-function namesIn(text: string): ReadonlySet<string> | null {
+export function namesIn(text: string): ReadonlySet<string> | null {
   return remembered('names', [text], () => foundNames(text));
 }
 

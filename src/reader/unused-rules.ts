@@ -76,7 +76,7 @@ interface OuterRule extends Omit<StyleRule, 'module' | 'missing'> {
 }
 
 /** The outer rules of a sheet; none of one that can't be parsed, or that nests deeper than can be followed. */
-function rulesIn(text: string): readonly OuterRule[] {
+export function rulesIn(text: string): readonly OuterRule[] {
   return remembered('rules', [text], () => {
     const found: OuterRule[] = [];
     let root: postcss.Root;

@@ -35,13 +35,14 @@ export function addedSizes(files: readonly Weighed[]): Added[] {
   const texts = files.map(({ text }) => text);
   const hashes = files.map(({ path }) => hashOf(path));
   const sample = sampleOf(texts, hashes);
-  foresee((by) => by.added({ texts, sample }));
+  const runs = runsOf(hashes);
+  foresee((by) => by.added({ texts, runs, sample }));
   const added = addedOf(texts, sample);
   const after = texts.map((_, i) => {
     goOn('weighing files beside one another', i);
     return added.after(i);
   });
-  const spared = sparedInRuns(added.pieces, hashes, after);
+  const spared = sparedInRuns(runs, added.run, after);
   return files.map(({ text, gzip }, i) => {
     goOn('weighing files far from one another', i);
     // A file without anything in it is none.
@@ -52,20 +53,24 @@ export function addedSizes(files: readonly Weighed[]): Added[] {
   });
 }
 
-/** What each of some texts comes to as a stream of its own, in bytes: `after` those before it in the list, `far` after the sample. */
+/** What each of some texts comes to as a stream of its own, in bytes: `after` those before it in the list, `far` after the sample; and `run`: some that follow one another. */
 export function addedOf(texts: readonly string[], drawn: Buffer) {
   const pieces = texts.map(pieceOf);
   const sample: Piece = { bytes: () => drawn, length: drawn.length, digest: `sample ${digestOf(drawn)}` };
   return {
-    pieces,
     after: (i: number) => deflated(AFTER(pieces[i].digest), [pieces[i]], before(pieces, i)),
     far: (i: number) => deflated(FAR(pieces[i].digest), [pieces[i]], [sample]),
+    run: (from: number, to: number) => {
+      const own = pieces.slice(from, to);
+      return deflated(RUN(own.map((p) => p.digest)), own, before(pieces, from));
+    },
   };
 }
 
 /** What is asked of a text is known by these names, by its digest. */
 export const AFTER = (digest: string): string => `after ${digest}`;
 export const FAR = (digest: string): string => `far ${digest}`;
+export const RUN = (digests: readonly string[]): string => (digests.length === 1 ? AFTER(digests[0]) : digests.join());
 
 /** The first of the texts that the one at a place in the list may refer back to. */
 export function windowBefore(texts: readonly string[], at: number): number {
@@ -90,11 +95,9 @@ function pieceOf(text: string): Piece {
   };
 }
 
-const named = (pieces: readonly Piece[]): string => pieces.map((p) => p.digest).join();
-
 /** What pieces come to as one stream, in bytes, with those before them to refer to. `name`: of the pieces. */
 function deflated(name: string, pieces: readonly Piece[], before: readonly Piece[]): number {
-  return remembered('added', [name, named(before)], () => {
+  return remembered('added', [name, before.map((p) => p.digest).join()], () => {
     const dictionary = Buffer.concat(before.map((p) => p.bytes())).subarray(-WINDOW);
     const options = dictionary.length > 0 ? { level: GZIP_LEVEL, dictionary } : { level: GZIP_LEVEL };
     return zlib.deflateRawSync(Buffer.concat(pieces.map((p) => p.bytes())), options).length;
@@ -109,21 +112,32 @@ function before(pieces: readonly Piece[], at: number): Piece[] {
 }
 
 /** About so many texts make a run. */
-const RUN = 16;
+const RUN_LENGTH = 16;
 /** What of a text’s size can be its table of codes, at most: about so much a table takes. */
 const TABLE = 120;
 
-const runOf = (pieces: readonly Piece[], before: readonly Piece[]) =>
-  deflated(pieces.length === 1 ? AFTER(pieces[0].digest) : named(pieces), pieces, before);
+type Run = readonly [from: number, to: number];
+
+function runsOf(hashes: readonly number[]): Run[] {
+  const runs: Run[] = [];
+  for (let from = 0, to = 1; from < hashes.length; from = to++) {
+    while (to < hashes.length && hashes[to - 1] % RUN_LENGTH !== 0) to++;
+    runs.push([from, to]);
+  }
+  return runs;
+}
 
 /** What each text is spared by being compressed in one run with its neighbours. */
-function sparedInRuns(pieces: readonly Piece[], hashes: readonly number[], after: readonly number[]): number[] {
+function sparedInRuns(
+  runs: readonly Run[],
+  sizeOf: (from: number, to: number) => number,
+  after: readonly number[],
+): number[] {
   const spared: number[] = [];
-  for (let from = 0, to = 1, runs = 0; from < pieces.length; from = to++, runs++) {
-    goOn('weighing runs of files', runs);
-    while (to < pieces.length && hashes[to - 1] % RUN !== 0) to++;
+  for (const [at, [from, to]] of runs.entries()) {
+    goOn('weighing runs of files', at);
     const each = after.slice(from, to);
-    const saved = each.reduce((sum, n) => sum + n, 0) - runOf(pieces.slice(from, to), before(pieces, from));
+    const saved = each.reduce((sum, n) => sum + n, 0) - sizeOf(from, to);
     const tables = each.map((n) => Math.min(n, TABLE));
     const all = tables.reduce((sum, n) => sum + n, 0);
     spared.push(...tables.map((n) => (all === 0 ? 0 : (saved * n) / all)));

@@ -262,7 +262,7 @@ export class SourceGraph {
     const links = prunedLinks(this.modules);
     const sorted = this.reached(links);
     const at = new Map(sorted.map((m, i) => [m.path, i]));
-    weighModules(sorted);
+    weighModules(sorted, this.sheets.length > 0);
     beginStep('when what is imported is used');
     const { ofLink, writesAtOnce } = timesOfUses(this.modules, [...this.starts, ...this.workers.keys(), ...asked]);
     beginStep('what modules lead to');

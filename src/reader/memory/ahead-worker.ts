@@ -4,9 +4,21 @@ import { scriptSaid } from '../graph/script-said.ts';
 import { shippedSizes, smallText } from '../graph/small-text.ts';
 import { liveCode } from '../script/live-code.ts';
 import { shareParserMemory } from '../script/raw-parse.ts';
-import { mentionedWords } from '../unused-rules.ts';
+import { namesIn } from '../sheet-users.ts';
+import { mentionedWords, rulesIn } from '../unused-rules.ts';
 import { addedOf } from '../weigh-together.ts';
-import { type AddedWork, type AheadWork, aroundScript, BEGUN, DONE, type LeftWork, OPEN } from './ahead-work.ts';
+import {
+  type AddedWork,
+  type AheadWork,
+  aroundScript,
+  BEGUN,
+  DONE,
+  type LaterWork,
+  type LeftWork,
+  OPEN,
+  type SheetsWork,
+  type SizesWork,
+} from './ahead-work.ts';
 import type { LeftAsked } from './left-asked.ts';
 import { digestOf, rememberWith } from './memory.ts';
 
@@ -37,6 +49,11 @@ function makeSmall({ path, code, commonJs, wanted }: LeftAsked, mentions: boolea
   if (mentions) mentionedWords(small);
 }
 
+function tell(): void {
+  if (found.length > 0) to.postMessage(found);
+  found = [];
+}
+
 /** Does one thing that nobody has begun; tells what was found out before it counts as done. */
 function doOne(states: Int32Array, i: number, one: (i: number) => void): void {
   if (Atomics.compareExchange(states, i, OPEN, BEGUN) !== OPEN) return;
@@ -45,8 +62,7 @@ function doOne(states: Int32Array, i: number, one: (i: number) => void): void {
   } catch {
     // The reading comes to it and says what is wrong.
   }
-  if (found.length > 0) to.postMessage(found);
-  found = [];
+  tell();
   Atomics.store(states, i, DONE);
   Atomics.notify(states, i);
 }
@@ -65,13 +81,43 @@ function goOnWithLeft({ asked, states, from, mentions }: LeftWork): void {
   goToMeet(states.subarray(from, from + asked.length), (i) => makeSmall(asked[i], mentions));
 }
 
-function goOnWithAdded({ texts, sample, before, states, from }: AddedWork): void {
+function goOnWithSheets({ texts }: SheetsWork): void {
+  for (const text of texts) {
+    rulesIn(text);
+    namesIn(text);
+  }
+  tell();
+}
+
+function goOnWithSizes({ asked, states, from }: SizesWork): void {
+  goToMeet(states.subarray(from, from + asked.length), (i) => {
+    const { text, mentions } = asked[i];
+    shippedSizes(text);
+    if (mentions) mentionedWords(text);
+  });
+}
+
+function goOnWithAdded({ texts, runs, sample, before, states, from, of, firstRun }: AddedWork): void {
   const added = addedOf(texts, Buffer.from(sample));
   const share = texts.length - before;
   goToMeet(states.subarray(from, from + share), (i) => added.after(before + i));
-  const far = states.length / 2 + from;
-  goToMeet(states.subarray(far, far + share), (i) => added.far(before + i));
+  const run = 2 * of + firstRun;
+  goToMeet(states.subarray(run, run + runs.length), (i) =>
+    added.run(runs[i][0] - from + before, runs[i][1] - from + before),
+  );
+  goToMeet(states.subarray(of + from, of + from + share), (i) => added.far(before + i));
 }
 
 goAround(states, from, (i) => findOut(files[i]));
-to.on('message', (work: LeftWork | AddedWork) => ('asked' in work ? goOnWithLeft(work) : goOnWithAdded(work)));
+to.on('message', (work: LaterWork) => {
+  switch (work.kind) {
+    case 'sheets':
+      return goOnWithSheets(work);
+    case 'left':
+      return goOnWithLeft(work);
+    case 'sizes':
+      return goOnWithSizes(work);
+    case 'added':
+      return goOnWithAdded(work);
+  }
+});

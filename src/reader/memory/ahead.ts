@@ -5,8 +5,19 @@ import { textIfThere } from '../folder-files.ts';
 import { kindOf } from '../graph/kinds.ts';
 import { scriptSaid } from '../graph/script-said.ts';
 import type { Compiling } from '../script/compiling.ts';
-import { AFTER, FAR, windowBefore } from '../weigh-together.ts';
-import { type AddedWork, type AheadWork, aroundScript, BEGUN, type LeftWork, OPEN, TAKEN } from './ahead-work.ts';
+import { AFTER, FAR, RUN, windowBefore } from '../weigh-together.ts';
+import {
+  type AddedWork,
+  type AheadWork,
+  aroundScript,
+  BEGUN,
+  type LaterWork,
+  type LeftWork,
+  OPEN,
+  type SheetsWork,
+  type SizesWork,
+  TAKEN,
+} from './ahead-work.ts';
 import type { FilesMemory } from './files-memory.ts';
 import type { Foresees } from './left-asked.ts';
 import { digestOf, type Memory, type Remembered, rememberWith } from './memory.ts';
@@ -15,8 +26,8 @@ import { digestOf, type Memory, type Remembered, rememberWith } from './memory.t
 const WORTH_IT = 400;
 const MOST_THREADS = 7;
 
-/** How much of a thread's share the reading takes itself, which has more to do besides. */
-const OWN_SHARE = { left: 0.5, added: 0.8 } as const;
+/** How much of a thread's share the reading takes itself: of what is left of scripts threads find out the sizes as well, and the reading does other things between. */
+const OWN_SHARE = { left: 1.6, sizes: 1, added: 1 } as const;
 
 /** A thread that doesn't come to the end of one script in so long has broken off, or the script would hold up the reading just as well. */
 const LONGEST_WAIT_MS = 5000;
@@ -30,6 +41,7 @@ export class Ahead implements Memory {
   private readonly workers: Worker[] = [];
   private readonly said: Claims;
   private left: Claims | null = null;
+  private sizes: Claims | null = null;
   private adds: Claims | null = null;
 
   private constructor(
@@ -81,34 +93,49 @@ export class Ahead implements Memory {
   /** Who is at what of a kind; null where it is found out along with something else. */
   private claimsOf(kind: Remembered): Claims | null {
     if (kind === 'added') return this.adds;
+    if (kind === 'weight') return this.sizes;
     return kind === 'script' ? this.said : kind === 'live' || kind === 'small' ? this.left : null;
   }
 
-  /** Has the threads go on with what is left of scripts, then with what texts add to one another. */
+  /** Has the threads go on with what is left of scripts, with what the reading itself hasn't weighed, and with what texts add to one another. */
   readonly foresee: Foresees = {
+    sheets: (texts) => this.ports[0].postMessage({ kind: 'sheets', texts } satisfies SheetsWork),
     left: (asked, mentions) => {
       this.said.takeRest();
       this.left = new Claims(asked.map((a) => a.path));
       const { states } = this.left;
       this.handOut(asked.length, OWN_SHARE.left, (from, to): LeftWork => {
-        return { asked: asked.slice(from, to), states, from, mentions };
+        return { kind: 'left', asked: asked.slice(from, to), states, from, mentions };
       });
     },
-    added: ({ texts, sample }) => {
-      if (texts.length < WORTH_IT) return;
+    sizes: (all) => {
       this.left?.takeRest();
+      const asked = all.filter(({ path }) => !this.left?.wasHandedOver(path));
+      this.sizes = new Claims(asked.map(({ text }) => text));
+      const { states } = this.sizes;
+      this.handOut(asked.length, OWN_SHARE.sizes, (from, to): SizesWork => {
+        return { kind: 'sizes', asked: asked.slice(from, to), states, from };
+      });
+    },
+    added: ({ texts, runs, sample }) => {
+      if (texts.length < WORTH_IT) return;
+      this.sizes?.takeRest();
       const names = texts.map((text) => this.digest(text));
-      this.adds = new Claims([...names.map(AFTER), ...names.map(FAR)]);
+      const ofRuns = runs.map(([from, to]) => RUN(names.slice(from, to)));
+      this.adds = new Claims([...names.map(AFTER), ...names.map(FAR), ...ofRuns]);
       const { states } = this.adds;
       this.handOut(texts.length, OWN_SHARE.added, (from, to): AddedWork => {
         const first = windowBefore(texts, from);
-        return { texts: texts.slice(first, to), before: from - first, sample, states, from };
+        const own = runs.filter((run) => run[0] >= from && run[1] <= to);
+        const firstRun = own.length > 0 ? runs.indexOf(own[0]) : 0;
+        const share = { texts: texts.slice(first, to), before: from - first, sample };
+        return { kind: 'added', ...share, runs: own, states, from, of: texts.length, firstRun };
       });
     },
   };
 
   /** Gives each thread a share of so many things; the first is for who asks, as large as `own` shares of threads. */
-  private handOut(count: number, own: number, work: (from: number, to: number) => LeftWork | AddedWork): void {
+  private handOut(count: number, own: number, work: (from: number, to: number) => LaterWork): void {
     const start = (n: number) => Math.floor((count * (own + n)) / (own + this.ports.length));
     this.ports.forEach((port, n) => {
       port.postMessage(work(start(n), start(n + 1)));
@@ -143,7 +170,7 @@ export class Ahead implements Memory {
 /** What threads find out ahead. */
 const HANDED_OUT: Record<Remembered, boolean> = {
   ...{ script: true, live: true, small: true, weight: true, words: true, added: true },
-  ...{ sheet: false, rules: false, names: false },
+  ...{ rules: true, names: true, sheet: false },
 };
 
 /** Who is at which of some scripts, among all threads. */
@@ -152,7 +179,10 @@ class Claims {
   private readonly at: ReadonlyMap<string, number>;
 
   constructor(paths: readonly string[]) {
-    this.at = new Map(paths.map((path, i) => [path, i]));
+    const at = new Map<string, number>();
+    // Of several of one name the first is found.
+    for (const [i, path] of paths.entries()) if (!at.has(path)) at.set(path, i);
+    this.at = at;
     this.states = new Int32Array(new SharedArrayBuffer(paths.length * Int32Array.BYTES_PER_ELEMENT));
   }
 
@@ -162,6 +192,12 @@ class Claims {
     if (i === undefined || Atomics.compareExchange(this.states, i, OPEN, TAKEN) === OPEN) return true;
     Atomics.wait(this.states, i, BEGUN, LONGEST_WAIT_MS);
     return false;
+  }
+
+  /** Whether a thread did it, or is at it. */
+  wasHandedOver(path: string): boolean {
+    const i = this.at.get(path);
+    return i !== undefined && Atomics.load(this.states, i) >= BEGUN;
   }
 
   /** Takes all that nobody has begun. */

@@ -28,6 +28,8 @@ import { syncUses } from './sync-uses.ts';
  */
 const SAYS_TYPES =
   /(?:^|[(,;{}]|\bexport|\bdefault)[^\S\n\r\u2028\u2029]*@[A-Za-z_$]|\bconstructor\s*\(\s*(?:private|protected|public|readonly|override)\b|,\s*(?:private|protected|public|readonly)\s/m;
+/** One of these is in all of that; most texts have none. */
+const MAY_SAY_TYPES = /@|private|protected|public|readonly|override/;
 
 const NO_EXPORTS: ScriptExports = { named: [], stars: [], own: [] };
 
@@ -54,7 +56,7 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
   const own = !path.includes('node_modules/');
   // Few trees of packages are asked for, and all of the app's.
   const parseAs = own ? parse : parseSparingly;
-  const parsed = parseAs(path, text, { lang, astType: SAYS_TYPES.test(text) ? 'ts' : 'js' });
+  const parsed = parseAs(path, text, { lang, astType: MAY_SAY_TYPES.test(text) && SAYS_TYPES.test(text) ? 'ts' : 'js' });
   const source = new SourceText(text);
   const broken = parsed.errors.find((e) => e.severity === 'Error');
   if (broken) {

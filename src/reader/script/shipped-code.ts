@@ -39,7 +39,7 @@ export function shippedCode(
   const fields = isTyped && compiling.assignsFields;
   const importSource = lang === 'ts' ? '' : markupSource(text, compiling.jsxImportSource);
   const isOwn = !path.includes('node_modules/');
-  const mayDecorate = isOwn && DECORATED.test(text);
+  const mayDecorate = isOwn && text.includes('@') && DECORATED.test(text);
   const plainly = (keepsMarkup: boolean) =>
     transformSync(path, text, {
       lang,
