@@ -5,7 +5,7 @@ import { type AppNotes, NO_NOTES, NOTES_FILE, parseNotes } from '../core/formats
 import { checkBase } from '../core/snapshot/base.ts';
 import type { Entry, Package } from '../core/snapshot/module-types.ts';
 import type { CorrectedRoute, Route, RouteProposal } from '../core/snapshot/route-types.ts';
-import type { Failed, Snapshot, StyleRule, Unresolved } from '../core/snapshot/types.ts';
+import type { Failed, Snapshot, Unresolved } from '../core/snapshot/types.ts';
 import { configuredAliases } from './aliases.ts';
 import { routesOf } from './app-routes.ts';
 import { caughtImports } from './caught.ts';
@@ -28,7 +28,7 @@ import { keptPlaceholders } from './placeholders.ts';
 import { addFormats } from './runs/formats.ts';
 import { FunctionsOf } from './runs/functions-of.ts';
 import { compilingOf } from './script/compiling.ts';
-import { sheetUsers } from './sheet-users.ts';
+import { SheetUsers } from './sheet-users.ts';
 import { addTemplates, Mentions, unusedRules } from './unused-rules.ts';
 import { beginStep, goOn } from './watch.ts';
 
@@ -89,7 +89,7 @@ export function readSource(
   const app = routesOf({ root, found, byFolders, entries, described, graph, notes, corrected });
   const { routes } = app;
   const built = graph.finish([...routes, ...app.corrected].flatMap((r) => [...r.layouts, r.page]));
-  beginStep('looking for unused style rules');
+  beginStep('looking at who draws what');
   const { moduleAt } = graph.drawn();
   const from = entries.flatMap((e) => e.modules);
   const caught = caughtImports({ ...built, routes, starts: from, moduleAt, files: Object.keys(built.texts) });
@@ -110,8 +110,7 @@ export function readSource(
     unresolved: [...unresolved, ...built.unresolved],
     failed: [...built.failed, ...app.failed, ...extras.flatMap((e) => e.failed), ...failed],
     notices: built.notices,
-    unusedRules: unusedIn(root, graph.sheets, built),
-    sheetUses: sheetUsers(graph.sheets, scriptsOf(built)),
+    ...usesOfStyles(root, graph.sheets, built),
     ...placeholdersOf(notes, built.packages, found),
     ...(notes.visitors ? { visitors: notes.visitors } : {}),
     output: null,
@@ -290,11 +289,6 @@ const AS_WRITTEN = [
   { package: 'solid-js', condition: 'solid' },
 ];
 
-/** The shipped scripts with their texts. */
-function scriptsOf({ modules, texts }: ReturnType<SourceGraph['finish']>): { path: string; text: string }[] {
-  return modules.flatMap(({ path, kind }) => (kind === 'script' ? [{ path, text: texts[path] }] : []));
-}
-
 /** How long placeholders stay, as the notes say, else as the installed component system has it. */
 function placeholdersOf(
   { placeholders }: AppNotes,
@@ -306,20 +300,25 @@ function placeholdersOf(
   return found ? { placeholders: found } : {};
 }
 
-/** Rules whose names neither the shipped scripts nor documents and templates in the folder mention. */
-function unusedIn(root: string, sheets: SourceGraph['sheets'], built: ReturnType<SourceGraph['finish']>): StyleRule[] {
-  if (sheets.length === 0) return [];
+/** Rules whose names neither the shipped scripts nor documents and templates in the folder mention; and which scripts use which sheets. */
+function usesOfStyles(
+  root: string,
+  sheets: SourceGraph['sheets'],
+  built: ReturnType<SourceGraph['finish']>,
+): Pick<Snapshot, 'unusedRules' | 'sheetUses'> {
+  if (sheets.length === 0) return { unusedRules: [], sheetUses: [] };
   const mentions = new Mentions();
+  const users = new SheetUsers(sheets);
   for (const [i, { path, kind }] of built.modules.entries()) {
     goOn('what scripts mention', i);
-    if (kind !== 'style') mentions.add(built.texts[path]);
+    if (kind === 'style') continue;
+    const mentioned = mentions.add(built.texts[path]);
+    if (kind === 'script') users.add(path, mentioned);
   }
   addTemplates(root, mentions);
   const there = new Set(built.modules.map((m) => m.path));
-  return unusedRules(
-    sheets.filter((s) => there.has(s.path)),
-    mentions,
-  );
+  const shipped = sheets.filter((s) => there.has(s.path));
+  return { unusedRules: unusedRules(shipped, mentions), sheetUses: users.uses() };
 }
 
 /** The base address that the documents name; `/` when they name none or one that can't be. */

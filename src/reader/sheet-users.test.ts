@@ -1,4 +1,16 @@
-import { sheetUsers } from './sheet-users.ts';
+import { SheetUsers } from './sheet-users.ts';
+import { mentionedWords } from './unused-rules.ts';
+
+interface File {
+  path: string;
+  text: string;
+}
+
+function sheetUsers(sheets: readonly File[], scripts: readonly File[]) {
+  const users = new SheetUsers(sheets);
+  for (const { path, text } of scripts) users.add(path, mentionedWords(text));
+  return users.uses();
+}
 
 const sheet = (path: string, text: string) => ({ path, text });
 

@@ -6,8 +6,13 @@ import { textIfThere } from './folder-files.ts';
 import { remembered } from './memory/memory.ts';
 import { nestsTooDeep } from './nesting.ts';
 
+export interface Mentioned {
+  words: readonly string[];
+  beginnings: readonly string[];
+}
+
 /** Words of a text that could be names of style rules, each once; `beginnings`: those of them that begin every name of a kind (`tone-${name}`). */
-export function mentionedWords(text: string): { words: readonly string[]; beginnings: readonly string[] } {
+export function mentionedWords(text: string): Mentioned {
   return remembered('words', [text], () => {
     const words = [...new Set(text.match(/-?[A-Za-z_][\w-]*/g))];
     return { words, beginnings: words.filter(isBeginning) };
@@ -26,10 +31,12 @@ export class Mentions {
   private readonly words = new Set<string>();
   private readonly beginnings = new Set<string>();
 
-  add(text: string): void {
-    const { words, beginnings } = mentionedWords(text);
-    for (const word of words) this.words.add(word);
-    for (const word of beginnings) this.beginnings.add(word);
+  /** Adds what a text mentions; gives that. */
+  add(text: string): Mentioned {
+    const mentioned = mentionedWords(text);
+    for (const word of mentioned.words) this.words.add(word);
+    for (const word of mentioned.beginnings) this.beginnings.add(word);
+    return mentioned;
   }
 
   has(name: string): boolean {

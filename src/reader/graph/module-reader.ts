@@ -3,6 +3,7 @@ import path from 'node:path';
 import { importsByName } from '../auto-imports.ts';
 import { filesOfGlob } from '../file-globs.ts';
 import { textIfThere } from '../folder-files.ts';
+import { withSharedEmpties } from '../memory/shared-empties.ts';
 import type { Compiling } from '../script/compiling.ts';
 import type { FoundGlob, ParsedScript, StartedScript } from '../script/parsed-script.ts';
 import { componentsUsed } from '../template-imports.ts';
@@ -65,6 +66,7 @@ export class ModuleReader {
   private readScript(file: string, text: string, read: ReadModule): void {
     const { findings, link, startWorker, isScript, root } = this.around;
     const { component, parsed, marked, serves } = this.scriptOf(file, read.path, text);
+    for (const sheet of [parsed, parsed.asks, parsed.runs, parsed.exports]) if (sheet) withSharedEmpties(sheet);
     if (component?.told) findings.failed.push({ path: read.path, ...component.told });
     if (parsed.error) {
       findings.failed.push({ path: read.path, ...parsed.error });

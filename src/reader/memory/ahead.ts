@@ -39,6 +39,8 @@ const LONGEST_WAIT_MS = 5000;
 export class Ahead implements Memory {
   private readonly ports: MessagePort[] = [];
   private readonly workers: Worker[] = [];
+  /** What threads told and nobody has asked for yet. */
+  private readonly told = new Map<string, unknown>();
   private readonly said: Claims;
   private left: Claims | null = null;
   private sizes: Claims | null = null;
@@ -82,12 +84,20 @@ export class Ahead implements Memory {
   }
 
   recall(key: string, of: string): unknown {
-    const known = this.beneath.recall(key, of);
+    const known = this.known(key, of);
     if (known !== undefined) return known;
     const kind = key.slice(0, key.indexOf(' ')) as Remembered;
     if (!HANDED_OUT[kind] || this.claimsOf(kind)?.take(of)) return undefined;
     this.takeOver();
-    return this.beneath.recall(key, of);
+    return this.known(key, of);
+  }
+
+  /** What was asked for once is hardly ever asked for again; and for who reads again it is kept beneath. */
+  private known(key: string, of: string): unknown {
+    const told = this.told.get(key);
+    if (told === undefined) return this.beneath.recall(key, of);
+    this.told.delete(key);
+    return told;
   }
 
   /** Who is at what of a kind; null where it is found out along with something else. */
@@ -157,7 +167,10 @@ export class Ahead implements Memory {
   private takeOver(): void {
     for (const port of this.ports)
       for (let told = receiveMessageOnPort(port); told; told = receiveMessageOnPort(port)) {
-        for (const [key, value] of told.message as [string, unknown][]) this.beneath.keep(key, value);
+        for (const [key, value] of told.message as [string, unknown][]) {
+          this.told.set(key, value);
+          this.beneath.keep(key, value);
+        }
       }
   }
 

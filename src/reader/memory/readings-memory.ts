@@ -1,6 +1,6 @@
 import { Digests } from './digests.ts';
 import type { FilesMemory } from './files-memory.ts';
-import { digestOf, type Memory } from './memory.ts';
+import type { Memory } from './memory.ts';
 
 /** What isn't asked for in so many readings is forgotten. */
 const READINGS = 3;
@@ -9,8 +9,8 @@ const READINGS = 3;
 type Beneath = Pick<Memory, 'keep'> & { recall(key: string): unknown; settle(): void };
 
 /**
- * The memory of readings that follow one another in one process. `beneath`: a slower one that outlives it. `files`: where more than one reading is to
- * come, so that files that are as they were needn't be opened again.
+ * The memory of readings that follow one another in one process. `beneath`: a slower one that outlives it. `files`: where files that are as they
+ * were needn't be opened again.
  */
 export class ReadingsMemory implements Memory {
   private readonly known = new Map<string, { value: unknown; reading: number }>();
@@ -26,8 +26,7 @@ export class ReadingsMemory implements Memory {
   readonly foresee = null;
 
   digest(text: string): string {
-    // Who reads once comes to a text a few times only, and would hold all of them for it.
-    return this.files === null ? digestOf(text) : this.digests.of(text);
+    return this.digests.of(text);
   }
 
   recall(key: string): unknown {

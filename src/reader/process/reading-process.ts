@@ -1,12 +1,13 @@
 import fs from 'node:fs';
 import path from 'node:path';
-import { deserialize, serialize } from 'node:v8';
+import { deserialize } from 'node:v8';
 import { InputError } from '../../core/errors.ts';
 import { packageDescription } from '../described-in.ts';
 import { Ahead } from '../memory/ahead.ts';
 import { DiskMemory } from '../memory/disk-memory.ts';
 import { FilesMemory } from '../memory/files-memory.ts';
 import { rememberWith } from '../memory/memory.ts';
+import { OnceMemory } from '../memory/once-memory.ts';
 import { withKeptTimes } from '../memory/package-memory.ts';
 import { ReadingsMemory } from '../memory/readings-memory.ts';
 import { readApp } from '../read-app.ts';
@@ -15,6 +16,7 @@ import { type Compiling, compilingOf } from '../script/compiling.ts';
 import { shareParserMemory } from '../script/raw-parse.ts';
 import { unpack } from '../unpack/unpack.ts';
 import { watchWith } from '../watch.ts';
+import { writeLeft } from './left-file.ts';
 import { type Archive, BEGUN_BYTES, type Begun, FILES, type Handed, type Left, type Read, type Told } from './work.ts';
 
 /**
@@ -38,11 +40,9 @@ watchWith({
   },
 });
 
-const known = new ReadingsMemory(
-  memory === null ? null : DiskMemory.open(memory),
-  // Only who reads again comes to the same files again.
-  stays ? new FilesMemory() : null,
-);
+const kept = memory === null ? null : DiskMemory.open(memory);
+// Only who reads again comes to the same files again.
+const known = stays ? new ReadingsMemory(kept, new FilesMemory()) : new OnceMemory(kept);
 rememberWith(known);
 shareParserMemory();
 
@@ -108,7 +108,7 @@ async function unpacked({ folder: own, file, name }: Archive): Promise<{ root: s
 }
 
 function leave(left: Left): void {
-  fs.writeFileSync(path.join(folder, FILES.left), serialize(left));
+  writeLeft(path.join(folder, FILES.left), left);
 }
 
 // What a stream throws past its users must be told as well.

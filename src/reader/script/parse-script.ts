@@ -56,7 +56,10 @@ export function parseScript(path: string, text: string, options: ParseOptions): 
   const own = !path.includes('node_modules/');
   // Few trees of packages are asked for, and all of the app's.
   const parseAs = own ? parse : parseSparingly;
-  const parsed = parseAs(path, text, { lang, astType: MAY_SAY_TYPES.test(text) && SAYS_TYPES.test(text) ? 'ts' : 'js' });
+  const parsed = parseAs(path, text, {
+    lang,
+    astType: MAY_SAY_TYPES.test(text) && SAYS_TYPES.test(text) ? 'ts' : 'js',
+  });
   const source = new SourceText(text);
   const broken = parsed.errors.find((e) => e.severity === 'Error');
   if (broken) {
