@@ -73,7 +73,7 @@ describe('yokeline check --against', () => {
       landings: [{ route: '/', brings: [{ from: 'src/home.jsx', line: 1, isNew: true }] }],
     });
     const text = check(app, '--against', 'main', '--markdown').stdout;
-    expect(text).toMatch(/^Against `main`:\n\n- `\/`: start \+[\d.]+ kB.*\n {2}- src\/home.jsx:1 now brings /);
+    expect(text).toMatch(/^Against `main`:\n\n- `\/`: start \+[\d.]+ kB.*\n {2}- `src\/home.jsx:1` now brings /);
     expect(git('status', '--porcelain')).toBe(before);
     expect(git('worktree', 'list').split('\n')).toHaveLength(1);
     // The other way round: what a commit brought that isn’t there any more.
@@ -149,4 +149,33 @@ it('keeps what a project decided beside the code, and takes it back', () => {
   const { status, stderr } = spawnSync(process.execPath, again, { encoding: 'utf8' });
   expect([status, JSON.parse(stderr).error.title]).toEqual([2, 'The folder keeps something else']);
   expect(run('keep', file, '--in', app, '--over')).toMatchObject({ plans: 2 });
+});
+
+it('says what lies around an app, and puts what it takes of that at its place in the repository', () => {
+  const top = folderOf({
+    'packages/kit/package.json': '{ "name": "@tides/kit", "main": "index.js" }',
+    'packages/kit/index.js': 'export const tide = 1;\n',
+    'packages/kit/heavy.js': HEAVY,
+    'apps/web/package.json': '{ "name": "web" }',
+    'apps/web/index.html': '<script type="module" src="/main.js"></script>',
+    'apps/web/main.js': "import { tide } from '../../packages/kit/index.js';\ndocument.title = tide;\n",
+  });
+  const git = (...args: string[]) =>
+    execFileSync('git', ['-c', 'user.name=Tester', '-c', 'user.email=tester@example.com', ...args], { cwd: top });
+  git('init', '-q', '-b', 'main');
+  git('add', '-A');
+  git('commit', '-q', '-m', 'As it was');
+  fs.writeFileSync(
+    path.join(top, 'packages/kit/index.js'),
+    "import * as all from './heavy.js';\nexport const tide = all;\n",
+  );
+  const app = path.join(top, 'apps/web');
+  const alone = check(app, '--against', 'HEAD', '--json');
+  expect(JSON.parse(alone.stdout).against.landings).toEqual([]);
+  expect(alone.stderr.split(`--workspace ${top}\n`)).toHaveLength(2);
+  const whole = check(app, '--against', 'HEAD', '--workspace', top, '--sarif');
+  expect(whole.stderr).not.toContain('--workspace');
+  const [{ ruleId, locations }] = JSON.parse(whole.stdout).runs[0].results;
+  expect(ruleId).toBe('landing-heavier');
+  expect(locations[0].physicalLocation.artifactLocation.uri).toBe('packages/kit/index.js');
 });

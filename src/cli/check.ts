@@ -3,7 +3,7 @@ import type { Command } from 'commander';
 import { amend, rebuiltRoutes } from '../core/amend/amend.ts';
 import type { Amendments } from '../core/amend/types.ts';
 import { AppState, landingChanges } from '../core/check/landing-changes.ts';
-import { alikeLandings, routesWords } from '../core/check/landing-words.ts';
+import { alikeLandings, landingLines } from '../core/check/landing-words.ts';
 import { landingsToRun, type RehearsedLimit, rehearsedLimits } from '../core/check/rehearsed.ts';
 import { type CheckReport, checkMarkdown, checkReport } from '../core/check/report.ts';
 import { checkSarif } from '../core/check/sarif.ts';
@@ -23,7 +23,7 @@ import { type ConditionOptions, conditionsOf, withConditionOptions } from './con
 import { decidedFor } from './decided.ts';
 import { planNamed, readProject } from './files.ts';
 import { print } from './output.ts';
-import { howProcessesRead, readFolder, STARTS, WORKSPACE, workspaceFrom } from './reading.ts';
+import { howProcessesRead, readFolder, STARTS, tellOutside, WORKSPACE, workspaceFrom } from './reading.ts';
 import { MOST_RUNS, runsOf } from './rehearse.ts';
 
 const LIMITS_BROKEN = 1;
@@ -85,6 +85,7 @@ export function addCheck(program: Command): void {
     const how = { as, ...workspaceFrom(options), starts: options.start, corrected: rebuiltRoutes(amendments) } as const;
     process.stderr.write(`reading ${folder}\n`);
     const { snapshot: now } = await readFolder(folder, how);
+    tellOutside(folder, now);
     const plan = options.plan === undefined ? undefined : planNamed(judge, options.plan);
     const { against, before } = await since(folder, options, how, { now, amendments, plan: plan ?? BASELINE });
     const project = { ...judge, snapshot: judge.snapshot ?? before ?? now };
@@ -152,13 +153,7 @@ function lines(report: CheckReport, routes: number): string[] {
 function againstLines({ ref, commit, landings }: NonNullable<CheckReport['against']>, routes: number): string[] {
   const name = commit.startsWith(ref) ? commit.slice(0, 10) : `${ref} (${commit.slice(0, 10)})`;
   if (landings.length === 0) return [`no landing changes against ${name}`];
-  return [
-    `against ${name}:`,
-    ...alikeLandings(landings).flatMap((l) => [
-      `  ${routesWords(l.routes, routes)}: ${l.words}`,
-      ...(l.cause === null ? [] : [`    ${l.cause}`]),
-    ]),
-  ];
+  return [`against ${name}:`, ...alikeLandings(landings).flatMap((l) => landingLines(l, routes))];
 }
 
 /** Runs the landings that limits on times are about, under the plans that these were set for. */

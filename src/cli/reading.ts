@@ -2,6 +2,7 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { ReadAs } from '../core/snapshot/read-as.ts';
 import type { CorrectedRoute } from '../core/snapshot/route-types.ts';
+import type { Snapshot } from '../core/snapshot/types.ts';
 import { memoryFolder } from '../reader/memory/memory-folder.ts';
 import { runReading } from '../reader/process/run-reading.ts';
 import type { Read, ReadWork } from '../reader/process/work.ts';
@@ -31,6 +32,12 @@ export function howProcessesRead(): { script: string; memory: string | null } {
 export function readFolder(folder: string, how: How = {}): Promise<Read> {
   const { script, memory } = howProcessesRead();
   return runReading(workOf(folder, how), script, { memory }).done;
+}
+
+/** Says what lies around the folder and wasn’t read, and how it is: figures without it are too small. */
+export function tellOutside(folder: string, { notices }: Snapshot): void {
+  for (const { kind, path: way, message } of notices)
+    if (kind === 'outside') process.stderr.write(`${message}: --workspace ${path.join(folder, way)}\n`);
 }
 
 /** The option that allows to read around the app's folder. */

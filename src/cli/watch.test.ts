@@ -27,14 +27,9 @@ export const routes = [
   'src/heavy.js': HEAVY,
 };
 
-it('yokeline watch tells what each save did to which landing, keeps what it knew while a file is broken, and follows on', async () => {
-  const folder = folderOf(APP);
-  const project = path.join(folderOf({}), 'tides.yokeline.json');
-  const limit = { route: '/', measure: 'start bytes', most: 3000, link: 'clear-cell', device: 'laptop' };
-  execFileSync(process.execPath, ['bin/yokeline.mjs', 'read', folder, '--out', project], { stdio: 'ignore' });
-  const read = JSON.parse(fs.readFileSync(project, 'utf8'));
-  fs.writeFileSync(project, JSON.stringify({ ...read, amendments: { ...read.amendments, limits: [limit] } }));
-  const child = spawn(process.execPath, ['bin/yokeline.mjs', 'watch', folder, '--project', project, '--json']);
+/** What `yokeline watch` says, and a way to wait for what it says next. */
+function watching(...args: string[]) {
+  const child = spawn(process.execPath, ['bin/yokeline.mjs', 'watch', ...args, '--json']);
   const said: { kind: string; [field: string]: unknown }[] = [];
   let rest = '';
   child.stdout.on('data', (piece) => {
@@ -42,13 +37,72 @@ it('yokeline watch tells what each save did to which landing, keeps what it knew
     rest = lines.pop()!;
     said.push(...lines.map((l) => JSON.parse(l)));
   });
-  const home = path.join(folder, 'src/home.jsx');
   const next = async (write: () => void) => {
     const before = said.length;
     write();
     await until(() => said.length > before);
     return said[said.length - 1];
   };
+  return { child, said, next };
+}
+
+it('yokeline watch follows what an app takes from the workspace around it: packages, loose files, and what configures them', async () => {
+  const workspace = folderOf({
+    'package.json': '{ "private": true, "workspaces": ["apps/*", "packages/*"] }',
+    'packages/kit/package.json': '{ "name": "@tides/kit", "main": "src/index.js" }',
+    'packages/kit/src/index.js': "export const tide = () => 'high';\n",
+    'packages/kit/src/heavy.js': HEAVY,
+    'packages/other/src/index.js': 'export {};\n',
+    'libs/moon.js': 'export const moon = 1;\n',
+    ...Object.fromEntries(Object.entries(APP).map(([file, text]) => [`apps/web/${file}`, text])),
+    'apps/web/src/home.jsx':
+      "import { tide } from '../../../packages/kit/src/index.js';\nimport { moon } from '../../../libs/moon.js';\nexport default function Home() {\n  return <h1>{tide()}{moon}</h1>;\n}\n",
+  });
+  const at = (file: string) => path.join(workspace, file);
+  const { child, said, next } = watching(at('apps/web'), '--workspace', workspace);
+  expect(await next(() => {})).toMatchObject({ kind: 'following', routes: 2 });
+  const kit = at('packages/kit/src/index.js');
+  expect(
+    await next(() =>
+      fs.appendFileSync(kit, "import { f1 } from './heavy.js';\nexport const n = [f1];\nconsole.log(n);\n"),
+    ),
+  ).toMatchObject({
+    kind: 'changed',
+    saved: ['../../packages/kit/src/index.js'],
+    landings: [
+      {
+        route: '/',
+        brings: expect.arrayContaining([expect.objectContaining({ to: '../../packages/kit/src/heavy.js' })]),
+      },
+    ],
+  });
+  expect(await next(() => fs.appendFileSync(at('libs/moon.js'), 'console.log(moon);\n'))).toMatchObject({
+    kind: 'changed',
+    saved: ['../../libs/moon.js'],
+  });
+  expect(await next(() => fs.writeFileSync(kit, 'export const tide = ((('))).toMatchObject({
+    kind: 'broken',
+    at: [{ path: '../../packages/kit/src/index.js' }],
+  });
+  // What the app takes nothing of is not its own.
+  const sofar = said.length;
+  fs.appendFileSync(at('packages/other/src/index.js'), 'console.log(1);\n');
+  await new Promise((go) => setTimeout(go, 800));
+  expect(said.slice(sofar)).toEqual([]);
+  const over = new Promise((go) => child.once('exit', go));
+  child.kill('SIGINT');
+  expect(await over).toBe(0);
+});
+
+it('yokeline watch tells what each save did to which landing, keeps what it knew while a file is broken, and follows on', async () => {
+  const folder = folderOf(APP);
+  const project = path.join(folderOf({}), 'tides.yokeline.json');
+  const limit = { route: '/', measure: 'start bytes', most: 3000, link: 'clear-cell', device: 'laptop' };
+  execFileSync(process.execPath, ['bin/yokeline.mjs', 'read', folder, '--out', project], { stdio: 'ignore' });
+  const read = JSON.parse(fs.readFileSync(project, 'utf8'));
+  fs.writeFileSync(project, JSON.stringify({ ...read, amendments: { ...read.amendments, limits: [limit] } }));
+  const { child, said, next } = watching(folder, '--project', project);
+  const home = path.join(folder, 'src/home.jsx');
   const first = await next(() => {});
   expect(first).toMatchObject({ kind: 'following', name: 'tide-tables', routes: 2 });
   const heavy = `import { f1 } from './heavy.js';\nimport * as all from './heavy.js';\n${APP['src/home.jsx']}export const n = [f1, all];\n`;

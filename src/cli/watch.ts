@@ -1,7 +1,7 @@
 import type { Command } from 'commander';
 import { amend, rebuiltRoutes } from '../core/amend/amend.ts';
 import { AppState, landingChanges } from '../core/check/landing-changes.ts';
-import { type AlikeLandings, alikeLandings, routesWords } from '../core/check/landing-words.ts';
+import { alikeLandings, landingLines } from '../core/check/landing-words.ts';
 import { PLANS_FILE_NAME } from '../core/formats/plans-file.ts';
 import { limitStates } from '../core/limits/limits.ts';
 import type { LimitState } from '../core/limits/types.ts';
@@ -15,7 +15,7 @@ import { type Followed, FollowedApp } from '../reader/process/followed-app.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { decidedFor } from './decided.ts';
 import { planNamed } from './files.ts';
-import { howProcessesRead, STARTS, WORKSPACE, workOf, workspaceFrom } from './reading.ts';
+import { howProcessesRead, STARTS, tellOutside, WORKSPACE, workOf, workspaceFrom } from './reading.ts';
 
 interface Options extends ConditionOptions {
   project?: string;
@@ -49,6 +49,7 @@ export function addWatch(program: Command): void {
     const { followed, first } = await FollowedApp.begin(workOf(folder, how), howProcessesRead(), (by) =>
       teller.tell(by, amended),
     );
+    tellOutside(folder, first.snapshot);
     teller.begin(amended(first.snapshot), first.ms);
     await new Promise<void>((over) => {
       for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => over());
@@ -141,10 +142,6 @@ const MOST_NAMED = 3;
 /** The files that were saved, in words. */
 function savedWords(saved: readonly string[]): string {
   return `${firstOf(saved, MOST_NAMED)} saved`;
-}
-
-function landingLines({ routes, words, cause }: AlikeLandings, all: number): string[] {
-  return [`  ${routesWords(routes, all)}: ${words}`, ...(cause === null ? [] : [`    ${cause}`])];
 }
 
 function limitLine({ limit, value, state }: LimitState): string {

@@ -293,16 +293,31 @@ describe('a check in words', () => {
       'Detaching would recover:',
       '- `src/page.ts:3` → `src/near.ts`: 29 kB, 11 kB less, which keeps the limit\n- `src/page.ts:4` → `src/near.ts`: 35 kB, 5 kB less; takes more than detaching: it is called',
       'Against `main`:',
-      '- `/`: interactive +300 ms\n  - src/page.ts:3 now brings src/near.ts (900 bytes minified)',
+      '- `/`: interactive +300 ms\n  - `src/page.ts:3` now brings `src/near.ts` (900 bytes minified)',
       'Measured in a browser, in place of a prediction:',
       '- `/: interactive`: 900 ± 10 ms',
       'Limits for what isn’t there any more:',
       '- `/gone: start at most 30 kB`',
       'Counted on, but not in the code yet:',
-      '- `src/page.ts:3` detach near from page',
+      '- `src/page.ts:3` detach \\<near\\> from page',
     ]);
     expect(checkMarkdown(report({ ok: true, checked: 2 }))).toBe('**Load limits kept**: 2 checked.\n');
     expect(checkMarkdown(report({ checked: 0, against: against() }))).toBe('No landing changes against `main`.\n');
+  });
+
+  it('names files in Markdown as they are called, and each import that did something', () => {
+    const odd = ['node_modules/a_b/_c.js', 'src/[id]/*.tsx', 'src/(app)/<x>.tsx', 'src/a#b&c|d~.ts', 'src/__init__.ts'];
+    const brings = odd.map((to, i) => cause({ to, bytes: 5000 - i }));
+    const said = checkMarkdown(report({ checked: 0, against: against(change('start bytes', 9000, brings)) }));
+    expect(said.match(/now brings `[^`]+`/g)).toEqual(odd.slice(0, 3).map((to) => `now brings \`${to}\``));
+    expect(said).toContain('\n  - and 2 more imports\n');
+    for (const path of odd) {
+      const text = checkMarkdown(report({ pending: [{ words: `detach ${path}`, path, line: 1 }] }));
+      // What a backslash stands before is shown as it is (CommonMark 0.31, 2.4).
+      expect(text.replace(/\\([!-/:-@[-`{-~])/g, '$1')).toContain(`- \`${path}:1\` detach ${path}`);
+      const shown = text.slice(text.indexOf('detach')).replace(/\\[!-/:-@[-`{-~]/g, '');
+      expect(shown).not.toMatch(/[\\`*_[\]<>#|~&]/);
+    }
   });
 
   it('counts files that a save broke, and no others', () => {
@@ -320,6 +335,12 @@ describe('a check in words', () => {
     expect(results[0].locations[0].physicalLocation).toEqual({
       artifactLocation: { uri: 'apps/my%20app/src/page.ts', uriBaseId: '%SRCROOT%' },
       region: { startLine: 3 },
+    });
+    const around = { from: '../../packages/ui/src/button.tsx', line: 7 };
+    const [shared] = log({ broken: [broken([cause(around)])] }, 'apps/web/').results;
+    expect(shared.locations[0].physicalLocation).toMatchObject({
+      artifactLocation: { uri: 'packages/ui/src/button.tsx' },
+      region: { startLine: 7 },
     });
     expect(results[0].message.text).toMatch(/now 40 kB\. src\/page\.ts:3 now brings src\/near\.ts\.$/);
     expect(results[1].message.text).toMatch(/now 40 kB\.$/);

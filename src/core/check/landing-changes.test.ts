@@ -95,9 +95,10 @@ describe('what a change did to landings', () => {
     const cause = (bytes: number, isNew = true) =>
       ({ ...{ from: 'a', to: 'b', line: 2, bytes, modules: 1, isNew }, path: [] }) as LimitCause;
     const words = (brings: LimitCause[], brought: LimitCause[]) => causeWords({ brings, brought });
-    expect(words([cause(2000)], [cause(1999)])).toBe('a:2 now brings b (2 kB minified)');
+    expect(words([cause(2000)], [cause(1999)])).toBe('a:2 now brings b (2 kB minified), and 1 more import');
     expect(words([cause(2000)], [cause(2000)])).toMatch(/now brings/);
-    expect(words([cause(1999)], [cause(2000)])).toBe('a no longer brings b (2 kB minified)');
+    expect(words([cause(1999)], [cause(2000)])).toBe('a no longer brings b (2 kB minified), and 1 more import');
+    expect(words([cause(1), cause(3000)], [cause(2)])).toBe('a:2 now brings b (3 kB minified), and 2 more imports');
     expect(words([cause(9, false)], [])).toMatch(/brings more of/);
     expect(words([], [cause(9, false)])).toMatch(/brings less of/);
     expect(words([], [])).toBeNull();

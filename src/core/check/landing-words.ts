@@ -1,4 +1,5 @@
 import { bytesOrKilobytes, milliseconds } from '../text/amounts.ts';
+import { counted } from '../text/counted.ts';
 import { firstOf } from '../text/first-of.ts';
 import { MEASURES, type Unit } from '../vocabulary/measures.ts';
 import type { LimitCause } from './causes.ts';
@@ -28,13 +29,35 @@ export function landingChangeWords({ state, figures }: Pick<LandingChange, 'stat
   return state === 'added' ? `is new: ${said}` : said;
 }
 
-/** The import that did most of a change, as a sentence; null where none is known. */
-export function causeWords({ brings, brought }: Pick<LandingChange, 'brings' | 'brought'>): string | null {
-  const [more, less] = [brings[0], brought[0]];
-  if (more && (!less || more.bytes >= less.bytes))
-    return `${more.from}:${more.line} ${more.isNew ? 'now brings' : 'brings more of'} ${more.to} (${amountOf(more)})`;
-  if (less) return `${less.from} ${less.isNew ? 'no longer brings' : 'brings less of'} ${less.to} (${amountOf(less)})`;
-  return null;
+type Causes = Pick<LandingChange, 'brings' | 'brought'>;
+
+/** The import that did most of a change, as a sentence, and how many others there are; null where none is known. */
+export function causeWords(change: Causes): string | null {
+  const [most, ...others] = sentences(change);
+  if (most === undefined) return null;
+  return others.length === 0 ? most : `${most}, and ${counted(others.length, 'more import')}`;
+}
+
+/** So many imports are named one by one. */
+const MOST_CAUSES = 3;
+
+/** The imports that did a change, a sentence each, those that did most first; of many only how many more there are. `name`: writes a file’s name with its line. */
+export function causesWords(change: Causes, name?: (file: string) => string): string[] {
+  const all = sentences(change, name);
+  const more = all.length - MOST_CAUSES;
+  return more <= 1 ? all : [...all.slice(0, MOST_CAUSES), `and ${more} more imports`];
+}
+
+function sentences({ brings, brought }: Causes, name = (file: string) => file): string[] {
+  const more = brings.map((by) => ({
+    bytes: by.bytes,
+    words: `${name(`${by.from}:${by.line}`)} ${by.isNew ? 'now brings' : 'brings more of'} ${name(by.to)} (${amountOf(by)})`,
+  }));
+  const less = brought.map((by) => ({
+    bytes: by.bytes,
+    words: `${name(by.from)} ${by.isNew ? 'no longer brings' : 'brings less of'} ${name(by.to)} (${amountOf(by)})`,
+  }));
+  return [...more, ...less].sort((a, b) => b.bytes - a.bytes).map(({ words }) => words);
 }
 
 function amountOf({ bytes, modules }: LimitCause): string {
@@ -69,4 +92,9 @@ const MOST_NAMED = 3;
 export function routesWords(routes: readonly string[], all: number): string {
   if (routes.length === all && all > MOST_NAMED) return `all ${all} landings`;
   return firstOf(routes, MOST_NAMED);
+}
+
+/** What happened to a group of landings, in lines for a terminal. `all`: how many landings there are. */
+export function landingLines({ routes, words, change }: AlikeLandings, all: number): string[] {
+  return [`  ${routesWords(routes, all)}: ${words}`, ...causesWords(change).map((cause) => `    ${cause}`)];
 }

@@ -13,7 +13,7 @@ import { graphIndex } from '../snapshot/graph-index.ts';
 import type { Snapshot } from '../snapshot/types.ts';
 import { causesOf, type LimitCause, type Recover, recoverFor } from './causes.ts';
 import type { LandingChange } from './landing-change-types.ts';
-import { alikeLandings } from './landing-words.ts';
+import { alikeLandings, causesWords } from './landing-words.ts';
 import type { RehearsedLimit } from './rehearsed.ts';
 
 export interface BrokenLimit {
@@ -136,7 +136,7 @@ export function checkMarkdown(report: CheckReport): string {
         `Detaching would recover:\n\n${recover
           .map(
             (r) =>
-              `- ${code(`${r.from}:${r.line}`)} → ${code(r.to)}: ${amountWords(limit.measure, r.value)}, ${amountWords(limit.measure, r.saves)} less${r.enough ? ', which keeps the limit' : ''}${r.blocked ? `; takes more than detaching: ${r.blocked}` : ''}`,
+              `- ${code(`${r.from}:${r.line}`)} → ${code(r.to)}: ${amountWords(limit.measure, r.value)}, ${amountWords(limit.measure, r.saves)} less${r.enough ? ', which keeps the limit' : ''}${r.blocked ? `; takes more than detaching: ${escaped(r.blocked)}` : ''}`,
           )
           .join('\n')}`,
       );
@@ -150,7 +150,7 @@ export function checkMarkdown(report: CheckReport): string {
     parts.push(`Limits for what isn’t there any more:\n\n${missing.map((m) => `- ${code(m.words)}`).join('\n')}`);
   if (pending.length > 0)
     parts.push(
-      `Counted on, but not in the code yet:\n\n${pending.map((p) => `- ${code(`${p.path}:${p.line}`)} ${p.words.replace(/[<>`*_[\]]/g, '')}`).join('\n')}`,
+      `Counted on, but not in the code yet:\n\n${pending.map((p) => `- ${code(`${p.path}:${p.line}`)} ${escaped(p.words)}`).join('\n')}`,
     );
   return `${parts.join('\n\n')}\n`;
 }
@@ -158,11 +158,16 @@ export function checkMarkdown(report: CheckReport): string {
 /** What changed of landings, as a list. */
 function againstMarkdown({ ref, landings }: NonNullable<CheckReport['against']>): string {
   if (landings.length === 0) return `No landing changes against ${code(ref)}.`;
-  const lines = alikeLandings(landings).map(({ routes, words, cause }) => {
-    const because = cause === null ? '' : `\n  - ${cause.replace(/[<>`*_[\]]/g, '')}`;
-    return `- ${routes.map(code).join(', ')}: ${words}${because}`;
+  const lines = alikeLandings(landings).map(({ routes, words, change }) => {
+    const because = causesWords(change, code).map((cause) => `\n  - ${cause}`);
+    return `- ${routes.map(code).join(', ')}: ${words}${because.join('')}`;
   });
   return `Against ${code(ref)}:\n\n${lines.join('\n')}`;
+}
+
+/** A text from outside that Markdown shows as it is. */
+function escaped(text: string): string {
+  return text.replace(/[\\`*_{}[\]<>#|~&]/g, '\\$&').replace(/\s+/g, ' ');
 }
 
 /** A text from outside as code, whatever backticks it holds. */

@@ -83,13 +83,22 @@ function placeOf({ from, line }: LimitCause): Place {
   return { path: from, line };
 }
 
+/** The parts of a way from the repository’s top. What an app takes of a workspace lies outside of its folder, and review systems know no ways up. */
+function fromTop(way: string): string[] {
+  const parts: string[] = [];
+  for (const part of way.split('/'))
+    if (part === '..' && parts.length > 0 && parts.at(-1) !== '..') parts.pop();
+    else if (part !== '.' && part !== '') parts.push(part);
+  return parts;
+}
+
 function brings(cause: LimitCause | undefined): string {
   return cause ? ` ${cause.from}:${cause.line} ${cause.isNew ? 'now brings' : 'brings'} ${cause.to}.` : '';
 }
 
 function result(ruleId: Rule, level: Level, text: string, place: Place | undefined, prefix: string) {
   const region = { startLine: Math.max(1, place?.line ?? 1) };
-  const uri = place && `${prefix}${place.path}`.split('/').map(encodeURIComponent).join('/');
+  const uri = place && fromTop(`${prefix}${place.path}`).map(encodeURIComponent).join('/');
   return {
     ...{ ruleId, level, message: { text } },
     ...(uri === undefined

@@ -35,6 +35,9 @@ export class FilesMemory {
   /** Where folders really lie, in this reading. */
   private readonly places = new Map<string, string>();
   private reading = 0;
+  /** Files of which this reading took the text, and the one before it; by their real paths. */
+  private taken = new Set<string>();
+  private takenLast: ReadonlySet<string> = new Set();
 
   constructor(
     private readonly coarsestMs = COARSEST_CLOCK_MS,
@@ -51,6 +54,7 @@ export class FilesMemory {
 
   /** The text of a file (its real path) whose state is this, if it was read in that state. */
   recall(file: string, state: FileState): FileText | undefined {
+    this.taken.add(file);
     const known = this.known.get(file);
     if (
       known === undefined ||
@@ -73,9 +77,16 @@ export class FilesMemory {
     else this.known.delete(file);
   }
 
+  /** Files of which the last reading took the text, by their real paths. */
+  get filesOfLast(): ReadonlySet<string> {
+    return this.takenLast;
+  }
+
   /** A reading is over: what the last ones didn't need is forgotten. */
   settle(): void {
     this.reading++;
+    this.takenLast = this.taken;
+    this.taken = new Set();
     this.places.clear();
     for (const [file, { reading }] of this.known) if (this.reading - reading > READINGS) this.known.delete(file);
   }

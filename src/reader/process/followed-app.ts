@@ -1,6 +1,8 @@
 import fs from 'node:fs';
+import path from 'node:path';
 import { brokenMeanwhile } from '../../core/check/broken-meanwhile.ts';
 import { InputError } from '../../core/errors.ts';
+import { foldersAround } from './around-app.ts';
 import { CheckoutLock } from './checkout-lock.ts';
 import { KeptReading } from './kept-reading.ts';
 import { UnseenChanges } from './unseen-changes.ts';
@@ -41,6 +43,11 @@ export class FollowedApp {
   /** When the last reading began, in ms since the epoch. */
   private began = 0;
   private look: NodeJS.Timeout | null = null;
+  private readonly folder: string;
+  /** The folder around the app whose files may be read too. */
+  private readonly workspace: string | null;
+  /** Folders around the app that its files come from. */
+  private around: readonly string[] = [];
 
   private constructor(
     work: ReadWork & { folder: string },
@@ -48,11 +55,14 @@ export class FollowedApp {
     private readonly told: (by: Followed) => void,
   ) {
     const folder = fs.realpathSync(work.folder);
+    this.folder = folder;
+    this.workspace = workspaceAround(folder, work.workspace);
     this.unseen = new UnseenChanges(folder);
     this.checkout = new CheckoutLock(folder);
     this.reading = new KeptReading({ ...work, folder }, script, memory);
     this.watched = new WatchedFolder(
       folder,
+      this.workspace,
       (changed) => {
         this.pending = new Set([...(this.pending ?? []), ...changed]);
         void this.readOn();
@@ -79,7 +89,7 @@ export class FollowedApp {
         await followed.settled();
         followed.pending = null;
         followed.began = Date.now();
-        followed.last = await followed.reading.read();
+        followed.took(await followed.reading.read());
       } while (followed.pending || followed.checkout.isHeld);
     } catch (error) {
       await followed.close();
@@ -87,7 +97,7 @@ export class FollowedApp {
     }
     followed.busy = false;
     followed.lookSoon();
-    return { followed, first: followed.last };
+    return { followed, first: followed.last! };
   }
 
   async close(): Promise<void> {
@@ -95,6 +105,14 @@ export class FollowedApp {
     if (this.look) clearTimeout(this.look);
     this.reading.close();
     await this.watched.close();
+  }
+
+  /** The last state that is good; what it took from around the app is watched from now on. */
+  private took(read: Read): void {
+    this.last = read;
+    if (this.workspace === null) return;
+    this.around = foldersAround(this.folder, this.workspace, this.reading.around);
+    this.watched.alsoIn(this.around);
   }
 
   private async readOn(): Promise<void> {
@@ -124,8 +142,13 @@ export class FollowedApp {
   }
 
   private async lookForUnseen(): Promise<void> {
-    const own = (this.last?.snapshot.modules ?? []).flatMap((m) => (m.package === null ? [m.path] : []));
-    const changed = await this.unseen.since(this.began, new Set([...own, ...this.since]));
+    const read = (this.last?.snapshot.modules ?? []).map((m) => m.path);
+    const around = this.workspace === null ? [] : [this.workspace, ...this.around];
+    const changed = await this.unseen.since(
+      this.began,
+      new Set([...read, ...this.reading.around, ...this.since]),
+      around,
+    );
     if (this.closed || this.busy) return;
     if (changed.length === 0) {
       this.lookSoon(LOOK_AGAIN_MS);
@@ -148,7 +171,7 @@ export class FollowedApp {
       if (this.checkout.isHeld) return null;
       const at = this.last ? brokenMeanwhile(this.last.snapshot, read.snapshot, this.since) : [];
       if (at.length > 0) return { kind: 'broken', changed, at };
-      this.last = read;
+      this.took(read);
       this.since.clear();
       return { kind: 'read', read, changed, during };
     } catch (error) {
@@ -157,5 +180,15 @@ export class FollowedApp {
       // Nobody waits for this promise: what is thrown here would end the program that follows.
       return { kind: 'trouble', message: error instanceof Error ? error.message : String(error) };
     }
+  }
+}
+
+/** Null where none was named, or the reading will say what is wrong with it. */
+function workspaceAround(folder: string, named: string | null): string | null {
+  if (named === null) return null;
+  try {
+    return fs.realpathSync(path.resolve(folder, named));
+  } catch {
+    return null;
   }
 }

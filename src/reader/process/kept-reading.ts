@@ -13,6 +13,8 @@ export class KeptReading {
   private texts: Record<string, string> = {};
   private sources: Record<string, string> = {};
   private closed = false;
+  /** Files around the folder of which the last reading took the text; paths from the folder. */
+  around: readonly string[] = [];
 
   /** `script`: the file in which the process begins, as built. `memory`: the folder in which readings remember. */
   constructor(
@@ -73,7 +75,8 @@ export class KeptReading {
     return child;
   }
 
-  private taken({ snapshot, texts, sources, gone, ms }: ReadNow): Read {
+  private taken({ snapshot, texts, sources, gone, around, ms }: ReadNow): Read {
+    this.around = around;
     this.texts = joined(this.texts, texts, gone.texts);
     this.sources = joined(this.sources, sources, gone.sources);
     return { snapshot, texts: this.texts, sources: this.sources, ms };

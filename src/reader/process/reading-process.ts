@@ -10,6 +10,7 @@ import { rememberWith } from '../memory/memory.ts';
 import { OnceMemory } from '../memory/once-memory.ts';
 import { withKeptTimes } from '../memory/package-memory.ts';
 import { ReadingsMemory } from '../memory/readings-memory.ts';
+import { pathFrom } from '../path-from.ts';
 import { readApp } from '../read-app.ts';
 import { workspaceOf } from '../read-source.ts';
 import { type Compiling, compilingOf } from '../script/compiling.ts';
@@ -126,11 +127,23 @@ async function readAndTell(): Promise<void> {
     const [changedTexts, changedSources] = [changesOf(before.texts, texts), changesOf(before.sources, sources)];
     before = { texts, sources };
     const gone = { texts: changedTexts.gone, sources: changedSources.gone };
-    tell({ now: { snapshot, texts: changedTexts.others, sources: changedSources.others, gone, ms } });
+    tell({
+      now: { snapshot, texts: changedTexts.others, sources: changedSources.others, gone, around: filesAround(), ms },
+    });
   } catch (error) {
     if (!(error instanceof InputError)) throw error;
     tell({ refused: error.toJSON() });
   }
+}
+
+/** Files around the app’s folder of which the last reading took the text, installed packages aside. */
+function filesAround(): string[] {
+  if (!('folder' in work)) return [];
+  const root = fs.realpathSync(work.folder);
+  const read = known.files?.filesOfLast ?? [];
+  return [...read]
+    .map((file) => pathFrom(root, file))
+    .filter((f) => f.startsWith('../') && !f.includes('node_modules/'));
 }
 
 function changesOf(

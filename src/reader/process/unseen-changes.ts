@@ -1,5 +1,7 @@
 import fs from 'node:fs/promises';
 import path from 'node:path';
+import { pathFrom } from '../path-from.ts';
+import { mayBeRead } from './watched-folder.ts';
 
 /** Files get their time from a clock that may be so far behind, in ms. */
 const CLOCK_MS = 5;
@@ -16,10 +18,12 @@ export class UnseenChanges {
 
   constructor(private readonly folder: string) {}
 
-  /** Of these files, and of those that lie in the folder itself, the ones that were written since a reading began (ms since the epoch). */
-  async since(began: number, files: ReadonlySet<string>): Promise<string[]> {
-    const top = await fs.readdir(this.folder, { withFileTypes: true }).catch(() => []);
-    const own = top.flatMap((e) => (e.isFile() && !e.name.startsWith('.') ? [e.name] : []));
+  /**
+   * Of these files, and of those that lie in the folder itself or in one `around` it (absolute) without a folder between, the ones that were written since a reading began
+   * (ms since the epoch).
+   */
+  async since(began: number, files: ReadonlySet<string>, around: readonly string[] = []): Promise<string[]> {
+    const own = (await Promise.all([this.folder, ...around].map((f) => this.filesIn(f)))).flat();
     const asked = [...new Set([...files, ...own])].filter((file) => !file.includes('node_modules/'));
     const changed: string[] = [];
     for (let at = 0; at < asked.length; at += AT_ONCE)
@@ -33,5 +37,11 @@ export class UnseenChanges {
         }),
       );
     return changed.sort();
+  }
+
+  private async filesIn(folder: string): Promise<string[]> {
+    const found = await fs.readdir(folder, { withFileTypes: true }).catch(() => []);
+    const names = found.flatMap((e) => (e.isFile() && mayBeRead(e.name) ? [e.name] : []));
+    return names.map((name) => pathFrom(this.folder, path.join(folder, name)));
   }
 }

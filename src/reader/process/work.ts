@@ -52,6 +52,8 @@ export interface ReadNow {
   sources: Record<string, string>;
   /** Paths whose text, or source, is gone. */
   gone: { texts: string[]; sources: string[] };
+  /** Files around the app’s folder of which it took the text, installed packages aside; paths from that folder. */
+  around: string[];
   ms: number;
 }
 

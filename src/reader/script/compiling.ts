@@ -89,9 +89,12 @@ function isFile(file: string): boolean {
   return fs.existsSync(file) && fs.statSync(file).isFile();
 }
 
+/** Files that configure a compiler of scripts for an app (its public convention). */
+export const COMPILER_FILES = ['.babelrc', '.babelrc.json', 'babel.config.json', 'babel.config.js'];
+
 /** Whether the configuration of a compiler of scripts asks for decorators of before the standard. */
 function saysOldDecorators(root: string): boolean {
-  return ['.babelrc', '.babelrc.json', 'babel.config.json', 'babel.config.js', 'package.json'].some((name) => {
+  return [...COMPILER_FILES, 'package.json'].some((name) => {
     const text = textIfThere(root, name);
     return text !== null && /proposal-decorators["'],[^\]]{0,80}legacy["']?\s{0,9}(?::\s{0,9}true|["'}])/.test(text);
   });

@@ -2,7 +2,7 @@ import { parseEnv } from 'node:util';
 import { textIfThere } from '../folder-files.ts';
 
 /** Files in which an app keeps what its builds put in place of `process.env.X` and `import.meta.env.X`, the later ones over the earlier (convention that builds share). */
-const FILES = ['.env', '.env.local', '.env.production', '.env.production.local'];
+export const ENVIRONMENT_FILES = ['.env', '.env.local', '.env.production', '.env.production.local'];
 
 /** Names whose values builds let out into the browser, by the convention of each. Whatever else such a file holds is a secret, and is never read out of it. */
 const LET_OUT = /^(VITE|REACT_APP|VUE_APP|NEXT_PUBLIC|NUXT_PUBLIC|PUBLIC|GATSBY|EXPO_PUBLIC)_\w+$/;
@@ -27,7 +27,7 @@ export function asksEnvironment(text: string): boolean {
 /** What the builds of an app are told by its files, as far as they let it out. */
 export function toldToBuilds(root: string): Record<string, string> {
   const told: Record<string, string> = {};
-  for (const name of FILES) {
+  for (const name of ENVIRONMENT_FILES) {
     const text = textIfThere(root, name);
     for (const [key, value] of Object.entries(text === null ? {} : parseEnv(text)))
       if (LET_OUT.test(key) && value !== undefined) told[key] = value;
