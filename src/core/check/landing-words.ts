@@ -31,9 +31,9 @@ export function landingChangeWords({ state, figures }: Pick<LandingChange, 'stat
 
 type Causes = Pick<LandingChange, 'brings' | 'brought'>;
 
-/** The import that did most of a change, as a sentence, and how many others there are; null where none is known. */
-export function causeWords(change: Causes): string | null {
-  const [most, ...others] = sentences(change);
+/** The import that did most of a change, as a sentence, and how many others there are; null where none is known. `name`: writes a file’s name with its line. */
+export function causeWords(change: Causes, name?: (file: string) => string): string | null {
+  const [most, ...others] = sentences(change, name);
   if (most === undefined) return null;
   return others.length === 0 ? most : `${most}, and ${counted(others.length, 'more import')}`;
 }

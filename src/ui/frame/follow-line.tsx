@@ -1,8 +1,9 @@
 'use client';
 
 import { Popover } from 'radix-ui';
-import { type AlikeLandings, routesWords } from '../../core/check/landing-words.ts';
+import { type AlikeLandings, causesWords, causeWords, routesWords } from '../../core/check/landing-words.ts';
 import { firstOf } from '../../core/text/first-of.ts';
+import { nearName } from '../../core/text/near-name.ts';
 import { analyst } from '../../worker/client.ts';
 import type { ChangesView, Since } from '../../worker/services/changes.ts';
 import { toast } from '../parts/toast.ts';
@@ -55,7 +56,7 @@ function Said({ last }: { last: LastEvent }) {
       return (
         <p className="truncate" title={last.at.map((f) => `${f.path}:${f.line} ${f.message}`).join('\n')}>
           <strong className="font-medium text-worse">
-            {first.path ? `${first.path}:${first.line} can’t be read` : 'The folder can’t be read'}
+            {first.path ? `${nearName(`${first.path}:${first.line}`)} can’t be read` : 'The folder can’t be read'}
           </strong>{' '}
           ({first.message}){more.length > 0 ? `, nor can ${more.length} more` : ''}. The figures are of what was read
           before.
@@ -85,7 +86,7 @@ function Changed({ subject }: { subject: string }) {
         <strong className="font-medium">{subject}</strong>
         {' · '}
         {error ?? (found ? whatHappened(route, here, others, found) : 'comparing …')}
-        {here?.cause ? <span className="text-soft"> · {here.cause}</span> : null}
+        {here?.cause ? <span className="text-soft"> · {causeWords(here.change, nearName)}</span> : null}
       </p>
       <AllLandings since={since} />
       <SinceChoice since={since} />
@@ -187,7 +188,11 @@ function LandingList({ since }: { since: Since }) {
         {found?.landings.map((l) => (
           <li key={l.routes.join()} className="border-t border-line py-1.5 first:border-t-0">
             <span className="font-medium">{routesWords(l.routes, found.of)}</span> {l.words}
-            {l.cause ? <span className="block text-soft">{l.cause}</span> : null}
+            {causesWords(l.change, nearName).map((cause) => (
+              <span key={cause} className="block text-soft">
+                {cause}
+              </span>
+            ))}
           </li>
         ))}
       </ul>
@@ -196,5 +201,5 @@ function LandingList({ since }: { since: Since }) {
 }
 
 function savedWords(saved: readonly string[]): string {
-  return saved.length === 0 ? 'The folder had changed' : `${firstOf(saved, MOST_NAMED)} saved`;
+  return saved.length === 0 ? 'The folder had changed' : `${firstOf(saved.map(nearName), MOST_NAMED)} saved`;
 }
