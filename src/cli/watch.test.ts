@@ -132,6 +132,13 @@ it('yokeline watch tells what each save did to which landing, keeps what it knew
     error: { at: expect.stringContaining('package.json') },
   });
   fs.writeFileSync(path.join(folder, 'package.json'), APP['package.json']);
+  // A page that is gone isn’t a gain.
+  expect(await next(() => fs.rmSync(home))).toMatchObject({
+    kind: 'changed',
+    lost: [{ from: 'src/main.jsx', line: 3, specifier: './home.jsx' }],
+    landings: [{ route: '/', state: 'gone' }],
+  });
+  expect(await next(() => fs.writeFileSync(home, APP['src/home.jsx']))).toMatchObject({ lost: [] });
   // What isn't of the app isn't told; what is of it and changes nothing that ships is.
   fs.writeFileSync(path.join(folder, 'README.md'), 'Tides.');
   const list = path.join(folder, 'src/list.jsx');

@@ -2,6 +2,7 @@ import type { Command } from 'commander';
 import { amend, rebuiltRoutes } from '../core/amend/amend.ts';
 import { AppState, landingChanges } from '../core/check/landing-changes.ts';
 import { alikeLandings, landingLines } from '../core/check/landing-words.ts';
+import { lostImports, lostWords } from '../core/check/lost-imports.ts';
 import { PLANS_FILE_NAME } from '../core/formats/plans-file.ts';
 import { limitStates } from '../core/limits/limits.ts';
 import type { LimitState } from '../core/limits/types.ts';
@@ -107,13 +108,15 @@ class Teller {
     const [before, broken] = [this.state!, this.limits];
     const now = this.take(app);
     const landings = landingChanges(before, now);
+    const lost = lostImports(before.app, now.app);
     const stood = new Map(broken.map((l) => [l.limit, l.state]));
     const limits = this.limits.filter((l) => l.state !== stood.get(l.limit));
     // What the reading before has seen already, or no module is, says nothing of the app.
     const isOfApp = !during && app.modules.some((m) => saved.includes(m.path));
-    if (landings.length === 0 && limits.length === 0 && !isOfApp) return;
-    this.say({ kind: 'changed', saved, ms, landings, limits }, [
+    if (landings.length === 0 && limits.length === 0 && lost.length === 0 && !isOfApp) return;
+    this.say({ kind: 'changed', saved, ms, lost, landings, limits }, [
       landings.length === 0 ? `${savedWords(saved)}: no landing changes` : savedWords(saved),
+      ...lost.map((u) => `  ${lostWords(u)}`),
       ...alikeLandings(landings).flatMap((l) => landingLines(l, app.routes.length)),
       ...limits.map((l) => `  limit ${l.state}: ${limitLine(l)}`),
     ]);

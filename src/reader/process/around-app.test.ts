@@ -19,5 +19,6 @@ it('names the folders around an app that its files come from: packages whole, of
   expect(around('src/main.ts', '../../node_modules/kit/index.js')).toEqual([]);
   expect(around('../../packages/ui/src/deep/a.ts', '../../packages/ui/index.ts')).toEqual(['packages/ui']);
   expect(around('../../libs/dates/src/lib/b.ts')).toEqual(['libs/dates/src/lib']);
+  expect(around('../../loose.ts', '../../package.json')).toEqual([]);
   expect(around('../../libs/dates/src/lib/b.ts', '../../libs/dates/src/c.ts')).toEqual(['libs/dates/src']);
 });

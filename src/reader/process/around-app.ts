@@ -2,8 +2,8 @@ import fs from 'node:fs';
 import path from 'node:path';
 
 /**
- * The folders outside of an app of which a reading took files: of a package of the workspace the package’s own, of a loose file the one it lies in. Installed packages
- * are none of them. `root`: the app’s folder; `workspace`: the one around it that may be read; `files`: paths from the app’s folder. All absolute, none of them
+ * The folders outside of an app of which a reading took files: of a package of the workspace the package’s own, of a loose file the one it lies in, but never the
+ * workspace itself, in which everything lies. Installed packages are none of them. `root`: the app’s folder; `workspace`: the one around it that may be read; `files`: paths from the app’s folder. All absolute, none of them
  * inside of another.
  */
 export function foldersAround(root: string, workspace: string, files: Iterable<string>): string[] {
@@ -14,7 +14,7 @@ export function foldersAround(root: string, workspace: string, files: Iterable<s
     const own = path.dirname(path.join(root, file));
     const found = known.get(own) ?? packageAround(own, workspace) ?? own;
     known.set(own, found);
-    folders.add(found);
+    if (found !== workspace) folders.add(found);
   }
   return [...folders].filter((f) => ![...folders].some((other) => other !== f && isInside(f, other))).sort();
 }

@@ -2,6 +2,7 @@
 
 import { Popover } from 'radix-ui';
 import { type AlikeLandings, causesWords, causeWords, routesWords } from '../../core/check/landing-words.ts';
+import { lostWords } from '../../core/check/lost-imports.ts';
 import { firstOf } from '../../core/text/first-of.ts';
 import { nearName } from '../../core/text/near-name.ts';
 import { analyst } from '../../worker/client.ts';
@@ -85,12 +86,26 @@ function Changed({ subject }: { subject: string }) {
       <p className="min-w-0 flex-1 truncate" title={here?.cause ?? undefined} data-follow="changed">
         <strong className="font-medium">{subject}</strong>
         {' · '}
+        {found ? <Lost of={found.lost} /> : null}
         {error ?? (found ? whatHappened(route, here, others, found) : 'comparing …')}
         {here?.cause ? <span className="text-soft"> · {causeWords(here.change, nearName)}</span> : null}
       </p>
       <AllLandings since={since} />
       <SinceChoice since={since} />
     </>
+  );
+}
+
+/** Imports that lead nowhere, before anything else: what weighs less by them is no gain. */
+function Lost({ of }: { of: ChangesView['lost'] }) {
+  const [first, ...more] = of;
+  if (!first) return null;
+  return (
+    <span className="text-worse" title={of.map((u) => lostWords(u)).join('\n')}>
+      {lostWords(first, nearName)}
+      {more.length > 0 ? `, as do ${more.length} more` : ''}
+      {' · '}
+    </span>
   );
 }
 
@@ -183,6 +198,11 @@ function LandingList({ since }: { since: Since }) {
       <h2 className="font-semibold">{SINCE[since].heading}</h2>
       {error ? <p className="text-worse">{error}</p> : null}
       {found === null && !error ? <p className="text-soft">Comparing all landings …</p> : null}
+      {found?.lost.map((u) => (
+        <p key={`${u.from} ${u.specifier}`} className="text-worse">
+          {lostWords(u, nearName)}
+        </p>
+      ))}
       {found?.landings.length === 0 ? <p>No landing changes.</p> : null}
       <ul className="mt-1">
         {found?.landings.map((l) => (

@@ -1,8 +1,9 @@
 import { AppState, landingChanges } from '../../core/check/landing-changes.ts';
 import { type AlikeLandings, alikeLandings } from '../../core/check/landing-words.ts';
+import { lostImports } from '../../core/check/lost-imports.ts';
 import type { Plan } from '../../core/plan/types.ts';
 import type { Conditions } from '../../core/sim/conditions.ts';
-import type { Snapshot } from '../../core/snapshot/types.ts';
+import type { Snapshot, Unresolved } from '../../core/snapshot/types.ts';
 import type { HeldApp } from './held-app.ts';
 
 /** What a folder’s changes are counted from: the last save, the first reading that this page was given, or the last commit. */
@@ -14,6 +15,8 @@ export interface ChangesView {
   /** So many landings were compared, of so many. */
   compared: number;
   of: number;
+  /** Imports that lead nowhere since then. */
+  lost: Unresolved[];
 }
 
 /** Answers what the changes of the folder did, while a project is kept in step with it. */
@@ -56,7 +59,12 @@ export class ChangesService {
       compared++;
     }
     const routes = new Set(order.slice(0, compared));
-    return { landings: alikeLandings(landingChanges(was, is, routes)), compared, of: order.length };
+    return {
+      landings: alikeLandings(landingChanges(was, is, routes)),
+      compared,
+      of: order.length,
+      lost: lostImports(before, now),
+    };
   }
 
   private state(app: Snapshot, plan: Plan, conditions: Conditions): AppState {
