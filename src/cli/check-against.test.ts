@@ -81,6 +81,11 @@ describe('yokeline check --against', () => {
     fs.writeFileSync(path.join(app, 'src/home.jsx'), HOME);
     const back = JSON.parse(check(app, '--against', 'HEAD', '--json').stdout).against.landings;
     expect(back).toMatchObject([{ route: '/', brings: [], brought: [{ from: 'src/home.jsx', isNew: true }] }]);
+    // A page that is gone is no gain.
+    fs.renameSync(path.join(app, 'src/list.jsx'), path.join(app, 'src/lists.jsx'));
+    const { stdout } = check(app, '--against', 'HEAD', '--json');
+    expect(JSON.parse(stdout).against.lost).toMatchObject([{ from: 'src/main.jsx', line: 4, specifier: './list.jsx' }]);
+    fs.renameSync(path.join(app, 'src/lists.jsx'), path.join(app, 'src/list.jsx'));
     fs.writeFileSync(path.join(app, 'src/home.jsx'), USES);
   });
 

@@ -4,8 +4,9 @@ import { amend, rebuiltRoutes } from '../core/amend/amend.ts';
 import type { Amendments } from '../core/amend/types.ts';
 import { AppState, landingChanges } from '../core/check/landing-changes.ts';
 import { alikeLandings, landingLines } from '../core/check/landing-words.ts';
+import { lostImports, lostWords } from '../core/check/lost-imports.ts';
 import { landingsToRun, type RehearsedLimit, rehearsedLimits } from '../core/check/rehearsed.ts';
-import { type CheckReport, checkMarkdown, checkReport } from '../core/check/report.ts';
+import { type Against, type CheckReport, checkMarkdown, checkReport } from '../core/check/report.ts';
 import { checkSarif } from '../core/check/sarif.ts';
 import { InputError } from '../core/errors.ts';
 import { type Decided, PLANS_FILE_NAME } from '../core/formats/plans-file.ts';
@@ -109,7 +110,7 @@ async function since(
   options: Options,
   how: Parameters<typeof readFolder>[1],
   { now, amendments, plan }: { now: Snapshot; amendments: Amendments; plan: Plan },
-): Promise<{ against: CheckReport['against']; before: Snapshot | null }> {
+): Promise<{ against: Against | null; before: Snapshot | null }> {
   const ref = options.against;
   if (ref === undefined) return { against: null, before: null };
   process.stderr.write(`reading ${folder} at ${ref}\n`);
@@ -120,7 +121,8 @@ async function since(
   const conditions = conditionsOf(options);
   const state = (of: Snapshot) => new AppState(amend(of, amendments).snapshot, plan, conditions);
   const landings = landingChanges(state(read.snapshot), state(now));
-  return { against: { ref, commit, landings }, before: read.snapshot };
+  const lost = lostImports(read.snapshot, now);
+  return { against: { ref, commit, landings, lost }, before: read.snapshot };
 }
 
 /** The way from the top of the repository to the folder, as paths in review systems begin; nothing outside of one. */
@@ -150,10 +152,11 @@ function lines(report: CheckReport, routes: number): string[] {
   ];
 }
 
-function againstLines({ ref, commit, landings }: NonNullable<CheckReport['against']>, routes: number): string[] {
+function againstLines({ ref, commit, landings, lost }: Against, routes: number): string[] {
   const name = commit.startsWith(ref) ? commit.slice(0, 10) : `${ref} (${commit.slice(0, 10)})`;
-  if (landings.length === 0) return [`no landing changes against ${name}`];
-  return [`against ${name}:`, ...alikeLandings(landings).flatMap((l) => landingLines(l, routes))];
+  const nowhere = lost.map((u) => `  ${lostWords(u)}`);
+  if (landings.length === 0) return [`no landing changes against ${name}`, ...nowhere];
+  return [`against ${name}:`, ...nowhere, ...alikeLandings(landings).flatMap((l) => landingLines(l, routes))];
 }
 
 /** Runs the landings that limits on times are about, under the plans that these were set for. */

@@ -24,7 +24,7 @@ import { dataFrom } from '../rehearse/stage/data-from.ts';
 import { type ConditionOptions, conditionsOf, withConditionOptions } from './conditions.ts';
 import { planNamed, readProject, routeNamed, saveProject } from './files.ts';
 import { columns, print } from './output.ts';
-import { howProcessesRead, readFolder, STARTS, WORKSPACE, workspaceFrom } from './reading.ts';
+import { howProcessesRead, readFolder, STARTS, tellOutside, WORKSPACE, workspaceFrom } from './reading.ts';
 
 interface Options extends ConditionOptions {
   app?: string;
@@ -166,6 +166,7 @@ async function appOf(what: string, options: Options): Promise<{ project: Project
     );
   const read = await readFolder(what, { ...workspaceFrom(options), starts: options.start });
   const { snapshot, texts, sources } = read;
+  tellOutside(what, snapshot);
   const head = { format: PROJECT_FORMAT, version: PROJECT_VERSION } as const;
   return {
     project: { ...head, snapshot, plans: [], amendments: NO_AMENDMENTS, texts, sources },

@@ -59,9 +59,11 @@ let known: NodesBelow | null = null;
 
 function nodesBelow(root: SyntaxNode): NodesBelow {
   if (known?.root === root) return known;
-  known = { root, nodes: [], depths: [] };
-  gather(root, 0, known);
-  return known;
+  const found: NodesBelow = { root, nodes: [], depths: [] };
+  // A tree that is too deep to be gone through ends this: it must not be known as far as that came.
+  gather(root, 0, found);
+  known = found;
+  return found;
 }
 
 /** As `step` goes, without anybody to tell: half of what walking costs is coming to the nodes for the first time. */

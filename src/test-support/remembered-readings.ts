@@ -3,7 +3,7 @@
  * letter as one from cold is a test of its own (`src/reader/memory`, `src/reader/follow.test.ts`).
  */
 import { DiskMemory } from '../reader/memory/disk-memory.ts';
-import { type Memory, rememberWith } from '../reader/memory/memory.ts';
+import { digestOf, type Memory, rememberWith } from '../reader/memory/memory.ts';
 import { memoryFolder } from '../reader/memory/memory-folder.ts';
 import { ReadingsMemory } from '../reader/memory/readings-memory.ts';
 
@@ -26,7 +26,7 @@ class Lazy implements Memory {
   }
 
   digest(text: string): string {
-    return this.opened().digest(text);
+    return digestOf(text);
   }
 
   readonly files = null;

@@ -6,6 +6,7 @@ import { BASELINE, type Plan } from '../plan/types.ts';
 import { predict } from '../predict/predict.ts';
 import type { Rehearsal } from '../rehearsals/types.ts';
 import { DEFAULT_CONDITIONS } from '../sim/conditions.ts';
+import type { Unresolved } from '../snapshot/types.ts';
 import { brokenMeanwhile } from './broken-meanwhile.ts';
 import { broughtBy, type LimitCause, recoverFor } from './causes.ts';
 import type { LandingChange } from './landing-change-types.ts';
@@ -248,7 +249,12 @@ describe('a check in words', () => {
     ...{ route: '/', state: 'changed', brings, brought: [] },
     figures: [{ measure, before: 1000, after }],
   });
-  const against = (...landings: LandingChange[]) => ({ ref: 'main', commit: 'abc', landings });
+  const against = (...landings: LandingChange[]) => ({
+    ref: 'main',
+    commit: 'abc',
+    landings,
+    lost: [] as Unresolved[],
+  });
   const log = (of: Partial<CheckReport>, prefix?: string) => JSON.parse(checkSarif(report(of), prefix)).runs[0];
   const rules = (of: Partial<CheckReport>) => log(of).results.map((r: { ruleId: string }) => r.ruleId);
 
@@ -318,6 +324,27 @@ describe('a check in words', () => {
       const shown = text.slice(text.indexOf('detach')).replace(/\\[!-/:-@[-`{-~]/g, '');
       expect(shown).not.toMatch(/[\\`*_[\]<>#|~&]/);
     }
+  });
+
+  it('tells imports that lead nowhere now, at their place', () => {
+    const lost = { from: 'src/_app.ts', specifier: './gone_page', line: 4, reason: 'it isn’t there', leftOut: false };
+    const app = { checked: 0, against: { ...against(), lost: [lost] } };
+    expect(checkMarkdown(report(app))).toBe(
+      'No landing changes against `main`.\n- `src/_app.ts:4` leads nowhere: `./gone_page`\n',
+    );
+    const changed = { ...app, against: { ...app.against, landings: [change('start bytes', 2000)] } };
+    expect(checkMarkdown(report(changed))).toMatch(
+      /^Against `main`:\n\n- `src\/_app\.ts:4` leads nowhere.*\n- `\/`: start/,
+    );
+    const [found] = log(app, 'web/').results;
+    expect(found).toMatchObject({
+      ruleId: 'import-lost',
+      message: { text: 'src/_app.ts:4 leads nowhere: ./gone_page.' },
+    });
+    expect(found.locations[0].physicalLocation).toMatchObject({
+      artifactLocation: { uri: 'web/src/_app.ts' },
+      region: { startLine: 4 },
+    });
   });
 
   it('counts files that a save broke, and no others', () => {

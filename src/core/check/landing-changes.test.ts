@@ -65,6 +65,11 @@ describe('what a change did to landings', () => {
     expect(changes.length).toBeGreaterThan(0);
     for (const { routes } of alikeLandings([changes[0], { ...changes[0], route: '/twin' }]))
       expect(routes).toEqual([changes[0].route, '/twin']);
+    // What else did it counts as well, though only the first is named in a line.
+    const by = (to: string) =>
+      ({ ...{ from: 'a', to, line: 2, bytes: 9, modules: 1, isNew: true }, path: [] }) as LimitCause;
+    const twins = ['b', 'c'].map((to) => ({ ...changes[0], route: to, brings: [by('most'), by(to)], brought: [] }));
+    expect(alikeLandings(twins).map((l) => l.routes)).toEqual([['b'], ['c']]);
     expect(routesWords(['/a', '/b'], 2)).toBe('/a, /b');
     expect(routesWords(['/a', '/b', '/c', '/d', '/e'], 9)).toBe('/a, /b, /c and 2 more');
     expect(routesWords(['/a', '/b', '/c', '/d', '/e'], 5)).toBe('all 5 landings');

@@ -64,11 +64,10 @@ function amountOf({ bytes, modules }: LimitCause): string {
   return `${bytesOrKilobytes(bytes)} minified${modules > 1 ? ` in ${modules} modules` : ''}`;
 }
 
-/** Landings to which the same happened, by the same import. */
+/** Landings to which the same happened, by the same imports. */
 export interface AlikeLandings {
   routes: string[];
   words: string;
-  cause: string | null;
   /** The change of the first of them. */
   change: LandingChange;
 }
@@ -77,11 +76,11 @@ export interface AlikeLandings {
 export function alikeLandings(changes: readonly LandingChange[]): AlikeLandings[] {
   const groups = new Map<string, AlikeLandings>();
   for (const change of changes) {
-    const [words, cause] = [landingChangeWords(change), causeWords(change)];
-    const key = JSON.stringify([words, cause]);
+    const words = landingChangeWords(change);
+    const key = JSON.stringify([words, sentences(change)]);
     const known = groups.get(key);
     if (known) known.routes.push(change.route);
-    else groups.set(key, { routes: [change.route], words, cause, change });
+    else groups.set(key, { routes: [change.route], words, change });
   }
   return [...groups.values()];
 }

@@ -20,5 +20,10 @@ it('tells imports that lead nowhere since then, and no others', () => {
   ]);
   expect(lostImports(now, now)).toEqual([]);
   expect(lostImports(now, before)).toEqual([]);
-  expect(lostWords(lost('src/a.ts', './x'), (file) => `<${file}>`)).toBe('<src/a.ts:4> leads nowhere: ./x');
+  const written = lostWords(
+    lost('src/a.ts', '../x'),
+    (file) => `<${file}>`,
+    (specifier) => `“${specifier}”`,
+  );
+  expect(written).toBe('<src/a.ts:4> leads nowhere: “../x”');
 });

@@ -10,7 +10,9 @@ export function lostImports(before: Pick<Snapshot, 'unresolved'>, now: Pick<Snap
   return now.unresolved.filter((u) => !u.leftOut && !known.has(key(u)));
 }
 
-/** Such an import in words: `src/board.tsx:4 leads nowhere: ./tiles`. `name`: writes a file’s name with its line. */
-export function lostWords({ from, line, specifier }: Unresolved, name = (file: string) => file): string {
-  return `${name(`${from}:${line}`)} leads nowhere: ${specifier}`;
+const asItIs = (text: string) => text;
+
+/** Such an import in words: `src/board.tsx:4 leads nowhere: ./tiles`. `name`, `quoted`: write the file’s name with its line, and what it asks for. */
+export function lostWords({ from, line, specifier }: Unresolved, name = asItIs, quoted = asItIs): string {
+  return `${name(`${from}:${line}`)} leads nowhere: ${quoted(specifier)}`;
 }

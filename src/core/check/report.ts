@@ -10,10 +10,11 @@ import type { Plan } from '../plan/types.ts';
 import type { Spread } from '../rehearsals/spread.ts';
 import { spreadWords } from '../rehearsals/words.ts';
 import { graphIndex } from '../snapshot/graph-index.ts';
-import type { Snapshot } from '../snapshot/types.ts';
+import type { Snapshot, Unresolved } from '../snapshot/types.ts';
 import { causesOf, type LimitCause, type Recover, recoverFor } from './causes.ts';
 import type { LandingChange } from './landing-change-types.ts';
 import { alikeLandings, causesWords } from './landing-words.ts';
+import { lostWords } from './lost-imports.ts';
 import type { RehearsedLimit } from './rehearsed.ts';
 
 export interface BrokenLimit {
@@ -23,6 +24,14 @@ export interface BrokenLimit {
   allowed: number;
   because: LimitCause[];
   recover: Recover[];
+}
+
+export interface Against {
+  ref: string;
+  commit: string;
+  landings: LandingChange[];
+  /** Imports that lead nowhere since then. */
+  lost: Unresolved[];
 }
 
 export interface CheckReport {
@@ -37,7 +46,7 @@ export interface CheckReport {
   /** Limits that were judged by what a browser measured, not by a prediction. */
   rehearsed: RehearsedLimit[];
   /** What changed of landings since the commit that was named; null where none was. */
-  against: { ref: string; commit: string; landings: LandingChange[] } | null;
+  against: Against | null;
 }
 
 /**
@@ -50,7 +59,7 @@ export function checkReport(
   now: Snapshot,
   plan?: Plan,
   rehearsed: readonly RehearsedLimit[] = [],
-  against: CheckReport['against'] = null,
+  against: Against | null = null,
 ): CheckReport {
   const seen = new Map(rehearsed.map((r) => [r.limit, r.measured]));
   const before = amend(project.snapshot, project.amendments).snapshot;
@@ -156,13 +165,14 @@ export function checkMarkdown(report: CheckReport): string {
 }
 
 /** What changed of landings, as a list. */
-function againstMarkdown({ ref, landings }: NonNullable<CheckReport['against']>): string {
-  if (landings.length === 0) return `No landing changes against ${code(ref)}.`;
+function againstMarkdown({ ref, landings, lost }: Against): string {
+  const nowhere = lost.map((u) => `- ${lostWords(u, code, code)}`);
+  if (landings.length === 0) return [`No landing changes against ${code(ref)}.`, ...nowhere].join('\n');
   const lines = alikeLandings(landings).map(({ routes, words, change }) => {
     const because = causesWords(change, code).map((cause) => `\n  - ${cause}`);
     return `- ${routes.map(code).join(', ')}: ${words}${because.join('')}`;
   });
-  return `Against ${code(ref)}:\n\n${lines.join('\n')}`;
+  return `Against ${code(ref)}:\n\n${[...nowhere, ...lines].join('\n')}`;
 }
 
 /** A text from outside that Markdown shows as it is. */

@@ -2,6 +2,7 @@ import { amountWords } from '../limits/words.ts';
 import { VERSION } from '../version.ts';
 import type { LimitCause } from './causes.ts';
 import { causeWords, landingChangeWords } from './landing-words.ts';
+import { lostWords } from './lost-imports.ts';
 import type { CheckReport } from './report.ts';
 
 /** What a check finds, as SARIF knows rules. */
@@ -10,6 +11,7 @@ const RULES = {
   'limit-missing': 'A limit is for a route or an action that isn’t there any more.',
   'landing-heavier': 'A landing fetches more at its start than in the commit that it is compared with.',
   'landing-slower': 'A landing is predicted to be interactive later than in the commit that it is compared with.',
+  'import-lost': 'An import leads nowhere that led somewhere in the commit that the app is compared with.',
   'edit-pending': 'A plan counts on an edit that the code doesn’t have yet.',
 } as const;
 type Rule = keyof typeof RULES;
@@ -42,6 +44,9 @@ export function checkSarif(report: CheckReport, prefix = ''): string {
     ),
     ...report.missing.map(({ words }) =>
       result('limit-missing', 'warning', `${words}: it isn’t there any more.`, undefined, prefix),
+    ),
+    ...(report.against?.lost ?? []).map((u) =>
+      result('import-lost', 'warning', `${lostWords(u)}.`, { path: u.from, line: u.line }, prefix),
     ),
     ...(report.against?.landings ?? []).flatMap((change) => {
       const figure = (measure: string) => change.figures.find((f) => f.measure === measure);

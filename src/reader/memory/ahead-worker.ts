@@ -54,14 +54,19 @@ function tell(): void {
   found = [];
 }
 
+/** What goes wrong here goes wrong in the reading as well, which says so. */
+function quietly(one: () => void): void {
+  try {
+    one();
+  } catch {
+    // The reading comes to it.
+  }
+}
+
 /** Does one thing that nobody has begun; tells what was found out before it counts as done. */
 function doOne(states: Int32Array, i: number, one: (i: number) => void): void {
   if (Atomics.compareExchange(states, i, OPEN, BEGUN) !== OPEN) return;
-  try {
-    one(i);
-  } catch {
-    // The reading comes to it and says what is wrong.
-  }
+  quietly(() => one(i));
   tell();
   Atomics.store(states, i, DONE);
   Atomics.notify(states, i);
@@ -82,10 +87,11 @@ function goOnWithLeft({ asked, states, from, mentions }: LeftWork): void {
 }
 
 function goOnWithSheets({ texts }: SheetsWork): void {
-  for (const text of texts) {
-    rulesIn(text);
-    namesIn(text);
-  }
+  for (const text of texts)
+    quietly(() => {
+      rulesIn(text);
+      namesIn(text);
+    });
   tell();
 }
 

@@ -1,7 +1,7 @@
 import fs from 'node:fs/promises';
 import path from 'node:path';
 import { pathFrom } from '../path-from.ts';
-import { mayBeRead } from './watched-folder.ts';
+import { filesIn } from './watched-folder.ts';
 
 /** Files get their time from a clock that may be so far behind, in ms. */
 const CLOCK_MS = 5;
@@ -23,7 +23,7 @@ export class UnseenChanges {
    * (ms since the epoch).
    */
   async since(began: number, files: ReadonlySet<string>, around: readonly string[] = []): Promise<string[]> {
-    const own = (await Promise.all([this.folder, ...around].map((f) => this.filesIn(f)))).flat();
+    const own = [this.folder, ...around].flatMap(filesIn).map((file) => pathFrom(this.folder, file));
     const asked = [...new Set([...files, ...own])].filter((file) => !file.includes('node_modules/'));
     const changed: string[] = [];
     for (let at = 0; at < asked.length; at += AT_ONCE)
@@ -37,11 +37,5 @@ export class UnseenChanges {
         }),
       );
     return changed.sort();
-  }
-
-  private async filesIn(folder: string): Promise<string[]> {
-    const found = await fs.readdir(folder, { withFileTypes: true }).catch(() => []);
-    const names = found.flatMap((e) => (e.isFile() && mayBeRead(e.name) ? [e.name] : []));
-    return names.map((name) => pathFrom(this.folder, path.join(folder, name)));
   }
 }

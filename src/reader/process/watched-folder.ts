@@ -12,7 +12,7 @@ const HIDDEN = new Set([...ENVIRONMENT_FILES, ...COMPILER_FILES].filter((name) =
 const INSTALLED = ['node_modules/.package-lock.json', 'node_modules/.modules.yaml', 'node_modules/.yarn-state.yml'];
 
 /** Whether a file or folder of such a name may be of an app’s own code: what was installed isn’t, nor what tools keep to themselves. */
-export function mayBeRead(name: string): boolean {
+function mayBeRead(name: string): boolean {
   return name !== 'node_modules' && (!name.startsWith('.') || name === '' || HIDDEN.has(name));
 }
 
@@ -82,8 +82,8 @@ export class WatchedFolder {
   }
 }
 
-/** Files that lie in a folder itself. */
-function filesIn(folder: string): string[] {
+/** Files that lie in a folder itself and may be read, whole paths; none of a folder that can’t be looked into. */
+export function filesIn(folder: string): string[] {
   try {
     const found = fs.readdirSync(folder, { withFileTypes: true });
     return found.flatMap((e) => (e.isFile() && mayBeRead(e.name) ? [path.join(folder, e.name)] : []));

@@ -80,15 +80,20 @@ function Changed({ subject }: { subject: string }) {
     `${since} ${taken}`,
   );
   const here = found?.landings.find((l) => l.routes.includes(route));
+  const cause = here ? causeWords(here.change, nearName) : null;
   const others = (found?.landings ?? []).filter((l) => l !== here);
   return (
     <>
-      <p className="min-w-0 flex-1 truncate" title={here?.cause ?? undefined} data-follow="changed">
+      <p
+        className="min-w-0 flex-1 truncate"
+        title={here ? causesWords(here.change).join('\n') : undefined}
+        data-follow="changed"
+      >
         <strong className="font-medium">{subject}</strong>
         {' · '}
         {found ? <Lost of={found.lost} /> : null}
         {error ?? (found ? whatHappened(route, here, others, found) : 'comparing …')}
-        {here?.cause ? <span className="text-soft"> · {causeWords(here.change, nearName)}</span> : null}
+        {cause ? <span className="text-soft"> · {cause}</span> : null}
       </p>
       <AllLandings since={since} />
       <SinceChoice since={since} />
